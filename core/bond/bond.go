@@ -1,0 +1,223 @@
+// Package bond judges what holds on what: a glue between a pair of materials,
+// and a stack of coats from the surface up. Verdicts are derived from the
+// properties of both, rule by rule; there is no table of pairs.
+package bond
+
+import (
+	"fmt"
+	"math"
+	"sort"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+	"zapbarn/core/stock"
+)
+
+// Verdict is how far a joint or coat can be trusted.
+type Verdict int
+
+// The verdicts, best first.
+const (
+	Good Verdict = iota
+	Works
+	TestFirst
+	No
+)
+
+func (v Verdict) String() string {
+	return [...]string{"good", "works", "test on scrap first", "no"}[v]
+}
+
+// Reason is one rule that spoke.
+type Reason struct {
+	Code    string // stable: solvent-on-foam, closed-faces, ...
+	Verdict Verdict
+	Text    string
+	Layer   int // of a coat stack, from 0; -1 for a joint
+	From    source.Source
+}
+
+// Joint is a glue between two faces.
+type Joint struct {
+	A, B   stock.Material
+	Glue   stock.Glue
+	Age    float64 // seconds since opened; 0 is unknown or new
+	Temp   float64 // Celsius
+	RH     float64 // per cent
+	Sun    bool    // the prop stands in sun or a hot car
+	Strain bool    // the seam is bent or pulled
+}
+
+// Advice is the verdict with all a builder needs to act on it.
+type Advice struct {
+	Verdict  Verdict
+	Reasons  []Reason
+	Open     float64 // seconds, as are the rest
+	Clamp    float64
+	Handling float64
+	Full     float64
+	Prep     []string
+	Cautions []string
+	Undo     string
+	Working  []source.Step
+}
+
+var trade = source.FromTrade("")
+
+// Judge gives the verdict on a joint: the worst of all rules that apply.
+func Judge(j Joint) Advice {
+	var a Advice
+	g := j.Glue
+	say := func(code string, v Verdict, from source.Source, format string, args ...any) {
+		a.Reasons = append(a.Reasons, Reason{code, v, fmt.Sprintf(format, args...), -1, from})
+		a.Verdict = max(a.Verdict, v)
+	}
+	for i, m := range []stock.Material{j.A, j.B} {
+		if i == 1 && j.A.ID == j.B.ID {
+			break
+		}
+		if g.Carrier == "solvent" && (m.Foam() || m.Solvent == "core") {
+			what := m.Name
+			if m.Solvent == "core" {
+				what = "the core of " + m.Name
+			}
+			say("solvent-on-foam", No, trade, "the solvent in %s dissolves %s", g.Name, what)
+		}
+		if g.FoamUnsafe && m.Foam() {
+			say("solvent-on-foam", No, trade, "%s attacks %s; use the foam-safe kind", g.Name, m.Name)
+		}
+		if g.Carrier == "solvent" && m.Solvent == "crazes" {
+			say("crazes", TestFirst, trade, "the solvent in %s can craze %s", g.Name, m.Name)
+		}
+		if g.Hot > 0 && m.Softens > 0 && m.Thin && g.Hot > m.Softens {
+			say("heat-on-thin", No, trade, "%s goes on at about %.0f C; %s softens at %.0f C and its wall is too thin to take the heat", g.Name, g.Hot, m.Name, m.Softens)
+		} else if g.Hot > 150 && m.Foam() {
+			say("heat-on-foam", No, trade, "%s at %.0f C melts a hollow into %s (softens at %.0f C); low-melt holds", g.Name, g.Hot, m.Name, m.Softens)
+		}
+		if m.LowE && !g.LowOK {
+			say("low-energy", No, trade, "%s is a polyolefin: hardly any glue holds on it; use ties, rivets or double tape", m.Name)
+		}
+		if g.Fogs && m.Clear {
+			say("fogs-clear", TestFirst, trade, "%s leaves a white haze on %s", g.Name, m.Name)
+		}
+		if g.Brittle && m.Flexible {
+			say("brittle-on-flex", TestFirst, trade, "%s sets brittle and cracks where %s bends", g.Name, m.Name)
+		}
+		if g.Hot > 0 && m.Conducts {
+			say("metal-drains-heat", Works, trade, "%s drains the heat: warm it, or put the glue on the other side first", m.Name)
+		}
+		if len(g.Only) > 0 && !contains(g.Only, m.Family) {
+			say("wrong-family", No, trade, "%s welds %s only, not %s", g.Name, g.Only[0], m.Name)
+		}
+	}
+	if g.Cure == "evaporates" && !g.Contact && !j.A.Breathes && !j.B.Breathes {
+		say("closed-faces", No, trade, "%s dries only through a face that breathes; between %s and %s it stays wet for days", g.Name, j.A.Name, j.B.Name)
+	}
+	if g.Cure == "moisture" && !j.A.Breathes && !j.B.Breathes {
+		say("mist-one-face", Good, trade, "cures from moisture: mist one face, since neither breathes")
+	}
+	if !g.Shelf.IsZero() && j.Age > g.Shelf.Value() {
+		v := TestFirst
+		if j.Age > 1.5*g.Shelf.Value() {
+			v = No
+		}
+		say("past-date", v, trade, "opened %s ago, keeps about %s. Test: %s", measure.Span(j.Age), g.Shelf, g.Test)
+	}
+	if j.Temp < g.MinTemp {
+		say("too-cold", No, trade, "%.0f C is below its least %.0f C", j.Temp, g.MinTemp)
+	}
+	if g.Creeps > 0 && j.Sun {
+		say("creeps-in-heat", TestFirst, trade, "softens again from about %.0f C: a hot car or sun lets go", g.Creeps)
+	}
+	if g.Brittle && j.Strain {
+		say("brittle-in-strain", TestFirst, trade, "sets brittle: cracks in a bent or pulled seam")
+	}
+	if g.NoPaint {
+		say("unpaintable", Works, trade, "paint does not stick to it")
+	}
+	if a.Verdict == Good && len(a.Reasons) == 0 {
+		say("fits", Good, trade, "nothing about %s speaks against it on %s and %s", g.Name, j.A.Name, j.B.Name)
+	}
+	sort.SliceStable(a.Reasons, func(x, y int) bool { return a.Reasons[x].Verdict > a.Reasons[y].Verdict })
+	a.Open, a.Clamp, a.Handling, a.Full = g.Open.Value(), g.Clamp.Value(), g.Handling.Value(), g.Full.Value()
+	f, steps := waitFactor(g.Cure, g.Carrier, j.Temp, j.RH)
+	a.Clamp, a.Handling, a.Full, a.Working = a.Clamp*f, a.Handling*f, a.Full*f, steps
+	a.Prep, a.Undo = g.Prep, g.Undo
+	a.Cautions = append(append([]string(nil), g.Cautions...), "read the product's own data sheet")
+	return a
+}
+
+func contains(list []string, s string) bool {
+	for _, x := range list {
+		if x == s {
+			return true
+		}
+	}
+	return false
+}
+
+// Suggest ranks the glues that would do for the same joint, best first: by
+// verdict, then by handling time.
+func Suggest(j Joint, glues map[string]stock.Glue) []stock.Glue {
+	type scored struct {
+		g stock.Glue
+		a Advice
+	}
+	var ok []scored
+	for _, id := range stock.IDs(glues) {
+		k := j
+		k.Glue, k.Age = glues[id], 0
+		if k.Glue.Cure == "mechanical" || k.Glue.Cure == "tape" && !j.A.LowE && !j.B.LowE || k.Glue.NoPaint || k.Glue.ID == "caulk" {
+			continue
+		}
+		if a := Judge(k); a.Verdict <= Works {
+			ok = append(ok, scored{k.Glue, a})
+		}
+	}
+	sort.SliceStable(ok, func(i, k int) bool {
+		if ok[i].a.Verdict != ok[k].a.Verdict {
+			return ok[i].a.Verdict < ok[k].a.Verdict
+		}
+		if ok[i].g.Creeps > 0 != (ok[k].g.Creeps > 0) {
+			return ok[k].g.Creeps > 0
+		}
+		return ok[i].a.Handling < ok[k].a.Handling
+	})
+	out := make([]stock.Glue, len(ok))
+	for i := range ok {
+		out[i] = ok[i].g
+	}
+	return out
+}
+
+// SaturationPressure of water in hPa at t Celsius, by Magnus' formula.
+// Source: Alduchov and Eskridge 1996: 6.1094 exp(17.625 t/(t + 243.04)).
+func SaturationPressure(t float64) float64 { return 6.1094 * math.Exp(17.625*t/(t+243.04)) }
+
+// DryFactor is how many times longer a waterborne wait takes than at 21 C and
+// 50 %: the ratio of vapour pressure deficits, held between 0.5 and 6.
+func DryFactor(t, rh float64) float64 {
+	deficit := func(t, rh float64) float64 { return SaturationPressure(t) * (1 - rh/100) }
+	d := deficit(t, rh)
+	if d <= 0 {
+		return 6
+	}
+	return math.Min(6, math.Max(0.5, deficit(21, 50)/d))
+}
+
+// ColdFactor is how many times longer a two-part cure takes than at 21 C:
+// double per 10 C colder (common practice, no source), never below 0.5.
+func ColdFactor(t float64) float64 { return math.Max(0.5, math.Exp2((21-t)/10)) }
+
+func waitFactor(cure, carrier string, t, rh float64) (float64, []source.Step) {
+	switch {
+	case cure == "twopart":
+		f := ColdFactor(t)
+		return f, []source.Step{{Formula: "wait x 2^((21 C - T)/10)", Numbers: fmt.Sprintf("2^((21 - %.0f)/10)", t), Value: fmt.Sprintf("x %.2f", f), Sources: []source.Source{source.FromTrade("two-part cures double per 10 C colder")}}}
+	case carrier == "water":
+		f := DryFactor(t, rh)
+		return f, []source.Step{{Formula: "wait x VPD(21 C, 50 %) / VPD(T, RH), 0.5 to 6", Numbers: fmt.Sprintf("%.1f hPa / %.1f hPa", SaturationPressure(21)/2, SaturationPressure(t)*(1-rh/100)), Value: fmt.Sprintf("x %.2f", f),
+			Sources: []source.Source{source.Std("Alduchov and Eskridge 1996, Magnus formula"), source.FromTrade("waterborne waits follow the drying power of the air")}}}
+	}
+	return 1, nil
+}

@@ -1,0 +1,360 @@
+// Package nest lays flat parts on sheets and cut lengths on pipe: every part
+// once, nothing overlapping, kerf and edge margin kept, the same seed giving
+// the same layout. Lengths are millimetres.
+package nest
+
+import (
+	"math"
+	"math/rand/v2"
+	"sort"
+)
+
+// Part is one piece to place, by the box round it.
+type Part struct {
+	ID   string
+	W, H float64
+	Turn bool // may be turned by 90 degrees
+	// A trapezoid says how wide it is at the bottom and top (0: it is as wide
+	// as W), so that two can interlock head to foot.
+	Low, High float64
+}
+
+// Stock is a sheet to cut from.
+type Stock struct {
+	ID   string
+	W, H float64
+	Left int // how many there are; below 0 without limit
+}
+
+// Options say what the saw takes.
+type Options struct {
+	Kerf   float64 // width of a cut
+	Margin float64 // unused edge of each sheet
+	Seed   uint64
+	Tries  int // random orders tried after the sorted ones
+}
+
+// Placed is where a part lies: its box's lower left corner on the sheet.
+type Placed struct {
+	Part   int // index into the parts given
+	X, Y   float64
+	Turned bool // by 90 degrees
+	Flip   bool // head to foot (180 degrees)
+}
+
+// Rect is a free or used rectangle.
+type Rect struct{ X, Y, W, H float64 }
+
+// Sheet is one sheet with what lies on it.
+type Sheet struct {
+	Stock   Stock
+	Placed  []Placed
+	Offcuts []Rect // free rectangles worth keeping, largest first, not overlapping
+}
+
+// Layout is all sheets, and the parts no sheet can hold.
+type Layout struct {
+	Sheets   []Sheet
+	TooLarge []int
+	Missing  []int // they would fit, but the stock ran out
+	Used     float64
+	Total    float64
+}
+
+// Yield is the share of the sheets' area that becomes parts.
+func (l Layout) Yield() float64 {
+	if l.Total == 0 {
+		return 0
+	}
+	return l.Used / l.Total
+}
+
+// Area is the part's true area.
+func (p Part) Area() float64 {
+	if p.Low > 0 || p.High > 0 {
+		return (p.Low + p.High) / 2 * p.H
+	}
+	return p.W * p.H
+}
+
+// block is one or two interlocked parts placed as one.
+type block struct {
+	w, h  float64
+	turn  bool
+	parts []Placed // relative to the block, unturned
+}
+
+// Sheets lays the parts on the stocks, which are used in the order given.
+// Cost grows about with parts squared times tries.
+func Sheets(parts []Part, stocks []Stock, o Options) Layout {
+	blocks, large := blocksOf(parts, stocks, o)
+	best, bestScore := Layout{}, math.Inf(1)
+	try := func(order []block, rule int) {
+		l := fill(order, stocks, o, rule)
+		if s := score(l); s < bestScore-1e-9 {
+			best, bestScore = l, s
+		}
+	}
+	keys := []func(b block) float64{
+		func(b block) float64 { return b.w * b.h }, func(b block) float64 { return math.Max(b.w, b.h) },
+		func(b block) float64 { return b.w }, func(b block) float64 { return b.h }, func(b block) float64 { return math.Min(b.w, b.h) },
+	}
+	for _, k := range keys {
+		order := append([]block(nil), blocks...)
+		sort.SliceStable(order, func(i, j int) bool { return k(order[i]) > k(order[j]) })
+		for rule := range 4 {
+			try(order, rule)
+		}
+	}
+	rng := rand.New(rand.NewPCG(o.Seed, 1))
+	order := append([]block(nil), blocks...)
+	sort.SliceStable(order, func(i, j int) bool { return keys[0](order[i]) > keys[0](order[j]) })
+	for range o.Tries {
+		next := append([]block(nil), order...)
+		for range 1 + len(next)/8 {
+			i := rng.IntN(len(next))
+			j := min(len(next)-1, i+rng.IntN(1+len(next)/3))
+			next[i], next[j] = next[j], next[i]
+		}
+		before := bestScore
+		try(next, rng.IntN(4))
+		if bestScore < before {
+			order = next
+		}
+	}
+	best.TooLarge = large
+	for i := range best.Sheets {
+		s := &best.Sheets[i]
+		s.Offcuts = offcuts(s, parts, o)
+		best.Total += s.Stock.W * s.Stock.H
+		for _, p := range s.Placed {
+			best.Used += parts[p.Part].Area()
+		}
+	}
+	return best
+}
+
+// score is lower for fewer sheets, then for a last sheet with a larger piece left.
+func score(l Layout) float64 {
+	s := float64(len(l.Missing)) * 1e6
+	for i, sh := range l.Sheets {
+		s += sh.Stock.W * sh.Stock.H / 1e3
+		if i == len(l.Sheets)-1 {
+			far := 0.0
+			for _, r := range sh.Offcuts { // fill leaves the used extent here
+				far = r.W * r.H
+			}
+			s -= (sh.Stock.W*sh.Stock.H - far) / 1e3 * 0.9
+		}
+	}
+	return s
+}
+
+// blocksOf pairs equal trapezoids head to foot and sets aside what no sheet
+// can hold.
+func blocksOf(parts []Part, stocks []Stock, o Options) (blocks []block, large []int) {
+	fits := func(w, h float64, turn bool) bool {
+		for _, s := range stocks {
+			sw, sh := s.W-2*o.Margin, s.H-2*o.Margin
+			if w <= sw+1e-6 && h <= sh+1e-6 || turn && h <= sw+1e-6 && w <= sh+1e-6 {
+				return true
+			}
+		}
+		return false
+	}
+	waiting := map[Part]int{}
+	for i, p := range parts {
+		if !fits(p.W, p.H, p.Turn) {
+			large = append(large, i)
+			continue
+		}
+		if p.Low > 0 && p.High > 0 && p.Low != p.High {
+			key := p
+			key.ID = ""
+			first, ok := waiting[key]
+			if !ok {
+				waiting[key] = i
+				continue
+			}
+			// the second is turned head to foot and slid up to the slanted side
+			slant := math.Atan(math.Abs(p.Low-p.High) / 2 / p.H)
+			shift := (p.Low+p.High)/2 + o.Kerf/math.Cos(slant)
+			if w := shift + p.W; fits(w, p.H, p.Turn) {
+				delete(waiting, key)
+				blocks = append(blocks, block{w, p.H, p.Turn, []Placed{{Part: first}, {Part: i, X: shift, Flip: true}}})
+				continue
+			}
+		}
+		blocks = append(blocks, block{p.W, p.H, p.Turn, []Placed{{Part: i}}})
+	}
+	for i, p := range parts { // the odd ones out, in order
+		key := p
+		key.ID = ""
+		if w, ok := waiting[key]; ok && w == i {
+			delete(waiting, key)
+			blocks = append(blocks, block{p.W, p.H, p.Turn, []Placed{{Part: i}}})
+		}
+	}
+	return blocks, large
+}
+
+// fill packs the blocks in order by maximal free rectangles.
+func fill(order []block, stocks []Stock, o Options, rule int) Layout {
+	var l Layout
+	type bin struct {
+		free []Rect
+		far  Rect // used extent
+	}
+	var bins []bin
+	left := make([]int, len(stocks))
+	for i, s := range stocks {
+		left[i] = s.Left
+	}
+	for _, b := range order {
+		bestBin, bestX, bestY, bestTurn, bestCost := -1, 0.0, 0.0, false, math.Inf(1)
+		look := func(i int) {
+			for _, f := range bins[i].free {
+				for turn := range 2 {
+					w, h := b.w+o.Kerf, b.h+o.Kerf
+					if turn == 1 {
+						if !b.turn {
+							break
+						}
+						w, h = h, w
+					}
+					if w > f.W+1e-6 || h > f.H+1e-6 {
+						continue
+					}
+					dx, dy := f.W-w, f.H-h
+					cost := float64(i) * 1e9
+					switch rule {
+					case 0:
+						cost += math.Min(dx, dy)*1e3 + math.Max(dx, dy)*1e-3
+					case 1:
+						cost += (f.W*f.H - w*h) * 1e-1
+					case 2:
+						cost += (f.Y+h)*1e3 + f.X*1e-3
+					case 3:
+						cost += (f.X+w)*1e3 + f.Y*1e-3
+					}
+					if cost < bestCost {
+						bestBin, bestX, bestY, bestTurn, bestCost = i, f.X, f.Y, turn == 1, cost
+					}
+				}
+			}
+		}
+		for i := range bins {
+			look(i)
+			if bestBin >= 0 {
+				break
+			}
+		}
+		for s := 0; bestBin < 0 && s < len(stocks); s++ {
+			st := stocks[s]
+			w, h := st.W-2*o.Margin+o.Kerf, st.H-2*o.Margin+o.Kerf
+			straight, turned := b.w+o.Kerf <= w+1e-6 && b.h+o.Kerf <= h+1e-6, b.turn && b.h+o.Kerf <= w+1e-6 && b.w+o.Kerf <= h+1e-6
+			if left[s] == 0 || !straight && !turned {
+				continue
+			}
+			left[s]--
+			bins = append(bins, bin{free: []Rect{{o.Margin, o.Margin, w, h}}})
+			l.Sheets = append(l.Sheets, Sheet{Stock: st})
+			look(len(bins) - 1)
+		}
+		if bestBin < 0 {
+			for _, p := range b.parts {
+				l.Missing = append(l.Missing, p.Part)
+			}
+			continue
+		}
+		w, h := b.w, b.h
+		if bestTurn {
+			w, h = h, w
+		}
+		for _, p := range b.parts {
+			q := Placed{Part: p.Part, X: bestX + p.X, Y: bestY + p.Y, Turned: bestTurn, Flip: p.Flip}
+			if bestTurn {
+				q.X, q.Y = bestX+p.Y, bestY+p.X
+			}
+			l.Sheets[bestBin].Placed = append(l.Sheets[bestBin].Placed, q)
+		}
+		bn := &bins[bestBin]
+		used := Rect{bestX, bestY, w + o.Kerf, h + o.Kerf}
+		bn.free = carve(bn.free, used)
+		bn.far.W, bn.far.H = math.Max(bn.far.W, bestX+w), math.Max(bn.far.H, bestY+h)
+	}
+	for i := range l.Sheets {
+		l.Sheets[i].Offcuts = []Rect{bins[i].far}
+		// the smaller of the two straight cut-off lines
+		s := l.Sheets[i].Stock
+		if across, along := bins[i].far.W*s.H, bins[i].far.H*s.W; across < along {
+			l.Sheets[i].Offcuts[0] = Rect{0, 0, bins[i].far.W, s.H}
+		} else {
+			l.Sheets[i].Offcuts[0] = Rect{0, 0, s.W, bins[i].far.H}
+		}
+	}
+	return l
+}
+
+// carve takes a used rectangle out of the free ones and keeps only the maximal.
+func carve(free []Rect, u Rect) []Rect {
+	var next []Rect
+	for _, f := range free {
+		if u.X >= f.X+f.W-1e-9 || u.X+u.W <= f.X+1e-9 || u.Y >= f.Y+f.H-1e-9 || u.Y+u.H <= f.Y+1e-9 {
+			next = append(next, f)
+			continue
+		}
+		for _, c := range []Rect{
+			{f.X, f.Y, u.X - f.X, f.H}, {u.X + u.W, f.Y, f.X + f.W - u.X - u.W, f.H},
+			{f.X, f.Y, f.W, u.Y - f.Y}, {f.X, u.Y + u.H, f.W, f.Y + f.H - u.Y - u.H}} {
+			if c.W > 1e-6 && c.H > 1e-6 {
+				next = append(next, c)
+			}
+		}
+	}
+	out := next[:0:0]
+	for i, a := range next {
+		kept := true
+		for j, b := range next {
+			inside := a.X >= b.X-1e-9 && a.Y >= b.Y-1e-9 && a.X+a.W <= b.X+b.W+1e-9 && a.Y+a.H <= b.Y+b.H+1e-9
+			if i != j && inside && (a != b || j < i) {
+				kept = false
+				break
+			}
+		}
+		if kept {
+			out = append(out, a)
+		}
+	}
+	return out
+}
+
+// Keep is the smallest side in mm of a piece worth keeping (6 in; common
+// practice, no source).
+const Keep = 152.4
+
+// offcuts lists what is left of a sheet as separate rectangles, largest first.
+func offcuts(s *Sheet, parts []Part, o Options) []Rect {
+	free := []Rect{{0, 0, s.Stock.W, s.Stock.H}}
+	for _, p := range s.Placed {
+		w, h := parts[p.Part].W, parts[p.Part].H
+		if p.Turned {
+			w, h = h, w
+		}
+		free = carve(free, Rect{p.X - o.Kerf, p.Y - o.Kerf, w + 2*o.Kerf, h + 2*o.Kerf})
+	}
+	var out []Rect
+	for {
+		best := Rect{}
+		for _, f := range free {
+			if math.Min(f.W, f.H) >= Keep && f.W*f.H > best.W*best.H {
+				best = f
+			}
+		}
+		if best.W == 0 || len(out) == 4 {
+			return out
+		}
+		out = append(out, best)
+		free = carve(free, Rect{best.X - o.Kerf, best.Y - o.Kerf, best.W + 2*o.Kerf, best.H + 2*o.Kerf})
+	}
+}

@@ -1,0 +1,282 @@
+package nest
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+)
+
+// corners gives a placed part's true outline: rectangle or trapezoid.
+func corners(p Part, q Placed) [][2]float64 {
+	low, high := p.W, p.W
+	if p.Low > 0 {
+		low, high = p.Low, p.High
+	}
+	if q.Flip {
+		low, high = high, low
+	}
+	c := [][2]float64{{(p.W - low) / 2, 0}, {(p.W + low) / 2, 0}, {(p.W + high) / 2, p.H}, {(p.W - high) / 2, p.H}}
+	for i := range c {
+		if q.Turned {
+			c[i][0], c[i][1] = c[i][1], c[i][0]
+		}
+		c[i][0], c[i][1] = c[i][0]+q.X, c[i][1]+q.Y
+	}
+	if q.Turned {
+		c[1], c[3] = c[3], c[1]
+	}
+	return c
+}
+
+// gap is the distance between two convex outlines; below zero they overlap
+// (separating axes), otherwise the least corner-to-side distance.
+func gap(a, b [][2]float64) float64 {
+	apart := math.Inf(-1)
+	dist := math.Inf(1)
+	for k, poly := range [][][2]float64{a, b} {
+		other := [][][2]float64{b, a}[k]
+		for i := range poly {
+			p, q := poly[i], poly[(i+1)%len(poly)]
+			l := math.Hypot(q[0]-p[0], q[1]-p[1])
+			if l == 0 {
+				continue
+			}
+			side := math.Inf(1) // of the other's corners, outwards
+			for _, c := range other {
+				along := ((c[0]-p[0])*(q[0]-p[0]) + (c[1]-p[1])*(q[1]-p[1])) / l
+				out := ((c[0]-p[0])*(q[1]-p[1]) - (c[1]-p[1])*(q[0]-p[0])) / l
+				side = math.Min(side, out)
+				over := along - math.Max(0, math.Min(l, along))
+				dist = math.Min(dist, math.Hypot(over, out))
+			}
+			apart = math.Max(apart, side)
+		}
+	}
+	if apart <= 0 {
+		return apart
+	}
+	return dist
+}
+
+func checkLayout(t require.TestingT, parts []Part, l Layout, o Options) {
+	seen := map[int]int{}
+	for _, s := range l.Sheets {
+		for i, q := range s.Placed {
+			seen[q.Part]++
+			ci := corners(parts[q.Part], q)
+			for _, c := range ci {
+				require.GreaterOrEqual(t, c[0], o.Margin-1e-6)
+				require.GreaterOrEqual(t, c[1], o.Margin-1e-6)
+				require.LessOrEqual(t, c[0], s.Stock.W-o.Margin+1e-6)
+				require.LessOrEqual(t, c[1], s.Stock.H-o.Margin+1e-6)
+			}
+			require.False(t, q.Turned && !parts[q.Part].Turn, "turned against its grain")
+			for _, r := range s.Placed[i+1:] {
+				require.GreaterOrEqual(t, gap(ci, corners(parts[r.Part], r)), o.Kerf-1e-6, "%v %v", q, r)
+			}
+		}
+	}
+	for _, list := range [][]int{l.TooLarge, l.Missing} {
+		for _, i := range list {
+			seen[i]++
+		}
+	}
+	for i := range parts {
+		require.Equal(t, 1, seen[i], "part %d", i)
+	}
+}
+
+func TestLayoutsAreAlwaysPossible(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		o := Options{Kerf: rapid.Float64Range(0, 8).Draw(t, "kerf"), Margin: rapid.Float64Range(0, 30).Draw(t, "margin"), Tries: 3}
+		n := rapid.IntRange(1, 25).Draw(t, "n")
+		var parts []Part
+		for i := range n {
+			p := Part{ID: fmt.Sprint(i), W: rapid.Float64Range(20, 1400).Draw(t, "w"), H: rapid.Float64Range(20, 1400).Draw(t, "h"), Turn: rapid.Bool().Draw(t, "turn")}
+			if rapid.Bool().Draw(t, "trapezoid") {
+				p.Low, p.High = p.W, p.W*rapid.Float64Range(.2, .95).Draw(t, "taper")
+			}
+			for range rapid.IntRange(1, 3).Draw(t, "copies") {
+				parts = append(parts, p)
+			}
+		}
+		stocks := []Stock{{ID: "offcut", W: 600, H: 500, Left: 1}, {ID: "sheet", W: 1219, H: 2438, Left: rapid.IntRange(-1, 4).Draw(t, "left")}}
+		checkLayout(t, parts, Sheets(parts, stocks, o), o)
+	})
+}
+
+// Sheets cut at random by straight through cuts can be laid out with no waste;
+// the yield counts the last sheet only up to one straight cut-off.
+func TestYieldOnSheetsKnownToFit(t *testing.T) {
+	sum := 0.0
+	for seed := range uint64(6) {
+		r := rand.New(rand.NewPCG(seed, 7))
+		pieces := []Rect{{0, 0, 1219, 2438}}
+		for len(pieces) < 20 {
+			i := 0
+			for k := range pieces {
+				if pieces[k].W*pieces[k].H > pieces[i].W*pieces[i].H {
+					i = k
+				}
+			}
+			p, f := pieces[i], .3+.4*r.Float64()
+			if p.W > p.H {
+				pieces[i].W = p.W * f
+				pieces = append(pieces, Rect{0, 0, p.W * (1 - f), p.H})
+			} else {
+				pieces[i].H = p.H * f
+				pieces = append(pieces, Rect{0, 0, p.W, p.H * (1 - f)})
+			}
+		}
+		var parts []Part
+		area := 0.0
+		for _, p := range pieces {
+			parts = append(parts, Part{W: p.W, H: p.H, Turn: true})
+			area += p.W * p.H
+		}
+		o := Options{Seed: 1, Tries: 150}
+		l := Sheets(parts, []Stock{{"s", 1219, 2438, -1}}, o)
+		checkLayout(t, parts, l, o)
+		used := 0.0
+		for i, s := range l.Sheets {
+			if i < len(l.Sheets)-1 {
+				used += 1219 * 2438
+				continue
+			}
+			fx, fy := 0.0, 0.0
+			for _, q := range s.Placed {
+				for _, c := range corners(parts[q.Part], q) {
+					fx, fy = math.Max(fx, c[0]), math.Max(fy, c[1])
+				}
+			}
+			used += math.Min(fx*2438, fy*1219)
+		}
+		sum += area / used
+	}
+	assert.Greater(t, sum/6, .85)
+}
+
+func TestSameSeedSameLayout(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 3))
+	var parts []Part
+	for range 30 {
+		parts = append(parts, Part{W: 50 + 600*r.Float64(), H: 50 + 600*r.Float64(), Turn: true})
+	}
+	o := Options{Kerf: 3, Margin: 6, Seed: 9, Tries: 40}
+	stock := []Stock{{"s", 1219, 2438, -1}}
+	assert.Equal(t, Sheets(parts, stock, o), Sheets(parts, stock, o))
+}
+
+func TestTrapezoidsInterlock(t *testing.T) {
+	// Two trapezoids 400/200 x 1000 head to foot: 400 + (400+200)/2 wide, kerf 0.
+	p := Part{W: 400, H: 1000, Low: 400, High: 200}
+	l := Sheets([]Part{p, p}, []Stock{{"s", 701, 1001, -1}}, Options{})
+	require.Len(t, l.Sheets, 1)
+	assert.InEpsilon(t, 600e3/(701*1001), l.Yield(), 1e-9)
+}
+
+func TestOffcutsDoNotOverlapParts(t *testing.T) {
+	parts := []Part{{W: 500, H: 700, Turn: true}, {W: 300, H: 300, Turn: true}}
+	l := Sheets(parts, []Stock{{"s", 1219, 2438, -1}}, Options{Kerf: 3, Margin: 5})
+	require.NotEmpty(t, l.Sheets[0].Offcuts)
+	for _, f := range l.Sheets[0].Offcuts {
+		assert.GreaterOrEqual(t, math.Min(f.W, f.H), Keep)
+		box := [][2]float64{{f.X, f.Y}, {f.X + f.W, f.Y}, {f.X + f.W, f.Y + f.H}, {f.X, f.Y + f.H}}
+		for _, q := range l.Sheets[0].Placed {
+			assert.GreaterOrEqual(t, gap(box, corners(parts[q.Part], q)), -1e-6)
+		}
+	}
+}
+
+// brute is the least number of bars by trying every assignment.
+func brute(pieces []float64, room, kerf float64) int {
+	best := len(pieces)
+	var left []float64
+	var put func(i int)
+	put = func(i int) {
+		if len(left) >= best {
+			return
+		}
+		if i == len(pieces) {
+			best = len(left)
+			return
+		}
+		for j := range left {
+			if left[j] >= pieces[i]+kerf-1e-9 {
+				left[j] -= pieces[i] + kerf
+				put(i + 1)
+				left[j] += pieces[i] + kerf
+			}
+		}
+		left = append(left, room-pieces[i]-kerf)
+		put(i + 1)
+		left = left[:len(left)-1]
+	}
+	put(0)
+	return best
+}
+
+func TestLengthsAgainstBruteForce(t *testing.T) {
+	r := rand.New(rand.NewPCG(1, 2))
+	for range 300 {
+		var pieces []float64
+		for range 3 + r.IntN(6) {
+			pieces = append(pieces, float64(10+r.IntN(90)))
+		}
+		c := Lengths(pieces, 120, 1)
+		require.True(t, c.Proven)
+		require.Len(t, c.Bars, max(1, brute(pieces, 121, 1)), "%v", pieces)
+		n := 0
+		for _, b := range c.Bars {
+			sum := -1.0
+			for _, p := range b.Pieces {
+				sum += p + 1
+				n++
+			}
+			require.LessOrEqual(t, sum, 120+1e-6)
+		}
+		require.Equal(t, len(pieces), n)
+	}
+}
+
+func TestLengthsOfAShopSize(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 2))
+	var pieces []float64
+	for range 60 {
+		pieces = append(pieces, 25.4*float64(6+r.IntN(60)))
+	}
+	c := Lengths(pieces, 3048, 1.6)
+	assert.LessOrEqual(t, len(c.Bars)-c.Bound, 1)
+	assert.Equal(t, []float64{4000}, Lengths([]float64{4000}, 3048, 1).TooLong)
+	// The classic: 6 of 44 in and 4 of 60 in from 120 in, 1/16 in kerf: 60s do
+	// not pair (2 x 60 + kerf > 120), so 4 bars hold a 60 and a 44, one two 44s.
+	c = Lengths([]float64{44, 44, 44, 44, 44, 44, 60, 60, 60, 60}, 120, .0625)
+	assert.Len(t, c.Bars, 5)
+	assert.True(t, c.Proven)
+}
+
+func benchParts(n int) []Part {
+	r := rand.New(rand.NewPCG(11, 2))
+	var parts []Part
+	for range n {
+		parts = append(parts, Part{W: 40 + 300*r.Float64(), H: 40 + 300*r.Float64(), Turn: true})
+	}
+	return parts
+}
+
+func BenchmarkSheets(b *testing.B) {
+	for _, n := range []int{20, 200, 400} {
+		parts := benchParts(n)
+		b.Run(fmt.Sprint(n), func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				Sheets(parts, []Stock{{"s", 1219, 2438, -1}}, Options{Kerf: 3, Margin: 6, Seed: 1})
+			}
+		})
+	}
+}

@@ -1,0 +1,165 @@
+package pattern
+
+import (
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+)
+
+// Box is a box or crate. W, D and H are outside sizes without the lid.
+type Box struct {
+	W, D, H, T float64
+	Joint      string  // butt, mitre or rabbet, at the upright corners
+	Bottom     bool    // a floor between the walls
+	Lid        bool    // laid on top
+	Overhang   float64 // of the lid, all round
+	Openings   []Opening
+}
+
+// Lay works the box out. Front and back run the full width; with butt and
+// rabbet joints the sides stand between them, with mitres all four meet at 45.
+func (b Box) Lay() (*Shape, error) {
+	if err := sizes("width", b.W, "depth", b.D, "height", b.H, "thickness", b.T); err != nil {
+		return nil, err
+	}
+	if b.W <= 2*b.T || b.D <= 2*b.T {
+		return nil, measure.Bad("width", "%s x %s leaves no room between two walls of %s; make it larger or the stock thinner", in(b.W), in(b.D), in(b.T))
+	}
+	if b.Overhang < 0 || b.Overhang > b.W {
+		return nil, measure.Bad("overhang", "must lie between 0 and the box's width")
+	}
+	w, d, h, t := b.W, b.D, b.H, b.T
+	side, depth := d-2*t, 0.0 // length of a side panel; rabbet depth
+	frontEdge, sideEdge := Edge{Joint: "butt", Reason: "covers the side's end"}, Edge{Joint: "butt", Reason: "stands against the front"}
+	formula, numbers := "side = depth - 2 t", in(d)+" - 2 x "+in(t)
+	switch b.Joint {
+	case "butt":
+	case "mitre":
+		side = d
+		frontEdge = Edge{Joint: "mitre", Tilt: 45, Reason: "mitred corner"}
+		sideEdge = frontEdge
+		formula, numbers = "side = depth (all four are mitred)", in(d)
+	case "rabbet":
+		depth = t / 2
+		side = d - 2*(t-depth)
+		frontEdge = Edge{Joint: "rabbet", Width: t, Depth: depth, Reason: "takes the side's end"}
+		sideEdge.Reason = "sits in the rabbet"
+		formula, numbers = "side = depth - 2 (t - rabbet depth)", in(d)+" - 2 x ("+in(t)+" - "+in(depth)+")"
+	default:
+		return nil, measure.Bad("joint", "%q is not a corner joint; choose butt, mitre or rabbet", b.Joint)
+	}
+	wall := func(id, name string, width float64, e Edge) Panel {
+		p := Panel{ID: id, Name: name, Copies: 1, Thick: t, Outline: Rect(width, h), Grain: "up"}
+		l, r := e, e
+		l.Name, r.Name = "left", "right"
+		p.Edges = []Edge{{Name: "bottom"}, r, {Name: "top"}, l}
+		if e.Tilt == 45 {
+			p.Inside = []Point{{t, 0}, {width - t, 0}, {width - t, h}, {t, h}}
+		}
+		return p
+	}
+	s := &Shape{Size: Vec{w, d, h}}
+	s.Panels = []Panel{wall("front", "Front", w, frontEdge), wall("back", "Back", w, frontEdge),
+		wall("left", "Left side", side, sideEdge), wall("right", "Right side", side, sideEdge)}
+	plate := func(id, name string, pw, pd float64) {
+		s.Panels = append(s.Panels, Panel{ID: id, Name: name, Copies: 1, Thick: t, Outline: Rect(pw, pd),
+			Edges: []Edge{{Name: "front"}, {Name: "right"}, {Name: "back"}, {Name: "left"}}})
+	}
+	if b.Bottom {
+		plate("bottom", "Bottom", w-2*t, d-2*t)
+	}
+	if b.Lid {
+		plate("lid", "Lid", w+2*b.Overhang, d+2*b.Overhang)
+		s.Size = Vec{w + 2*b.Overhang, d + 2*b.Overhang, h + t}
+	}
+	known := map[string]bool{}
+	for i := range s.Panels {
+		known[s.Panels[i].ID] = true
+		if err := s.Panels[i].pierce(b.Openings); err != nil {
+			return nil, err
+		}
+	}
+	for _, o := range b.Openings {
+		if !known[o.Face] {
+			return nil, measure.Bad("openings", "%s: there is no face %q; choose front, back, left, right, bottom or lid", o.Name, o.Face)
+		}
+	}
+	b.stand(s, side, depth)
+	s.Results = append(s.Results, result("side", "Length of a side panel", side, "mm", in(side)).
+		With(formula, numbers, in(side), source.Exact("outside sizes, stock thickness counted")))
+	return s, nil
+}
+
+// stand places the walls, floor and lid in space.
+func (b Box) stand(s *Shape, side, depth float64) {
+	w, d, h, t := b.W/2, b.D/2, b.H, b.T
+	slab := func(id string, x0, x1, y0, y1, z0, z1 float64, skin int, ex Vec) {
+		c := func(x, y, z float64) Vec { return Vec{x, y, z} }
+		f := [6][]Vec{
+			{c(x0, y0, z0), c(x1, y0, z0), c(x1, y0, z1), c(x0, y0, z1)}, // front
+			{c(x1, y1, z0), c(x0, y1, z0), c(x0, y1, z1), c(x1, y1, z1)}, // back
+			{c(x0, y1, z0), c(x0, y0, z0), c(x0, y0, z1), c(x0, y1, z1)}, // left
+			{c(x1, y0, z0), c(x1, y1, z0), c(x1, y1, z1), c(x1, y0, z1)}, // right
+			{c(x0, y1, z0), c(x1, y1, z0), c(x1, y0, z0), c(x0, y0, z0)}, // under
+			{c(x0, y0, z1), c(x1, y0, z1), c(x1, y1, z1), c(x0, y1, z1)}, // top
+		}
+		body := Body{Panel: id, Explode: ex}
+		for i, pts := range f {
+			body.Faces = append(body.Faces, Face{Points: pts, Skin: i == skin})
+		}
+		s.Bodies = append(s.Bodies, body)
+	}
+	if b.Joint == "mitre" {
+		ring := [4][2]float64{{-w, -d}, {w, -d}, {w, d}, {-w, d}}
+		inner := [4][2]float64{{-w + t, -d + t}, {w - t, -d + t}, {w - t, d - t}, {-w + t, d - t}}
+		for i, id := range []string{"front", "right", "back", "left"} {
+			j := (i + 1) % 4
+			quad := func(a, b [2]float64) []Vec {
+				return []Vec{{a[0], a[1], 0}, {b[0], b[1], 0}, {b[0], b[1], h}, {a[0], a[1], h}}
+			}
+			ex := []Vec{{0, -1, 0}, {1, 0, 0}, {0, 1, 0}, {-1, 0, 0}}[i]
+			s.Bodies = append(s.Bodies, prism(id, 0, quad(ring[i], ring[j]), quad(inner[i], inner[j]), ex))
+		}
+	} else {
+		slab("front", -w, w, -d, -d+t, 0, h, 0, Vec{0, -1, 0})
+		slab("back", -w, w, d-t, d, 0, h, 1, Vec{0, 1, 0})
+		slab("left", -w, -w+t, -side/2, side/2, 0, h, 2, Vec{-1, 0, 0})
+		slab("right", w-t, w, -side/2, side/2, 0, h, 3, Vec{1, 0, 0})
+	}
+	if b.Bottom {
+		slab("bottom", -w+t, w-t, -d+t, d-t, 0, t, 5, Vec{0, 0, -1})
+	}
+	if b.Lid {
+		o := b.Overhang
+		slab("lid", -w-o, w+o, -d-o, d+o, h, h+t, 5, Vec{0, 0, 1})
+	}
+	for i := range s.Bodies {
+		body := &s.Bodies[i]
+		for _, p := range s.Panels {
+			if p.ID == body.Panel {
+				for f := range body.Faces {
+					if body.Faces[f].Skin {
+						body.Faces[f].Holes = onFace(body.Faces[f].Points, p.Holes)
+					}
+				}
+			}
+		}
+	}
+}
+
+// onFace lays flat holes on a face in space; the face's first edge is the
+// panel's bottom.
+func onFace(face []Vec, holes [][]Point) [][]Vec {
+	if len(face) < 4 {
+		return nil
+	}
+	o, ux, uy := face[0], unit(sub(face[1], face[0])), unit(sub(face[3], face[0]))
+	var out [][]Vec
+	for _, h := range holes {
+		v := make([]Vec, len(h))
+		for i, q := range h {
+			v[i] = Vec{o.X + q.X*ux.X + q.Y*uy.X, o.Y + q.X*ux.Y + q.Y*uy.Y, o.Z + q.X*ux.Z + q.Y*uy.Z}
+		}
+		out = append(out, v)
+	}
+	return out
+}

@@ -1,0 +1,249 @@
+// Package pattern turns solids into flat parts that can be cut: outlines of
+// the outside face, bevels, blade tilts, cut angles and joints, with the
+// stock's thickness counted, and the same parts assembled in space.
+//
+// Lengths are millimetres, angles degrees. In the flat, X runs right and Y up
+// the part as seen from outside. In space, X is width, Y depth (front is
+// negative), Z up from the floor.
+package pattern
+
+import (
+	"math"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+)
+
+// Point is a place in the flat; Vec one in space.
+type (
+	Point struct{ X, Y float64 }
+	Vec   struct{ X, Y, Z float64 }
+)
+
+// Edge is one side of a panel, from Outline[i] to the next point.
+type Edge struct {
+	Name   string
+	Tilt   float64 // blade tilt from square; positive makes the inside face smaller
+	Joint  string  // butt, mitre, rabbet, level or ""
+	Width  float64 // of a rabbet, mm from the edge
+	Depth  float64 // of a rabbet, mm into the inside face
+	Reason string  // what the edge meets
+}
+
+// Panel is one flat part, seen from outside.
+type Panel struct {
+	ID       string // stable within its solid: front, face, ring3
+	Name     string
+	Copies   int
+	Thick    float64
+	Outline  []Point   // outside face, anticlockwise
+	Inside   []Point   // inside face, seen through; nil when the same
+	Holes    [][]Point // through the part
+	Edges    []Edge
+	CutAngle float64 // of the slanted sides against square on the face (mitre gauge)
+	Round    float64 // diameter when the outline is a circle
+	Bore     float64 // diameter of a concentric hole
+	Grain    string  // "", "up" or "any": how it must lie on grained stock
+}
+
+// Body is one copy of a panel standing in the assembled solid.
+type Body struct {
+	Panel   string
+	Copy    int
+	Faces   []Face
+	Explode Vec // direction it moves when the drawing is pulled apart
+}
+
+// Face is a flat polygon in space, anticlockwise seen from outside the body.
+type Face struct {
+	Points []Vec
+	Holes  [][]Vec
+	Skin   bool // the panel's outside face
+}
+
+// Cut is pipe cut to length.
+type Cut struct {
+	Name   string
+	Length float64
+	Count  int
+}
+
+// Shape is a solid worked out.
+type Shape struct {
+	Panels  []Panel
+	Bodies  []Body
+	Cuts    []Cut
+	Size    Vec // overall, in space
+	Results []source.Result
+}
+
+// Opening is a hole through one face.
+type Opening struct {
+	Name string
+	Face string // panel ID
+	Kind string // rect, slot or round
+	W, H float64
+	X, Y float64 // centre, from the face's middle and from its bottom edge
+}
+
+// Area is a polygon's area (shoelace).
+func Area(p []Point) float64 {
+	a := 0.0
+	for i := range p {
+		j := (i + 1) % len(p)
+		a += p[i].X*p[j].Y - p[j].X*p[i].Y
+	}
+	return math.Abs(a) / 2
+}
+
+// Area is the panel's outside face less its holes, in mm2.
+func (p Panel) Area() float64 {
+	a := Area(p.Outline)
+	if p.Round > 0 {
+		a = math.Pi / 4 * (p.Round*p.Round - p.Bore*p.Bore)
+	}
+	for _, h := range p.Holes {
+		a -= Area(h)
+	}
+	return a
+}
+
+// Volume is one copy's volume in mm3, bevels counted: every section between
+// the two faces is linear in depth, so Simpson's rule is exact.
+func (p Panel) Volume() float64 {
+	out := p.Area()
+	v := out * p.Thick
+	if p.Inside != nil {
+		mid := make([]Point, len(p.Outline))
+		for i := range mid {
+			mid[i] = Point{(p.Outline[i].X + p.Inside[i].X) / 2, (p.Outline[i].Y + p.Inside[i].Y) / 2}
+		}
+		holes := Area(p.Outline) - out
+		v = p.Thick / 6 * (Area(p.Outline) + 4*Area(mid) + Area(p.Inside) - 6*holes)
+	}
+	for i, e := range p.Edges {
+		if e.Depth > 0 {
+			a, b := p.Outline[i], p.Outline[(i+1)%len(p.Outline)]
+			v -= e.Depth * e.Width * math.Hypot(b.X-a.X, b.Y-a.Y)
+		}
+	}
+	return v
+}
+
+// Bounds is the panel's extent, both faces counted: what the stock must hold.
+func (p Panel) Bounds() (minimum, maximum Point) {
+	minimum, maximum = Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
+	for _, face := range [][]Point{p.Outline, p.Inside} {
+		for _, q := range face {
+			minimum = Point{math.Min(minimum.X, q.X), math.Min(minimum.Y, q.Y)}
+			maximum = Point{math.Max(maximum.X, q.X), math.Max(maximum.Y, q.Y)}
+		}
+	}
+	return
+}
+
+// Rect is an upright rectangle with its lower left corner at the origin.
+func Rect(w, h float64) []Point { return []Point{{0, 0}, {w, 0}, {w, h}, {0, h}} }
+
+// Circle is a regular polygon standing for a circle about (x, y).
+func Circle(x, y, d float64) []Point {
+	const n = 48
+	c := make([]Point, n)
+	for i := range c {
+		s, k := math.Sincos(2 * math.Pi * float64(i) / n)
+		c[i] = Point{x + d/2*k, y + d/2*s}
+	}
+	return c
+}
+
+// outline is an opening's polygon on a face of width w.
+func (o Opening) outline(w float64) []Point {
+	cx, cy := w/2+o.X, o.Y
+	switch o.Kind {
+	case "round":
+		return Circle(cx, cy, o.W)
+	case "slot":
+		r, n := o.H/2, 12
+		var p []Point
+		for i := 0; i <= n; i++ {
+			s, k := math.Sincos(-math.Pi/2 + math.Pi*float64(i)/float64(n))
+			p = append(p, Point{cx + o.W/2 - r + r*k, cy + r*s})
+		}
+		for i := 0; i <= n; i++ {
+			s, k := math.Sincos(math.Pi/2 + math.Pi*float64(i)/float64(n))
+			p = append(p, Point{cx - o.W/2 + r + r*k, cy + r*s})
+		}
+		return p
+	}
+	return []Point{{cx - o.W/2, cy - o.H/2}, {cx + o.W/2, cy - o.H/2}, {cx + o.W/2, cy + o.H/2}, {cx - o.W/2, cy + o.H/2}}
+}
+
+// pierce cuts the openings that belong to the panel.
+func (p *Panel) pierce(openings []Opening) error {
+	lo, hi := p.Bounds()
+	for _, o := range openings {
+		if o.Face != p.ID {
+			continue
+		}
+		if o.Kind == "round" {
+			o.H = o.W
+		}
+		if o.W <= 0 || o.H <= 0 {
+			return measure.Bad("openings", "%s has no size; give a width and a height", o.Name)
+		}
+		if o.Kind == "slot" && o.H > o.W {
+			return measure.Bad("openings", "%s: a slot is wider than it is high; give its length first", o.Name)
+		}
+		hole := o.outline(hi.X - lo.X)
+		for _, q := range hole {
+			if q.X < lo.X || q.X > hi.X || q.Y < lo.Y || q.Y > hi.Y {
+				return measure.Bad("openings", "%s runs over the edge of %s; make it smaller or move it", o.Name, p.Name)
+			}
+		}
+		p.Holes = append(p.Holes, hole)
+	}
+	return nil
+}
+
+// positive refuses sizes that cannot be built.
+func positive(field string, mm float64) error {
+	switch {
+	case math.IsNaN(mm) || mm <= 0:
+		return measure.Bad(field, "must be more than nothing; write a length such as 22 in")
+	case mm > 30_000:
+		return measure.Bad(field, "%s is larger than any prop; the limit is 98 ft (30 m)", measure.Run(mm, false))
+	}
+	return nil
+}
+
+// sizes checks name, value pairs.
+func sizes(pairs ...any) error {
+	for i := 0; i < len(pairs); i += 2 {
+		if err := positive(pairs[i].(string), pairs[i+1].(float64)); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// prism joins an outer and an inner polygon of equal count into a body.
+func prism(panel string, copyNo int, outer, inner []Vec, explode Vec) Body {
+	b := Body{Panel: panel, Copy: copyNo, Explode: explode}
+	b.Faces = append(b.Faces, Face{Points: outer, Skin: true})
+	back := make([]Vec, len(inner))
+	for i := range inner {
+		back[i] = inner[len(inner)-1-i]
+	}
+	b.Faces = append(b.Faces, Face{Points: back})
+	for i := range outer {
+		j := (i + 1) % len(outer)
+		b.Faces = append(b.Faces, Face{Points: []Vec{outer[j], outer[i], inner[i], inner[j]}})
+	}
+	return b
+}
+
+func in(mm float64) string { return measure.Inches(mm) }
+
+func result(key, label string, v float64, unit, text string) source.Result {
+	return source.Result{Key: key, Label: label, Value: v, Unit: unit, Text: text}
+}

@@ -1,0 +1,153 @@
+package pattern
+
+import (
+	"errors"
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+)
+
+const inch = 25.4
+
+// Crown-moulding saw tables (spring angle as slope): mitre and bevel.
+func TestCompoundAnglesFromSawTables(t *testing.T) {
+	for _, c := range []struct {
+		slope      float64
+		n          int
+		face, tilt float64
+	}{{52, 4, 31.6, 33.9}, {45, 4, 35.3, 30.0}, {90, 4, 0, 45}, {38, 4, 38.2, 25.8}, {90, 6, 0, 30}, {90, 8, 0, 22.5}, {0, 4, 45, 0}} {
+		m, b := Compound(c.slope, c.n)
+		assert.InDelta(t, c.face, m, .05, "%v", c)
+		assert.InDelta(t, c.tilt, b, .05, "%v", c)
+	}
+}
+
+// The angle between neighbouring faces, measured in space from the assembled
+// bodies, must be twice the complement that the two tilts take up.
+func TestTowerTiltFromItsOwnDihedral(t *testing.T) {
+	for _, w := range []Tower{{6, 48 * inch, 20 * inch, 9 * inch, inch}, {4, 300, 200, 500, 10}, {3, 500, 400, 100, 12}, {8, 900, 300, 300, 25}} {
+		s, err := w.Lay()
+		require.NoError(t, err)
+		n := func(b Body) Vec { p := b.Faces[0].Points; return unit(cross(sub(p[1], p[0]), sub(p[3], p[0]))) }
+		a, b := n(s.Bodies[0]), n(s.Bodies[1])
+		between := math.Acos(a.X*b.X+a.Y*b.Y+a.Z*b.Z) * 180 / math.Pi
+		assert.InDelta(t, between/2, s.Panels[0].Edges[1].Tilt, 1e-6)
+		// each flat panel is congruent with its face in space
+		f := s.Bodies[0].Faces[0].Points
+		for i := range f {
+			j := (i + 1) % 4
+			v, o := sub(f[j], f[i]), s.Panels[0].Outline
+			assert.InDelta(t, math.Sqrt(v.X*v.X+v.Y*v.Y+v.Z*v.Z), math.Hypot(o[j].X-o[i].X, o[j].Y-o[i].Y), 1e-6)
+		}
+	}
+}
+
+func cross(a, b Vec) Vec { return Vec{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X} }
+
+// Closed form: the walls of a tower fill the outer frustum less the inner one;
+// a frustum is h/3 (A1 + A2 + sqrt(A1 A2)).
+func TestTowerVolumeIsFrustumLessFrustum(t *testing.T) {
+	w := Tower{6, 48 * inch, 20 * inch, 9 * inch, inch}
+	s, err := w.Lay()
+	require.NoError(t, err)
+	slope := math.Atan2(w.H, (w.Bottom-w.Top)/2)
+	area := func(apothem float64) float64 { return 6 * apothem * apothem * math.Tan(math.Pi/6) }
+	frustum := func(b, t float64) float64 { return w.H / 3 * (area(b) + area(t) + math.Sqrt(area(b)*area(t))) }
+	flat := w.T / math.Sin(slope)
+	want := frustum(w.Bottom/2, w.Top/2) - frustum(w.Bottom/2-flat, w.Top/2-flat)
+	assert.InEpsilon(t, want, 6*s.Panels[0].Volume(), 1e-9)
+}
+
+// Whatever the joint, the walls of a box fill outside less inside.
+func TestBoxWallsFillTheSameVolume(t *testing.T) {
+	for _, joint := range []string{"butt", "mitre", "rabbet"} {
+		s, err := Box{W: 22 * inch, D: 18 * inch, H: 26.5 * inch, T: inch, Joint: joint, Bottom: true, Lid: true, Overhang: 2 * inch}.Lay()
+		require.NoError(t, err)
+		v := 0.0
+		for _, p := range s.Panels[:4] {
+			v += p.Volume()
+		}
+		assert.InEpsilon(t, (22*18-20*16)*26.5*inch*inch*inch, v, 1e-9, joint)
+		assert.InDelta(t, 26*inch, s.Panels[5].Outline[1].X, 1e-9)
+		assert.InDelta(t, 27.5*inch, s.Size.Z, 1e-9)
+	}
+	// rabbet of half the thickness, worked by hand: 18 - 2 x (1 - 1/2) = 17
+	s, _ := Box{W: 22 * inch, D: 18 * inch, H: 26.5 * inch, T: inch, Joint: "rabbet"}.Lay()
+	assert.InDelta(t, 17*inch, s.Panels[2].Outline[1].X, 1e-9)
+	assert.Equal(t, "rabbet", s.Panels[0].Edges[1].Joint)
+}
+
+// Closed forms: pi/4 d^2 t for the disc, and rings against their annulus.
+func TestRounds(t *testing.T) {
+	d, err := Disc{D: 900, T: 25, Copies: 2}.Lay()
+	require.NoError(t, err)
+	assert.InEpsilon(t, math.Pi/4*900*900*25, d.Panels[0].Volume(), 1e-12)
+	r, err := Rings{Bottom: 500, Top: 500, H: 254, Wall: 50, T: 50.8}.Lay()
+	require.NoError(t, err)
+	require.Len(t, r.Panels, 1)
+	assert.Equal(t, 5, r.Panels[0].Copies)
+	assert.InEpsilon(t, math.Pi/4*(500*500-400*400)*50.8, r.Panels[0].Volume(), 1e-12)
+	r, err = Rings{Bottom: 600, Top: 300, H: 300, Wall: 60, T: 25}.Lay()
+	require.NoError(t, err)
+	assert.Len(t, r.Panels, 12)
+	for i := 1; i < 12; i++ {
+		assert.Less(t, r.Panels[i].Bore, r.Panels[i-1].Round, "ring %d must rest on the one below", i)
+	}
+}
+
+func TestNearStopGap(t *testing.T) {
+	// Closed form at small angles: gap = 2 t/cos45 * delta.
+	assert.InDelta(t, 2*25.4/math.Cos(math.Pi/4)*1.8*math.Pi/180, NearStopGap(25.4, 43.2, 45), .005)
+	assert.Equal(t, 45.0, NearStop(43.2))
+	assert.Zero(t, NearStopGap(25.4, 30, 30))
+}
+
+func TestPipesAndFlats(t *testing.T) {
+	s, err := Pipes{Cuts: []Cut{{"leg", 44 * inch, 6}, {"rail", 60 * inch, 4}}, OD: 1.9 * inch}.Lay()
+	require.NoError(t, err)
+	assert.InDelta(t, (6*44+4*60)*inch, s.Results[0].Value, 1e-9)
+	assert.InDelta(t, 60*inch, s.Size.Z, 1e-9)
+	f, err := Flat{W: 900, H: 300, T: 12, Copies: 3, Lying: true, Pitch: 400}.Lay()
+	require.NoError(t, err)
+	assert.InDelta(t, 812, f.Size.Z, 1e-9)
+}
+
+func TestOpenings(t *testing.T) {
+	box := Box{W: 560, D: 460, H: 670, T: 25, Joint: "butt", Openings: []Opening{{"handle", "front", "slot", 200, 40, 0, 500}}}
+	s, err := box.Lay()
+	require.NoError(t, err)
+	want := 560*670 - (160*40 + math.Pi*20*20)
+	assert.InEpsilon(t, want, s.Panels[0].Area(), 1e-3)
+	assert.Len(t, s.Bodies[0].Faces[0].Holes, 1)
+	box.Openings[0].W = 600
+	_, err = box.Lay()
+	assert.ErrorContains(t, err, "runs over the edge of Front")
+}
+
+// Impossible sizes name the field and what would do.
+func TestRefusals(t *testing.T) {
+	for want, lay := range map[string]func() (*Shape, error){
+		"width":     Box{W: 10, D: 400, H: 400, T: 25, Joint: "butt"}.Lay,
+		"depth":     Box{W: 100, H: 400, T: 25, Joint: "butt"}.Lay,
+		"joint":     Box{W: 300, D: 400, H: 400, T: 25, Joint: "dovetail"}.Lay,
+		"openings":  Box{W: 300, D: 400, H: 400, T: 25, Joint: "butt", Openings: []Opening{{"x", "roof", "rect", 1, 1, 0, 5}}}.Lay,
+		"top":       Tower{6, 400, 300, 40, 25}.Lay,
+		"sides":     Tower{2, 400, 300, 40, 25}.Lay,
+		"height":    Tower{4, 1e6, 300, 100, 25}.Lay,
+		"wall":      Rings{Bottom: 100, Top: 100, H: 100, Wall: 50, T: 10}.Lay,
+		"bore":      Disc{D: 100, Bore: 100, T: 10, Copies: 1}.Lay,
+		"copies":    Disc{D: 100, T: 10, Copies: 0}.Lay,
+		"lengths":   Pipes{}.Lay,
+		"bottom":    Tower{4, 400, 20, 300, 25}.Lay,
+		"thickness": Flat{W: 1, H: 1, T: math.NaN(), Copies: 1}.Lay,
+	} {
+		_, err := lay()
+		var fe *measure.FieldError
+		require.True(t, errors.As(err, &fe), want)
+		assert.Equal(t, want, fe.Field)
+		assert.NotEmpty(t, fe.Why)
+	}
+}

@@ -1,0 +1,110 @@
+package pattern
+
+import (
+	"fmt"
+	"math"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+)
+
+// Pipes is pipe cut to lengths; in space the pieces stand in a row.
+type Pipes struct {
+	Cuts []Cut
+	OD   float64
+}
+
+// Lay works the list out.
+func (p Pipes) Lay() (*Shape, error) {
+	if len(p.Cuts) == 0 {
+		return nil, measure.Bad("lengths", "is empty; write such as 6@44in 4@60in")
+	}
+	s := &Shape{}
+	total, x, n := 0.0, 0.0, 0
+	for _, c := range p.Cuts {
+		if err := positive("lengths", c.Length); err != nil {
+			return nil, err
+		}
+		if n += c.Count; c.Count < 1 || n > 2000 {
+			return nil, measure.Bad("lengths", "%d pieces cannot be cut; write 1 to 2000", c.Count)
+		}
+		s.Cuts = append(s.Cuts, c)
+		total += c.Length * float64(c.Count)
+		for range min(c.Count, 40) {
+			for _, b := range ringBody("pipe", n, p.OD, 0, 0, c.Length) {
+				for f := range b.Faces {
+					for i := range b.Faces[f].Points {
+						b.Faces[f].Points[i].X += x
+					}
+				}
+				b.Explode = Vec{1, 0, 0}
+				s.Bodies = append(s.Bodies, b)
+			}
+			x += p.OD * 2
+		}
+		s.Size.Z = math.Max(s.Size.Z, c.Length)
+	}
+	for i := range s.Bodies { // centre the row
+		for f := range s.Bodies[i].Faces {
+			for k := range s.Bodies[i].Faces[f].Points {
+				s.Bodies[i].Faces[f].Points[k].X -= (x - 2*p.OD) / 2
+			}
+		}
+	}
+	s.Size.X, s.Size.Y = x-p.OD, p.OD
+	s.Results = append(s.Results, result("total", "Pipe in all, kerfs not counted", total, "mm", measure.Run(total, false)).
+		With("sum of count x length", fmt.Sprintf("%d pieces", n), measure.Run(total, false), source.Exact("sum")))
+	return s, nil
+}
+
+// Flat is plain rectangles: shelves, backs, bases. In space it stands up, or
+// lies when Lying.
+type Flat struct {
+	W, H, T  float64
+	Copies   int
+	Lying    bool
+	Pitch    float64 // height from one copy to the next when lying
+	Openings []Opening
+}
+
+// Lay works the rectangles out.
+func (f Flat) Lay() (*Shape, error) {
+	if err := sizes("width", f.W, "height", f.H, "thickness", f.T); err != nil {
+		return nil, err
+	}
+	if err := copies(f.Copies); err != nil {
+		return nil, err
+	}
+	p := Panel{ID: "panel", Name: "Panel", Copies: f.Copies, Thick: f.T, Outline: Rect(f.W, f.H), Grain: "up",
+		Edges: []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}}}
+	if err := p.pierce(f.Openings); err != nil {
+		return nil, err
+	}
+	s := &Shape{Panels: []Panel{p}}
+	pitch := f.Pitch
+	if pitch <= 0 {
+		pitch = f.T * 4
+	}
+	for i := range min(f.Copies, 40) {
+		var outer, inner []Vec
+		for _, q := range p.Outline {
+			x, k := q.X-f.W/2, float64(i)
+			if f.Lying {
+				outer = append(outer, Vec{x, q.Y - f.H/2, k*pitch + f.T})
+				inner = append(inner, Vec{x, q.Y - f.H/2, k * pitch})
+			} else {
+				outer = append(outer, Vec{x, k*pitch - f.T/2, q.Y})
+				inner = append(inner, Vec{x, k*pitch + f.T/2, q.Y})
+			}
+		}
+		ex := Vec{0, 1, 0}
+		if f.Lying {
+			ex = Vec{0, 0, 1}
+		}
+		b := prism("panel", i, outer, inner, ex)
+		b.Faces[0].Holes = onFace(b.Faces[0].Points, p.Holes)
+		s.Bodies = append(s.Bodies, b)
+	}
+	s.Size = extent(s.Bodies)
+	return s, nil
+}
