@@ -97,6 +97,9 @@ func Judge(j Joint) Advice {
 		if m.LowE && !g.LowOK {
 			say("low-energy", No, trade, "%s is a polyolefin: hardly any glue holds on it; use ties, rivets or double tape", m.Name)
 		}
+		if smooth(m) && g.Carrier == "water" {
+			say("no-grip", TestFirst, trade, "%s hardly grips a face as smooth as %s", g.Name, m.Name)
+		}
 		if g.Fogs && m.Clear {
 			say("fogs-clear", TestFirst, trade, "%s leaves a white haze on %s", g.Name, m.Name)
 		}
@@ -178,8 +181,8 @@ func Suggest(j Joint, glues map[string]stock.Glue) []stock.Glue {
 		if ok[i].a.Verdict != ok[k].a.Verdict {
 			return ok[i].a.Verdict < ok[k].a.Verdict
 		}
-		if ok[i].g.Creeps > 0 != (ok[k].g.Creeps > 0) {
-			return ok[k].g.Creeps > 0
+		if a, b := burden(ok[i].g, j), burden(ok[k].g, j); a != b {
+			return a < b
 		}
 		return ok[i].a.Handling < ok[k].a.Handling
 	})
@@ -188,6 +191,27 @@ func Suggest(j Joint, glues map[string]stock.Glue) []stock.Glue {
 		out[i] = ok[i].g
 	}
 	return out
+}
+
+// burden ranks what a glue makes harder on a seam: brittle worst, then one that
+// softens again, then one with less than ten minutes to place the parts.
+func burden(g stock.Glue, j Joint) int {
+	switch {
+	case g.Brittle:
+		return 3
+	case g.Creeps > 0:
+		return 2
+	case g.Open.Value() < 600 && !g.Contact:
+		return 1
+	case g.Contact && !j.A.Flexible && !j.B.Flexible:
+		return 1
+	}
+	return 0
+}
+
+// smooth reports a closed, glassy face that water glue hardly wets.
+func smooth(m stock.Material) bool {
+	return m.Clear || m.Family == "pvc" || m.Family == "steel"
 }
 
 // SaturationPressure of water in hPa at t Celsius, by Magnus' formula.

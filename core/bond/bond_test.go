@@ -56,6 +56,7 @@ func TestVerdicts(t *testing.T) {
 		{"pvc1", "pvc1.5", "pvccement", Good, "fits"},
 		{"pvc1", "ply1/4", "pvccement", No, "wrong-family"},
 		{"eva5", "eva5", "ca", TestFirst, "brittle-on-flex"},
+		{"pet", "ply1/4", "pva", TestFirst, "no-grip"},
 		{"xps1", "ply1/4", "silicone", Works, "unpaintable"},
 	} {
 		a := judge(k.a, k.b, k.glue)

@@ -246,3 +246,14 @@ func (e *FieldError) Error() string { return e.Field + ": " + e.Why }
 func Bad(field, format string, args ...any) error {
 	return &FieldError{field, fmt.Sprintf(format, args...)}
 }
+
+// The dimensions by name, for generic calls: Parse[LengthKind](text).
+type (
+	LengthKind   = lengthKind
+	VoltKind     = voltKind
+	AmpKind      = ampKind
+	OhmKind      = ohmKind
+	GaugeKind    = gaugeKind
+	DurationKind = secondKind
+	CelsiusKind  = celsiusKind
+)

@@ -17,6 +17,9 @@ type Part struct {
 	// A trapezoid says how wide it is at the bottom and top (0: it is as wide
 	// as W), so that two can interlock head to foot.
 	Low, High float64
+	// A round part says its diameter and the hole in its middle, so that
+	// smaller rings can be cut from the plugs of larger ones.
+	Round, Bore float64
 }
 
 // Stock is a sheet to cut from.
@@ -71,7 +74,10 @@ func (l Layout) Yield() float64 {
 
 // Area is the part's true area.
 func (p Part) Area() float64 {
-	if p.Low > 0 || p.High > 0 {
+	switch {
+	case p.Round > 0:
+		return math.Pi / 4 * (p.Round*p.Round - p.Bore*p.Bore)
+	case p.Low > 0 || p.High > 0:
 		return (p.Low + p.High) / 2 * p.H
 	}
 	return p.W * p.H
@@ -110,6 +116,9 @@ func Sheets(parts []Part, stocks []Stock, o Options) Layout {
 	order := append([]block(nil), blocks...)
 	sort.SliceStable(order, func(i, j int) bool { return keys[0](order[i]) > keys[0](order[j]) })
 	for range o.Tries {
+		if len(order) < 2 {
+			break
+		}
 		next := append([]block(nil), order...)
 		for range 1 + len(next)/8 {
 			i := rng.IntN(len(next))
@@ -163,9 +172,27 @@ func blocksOf(parts []Part, stocks []Stock, o Options) (blocks []block, large []
 		return false
 	}
 	waiting := map[Part]int{}
+	inner := plugs(parts, o.Kerf)
+	nested := map[int]bool{}
+	for _, list := range inner {
+		for _, k := range list {
+			nested[k] = true
+		}
+	}
 	for i, p := range parts {
+		if nested[i] {
+			continue
+		}
 		if !fits(p.W, p.H, p.Turn) {
-			large = append(large, i)
+			large = append(append(large, i), inner[i]...)
+			continue
+		}
+		if len(inner[i]) > 0 {
+			b := block{p.W, p.H, p.Turn, []Placed{{Part: i}}}
+			for _, k := range inner[i] {
+				b.parts = append(b.parts, Placed{Part: k, X: (p.W - parts[k].W) / 2, Y: (p.H - parts[k].H) / 2})
+			}
+			blocks = append(blocks, b)
 			continue
 		}
 		if p.Low > 0 && p.High > 0 && p.Low != p.High {
@@ -196,6 +223,39 @@ func blocksOf(parts []Part, stocks []Stock, o Options) (blocks []block, large []
 		}
 	}
 	return blocks, large
+}
+
+// plugs says which round parts are cut, one inside the other, from the plug of
+// each round part with a hole: largest first, each into the tightest hole left.
+func plugs(parts []Part, kerf float64) map[int][]int {
+	var round []int
+	for i, p := range parts {
+		if p.Round > 0 {
+			round = append(round, i)
+		}
+	}
+	sort.SliceStable(round, func(a, b int) bool { return parts[round[a]].Round > parts[round[b]].Round })
+	inner := map[int][]int{}
+	type hole struct {
+		outer int
+		bore  float64
+	}
+	var holes []hole
+	for _, i := range round {
+		best := -1
+		for h := range holes {
+			if holes[h].bore >= parts[i].Round+2*kerf-1e-9 && (best < 0 || holes[h].bore < holes[best].bore) {
+				best = h
+			}
+		}
+		if best < 0 {
+			holes = append(holes, hole{i, parts[i].Bore})
+			continue
+		}
+		inner[holes[best].outer] = append(inner[holes[best].outer], i)
+		holes[best].bore = parts[i].Bore
+	}
+	return inner
 }
 
 // fill packs the blocks in order by maximal free rectangles.

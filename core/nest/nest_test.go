@@ -180,6 +180,30 @@ func TestTrapezoidsInterlock(t *testing.T) {
 	assert.InEpsilon(t, 600e3/(701*1001), l.Yield(), 1e-9)
 }
 
+func TestRingsNestInPlugs(t *testing.T) {
+	ring := func(d, bore float64) Part { return Part{W: d, H: d, Turn: true, Round: d, Bore: bore} }
+	parts := []Part{ring(200, 150), ring(400, 300), ring(600, 410), ring(290, 210), ring(205, 0)}
+	l := Sheets(parts, []Stock{{"s", 601, 601, -1}}, Options{Kerf: 3})
+	require.Len(t, l.Sheets, 2)
+	n := 0
+	for _, s := range l.Sheets {
+		for i, a := range s.Placed {
+			n++
+			for _, b := range s.Placed[i+1:] {
+				pa, pb := parts[a.Part], parts[b.Part]
+				if pa.Round < pb.Round {
+					pa, pb = pb, pa
+				}
+				d := math.Hypot(a.X+parts[a.Part].W/2-b.X-parts[b.Part].W/2, a.Y+parts[a.Part].H/2-b.Y-parts[b.Part].H/2)
+				inside, apart := d+pb.Round/2+3 <= pa.Bore/2+1e-6, d >= pa.Round/2+pb.Round/2+3-1e-6
+				assert.True(t, inside || apart, "%v %v", a, b)
+			}
+		}
+	}
+	assert.Equal(t, 5, n)
+	assert.Empty(t, Sheets(nil, nil, Options{Tries: 3}).Sheets)
+}
+
 func TestOffcutsDoNotOverlapParts(t *testing.T) {
 	parts := []Part{{W: 500, H: 700, Turn: true}, {W: 300, H: 300, Turn: true}}
 	l := Sheets(parts, []Stock{{"s", 1219, 2438, -1}}, Options{Kerf: 3, Margin: 5})

@@ -1,0 +1,216 @@
+// Command zapbarn serves the Zap Barn, and does its sums without it.
+package main
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+	"time"
+
+	"github.com/spf13/cobra"
+	"zapbarn/core/calc"
+	"zapbarn/core/check"
+	"zapbarn/core/plan"
+	"zapbarn/core/source"
+	"zapbarn/core/stock"
+)
+
+// exit is an error with its own exit code.
+type exit struct {
+	code int
+	err  error
+}
+
+func (e exit) Error() string { return e.err.Error() }
+
+func main() {
+	root := root()
+	if err := root.Execute(); err != nil {
+		var e exit
+		if errors.As(err, &e) {
+			if e.err != nil {
+				fmt.Fprintln(os.Stderr, "zapbarn:", e.err)
+			}
+			os.Exit(e.code)
+		}
+		fmt.Fprintln(os.Stderr, "zapbarn:", err)
+		os.Exit(1)
+	}
+}
+
+func root() *cobra.Command {
+	c := &cobra.Command{Use: "zapbarn", Short: "plans, checks and rehearses haunt and display props", SilenceUsage: true, SilenceErrors: true}
+	c.AddCommand(checkCommand(), calcCommand(), schemaCommand(), docsCommand())
+	return c
+}
+
+func readPlan(path string) (*plan.Plan, error) {
+	in := io.Reader(os.Stdin)
+	if path != "-" {
+		f, err := os.Open(path)
+		if err != nil {
+			return nil, err
+		}
+		defer f.Close()
+		in = f
+	}
+	b, err := io.ReadAll(io.LimitReader(in, plan.MaxFile+1))
+	if err != nil {
+		return nil, err
+	}
+	return plan.Decode(b)
+}
+
+func checkCommand() *cobra.Command {
+	var asJSON bool
+	var today string
+	c := &cobra.Command{Use: "check FILE", Short: "snags and results of a plan file, with no database", Args: cobra.ExactArgs(1),
+		Long: "Reads a plan (- for standard input) and lists its snags, worst first.\nExit 0: none at stop level. Exit 1: some. Exit 2: the plan cannot be read.",
+		RunE: func(cmd *cobra.Command, args []string) error {
+			day := time.Now()
+			if today != "" {
+				t, err := time.Parse(time.DateOnly, today)
+				if err != nil {
+					return exit{2, fmt.Errorf("--today: %q is not a date; write such as 2026-10-09", today)}
+				}
+				day = t
+			}
+			p, err := readPlan(args[0])
+			if err != nil {
+				return exit{2, err}
+			}
+			w := plan.Do(p, stock.Shop, day)
+			snags := check.Check(w)
+			out := cmd.OutOrStdout()
+			if asJSON {
+				enc := json.NewEncoder(out)
+				enc.SetEscapeHTML(false)
+				enc.SetIndent("", " ")
+				if err := enc.Encode(map[string]any{"plan": p.Display.ID, "snags": snags, "results": w.Results}); err != nil {
+					return err
+				}
+			} else {
+				for _, s := range snags {
+					mark := s.Level.String()
+					if s.Waived != nil {
+						mark = "waived"
+					}
+					fmt.Fprintf(out, "%-6s %s\n       %s\n       at %s (%s)\n", mark, s.Title, s.Why, strings.Join(s.At[:1], ""), s.Code)
+				}
+				fmt.Fprintf(out, "%d stop, %d fix, %d mind, %d note\n", check.Count(snags, check.Stop), check.Count(snags, check.Fix), check.Count(snags, check.Mind), check.Count(snags, check.Note))
+			}
+			if check.Count(snags, check.Stop) > 0 {
+				return exit{1, nil}
+			}
+			return nil
+		}}
+	c.Flags().BoolVar(&asJSON, "json", false, "print JSON")
+	c.Flags().StringVar(&today, "today", "", "judge ages as of this date")
+	return c
+}
+
+func calcCommand() *cobra.Command {
+	var asJSON bool
+	c := &cobra.Command{Use: "calc [NAME key=value ...]", Short: "one calculator, units as written; with no name, lists them",
+		RunE: func(cmd *cobra.Command, args []string) error {
+			out := cmd.OutOrStdout()
+			if len(args) == 0 {
+				if asJSON {
+					return json.NewEncoder(out).Encode(calc.List())
+				}
+				for _, k := range calc.List() {
+					fmt.Fprintf(out, "%s: %s\n", k.Name, k.Doc)
+					for _, p := range k.Params {
+						def := ""
+						if p.Default != "" {
+							def = " (default " + p.Default + ")"
+						}
+						fmt.Fprintf(out, "    %s=%s: %s%s\n", p.Name, p.Kind, p.Doc, def)
+					}
+				}
+				return nil
+			}
+			k, err := calc.Named(args[0])
+			if err != nil {
+				return exit{2, err}
+			}
+			values := map[string]string{}
+			for _, a := range args[1:] {
+				name, v, ok := strings.Cut(a, "=")
+				if !ok {
+					return exit{2, fmt.Errorf("%q: write key=value", a)}
+				}
+				values[name] = v
+			}
+			rs, err := k.Run(values)
+			if err != nil {
+				return exit{2, err}
+			}
+			if asJSON {
+				enc := json.NewEncoder(out)
+				enc.SetEscapeHTML(false)
+				enc.SetIndent("", " ")
+				return enc.Encode(rs)
+			}
+			for _, r := range rs {
+				printResult(out, r)
+			}
+			return nil
+		}}
+	c.Flags().BoolVar(&asJSON, "json", false, "print JSON")
+	return c
+}
+
+func printResult(out io.Writer, r source.Result) {
+	fmt.Fprintf(out, "%s: %s\n", r.Label, r.Text)
+	for _, s := range r.Steps {
+		fmt.Fprintf(out, "    %s\n", s.Formula)
+		if s.Numbers != "" {
+			fmt.Fprintf(out, "    = %s\n", s.Numbers)
+		}
+		fmt.Fprintf(out, "    = %s\n", s.Value)
+		for _, f := range s.Sources {
+			fmt.Fprintf(out, "      source: %s\n", f)
+		}
+	}
+}
+
+func schemaCommand() *cobra.Command {
+	return &cobra.Command{Use: "schema", Short: "the plan file's JSON Schema", RunE: func(cmd *cobra.Command, _ []string) error {
+		_, err := cmd.OutOrStdout().Write(plan.Schema())
+		return err
+	}}
+}
+
+// docsCommand writes the documents that are made from the code.
+func docsCommand() *cobra.Command {
+	return &cobra.Command{Use: "docs DIR", Short: "writes snags.md, calculators.md and plan.schema.json", Args: cobra.ExactArgs(1), RunE: func(_ *cobra.Command, args []string) error {
+		var b strings.Builder
+		b.WriteString("# Snags\n\nEvery rule the walkdown looks for. Codes are stable; glue and coat codes carry their reason after a dash.\n\n| code | worst | what it finds |\n|---|---|---|\n")
+		for _, r := range check.Rules() {
+			fmt.Fprintf(&b, "| `%s` | %s | %s |\n", r.Code, r.Level, r.Doc)
+		}
+		if err := os.WriteFile(args[0]+"/snags.md", []byte(b.String()), 0o644); err != nil {
+			return err
+		}
+		b.Reset()
+		b.WriteString("# Calculators\n\nRun as `zapbarn calc NAME key=value ...`, or at /calc in the barn.\n")
+		for _, k := range calc.List() {
+			fmt.Fprintf(&b, "\n## %s\n%s\n\n", k.Name, k.Doc)
+			for _, p := range k.Params {
+				def := "must be given"
+				if p.Default != "" {
+					def = "default " + p.Default
+				}
+				fmt.Fprintf(&b, "- `%s` (%s): %s; %s\n", p.Name, p.Kind, p.Doc, def)
+			}
+		}
+		if err := os.WriteFile(args[0]+"/calculators.md", []byte(b.String()), 0o644); err != nil {
+			return err
+		}
+		return os.WriteFile(args[0]+"/plan.schema.json", plan.Schema(), 0o644)
+	}}
+}

@@ -1,0 +1,75 @@
+package calc
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// One worked example a calculator, from the tables named in the packages that
+// do the sums.
+func TestWorkedExamples(t *testing.T) {
+	type m = map[string]string
+	for name, c := range map[string]struct {
+		args m
+		key  string
+		want string
+	}{
+		"length":    {m{"of": `4'6"`}, "length", `54" = 1371.6 mm`},
+		"box":       {m{"w": "22", "d": "18", "h": "26 1/2", "joint": "rabbet"}, "side", `17"`},
+		"tower":     {m{"n": "4", "h": "10 in", "bottom": "24 in", "top": "4 in", "t": "1/2 in"}, "tilt", "30°"},
+		"compound":  {m{"slope": "52"}, "cut", "31.6°"},
+		"near-stop": {m{"tilt": "43.2"}, "gap", "2.26 mm"},
+		"disc":      {m{"d": "36 in"}, "disc", `36" x 36"`},
+		"rings":     {m{"bottom": "24", "top": "24", "h": "30", "wall": "3"}, "layers", "15"},
+		"pipe":      {m{"size": "1.5"}, "bore", "1.61 in"},
+		"pipe-cut":  {m{"lengths": "6@44in,4@60in"}, "bars", "5, proven least"},
+		"wire":      {m{"gauge": "18awg", "length": "1 m"}, "ohms", "41.9 mohm"},
+		"gauge":     {m{"length": "10 ft", "amps": "2 A"}, "gauge", "18 AWG"},
+		"led":       {m{"n": "3"}, "resistor", "120 ohm, 0.125 W"},
+		"fuse":      {m{"amps": "2 A", "gauge": "22awg"}, "fuse", "3 A"},
+		"glue":      {m{"a": "xps1", "b": "xps1", "glue": "contact"}, "verdict", "no"},
+		"dry":       {m{"temp": "21 C", "rh": "50"}, "wait", "2 h"},
+	} {
+		calc, err := Named(name)
+		require.NoError(t, err)
+		rs, err := calc.Run(c.args)
+		require.NoError(t, err, name)
+		found := false
+		for _, r := range rs {
+			assert.NotEmpty(t, r.Steps, name)
+			if r.Key == c.key {
+				found = true
+				assert.Equal(t, c.want, r.Text, name)
+			}
+		}
+		assert.True(t, found, name)
+	}
+	assert.Len(t, List(), 15, "each calculator has its example here")
+}
+
+// Nonsense in any parameter names that parameter.
+func TestBadInputNamesTheParameter(t *testing.T) {
+	texts := map[string]string{"a": "xps1", "b": "ply1/4", "glue": "pu", "lengths": "6@44in", "size": "1"}
+	for _, c := range List() {
+		for _, p := range c.Params {
+			args := map[string]string{}
+			for _, q := range c.Params {
+				if q.Default == "" {
+					args[q.Name] = map[string]string{"length": "10 in", "gauge": "18awg", "amps": "1 A", "volts": "12 V", "temp": "20 C", "number": "30", "count": "4", "time": "1 h", "text": texts[q.Name]}[q.Kind]
+				}
+			}
+			args[p.Name] = "???"
+			_, err := c.Run(args)
+			require.Error(t, err, "%s %s", c.Name, p.Name)
+			if p.Kind != "text" {
+				assert.Contains(t, err.Error(), p.Name+":", "%s %s", c.Name, p.Name)
+			}
+		}
+		_, err := c.Run(map[string]string{"bogus": "1"})
+		assert.Error(t, err)
+	}
+	_, err := Named("divination")
+	assert.ErrorContains(t, err, "choose")
+}

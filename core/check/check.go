@@ -1,0 +1,177 @@
+// Package check reads a worked-out plan and says what is wrong: the snags,
+// worst first, each with what, where, why in numbers, and mends that are edits
+// ready to apply. Each rule is one small file that bears its name.
+package check
+
+import (
+	"fmt"
+	"sort"
+	"strings"
+
+	"zapbarn/core/plan"
+)
+
+// Level is how bad a snag is.
+type Level int
+
+// The levels, worst last.
+const (
+	Note Level = iota
+	Mind
+	Fix
+	Stop
+)
+
+func (l Level) String() string { return [...]string{"note", "mind", "fix", "stop"}[l] }
+
+// MarshalText writes the level by name.
+func (l Level) MarshalText() ([]byte, error) { return []byte(l.String()), nil }
+
+// Mend is one press that mends a snag.
+type Mend struct {
+	Label string    `json:"label"`
+	Edit  plan.Edit `json:"edit"`
+}
+
+// Snag is one finding.
+type Snag struct {
+	Code   string       `json:"code"`
+	Level  Level        `json:"level"`
+	Title  string       `json:"title"`
+	Why    string       `json:"why"`   // one sentence with the numbers
+	At     []string     `json:"at"`    // elements concerned, kind:id, the first to go to
+	Place  string       `json:"place"` // barn, bench, loom or rehearsal
+	Prop   string       `json:"prop,omitempty"`
+	Mends  []Mend       `json:"mends,omitempty"`
+	Waived *plan.Waiver `json:"waived,omitempty"`
+	weight float64
+}
+
+// ID names the snag in its plan: what a waiver refers to.
+func (s Snag) ID() string {
+	if len(s.At) == 0 {
+		return s.Code
+	}
+	return s.Code + "@" + s.At[0]
+}
+
+// Rule is one thing that is looked for.
+type Rule struct {
+	Code  string
+	Level Level // the worst it reports
+	Doc   string
+	run   func(w *plan.Work, say func(Snag))
+}
+
+var rules []Rule
+
+// rule registers a rule; each file does it once.
+func rule(code string, level Level, doc string, run func(w *plan.Work, say func(Snag))) bool {
+	rules = append(rules, Rule{code, level, doc, run})
+	return true
+}
+
+// Rules lists all rules by code.
+func Rules() []Rule {
+	out := append([]Rule(nil), rules...)
+	sort.Slice(out, func(i, j int) bool { return out[i].Code < out[j].Code })
+	return out
+}
+
+// Check runs every rule. Waived snags come last; the rest worst first.
+func Check(w *plan.Work) []Snag {
+	waivers := map[string]*plan.Waiver{}
+	for i := range w.Plan.Waivers {
+		waivers[w.Plan.Waivers[i].ID] = &w.Plan.Waivers[i]
+	}
+	var out []Snag
+	for _, r := range Rules() {
+		r.run(w, func(s Snag) {
+			if s.Code == "" {
+				s.Code = r.Code
+			}
+			if s.Prop == "" && len(s.At) > 0 {
+				s.Prop = propOf(w.Plan, s.At[0])
+			}
+			s.Waived = waivers[s.ID()]
+			out = append(out, s)
+		})
+	}
+	sort.SliceStable(out, func(i, j int) bool {
+		a, b := out[i], out[j]
+		if (a.Waived != nil) != (b.Waived != nil) {
+			return b.Waived != nil
+		}
+		if a.Level != b.Level {
+			return a.Level > b.Level
+		}
+		if a.weight != b.weight {
+			return a.weight > b.weight
+		}
+		return a.ID() < b.ID()
+	})
+	return out
+}
+
+// Worst is the worst level not waived, and false when there is none.
+func Worst(snags []Snag) (Level, bool) {
+	for _, s := range snags {
+		if s.Waived == nil {
+			return s.Level, true
+		}
+	}
+	return Note, false
+}
+
+// Count counts open snags of a level.
+func Count(snags []Snag, l Level) (n int) {
+	for _, s := range snags {
+		if s.Waived == nil && s.Level == l {
+			n++
+		}
+	}
+	return
+}
+
+// propOf is the prop an element belongs to.
+func propOf(p *plan.Plan, key string) string {
+	kind, id, _ := strings.Cut(key, ":")
+	switch kind {
+	case "prop":
+		return id
+	case "part":
+		id, _, _ = strings.Cut(id, "/")
+		kind = "solid"
+	}
+	v, _ := p.Get(kind, id)
+	switch x := v.(type) {
+	case *plan.Solid:
+		return x.Prop
+	case *plan.Joint:
+		return x.Prop
+	case *plan.Device:
+		return x.Prop
+	case *plan.Input:
+		return x.Prop
+	case *plan.Scene:
+		return x.Prop
+	case *plan.Finish:
+		return propOf(p, "solid:"+x.Solid)
+	case *plan.Trigger:
+		return propOf(p, "input:"+x.Input)
+	}
+	return ""
+}
+
+// put is a mend of one element.
+func put(w *plan.Work, label, kind, id string, v any) Mend {
+	return Mend{label, plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put(kind, id, v)}}}
+}
+
+// plural is "1 lead" or "15 leads".
+func plural(n int, one string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return fmt.Sprintf("%d %ss", n, one)
+}

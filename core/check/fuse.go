@@ -1,0 +1,101 @@
+package check
+
+import (
+	"fmt"
+
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+)
+
+// thinnest is the least ampacity of the runs fed through a device.
+func thinnest(w *plan.Work, id string) (limit float64, run *plan.Device) {
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		for up := d; d.Kind == "run" && up != nil; up = w.Plan.Device(up.From) {
+			if up.ID == id {
+				if a := stock.Ampacity(d.Gauge.Value()); run == nil || a < limit {
+					limit, run = a, d
+				}
+				break
+			}
+		}
+	}
+	return limit, run
+}
+
+var _ = rule("no-fuse", Stop, "A run leaves a supply with no fuse in its way; a short then has the supply's whole current.", func(w *plan.Work, say func(Snag)) {
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Kind != "run" || w.Rig.Unfed[d.ID] {
+			continue
+		}
+		fused, top := false, d
+		for up := d; up != nil; up = w.Plan.Device(up.From) {
+			fused = fused || up.Kind == "fuse"
+			if up != d && up.Kind == "run" {
+				fused = true // told at the run above
+			}
+			if up.Kind == "supply" {
+				top = up
+			}
+		}
+		if fused {
+			continue
+		}
+		_, limit := plan.SupplyOf(top, w.Lib)
+		carry, _ := thinnest(w, d.ID)
+		level := Fix
+		if limit > carry {
+			level = Stop
+		}
+		snag := Snag{Level: level, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no fuse", weight: 2,
+			Why: fmt.Sprintf("%s can push %s into a short; the wire may carry %s.", top.Name, measure.Amps(limit), measure.Amps(carry))}
+		if f := circuit.ChooseFuse(w.All.Readings[d.ID].Amps, carry); f > 0 {
+			id := w.Plan.FreshName("F")
+			fuse := plan.Device{ID: id, Prop: d.Prop, Kind: "fuse", Name: "Fuse " + id, From: d.From, At: d.At, Rating: measure.Of[measure.AmpKind](f)}
+			next := *d
+			next.From, next.At = id, measure.Length{}
+			label := fmt.Sprintf("Add a %s fuse", measure.Amps(f))
+			snag.Mends = []Mend{{label, plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, fuse), w.Plan.Put("device", d.ID, next)}}}}
+		}
+		say(snag)
+	}
+})
+
+var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may carry, or too small for the running current.", func(w *plan.Work, say func(Snag)) {
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Kind != "fuse" {
+			continue
+		}
+		carry, run := thinnest(w, d.ID)
+		g := w.All.Readings[d.ID]
+		mends := func() []Mend {
+			if f := circuit.ChooseFuse(g.Amps, carry); f > 0 && f != d.Rating.Value() {
+				next := *d
+				next.Rating = measure.Of[measure.AmpKind](f)
+				return []Mend{put(w, "Make it "+measure.Amps(f), "device", d.ID, next)}
+			}
+			return nil
+		}
+		switch {
+		case run != nil && d.Rating.Value() > carry+1e-9:
+			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " does not guard the wire", weight: 2, Mends: mends(),
+				Why: fmt.Sprintf("It lets %s through; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
+		case g.Amps > d.Rating.Value():
+			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " will blow", weight: 2, Mends: mends(), Why: fmt.Sprintf("%s runs through a %s fuse.", measure.Amps(g.Amps), d.Rating)})
+		case g.Amps > 0.8*d.Rating.Value():
+			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is tight", Mends: mends(), Why: fmt.Sprintf("%s runs through a %s fuse; keep it at 80 %% or less.", measure.Amps(g.Amps), d.Rating)})
+		}
+	}
+})
+
+var _ = rule("contact-rating", Fix, "A switch or relay contact carries more than its rating.", func(w *plan.Work, say func(Snag)) {
+	for _, d := range w.Plan.Devices {
+		if g := w.All.Readings[d.ID]; d.Kind == "switch" && !d.Rating.IsZero() && g.Amps > d.Rating.Value() {
+			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " carries too much", Why: fmt.Sprintf("%s through contacts rated %s.", measure.Amps(g.Amps), d.Rating)})
+		}
+	}
+})

@@ -1,0 +1,123 @@
+package check
+
+import (
+	"fmt"
+
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+var _ = rule("reversed-lamp", Stop, "A lamp is wired the wrong way round and will not light.", func(w *plan.Work, say func(Snag)) {
+	for _, d := range w.Plan.Devices {
+		if d.Kind != "lamp" || !d.Reversed || w.Lib.Lamps[d.Product].Kind == "resistive" {
+			continue
+		}
+		next := d
+		next.Reversed = false
+		why := fmt.Sprintf("It reads %s across its leads and will not light.", measure.Volts(w.All.Readings[d.ID].Volts))
+		if s := w.Plan.Solid(d.In); s != nil && s.Sealed && !d.Proven {
+			why += fmt.Sprintf(" %s closes over it: prove it first.", s.Name)
+		}
+		say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is reversed", Why: why, Mends: []Mend{put(w, "Swap leads", "device", d.ID, next)}, weight: 5})
+	}
+})
+
+var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.", func(w *plan.Work, say func(Snag)) {
+	for _, d := range w.Plan.Devices {
+		s := w.Plan.Device(w.Rig.Supply(d.ID))
+		if d.Kind != "lamp" || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
+			continue
+		}
+		have, _ := plan.SupplyOf(s, w.Lib)
+		rated := plan.RatedVolts(&d, w.Lib)
+		if have <= 1.1*rated && have >= 0.8*rated {
+			continue
+		}
+		what := "burns it out"
+		if have < rated {
+			what = "leaves it dark or dim"
+		}
+		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is on the wrong rail", weight: 4,
+			Why: fmt.Sprintf("%s gives %s; it wants %s, which %s.", s.Name, measure.Volts(have), measure.Volts(rated), what)}
+		for _, o := range w.Plan.Devices {
+			if v, _ := plan.SupplyOf(&o, w.Lib); o.Kind == "supply" && v <= 1.1*rated && v >= 0.95*rated {
+				next := d
+				next.From, next.At = o.ID, measure.Length{}
+				snag.Mends = append(snag.Mends, put(w, "Feed from "+o.Name, "device", d.ID, next))
+				break
+			}
+		}
+		if len(snag.Mends) == 0 {
+			id := w.Plan.FreshName("S")
+			for _, p := range w.Lib.Supplies {
+				if p.Volts == rated && 0.8*p.Amps >= plan.RatedAmps(&d, w.Lib) {
+					next := d
+					next.From, next.At = id, measure.Length{}
+					snag.Mends = []Mend{{fmt.Sprintf("Add a %s supply", measure.Volts(rated)), plan.Edit{Label: "add a " + measure.Volts(rated) + " supply", Changes: []plan.Change{
+						w.Plan.Put("device", id, plan.Device{ID: id, Prop: d.Prop, Kind: "supply", Name: "Supply " + id, Product: smallest(w, rated, plan.RatedAmps(&d, w.Lib))}), w.Plan.Put("device", d.ID, next)}}}}
+					break
+				}
+			}
+		}
+		say(snag)
+	}
+})
+
+// smallest is the smallest supply of the shop's list that carries amps within
+// 80 %, or "".
+func smallest(w *plan.Work, volts, amps float64) string {
+	best := ""
+	for id, s := range w.Lib.Supplies {
+		if s.Volts == volts && circuit.LoadLimit*s.Amps >= amps && (best == "" || s.Amps < w.Lib.Supplies[best].Amps) {
+			best = id
+		}
+	}
+	return best
+}
+
+var _ = rule("no-resistor", Stop, "A bare LED has no resistor or one that lets too much through.", func(w *plan.Work, say func(Snag)) {
+	for _, d := range w.Plan.Devices {
+		l := w.Lib.Lamps[d.Product]
+		s := w.Plan.Device(w.Rig.Supply(d.ID))
+		if d.Kind != "lamp" || l.Kind != "led" || s == nil || d.Reversed {
+			continue
+		}
+		g := w.All.Readings[d.ID]
+		if !d.Resistor.IsZero() && g.Lit <= 1.15 {
+			continue
+		}
+		v, _ := plan.SupplyOf(s, w.Lib)
+		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no fit resistor", weight: 3,
+			Why: fmt.Sprintf("It would draw %s; it is rated %s.", measure.Amps(g.Amps), measure.Amps(l.Amps))}
+		row := max(1, d.Row)
+		if ohms, _, _, err := circuit.LEDResistor(v, l.Vf, row, l.Amps); err == nil {
+			next := d
+			next.Row, next.Resistor = row, measure.Of[measure.OhmKind](ohms)
+			snag.Mends = []Mend{put(w, "Add "+measure.Ohms(ohms), "device", d.ID, next)}
+		} else {
+			snag.Why += " " + err.Error() + "."
+		}
+		say(snag)
+	}
+})
+
+var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *plan.Work, say func(Snag)) {
+	for _, d := range w.Plan.Devices {
+		if !w.Rig.Unfed[d.ID] || d.Kind == "supply" {
+			continue
+		}
+		snag := Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is fed by nothing", Why: "No supply leads to it."}
+		if d.From == "" {
+			for _, s := range w.Plan.Devices {
+				if s.Kind == "supply" {
+					next := d
+					next.From = s.ID
+					snag.Mends = append(snag.Mends, put(w, "Feed from "+s.Name, "device", d.ID, next))
+					break
+				}
+			}
+		}
+		say(snag)
+	}
+})

@@ -1,0 +1,46 @@
+package check
+
+import (
+	"fmt"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+)
+
+var _ = rule("larger-than-sheet", Stop, "A part is larger than the sheet, or a length longer than the pipe, it is cut from.", func(w *plan.Work, say func(Snag)) {
+	for _, s := range w.Sheets {
+		told := map[string]bool{}
+		for _, i := range s.Layout.TooLarge {
+			part := w.Part(s.Pieces[i].Ref)
+			if told[part.Ref] {
+				continue
+			}
+			told[part.Ref] = true
+			b := s.Boxes[i]
+			snag := Snag{Level: Stop, Place: "bench", At: []string{"part:" + part.Ref}, Title: part.Name() + " does not fit its sheet",
+				Why: fmt.Sprintf("It is %s x %s; %s comes as %s x %s.", w.Len(b.W), w.Len(b.H), s.Stock.Name, s.Stock.Sheet[0], s.Stock.Sheet[1])}
+			for _, id := range stock.IDs(w.Lib.Materials) { // same family and thickness, larger sheet
+				m := w.Lib.Materials[id]
+				big, small := m.Sheet[1].Value()-2*w.Plan.Margin(), m.Sheet[0].Value()-2*w.Plan.Margin()
+				if m.Form == "sheet" && m.Foam() == s.Stock.Foam() && m.ID != s.Stock.ID && max(b.W, b.H) <= big && min(b.W, b.H) <= small && m.Thick.Value() == s.Stock.Thick.Value() {
+					next := *part.Solid
+					next.Stock = m.ID
+					snag.Mends = append(snag.Mends, put(w, "Cut from "+m.Name, "solid", next.ID, next))
+				}
+			}
+			say(snag)
+		}
+	}
+	for _, b := range w.Bars {
+		for _, l := range b.Cutting.TooLong {
+			for _, s := range w.Plan.Solids {
+				if s.Stock == b.Stock.ID {
+					say(Snag{Level: Stop, Place: "bench", At: []string{"solid:" + s.ID}, Title: "A length is longer than the pipe",
+						Why: fmt.Sprintf("%s is wanted; %s comes in %s. Join two with a coupling.", measure.Run(l, w.Plan.Metric()), b.Stock.Name, b.Stock.Length)})
+					break
+				}
+			}
+		}
+	}
+})

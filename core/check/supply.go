@@ -1,0 +1,51 @@
+package check
+
+import (
+	"fmt"
+
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (80 % continuous).", func(w *plan.Work, say func(Snag)) {
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Kind != "supply" {
+			continue
+		}
+		g := w.All.Readings[d.ID]
+		v, limit := plan.SupplyOf(d, w.Lib)
+		wanted := 0.0 // what the lamps are rated for, since an overloaded supply gives in
+		for k := range w.Plan.Devices {
+			if l := &w.Plan.Devices[k]; l.Kind == "lamp" && w.Rig.Supply(l.ID) == d.ID && !l.Reversed {
+				wanted += plan.RatedAmps(l, w.Lib)
+			}
+		}
+		need := max(g.Amps, min(wanted, 1.5*g.Amps))
+		if need <= circuit.LoadLimit*limit {
+			continue
+		}
+		s := Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no headroom", weight: need / limit,
+			Why: fmt.Sprintf("Everything on takes %s of its %s, %.0f %%; plan at most 80 %%.", measure.Amps(need), measure.Amps(limit), 100*need/limit)}
+		if need > limit {
+			s.Level, s.Title = Stop, d.Name+" is overloaded"
+		}
+		if id := smallest(w, v, need); id != "" {
+			next := *d
+			next.Product, next.Volts, next.Amps = id, measure.Voltage{}, measure.Current{}
+			s.Mends = []Mend{put(w, "Use the "+w.Lib.Supplies[id].Name, "device", d.ID, next)}
+		}
+		say(s)
+	}
+})
+
+var _ = rule("not-settled", Stop, "The wiring has no steady state, and what will not settle.", func(w *plan.Work, say func(Snag)) {
+	if s := w.All.Solution; !s.Settled {
+		at := "display:" + w.Plan.Display.ID
+		if w.Plan.Device(s.Worst) != nil {
+			at = "device:" + s.Worst
+		}
+		say(Snag{Level: Stop, Place: "loom", At: []string{at}, Title: "The wiring will not settle", Why: fmt.Sprintf("No steady currents found after %d steps; look at %s.", s.Iterations, s.Worst)})
+	}
+})

@@ -1,0 +1,206 @@
+package plan
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"reflect"
+	"strings"
+
+	"zapbarn/core/measure"
+)
+
+// MaxFile is the largest plan file read, in bytes.
+const MaxFile = 8 << 20
+
+// Encode writes the plan's JSON form; Decode reads the same plan back.
+func (p *Plan) Encode() []byte {
+	q := p.Clone()
+	for _, f := range []reflect.Value{reflect.ValueOf(q).Elem()} {
+		for i := range f.NumField() {
+			if f.Field(i).Kind() == reflect.Slice && f.Field(i).IsNil() {
+				f.Field(i).Set(reflect.MakeSlice(f.Field(i).Type(), 0, 0))
+			}
+		}
+	}
+	var b bytes.Buffer
+	enc := json.NewEncoder(&b)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", " ")
+	if err := enc.Encode(q); err != nil {
+		panic(err) // plain structs of text and numbers cannot fail
+	}
+	return b.Bytes()
+}
+
+// Decode reads and validates a plan. Errors name the list, the element and the
+// field, the value, and what would be accepted.
+func Decode(data []byte) (*Plan, error) {
+	if len(data) > MaxFile {
+		return nil, fmt.Errorf("the file is %d MB; a plan is at most %d MB", len(data)>>20, MaxFile>>20)
+	}
+	p := &Plan{}
+	if err := decodeFields(data, p); err != nil {
+		return nil, err
+	}
+	for _, f := range []reflect.Value{reflect.ValueOf(p).Elem()} {
+		for i := range f.NumField() {
+			if f.Field(i).Kind() == reflect.Slice && f.Field(i).Len() == 0 {
+				f.Field(i).SetZero()
+			}
+		}
+	}
+	if err := p.Validate(); err != nil {
+		return nil, err
+	}
+	return p, nil
+}
+
+// decodeFields reads one JSON object field by field, so that an error can name
+// the field, also inside lists. Unknown fields are refused.
+func decodeFields(data []byte, into any) error {
+	v := reflect.ValueOf(into).Elem()
+	var raw map[string]json.RawMessage
+	if err := json.Unmarshal(data, &raw); err != nil {
+		return notJSON(data, err)
+	}
+	t := v.Type()
+	known := map[string]int{}
+	for i := range t.NumField() {
+		name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ",")
+		known[name] = i
+	}
+	for _, name := range sortedKeys(raw) {
+		i, ok := known[name]
+		if !ok {
+			return measure.Bad(name, "is not a field of %s; it has %s", strings.ToLower(t.Name()), strings.Join(sortedKeys(known), ", "))
+		}
+		field := v.Field(i)
+		switch {
+		case field.Kind() == reflect.Slice:
+			var list []json.RawMessage
+			if err := json.Unmarshal(raw[name], &list); err != nil {
+				return measure.Bad(name, "must be a list in brackets []")
+			}
+			if len(list) > 20_000 {
+				return measure.Bad(name, "%d entries; 20000 at most", len(list))
+			}
+			s := reflect.MakeSlice(field.Type(), len(list), len(list))
+			for k, item := range list {
+				if err := decodeFields(item, s.Index(k).Addr().Interface()); err != nil {
+					return place(fmt.Sprintf("%s[%d]", name, k), err)
+				}
+			}
+			if len(list) == 0 {
+				s = reflect.Zero(field.Type())
+			}
+			field.Set(s)
+		case field.Kind() == reflect.Struct && !implementsText(field):
+			if err := decodeFields(raw[name], field.Addr().Interface()); err != nil {
+				return place(name, err)
+			}
+		default:
+			fresh := reflect.New(field.Type())
+			if err := json.Unmarshal(raw[name], fresh.Interface()); err != nil {
+				return measure.Bad(name, "%s", plain(err, field.Type()))
+			}
+			field.Set(fresh.Elem())
+		}
+	}
+	for name, i := range known { // what is not there is empty
+		if _, ok := raw[name]; !ok {
+			v.Field(i).SetZero()
+		}
+	}
+	return nil
+}
+
+func implementsText(v reflect.Value) bool {
+	_, ok := v.Addr().Interface().(interface{ UnmarshalText([]byte) error })
+	return ok
+}
+
+// place puts the place before a field's name.
+func place(at string, err error) error {
+	var f *measure.FieldError
+	if errors.As(err, &f) {
+		return &measure.FieldError{Field: at + "." + f.Field, Why: f.Why}
+	}
+	return measure.Bad(at, "%s", err)
+}
+
+func notJSON(data []byte, err error) error {
+	if len(bytes.TrimSpace(data)) == 0 {
+		return errors.New("the file is empty; choose a plan as exported, ending in .json")
+	}
+	var syntax *json.SyntaxError
+	if errors.As(err, &syntax) {
+		line := 1 + bytes.Count(data[:min(int(syntax.Offset), len(data))], []byte("\n"))
+		return fmt.Errorf("not readable as JSON, line %d: %v; write a plan as exported", line, err)
+	}
+	return errors.New("must be an object in braces {}")
+}
+
+func plain(err error, t reflect.Type) string {
+	var m *measure.Error
+	if errors.As(err, &m) {
+		return m.Error()
+	}
+	var u *json.UnmarshalTypeError
+	if errors.As(err, &u) {
+		want := map[reflect.Kind]string{reflect.String: `text in quotes`, reflect.Bool: "true or false", reflect.Int: "a whole number"}[t.Kind()]
+		if want == "" {
+			want = `text in quotes, such as "22 in"`
+		}
+		return "a " + u.Value + " stands here; write " + want
+	}
+	return err.Error()
+}
+
+// Schema is the plan's JSON Schema, draft 2020-12, made from the Go types.
+func Schema() []byte {
+	s := schemaOf(reflect.TypeOf(Plan{}))
+	s["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+	s["title"] = "Zap Barn plan"
+	s["required"] = []string{"format", "display"}
+	s["properties"].(map[string]any)["format"] = map[string]any{"const": Format}
+	b, err := json.MarshalIndent(s, "", " ")
+	if err != nil {
+		panic(err)
+	}
+	return append(b, '\n')
+}
+
+func schemaOf(t reflect.Type) map[string]any {
+	switch {
+	case t.Kind() == reflect.Slice:
+		return map[string]any{"type": "array", "items": schemaOf(t.Elem())}
+	case t.Kind() == reflect.Bool:
+		return map[string]any{"type": "boolean"}
+	case t.Kind() == reflect.Int:
+		return map[string]any{"type": "integer", "minimum": 0}
+	case t.Kind() == reflect.String:
+		return map[string]any{"type": "string"}
+	case reflect.New(t).Type().Implements(reflect.TypeFor[interface{ UnmarshalText([]byte) error }]()):
+		name := map[reflect.Type]string{reflect.TypeFor[measure.Length](): `length as written, such as 22 1/2 in or 600 mm`, reflect.TypeFor[measure.Duration](): "time as written, such as 0.9 s",
+			reflect.TypeFor[measure.Voltage](): "volts as written", reflect.TypeFor[measure.Current](): "current as written, such as 350 mA", reflect.TypeFor[measure.Gauge](): "wire size, such as 18 AWG",
+			reflect.TypeFor[measure.Resistance](): "ohms as written", reflect.TypeFor[measure.Celsius](): "temperature, such as 58 F"}[t]
+		return map[string]any{"type": "string", "maxLength": 60, "description": name}
+	}
+	props := map[string]any{}
+	var need []string
+	for i := range t.NumField() {
+		f := t.Field(i)
+		name, opts, _ := strings.Cut(f.Tag.Get("json"), ",")
+		props[name] = schemaOf(f.Type)
+		if opts == "" && name == "id" {
+			need = append(need, name)
+		}
+	}
+	s := map[string]any{"type": "object", "additionalProperties": false, "properties": props}
+	if need != nil {
+		s["required"] = need
+	}
+	return s
+}

@@ -1,0 +1,250 @@
+// Package plan is the document everything hangs on: a display's props, parts,
+// joints, coats, wiring and behaviour; its edits; its JSON form; and Work,
+// which works the whole document out the way a compiler reads a program.
+//
+// A plan is never finished before the work begins: it may be half known, so a
+// missing size is allowed and reported, while an impossible one is refused.
+package plan
+
+import "zapbarn/core/measure"
+
+// Format names the JSON form's version.
+const Format = "zapbarn-plan/1"
+
+// Plan is a display.
+type Plan struct {
+	Format   string    `json:"format"`
+	Display  Display   `json:"display"`
+	Props    []Prop    `json:"props"`
+	Solids   []Solid   `json:"solids"`
+	Joints   []Joint   `json:"joints"`
+	Finishes []Finish  `json:"finishes"`
+	Devices  []Device  `json:"devices"`
+	Inputs   []Input   `json:"inputs"`
+	Scenes   []Scene   `json:"scenes"`
+	Triggers []Trigger `json:"triggers"`
+	Lots     []Lot     `json:"lots"`
+	Waivers  []Waiver  `json:"waivers"`
+}
+
+// Display is the display itself.
+type Display struct {
+	ID       string          `json:"id"`
+	Name     string          `json:"name"`
+	Units    string          `json:"units"`              // in or mm: what a bare number means
+	Opens    string          `json:"opens,omitempty"`    // date, 2026-10-09
+	Outdoors bool            `json:"outdoors,omitempty"` // stands in the weather
+	Temp     measure.Celsius `json:"temp,omitzero"`      // of the workshop; 21 C when not given
+	RH       int             `json:"rh,omitempty"`       // per cent; 50 when not given
+	Kerf     measure.Length  `json:"kerf,omitzero"`      // of the saw; 1/8 in when not given
+	Margin   measure.Length  `json:"margin,omitzero"`    // kept off each sheet's edge; 1/4 in when not given
+}
+
+// Prop is one piece of the display.
+type Prop struct {
+	ID    string         `json:"id"`
+	Name  string         `json:"name"`
+	Known measure.Length `json:"known,omitzero"` // the one known dimension
+	Of    string         `json:"of,omitempty"`   // what it measures: height, width or depth
+	Note  string         `json:"note,omitempty"`
+}
+
+// Solid is a form that becomes flat parts or cut lengths.
+type Solid struct {
+	ID       string         `json:"id"`
+	Prop     string         `json:"prop"`
+	Name     string         `json:"name"`
+	Kind     string         `json:"kind"`  // box, tower, disc, rings, pipe or panel
+	Stock    string         `json:"stock"` // material
+	W        measure.Length `json:"w,omitzero"`
+	D        measure.Length `json:"d,omitzero"`
+	H        measure.Length `json:"h,omitzero"`
+	Joint    string         `json:"joint,omitempty"` // butt, mitre or rabbet
+	Bottom   bool           `json:"bottom,omitempty"`
+	Lid      bool           `json:"lid,omitempty"`
+	Overhang measure.Length `json:"overhang,omitzero"`
+	Sides    int            `json:"sides,omitempty"`
+	Low      measure.Length `json:"low,omitzero"`  // across at the bottom
+	High     measure.Length `json:"high,omitzero"` // across at the top
+	Wall     measure.Length `json:"wall,omitzero"`
+	Bore     measure.Length `json:"bore,omitzero"`
+	Copies   int            `json:"copies,omitempty"`
+	Lengths  string         `json:"lengths,omitempty"` // of pipe: 6@44in 4@60in
+	Lying    bool           `json:"lying,omitempty"`
+	Pitch    measure.Length `json:"pitch,omitzero"`
+	X        measure.Length `json:"x,omitzero"` // of its middle, from the prop's middle
+	Y        measure.Length `json:"y,omitzero"` // towards the back
+	Z        measure.Length `json:"z,omitzero"` // off the floor
+	Openings []Opening      `json:"openings,omitempty"`
+	Sealed   bool           `json:"sealed,omitempty"` // closed up for good, but for its doors
+	Lit      bool           `json:"lit,omitempty"`    // light must pass
+}
+
+// Opening is a hole through one face of a solid.
+type Opening struct {
+	Name string         `json:"name"`
+	Face string         `json:"face"`
+	Kind string         `json:"kind"` // rect, slot or round
+	W    measure.Length `json:"w"`
+	H    measure.Length `json:"h,omitzero"`
+	X    measure.Length `json:"x,omitzero"` // of its centre, from the face's middle
+	Y    measure.Length `json:"y,omitzero"` // of its centre, from the face's bottom
+	Door bool           `json:"door,omitempty"`
+}
+
+// Joint is where one part meets another. A and B are solid/panel, or =material
+// for a bought thing.
+type Joint struct {
+	ID     string         `json:"id"`
+	Prop   string         `json:"prop"`
+	A      string         `json:"a"`
+	B      string         `json:"b"`
+	Glue   string         `json:"glue"`
+	Length measure.Length `json:"length,omitzero"` // of the glue line
+	Strain bool           `json:"strain,omitempty"`
+}
+
+// Finish is the coat stack of a solid, from the surface up.
+type Finish struct {
+	ID     string  `json:"id"`
+	Solid  string  `json:"solid"`
+	Layers []Layer `json:"layers"`
+}
+
+// Layer is one product and its number of coats.
+type Layer struct {
+	Coat  string `json:"coat"`
+	Coats int    `json:"coats"`
+}
+
+// Device is one thing in the low-voltage wiring. All have two conductors; a
+// fuse or switch sits in the positive one.
+type Device struct {
+	ID        string             `json:"id"`
+	Prop      string             `json:"prop"`
+	Kind      string             `json:"kind"` // supply, run, fuse, switch or lamp
+	Name      string             `json:"name"`
+	From      string             `json:"from,omitempty"`    // what feeds it
+	At        measure.Length     `json:"at,omitzero"`       // how far along a run it taps off; at its end when not given
+	To        string             `json:"to,omitempty"`      // of a run: what its far end joins too
+	ToAt      measure.Length     `json:"toAt,omitzero"`     // how far along that
+	Product   string             `json:"product,omitempty"` // lamp or supply of the shop's list
+	Volts     measure.Voltage    `json:"volts,omitzero"`
+	Amps      measure.Current    `json:"amps,omitzero"` // of a supply: its limit; of a lamp: at rated volts
+	Gauge     measure.Gauge      `json:"gauge,omitzero"`
+	Length    measure.Length     `json:"length,omitzero"` // of a run, one way; of a strip
+	Lead      measure.Length     `json:"lead,omitzero"`   // the lead it has, when not the factory one
+	Need      measure.Length     `json:"need,omitzero"`   // the lead it needs, along its path
+	Extension measure.Length     `json:"extension,omitzero"`
+	Rating    measure.Current    `json:"rating,omitzero"` // of a fuse or switch
+	Row       int                `json:"row,omitempty"`   // bare LEDs in one row
+	Resistor  measure.Resistance `json:"resistor,omitzero"`
+	Bright    int                `json:"bright,omitempty"` // per cent of full white a pixel string is held to
+	Reversed  bool               `json:"reversed,omitempty"`
+	Driven    bool               `json:"driven,omitempty"` // a switch worked by scenes
+	Off       bool               `json:"off,omitempty"`    // a hand switch left off
+	In        string             `json:"in,omitempty"`     // the solid it is built into
+	Proven    bool               `json:"proven,omitempty"` // lit on the bench before closing
+}
+
+// Input is what a guest or the crew works.
+type Input struct {
+	ID       string           `json:"id"`
+	Prop     string           `json:"prop"`
+	Name     string           `json:"name"`
+	Kind     string           `json:"kind"` // button, mat, beam or switch
+	Closed   bool             `json:"closed,omitempty"`
+	MinPulse measure.Duration `json:"minPulse,omitzero"`
+	HoldOff  measure.Duration `json:"holdOff,omitzero"`
+}
+
+// Scene is a timeline of cues.
+type Scene struct {
+	ID     string           `json:"id"`
+	Prop   string           `json:"prop"`
+	Name   string           `json:"name"`
+	Length measure.Duration `json:"length,omitzero"`
+	Cues   []Cue            `json:"cues"`
+}
+
+// Cue holds a driven switch on for a time.
+type Cue struct {
+	Channel string           `json:"channel"`
+	Start   measure.Duration `json:"start"`
+	Length  measure.Duration `json:"length"`
+}
+
+// Trigger ties an input to a scene.
+type Trigger struct {
+	ID    string           `json:"id"`
+	Input string           `json:"input"`
+	Scene string           `json:"scene"`
+	Latch string           `json:"latch"` // one-shot, retrigger, momentary or toggle
+	Rest  measure.Duration `json:"rest,omitzero"`
+}
+
+// Lot is an opened bottle on the shelf.
+type Lot struct {
+	ID     string `json:"id"`
+	Glue   string `json:"glue"`
+	Opened string `json:"opened"` // date
+}
+
+// Waiver lets one snag stand, with a reason and a name.
+type Waiver struct {
+	ID     string `json:"id"` // code@where of the snag
+	Reason string `json:"reason"`
+	By     string `json:"by"`
+}
+
+// Temperature and Humidity are those of the workshop.
+func (p *Plan) Temperature() float64 { return p.Display.Temp.Or(21) }
+
+// Humidity is the workshop's, in per cent.
+func (p *Plan) Humidity() float64 {
+	if p.Display.RH == 0 {
+		return 50
+	}
+	return float64(p.Display.RH)
+}
+
+// Metric reports whether bare numbers are millimetres.
+func (p *Plan) Metric() bool { return p.Display.Units == "mm" }
+
+// New is an empty display.
+func New(id, name, units, opens string) *Plan {
+	return &Plan{Format: Format, Display: Display{ID: id, Name: name, Units: units, Opens: opens}}
+}
+
+// find returns the element with an ID.
+func find[T any](list []T, id string, key func(*T) string) *T {
+	for i := range list {
+		if key(&list[i]) == id {
+			return &list[i]
+		}
+	}
+	return nil
+}
+
+// Prop, Solid and Device return the element with that ID, or nil.
+func (p *Plan) Prop(id string) *Prop { return find(p.Props, id, func(x *Prop) string { return x.ID }) }
+
+// Solid returns the solid with that ID, or nil.
+func (p *Plan) Solid(id string) *Solid {
+	return find(p.Solids, id, func(x *Solid) string { return x.ID })
+}
+
+// Device returns the device with that ID, or nil.
+func (p *Plan) Device(id string) *Device {
+	return find(p.Devices, id, func(x *Device) string { return x.ID })
+}
+
+// Input returns the input with that ID, or nil.
+func (p *Plan) Input(id string) *Input {
+	return find(p.Inputs, id, func(x *Input) string { return x.ID })
+}
+
+// Scene returns the scene with that ID, or nil.
+func (p *Plan) Scene(id string) *Scene {
+	return find(p.Scenes, id, func(x *Scene) string { return x.ID })
+}

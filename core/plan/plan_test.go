@@ -1,0 +1,320 @@
+package plan_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"os"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/show"
+	"zapbarn/core/stock"
+	"zapbarn/demo"
+)
+
+var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+
+func apiary(t testing.TB) *plan.Plan {
+	p := demo.Apiary(today)
+	require.NoError(t, p.Validate())
+	return p
+}
+
+func TestJSONRoundTripIsExact(t *testing.T) {
+	for _, p := range []*plan.Plan{apiary(t), demo.Metric(today), plan.New("x", "X", "in", "")} {
+		b := p.Encode()
+		q, err := plan.Decode(b)
+		require.NoError(t, err)
+		assert.Equal(t, p, q)
+		assert.Equal(t, string(b), string(q.Encode()))
+	}
+}
+
+// The published schema is the one made from the types, and it accepts and
+// refuses what Decode does.
+func TestSchemaIsTrue(t *testing.T) {
+	file, err := os.ReadFile("../../docs/plan.schema.json")
+	require.NoError(t, err)
+	assert.Equal(t, string(plan.Schema()), string(file), "run: go run ./cmd/zapbarn schema > docs/plan.schema.json")
+	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(file))
+	require.NoError(t, err)
+	c := jsonschema.NewCompiler()
+	require.NoError(t, c.AddResource("plan.json", doc))
+	sch, err := c.Compile("plan.json")
+	require.NoError(t, err)
+	check := func(b []byte) error {
+		v, err := jsonschema.UnmarshalJSON(bytes.NewReader(b))
+		require.NoError(t, err)
+		return sch.Validate(v)
+	}
+	good := apiary(t).Encode()
+	assert.NoError(t, check(good))
+	for _, bad := range []string{`{"format":"zapbarn-plan/1"}`, `{"format":"other/1","display":{"id":"x"}}`, strings.Replace(string(good), `"kind": "box"`, `"kind": 7`, 1), strings.Replace(string(good), `"props"`, `"prosp"`, 1)} {
+		assert.Error(t, check([]byte(bad)))
+		_, err := plan.Decode([]byte(bad))
+		assert.Error(t, err)
+	}
+}
+
+// Bad files: the message names the place, the value and what would be accepted.
+func TestDecodeSaysWhereAndWhat(t *testing.T) {
+	good := string(apiary(t).Encode())
+	swap := func(old, new string) string {
+		require.Contains(t, good, old)
+		return strings.Replace(good, old, new, 1)
+	}
+	for want, text := range map[string]string{
+		"the file is empty":          "",
+		"line 1":                     `{"format": `,
+		`there is no prop "nowhere"`: swap(`"prop": "riser"`, `"prop": "nowhere"`),
+		`"sideways" is not understood; write a length`: swap(`"w": "22 in"`, `"w": "sideways"`),
+		"solids[4].w":                       swap(`"w": "22 in"`, `"w": "sideways"`),
+		"must be more than nothing":         swap(`"w": "22 in"`, `"w": "0 in"`),
+		"larger than any prop":              swap(`"w": "22 in"`, `"w": "4000 ft"`),
+		"solids[4].w: a number stands here": swap(`"w": "22 in"`, `"w": 22`),
+		"is not a field of solid":           swap(`"joint": "rabbet"`, `"jiont": "rabbet"`),
+		`"dovetail" is not a corner joint`:  swap(`"joint": "rabbet"`, `"joint": "dovetail"`),
+		"feeding runs in a circle":          swap(`"id": "F1",`, `"id": "F1", "at": "", "name": "Fuse F1", "kind": "fuse", "prop": "shelf", "rating": "3 A", "from": "W1"}, {"id": "F9",`),
+		`the shop has no "unobtainium"`:     swap(`"stock": "xps2"`, `"stock": "unobtainium"`),
+		"zapbarn-plan/1":                    swap(plan.Format, "zapbarn-plan/99"),
+		"two have the ID":                   swap(`"id": "keeper",`, `"id": "gate",`),
+		"lies past the end":                 swap(`"at": "9'4\""`, `"at": "90 ft"`),
+		"licensed electrician":              swap(`"product": "ps12-2"`, `"volts": "120 V", "amps": "2 A"`),
+		"must be an object":                 "[]",
+		"must be a list":                    swap(`"lots": [`, `"lots": "none", "waivers": [`),
+	} {
+		_, err := plan.Decode([]byte(text))
+		require.Error(t, err, want)
+		assert.Contains(t, err.Error(), want)
+	}
+	_, err := plan.Decode(make([]byte, plan.MaxFile+1))
+	assert.ErrorContains(t, err, "at most 8 MB")
+}
+
+func FuzzDecode(f *testing.F) {
+	f.Add(demo.Metric(today).Encode())
+	f.Add([]byte(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"},"solids":[{"id":"a"}]}`))
+	f.Fuzz(func(t *testing.T, b []byte) {
+		if p, err := plan.Decode(b); err == nil {
+			plan.Do(p, stock.Shop, today)
+		}
+	})
+}
+
+func TestEditsInvert(t *testing.T) {
+	p := apiary(t)
+	box := *p.Solid("riser-box")
+	box.W = measure.Len("24 in")
+	edits := []plan.Edit{
+		{Label: "wider", Changes: []plan.Change{p.Put("solid", box.ID, box)}},
+		p.Without("prop", "shelf"),
+		p.Without("device", "W1"),
+		{Label: "rename", Changes: []plan.Change{p.Put("display", p.Display.ID, plan.Display{ID: p.Display.ID, Name: "Other", Units: "mm"})}},
+		{Label: "add", Changes: []plan.Change{p.Put("prop", "new", plan.Prop{ID: "new", Name: "New"})}},
+	}
+	before := string(p.Encode())
+	for _, e := range edits {
+		q, err := p.Apply(e)
+		require.NoError(t, err, e.Label)
+		assert.NotEqual(t, before, string(q.Encode()), e.Label)
+		back, err := q.Apply(e.Inverse())
+		require.NoError(t, err, e.Label)
+		assert.Equal(t, before, string(back.Encode()), e.Label)
+	}
+	assert.Equal(t, before, string(p.Encode()), "the plan itself never changes")
+}
+
+func TestStaleEditIsRefused(t *testing.T) {
+	p := apiary(t)
+	mine, theirs := *p.Device("W2"), *p.Device("W2")
+	mine.Gauge, theirs.Length = measure.Must[measure.GaugeKind]("18 AWG"), measure.Len("36 ft")
+	my := plan.Edit{Changes: []plan.Change{p.Put("device", "W2", mine)}}
+	theirsEdit := plan.Edit{Changes: []plan.Change{p.Put("device", "W2", theirs)}}
+	q, err := p.Apply(theirsEdit)
+	require.NoError(t, err)
+	_, err = q.Apply(my)
+	var stale *plan.Stale
+	require.True(t, errors.As(err, &stale))
+	assert.Contains(t, string(stale.Now), "36 ft")
+	// another element is no conflict
+	s1 := *p.Device("S1")
+	s1.Product = "ps12-5"
+	_, err = q.Apply(plan.Edit{Changes: []plan.Change{p.Put("device", "S1", s1)}})
+	assert.NoError(t, err)
+}
+
+func TestApplyNamesTheField(t *testing.T) {
+	p := apiary(t)
+	for field, change := range map[string]func(*plan.Solid){
+		"w":     func(s *plan.Solid) { s.W = measure.Len("1 in") },
+		"stock": func(s *plan.Solid) { s.Stock = "pvc1" },
+		"openings": func(s *plan.Solid) {
+			s.Openings = append(s.Openings, plan.Opening{Name: "x", Face: "roof", Kind: "rect", W: measure.Len("1 in"), H: measure.Len("1 in")})
+		},
+		"name": func(s *plan.Solid) { s.Name = " " },
+	} {
+		box := *p.Solid("riser-box")
+		change(&box)
+		_, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put("solid", box.ID, box)}})
+		var f *measure.FieldError
+		require.True(t, errors.As(err, &f), field)
+		assert.Equal(t, field, f.Field)
+	}
+	half := plan.Solid{ID: "half", Prop: "riser", Name: "Half", Kind: "box", Stock: "xps1", W: measure.Len("10 in")}
+	q, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put("solid", "half", half)}})
+	require.NoError(t, err, "half known is allowed")
+	assert.Equal(t, []string{"d", "h"}, plan.Do(q, stock.Shop, today).Lacks("half"))
+}
+
+// One flicker run worked by hand. 12 V, 2 A supply (Rs 60 mohm), ten lamps of
+// (v - 3.1)/445 ohm all at the end of 22 AWG 10 m: I = 8.9/(445/10 + Rs + R).
+func TestRigAgainstHandCalculation(t *testing.T) {
+	p := plan.New("x", "X", "mm", "")
+	p.Display.Temp = measure.Must[measure.CelsiusKind]("20 C")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-2"},
+		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("10 m")}}
+	for i := range 10 {
+		id := string(rune('a' + i))
+		p.Devices = append(p.Devices, plan.Device{ID: id, Prop: "a", Kind: "lamp", Name: id, From: "W", At: measure.Len("10 m"), Product: "flicker12", Lead: measure.Len("1 mm")})
+	}
+	require.NoError(t, p.Validate())
+	w := plan.Do(p, stock.Shop, today)
+	amps := 8.9 / (44.5 + .06 + 2*10*.05296)
+	assert.InEpsilon(t, amps, w.All.Readings["S"].Amps, 1e-3)
+	assert.InEpsilon(t, 12-amps*(.06+1.0592), w.All.Readings["a"].Volts, 1e-4)
+	assert.Equal(t, "lit", w.All.Readings["a"].State)
+	at, v := w.Rig.Profile(w.All, "W")
+	assert.Equal(t, []float64{0, 10000}, at)
+	assert.InEpsilon(t, w.All.Readings["W"].Volts, v[1], 1e-9)
+}
+
+func TestLampStates(t *testing.T) {
+	p := apiary(t)
+	w := plan.Do(p, stock.Shop, today)
+	assert.Equal(t, "reversed", w.All.Readings["jar-8"].State)
+	assert.Equal(t, "lit", w.All.Readings["jar-1"].State)
+	assert.Equal(t, "heavy", w.All.Readings["S2"].State)
+	off := w.Rig.Solve(stock.Shop, map[string]bool{})
+	assert.Equal(t, "dark", off.Readings["fill"].State)
+	assert.Equal(t, "lit", off.Readings["jar-1"].State)
+	p.Device("S1").Product = "ps24-5"
+	assert.Equal(t, "over", plan.Do(p, stock.Shop, today).All.Readings["jar-1"].State)
+}
+
+// Feeding the far end too makes a loop: the worst drop falls to about a
+// quarter of what the run alone drops (closed form for a uniform run).
+func TestSecondFeed(t *testing.T) {
+	p := apiary(t)
+	before := plan.Do(p, stock.Shop, today)
+	run := func(w *plan.Work) float64 {
+		worst := 0.0
+		for _, d := range w.Plan.Devices {
+			if d.From == "W2" && !d.Reversed {
+				worst = max(worst, w.All.Readings["W1"].Volts-w.All.Readings[d.ID].Volts)
+			}
+		}
+		return worst
+	}
+	d := p.Device("W2")
+	d.To, d.ToAt = "W1", measure.Len(`9'4"`)
+	require.NoError(t, p.Validate())
+	after := plan.Do(p, stock.Shop, today)
+	assert.InDelta(t, .25, run(after)/run(before), .05)
+}
+
+func TestFramesFollowTheScene(t *testing.T) {
+	w := plan.Do(apiary(t), stock.Shop, today)
+	require.NoError(t, w.ShowErr)
+	tr := w.Machine.Run(show.Press("mat", 1000, 200), 9000)
+	frames := w.Frames(tr)
+	require.Len(t, frames, 5, "dark, glow, glow and fill, glow, dark")
+	assert.Equal(t, 1030, frames[1].At)
+	assert.True(t, frames[1].On["K2"] && !frames[1].On["K1"])
+	assert.Greater(t, frames[1].State.Readings["S2"].Amps, .9)
+	assert.Less(t, frames[0].State.Readings["S2"].Amps, .001)
+	assert.Greater(t, frames[2].State.Readings["S1"].Amps, frames[1].State.Readings["S1"].Amps+.7)
+	assert.Same(t, frames[0].State, frames[4].State, "equal switches are solved once")
+}
+
+func TestEveryNumberHasItsWorking(t *testing.T) {
+	w := plan.Do(apiary(t), stock.Shop, today)
+	require.Greater(t, len(w.Results), 150)
+	for key, r := range w.Results {
+		assert.NotEmpty(t, r.Steps, key)
+		assert.NotEmpty(t, r.Text, key)
+		assert.NotEmpty(t, r.Label, key)
+		for _, s := range r.Steps {
+			assert.NotEmpty(t, s.Formula, key)
+		}
+	}
+}
+
+func TestPartsNestedOnce(t *testing.T) {
+	w := plan.Do(apiary(t), stock.Shop, today)
+	for _, s := range w.Sheets {
+		n := len(s.Layout.TooLarge) + len(s.Layout.Missing)
+		for _, sh := range s.Layout.Sheets {
+			n += len(sh.Placed)
+		}
+		assert.Equal(t, len(s.Pieces), n, s.Stock.ID)
+	}
+}
+
+func TestCloneKeepsAll(t *testing.T) {
+	p := apiary(t)
+	a, _ := json.Marshal(p)
+	b, _ := json.Marshal(p.Clone())
+	assert.Equal(t, string(a), string(b))
+}
+
+// twentyfold is the demo with every prop twenty times.
+func twentyfold() *plan.Plan {
+	p := demo.Apiary(today)
+	out := p.Clone()
+	for n := range 19 {
+		tag := string(rune('a'+n)) + "-"
+		ref := func(s string) string {
+			if s == "" || strings.HasPrefix(s, "=") {
+				return s
+			}
+			return tag + s
+		}
+		for _, x := range p.Props {
+			x.ID = ref(x.ID)
+			out.Props = append(out.Props, x)
+		}
+		for _, x := range p.Solids {
+			x.ID, x.Prop = ref(x.ID), ref(x.Prop)
+			out.Solids = append(out.Solids, x)
+		}
+		for _, x := range p.Joints {
+			x.ID, x.Prop, x.A, x.B = ref(x.ID), ref(x.Prop), ref(x.A), ref(x.B)
+			out.Joints = append(out.Joints, x)
+		}
+		for _, x := range p.Devices {
+			x.ID, x.Prop, x.From, x.In = ref(x.ID), ref(x.Prop), ref(x.From), ref(x.In)
+			out.Devices = append(out.Devices, x)
+		}
+	}
+	return out
+}
+
+func BenchmarkWork(b *testing.B) {
+	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20xdemo": twentyfold()} {
+		require.NoError(b, p.Validate())
+		b.Run(name, func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				plan.Do(p, stock.Shop, today)
+			}
+		})
+	}
+}

@@ -1,0 +1,186 @@
+package plan
+
+import (
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/nest"
+	"zapbarn/core/pattern"
+	"zapbarn/core/source"
+	"zapbarn/core/stock"
+)
+
+// Missing says which sizes a solid still lacks: no mistake, only half known.
+type Missing struct{ Fields []string }
+
+func (m *Missing) Error() string { return "still needs " + strings.Join(m.Fields, ", ") }
+
+// need lists the fields not given, from name, length pairs.
+func need(pairs ...any) error {
+	var m Missing
+	for i := 0; i < len(pairs); i += 2 {
+		if pairs[i+1].(measure.Length).IsZero() {
+			m.Fields = append(m.Fields, pairs[i].(string))
+		}
+	}
+	if m.Fields != nil {
+		return &m
+	}
+	return nil
+}
+
+// fieldNames maps the words of package pattern to the solid's own fields.
+var fieldNames = map[string]map[string]string{
+	"box":   {"width": "w", "depth": "d", "height": "h", "thickness": "stock"},
+	"tower": {"height": "h", "bottom": "low", "top": "high", "thickness": "stock"},
+	"disc":  {"diameter": "w", "thickness": "stock"},
+	"rings": {"height": "h", "bottom": "low", "top": "high", "thickness": "stock"},
+	"panel": {"width": "w", "height": "h", "thickness": "stock"},
+}
+
+// Shape lays the solid out. The error is *Missing when a size is not given
+// yet, or a *measure.FieldError naming the field that cannot be.
+func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
+	m := lib.Materials[s.Stock]
+	t := m.Thick.Value()
+	var openings []pattern.Opening
+	for _, o := range s.Openings {
+		openings = append(openings, pattern.Opening{Name: o.Name, Face: o.Face, Kind: o.Kind, W: o.W.Value(), H: o.H.Value(), X: o.X.Value(), Y: o.Y.Value()})
+	}
+	var lacking error
+	var spec interface {
+		Lay() (*pattern.Shape, error)
+	}
+	switch s.Kind {
+	case "box":
+		lacking = need("w", s.W, "d", s.D, "h", s.H)
+		joint := s.Joint
+		if joint == "" {
+			joint = "butt"
+		}
+		spec = pattern.Box{W: s.W.Value(), D: s.D.Value(), H: s.H.Value(), T: t, Joint: joint, Bottom: s.Bottom, Lid: s.Lid, Overhang: s.Overhang.Value(), Openings: openings}
+	case "tower":
+		lacking = need("h", s.H, "low", s.Low, "high", s.High)
+		spec = pattern.Tower{N: s.Sides, H: s.H.Value(), Bottom: s.Low.Value(), Top: s.High.Value(), T: t}
+	case "disc":
+		lacking = need("w", s.W)
+		spec = pattern.Disc{D: s.W.Value(), Bore: s.Bore.Value(), T: t, Copies: max(1, s.Copies)}
+	case "rings":
+		lacking = need("h", s.H, "low", s.Low, "high", s.High, "wall", s.Wall)
+		spec = pattern.Rings{Bottom: s.Low.Value(), Top: s.High.Value(), H: s.H.Value(), Wall: s.Wall.Value(), T: t}
+	case "pipe":
+		cuts, err := Cuts(s.Lengths)
+		if err != nil {
+			return nil, err
+		}
+		if len(cuts) == 0 {
+			lacking = &Missing{[]string{"lengths"}}
+		}
+		spec = pattern.Pipes{Cuts: cuts, OD: m.OD.Value()}
+	case "panel":
+		lacking = need("w", s.W, "h", s.H)
+		spec = pattern.Flat{W: s.W.Value(), H: s.H.Value(), T: t, Copies: max(1, s.Copies), Lying: s.Lying, Pitch: s.Pitch.Value(), Openings: openings}
+	default:
+		return nil, oneOf("kind", s.Kind, "box", "tower", "disc", "rings", "pipe", "panel")
+	}
+	if lacking != nil {
+		return nil, lacking
+	}
+	shape, err := spec.Lay()
+	if f, ok := err.(*measure.FieldError); ok {
+		if name := fieldNames[s.Kind][f.Field]; name != "" {
+			err = &measure.FieldError{Field: name, Why: f.Why}
+		}
+	}
+	return shape, err
+}
+
+// Cuts reads a pipe list as written: 6@44in 4@60in, or 44 in x 6.
+func Cuts(text string) ([]pattern.Cut, error) {
+	var out []pattern.Cut
+	bad := func() error {
+		return measure.Bad("lengths", "%q is not understood; write such as 6@44in 4@60in", text)
+	}
+	for _, w := range strings.Fields(strings.ReplaceAll(text, ",", " ")) {
+		count, l, ok := strings.Cut(w, "@")
+		if !ok {
+			return nil, bad()
+		}
+		n := 0
+		for _, r := range count {
+			if r < '0' || r > '9' || n > 10_000 {
+				return nil, bad()
+			}
+			n = n*10 + int(r-'0')
+		}
+		length, err := measure.Parse[measure.LengthKind](strings.ReplaceAll(l, "_", " "))
+		if err != nil {
+			return nil, bad()
+		}
+		out = append(out, pattern.Cut{Name: l, Length: length.Value(), Count: n})
+	}
+	return out, nil
+}
+
+// Kerf and Margin in mm, as given or by default.
+func (p *Plan) Kerf() float64 { return p.Display.Kerf.Or(measure.Inch / 8) }
+
+// Margin is the strip kept off each sheet's edge, in mm.
+func (p *Plan) Margin() float64 { return p.Display.Margin.Or(measure.Inch / 4) }
+
+// sawFrom is the source of both defaults.
+var sawFrom = source.FromTrade("1/8 in saw kerf, 1/4 in off bruised edges")
+
+// Part is one cut part with its number in its prop.
+type Part struct {
+	Ref    string // solid/panel
+	Solid  *Solid
+	Panel  pattern.Panel
+	No, Of int     // number among the prop's parts
+	Mass   float64 // kg, one copy
+}
+
+// Name is what the part is called on sheets and lists.
+func (p *Part) Name() string { return p.Solid.Name + ", " + strings.ToLower(p.Panel.Name) }
+
+// Piece is one copy of a part on a sheet.
+type Piece struct {
+	Ref  string
+	Copy int
+}
+
+// Sheets is the layout on one stock.
+type Sheets struct {
+	Stock  stock.Material
+	Layout nest.Layout
+	Pieces []Piece // the index that the layout's Placed.Part uses
+	Boxes  []nest.Part
+}
+
+// Bars is the cutting of one pipe stock.
+type Bars struct {
+	Stock   stock.Material
+	Cutting nest.Cutting
+	Total   float64
+}
+
+func nestPart(p pattern.Panel, m stock.Material) nest.Part {
+	lo, hi := p.Bounds()
+	n := nest.Part{W: hi.X - lo.X, H: hi.Y - lo.Y, Turn: m.Grain == "" || p.Grain == "", Round: p.Round, Bore: p.Bore}
+	if p.Round == 0 && len(p.Outline) == 4 && p.Inside != nil && p.CutAngle > 0 {
+		low, high := p.Outline[1].X-p.Outline[0].X, p.Outline[2].X-p.Outline[3].X
+		// the inside face is smaller and shifted by a level bevel; the box
+		// round both keeps the trapezoid's own slant, so widths stay true
+		grow := (n.H/(p.Outline[2].Y-p.Outline[1].Y) - 1) * (low - high)
+		if grow >= 0 {
+			n.Low, n.High = low, high-grow
+		} else {
+			n.Low, n.High = low-grow, high
+		}
+		n.W = max(n.Low, n.High)
+		if n.High <= 0 || n.Low <= 0 {
+			n.Low, n.High = 0, 0
+		}
+	}
+	return n
+}

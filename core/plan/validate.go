@@ -1,0 +1,351 @@
+package plan
+
+import (
+	"errors"
+	"strings"
+	"time"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/stock"
+)
+
+// ref is a reference an element makes to another.
+type ref struct{ Kind, ID, Field string }
+
+// references lists what an element names.
+func references(v any) (out []ref) {
+	add := func(kind, field, id string) {
+		if id != "" {
+			out = append(out, ref{kind, id, field})
+		}
+	}
+	part := func(field, r string) {
+		if !strings.HasPrefix(r, "=") {
+			id, _, _ := strings.Cut(r, "/")
+			add("solid", field, id)
+		}
+	}
+	switch x := v.(type) {
+	case *Solid:
+		add("prop", "prop", x.Prop)
+	case *Joint:
+		add("prop", "prop", x.Prop)
+		part("a", x.A)
+		part("b", x.B)
+	case *Finish:
+		add("solid", "solid", x.Solid)
+	case *Device:
+		add("prop", "prop", x.Prop)
+		add("device", "from", x.From)
+		add("device", "to", x.To)
+		add("solid", "in", x.In)
+	case *Input:
+		add("prop", "prop", x.Prop)
+	case *Scene:
+		add("prop", "prop", x.Prop)
+		for _, c := range x.Cues {
+			add("device", "channel", c.Channel)
+		}
+	case *Trigger:
+		add("input", "input", x.Input)
+		add("scene", "scene", x.Scene)
+	}
+	return out
+}
+
+// oneOf checks a choice.
+func oneOf(field, value string, choices ...string) error {
+	for _, c := range choices {
+		if value == c {
+			return nil
+		}
+	}
+	return measure.Bad(field, "%q is not known; choose %s", value, strings.Join(choices, ", "))
+}
+
+// inList checks a name against a part of the stock library.
+func inList[T any](field, value string, m map[string]T, example string) error {
+	if _, ok := m[value]; ok {
+		return nil
+	}
+	if value == "" {
+		return measure.Bad(field, "is empty; choose such as %s", example)
+	}
+	return measure.Bad(field, "the shop has no %q; choose such as %s", value, example)
+}
+
+func date(field, s string) error {
+	if s == "" {
+		return nil
+	}
+	if _, err := time.Parse(time.DateOnly, s); err != nil {
+		return measure.Bad(field, "%q is not a date; write such as 2026-10-09", s)
+	}
+	return nil
+}
+
+// within checks a length that is given against a sensible range in mm.
+func within(field string, l measure.Length, low, high float64) error {
+	if l.IsZero() {
+		return nil
+	}
+	if l.Value() < low || l.Value() > high {
+		return measure.Bad(field, "%s is out of range; write %s to %s", l, measure.Run(low, false), measure.Run(high, false))
+	}
+	return nil
+}
+
+func first(errs ...error) error {
+	for _, e := range errs {
+		if e != nil {
+			return e
+		}
+	}
+	return nil
+}
+
+// Validate checks every element for itself, every reference, and that feeds
+// and names make sense. Missing sizes are allowed; impossible ones are not.
+func (p *Plan) Validate() error {
+	if p.Format != Format {
+		return measure.Bad("format", "%q cannot be read; this program reads %s", p.Format, Format)
+	}
+	have := map[string]map[string]bool{}
+	for _, k := range kinds {
+		have[k.name] = map[string]bool{}
+		for _, e := range k.all(p) {
+			if e.ID == "" || len(e.ID) > 120 {
+				return measure.Bad(k.name, "an ID is missing or longer than 120 letters")
+			}
+			if have[k.name][e.ID] {
+				return measure.Bad(k.name, "two have the ID %q; give each its own", e.ID)
+			}
+			have[k.name][e.ID] = true
+		}
+	}
+	for _, k := range kinds {
+		for _, e := range k.all(p) {
+			for _, r := range references(e.Value) {
+				if !have[r.Kind][r.ID] {
+					return in(e, measure.Bad(r.Field, "there is no %s %q in this plan", r.Kind, r.ID))
+				}
+			}
+			if err := p.validate(e.Value); err != nil {
+				return in(e, err)
+			}
+		}
+	}
+	return p.feeds()
+}
+
+// ElementError says which element an error is in.
+type ElementError struct {
+	Kind, ID, Name string
+	Err            error
+}
+
+func (e *ElementError) Error() string { return e.Kind + " " + e.Name + ": " + e.Err.Error() }
+func (e *ElementError) Unwrap() error { return e.Err }
+
+func in(e Element, err error) error {
+	return &ElementError{e.Kind, e.ID, NameOf(e.Value), err}
+}
+
+func named(name string) error {
+	if n := strings.TrimSpace(name); n == "" || len(n) > 80 {
+		return measure.Bad("name", "must have 1 to 80 letters")
+	}
+	return nil
+}
+
+const metre = 1000.0
+
+func (p *Plan) validate(v any) error {
+	lib := stock.Shop
+	switch x := v.(type) {
+	case *Display:
+		if x.RH < 0 || x.RH > 100 {
+			return measure.Bad("rh", "%d %% cannot be; write 1 to 100", x.RH)
+		}
+		if t := x.Temp.Or(21); t < -30 || t > 60 {
+			return measure.Bad("temp", "%s is no workshop; write -30 C to 60 C", x.Temp)
+		}
+		return first(named(x.Name), oneOf("units", x.Units, "in", "mm"), date("opens", x.Opens),
+			within("kerf", x.Kerf, 0, 25), within("margin", x.Margin, 0, 200))
+	case *Prop:
+		return first(named(x.Name), within("known", x.Known, 10, 30*metre), oneOf("of", x.Of, "", "height", "width", "depth"))
+	case *Solid:
+		if err := first(named(x.Name), oneOf("kind", x.Kind, "box", "tower", "disc", "rings", "pipe", "panel"), inList("stock", x.Stock, lib.Materials, "xps1 or ply1/4")); err != nil {
+			return err
+		}
+		form := "sheet"
+		if x.Kind == "pipe" {
+			form = "pipe"
+		}
+		if m := lib.Materials[x.Stock]; m.Form != form {
+			return measure.Bad("stock", "%s is not %s stock; a %s is cut from %s", m.Name, form, x.Kind, form)
+		}
+		for f, l := range map[string]measure.Length{"x": x.X, "y": x.Y, "z": x.Z} {
+			if err := within(f, l, -30*metre, 30*metre); err != nil {
+				return err
+			}
+		}
+		for _, o := range x.Openings {
+			if err := oneOf("openings", o.Kind, "rect", "slot", "round"); err != nil {
+				return err
+			}
+		}
+		_, err := x.Shape(lib)
+		var missing *Missing
+		if errors.As(err, &missing) {
+			return nil
+		}
+		return err
+	case *Joint:
+		for f, r := range map[string]string{"a": x.A, "b": x.B} {
+			if m, bought := strings.CutPrefix(r, "="); bought {
+				if err := inList(f, m, lib.Materials, "=pet"); err != nil {
+					return err
+				}
+			} else if r == "" {
+				return measure.Bad(f, "is empty; name a part such as box/front")
+			}
+		}
+		return first(inList("glue", x.Glue, lib.Glues, "pu or hotlow"), within("length", x.Length, 1, 1000*metre))
+	case *Finish:
+		if len(x.Layers) > 30 {
+			return measure.Bad("layers", "%d is more than a part can bear; 30 at most", len(x.Layers))
+		}
+		for _, l := range x.Layers {
+			if l.Coats < 1 || l.Coats > 20 {
+				return measure.Bad("layers", "%d coats of %s; write 1 to 20", l.Coats, l.Coat)
+			}
+			if err := inList("layers", l.Coat, lib.Coats, "masonry or latex"); err != nil {
+				return err
+			}
+		}
+	case *Device:
+		return p.validateDevice(x, lib)
+	case *Input:
+		return first(named(x.Name), oneOf("kind", x.Kind, "button", "mat", "beam", "switch"), seconds("minPulse", x.MinPulse, 60), seconds("holdOff", x.HoldOff, 86400))
+	case *Scene:
+		if len(x.Cues) > 500 {
+			return measure.Bad("cues", "500 at most")
+		}
+		for _, c := range x.Cues {
+			d := p.Device(c.Channel)
+			if d == nil || d.Kind != "switch" || !d.Driven {
+				return measure.Bad("cues", "%s is not a driven switch; cues work switches that scenes drive", c.Channel)
+			}
+			if c.Length.Value() <= 0 {
+				return measure.Bad("cues", "%s: write how long, such as 5 s", c.Channel)
+			}
+			if err := first(seconds("cues", c.Start, 86400), seconds("cues", c.Length, 86400)); err != nil {
+				return err
+			}
+		}
+		return first(named(x.Name), seconds("length", x.Length, 86400))
+	case *Trigger:
+		return first(oneOf("latch", x.Latch, "one-shot", "retrigger", "momentary", "toggle"), seconds("rest", x.Rest, 86400))
+	case *Lot:
+		return first(inList("glue", x.Glue, lib.Glues, "pva"), date("opened", x.Opened))
+	case *Waiver:
+		if strings.TrimSpace(x.Reason) == "" {
+			return measure.Bad("reason", "is empty; say why this snag may stand")
+		}
+	}
+	return nil
+}
+
+func seconds(field string, d measure.Duration, limit float64) error {
+	if d.Value() < 0 || d.Value() > limit {
+		return measure.Bad(field, "%s is out of range; write 0 to %s", d, measure.Span(limit))
+	}
+	return nil
+}
+
+func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
+	if err := first(named(x.Name), oneOf("kind", x.Kind, "supply", "run", "fuse", "switch", "lamp"),
+		within("length", x.Length, 1, 300*metre), within("lead", x.Lead, 0, 300*metre), within("need", x.Need, 0, 300*metre),
+		within("extension", x.Extension, 0, 300*metre), within("at", x.At, 0, 300*metre), within("toAt", x.ToAt, 0, 300*metre)); err != nil {
+		return err
+	}
+	if v := x.Volts.Or(12); v <= 0 || v > 60 {
+		return measure.Bad("volts", "%s is not extra-low voltage; write 1 V to 60 V. Mains wiring belongs to a licensed electrician and the local code", x.Volts)
+	}
+	if a := x.Amps.Or(1); a <= 0 || a > 200 {
+		return measure.Bad("amps", "%s is out of range; write 1 mA to 200 A", x.Amps)
+	}
+	if x.Row < 0 || x.Row > 100 || x.Bright < 0 || x.Bright > 100 {
+		return measure.Bad("row", "write 1 to 100")
+	}
+	switch x.Kind {
+	case "supply":
+		if x.Product == "" && (x.Volts.IsZero() || x.Amps.IsZero()) {
+			return measure.Bad("volts", "give volts and amps, or choose a supply such as ps12-5")
+		}
+		if x.Product != "" {
+			return inList("product", x.Product, lib.Supplies, "ps12-5")
+		}
+	case "lamp":
+		if err := inList("product", x.Product, lib.Lamps, "flicker12 or puck12"); err != nil {
+			return err
+		}
+		if k := lib.Lamps[x.Product].Kind; (k == "strip" || k == "pixels") && x.Length.IsZero() {
+			return measure.Bad("length", "is empty; a strip needs its length, such as 2 m")
+		}
+		if r := x.Resistor.Or(1); r <= 0 {
+			return measure.Bad("resistor", "must be more than nothing, such as 470 ohm")
+		}
+	case "run":
+		if x.Gauge.IsZero() {
+			return measure.Bad("gauge", "is empty; write such as 18 AWG")
+		}
+		if x.Length.IsZero() {
+			return measure.Bad("length", "is empty; write such as 12 ft")
+		}
+	case "fuse":
+		if x.Rating.Value() <= 0 {
+			return measure.Bad("rating", "is empty; write such as 3 A")
+		}
+	}
+	return nil
+}
+
+// feeds checks that feeding leads from supplies outwards, with no loop, and
+// that taps lie on runs.
+func (p *Plan) feeds() error {
+	for i := range p.Devices {
+		d := &p.Devices[i]
+		e := Element{"device", d.ID, d}
+		if d.Kind == "supply" && d.From != "" {
+			return in(e, measure.Bad("from", "a supply feeds, it is not fed; leave it empty"))
+		}
+		for field, end := range map[string]struct {
+			id string
+			at measure.Length
+		}{"from": {d.From, d.At}, "to": {d.To, d.ToAt}} {
+			if end.id == "" {
+				continue
+			}
+			f := p.Device(end.id)
+			if f.Kind == "lamp" {
+				return in(e, measure.Bad(field, "%s is a lamp and feeds nothing; choose a supply, fuse, switch or run", f.Name))
+			}
+			if f.Kind == "run" && end.at.Value() > f.Length.Value()+1e-6 {
+				return in(e, measure.Bad(map[string]string{"from": "at", "to": "toAt"}[field], "%s lies past the end of %s (%s long)", end.at, f.Name, f.Length))
+			}
+		}
+		if d.To != "" && d.Kind != "run" {
+			return in(e, measure.Bad("to", "only a run has a far end to join"))
+		}
+		slow := d
+		for steps := 0; slow != nil && slow.From != ""; steps++ {
+			if steps > len(p.Devices) {
+				return in(e, measure.Bad("from", "feeding runs in a circle through %s; feed one of them from a supply", slow.Name))
+			}
+			slow = p.Device(slow.From)
+		}
+	}
+	return nil
+}

@@ -1,0 +1,431 @@
+package plan
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"zapbarn/core/bond"
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/nest"
+	"zapbarn/core/pattern"
+	"zapbarn/core/show"
+	"zapbarn/core/source"
+	"zapbarn/core/stock"
+)
+
+// Work is the whole plan worked out: every part, layout, verdict, voltage and
+// behaviour, and each number with its working.
+type Work struct {
+	Plan     *Plan
+	Lib      *stock.Library
+	Today    time.Time
+	Shapes   map[string]*pattern.Shape // by solid; nil while it lacks sizes
+	Lacking  map[string]error          // *Missing by solid
+	Parts    []*Part
+	Sheets   []*Sheets
+	Bars     []*Bars
+	Joints   map[string]bond.Advice
+	Finishes map[string]bond.Finish
+	Rig      *Rig
+	All      *State // everything on
+	Machine  show.Machine
+	ShowErr  error
+	Results  map[string]source.Result
+	partBy   map[string]*Part
+}
+
+// Do works the plan out as of a day (which tells how old a glue is).
+func Do(p *Plan, lib *stock.Library, today time.Time) *Work {
+	w := &Work{Plan: p, Lib: lib, Today: today, Shapes: map[string]*pattern.Shape{}, Lacking: map[string]error{}, Joints: map[string]bond.Advice{},
+		Finishes: map[string]bond.Finish{}, Results: map[string]source.Result{}, partBy: map[string]*Part{}}
+	w.lay()
+	w.nest()
+	w.bonds()
+	w.Rig = NewRig(p, lib)
+	w.All = w.Rig.Solve(lib, nil)
+	w.power()
+	w.Machine = p.Machine()
+	w.ShowErr = w.Machine.Check()
+	return w
+}
+
+// Part returns the part with a reference such as box/front, or nil.
+func (w *Work) Part(ref string) *Part { return w.partBy[ref] }
+
+// Len writes a length the display's way.
+func (w *Work) Len(mm float64) string { return measure.Tape(mm, w.Plan.Metric()) }
+
+func (w *Work) keep(key string, r source.Result) {
+	r.Key = key
+	w.Results[key] = r
+}
+
+// lay makes the parts.
+func (w *Work) lay() {
+	count := map[string]int{}
+	for i := range w.Plan.Solids {
+		s := &w.Plan.Solids[i]
+		shape, err := s.Shape(w.Lib)
+		if err != nil {
+			w.Lacking[s.ID] = err
+			continue
+		}
+		w.Shapes[s.ID] = shape
+		m := w.Lib.Materials[s.Stock]
+		for _, r := range shape.Results {
+			w.keep("solid:"+s.ID+":"+r.Key, r)
+		}
+		mass := 0.0
+		for _, panel := range shape.Panels {
+			count[s.Prop]++
+			kg := panel.Volume() * 1e-9 * m.Density
+			part := &Part{Ref: s.ID + "/" + panel.ID, Solid: s, Panel: panel, No: count[s.Prop], Mass: kg}
+			w.Parts = append(w.Parts, part)
+			w.partBy[part.Ref] = part
+			mass += kg * float64(panel.Copies)
+			lo, hi := panel.Bounds()
+			w.keep("part:"+part.Ref+":size", source.Result{Label: "Cut size", Value: hi.X - lo.X, Unit: "mm", Text: w.Len(hi.X-lo.X) + " x " + w.Len(hi.Y-lo.Y)}.
+				With("extent of both faces", fmt.Sprintf("%.1f x %.1f mm", hi.X-lo.X, hi.Y-lo.Y), w.Len(hi.X-lo.X)+" x "+w.Len(hi.Y-lo.Y), source.Exact("outside sizes less joints, stock thickness counted")))
+			w.keep("part:"+part.Ref+":mass", source.Result{Label: "Mass, bare, each", Value: kg, Unit: "kg", Text: massText(kg)}.
+				With("m = volume x density", fmt.Sprintf("%.0f cm3 x %.0f kg/m3", panel.Volume()/1000, m.Density), massText(kg), source.Exact("volume with bevels and rabbets taken off"), source.FromMemory(m.Name+" density")))
+			w.keep("part:"+part.Ref+":area", source.Result{Label: "Face area, each", Value: panel.Area() / 1e6, Unit: "m2", Text: areaText(panel.Area()/1e6, w.Plan.Metric())}.
+				With("outside face less openings", "", areaText(panel.Area()/1e6, w.Plan.Metric()), source.Exact("shoelace formula")))
+		}
+		for _, c := range shape.Cuts {
+			count[s.Prop]++
+			kg := math.Pi / 4 * (sq(m.OD.Value()) - sq(m.Bore())) * c.Length * 1e-9 * m.Density
+			mass += kg * float64(c.Count)
+		}
+		w.keep("solid:"+s.ID+":mass", source.Result{Label: "Mass, bare", Value: mass, Unit: "kg", Text: massText(mass)}.
+			With("sum over parts of volume x density", s.Name, massText(mass), source.FromMemory(m.Name+" density")))
+		if m.Form == "pipe" {
+			w.keep("solid:"+s.ID+":bore", source.Result{Label: "Bore", Value: m.Bore(), Unit: "mm", Text: measure.Decimal(m.Bore()/measure.Inch, 3) + `"`}.
+				With("bore = OD - 2 wall", fmt.Sprintf("%s - 2 x %s", m.OD, m.Wall), measure.Decimal(m.Bore()/measure.Inch, 3)+`"`, m.From()))
+		}
+	}
+	for _, part := range w.Parts {
+		part.Of = count[part.Solid.Prop]
+	}
+	for i := range w.Plan.Props {
+		id, kg := w.Plan.Props[i].ID, 0.0
+		var steps []string
+		for k := range w.Plan.Solids {
+			if s := &w.Plan.Solids[k]; s.Prop == id && w.Shapes[s.ID] != nil {
+				m := w.Results["solid:"+s.ID+":mass"].Value
+				kg += m
+				steps = append(steps, massText(m))
+			}
+		}
+		w.keep("prop:"+id+":mass", source.Result{Label: "Mass, bare", Value: kg, Unit: "kg", Text: massText(kg)}.With("sum of its solids", strings.Join(steps, " + "), massText(kg), source.Exact("sum")))
+	}
+}
+
+func sq(x float64) float64 { return x * x }
+
+func massText(kg float64) string {
+	if kg < 1 {
+		return measure.Decimal(kg*1000, 0) + " g"
+	}
+	return measure.Decimal(kg, 2) + " kg"
+}
+
+func areaText(m2 float64, metric bool) string {
+	if metric {
+		return measure.Decimal(m2, 3) + " m2"
+	}
+	return measure.Decimal(m2/0.09290304, 2) + " sq ft"
+}
+
+// Nested are layouts that can be reused while the parts are the same.
+var nestTries = 24
+
+// nest lays all parts of each stock together.
+func (w *Work) nest() {
+	seen := map[string]*Sheets{}
+	pipes := map[string][]float64{}
+	var pipeOrder []string
+	for _, part := range w.Parts {
+		m := w.Lib.Materials[part.Solid.Stock]
+		s := seen[m.ID]
+		if s == nil {
+			s = &Sheets{Stock: m}
+			seen[m.ID] = s
+			w.Sheets = append(w.Sheets, s)
+		}
+		for c := range part.Panel.Copies {
+			s.Pieces = append(s.Pieces, Piece{part.Ref, c})
+			s.Boxes = append(s.Boxes, nestPart(part.Panel, m))
+		}
+	}
+	o := nest.Options{Kerf: w.Plan.Kerf(), Margin: w.Plan.Margin(), Seed: 1}
+	for _, s := range w.Sheets {
+		if len(s.Boxes) <= 60 {
+			o.Tries = nestTries
+		}
+		s.Layout = nest.Sheets(s.Boxes, []nest.Stock{{ID: s.Stock.ID, W: s.Stock.Sheet[0].Value(), H: s.Stock.Sheet[1].Value(), Left: -1}}, o)
+		used := 0.0
+		for _, pc := range s.Pieces {
+			used += w.partBy[pc.Ref].Panel.Area()
+		}
+		n := len(s.Layout.Sheets)
+		total := float64(n) * s.Stock.Sheet[0].Value() * s.Stock.Sheet[1].Value()
+		key := "stock:" + s.Stock.ID
+		w.keep(key+":sheets", source.Result{Label: s.Stock.Name + ", sheets", Value: float64(n), Text: fmt.Sprint(n)}.
+			With("laid out with kerf and margin, fewest sheets found", fmt.Sprintf("%d parts, kerf %s, margin %s", len(s.Pieces), w.Len(o.Kerf), w.Len(o.Margin)), fmt.Sprintf("%d of %s x %s", n, s.Stock.Sheet[0], s.Stock.Sheet[1]), sawFrom))
+		if total > 0 {
+			y := used / total
+			w.keep(key+":yield", source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
+				With("yield = part area / sheet area", fmt.Sprintf("%.2f / %.2f m2", used/1e6, total/1e6), measure.Decimal(100*y, 1)+" %", source.Exact("areas")))
+			cost := float64(n) * s.Stock.Price
+			w.keep(key+":cost", source.Result{Label: "Sheets cost", Value: cost, Unit: "$", Text: fmt.Sprintf("$%.2f", cost)}.
+				With("sheets x price", fmt.Sprintf("%d x $%.2f", n, s.Stock.Price), fmt.Sprintf("$%.2f", cost), source.FromMemory(s.Stock.Name+" price")))
+		}
+	}
+	for i := range w.Plan.Solids {
+		s := &w.Plan.Solids[i]
+		if shape := w.Shapes[s.ID]; shape != nil && shape.Cuts != nil {
+			if pipes[s.Stock] == nil {
+				pipeOrder = append(pipeOrder, s.Stock)
+			}
+			for _, c := range shape.Cuts {
+				for range c.Count {
+					pipes[s.Stock] = append(pipes[s.Stock], c.Length)
+				}
+			}
+		}
+	}
+	for _, id := range pipeOrder {
+		m := w.Lib.Materials[id]
+		b := &Bars{Stock: m, Cutting: nest.Lengths(pipes[id], m.Length.Value(), w.Plan.Kerf())}
+		for _, l := range pipes[id] {
+			b.Total += l
+		}
+		w.Bars = append(w.Bars, b)
+		known := fmt.Sprintf("at least %d needed; proven least", b.Cutting.Bound)
+		if !b.Cutting.Proven {
+			known = fmt.Sprintf("at least %d needed; fewer not ruled out", b.Cutting.Bound)
+		}
+		n := len(b.Cutting.Bars)
+		w.keep("stock:"+id+":bars", source.Result{Label: m.Name + ", lengths", Value: float64(n), Text: fmt.Sprint(n)}.
+			With("fewest lengths, exact search", fmt.Sprintf("%d pieces, kerf %s", len(pipes[id]), w.Len(w.Plan.Kerf())), fmt.Sprintf("%d of %s, %s", n, m.Length, known), sawFrom))
+		if n > 0 {
+			y := b.Total / (float64(n) * m.Length.Value())
+			w.keep("stock:"+id+":yield", source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
+				With("pieces / stock length", fmt.Sprintf("%s / %d x %s", measure.Run(b.Total, w.Plan.Metric()), n, m.Length), measure.Decimal(100*y, 1)+" %", source.Exact("sum")))
+		}
+	}
+}
+
+// MaterialAt is the material of a joint's side.
+func (w *Work) MaterialAt(ref string) stock.Material {
+	if m, bought := strings.CutPrefix(ref, "="); bought {
+		return w.Lib.Materials[m]
+	}
+	id, _, _ := strings.Cut(ref, "/")
+	if s := w.Plan.Solid(id); s != nil {
+		return w.Lib.Materials[s.Stock]
+	}
+	return stock.Material{}
+}
+
+// JointCase is a joint as package bond judges it.
+func (w *Work) JointCase(j *Joint) bond.Joint {
+	c := bond.Joint{A: w.MaterialAt(j.A), B: w.MaterialAt(j.B), Glue: w.Lib.Glues[j.Glue], Temp: w.Plan.Temperature(), RH: w.Plan.Humidity(), Sun: w.Plan.Display.Outdoors, Strain: j.Strain}
+	newest := math.Inf(1)
+	for _, l := range w.Plan.Lots {
+		if l.Glue == j.Glue {
+			if t, err := time.Parse(time.DateOnly, l.Opened); err == nil {
+				newest = math.Min(newest, math.Max(0, w.Today.Sub(t).Seconds()))
+			}
+		}
+	}
+	if !math.IsInf(newest, 1) {
+		c.Age = newest
+	}
+	return c
+}
+
+func (w *Work) bonds() {
+	for i := range w.Plan.Joints {
+		j := &w.Plan.Joints[i]
+		a := bond.Judge(w.JointCase(j))
+		w.Joints[j.ID] = a
+		key := "joint:" + j.ID
+		verdict := source.Result{Label: "Verdict", Value: float64(a.Verdict), Text: a.Verdict.String()}
+		for _, r := range a.Reasons {
+			verdict = verdict.With(r.Code, r.Text, r.Verdict.String(), r.From)
+		}
+		w.keep(key+":verdict", verdict)
+		for name, s := range map[string]float64{"Clamp or hold": a.Clamp, "Handle after": a.Handling, "Full strength": a.Full} {
+			r := source.Result{Label: name, Value: s, Unit: "s", Text: measure.Span(s)}.With("the product's wait at 21 C, 50 %", name, measure.Span(s), source.FromMemory(w.Lib.Glues[j.Glue].Name))
+			r.Steps = append(r.Steps, a.Working...)
+			w.keep(key+":"+strings.ToLower(strings.Fields(name)[0]), r)
+		}
+	}
+	glued := map[string]bool{}
+	for _, j := range w.Plan.Joints {
+		ma, mb := w.MaterialAt(j.A), w.MaterialAt(j.B)
+		for ref, other := range map[string]stock.Material{j.A: mb, j.B: ma} {
+			if id, _, _ := strings.Cut(ref, "/"); other.Foam() {
+				glued[id] = true
+			}
+		}
+	}
+	for i := range w.Plan.Finishes {
+		f := &w.Plan.Finishes[i]
+		s := w.Plan.Solid(f.Solid)
+		c := bond.Stack{On: w.Lib.Materials[s.Stock], OnFoam: glued[s.ID], Outdoors: w.Plan.Display.Outdoors, Lit: s.Lit, Temp: w.Plan.Temperature(), RH: w.Plan.Humidity()}
+		if shape := w.Shapes[s.ID]; shape != nil {
+			for _, p := range shape.Panels {
+				c.Area += p.Area() * float64(p.Copies) / 1e6
+			}
+			for _, cut := range shape.Cuts {
+				c.Area += math.Pi * c.On.OD.Value() * cut.Length * float64(cut.Count) / 1e6
+			}
+		}
+		for _, l := range f.Layers {
+			c.Layers = append(c.Layers, bond.Layer{Coat: w.Lib.Coats[l.Coat], Coats: l.Coats})
+		}
+		judged := bond.Coats(c)
+		w.Finishes[f.ID] = judged
+		key := "finish:" + f.ID
+		wait := source.Result{Label: "Waiting in all", Value: judged.Total, Unit: "s", Text: measure.Span(judged.Total)}
+		paint := 0.0
+		for k, l := range c.Layers {
+			wait = wait.With("recoat wait x coats, then handling", fmt.Sprintf("%s, %d coats", l.Coat.Name, l.Coats), "then "+measure.Span(judged.Waits[k]), source.FromMemory(l.Coat.Name))
+			paint += judged.Litres[k]
+		}
+		wait.Steps = append(wait.Steps, judged.Working...)
+		w.keep(key+":wait", wait)
+		w.keep(key+":paint", source.Result{Label: "Coats take", Value: paint, Unit: "L", Text: measure.Decimal(paint, 2) + " L"}.
+			With("area x coats / coverage, one side", fmt.Sprintf("%.2f m2", c.Area), measure.Decimal(paint, 2)+" L", source.FromMemory("coverage per litre; a first coat over masonry sealer covers half")))
+	}
+}
+
+// power keeps each device's numbers with their working.
+func (w *Work) power() {
+	lib := w.Lib
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		g := w.All.Readings[d.ID]
+		key := "device:" + d.ID
+		solved := source.Exact("every node solved by Newton's method on nodal equations, everything on")
+		rated := 0.0
+		if s := w.Plan.Device(w.Rig.Supply(d.ID)); s != nil {
+			rated, _ = SupplyOf(s, lib)
+		}
+		if d.Kind == "supply" {
+			v, limit := SupplyOf(d, lib)
+			w.keep(key+":load", source.Result{Label: "Load, everything on", Value: g.Amps, Unit: "A", Text: fmt.Sprintf("%s, %.0f %%", amps(g.Amps), 100*g.Lit)}.
+				With("current out of its terminals", "", amps(g.Amps), solved).With("load = current / rating", fmt.Sprintf("%s / %s", amps(g.Amps), amps(limit)), fmt.Sprintf("%.0f %%", 100*g.Lit), circuit.LoadFrom))
+			w.keep(key+":volts", source.Result{Label: "Volts at its terminals", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
+				With("V = E - I Rs", fmt.Sprintf("%s - %s x %s", volts(v), amps(g.Amps), measure.Ohms(stock.SupplyResistance(v, limit))), volts(g.Volts), stock.SupplyResistanceFrom))
+			head := circuit.LoadLimit*limit - g.Amps
+			w.keep(key+":headroom", source.Result{Label: "Headroom to 80 %", Value: head, Unit: "A", Text: amps(head)}.
+				With("0.8 rating - load", fmt.Sprintf("0.8 x %s - %s", amps(limit), amps(g.Amps)), amps(head), circuit.LoadFrom))
+			continue
+		}
+		w.keep(key+":volts", source.Result{Label: map[string]string{"lamp": "Volts at the lamp"}[d.Kind], Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
+			With("node voltages of the whole network", fmt.Sprintf("%d nodes, %d Newton steps", len(w.Rig.Net.Names), w.All.Solution.Iterations), volts(g.Volts), solved))
+		if r := w.Results[key+":volts"]; r.Label == "" {
+			r.Label = "Volts at its end"
+			w.Results[key+":volts"] = r
+		}
+		w.keep(key+":amps", source.Result{Label: "Current", Value: g.Amps, Unit: "A", Text: amps(g.Amps)}.With("branch current of the solved network", "", amps(g.Amps), solved))
+		if rated > 0 {
+			pct := 100 * g.Drop / rated
+			w.keep(key+":drop", source.Result{Label: "Drop from " + w.Rig.Supply(d.ID), Value: g.Drop, Unit: "V", Text: fmt.Sprintf("%s, %.1f %%", volts(g.Drop), pct)}.
+				With("drop = supply volts - volts here", fmt.Sprintf("%s - %s", volts(rated), volts(rated-g.Drop)), volts(g.Drop), solved).
+				With("share = drop / supply volts", fmt.Sprintf("%s / %s", volts(g.Drop), volts(rated)), fmt.Sprintf("%.1f %%", pct), circuit.BudgetFrom))
+		}
+		switch d.Kind {
+		case "run":
+			cap := stock.Ampacity(d.Gauge.Value())
+			per := stock.CopperOhmsPerMetre(d.Gauge.Value(), w.Plan.Temperature())
+			w.keep(key+":ohms", source.Result{Label: "Both conductors", Value: 2 * per * d.Length.Value() / 1000, Unit: "ohm", Text: measure.Ohms(2 * per * d.Length.Value() / 1000)}.
+				With("R = 2 rho L / A (1 + alpha (T - 20))", fmt.Sprintf("2 x %.2f mohm/m x %.2f m", per*1000, d.Length.Value()/1000), measure.Ohms(2*per*d.Length.Value()/1000), stock.CopperFrom, stock.GaugeFrom))
+			w.keep(key+":carry", source.Result{Label: "May carry", Value: cap, Unit: "A", Text: amps(cap)}.With("limit of the next smaller listed gauge", d.Gauge.String(), amps(cap), stock.AmpacityFrom))
+		case "lamp":
+			w.keep(key+":light", source.Result{Label: "Light against full", Value: 100 * g.Lit, Unit: "%", Text: measure.Decimal(100*g.Lit, 0) + " %"}.
+				With("share of rated current, worst segment", fmt.Sprintf("%s of %s", amps(g.Amps), amps(RatedAmps(d, lib))), measure.Decimal(100*g.Lit, 0)+" %", source.FromTrade("an LED's light follows its current")))
+			l := lampOf(d, lib)
+			if l.Kind == "led" && rated > 0 {
+				if _, _, r, err := circuit.LEDResistor(rated, l.Vf, max(1, d.Row), l.Amps); err == nil {
+					w.keep(key+":resistor", r)
+				}
+			}
+		case "fuse":
+			w.keep(key+":drop", source.Result{Label: "Drop in the fuse", Value: g.Amps * fuseVolts / math.Max(d.Rating.Value(), .1), Unit: "V", Text: volts(g.Amps * fuseVolts / math.Max(d.Rating.Value(), .1))}.
+				With("I x 0.1 V / rating", fmt.Sprintf("%s x 0.1 V / %s", amps(g.Amps), d.Rating), volts(g.Amps*fuseVolts/math.Max(d.Rating.Value(), .1)), smallPartsFrom))
+		}
+	}
+}
+
+// Machine is the plan's behaviour for the simulator.
+func (p *Plan) Machine() show.Machine {
+	ms := func(d measure.Duration) int { return int(math.Round(d.Value() * 1000)) }
+	var m show.Machine
+	for _, i := range p.Inputs {
+		m.Inputs = append(m.Inputs, show.Input{ID: i.ID, Closed: i.Closed, MinPulse: ms(i.MinPulse), HoldOff: ms(i.HoldOff)})
+	}
+	for _, s := range p.Scenes {
+		sc := show.Scene{ID: s.ID, Length: ms(s.Length)}
+		for _, c := range s.Cues {
+			sc.Cues = append(sc.Cues, show.Cue{Channel: c.Channel, Start: ms(c.Start), Length: ms(c.Length)})
+		}
+		m.Scenes = append(m.Scenes, sc)
+	}
+	for _, t := range p.Triggers {
+		m.Triggers = append(m.Triggers, show.Trigger{ID: t.ID, Input: t.Input, Scene: t.Scene, Latch: show.Latch(t.Latch), Rest: ms(t.Rest)})
+	}
+	return m
+}
+
+// Frame is the wiring at one moment of a trace.
+type Frame struct {
+	At    int // ms; holds until the next frame
+	On    map[string]bool
+	State *State
+}
+
+// Frames solves the wiring at every moment of a trace. Equal sets of switches
+// are solved once.
+func (w *Work) Frames(t show.Trace) []Frame {
+	solved := map[string]*State{}
+	var out []Frame
+	spans := map[string][]show.Span{}
+	for _, d := range w.Plan.Devices {
+		if d.Kind == "switch" && d.Driven {
+			spans[d.ID] = t.Spans(d.ID)
+		}
+	}
+	for _, at := range t.Moments() {
+		on, key := map[string]bool{}, ""
+		for _, ch := range sortedKeys(spans) {
+			for _, s := range spans[ch] {
+				if at >= s.From && at < s.To {
+					on[ch] = true
+					key += ch + ","
+				}
+			}
+		}
+		if solved[key] == nil {
+			solved[key] = w.Rig.Solve(w.Lib, on)
+		}
+		out = append(out, Frame{at, on, solved[key]})
+	}
+	return out
+}
+
+// Lacks reports the sizes a solid still needs.
+func (w *Work) Lacks(solid string) []string {
+	var m *Missing
+	if errors.As(w.Lacking[solid], &m) {
+		return m.Fields
+	}
+	return nil
+}

@@ -1,0 +1,99 @@
+package shorthand
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/demo"
+)
+
+var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+
+// Every line must read as said and apply; each builds on those before it.
+func TestPhrases(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	for _, c := range [][2]string{
+		{"prop weathervane 30in tall", "new prop “weathervane”, 30in tall"},
+		{"box 22 x 18 x 26 1/2 xps1 rabbet lid bottom", `box, 22" wide, 18" deep, 26 1/2" tall, rabbet corners, lid, bottom, XPS board 1"`},
+		{"tower 6 sides 48 tall 20 to 9 xps1", `tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
+		{"disc 36 in xps1 x2", `2 disc, 36" across, XPS board 1"`},
+		{"rings 24 to 12 30 tall wall 3 xps2", `ring stack, 24" across at the bottom, 12" at the top, 30" tall, wall 3", XPS board 2"`},
+		{"pipe 6@44in 4@60in 1.5", `10 pieces of pipe: 6@44in 4@60in, PVC pipe 1 1/2" sch 40`},
+		{"panel 36 x 10 ply1/4 x3", `3 panel, 36" x 10", Plywood 1/4"`},
+		{"glue front to left with pu", "glue weathervane-box/front to weathervane-box/left with Moisture-cure polyurethane glue"},
+		{"coat box masonry, latex 2", "coat Box: Masonry sealer x1, then Exterior latex paint x2"},
+		{"supply 12v 5a", "supply S1, 12 V 5 A"},
+		{"fuse 3a on S1", "fuse F1, 3a on S1"},
+		{"24 jars flicker 20ma on F1 22awg 35ft", "24 lamps, Flicker candle LED, wired for 12 V, even spacing, on F1 through W1, 22awg 35ft"},
+		{"run 18awg 12 ft on F1", "run W2, 18awg, 12 ft one way on F1"},
+		{"lamp puck12 on W2 at 5 ft", "lamp L1, Puck light, warm white, 12 V on W2 at 5 ft"},
+		{"driven switch on F1", "switch K1, driven by scenes on F1"},
+		{"lamp led-white on K1", "lamp L2, Bare LED, white 5 mm on K1"},
+		{"strip 2m strip12 on K1", "lamp L3, LED strip 12 V, 60/m, amber on K1"},
+		{"button toggles glow", "button toggles scene “glow” (toggle)"},
+		{"cue K1 6 s for 2 s in glow", "in “glow”, Switch K1 on at 6 s for 2 s"},
+		{"opened pva 2025-03-01", "a bottle of PVA wood glue, opened 2025-03-01"},
+	} {
+		prop := ""
+		if len(p.Props) > 0 {
+			prop = p.Props[0].ID
+		}
+		r, err := Read(p, stock.Shop, prop, c[0])
+		require.NoError(t, err, c[0])
+		assert.Equal(t, c[1], r.Text, c[0])
+		assert.NotEmpty(t, r.Select)
+		p, err = p.Apply(r.Edit)
+		require.NoError(t, err)
+	}
+	assert.Equal(t, "470 ohm", p.Device("L2").Resistor.String())
+	assert.Len(t, p.Scenes[0].Cues, 2)
+	assert.Len(t, p.Devices, 24+8)
+}
+
+func TestMetricBareNumbers(t *testing.T) {
+	p := demo.Metric(today)
+	r, err := Read(p, stock.Shop, "hopper", "box 400 x 300 x 250 ply1/4")
+	require.NoError(t, err)
+	assert.Contains(t, r.Text, "400 mm wide, 300 mm deep, 250 mm tall")
+}
+
+// What is not understood is named, with an example of the nearest phrase.
+func TestNotUnderstood(t *testing.T) {
+	p := demo.Apiary(today)
+	for text, want := range map[string]string{
+		"":                                   "nothing typed yet",
+		"bix 3 x 4":                          `"bix" is no word the quick line knows; try: b`,
+		"box 22 x 18":                        "2 sizes read; try: box 22 x 18 x 26 1/2",
+		"box 22 x 18 x 1 flubber xps1":       `"flubber" is not understood`,
+		"box 22 x 18 x 0 xps1":               "must be more than nothing",
+		"box 1 x 1 x 5 xps1":                 "leaves no room",
+		"fuse 3a on S99":                     `there is no device "S99"`,
+		"coat hive masonry":                  `no solid "hive"`,
+		"glue front with pu":                 "1 parts read",
+		"button juggles glow":                "write runs, toggles, holds or restarts",
+		"9999 jars flicker on S1 35 ft":      "write 1 to 500",
+		"opened nectar 2025-01-01":           "the shop has no",
+		"cue K2 0 s for -5 s in Frames glow": "s",
+	} {
+		_, err := Read(p, stock.Shop, "riser", text)
+		require.Error(t, err, text)
+		assert.Contains(t, err.Error(), want)
+		assert.Contains(t, err.Error(), "try: ")
+	}
+}
+
+func TestExamplesAllHaveAVerb(t *testing.T) {
+	assert.GreaterOrEqual(t, len(Examples()), 20)
+}
+
+func FuzzRead(f *testing.F) {
+	for _, e := range Examples() {
+		f.Add(e)
+	}
+	p := demo.Apiary(today)
+	f.Fuzz(func(t *testing.T, s string) { _, _ = Read(p, stock.Shop, "riser", s) })
+}

@@ -1,0 +1,365 @@
+package shorthand
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+)
+
+// wire is what the words of a wiring phrase said.
+type wire struct {
+	volts   measure.Voltage
+	amps    measure.Current
+	gauge   measure.Gauge
+	length  measure.Length
+	at      measure.Length
+	on      string
+	product string
+}
+
+// wiring sorts words into electrical fields; what is none is returned.
+func (r *reader) wiring(words []string) (f wire, rest []string, err error) {
+	words, f.at = r.after(words, "at")
+	for i := 0; i < len(words); i++ {
+		x := strings.ToLower(words[i])
+		two := x
+		if i+1 < len(words) {
+			two += " " + strings.ToLower(words[i+1])
+		}
+		switch {
+		case x == "on" || x == "from":
+			if i+1 == len(words) {
+				return f, nil, fmt.Errorf("on what? name a supply, fuse, switch or run")
+			}
+			i++
+			d := r.device(words[i])
+			if d == nil {
+				return f, nil, fmt.Errorf("there is no device %q", words[i])
+			}
+			f.on = d.ID
+		case strings.HasSuffix(x, "awg"):
+			if f.gauge, err = measure.Parse[measure.GaugeKind](x); err != nil {
+				return
+			}
+		case strings.HasSuffix(x, "mm2"):
+			if f.gauge, err = measure.Parse[measure.GaugeKind](x); err != nil {
+				return
+			}
+		case r.lib.Lamps[x].ID != "" || r.lib.Supplies[x].ID != "":
+			f.product = x
+		case electric(x, &f.volts, &f.amps):
+		case strings.HasSuffix(two, " awg") || strings.HasSuffix(two, " v") || strings.HasSuffix(two, " a") || strings.HasSuffix(two, " ma"):
+			joined := strings.ReplaceAll(two, " ", "")
+			if g, e := measure.Parse[measure.GaugeKind](joined); e == nil && strings.HasSuffix(joined, "awg") {
+				f.gauge = g
+			} else if !electric(joined, &f.volts, &f.amps) {
+				rest = append(rest, words[i])
+				continue
+			}
+			i++
+		default:
+			dims, left, _ := r.sizes(words[i:min(i+3, len(words))])
+			used := min(i+3, len(words)) - i - len(left)
+			if len(dims) >= 1 && x[0] >= '0' && x[0] <= '9' && strings.IndexFunc(strings.Join(words[i:i+used], ""), func(c rune) bool { return c < '0' || c > '9' }) >= 0 {
+				// one dimension, as far as it reads
+				for n := used; n >= 1; n-- {
+					if l, e := measure.ParseLengthIn(strings.Join(words[i:i+n], " "), r.bare()); e == nil {
+						f.length, i = l, i+n-1
+						break
+					}
+				}
+				continue
+			}
+			rest = append(rest, words[i])
+		}
+	}
+	return f, rest, nil
+}
+
+func electric(x string, v *measure.Voltage, a *measure.Current) bool {
+	if strings.HasSuffix(x, "v") {
+		if got, err := measure.Parse[measure.VoltKind](x); err == nil {
+			*v = got
+			return true
+		}
+	}
+	if strings.HasSuffix(x, "a") {
+		if got, err := measure.Parse[measure.AmpKind](x); err == nil {
+			*a = got
+			return true
+		}
+	}
+	return false
+}
+
+func (r *reader) device(name string) *plan.Device {
+	for i := range r.p.Devices {
+		if d := &r.p.Devices[i]; strings.EqualFold(d.ID, name) || strings.EqualFold(d.Name, name) && d.Prop == r.prop {
+			return d
+		}
+	}
+	return nil
+}
+
+func (r *reader) supply() (*Reading, error) {
+	f, rest, err := r.wiring(r.words[1:])
+	if err != nil {
+		return nil, err
+	}
+	if err := wantNone(rest); err != nil {
+		return nil, err
+	}
+	d := plan.Device{ID: r.p.FreshName("S"), Prop: r.prop, Kind: "supply", Product: f.product, Volts: f.volts, Amps: f.amps}
+	d.Name = "Supply " + d.ID
+	for id, s := range r.lib.Supplies { // one of the list, when it is
+		if f.product == "" && s.Volts == f.volts.Value() && s.Amps == f.amps.Value() {
+			d.Product = id
+		}
+	}
+	v, a := plan.SupplyOf(&d, r.lib)
+	return r.put(fmt.Sprintf("supply %s, %s %s", d.ID, measure.Volts(v), measure.Amps(a)), "device", d.ID, d)
+}
+
+// feed is what a new device hangs on: as said, or the prop's latest feeder.
+func (r *reader) feed(f wire) string {
+	if f.on != "" {
+		return f.on
+	}
+	last := ""
+	for _, d := range r.p.Devices {
+		if d.Prop == r.prop && d.Kind != "lamp" {
+			last = d.ID
+		}
+	}
+	return last
+}
+
+func (r *reader) simple(kind, prefix string, fill func(*plan.Device, wire) string) (*Reading, error) {
+	f, rest, err := r.wiring(r.words[1:])
+	if err == nil {
+		_, rest = take(rest, "switch")
+		err = wantNone(rest)
+	}
+	if err != nil {
+		return nil, err
+	}
+	d := plan.Device{ID: r.p.FreshName(prefix), Prop: r.prop, Kind: kind, From: r.feed(f), At: f.at}
+	if d.From == "" {
+		return nil, &Error{"nothing to feed it from yet", verbs["supply"].example}
+	}
+	d.Name = strings.ToUpper(kind[:1]) + kind[1:] + " " + d.ID
+	text := fill(&d, f)
+	where := " on " + d.From
+	if !d.At.IsZero() {
+		where += " at " + d.At.String()
+	}
+	return r.put(text+where, "device", d.ID, d)
+}
+
+func (r *reader) fuse() (*Reading, error) {
+	return r.simple("fuse", "F", func(d *plan.Device, f wire) string {
+		d.Rating = f.amps
+		return fmt.Sprintf("fuse %s, %s", d.ID, d.Rating)
+	})
+}
+
+func (r *reader) switch_() (*Reading, error) {
+	driven := strings.EqualFold(r.words[0], "driven")
+	prefix := "SW"
+	if driven {
+		prefix = "K"
+	}
+	return r.simple("switch", prefix, func(d *plan.Device, f wire) string {
+		d.Driven, d.Rating = driven, f.amps
+		if driven {
+			return "switch " + d.ID + ", driven by scenes"
+		}
+		return "hand switch " + d.ID
+	})
+}
+
+func (r *reader) run() (*Reading, error) {
+	return r.simple("run", "W", func(d *plan.Device, f wire) string {
+		d.Gauge, d.Length = f.gauge, f.length
+		if d.Gauge.IsZero() {
+			d.Gauge = measure.Must[measure.GaugeKind]("18 AWG")
+		}
+		return fmt.Sprintf("run %s, %s, %s one way", d.ID, d.Gauge, d.Length)
+	})
+}
+
+func (r *reader) lamp() (*Reading, error) {
+	def := "puck12"
+	if strings.EqualFold(r.words[0], "strip") {
+		def = "strip12"
+	}
+	return r.simple("lamp", "L", func(d *plan.Device, f wire) string {
+		d.Product, d.Length, d.Amps = f.product, f.length, f.amps
+		if d.Product == "" {
+			d.Product = def
+		}
+		l := r.lib.Lamps[d.Product]
+		d.Name = l.Name
+		r.resist(d)
+		return fmt.Sprintf("lamp %s, %s", d.ID, l.Name)
+	})
+}
+
+// resist gives a bare LED its resistor for the supply it hangs on.
+func (r *reader) resist(d *plan.Device) {
+	l := r.lib.Lamps[d.Product]
+	if l.Kind != "led" {
+		return
+	}
+	d.Row = max(1, d.Row)
+	for up := r.p.Device(d.From); up != nil; up = r.p.Device(up.From) {
+		if up.Kind == "supply" {
+			v, _ := plan.SupplyOf(up, r.lib)
+			if ohms, _, _, err := circuit.LEDResistor(v, l.Vf, d.Row, l.Amps); err == nil {
+				d.Resistor = measure.Of[measure.OhmKind](ohms)
+			}
+		}
+	}
+}
+
+// many is a run with evenly spaced lamps: 24 jars flicker12 20ma on S1 22awg 35 ft.
+func (r *reader) many() (*Reading, error) {
+	n, _ := strconv.Atoi(r.words[0])
+	if n < 1 || n > 500 {
+		return nil, fmt.Errorf("%d lamps; write 1 to 500", n)
+	}
+	f, rest, err := r.wiring(r.words[1:])
+	if err != nil {
+		return nil, err
+	}
+	name := "lamp"
+	for _, x := range rest {
+		found := false
+		for _, id := range stock.IDs(r.lib.Lamps) {
+			if f.product == "" && strings.HasPrefix(id, strings.ToLower(x)) {
+				f.product, found = id, true
+			}
+		}
+		if !found {
+			name = strings.TrimSuffix(strings.ToLower(x), "s")
+		}
+	}
+	if f.product == "" {
+		f.product = "flicker12"
+	}
+	if f.length.IsZero() {
+		return nil, fmt.Errorf("say how long the run is, such as 35 ft")
+	}
+	run := plan.Device{ID: r.p.FreshName("W"), Prop: r.prop, Kind: "run", From: r.feed(f), Gauge: f.gauge, Length: f.length}
+	if run.From == "" {
+		return nil, &Error{"nothing to feed it from yet", verbs["supply"].example}
+	}
+	if run.Gauge.IsZero() {
+		run.Gauge = measure.Must[measure.GaugeKind]("22 AWG")
+	}
+	run.Name = "Run " + run.ID
+	changes := []plan.Change{r.p.Put("device", run.ID, run)}
+	title := strings.ToUpper(name[:1]) + name[1:]
+	for i := range n {
+		id := r.p.FreshID("device", fmt.Sprintf("%s-%s-%d", r.prop, name, i+1))
+		d := plan.Device{ID: id, Prop: r.prop, Kind: "lamp", Name: fmt.Sprintf("%s %d", title, i+1), From: run.ID, Product: f.product, Amps: f.amps,
+			At: measure.Of[measure.LengthKind](f.length.Value() * float64(i+1) / float64(n))}
+		d.Row = 0
+		changes = append(changes, r.p.Put("device", id, d))
+	}
+	text := fmt.Sprintf("%d lamps, %s, even spacing, on %s through %s, %s %s", n, r.lib.Lamps[f.product].Name, run.From, run.ID, run.Gauge, run.Length)
+	return &Reading{Text: text, Edit: plan.Edit{Changes: changes}, Select: "device:" + run.ID}, nil
+}
+
+// trigger ties a new or known input to a scene: button toggles glow.
+func (r *reader) trigger() (*Reading, error) {
+	words := r.words
+	kind := strings.ToLower(words[0])
+	if len(words) < 3 {
+		return nil, fmt.Errorf("say what it does: runs, toggles, holds or restarts, and the scene")
+	}
+	latch, ok := map[string]string{"runs": "one-shot", "toggles": "toggle", "holds": "momentary", "restarts": "retrigger"}[strings.ToLower(words[1])]
+	if !ok {
+		return nil, fmt.Errorf("%q is not understood; write runs, toggles, holds or restarts", words[1])
+	}
+	var changes []plan.Change
+	in := ""
+	for _, i := range r.p.Inputs {
+		if i.Prop == r.prop && i.Kind == kind {
+			in = i.ID
+		}
+	}
+	if in == "" {
+		in = r.p.FreshID("input", r.prop+"-"+kind)
+		changes = append(changes, r.p.Put("input", in, plan.Input{ID: in, Prop: r.prop, Name: strings.ToUpper(kind[:1]) + kind[1:], Kind: kind, MinPulse: measure.Must[measure.DurationKind]("30 ms")}))
+	}
+	name := strings.Join(words[2:], " ")
+	scene := ""
+	for _, s := range r.p.Scenes {
+		if strings.EqualFold(s.Name, name) || strings.EqualFold(s.ID, name) {
+			scene = s.ID
+		}
+	}
+	if scene == "" { // a new scene holds every driven switch of the prop for 5 s
+		scene = r.p.FreshID("scene", name)
+		s := plan.Scene{ID: scene, Prop: r.prop, Name: name}
+		for _, d := range r.p.Devices {
+			if d.Prop == r.prop && d.Driven {
+				s.Cues = append(s.Cues, plan.Cue{Channel: d.ID, Start: measure.Must[measure.DurationKind]("0 s"), Length: measure.Must[measure.DurationKind]("5 s")})
+			}
+		}
+		changes = append(changes, r.p.Put("scene", scene, s))
+	}
+	id := r.p.FreshID("trigger", in+" "+scene)
+	changes = append(changes, r.p.Put("trigger", id, plan.Trigger{ID: id, Input: in, Scene: scene, Latch: latch}))
+	return &Reading{Text: fmt.Sprintf("%s %s scene “%s” (%s)", kind, words[1], name, latch), Edit: plan.Edit{Changes: changes}, Select: "trigger:" + id}, nil
+}
+
+// cue adds to a scene: cue K1 0 s for 5 s in glow.
+func (r *reader) cue() (*Reading, error) {
+	text := strings.Join(r.words[1:], " ")
+	head, scene, ok := strings.Cut(text, " in ")
+	head, length, ok2 := strings.Cut(head, " for ")
+	channel, start, ok3 := strings.Cut(head, " ")
+	if !ok || !ok2 || !ok3 {
+		return nil, fmt.Errorf("a cue takes a switch, a start, a length and a scene")
+	}
+	var s *plan.Scene
+	for i := range r.p.Scenes {
+		if strings.EqualFold(r.p.Scenes[i].Name, scene) || strings.EqualFold(r.p.Scenes[i].ID, scene) {
+			s = &r.p.Scenes[i]
+		}
+	}
+	if s == nil {
+		return nil, fmt.Errorf("there is no scene %q", scene)
+	}
+	d := r.device(channel)
+	if d == nil {
+		return nil, fmt.Errorf("there is no switch %q", channel)
+	}
+	from, err := measure.Parse[measure.DurationKind](start)
+	if err != nil {
+		return nil, err
+	}
+	long, err := measure.Parse[measure.DurationKind](length)
+	if err != nil {
+		return nil, err
+	}
+	next := *s
+	next.Cues = append(append([]plan.Cue(nil), s.Cues...), plan.Cue{Channel: d.ID, Start: from, Length: long})
+	return r.put(fmt.Sprintf("in “%s”, %s on at %s for %s", s.Name, d.Name, from, long), "scene", s.ID, next)
+}
+
+func (r *reader) opened() (*Reading, error) {
+	if len(r.words) != 3 {
+		return nil, fmt.Errorf("say which glue and when")
+	}
+	g := strings.ToLower(r.words[1])
+	id := r.p.FreshID("lot", g)
+	return r.put(fmt.Sprintf("a bottle of %s, opened %s", r.lib.Glues[g].Name, r.words[2]), "lot", id, plan.Lot{ID: id, Glue: g, Opened: r.words[2]})
+}

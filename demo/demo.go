@@ -1,0 +1,122 @@
+// Package demo builds the made-up displays the product ships with: the
+// Midnight Apiary in inches, and a small second one in millimetres.
+package demo
+
+import (
+	"fmt"
+	"time"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+func l(s string) measure.Length   { return measure.Len(s) }
+func d(s string) measure.Duration { return measure.Must[measure.DurationKind](s) }
+func a(s string) measure.Current  { return measure.Must[measure.AmpKind](s) }
+func g(s string) measure.Gauge    { return measure.Must[measure.GaugeKind](s) }
+
+// Apiary is the overgrown bee yard of Thistledown House, 18 days before it
+// opens. The plan is good but not finished: snags of every level are open.
+func Apiary(today time.Time) *plan.Plan {
+	p := plan.New("midnight-apiary", "The Midnight Apiary", "in", today.AddDate(0, 0, 18).Format(time.DateOnly))
+	p.Display.Outdoors = true
+	p.Display.Temp = measure.Must[measure.CelsiusKind]("58 F")
+	p.Display.RH = 70
+	p.Props = []plan.Prop{
+		{ID: "gate", Name: "Gate", Known: l("84 in"), Of: "height", Note: "foam-block pillars"},
+		{ID: "keeper", Name: "Keeper", Known: l("78 in"), Of: "height", Note: "figure on a pipe frame"},
+		{ID: "skep", Name: "Skep", Known: l("54 in"), Of: "height", Note: "straw hive of rings"},
+		{ID: "riser", Name: "Frame riser", Known: l("27 1/2 in"), Of: "height", Note: "hive box; frames rise from it"},
+		{ID: "shelf", Name: "Honey shelf", Known: l("60 in"), Of: "height", Note: "24 tinted jars on a flicker run"},
+		{ID: "sunflowers", Name: "Sunflowers", Known: l("72 in"), Of: "height", Note: "discs on pipe stems"},
+	}
+	box := "riser-box"
+	p.Solids = []plan.Solid{
+		{ID: "gate-pillar", Prop: "gate", Name: "Pillar", Kind: "tower", Stock: "xps1", Sides: 4, H: l("84 in"), Low: l("26 in"), High: l("10 in")},
+		{ID: "keeper-frame", Prop: "keeper", Name: "Frame", Kind: "pipe", Stock: "pvc1.5", Lengths: "2@78in 2@30in 3@14in"},
+		{ID: "keeper-arms", Prop: "keeper", Name: "Arms", Kind: "pipe", Stock: "pvc1", Lengths: "2@26in 2@18in", Y: l("8 in"), Z: l("40 in")},
+		{ID: "skep-rings", Prop: "skep", Name: "Hive", Kind: "rings", Stock: "xps2", Low: l("46 in"), High: l("14 in"), H: l("54 in"), Wall: l("3 in")},
+		{ID: box, Prop: "riser", Name: "Hive box", Kind: "box", Stock: "xps1", W: l("22 in"), D: l("18 in"), H: l("26 1/2 in"), Joint: "rabbet", Bottom: true, Lid: true, Overhang: l("1 1/2 in"), Sealed: true,
+			Openings: []plan.Opening{{Name: "Entrance", Face: "front", Kind: "slot", W: l("8 in"), H: l("1 5/8 in"), Y: l("3 in")}, {Name: "Hand hole", Face: "left", Kind: "slot", W: l("4 in"), H: l("1 1/4 in"), Y: l("20 in")}}},
+		{ID: "shelf-boards", Prop: "shelf", Name: "Boards", Kind: "panel", Stock: "ply1/2", W: l("36 in"), H: l("10 in"), Copies: 4, Lying: true, Pitch: l("18 in"), Z: l("5 1/2 in")},
+		{ID: "shelf-left", Prop: "shelf", Name: "Left post", Kind: "panel", Stock: "ply1/2", W: l("3 in"), H: l("60 in"), X: l("-16 1/2 in"), Y: l("-5 1/4 in")},
+		{ID: "shelf-right", Prop: "shelf", Name: "Right post", Kind: "panel", Stock: "ply1/2", W: l("3 in"), H: l("60 in"), X: l("16 1/2 in"), Y: l("-5 1/4 in")},
+		{ID: "shelf-fascia", Prop: "shelf", Name: "Fascia", Kind: "box", Stock: "xps1/2", W: l("12 in"), D: l("6 in"), H: l("5 in"), Joint: "mitre", X: l("0 in"), Y: l("3 in"), Lid: true},
+		{ID: "sun-heads", Prop: "sunflowers", Name: "Heads", Kind: "disc", Stock: "xps1", W: l("36 in"), Copies: 2, Z: l("40 in")},
+		{ID: "sun-stems", Prop: "sunflowers", Name: "Stems", Kind: "pipe", Stock: "pvc1", Lengths: "5@72in", Y: l("10 in")},
+	}
+	p.Joints = []plan.Joint{
+		{ID: "riser-front-left", Prop: "riser", A: box + "/front", B: box + "/left", Glue: "pu", Length: l("26 1/2 in")},
+		{ID: "riser-front-right", Prop: "riser", A: box + "/front", B: box + "/right", Glue: "pva", Length: l("26 1/2 in")},
+		{ID: "riser-back-left", Prop: "riser", A: box + "/back", B: box + "/left", Glue: "pu", Length: l("26 1/2 in")},
+		{ID: "riser-back-right", Prop: "riser", A: box + "/back", B: box + "/right", Glue: "contact", Length: l("26 1/2 in")},
+		{ID: "shelf-boards-posts", Prop: "shelf", A: "shelf-boards/panel", B: "shelf-left/panel", Glue: "pva", Length: l("3 in")},
+		{ID: "shelf-jars", Prop: "shelf", A: "=pet", B: "shelf-boards/panel", Glue: "hotlow"},
+		{ID: "skep-layers", Prop: "skep", A: "skep-rings", B: "skep-rings", Glue: "pu", Length: l("8 ft")},
+	}
+	p.Finishes = []plan.Finish{
+		{ID: box, Solid: box, Layers: []plan.Layer{{Coat: "enamel", Coats: 2}, {Coat: "wash", Coats: 1}}},
+		{ID: "skep-rings", Solid: "skep-rings", Layers: []plan.Layer{{Coat: "masonry", Coats: 1}, {Coat: "latex", Coats: 2}, {Coat: "wash", Coats: 1}, {Coat: "clear", Coats: 2}}},
+		{ID: "shelf-boards", Solid: "shelf-boards", Layers: []plan.Layer{{Coat: "acrylic", Coats: 2}, {Coat: "clear", Coats: 2}}},
+	}
+	p.Devices = []plan.Device{
+		{ID: "S1", Prop: "shelf", Kind: "supply", Name: "Supply S1", Product: "ps12-2"},
+		{ID: "F1", Prop: "shelf", Kind: "fuse", Name: "Fuse F1", From: "S1", Rating: a("3 A")},
+		{ID: "W1", Prop: "shelf", Kind: "run", Name: "Run W1", From: "F1", Gauge: g("18 AWG"), Length: l("9'4\"")},
+		{ID: "W2", Prop: "shelf", Kind: "run", Name: "Run W2", From: "W1", At: l("9'4\""), Gauge: g("22 AWG"), Length: l("35 ft")},
+		{ID: "K1", Prop: "shelf", Kind: "switch", Name: "Fill switch K1", From: "W1", At: l("9'4\""), Driven: true, Rating: a("5 A")},
+		{ID: "fill", Prop: "shelf", Kind: "lamp", Name: "Hidden fill", From: "K1", Product: "fill12", Need: l("30 in")},
+		{ID: "S2", Prop: "riser", Kind: "supply", Name: "Supply S2", Product: "ps12-1", In: box},
+		{ID: "K2", Prop: "riser", Kind: "switch", Name: "Glow switch K2", From: "S2", Driven: true, Rating: a("2 A"), In: box},
+		{ID: "W3", Prop: "riser", Kind: "run", Name: "Run W3", From: "K2", Gauge: g("22 AWG"), Length: l("6 ft")},
+	}
+	for i := range 4 {
+		p.Devices = append(p.Devices, plan.Device{ID: fmt.Sprintf("glow-%d", i+1), Prop: "riser", Kind: "lamp", Name: fmt.Sprintf("Glow %d", i+1), From: "W3", At: l(fmt.Sprintf("%d in", 18*(i+1))), Product: "puck12", Need: l("18 in"), In: box, Proven: i != 3})
+	}
+	for i := range 24 {
+		jar := plan.Device{ID: fmt.Sprintf("jar-%d", i+1), Prop: "shelf", Kind: "lamp", Name: fmt.Sprintf("Jar %d", i+1), From: "W2", Product: "flicker12",
+			At: measure.Of[measure.LengthKind](float64(i+1) * 420 / 24 * measure.Inch), Need: l("6 in"), Proven: i%3 != 1}
+		if i >= 9 {
+			jar.Need = l(fmt.Sprintf("%d in", 8+i%4))
+		}
+		jar.Reversed = i == 7
+		p.Devices = append(p.Devices, jar)
+	}
+	p.Inputs = []plan.Input{
+		{ID: "mat", Prop: "riser", Name: "Path mat", Kind: "mat", MinPulse: d("30 ms"), HoldOff: d("2 s")},
+		{ID: "button", Prop: "riser", Name: "Keeper's button", Kind: "button"},
+	}
+	p.Scenes = []plan.Scene{
+		{ID: "glow", Prop: "riser", Name: "Frames glow", Cues: []plan.Cue{{Channel: "K2", Start: d("0 s"), Length: d("5.6 s")}, {Channel: "K1", Start: d("0.5 s"), Length: d("4 s")}}},
+		{ID: "breathe", Prop: "riser", Name: "Hive breathes", Length: d("3 s"), Cues: []plan.Cue{{Channel: "K2", Start: d("0 s"), Length: d("1.2 s")}, {Channel: "K2", Start: d("1.8 s"), Length: d("0.4 s")}}},
+	}
+	p.Triggers = []plan.Trigger{
+		{ID: "mat-glow", Input: "mat", Scene: "glow", Latch: "one-shot", Rest: d("4 s")},
+		{ID: "button-breathe", Input: "button", Scene: "breathe", Latch: "toggle"},
+	}
+	p.Lots = []plan.Lot{
+		{ID: "pva", Glue: "pva", Opened: today.AddDate(-1, -5, 0).Format(time.DateOnly)},
+		{ID: "pu", Glue: "pu", Opened: today.AddDate(0, -3, 0).Format(time.DateOnly)},
+	}
+	p.Waivers = []plan.Waiver{
+		{ID: "saw-stop@part:gate-pillar/face", Reason: "caulk fills the seams before the block lines are cut", By: "Ira"},
+		{ID: "unjoined@solid:gate-pillar", Reason: "Ola glues the pillars at the yard with what is left", By: "Ola"},
+	}
+	return p
+}
+
+// Metric is a small second display in millimetres.
+func Metric(today time.Time) *plan.Plan {
+	p := plan.New("thistledown-porch", "Thistledown porch", "mm", today.AddDate(0, 0, 40).Format(time.DateOnly))
+	p.Props = []plan.Prop{{ID: "hopper", Name: "Seed hopper", Known: l("500 mm"), Of: "height"}}
+	p.Solids = []plan.Solid{{ID: "hopper-body", Prop: "hopper", Name: "Hopper", Kind: "tower", Stock: "eva10", Sides: 6, H: l("500 mm"), Low: l("180 mm"), High: l("420 mm")}}
+	p.Joints = []plan.Joint{{ID: "hopper-seams", Prop: "hopper", A: "hopper-body/face", B: "hopper-body/face", Glue: "contact", Length: l("500 mm"), Strain: true}}
+	p.Finishes = []plan.Finish{{ID: "hopper-body", Solid: "hopper-body", Layers: []plan.Layer{{Coat: "heatseal", Coats: 1}, {Coat: "flexseal", Coats: 2}, {Coat: "latex", Coats: 2}}}}
+	p.Devices = []plan.Device{
+		{ID: "S1", Prop: "hopper", Kind: "supply", Name: "Supply S1", Product: "ps5-4"},
+		{ID: "F1", Prop: "hopper", Kind: "fuse", Name: "Fuse F1", From: "S1", Rating: a("3 A")},
+		{ID: "W1", Prop: "hopper", Kind: "run", Name: "Run W1", From: "F1", Gauge: g("0.75 mm2"), Length: l("1.2 m")},
+		{ID: "P1", Prop: "hopper", Kind: "lamp", Name: "Pixels P1", From: "W1", At: l("1.2 m"), Product: "pixel5", Length: l("1 m"), Bright: 60},
+	}
+	return p
+}
