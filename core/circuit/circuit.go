@@ -33,8 +33,8 @@ type Element struct {
 	lnC   float64
 }
 
-// leak keeps every branch faintly conducting, so that nothing is singular.
-const leak = 1e-9
+// Leak, in siemens, keeps every branch faintly conducting, so that nothing is singular.
+const Leak = 1e-9
 
 // At is the current through the element and its slope at voltage v across it.
 func (e *Element) At(v float64) (i, g float64) {
@@ -50,22 +50,22 @@ func (e *Element) At(v float64) (i, g float64) {
 		return i, g
 	case Prewired:
 		if v <= e.Vf {
-			return v * leak, leak
+			return v * Leak, Leak
 		}
-		return e.Vf*leak + (v-e.Vf)/e.R, 1 / e.R
+		return e.Vf*Leak + (v-e.Vf)/e.R, 1 / e.R
 	case Sink:
 		if v <= 0 {
-			return v * leak, leak
+			return v * Leak, Leak
 		}
 		if v < e.Vf {
 			return v * e.I / e.Vf, e.I / e.Vf
 		}
-		return e.I + (v-e.Vf)*leak, leak
+		return e.I + (v-e.Vf)*Leak, Leak
 	case LED:
 		i = junction(v, e.R, e.Is, e.Vt, e.lnC)
-		return i + v*leak, 1/(e.R+e.Vt/(i+e.Is)) + leak
+		return i + v*Leak, 1/(e.R+e.Vt/(i+e.Is)) + Leak
 	}
-	return 0, leak
+	return 0, Leak
 }
 
 // junction is the current i with v = Vt ln(i/Is + 1) + i R. With

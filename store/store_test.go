@@ -1,0 +1,187 @@
+package store_test
+
+import (
+	"context"
+	"errors"
+	"os"
+	"path/filepath"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/jackc/pgx/v5"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/demo"
+	"zapbarn/store"
+	"zapbarn/testkit"
+)
+
+var (
+	ctx   = context.Background()
+	today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+)
+
+func load(t *testing.T, s *store.Store, id string) *plan.Plan {
+	p, _, err := s.Load(ctx, id)
+	require.NoError(t, err)
+	return p
+}
+
+func TestPlansRoundTripThroughRows(t *testing.T) {
+	s := testkit.Open(t)
+	want := demo.Apiary(today)
+	require.NoError(t, s.Create(ctx, want, false))
+	assert.Equal(t, want, load(t, s, "midnight-apiary"))
+	assert.ErrorContains(t, s.Create(ctx, want, false), "already")
+	require.NoError(t, s.Create(ctx, want, true))
+	list, err := s.List(ctx)
+	require.NoError(t, err)
+	require.Len(t, list, 1)
+	assert.Equal(t, "The Midnight Apiary", list[0].Name)
+	require.NoError(t, s.Delete(ctx, "midnight-apiary"))
+	_, _, err = s.Load(ctx, "midnight-apiary")
+	assert.ErrorIs(t, err, store.ErrNone)
+	assert.ErrorIs(t, s.Delete(ctx, "midnight-apiary"), store.ErrNone)
+}
+
+func TestUndoAndRedoEverything(t *testing.T) {
+	s := testkit.Open(t)
+	require.NoError(t, s.Create(ctx, demo.Apiary(today), false))
+	id := "midnight-apiary"
+	states := []string{string(load(t, s, id).Encode())}
+	step := func(e func(p *plan.Plan) plan.Edit) {
+		require.NoError(t, s.Apply(ctx, id, "Ola", e(load(t, s, id))))
+		states = append(states, string(load(t, s, id).Encode()))
+	}
+	step(func(p *plan.Plan) plan.Edit {
+		d := *p.Device("W2")
+		d.Gauge = measure.Must[measure.GaugeKind]("18 AWG")
+		return plan.Edit{Label: "thicker", Changes: []plan.Change{p.Put("device", "W2", d)}}
+	})
+	step(func(p *plan.Plan) plan.Edit { return p.Without("prop", "keeper") }) // from the middle of its list
+	step(func(p *plan.Plan) plan.Edit {
+		return plan.Edit{Label: "new", Changes: []plan.Change{p.Put("prop", "weathervane", plan.Prop{ID: "weathervane", Name: "Weathervane"})}}
+	})
+	undo, redo, err := s.Steps(ctx, id)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"new", ""}, []string{undo, redo})
+	for i := len(states) - 2; i >= 0; i-- {
+		_, err := s.Undo(ctx, id)
+		require.NoError(t, err)
+		assert.Equal(t, states[i], string(load(t, s, id).Encode()))
+	}
+	_, err = s.Undo(ctx, id)
+	assert.ErrorIs(t, err, store.ErrNothing)
+	for _, want := range states[1:] {
+		_, err := s.Redo(ctx, id)
+		require.NoError(t, err)
+		assert.Equal(t, want, string(load(t, s, id).Encode()))
+	}
+	_, err = s.Undo(ctx, id)
+	require.NoError(t, err)
+	step(func(p *plan.Plan) plan.Edit {
+		return plan.Edit{Label: "other", Changes: []plan.Change{p.Put("lot", "epoxy5", plan.Lot{ID: "epoxy5", Glue: "epoxy5"})}}
+	})
+	_, err = s.Redo(ctx, id)
+	assert.ErrorIs(t, err, store.ErrNothing, "a new edit ends what could be redone")
+	log, err := s.Log(ctx, id, 10)
+	require.NoError(t, err)
+	require.Len(t, log, 4)
+	assert.Equal(t, "dropped", log[1].State)
+}
+
+func TestStaleEditChangesNothing(t *testing.T) {
+	s := testkit.Open(t)
+	require.NoError(t, s.Create(ctx, demo.Apiary(today), false))
+	p := load(t, s, "midnight-apiary")
+	a, b := *p.Device("S1"), *p.Device("S1")
+	a.Product, b.Product = "ps12-5", "ps12-10"
+	require.NoError(t, s.Apply(ctx, "midnight-apiary", "Ola", plan.Edit{Label: "a", Changes: []plan.Change{p.Put("device", "S1", a)}}))
+	err := s.Apply(ctx, "midnight-apiary", "Ira", plan.Edit{Label: "b", Changes: []plan.Change{p.Put("device", "S1", b)}})
+	var stale *plan.Stale
+	require.True(t, errors.As(err, &stale))
+	assert.Equal(t, "ps12-5", load(t, s, "midnight-apiary").Device("S1").Product)
+}
+
+// Many at once on different elements: each lands, in some order.
+func TestEditsAtOnce(t *testing.T) {
+	s := testkit.Open(t)
+	require.NoError(t, s.Create(ctx, demo.Apiary(today), false))
+	p := load(t, s, "midnight-apiary")
+	var wg sync.WaitGroup
+	errs := make(chan error, 12)
+	for i := range 12 {
+		wg.Go(func() {
+			d := p.Devices[12+i]
+			d.Proven = !d.Proven
+			errs <- s.Apply(ctx, "midnight-apiary", "crew", plan.Edit{Label: "x", Changes: []plan.Change{p.Put("device", d.ID, d)}})
+		})
+	}
+	wg.Wait()
+	close(errs)
+	for err := range errs {
+		assert.NoError(t, err)
+	}
+	_, rev, err := s.Load(ctx, "midnight-apiary")
+	require.NoError(t, err)
+	assert.EqualValues(t, 12, rev)
+}
+
+// The database itself refuses what would break the plan.
+func TestDatabaseKeepsItsOwnConstraints(t *testing.T) {
+	url := testkit.Database(t)
+	s, err := store.Open(ctx, url)
+	require.NoError(t, err)
+	defer s.Close()
+	require.NoError(t, s.Create(ctx, demo.Apiary(today), false))
+	conn, err := pgx.Connect(ctx, url)
+	require.NoError(t, err)
+	defer conn.Close(ctx)
+	for what, q := range map[string]string{
+		"foreign key": `update solids set body = jsonb_set(body,'{prop}','"nowhere"') where id = 'riser-box'`,
+		"check":       `update devices set body = jsonb_set(body,'{kind}','"dragon"') where id = 'S1'`,
+		"unique":      `insert into finishes(plan_id,id,seq,body) values ('midnight-apiary','again',9,'{"id":"again","solid":"riser-box","layers":[]}')`,
+		"own id":      `insert into props(plan_id,id,seq,body) values ('midnight-apiary','a',9,'{"id":"b","name":"B"}')`,
+		"feed":        `delete from devices where id = 'W1'`,
+		"reason":      `update waivers set body = jsonb_set(body,'{reason}','" "')`,
+	} {
+		_, err := conn.Exec(ctx, q)
+		assert.Error(t, err, what)
+	}
+}
+
+// A second start finds the cluster; stopping and starting loses nothing.
+func TestClusterStartsTwiceStopsAndKeeps(t *testing.T) {
+	dir, err := os.MkdirTemp("", "zapbarn-cluster")
+	require.NoError(t, err)
+	require.NoError(t, os.Chmod(dir, 0o755))
+	defer os.RemoveAll(dir)
+	dir = filepath.Join(dir, "data")
+	one, err := store.StartCluster(ctx, dir)
+	require.NoError(t, err)
+	defer store.StopCluster(ctx, dir)
+	two, err := store.StartCluster(ctx, dir)
+	require.NoError(t, err)
+	assert.Equal(t, one, two)
+	url, err := store.Database(ctx, one, "zapbarn")
+	require.NoError(t, err)
+	s, err := store.Open(ctx, url)
+	require.NoError(t, err)
+	require.NoError(t, s.Create(ctx, demo.Apiary(today), false))
+	require.NoError(t, store.StopCluster(ctx, dir))
+	assert.ErrorIs(t, s.Ping(ctx), store.ErrDown)
+	_, _, err = s.Load(ctx, "midnight-apiary")
+	assert.ErrorIs(t, err, store.ErrDown)
+	_ = s.Close()
+	again, err := store.StartCluster(ctx, dir)
+	require.NoError(t, err)
+	url, err = store.Database(ctx, again, "zapbarn")
+	require.NoError(t, err)
+	s, err = store.Open(ctx, url)
+	require.NoError(t, err)
+	defer s.Close()
+	assert.Equal(t, demo.Apiary(today), load(t, s, "midnight-apiary"))
+}
