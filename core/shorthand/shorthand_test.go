@@ -97,3 +97,33 @@ func FuzzRead(f *testing.F) {
 	p := demo.Apiary(today)
 	f.Fuzz(func(t *testing.T, s string) { _, _ = Read(p, stock.Shop, "riser", s) })
 }
+
+func TestListsReadBackWhatTheyWrite(t *testing.T) {
+	p := demo.Apiary(today)
+	for _, f := range p.Finishes {
+		got, err := ReadLayers(WriteLayers(f.Layers))
+		require.NoError(t, err)
+		assert.Equal(t, f.Layers, got)
+	}
+	for _, s := range p.Scenes {
+		got, err := ReadCues(WriteCues(s.Cues))
+		require.NoError(t, err)
+		assert.Equal(t, s.Cues, got)
+	}
+	for _, s := range p.Solids {
+		for i := range s.Openings {
+			s.Openings[i].Door = i == 1
+		}
+		got, err := ReadOpenings(WriteOpenings(s.Openings), "in")
+		require.NoError(t, err)
+		assert.Equal(t, s.Openings, got)
+	}
+	for _, bad := range []string{"slot", "slot 3", "slot 3 x up on front", "slot 3 x 1 on front up high"} {
+		_, err := ReadOpenings(bad, "in")
+		assert.ErrorContains(t, err, "write such as", bad)
+	}
+	_, err := ReadCues("K1 sometimes")
+	assert.ErrorContains(t, err, "write such as")
+	_, err = ReadLayers("latex two")
+	assert.ErrorContains(t, err, "number of coats")
+}

@@ -1,0 +1,213 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"net"
+	"net/http"
+	"os"
+	"os/signal"
+	"path/filepath"
+	"syscall"
+	"time"
+
+	"github.com/spf13/cobra"
+	"zapbarn/core/plan"
+	"zapbarn/demo"
+	"zapbarn/store"
+	"zapbarn/web"
+)
+
+// settings are given by flags, or else by the environment.
+type settings struct {
+	addr, data, database string
+}
+
+func (s *settings) flags(c *cobra.Command) {
+	env := func(name, def string) string {
+		if v := os.Getenv(name); v != "" {
+			return v
+		}
+		return def
+	}
+	c.Flags().StringVar(&s.addr, "addr", env("ZAPBARN_ADDR", "127.0.0.1:8480"), "loopback address to serve on (ZAPBARN_ADDR)")
+	c.Flags().StringVar(&s.data, "data", env("ZAPBARN_DATA", ".data"), "folder for the private database cluster (ZAPBARN_DATA)")
+	c.Flags().StringVar(&s.database, "database-url", env("ZAPBARN_DATABASE_URL", ""), "use this PostgreSQL instead of a private cluster (ZAPBARN_DATABASE_URL)")
+}
+
+// open finds or starts the database and opens the store.
+func (s *settings) open(ctx context.Context) (*store.Store, error) {
+	url := s.database
+	if url == "" {
+		server, err := store.StartCluster(ctx, filepath.Join(s.data, "postgres"))
+		if err != nil {
+			return nil, err
+		}
+		if url, err = store.Database(ctx, server, "zapbarn"); err != nil {
+			return nil, err
+		}
+	}
+	return store.Open(ctx, url)
+}
+
+// listen refuses any address but loopback: accounts are not built yet.
+func (s *settings) listen() (net.Listener, error) {
+	host, _, err := net.SplitHostPort(s.addr)
+	if err != nil {
+		return nil, fmt.Errorf("--addr: %q is not host:port; write such as 127.0.0.1:8480", s.addr)
+	}
+	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+		return nil, fmt.Errorf("--addr: %q is not loopback; this version has no accounts, so it serves 127.0.0.1 only", s.addr)
+	}
+	l, err := net.Listen("tcp", s.addr)
+	if err != nil {
+		return nil, fmt.Errorf("--addr: %w; is it served already? choose another such as 127.0.0.1:8481", err)
+	}
+	return l, nil
+}
+
+func (s *settings) serve(ctx context.Context, out io.Writer, st *store.Store, path string) error {
+	site, err := web.New(st, time.Now)
+	if err != nil {
+		return err
+	}
+	l, err := s.listen()
+	if err != nil {
+		return err
+	}
+	srv := &http.Server{Handler: site.Handler(), ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, IdleTimeout: 2 * time.Minute}
+	fmt.Fprintf(out, "Zap Barn is open at http://%s%s\n", l.Addr(), path)
+	fmt.Fprintln(out, "Ctrl C closes it; what was saved stays.")
+	ctx, stop := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	done := make(chan error, 1)
+	go func() { done <- srv.Serve(l) }()
+	select {
+	case err := <-done:
+		return err
+	case <-ctx.Done():
+		end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+		defer cancel()
+		return srv.Shutdown(end)
+	}
+}
+
+func serveCommand() *cobra.Command {
+	var s settings
+	c := &cobra.Command{Use: "serve", Short: "starts the database and serves the barn", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		st, err := s.open(cmd.Context())
+		if err != nil {
+			return err
+		}
+		defer st.Close()
+		return s.serve(cmd.Context(), cmd.OutOrStdout(), st, "/")
+	}}
+	s.flags(c)
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var s settings
+	var fresh, loadOnly bool
+	c := &cobra.Command{Use: "demo", Short: "loads the Midnight Apiary, when it is not there, and serves it", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		ctx := cmd.Context()
+		st, err := s.open(ctx)
+		if err != nil {
+			return err
+		}
+		defer st.Close()
+		for _, p := range []*plan.Plan{demo.Apiary(time.Now()), demo.Metric(time.Now())} {
+			_, _, err := st.Load(ctx, p.Display.ID)
+			if errors.Is(err, store.ErrNone) || fresh {
+				err = st.Create(ctx, p, true)
+			}
+			if err != nil {
+				return err
+			}
+		}
+		if loadOnly {
+			return nil
+		}
+		return s.serve(ctx, cmd.OutOrStdout(), st, "/p/midnight-apiary")
+	}}
+	s.flags(c)
+	c.Flags().BoolVar(&fresh, "fresh", false, "put the demo back to how it ships")
+	c.Flags().BoolVar(&loadOnly, "load-only", false, "load it and stop")
+	return c
+}
+
+func importCommand() *cobra.Command {
+	var s settings
+	var replace bool
+	c := &cobra.Command{Use: "import FILE", Short: "stores a plan file", Args: cobra.ExactArgs(1), RunE: func(cmd *cobra.Command, args []string) error {
+		p, err := readPlan(args[0])
+		if err != nil {
+			return exit{2, err}
+		}
+		st, err := s.open(cmd.Context())
+		if err != nil {
+			return err
+		}
+		defer st.Close()
+		if err := st.Create(cmd.Context(), p, replace); err != nil {
+			return err
+		}
+		fmt.Fprintln(cmd.OutOrStdout(), "stored", p.Display.ID)
+		return nil
+	}}
+	s.flags(c)
+	c.Flags().BoolVar(&replace, "replace", false, "let it take the place of one with the same ID")
+	return c
+}
+
+func exportCommand() *cobra.Command {
+	var s settings
+	c := &cobra.Command{Use: "export ID", Short: "prints a stored plan as JSON", Args: cobra.ExactArgs(1), RunE: func(cmd *cobra.Command, args []string) error {
+		st, err := s.open(cmd.Context())
+		if err != nil {
+			return err
+		}
+		defer st.Close()
+		p, _, err := st.Load(cmd.Context(), args[0])
+		if err != nil {
+			return err
+		}
+		_, err = cmd.OutOrStdout().Write(p.Encode())
+		return err
+	}}
+	s.flags(c)
+	return c
+}
+
+func doctorCommand() *cobra.Command {
+	var s settings
+	c := &cobra.Command{Use: "doctor", Short: "says whether the database and the demo work here", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		out := cmd.OutOrStdout()
+		st, err := s.open(cmd.Context())
+		if err != nil {
+			fmt.Fprintln(out, "database: no:", err)
+			return exit{1, nil}
+		}
+		defer st.Close()
+		list, err := st.List(cmd.Context())
+		if err != nil {
+			fmt.Fprintln(out, "database: no:", err)
+			return exit{1, nil}
+		}
+		fmt.Fprintf(out, "database: answers, %d displays\n", len(list))
+		return nil
+	}}
+	s.flags(c)
+	return c
+}
+
+func stopCommand() *cobra.Command {
+	var s settings
+	c := &cobra.Command{Use: "stop", Short: "stops the private database; nothing is lost", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		return store.StopCluster(cmd.Context(), filepath.Join(s.data, "postgres"))
+	}}
+	s.flags(c)
+	return c
+}

@@ -1,0 +1,163 @@
+package shorthand
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// The lists inside elements, as one line of text: what a ticket shows and
+// takes. Each Read reverses its Write.
+
+// WriteLayers is a coat stack: masonry 1, latex 2.
+func WriteLayers(ls []plan.Layer) string {
+	var out []string
+	for _, l := range ls {
+		out = append(out, fmt.Sprintf("%s %d", l.Coat, l.Coats))
+	}
+	return strings.Join(out, ", ")
+}
+
+// ReadLayers reads a coat stack.
+func ReadLayers(text string) ([]plan.Layer, error) {
+	var out []plan.Layer
+	for _, item := range split(text, ",") {
+		w := strings.Fields(item)
+		l := plan.Layer{Coat: strings.ToLower(w[0]), Coats: 1}
+		if len(w) > 2 {
+			return nil, measure.Bad("layers", "%q is not understood; write such as masonry, latex 2", item)
+		}
+		if len(w) == 2 {
+			n, err := strconv.Atoi(strings.TrimPrefix(w[1], "x"))
+			if err != nil {
+				return nil, measure.Bad("layers", "%q is not a number of coats; write such as latex 2", w[1])
+			}
+			l.Coats = n
+		}
+		out = append(out, l)
+	}
+	return out, nil
+}
+
+// WriteCues is a scene: K1 at 0 s for 5 s; K2 at 1 s for 2 s.
+func WriteCues(cs []plan.Cue) string {
+	var out []string
+	for _, c := range cs {
+		out = append(out, fmt.Sprintf("%s at %s for %s", c.Channel, c.Start, c.Length))
+	}
+	return strings.Join(out, "; ")
+}
+
+// ReadCues reads a scene.
+func ReadCues(text string) ([]plan.Cue, error) {
+	var out []plan.Cue
+	for _, item := range split(text, ";") {
+		channel, rest, ok := strings.Cut(item, " at ")
+		start, length, ok2 := strings.Cut(rest, " for ")
+		if !ok || !ok2 {
+			return nil, measure.Bad("cues", "%q is not understood; write such as K1 at 0 s for 5 s; K2 at 1 s for 2 s", item)
+		}
+		from, err := measure.Parse[measure.DurationKind](start)
+		if err != nil {
+			return nil, measure.Bad("cues", "%s", err)
+		}
+		long, err := measure.Parse[measure.DurationKind](length)
+		if err != nil {
+			return nil, measure.Bad("cues", "%s", err)
+		}
+		out = append(out, plan.Cue{Channel: strings.TrimSpace(channel), Start: from, Length: long})
+	}
+	return out, nil
+}
+
+// WriteOpenings is a list of holes: slot 8 in x 1 5/8 in on front, up 3 in; the
+// name follows as "called Entrance", a door adds "door".
+func WriteOpenings(os []plan.Opening) string {
+	var out []string
+	for _, o := range os {
+		s := o.Kind + " " + o.W.String()
+		if o.Kind != "round" {
+			s += " x " + o.H.String()
+		}
+		s += " on " + o.Face
+		if !o.X.IsZero() {
+			s += " right " + o.X.String()
+		}
+		if !o.Y.IsZero() {
+			s += " up " + o.Y.String()
+		}
+		if o.Door {
+			s += " door"
+		}
+		if o.Name != "" && o.Name != "Opening" {
+			s += " called " + o.Name
+		}
+		out = append(out, s)
+	}
+	return strings.Join(out, "; ")
+}
+
+// ReadOpenings reads a list of holes; bare is the unit of a bare number.
+func ReadOpenings(text, bare string) ([]plan.Opening, error) {
+	var out []plan.Opening
+	for _, item := range split(text, ";") {
+		o := plan.Opening{Name: "Opening"}
+		bad := func(why string) error {
+			return measure.Bad("openings", "%q: %s; write such as slot 8 in x 1 5/8 in on front up 3 in", item, why)
+		}
+		rest := item
+		if head, name, ok := strings.Cut(rest, " called "); ok {
+			o.Name, rest = strings.TrimSpace(name), head
+		}
+		if strings.HasSuffix(rest, " door") {
+			o.Door, rest = true, strings.TrimSuffix(rest, " door")
+		}
+		var err error
+		length := func(s string) measure.Length {
+			l, e := measure.ParseLengthIn(s, bare)
+			if e != nil && err == nil {
+				err = e
+			}
+			return l
+		}
+		if head, up, ok := strings.Cut(rest, " up "); ok {
+			o.Y, rest = length(up), head
+		}
+		if head, right, ok := strings.Cut(rest, " right "); ok {
+			o.X, rest = length(right), head
+		}
+		head, face, ok := strings.Cut(rest, " on ")
+		if !ok {
+			return nil, bad("say on which face")
+		}
+		o.Face = strings.TrimSpace(face)
+		kind, size, ok := strings.Cut(strings.TrimSpace(head), " ")
+		if !ok {
+			return nil, bad("say its kind and size")
+		}
+		o.Kind = strings.ToLower(kind)
+		wide, high, two := strings.Cut(size, " x ")
+		o.W = length(wide)
+		if two {
+			o.H = length(high)
+		}
+		if err != nil {
+			return nil, bad(err.Error())
+		}
+		out = append(out, o)
+	}
+	return out, nil
+}
+
+func split(text, sep string) []string {
+	var out []string
+	for _, s := range strings.Split(text, sep) {
+		if s = strings.TrimSpace(s); s != "" {
+			out = append(out, s)
+		}
+	}
+	return out
+}

@@ -1,0 +1,280 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/nest"
+	"zapbarn/core/pattern"
+	"zapbarn/core/plan"
+	"zapbarn/formats"
+)
+
+// Parts draws the picked part: where it is in the prop, its flat pattern with
+// marks, its edge cut across, and its place on the sheet.
+func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
+	c := New(986, 520, w.Plan.Metric())
+	p := part.Panel
+	lo, hi := p.Bounds()
+	pw, ph := hi.X-lo.X, hi.Y-lo.Y
+	ilo, ihi := isoBox(w, part.Solid.Prop)
+	// one scale for both, so that the tape is true for both
+	scale := math.Min(math.Min(360/pw, 250/ph), math.Min(330/(ihi.X-ilo.X), 430/(ihi.Y-ilo.Y)))
+	c.Tape(scale, TapeSize, 496, true)
+	iso := Iso(scale, 40-ilo.X*scale+(330-(ihi.X-ilo.X)*scale)/2, 486-ihi.Y*scale)
+	c.Prop(w, part.Solid.Prop, iso, "part:"+part.Ref, href)
+	if x := 60 + (330+(ihi.X-ilo.X)*scale)/2 + 30; scale*1753 < 440 && x < 400 {
+		c.Person(x, 486, scale)
+	}
+	// the flat part
+	x0, y0 := 470+(400-pw*scale)/2, 92+(258-ph*scale)/2
+	at := func(q pattern.Point) XY { return XY{x0 + (q.X-lo.X)*scale, y0 + (hi.Y-q.Y)*scale} }
+	poly := func(ps []pattern.Point) []XY {
+		out := make([]XY, len(ps))
+		for i, q := range ps {
+			out[i] = at(q)
+		}
+		return out
+	}
+	m := w.Lib.Materials[part.Solid.Stock]
+	c.Text("t lbl", "start", 470, 52, part.Name())
+	c.Text("t soft", "start", 470, 70, fmt.Sprintf("%s, cut %d, no. %d of %d", m.Name, p.Copies, part.No, part.Of))
+	c.Poly("cut m-"+m.Texture+"-1", poly(p.Outline))
+	for _, h := range p.Holes {
+		c.Poly("cut paper", poly(h))
+	}
+	if p.Bore > 0 {
+		c.Poly("cut paper", poly(pattern.Circle(p.Round/2, p.Round/2, p.Bore)))
+	}
+	if p.Inside != nil {
+		c.Poly("inside", poly(p.Inside))
+	}
+	for i, e := range p.Edges {
+		a, b := at(p.Outline[i]), at(p.Outline[(i+1)%len(p.Outline)])
+		if e.Depth > 0 {
+			l := math.Hypot(b.X-a.X, b.Y-a.Y)
+			nx, ny := (b.Y-a.Y)/l*e.Width*scale, -(b.X-a.X)/l*e.Width*scale
+			c.Poly("rabbet", []XY{a, b, {b.X + nx, b.Y + ny}, {a.X + nx, a.Y + ny}})
+		}
+	}
+	c.Dim(XY{x0, y0 + ph*scale}, XY{x0 + pw*scale, y0 + ph*scale}, -20, w.Len(pw))
+	c.Dim(XY{x0 + pw*scale, y0 + ph*scale}, XY{x0 + pw*scale, y0}, -20, w.Len(ph))
+	if p.Round == 0 && len(p.Outline) == 4 { // a trapezoid's other side
+		top := at(p.Outline[3])
+		if l := p.Outline[2].X - p.Outline[3].X; math.Abs(l-pw) > 0.5 && l*scale > 26 {
+			c.Dim(top, at(p.Outline[2]), 10, w.Len(l))
+		}
+	}
+	mid := XY{x0 + pw*scale/2, y0 + ph*scale/2}
+	if p.Bore > 0 {
+		mid.Y -= (p.Round + p.Bore) / 4 * scale
+	}
+	if pw*scale > 66 && ph*scale > 46 {
+		c.Text("t lbl", "middle", mid.X, mid.Y-12, "OUTSIDE")
+		c.Open("up", []XY{{mid.X, mid.Y + 20}, {mid.X, mid.Y - 4}})
+		c.Open("up", []XY{{mid.X - 6, mid.Y + 4}, {mid.X, mid.Y - 5}, {mid.X + 6, mid.Y + 4}})
+		c.Text("t", "start", mid.X+9, mid.Y+16, "up")
+	} else {
+		c.Text("t lbl", "start", x0+pw*scale+44, mid.Y, "OUTSIDE, long side up")
+	}
+	c.section(w, part, 470, 404)
+	c.sheetOf(w, part, 760, 392)
+	return c.SVG("parts", part.Name()+", flat pattern", fmt.Sprintf("Flat pattern of %s, %s by %s, with its edge cut across and its place on the sheet.", part.Name(), w.Len(pw), w.Len(ph)))
+}
+
+// section draws the part's joined edge cut across, and what it meets.
+func (c *Canvas) section(w *plan.Work, part *plan.Part, x, y float64) {
+	var edge *pattern.Edge
+	for i := range part.Panel.Edges {
+		if e := &part.Panel.Edges[i]; e.Joint != "" && (edge == nil || edge.Joint == "level") {
+			edge = e
+		}
+	}
+	c.Text("t lbl", "start", x, y, "Edge, cut across")
+	m := w.Lib.Materials[part.Solid.Stock]
+	t := part.Panel.Thick
+	u := 34 / t // px per mm in this detail
+	face := "m m-" + m.Texture + "-2"
+	other := "m m-" + m.Texture + "-1"
+	glue := ""
+	for _, j := range w.Plan.Joints {
+		if j.A == part.Ref || j.B == part.Ref {
+			glue = w.Lib.Glues[j.Glue].Name
+		}
+	}
+	px, py := x, y+14
+	if edge == nil {
+		c.Poly(face, []XY{{px, py}, {px + 120, py}, {px + 120, py + 34}, {px, py + 34}})
+		c.Text("t", "start", px+128, py+22, "square, "+w.Len(t))
+		return
+	}
+	switch edge.Joint {
+	case "rabbet":
+		d := edge.Depth * u
+		c.Poly(face, []XY{{px, py}, {px + 114, py}, {px + 114, py + 34 - d}, {px + 80, py + 34 - d}, {px + 80, py + 34}, {px, py + 34}})
+		c.Poly(other, []XY{{px + 80, py + 34 - d}, {px + 114, py + 34 - d}, {px + 114, py + 92}, {px + 80, py + 92}})
+		c.Open("glue", []XY{{px + 80, py + 34}, {px + 80, py + 34 - d}, {px + 114, py + 34 - d}})
+		c.Text("t", "end", px+74, py+58, "rabbet "+w.Len(edge.Width))
+		c.Text("t", "end", px+74, py+73, "x "+w.Len(edge.Depth)+" deep")
+	case "butt":
+		c.Poly(face, []XY{{px, py}, {px + 114, py}, {px + 114, py + 34}, {px, py + 34}})
+		c.Poly(other, []XY{{px + 80, py + 34}, {px + 114, py + 34}, {px + 114, py + 92}, {px + 80, py + 92}})
+		c.Open("glue", []XY{{px + 80, py + 34}, {px + 114, py + 34}})
+		c.Text("t", "end", px+74, py+62, "butt")
+	default: // mitre or level
+		r := edge.Tilt * math.Pi / 180
+		back := 34 * math.Tan(r)
+		c.Poly(face, []XY{{px, py}, {px + 110, py}, {px + 110 - back, py + 34}, {px, py + 34}})
+		if edge.Joint == "mitre" {
+			// the neighbour: the same part turned about the corner
+			turn := math.Pi - 2*(math.Pi/2-r)
+			rot := func(q XY) XY {
+				dx, dy := q.X-(px+110), q.Y-py
+				s, k := math.Sincos(turn)
+				return XY{px + 110 + dx*k - dy*s, py + dx*s + dy*k}
+			}
+			mirror := func(q XY) XY { return rot(XY{2*(px+110) - q.X, q.Y}) }
+			c.Poly(other, []XY{mirror(XY{px + 40, py}), mirror(XY{px + 110, py}), mirror(XY{px + 110 - back, py + 34}), mirror(XY{px + 40, py + 34})})
+			c.Open("glue", []XY{{px + 110, py}, {px + 110 - back, py + 34}})
+		}
+		c.Text("t", "start", px, py+54, "blade tilt "+measure.Degrees(math.Abs(edge.Tilt)))
+		if part.Panel.CutAngle > 0.05 {
+			c.Text("t", "start", px, py+70, "cut angle "+measure.Degrees(part.Panel.CutAngle)+" on the face")
+		}
+	}
+	if glue != "" {
+		c.Text("t glued", "start", px+128, py+20, glue)
+	} else if edge.Joint != "level" {
+		c.Text("t soft", "start", px+128, py+20, "no glue chosen")
+	}
+}
+
+// sheetOf draws the sheet the part lies on, small.
+func (c *Canvas) sheetOf(w *plan.Work, part *plan.Part, x, y float64) {
+	for _, s := range w.Sheets {
+		for k, sh := range s.Layout.Sheets {
+			for _, q := range sh.Placed {
+				if s.Pieces[q.Part].Ref != part.Ref {
+					continue
+				}
+				c.Text("t lbl", "start", x, y+12, fmt.Sprintf("Sheet %d of %d, %s x %s", k+1, len(s.Layout.Sheets), s.Stock.Sheet[0], s.Stock.Sheet[1]))
+				sc := math.Min(200/sh.Stock.H, 92/sh.Stock.W)
+				c.sheet(w, s, sh, x, y+22, sc, "part:"+part.Ref, nil, true)
+				c.Text("t", "start", x, y+22+sh.Stock.W*sc+16, w.Results["stock:"+s.Stock.ID+":yield"].Text+" used"+offcutText(w, sh))
+				return
+			}
+		}
+	}
+}
+
+func offcutText(w *plan.Work, sh nest.Sheet) string {
+	if len(sh.Offcuts) == 0 {
+		return ""
+	}
+	return fmt.Sprintf(", offcut %s x %s", w.Len(sh.Offcuts[0].W), w.Len(sh.Offcuts[0].H))
+}
+
+// sheet draws one sheet with its parts; lying turns it on its side.
+func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc float64, sel string, href func(string) string, lying bool) {
+	at := func(px, py float64) XY {
+		if lying {
+			return XY{x + py*sc, y + px*sc}
+		}
+		return XY{x + px*sc, y + (sh.Stock.H-py)*sc}
+	}
+	a, b := at(0, 0), at(sh.Stock.W, sh.Stock.H)
+	c.Rect("sheet", math.Min(a.X, b.X), math.Min(a.Y, b.Y), math.Abs(b.X-a.X), math.Abs(b.Y-a.Y))
+	for _, o := range sh.Offcuts {
+		p, q := at(o.X, o.Y), at(o.X+o.W, o.Y+o.H)
+		c.Rect("offcut", math.Min(p.X, q.X), math.Min(p.Y, q.Y), math.Abs(q.X-p.X), math.Abs(q.Y-p.Y))
+		if href != nil {
+			c.Text("t soft", "middle", (p.X+q.X)/2, (p.Y+q.Y)/2+4, "keep "+w.Len(o.W)+" x "+w.Len(o.H))
+		}
+	}
+	for _, q := range sh.Placed {
+		part := w.Part(s.Pieces[q.Part].Ref)
+		key := "part:" + part.Ref
+		poly, mid := formats.OnSheet(part.Panel, s.Boxes[q.Part].W, s.Boxes[q.Part].H, q.X, q.Y, q.Turned, q.Flip)
+		ps := make([]XY, len(poly))
+		for i := range poly {
+			ps[i] = at(poly[i].X, poly[i].Y)
+		}
+		if href != nil {
+			c.Pick(href(key), key, fmt.Sprintf("%s, copy %d", part.Name(), s.Pieces[q.Part].Copy+1), key == sel)
+		}
+		class := "cut m-" + s.Stock.Texture + "-1"
+		if key == sel && href == nil {
+			class = "cut picked"
+		}
+		c.Poly(class, ps)
+		centre := at(mid.X, mid.Y)
+		if part.Panel.Bore > 0 {
+			c.f(`<circle class="cut paper" cx="%s" cy="%s" r="%s"/>`, n(centre.X), n(centre.Y), n(part.Panel.Bore/2*sc))
+			centre.Y -= (part.Panel.Round + part.Panel.Bore) / 4 * sc
+		}
+		if href != nil {
+			c.Text("t lbl", "middle", centre.X, centre.Y+4, fmt.Sprint(part.No))
+			c.Done()
+		}
+	}
+}
+
+// Sheets draws every sheet and every pipe length.
+func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
+	const wide = 986.0
+	sc := 0.098 // px per mm: a 4 x 8 ft sheet is 119 x 239
+	c := New(wide, 0, w.Plan.Metric())
+	x, y, rowH := 24.0, 40.0, 0.0
+	for _, s := range w.Sheets {
+		scale := sc
+		if s.Stock.Sheet[1].Value() < 1000 {
+			scale = sc * 2
+		}
+		for k, sh := range s.Layout.Sheets {
+			cw := math.Max(sh.Stock.W*scale, 130)
+			if x+cw > wide-16 {
+				x, y, rowH = 24, y+rowH+58, 0
+			}
+			c.Text("t lbl", "start", x, y-6, s.Stock.Name)
+			c.sheet(w, s, sh, x, y, scale, sel, href, false)
+			c.Text("t", "start", x, y+sh.Stock.H*scale+16, fmt.Sprintf("sheet %d of %d", k+1, len(s.Layout.Sheets)))
+			x += cw + 18
+			rowH = math.Max(rowH, sh.Stock.H*scale)
+		}
+	}
+	if rowH > 0 {
+		y += rowH + 52
+	}
+	for _, b := range w.Bars {
+		full := b.Stock.Length.Value()
+		c.Text("t lbl", "start", 24, y, b.Stock.Name)
+		note := fmt.Sprintf("%d lengths of %s, proven least", len(b.Cutting.Bars), b.Stock.Length)
+		if !b.Cutting.Proven {
+			note = fmt.Sprintf("%d lengths of %s, at least %d needed", len(b.Cutting.Bars), b.Stock.Length, b.Cutting.Bound)
+		}
+		c.Text("t soft", "start", 200, y, note)
+		y += 8
+		for _, bar := range b.Cutting.Bars {
+			px := 24.0
+			c.Rect("sheet", px, y, wide-48, 20)
+			for _, piece := range bar.Pieces {
+				pw := piece / full * (wide - 48)
+				c.Rect("cut m-pipe-1", px, y, pw, 20)
+				c.Line("shine", px+2, y+5, px+pw-2, y+5)
+				c.Text("t", "middle", px+pw/2, y+15, w.Len(piece))
+				px += pw + w.Plan.Kerf()/full*(wide-48)
+			}
+			if bar.Left > full*0.06 {
+				c.Text("t soft", "end", wide-30, y+15, w.Len(bar.Left)+" left")
+			}
+			y += 26
+		}
+		y += 16
+	}
+	c.H = math.Max(y, 300)
+	if len(w.Sheets)+len(w.Bars) == 0 {
+		c.Text("t soft", "middle", wide/2, 150, "No parts yet, so nothing to lay out. Type a solid in the quick line.")
+	}
+	return c.SVG("sheets", "All stock laid out", fmt.Sprintf("%d kinds of sheet and %d of pipe with every part in place.", len(w.Sheets), len(w.Bars)))
+}

@@ -1,0 +1,348 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+	"sort"
+
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// harness lays a prop's wiring on the board: a lane for each run, lengths to
+// one scale, lamps above and below where they tap off.
+type harness struct {
+	c     *Canvas
+	w     *plan.Work
+	st    *plan.State
+	sel   string
+	href  func(string) string
+	kids  map[string][]*plan.Device
+	scale float64 // px per mm of run
+	lane  float64 // y of the next free lane
+	far   float64
+}
+
+// Harness draws the wiring of a prop in a state.
+func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) string) string {
+	const wide = 986.0
+	h := &harness{c: New(wide, 0, w.Plan.Metric()), w: w, st: st, sel: sel, href: href, kids: map[string][]*plan.Device{}}
+	var roots []*plan.Device
+	longest := 1.0
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Prop != prop {
+			continue
+		}
+		up := w.Plan.Device(d.From)
+		if up == nil || up.Prop != prop {
+			roots = append(roots, d)
+		} else {
+			h.kids[d.From] = append(h.kids[d.From], d)
+		}
+		path := 0.0
+		for k := d; k != nil; k = w.Plan.Device(k.From) {
+			if k.Kind == "run" {
+				path += k.Length.Value()
+			}
+		}
+		longest = math.Max(longest, path)
+	}
+	for id := range h.kids {
+		sort.SliceStable(h.kids[id], func(i, j int) bool {
+			a, b := h.kids[id][i], h.kids[id][j]
+			return a.At.Or(math.Inf(1)) < b.At.Or(math.Inf(1))
+		})
+	}
+	h.scale = 560 / longest
+	h.lane = 20
+	for _, d := range roots {
+		h.root(d)
+	}
+	c := h.c
+	c.H = math.Max(h.lane+6, 300)
+	c.W = math.Max(wide, h.far+60)
+	body := c.b.String()
+	c.b.Reset()
+	c.Rect("plywood", 0, 0, c.W, c.H)
+	c.b.WriteString(body)
+	if len(roots) == 0 {
+		c.Text("t lbl", "middle", c.W/2, 140, "Nothing wired yet")
+		c.Text("t", "middle", c.W/2, 162, "Type in the quick line: supply 12v 5a, then fuse 3a, then 24 jars flicker12 on F1 22awg 35 ft")
+	}
+	lit, dark := 0, 0
+	for _, d := range w.Plan.Devices {
+		if d.Kind == "lamp" && d.Prop == prop {
+			if s := st.Readings[d.ID].State; s == "lit" || s == "dim" {
+				lit++
+			} else {
+				dark++
+			}
+		}
+	}
+	return c.SVG("board", w.Plan.Prop(prop).Name+", wiring", fmt.Sprintf("%d lamps lit, %d not; runs to one scale.", lit, dark))
+}
+
+func (h *harness) pick(d *plan.Device, say string) {
+	h.c.Pick(h.href("device:"+d.ID), "device:"+d.ID, d.Name+", "+say, "device:"+d.ID == h.sel)
+}
+
+// root places a supply, or a device with no feed, at the left edge.
+func (h *harness) root(d *plan.Device) {
+	y := h.lane + 84
+	if d.Kind != "supply" {
+		h.chain(d, 30, y)
+		return
+	}
+	g := h.st.Readings[d.ID]
+	v, a := plan.SupplyOf(d, h.w.Lib)
+	c := h.c
+	h.pick(d, fmt.Sprintf("%s of %s, %s", measure.Amps(g.Amps), measure.Amps(a), g.State))
+	c.Rect("box", 24, y-58, 132, 116)
+	c.Text("t head", "start", 35, y-36, d.Name)
+	c.Text("t", "start", 35, y-18, fmt.Sprintf("%s %s", measure.Volts(v), measure.Amps(a)))
+	c.Rect("trough", 35, y-8, 110, 15)
+	c.Rect("live fill-"+g.State, 35, y-8, math.Min(1, math.Max(0, g.Lit))*110, 15)
+	c.Line("limit", 35+110*circuit.LoadLimit, y-13, 35+110*circuit.LoadLimit, y+12)
+	c.Text("t", "start", 35, y+25, fmt.Sprintf("%s  %.0f %%", measure.Amps(g.Amps), 100*g.Lit))
+	c.Text("t mark", "start", 35, y+43, map[string]string{"ok": "80 % line kept", "heavy": "past the 80 % line", "overloaded": "OVERLOADED"}[g.State])
+	c.Done()
+	h.c.f("")
+	h.children(d, 156, y)
+	h.lane = math.Max(h.lane, y+70)
+}
+
+// children places what a device feeds: the first goes on in its lane, others
+// get lanes below.
+func (h *harness) children(d *plan.Device, x, y float64) {
+	first := true
+	for _, k := range h.kids[d.ID] {
+		if first {
+			h.chain(k, x, y)
+			first = false
+			continue
+		}
+		h.branch(d, k, x, y)
+	}
+}
+
+// branch drops from (x, y) into a new lane.
+func (h *harness) branch(_, k *plan.Device, x, y float64) {
+	lane := math.Max(h.lane, y+60) + 66
+	h.c.Open(h.rail(k), []XY{{x + 6, y}, {x + 6, lane}, {x + 26, lane}})
+	h.c.f(`<circle class="splice" cx="%s" cy="%s" r="4"/>`, n(x+6), n(y))
+	h.lane = lane
+	h.chain(k, x+26, lane)
+}
+
+// rail is the line pattern of the supply that feeds a device.
+func (h *harness) rail(d *plan.Device) string {
+	s := h.w.Plan.Device(h.w.Rig.Supply(d.ID))
+	if s == nil {
+		return "rail r-none"
+	}
+	switch v, _ := plan.SupplyOf(s, h.w.Lib); {
+	case v <= 6:
+		return "rail r-5"
+	case v > 20:
+		return "rail r-24"
+	}
+	return "rail r-12"
+}
+
+// chain draws one device from (x, y) to the right and goes on.
+func (h *harness) chain(d *plan.Device, x, y float64) {
+	c, g := h.c, h.st.Readings[d.ID]
+	rail := h.rail(d)
+	switch d.Kind {
+	case "fuse":
+		c.Line(rail, x, y, x+22, y)
+		h.pick(d, d.Rating.String())
+		c.f(`<rect class="box" x="%s" y="%s" width="46" height="24" rx="12"/><path class="wave" d="M%s %sq7 -9 14 0t14 0"/>`, n(x+22), n(y-12), n(x+31), n(y))
+		c.Text("t lbl", "middle", x+45, y-18, d.ID+"  "+d.Rating.String())
+		c.Done()
+		h.far = math.Max(h.far, x+68)
+		h.lane = math.Max(h.lane, y+30)
+		h.children(d, x+68, y)
+	case "switch":
+		c.Line(rail, x, y, x+20, y)
+		closed := g.Volts > 0.5
+		h.pick(d, map[bool]string{true: "on", false: "off"}[closed])
+		c.Rect("box", x+20, y-15, 54, 30)
+		c.f(`<circle class="pin" cx="%s" cy="%s" r="3"/><circle class="pin" cx="%s" cy="%s" r="3"/>`, n(x+31), n(y+2), n(x+63), n(y+2))
+		if closed {
+			c.Line("blade", x+31, y+2, x+63, y+2)
+		} else {
+			c.Line("blade", x+31, y+2, x+58, y-11)
+		}
+		c.Text("t lbl", "middle", x+47, y-21, d.ID)
+		c.Text("t", "middle", x+47, y+30, map[bool]string{true: "on", false: "off"}[closed])
+		c.Done()
+		h.far = math.Max(h.far, x+74)
+		h.lane = math.Max(h.lane, y+36)
+		h.children(d, x+74, y)
+	case "run":
+		h.run(d, x, y, rail)
+	case "lamp":
+		c.Line(rail, x, y, x+36, y)
+		h.lamp(d, x+54, y-13, x+54, y, true)
+		h.far = math.Max(h.far, x+90)
+		h.lane = math.Max(h.lane, y+40)
+	case "supply":
+		h.root(d)
+	}
+}
+
+// run draws a run with its taps.
+func (h *harness) run(d *plan.Device, x, y float64, rail string) {
+	c, g := h.c, h.st.Readings[d.ID]
+	l := math.Max(d.Length.Value()*h.scale, 60)
+	px := func(at measure.Length) float64 { return x + at.Or(d.Length.Value())/d.Length.Value()*l }
+	h.pick(d, fmt.Sprintf("%s, %s, %s", d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()), measure.Amps(g.Amps)))
+	c.Line(rail, x, y, x+l, y)
+	if rail == "rail r-12" {
+		c.Line("core", x, y, x+l, y)
+	}
+	c.Rect("touch", x, y-8, l, 16)
+	c.Done()
+	label := fmt.Sprintf("%s  %s  %s", d.ID, d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()))
+	if l < 150 {
+		c.Text("t", "middle", x+l/2, y+18, fmt.Sprintf("%s  %s", d.ID, d.Gauge))
+		c.Text("t", "middle", x+l/2, y+33, measure.Run(d.Length.Value(), h.w.Plan.Metric()))
+	}
+	if d.To != "" {
+		c.Open("rail "+rail[5:]+" faint", []XY{{x + l, y}, {x + l + 16, y}, {x + l + 16, y + 26}})
+		c.Text("t", "middle", x+l, y+42, "far end to "+d.To)
+	}
+	up, lamps := true, 0
+	var rest []*plan.Device
+	for _, k := range h.kids[d.ID] {
+		if k.Kind == "lamp" {
+			lamps++
+		}
+	}
+	if l >= 150 {
+		ly := y + 20
+		if lamps > 6 {
+			ly = y - 8
+			label += ""
+		}
+		c.Text("halo", "start", x+8, ly, label)
+		c.Text("t", "start", x+8, ly, label)
+	}
+	for _, k := range h.kids[d.ID] {
+		if k.Kind != "lamp" {
+			rest = append(rest, k)
+			continue
+		}
+		kx := px(k.At)
+		ky := y - 62
+		if !up {
+			ky = y + 44
+		}
+		c.Line(h.rail(k)+" lead", kx, y, kx, ky+map[bool]float64{true: 22, false: 0}[up])
+		c.f(`<circle class="splice" cx="%s" cy="%s" r="4.5"/>`, n(kx), n(y))
+		h.lamp(k, kx, ky, kx, ky, up)
+		up = !up
+	}
+	h.far = math.Max(h.far, x+l)
+	if lamps > 0 {
+		h.lane = math.Max(h.lane, y+100)
+	} else {
+		h.lane = math.Max(h.lane, y+44)
+	}
+	straight := true
+	for _, k := range rest {
+		kx := px(k.At)
+		if straight && math.Abs(kx-(x+l)) < 1 {
+			h.chain(k, kx, y)
+			straight = false
+			continue
+		}
+		h.branch(d, k, kx-6, y)
+	}
+}
+
+// lamp draws a lamp as a jar, a strip or a bulb, its state by shape and text.
+func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
+	c, g := h.c, h.st.Readings[d.ID]
+	l := h.w.Lib.Lamps[d.Product]
+	say := fmt.Sprintf("%s, %s", g.State, measure.Volts(g.Volts))
+	h.pick(d, say)
+	if g.State == "lit" || g.State == "dim" {
+		c.f(`<circle class="glow g-%s" cx="%s" cy="%s" r="19"/>`, g.State, n(x), n(y+11))
+	}
+	switch l.Kind {
+	case "strip", "pixels":
+		c.f(`<rect class="lampbox l-%s" x="%s" y="%s" width="34" height="16" rx="2"/>`, g.State, n(x-17), n(y+3))
+		for i := range 4 {
+			c.f(`<rect class="cell" x="%s" y="%s" width="5" height="6"/>`, n(x-14+float64(i)*8), n(y+8))
+		}
+	default:
+		c.f(`<path class="lampbox l-%s" d="M%s %sh12v4l4 4v13q0 3 -3 3h-14q-3 0 -3 -3v-13l4 -4z"/>`, g.State, n(x-6), n(y))
+	}
+	switch g.State {
+	case "reversed", "dark", "unfed":
+		c.f(`<path class="cross" d="M%s %sl8 8m0 -8l-8 8"/>`, n(x-4), n(y+11))
+	case "over":
+		c.f(`<path class="cross" d="M%s %sv7m0 3v1.5"/>`, n(x), n(y+9))
+	default:
+		c.f(`<path class="flame" d="M%s %sq4 5 0 8q-4 -3 0 -8z"/>`, n(x), n(y+10))
+	}
+	text := measure.Decimal(g.Volts, 2)
+	if g.State != "lit" {
+		text = g.State
+	}
+	if above {
+		c.Text("t", "middle", x, y-5, text)
+	} else {
+		c.Text("t", "middle", x, y+38, text)
+	}
+	c.Rect("touch", x-14, y-16, 28, 56)
+	c.Done()
+}
+
+// Profile draws volts along a run, with the budget lines.
+func Profile(w *plan.Work, st *plan.State, run string) string {
+	d := w.Plan.Device(run)
+	at, v := w.Rig.Profile(st, run)
+	s := w.Plan.Device(w.Rig.Supply(run))
+	if d == nil || s == nil || len(at) < 2 {
+		return ""
+	}
+	rated, _ := plan.SupplyOf(s, w.Lib)
+	c := New(986, 140, w.Plan.Metric())
+	x0, x1, y0, y1 := 64.0, 960.0, 26.0, 108.0
+	low := math.Min(v[len(v)-1], rated*(1-1.3*circuit.DropBudget))
+	for _, q := range v {
+		low = math.Min(low, q)
+	}
+	low = math.Floor(low*20) / 20
+	y := func(q float64) float64 { return y0 + (rated-q)/(rated-low)*(y1-y0) }
+	c.Text("t lbl", "start", 20, 16, "Volts along "+d.Name)
+	c.Rect("panel", x0, y0, x1-x0, y1-y0)
+	budget := rated * (1 - circuit.DropBudget)
+	c.Rect("past", x0, y(budget), x1-x0, y1-y(budget))
+	c.Line("budget", x0, y(budget), x1, y(budget))
+	c.Text("t", "end", x1-6, y(budget)-4, "3 % line "+measure.Volts(budget))
+	if hard := rated * (1 - circuit.DropLimit); hard > low {
+		c.Line("budget", x0, y(hard), x1, y(hard))
+		c.Text("t", "end", x1-6, y(hard)-4, "10 % limit")
+	}
+	var ps []XY
+	for i := range at {
+		ps = append(ps, XY{x0 + at[i]/d.Length.Value()*(x1-x0), y(v[i])})
+	}
+	c.Open("profile", ps)
+	for _, p := range ps {
+		c.f(`<circle class="bead" cx="%s" cy="%s" r="3"/>`, n(p.X), n(p.Y))
+	}
+	c.Text("t", "end", x0-6, y0+6, measure.Volts(rated))
+	c.Text("t", "end", x0-6, y1+2, measure.Volts(low))
+	for i := 0; i <= 6; i++ {
+		k := float64(i) / 6
+		c.Text("t", "middle", x0+k*(x1-x0), y1+18, measure.Run(k*d.Length.Value(), c.Metric))
+	}
+	return c.SVG("profile", "Volts along "+d.Name, fmt.Sprintf("From %s at its feed to %s at its end.", measure.Volts(v[0]), measure.Volts(v[len(v)-1])))
+}

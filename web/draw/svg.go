@@ -1,0 +1,199 @@
+// Package draw makes the product's drawings as SVG: to scale, labelled, with
+// every part a link. Colours come from classes, so that a drawing follows the
+// theme; nothing is styled inline.
+package draw
+
+import (
+	"fmt"
+	"html"
+	"math"
+	"strings"
+
+	"zapbarn/core/measure"
+)
+
+// Canvas collects SVG in a fixed view box, in drawing units (CSS pixels at 1x).
+type Canvas struct {
+	b      strings.Builder
+	W, H   float64
+	Metric bool
+}
+
+// New is an empty canvas.
+func New(w, h float64, metric bool) *Canvas { return &Canvas{W: w, H: h, Metric: metric} }
+
+func (c *Canvas) f(format string, args ...any) { fmt.Fprintf(&c.b, format, args...) }
+
+// n writes a coordinate short.
+func n(v float64) string { return measure.Decimal(v, 1) }
+
+func esc(s string) string { return html.EscapeString(s) }
+
+// SVG closes the drawing; label and desc are its text equivalent.
+func (c *Canvas) SVG(class, label, desc string) string {
+	return fmt.Sprintf(`<svg class="drawing %s" viewBox="0 0 %s %s" role="group" aria-label="%s"><desc>%s</desc>%s%s</svg>`, class, n(c.W), n(c.H), esc(label), esc(desc), defs, c.b.String())
+}
+
+// Line, Text and Path are the strokes; class says which pen.
+func (c *Canvas) Line(class string, x1, y1, x2, y2 float64) {
+	c.f(`<line class="%s" x1="%s" y1="%s" x2="%s" y2="%s"/>`, class, n(x1), n(y1), n(x2), n(y2))
+}
+
+// Text writes at an anchor: start, middle or end.
+func (c *Canvas) Text(class, anchor string, x, y float64, s string) {
+	c.f(`<text class="%s" text-anchor="%s" x="%s" y="%s">%s</text>`, class, anchor, n(x), n(y), esc(s))
+}
+
+// TextAt writes turned by deg about its anchor.
+func (c *Canvas) TextAt(class string, x, y, deg float64, s string) {
+	c.f(`<text class="%s" text-anchor="middle" transform="translate(%s %s) rotate(%s)">%s</text>`, class, n(x), n(y), n(deg), esc(s))
+}
+
+// Rect draws a rectangle.
+func (c *Canvas) Rect(class string, x, y, w, h float64) {
+	c.f(`<rect class="%s" x="%s" y="%s" width="%s" height="%s"/>`, class, n(x), n(y), n(w), n(h))
+}
+
+// XY is a place on the canvas.
+type XY struct{ X, Y float64 }
+
+func points(p []XY) string {
+	var b strings.Builder
+	for i, q := range p {
+		if i > 0 {
+			b.WriteByte(' ')
+		}
+		b.WriteString(n(q.X) + "," + n(q.Y))
+	}
+	return b.String()
+}
+
+// Poly draws a closed polygon.
+func (c *Canvas) Poly(class string, p []XY) {
+	c.f(`<polygon class="%s" points="%s"/>`, class, points(p))
+}
+
+// Open draws an open line.
+func (c *Canvas) Open(class string, p []XY) {
+	c.f(`<polyline class="%s" points="%s"/>`, class, points(p))
+}
+
+// Pick opens a link to an element; Done closes it.
+func (c *Canvas) Pick(href, key, label string, on bool) {
+	class := "pick"
+	if on {
+		class += " on"
+	}
+	c.f(`<a class="%s" href="%s" data-key="%s" aria-label="%s">`, class, esc(href), esc(key), esc(label))
+}
+
+// Done closes a Pick or a Group.
+func (c *Canvas) Done() { c.b.WriteString("</a>") }
+
+// Dim draws a dimension line from a to b, off to its left by off, with text.
+func (c *Canvas) Dim(a, b XY, off float64, text string) {
+	dx, dy := b.X-a.X, b.Y-a.Y
+	l := math.Hypot(dx, dy)
+	if l < 1 {
+		return
+	}
+	nx, ny := dy/l, -dx/l
+	p, q := XY{a.X + nx*off, a.Y + ny*off}, XY{b.X + nx*off, b.Y + ny*off}
+	c.Line("dim", p.X, p.Y, q.X, q.Y)
+	for i, e := range []XY{p, q} {
+		from := []XY{a, b}[i]
+		s := math.Copysign(4, off)
+		c.Line("dim", from.X+nx*s, from.Y+ny*s, e.X+nx*s, e.Y+ny*s)
+		ux, uy := dx/l, dy/l
+		c.Line("tick", e.X-ux*4+nx*4, e.Y-uy*4+ny*4, e.X+ux*4-nx*4, e.Y+uy*4-ny*4)
+	}
+	deg := math.Atan2(dy, dx) * 180 / math.Pi
+	if deg > 90 || deg <= -90 {
+		deg += 180
+	}
+	mx, my := (p.X+q.X)/2, (p.Y+q.Y)/2
+	r := deg * math.Pi / 180
+	c.TextAt("halo", mx+math.Sin(r)*4, my-math.Cos(r)*4, deg, text)
+	c.TextAt("t", mx+math.Sin(r)*4, my-math.Cos(r)*4, deg, text)
+}
+
+// TapeSize is how wide the measuring tape along the edges is.
+const TapeSize = 22.0
+
+// Tape draws the measuring tape along the top and left edges, in the drawing's
+// own scale (px per mm), zero at x0 and at y0 upwards from the ground.
+func (c *Canvas) Tape(scale, x0, y0 float64, top bool) {
+	c.Rect("tape", 0, 0, TapeSize, c.H)
+	if top {
+		c.Rect("tape", 0, 0, c.W, TapeSize)
+	}
+	step, sub, unit, per := measure.Foot, 4, " ft", measure.Foot
+	if c.Metric {
+		step, sub, unit, per = 500, 5, " mm", 1
+	}
+	for step*scale < 46 {
+		step *= 2
+	}
+	for step*scale > 220 {
+		step /= 2
+		if !c.Metric {
+			unit, per = " in", measure.Inch
+		}
+	}
+	for k := 1; float64(k)*step*scale/float64(sub) < c.W+c.H; k++ {
+		at := float64(k) * step * scale / float64(sub)
+		long, label := 5.0, ""
+		if k%sub == 0 {
+			long, label = 12, measure.Decimal(float64(k/sub)*step/per, 1)+unit
+		}
+		if x := x0 + at; top && x < c.W {
+			c.Line("tapetick", x, 0, x, long)
+			if label != "" && x < c.W-44 {
+				c.Text("tapetext", "start", x+3, 18, label)
+			}
+		}
+		if y := y0 - at; y > TapeSize+8 || !top && y > 8 {
+			c.Line("tapetick", 0, y, long, y)
+			if label != "" {
+				c.TextAt("tapetext", 18, y+1, -90, label)
+			}
+		}
+	}
+	if top {
+		c.Rect("tapehook", 0, 0, TapeSize, TapeSize)
+		c.Line("hookline", 6, 16, 16, 6)
+	}
+}
+
+// Person draws a standing adult's outline, feet at (x, y): 5 ft 9 in.
+func (c *Canvas) Person(x, y, scale float64) {
+	h := 69 * measure.Inch * scale
+	u := h / 69
+	c.f(`<g class="person" aria-hidden="true"><circle cx="%s" cy="%s" r="%s"/><path d="M%s %s q0 %s %s %s q%s 0 %s %s v%s h%s v%s M%s %s v%s M%s %s v%s h%s v%s M%s %s v%s"/></g>`,
+		n(x), n(y-64.5*u), n(4.4*u),
+		n(x-8*u), n(y-32*u), n(-25*u), n(8*u), n(-25*u), n(8*u), n(8*u), n(25*u), "0", "0", "0",
+		n(x-4.6*u), n(y), n(-46*u),
+		n(x+4.6*u), n(y), n(-46*u), "0", "0",
+		n(x), n(y), n(-30*u))
+	if u > 1.1 {
+		c.Text("t soft", "middle", x, y+14, map[bool]string{false: `5' 9"`, true: "1753 mm"}[c.Metric])
+	}
+}
+
+// defs are the materials: foam stippled, wood plain with grain, EVA even,
+// clear with two slashes; waiting hatched. Tones are top, front and side.
+var defs = makeDefs()
+
+func makeDefs() string {
+	var b strings.Builder
+	b.WriteString("<defs>")
+	for _, tone := range []string{"1", "2", "3"} {
+		fmt.Fprintf(&b, `<pattern id="foam%s" width="9" height="9" patternUnits="userSpaceOnUse"><rect class="foam%s" width="9" height="9"/><circle class="dot" cx="2" cy="2.5" r=".7"/><circle class="dot" cx="6.5" cy="6" r=".7"/></pattern>`, tone, tone)
+		fmt.Fprintf(&b, `<pattern id="wood%s" width="40" height="10" patternUnits="userSpaceOnUse"><rect class="wood%s" width="40" height="10"/><path class="grain" d="M0 5q10 -2 20 0t20 0"/></pattern>`, tone, tone)
+		fmt.Fprintf(&b, `<pattern id="clear%s" width="26" height="26" patternUnits="userSpaceOnUse"><rect class="clear%s" width="26" height="26"/><path class="slash" d="M8 16l8 -8M12 18l8 -8"/></pattern>`, tone, tone)
+	}
+	b.WriteString(`<pattern id="wait" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="waitbg" width="6" height="6"/><line class="waitline" x1="0" y1="0" x2="0" y2="6"/></pattern>`)
+	b.WriteString(`<pattern id="ply" width="240" height="44" patternUnits="userSpaceOnUse"><rect class="board" width="240" height="44"/><path class="boardgrain" d="M0 12q30 -6 60 0t60 0 60 0 60 0M0 32q40 6 80 0t80 0 80 0"/></pattern>`)
+	b.WriteString("</defs>")
+	return b.String()
+}

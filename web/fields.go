@@ -1,0 +1,261 @@
+package web
+
+import (
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"strconv"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/shorthand"
+	"zapbarn/core/stock"
+)
+
+// Field is one field of a ticket.
+type Field struct {
+	Name, Label, Kind string // text, choice, check or wide
+	Value             string
+	Checked           bool
+	Options           []Option
+	Error             string
+}
+
+// Option is one choice.
+type Option struct {
+	Value, Text string
+	On          bool
+}
+
+// spec is a field before it has a value: kind text, wide, check, or a choice
+// of a part of the library or of words.
+type spec struct{ name, label, kind string }
+
+var specs = map[string][]spec{
+	"display": {{"name", "Name", "text"}, {"opens", "Opens", "text"}, {"units", "Bare numbers are", "in|mm"}, {"temp", "Workshop", "text"}, {"rh", "Humidity, %", "text"}, {"kerf", "Saw kerf", "text"}, {"margin", "Sheet margin", "text"}, {"outdoors", "Outdoors", "check"}},
+	"prop":    {{"name", "Name", "text"}, {"known", "One known dimension", "text"}, {"of", "It is the", "height|width|depth"}, {"note", "Note", "text"}},
+	"box":     {{"name", "Name", "text"}, {"w", "Width", "text"}, {"d", "Depth", "text"}, {"h", "Height", "text"}, {"stock", "Stock", "sheet"}, {"joint", "Corners", "butt|mitre|rabbet"}, {"overhang", "Lid overhang", "text"}, {"lid", "Lid", "check"}, {"bottom", "Bottom", "check"}, {"sealed", "Closed for good", "check"}, {"openings", "Openings", "wide"}},
+	"tower":   {{"name", "Name", "text"}, {"sides", "Sides", "text"}, {"h", "Height", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
+	"disc":    {{"name", "Name", "text"}, {"w", "Across", "text"}, {"bore", "Hole", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"lit", "Light must pass", "check"}},
+	"rings":   {{"name", "Name", "text"}, {"h", "Height", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"wall", "Wall", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
+	"pipe":    {{"name", "Name", "text"}, {"stock", "Pipe", "pipe"}, {"lengths", "Lengths", "wide"}},
+	"panel":   {{"name", "Name", "text"}, {"w", "Width", "text"}, {"h", "Height", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"lying", "Lying flat", "check"}, {"lit", "Light must pass", "check"}, {"openings", "Openings", "wide"}},
+	"joint":   {{"a", "This part", "text"}, {"b", "meets", "text"}, {"glue", "Glue", "glue"}, {"length", "Glue line", "text"}, {"strain", "Bent or pulled", "check"}},
+	"finish":  {{"layers", "Coats from the surface up", "wide"}},
+	"supply":  {{"name", "Name", "text"}, {"product", "Supply", "supply"}, {"volts", "or volts", "text"}, {"amps", "and amps", "text"}, {"in", "Built into", "solids"}},
+	"run":     {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"gauge", "Gauge", "text"}, {"length", "One way", "text"}, {"to", "Far end to", "feeders"}, {"toAt", "At, along that", "text"}},
+	"fuse":    {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"rating", "Rating", "text"}, {"in", "Built into", "solids"}},
+	"switch":  {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"rating", "Contacts", "text"}, {"in", "Built into", "solids"}, {"driven", "Driven by scenes", "check"}, {"off", "Left off", "check"}},
+	"lamp":    {{"product", "Lamp", "lamp"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"need", "Lead needed", "text"}, {"lead", "Lead it has", "text"}, {"extension", "Extension", "text"}, {"in", "Built into", "solids"}, {"reversed", "Reversed", "check"}, {"proven", "Proven, lit", "check"}},
+	"led":     {{"row", "LEDs in a row", "text"}, {"resistor", "Resistor", "text"}},
+	"strip":   {{"length", "Length", "text"}, {"bright", "Held to, %", "text"}},
+	"input":   {{"name", "Name", "text"}, {"kind", "Kind", "button|mat|beam|switch"}, {"minPulse", "Least pulse", "text"}, {"holdOff", "Hold-off", "text"}, {"closed", "Normally closed", "check"}},
+	"scene":   {{"name", "Name", "text"}, {"length", "Length", "text"}, {"cues", "Cues", "wide"}},
+	"trigger": {{"input", "Input", "inputs"}, {"scene", "Scene", "scenes"}, {"latch", "How", "one-shot|retrigger|momentary|toggle"}, {"rest", "Rest after", "text"}},
+	"lot":     {{"glue", "Glue", "glue"}, {"opened", "Opened", "text"}},
+}
+
+func specsOf(w *plan.Work, v any) []spec {
+	switch x := v.(type) {
+	case *plan.Display:
+		return specs["display"]
+	case *plan.Prop:
+		return specs["prop"]
+	case *plan.Solid:
+		return specs[x.Kind]
+	case *plan.Joint:
+		return specs["joint"]
+	case *plan.Finish:
+		return specs["finish"]
+	case *plan.Device:
+		s := specs[x.Kind]
+		switch k := w.Lib.Lamps[x.Product].Kind; {
+		case x.Kind == "lamp" && k == "led":
+			s = append(append([]spec(nil), s...), specs["led"]...)
+		case x.Kind == "lamp" && (k == "strip" || k == "pixels"):
+			s = append(append([]spec(nil), s...), specs["strip"]...)
+		}
+		return s
+	case *plan.Input:
+		return specs["input"]
+	case *plan.Scene:
+		return specs["scene"]
+	case *plan.Trigger:
+		return specs["trigger"]
+	case *plan.Lot:
+		return specs["lot"]
+	}
+	return nil
+}
+
+// fieldsOf are an element's fields with their values as written.
+func fieldsOf(w *plan.Work, v any) []Field {
+	var out []Field
+	for _, s := range specsOf(w, v) {
+		f := Field{Name: s.name, Label: s.label, Kind: s.kind}
+		switch val := fieldByJSON(v, s.name).Interface().(type) {
+		case bool:
+			f.Checked = val
+		case int:
+			if val != 0 {
+				f.Value = strconv.Itoa(val)
+			}
+		case []plan.Opening:
+			f.Value = shorthand.WriteOpenings(val)
+		case []plan.Layer:
+			f.Value = shorthand.WriteLayers(val)
+		case []plan.Cue:
+			f.Value = shorthand.WriteCues(val)
+		default:
+			f.Value = fmt.Sprint(val)
+		}
+		choose := func(pairs ...string) {
+			f.Kind = "choice"
+			for i := 0; i < len(pairs); i += 2 {
+				f.Options = append(f.Options, Option{pairs[i], pairs[i+1], pairs[i] == f.Value})
+			}
+		}
+		var pairs []string
+		switch s.kind {
+		case "text", "wide", "check":
+		case "sheet", "pipe":
+			for _, id := range stock.IDs(w.Lib.Materials) {
+				if m := w.Lib.Materials[id]; m.Form == s.kind {
+					pairs = append(pairs, id, m.Name)
+				}
+			}
+			choose(pairs...)
+		case "glue":
+			for _, id := range stock.IDs(w.Lib.Glues) {
+				pairs = append(pairs, id, w.Lib.Glues[id].Name)
+			}
+			choose(pairs...)
+		case "supply":
+			pairs = []string{"", "as written"}
+			for _, id := range stock.IDs(w.Lib.Supplies) {
+				pairs = append(pairs, id, w.Lib.Supplies[id].Name)
+			}
+			choose(pairs...)
+		case "lamp":
+			for _, id := range stock.IDs(w.Lib.Lamps) {
+				pairs = append(pairs, id, w.Lib.Lamps[id].Name)
+			}
+			choose(pairs...)
+		case "feeders":
+			pairs = []string{"", "nothing"}
+			for _, d := range w.Plan.Devices {
+				if d.Kind != "lamp" {
+					pairs = append(pairs, d.ID, d.Name)
+				}
+			}
+			choose(pairs...)
+		case "solids":
+			pairs = []string{"", "nothing"}
+			for _, x := range w.Plan.Solids {
+				pairs = append(pairs, x.ID, x.Name)
+			}
+			choose(pairs...)
+		case "inputs":
+			for _, x := range w.Plan.Inputs {
+				pairs = append(pairs, x.ID, x.Name)
+			}
+			choose(pairs...)
+		case "scenes":
+			for _, x := range w.Plan.Scenes {
+				pairs = append(pairs, x.ID, x.Name)
+			}
+			choose(pairs...)
+		default:
+			for _, c := range strings.Split(s.kind, "|") {
+				pairs = append(pairs, c, c)
+			}
+			choose(pairs...)
+		}
+		out = append(out, f)
+	}
+	return out
+}
+
+// fieldByJSON is a struct's field by its JSON name.
+func fieldByJSON(v any, name string) reflect.Value {
+	r := reflect.ValueOf(v).Elem()
+	for i := range r.NumField() {
+		if n, _, _ := strings.Cut(r.Type().Field(i).Tag.Get("json"), ","); n == name {
+			return r.Field(i)
+		}
+	}
+	panic("web: no field " + name)
+}
+
+// fill lays entered values over the element as it was shown. Only fields the
+// form sent change.
+func fill(w *plan.Work, kind string, was []byte, values map[string]string) (json.RawMessage, error) {
+	v, err := plan.Blank(kind)
+	if err != nil {
+		return nil, err
+	}
+	if err := json.Unmarshal(was, v); err != nil {
+		return nil, measure.Bad("was", "this form is damaged; load the page again")
+	}
+	bare := "in"
+	if w.Plan.Metric() {
+		bare = "mm"
+	}
+	for _, s := range specsOf(w, v) {
+		text, sent := values[s.name]
+		if !sent {
+			continue
+		}
+		text = strings.TrimSpace(text)
+		f := fieldByJSON(v, s.name)
+		switch f.Interface().(type) {
+		case bool:
+			f.SetBool(text == "on")
+		case int:
+			n := 0
+			if text != "" {
+				n, err = strconv.Atoi(strings.TrimSuffix(text, "%"))
+				if err != nil || n < 0 || n > 1_000_000 {
+					return nil, measure.Bad(s.name, "%q is not a whole number", text)
+				}
+			}
+			f.SetInt(int64(n))
+		case string:
+			f.SetString(text)
+		case measure.Length:
+			l := measure.Length{}
+			if text != "" {
+				if l, err = measure.ParseLengthIn(text, bare); err != nil {
+					return nil, measure.Bad(s.name, "%s", err)
+				}
+			}
+			f.Set(reflect.ValueOf(l))
+		case []plan.Opening:
+			o, err := shorthand.ReadOpenings(text, bare)
+			if err != nil {
+				return nil, err
+			}
+			f.Set(reflect.ValueOf(o))
+		case []plan.Layer:
+			o, err := shorthand.ReadLayers(text)
+			if err != nil {
+				return nil, err
+			}
+			f.Set(reflect.ValueOf(o))
+		case []plan.Cue:
+			o, err := shorthand.ReadCues(text)
+			if err != nil {
+				return nil, err
+			}
+			f.Set(reflect.ValueOf(o))
+		default: // the other quantities
+			u := f.Addr().Interface().(interface{ UnmarshalText([]byte) error })
+			if err := u.UnmarshalText([]byte(text)); err != nil {
+				return nil, measure.Bad(s.name, "%s", err)
+			}
+		}
+	}
+	b, err := json.Marshal(v)
+	return b, err
+}

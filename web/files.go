@@ -1,0 +1,178 @@
+package web
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+	"zapbarn/core/calc"
+	"zapbarn/core/plan"
+	"zapbarn/core/source"
+	"zapbarn/formats"
+	"zapbarn/store"
+)
+
+// start makes a display from three answers.
+func (s *Server) start(c *gin.Context) {
+	entered := map[string]string{"name": c.PostForm("name"), "opens": c.PostForm("opens"), "units": c.PostForm("units")}
+	err := named(entered["name"], entered["units"])
+	id := ""
+	if err == nil {
+		if id, err = s.freshID(c, plan.Slug(entered["name"])); err == nil {
+			p := plan.New(id, entered["name"], entered["units"], entered["opens"])
+			p.Display.Outdoors = true
+			err = s.store.Create(c, p, false)
+		}
+	}
+	switch {
+	case errors.Is(err, store.ErrDown):
+		s.fail(c, err)
+	case err != nil:
+		_, msg := fieldErrors(err)
+		s.home(c, http.StatusUnprocessableEntity, entered, msg)
+	default:
+		c.Redirect(http.StatusSeeOther, "/p/"+id)
+	}
+}
+
+// freshID is the ID itself or the first free one with a number behind.
+func (s *Server) freshID(c *gin.Context, base string) (string, error) {
+	list, err := s.store.List(c)
+	if err != nil {
+		return "", err
+	}
+	taken := map[string]bool{}
+	for _, l := range list {
+		taken[l.ID] = true
+	}
+	id := base
+	for n := 2; taken[id]; n++ {
+		id = fmt.Sprintf("%s-%d", base, n)
+	}
+	return id, nil
+}
+
+// importPlan reads a plan file; one of the same ID is kept and the new one
+// gets a number.
+func (s *Server) importPlan(c *gin.Context) {
+	refuse := func(code int, msg string) {
+		s.home(c, code, map[string]string{"units": "in"}, "Import: "+msg)
+	}
+	f, err := c.FormFile("plan")
+	if err != nil {
+		var big *http.MaxBytesError
+		if errors.As(err, &big) {
+			refuse(http.StatusRequestEntityTooLarge, fmt.Sprintf("the file is too large; a plan is at most %d MB", plan.MaxFile>>20))
+			return
+		}
+		refuse(http.StatusUnprocessableEntity, "no file chosen; choose a plan as exported, ending in .json")
+		return
+	}
+	if f.Size > plan.MaxFile {
+		refuse(http.StatusRequestEntityTooLarge, fmt.Sprintf("the file is %d MB; a plan is at most %d MB", f.Size>>20, plan.MaxFile>>20))
+		return
+	}
+	r, err := f.Open()
+	if err != nil {
+		refuse(http.StatusUnprocessableEntity, "the file could not be read; choose it again")
+		return
+	}
+	defer r.Close()
+	b, err := io.ReadAll(io.LimitReader(r, plan.MaxFile+1))
+	if err != nil {
+		refuse(http.StatusUnprocessableEntity, "the file could not be read; choose it again")
+		return
+	}
+	p, err := plan.Decode(b)
+	if err != nil {
+		refuse(http.StatusUnprocessableEntity, err.Error())
+		return
+	}
+	p.Display.ID = plan.Slug(p.Display.ID)
+	if p.Display.ID, err = s.freshID(c, p.Display.ID); err == nil {
+		err = s.store.Create(c, p, false)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/p/"+p.Display.ID)
+}
+
+// export sends the plan as a file.
+func (s *Server) export(c *gin.Context) {
+	p, _, err := s.store.Load(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", `attachment; filename="`+p.Display.ID+`.json"`)
+	c.Data(http.StatusOK, "application/json; charset=utf-8", p.Encode())
+}
+
+// deletePlan takes a whole display away; the form asked first.
+func (s *Server) deletePlan(c *gin.Context) {
+	if err := s.store.Delete(c, c.Param("plan")); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/")
+}
+
+// cutSheet sends a prop's cut sheet on Letter or A4.
+func (s *Server) cutSheet(c *gin.Context) {
+	w, _, err := s.work(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	paper := formats.Letter
+	if c.Query("paper") == "A4" {
+		paper = formats.A4
+	}
+	var b bytes.Buffer
+	if err := formats.CutSheet(&b, w, c.Query("prop"), paper); err != nil {
+		s.trouble(c, http.StatusNotFound, "No such cut sheet", err.Error())
+		return
+	}
+	c.Header("Content-Disposition", `inline; filename="`+c.Query("prop")+`-cut-sheet-`+paper.Name+`.pdf"`)
+	c.Data(http.StatusOK, "application/pdf", b.Bytes())
+}
+
+// calculators is every calculator as a form; the one asked for is run.
+func (s *Server) calculators(c *gin.Context) {
+	type form struct {
+		calc.Calculator
+		Values  map[string]string
+		Results []source.Result
+		Error   string
+		Open    bool
+	}
+	var out []form
+	for _, k := range calc.List() {
+		f := form{Calculator: k, Values: map[string]string{}}
+		for _, p := range k.Params {
+			f.Values[p.Name] = p.Default
+		}
+		if c.Query("name") == k.Name {
+			f.Open = true
+			args := map[string]string{}
+			for _, p := range k.Params {
+				if v := c.Query(p.Name + "."); v != "" || c.Request.URL.Query().Has(p.Name+".") {
+					args[p.Name], f.Values[p.Name] = v, v
+				}
+			}
+			rs, err := k.Run(args)
+			if err != nil {
+				f.Error = err.Error()
+			}
+			f.Results = rs
+		}
+		out = append(out, f)
+	}
+	c.Header("Content-Type", "text/html; charset=utf-8")
+	_ = s.pages.ExecuteTemplate(c.Writer, "calc.html", map[string]any{"Forms": out, "Theme": themeOf(c), "Title": "Calculators", "Back": "/calc"})
+}

@@ -1,0 +1,465 @@
+package web
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"html/template"
+	"log/slog"
+	"net/http"
+	"net/url"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/shorthand"
+)
+
+// Link is a link or a choice that may be the current one.
+type Link struct {
+	Text, Href string
+	On         bool
+	Count      int
+}
+
+// SnagView is a snag as the gutter and the walkdown show it.
+type SnagView struct {
+	check.Snag
+	Href string
+	Keys string
+	Main bool
+}
+
+// Result is a number on a ticket.
+type Result struct{ Key, Label, Text string }
+
+// Ticket is the selected thing.
+type Ticket struct {
+	Title, Sub string
+	Touches    []Link
+	Kind, ID   string
+	Was        string // the element as it was shown, for noticing stale edits
+	Fields     []Field
+	Results    []Result
+	Cautions   []string
+	Verdict    string
+	Reasons    []string
+}
+
+// Conflict is a stale edit: what stands there now and what was entered.
+type Conflict struct {
+	Name string
+	Gone bool
+	Rows []ConflictRow
+	Was  string // the element as it stands now, for sending mine again
+	Kind string
+	ID   string
+}
+
+// ConflictRow is one field of a conflict.
+type ConflictRow struct{ Name, Label, Theirs, Mine string }
+
+// Page is all a template needs.
+type Page struct {
+	Title, Place, Theme, Back string
+	PlanID                    string
+	Plan                      *plan.Plan
+	Work                      *plan.Work
+	Days                      string
+	Doors                     []Link
+	Ways                      []Link
+	Props                     []Link
+	Prop, Sel, Way            string
+	Snags                     []SnagView
+	More                      int
+	Summary                   string
+	Ticket                    *Ticket
+	Undo, Redo                string
+	Draw                      template.HTML
+	Below                     template.HTML
+	Rows                      []Row
+	Finishes                  []Row
+	Groups                    []Group
+	Takes                     []Take
+	Player                    *Player
+	Log                       []LogLine
+	Examples                  []string
+	Quick, QuickError         string
+	Error                     string
+	Conflict                  *Conflict
+	Says                      string
+}
+
+// over is what a refused form lays over the page it came from.
+type over struct {
+	values   map[string]string
+	errors   map[string]string
+	err      string
+	quick    string
+	quickErr string
+	conflict *Conflict
+	code     int
+}
+
+var funcs = template.FuncMap{
+	"mark":  func(l fmt.Stringer) string { return l.String() },
+	"upper": func(s string) string { return strings.ToUpper(s[:1]) + s[1:] },
+	"join":  strings.Join,
+	"dict": func(pairs ...any) map[string]any {
+		m := map[string]any{}
+		for i := 0; i+1 < len(pairs); i += 2 {
+			m[pairs[i].(string)] = pairs[i+1]
+		}
+		return m
+	},
+}
+
+// places in the builder's order. Those not built yet have no door.
+var places = []struct{ id, name string }{{"barn", "Barn"}, {"bench", "Bench"}, {"loom", "Loom"}, {"rehearsal", "Rehearsal"}, {"walkdown", "Walkdown"}}
+
+func (s *Server) place(c *gin.Context, place string) {
+	s.render(c, place, c.Param("plan"), c.Request.URL, over{})
+}
+
+// refused renders the page a form was sent from again, with what was entered.
+func (s *Server) refused(c *gin.Context, o over) {
+	u, err := url.Parse(local(c.PostForm("back")))
+	if err != nil {
+		u = &url.URL{Path: "/p/" + c.Param("plan")}
+	}
+	place := "barn"
+	if parts := strings.Split(strings.Trim(u.Path, "/"), "/"); len(parts) == 3 {
+		place = parts[2]
+	}
+	if o.code == 0 {
+		o.code = http.StatusUnprocessableEntity
+	}
+	s.render(c, place, c.Param("plan"), u, o)
+}
+
+func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
+	w, snags, err := s.work(c, id)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	undo, redo, err := s.store.Steps(c, id)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	q := u.Query()
+	p := &Page{Place: place, Theme: themeOf(c), Back: u.RequestURI(), PlanID: id, Plan: w.Plan, Work: w, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
+		Undo: undo, Redo: redo, Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict, Examples: shorthand.Examples()}
+	if place == "rehearsal" {
+		p.Theme = "dark"
+	}
+	if p.Prop == "" && p.Sel != "" {
+		p.Prop = propOf(w.Plan, p.Sel)
+	}
+	if w.Plan.Prop(p.Prop) == nil {
+		p.Prop = ""
+	}
+	if p.Prop == "" && place != "barn" && place != "walkdown" && len(w.Plan.Props) > 0 {
+		p.Prop = defaultProp(w, place)
+	}
+	p.Days = daysTo(w.Plan.Display.Opens, s.now())
+	for _, pl := range places {
+		n := 0
+		for _, sn := range snags {
+			if sn.Waived == nil && sn.Level >= check.Fix && sn.Place == pl.id {
+				n++
+			}
+		}
+		if pl.id == "walkdown" {
+			n = check.Count(snags, check.Stop) + check.Count(snags, check.Fix)
+		}
+		if pl.id == "barn" {
+			n = 0
+		}
+		p.Doors = append(p.Doors, Link{pl.name, p.href(pl.id, p.Prop, "", ""), pl.id == place, n})
+		if pl.id == place {
+			p.Title = pl.name
+		}
+	}
+	for _, pr := range w.Plan.Props {
+		p.Props = append(p.Props, Link{Text: pr.Name, Href: p.href(place, pr.ID, "", p.Way), On: pr.ID == p.Prop})
+	}
+	s.fillSnags(p, snags)
+	switch place {
+	case "barn":
+		s.barn(p, snags)
+	case "bench":
+		s.bench(p)
+	case "loom":
+		s.loom(p, q)
+	case "rehearsal":
+		s.rehearsal(p, q)
+	case "walkdown":
+		if err := s.walkdown(c, p, snags); err != nil {
+			s.fail(c, err)
+			return
+		}
+	default:
+		s.trouble(c, http.StatusNotFound, "There is nothing here", "Go back to the displays.")
+		return
+	}
+	if p.Ticket != nil {
+		for i := range p.Ticket.Fields {
+			f := &p.Ticket.Fields[i]
+			if v, ok := o.values[f.Name]; ok {
+				f.Value = v
+				f.Checked = v == "on"
+			}
+			f.Error = o.errors[f.Name]
+		}
+	}
+	code := http.StatusOK
+	if o.code != 0 {
+		code = o.code
+	}
+	c.Status(code)
+	c.Header("Content-Type", "text/html; charset=utf-8")
+	if err := s.pages.ExecuteTemplate(c.Writer, "page.html", p); err != nil {
+		slog.Error("render", "place", place, "err", err)
+	}
+}
+
+func defaultProp(w *plan.Work, place string) string {
+	for _, p := range w.Plan.Props {
+		for _, s := range w.Plan.Solids {
+			if place == "bench" && s.Prop == p.ID && s.Kind == "box" {
+				return p.ID
+			}
+		}
+		if place != "bench" {
+			for _, d := range w.Plan.Devices {
+				if d.Prop == p.ID && d.Kind == "supply" {
+					return p.ID
+				}
+			}
+		}
+	}
+	return w.Plan.Props[0].ID
+}
+
+// href is the address of a place with a prop, a selection and a way to see it.
+func (p *Page) href(place, prop, sel, way string) string {
+	path := "/p/" + p.PlanID
+	if place != "barn" {
+		path += "/" + place
+	}
+	q := url.Values{}
+	for k, v := range map[string]string{"prop": prop, "sel": sel, "way": way} {
+		if v != "" {
+			q.Set(k, v)
+		}
+	}
+	if len(q) == 0 {
+		return path
+	}
+	return path + "?" + q.Encode()
+}
+
+func propOf(p *plan.Plan, key string) string {
+	kind, id, _ := strings.Cut(key, ":")
+	if kind == "part" {
+		id, _, _ = strings.Cut(id, "/")
+		kind = "solid"
+	}
+	v, _ := p.Get(kind, id)
+	switch x := v.(type) {
+	case *plan.Prop:
+		return x.ID
+	case *plan.Solid:
+		return x.Prop
+	case *plan.Joint:
+		return x.Prop
+	case *plan.Device:
+		return x.Prop
+	case *plan.Input:
+		return x.Prop
+	case *plan.Scene:
+		return x.Prop
+	case *plan.Finish:
+		return propOf(p, "solid:"+x.Solid)
+	case *plan.Trigger:
+		return propOf(p, "input:"+x.Input)
+	}
+	return ""
+}
+
+// goTo is where pressing a snag leads.
+func (p *Page) goTo(s check.Snag) string {
+	place, way := s.Place, ""
+	at := ""
+	if len(s.At) > 0 {
+		at = s.At[0]
+	}
+	switch kind, _, _ := strings.Cut(at, ":"); kind {
+	case "part":
+		way = "parts"
+	case "joint":
+		way = "joints"
+	case "display":
+		place, at = "walkdown", ""
+	}
+	if strings.HasPrefix(s.Code, "coat-") {
+		way = "joints"
+	}
+	return p.href(place, s.Prop, at, way)
+}
+
+func (s *Server) fillSnags(p *Page, snags []check.Snag) {
+	n := [4]int{}
+	for _, sn := range snags {
+		if sn.Waived != nil || p.Place != "barn" && p.Place != "walkdown" && (sn.Place != p.Place || p.Prop != "" && sn.Prop != p.Prop) {
+			continue
+		}
+		n[sn.Level]++
+		if len(p.Snags) >= 14 {
+			p.More++
+			continue
+		}
+		p.Snags = append(p.Snags, SnagView{sn, p.goTo(sn), strings.Join(sn.At, " "), len(p.Snags) == 0})
+	}
+	var said []string
+	for l := check.Stop; l >= check.Note; l-- {
+		if n[l] > 0 {
+			said = append(said, fmt.Sprintf("%d %s", n[l], l))
+		}
+	}
+	p.Summary = strings.Join(said, ", ")
+	if p.Summary == "" {
+		p.Summary = "none here"
+	}
+}
+
+func daysTo(opens string, now time.Time) string {
+	t, err := time.Parse(time.DateOnly, opens)
+	if err != nil {
+		return "no opening date"
+	}
+	n := int(t.Sub(now.UTC().Truncate(24*time.Hour)).Hours() / 24)
+	switch {
+	case n > 1:
+		return fmt.Sprintf("%d days to opening", n)
+	case n == 1:
+		return "opens tomorrow"
+	case n == 0:
+		return "opens today"
+	}
+	return fmt.Sprintf("opened %d days ago", -n)
+}
+
+// pick lists results by key, those that are there.
+func (p *Page) pick(keys ...string) (out []Result) {
+	for _, k := range keys {
+		if r, ok := p.Work.Results[k]; ok {
+			out = append(out, Result{k, r.Label, r.Text})
+		}
+	}
+	return out
+}
+
+// ticket shows an element with its fields.
+func (p *Page) ticket(kind, id string) *Ticket {
+	v, _ := p.Plan.Get(kind, id)
+	if v == nil {
+		return nil
+	}
+	was, _ := json.Marshal(v)
+	t := &Ticket{Title: plan.NameOf(v), Kind: kind, ID: id, Was: string(was), Fields: fieldsOf(p.Work, v)}
+	key := kind + ":" + id
+	switch x := v.(type) {
+	case *plan.Solid:
+		t.Sub = fmt.Sprintf("%s of %s, in %s", x.Kind, p.Work.Lib.Materials[x.Stock].Name, p.Plan.Prop(x.Prop).Name)
+		t.Results = p.pick(key+":mass", key+":slope", key+":cut", key+":tilt", key+":level", key+":gap", key+":side", key+":layers", key+":edge", key+":total", key+":bore", "finish:"+id+":wait", "finish:"+id+":paint")
+		for _, part := range p.Work.Parts {
+			if part.Solid.ID == id {
+				t.Touches = append(t.Touches, Link{Text: fmt.Sprintf("%d %s", part.No, part.Panel.Name), Href: p.href("bench", x.Prop, "part:"+part.Ref, "parts")})
+			}
+		}
+		if p.Work.Lib.Materials[x.Stock].Foam() {
+			t.Cautions = append(t.Cautions, "Hot wire or knife, never a flame; respirator for hot-cut foam.")
+		}
+		if lacks := p.Work.Lacks(id); lacks != nil {
+			t.Cautions = append(t.Cautions, "Half known: fill in the empty sizes.")
+		}
+	case *plan.Prop:
+		t.Sub = x.Note
+		t.Results = p.pick(key + ":mass")
+		for _, s := range p.Plan.Solids {
+			if s.Prop == id {
+				t.Touches = append(t.Touches, Link{Text: s.Name, Href: p.href("bench", id, "solid:"+s.ID, p.Way)})
+			}
+		}
+	case *plan.Joint:
+		a := p.Work.Joints[id]
+		t.Title, t.Sub = "Joint", x.A+" to "+x.B
+		t.Verdict = a.Verdict.String()
+		for _, r := range a.Reasons {
+			t.Reasons = append(t.Reasons, r.Text)
+		}
+		t.Results = p.pick(key+":verdict", key+":clamp", key+":handle", key+":full")
+		t.Cautions = append(append([]string{}, a.Prep...), a.Cautions...)
+		t.Reasons = append(t.Reasons, "undone by: "+a.Undo)
+	case *plan.Finish:
+		f := p.Work.Finishes[id]
+		t.Title, t.Sub = "Coats", "from the surface up, on "+p.Plan.Solid(x.Solid).Name
+		t.Verdict = f.Verdict.String()
+		for _, r := range f.Reasons {
+			t.Reasons = append(t.Reasons, r.Text)
+		}
+		t.Results = p.pick(key+":wait", key+":paint")
+		t.Cautions = f.Cautions
+	case *plan.Device:
+		s := "fed by " + x.From
+		if x.From == "" {
+			s = "feeds the rest"
+			if x.Kind != "supply" {
+				s = "fed by nothing yet"
+			}
+		}
+		t.Sub = x.Kind + ", " + s
+		t.Results = p.pick(key+":load", key+":headroom", key+":volts", key+":drop", key+":amps", key+":light", key+":ohms", key+":carry", key+":resistor")
+		for _, d := range p.Plan.Devices {
+			if d.From == id && len(t.Touches) < 4 {
+				t.Touches = append(t.Touches, Link{Text: d.Name, Href: p.href("loom", x.Prop, "device:"+d.ID, "")})
+			}
+		}
+		if x.Kind == "supply" {
+			t.Cautions = append(t.Cautions, "Extra-low voltage side only. Mains is plugs and cords; fixed wiring belongs to a licensed electrician and the local code.")
+		} else if x.Kind == "lamp" && !x.Proven {
+			t.Cautions = append(t.Cautions, "Light it on the bench before it is closed in: polarity first.")
+		}
+	case *plan.Input:
+		t.Sub = x.Kind
+	case *plan.Scene:
+		t.Sub = fmt.Sprintf("scene of %d cues", len(x.Cues))
+	case *plan.Trigger:
+		t.Title, t.Sub = "Trigger", x.Input+" works "+x.Scene
+	case *plan.Display:
+		t.Sub = "the whole display"
+	}
+	return t
+}
+
+// fieldErrors turns a core error into messages by field, and the rest.
+func fieldErrors(err error) (map[string]string, string) {
+	var f *measure.FieldError
+	if errors.As(err, &f) {
+		name := f.Field
+		if i := strings.IndexByte(name, '['); i > 0 {
+			name = name[:i]
+		}
+		if i := strings.IndexByte(name, '.'); i > 0 {
+			name = name[:i]
+		}
+		return map[string]string{name: f.Why}, f.Field + ": " + f.Why
+	}
+	return nil, err.Error()
+}

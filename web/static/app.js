@@ -1,0 +1,246 @@
+// The page without this script works by plain forms and links. The script
+// makes it live: forms answer in place, the quick line says what it read,
+// numbers open their working, snags lead to the thing, keys do all of it.
+(function () {
+  "use strict";
+  document.documentElement.classList.add("js");
+  const $ = (s, r) => (r || document).querySelector(s);
+  const $$ = (s, r) => Array.from((r || document).querySelectorAll(s));
+  let busy = 0;
+
+  // swap puts a fresh page in place of the old and keeps where the user was.
+  function swap(html, url, push) {
+    const next = new DOMParser().parseFromString(html, "text/html");
+    const page = $("#page", next);
+    if (!page) { document.open(); document.write(html); document.close(); return; }
+    const a = document.activeElement;
+    const keep = a && (a.name ? `[name="${CSS.escape(a.name)}"]` : a.id ? "#" + CSS.escape(a.id) : a.dataset && a.dataset.key ? `[data-key="${CSS.escape(a.dataset.key)}"]` : "");
+    const form = a && a.form && a.form.getAttribute("action");
+    const scroll = $(".surface") ? [$(".surface").scrollTop, $(".surface").scrollLeft, $(".gutter").scrollTop] : [0, 0, 0];
+    const same = url && new URL(url, location.href).pathname === location.pathname;
+    $("#page").replaceWith(page);
+    document.title = next.title;
+    document.documentElement.className = next.documentElement.className + " js";
+    if (push && url) history.pushState({}, "", url);
+    if (same) { $(".surface").scrollTop = scroll[0]; $(".surface").scrollLeft = scroll[1]; $(".gutter").scrollTop = scroll[2]; }
+    if (keep) {
+      const to = $$(keep).find((e) => !form || (e.form && e.form.getAttribute("action") === form) || !e.form);
+      if (to && to.type !== "hidden") to.focus({ preventScroll: true });
+    }
+    const bad = $(".fl.bad input, .fl.bad select");
+    if (bad) bad.focus();
+    clearLeader();
+  }
+
+  async function go(url, opts, push) {
+    busy++;
+    document.body.classList.add("busy");
+    try {
+      const r = await fetch(url, opts);
+      const html = await r.text();
+      swap(html, r.redirected || !opts ? r.url : null, push !== false);
+      document.body.dataset.settled = String(Number(document.body.dataset.settled || 0) + 1);
+    } catch (e) {
+      let p = $(".offline");
+      if (!p) { p = document.createElement("p"); p.className = "error offline"; p.setAttribute("role", "alert"); $(".surface").prepend(p); }
+      p.textContent = "The barn does not answer. What you entered is still here; start it again and press Enter.";
+    } finally {
+      busy--;
+      document.body.classList.remove("busy");
+    }
+  }
+
+  function send(form, button) {
+    const data = new URLSearchParams(new FormData(form));
+    if (button && button.name) data.append(button.name, button.value);
+    go(form.action, { method: "POST", body: data });
+  }
+
+  document.addEventListener("submit", (e) => {
+    const f = e.target;
+    const ask = e.submitter && e.submitter.dataset.confirm;
+    if (ask && !confirm(ask)) { e.preventDefault(); return; }
+    if (!f.matches("[data-live]")) return;
+    e.preventDefault();
+    if (f.matches(".quick")) remember($("#line").value);
+    send(f, e.submitter);
+  });
+  document.addEventListener("change", (e) => {
+    const f = e.target.form;
+    if (f && f.matches("[data-auto]")) send(f);
+  });
+  document.addEventListener("click", (e) => {
+    const w = e.target.closest("[data-working]");
+    if (w && !e.ctrlKey && !e.metaKey) {
+      e.preventDefault();
+      working(w.getAttribute("href"));
+      return;
+    }
+    const a = e.target.closest("a.pick, .touches a, .item, .ways a, .props a, .door, .snag a, .press a, .step a, .rules a, .link[href], .take a");
+    if (!a || a.target || a.hasAttribute("download") || e.ctrlKey || e.metaKey || e.button || !$("#page")) return;
+    e.preventDefault();
+    go(a.getAttribute("href"));
+  });
+  window.addEventListener("popstate", () => { if ($("#page")) go(location.href, undefined, false); });
+
+  async function working(url) {
+    const r = await fetch(url, { headers: { "X-Fragment": "1" } });
+    const d = $("#working");
+    $("[data-into]", d).innerHTML = r.ok ? await r.text() : "<p>That number is gone; load the page again.</p>";
+    d.showModal();
+  }
+
+  // leaders: a dashed line from the snag pointed at to its thing
+  function clearLeader() { $$(".leader").forEach((l) => l.remove()); }
+  function leader(snag) {
+    clearLeader();
+    const keys = (snag.dataset.snag || "").split(" ");
+    const from = snag.getBoundingClientRect();
+    const svg = document.createElementNS("http://www.w3.org/2000/svg", "svg");
+    svg.setAttribute("class", "leader");
+    keys.slice(0, 3).forEach((k) => {
+      const t = $(`.surface [data-key="${CSS.escape(k)}"]`) || $(`.surface [data-key^="${CSS.escape(k.replace("solid:", "part:"))}/"]`);
+      if (!t) return;
+      const b = t.getBoundingClientRect();
+      const p = document.createElementNS("http://www.w3.org/2000/svg", "path");
+      const x = b.left + b.width / 2, y = b.top + b.height / 2;
+      p.setAttribute("d", `M${from.left} ${from.top + 16}L${(from.left - 40)} ${from.top + 16}L${x} ${y}`);
+      svg.append(p);
+    });
+    document.body.append(svg);
+  }
+  document.addEventListener("mouseover", (e) => { const s = e.target.closest && e.target.closest(".gutter .snag"); if (s) leader(s); });
+  document.addEventListener("mouseout", (e) => { if (e.target.closest && e.target.closest(".gutter .snag")) clearLeader(); });
+  document.addEventListener("focusin", (e) => { const s = e.target.closest && e.target.closest(".gutter .snag"); if (s) leader(s); else clearLeader(); });
+
+  // pulling a drawing apart
+  document.addEventListener("input", (e) => {
+    if (!e.target.matches("[data-explode]")) return;
+    const k = e.target.value / 100;
+    $$(".surface .body").forEach((b) => b.setAttribute("transform", `translate(${b.dataset.dx * k} ${b.dataset.dy * k})`));
+  });
+
+  // zoom
+  let zoom = 1;
+  function setZoom(z) {
+    zoom = Math.min(4, Math.max(1, z));
+    $$("[data-zoom]").forEach((d) => { d.classList.toggle("zoomed", zoom > 1); const s = $("svg", d); if (s) s.style.width = zoom > 1 ? zoom * 100 + "%" : ""; });
+  }
+  document.addEventListener("wheel", (e) => { if (e.ctrlKey && e.target.closest && e.target.closest("[data-zoom]")) { e.preventDefault(); setZoom(zoom * (e.deltaY < 0 ? 1.15 : 0.87)); } }, { passive: false });
+
+  // keys
+  document.addEventListener("keydown", (e) => {
+    const typing = e.target.matches("input:not([type=checkbox]):not([type=range]), select, textarea");
+    if ((e.ctrlKey || e.metaKey) && !e.altKey && (e.key === "z" || e.key === "y")) {
+      if (typing && e.target.value !== e.target.defaultValue) return;
+      const b = $(e.key === "z" && !e.shiftKey ? "[data-undo]" : "[data-redo]");
+      if (b && !b.disabled) { e.preventDefault(); b.click(); }
+      return;
+    }
+    if (typing || e.ctrlKey || e.metaKey || e.altKey) return;
+    const doors = $$("[data-door]");
+    const picks = $$(".surface a.pick, .surface .item[href]");
+    const at = picks.findIndex((p) => p.classList.contains("on"));
+    switch (e.key) {
+      case "/": e.preventDefault(); $("#line") && $("#line").focus(); break;
+      case "?": $("#keys") && $("#keys").showModal(); break;
+      case "[": if (picks.length) { const p = picks[(at <= 0 ? picks.length : at) - 1]; step(picks, at, -1, p); } break;
+      case "]": if (picks.length) step(picks, at, 1, picks[(at + 1) % picks.length]); break;
+      case "m": { const b = $(".gutter .btn.main, .walk .btn.main"); if (b) b.click(); break; }
+      case "w": { const n = $(".ticket [data-working]"); if (n) n.click(); break; }
+      case "+": case "=": setZoom(zoom * 1.25); break;
+      case "-": setZoom(zoom * 0.8); break;
+      case "0": setZoom(1); break;
+      default: if (e.key >= "1" && e.key <= String(doors.length)) go(doors[e.key - 1].getAttribute("href"));
+    }
+  });
+  // several links may lead to one thing (its copies): step past them
+  function step(picks, at, dir, to) {
+    const key = at >= 0 ? picks[at].dataset.key : "";
+    for (let i = 0, n = at; i < picks.length; i++) {
+      n = (n + dir + picks.length) % picks.length;
+      if (picks[n].dataset.key !== key) { to = picks[n]; break; }
+    }
+    go(to.getAttribute("href"));
+  }
+
+  // the quick line's memory, this browser's own
+  function memory() { try { return JSON.parse(localStorage.getItem("said") || "[]"); } catch (_) { return []; } }
+  function remember(line) {
+    if (!line.trim()) return;
+    const said = [line].concat(memory().filter((l) => l !== line)).slice(0, 40);
+    try { localStorage.setItem("said", JSON.stringify(said)); } catch (_) { /* private window */ }
+  }
+
+  document.addEventListener("alpine:init", () => {
+    window.Alpine.data("quickline", () => ({
+      at: -1,
+      async read() {
+        const line = $("#line").value;
+        const got = this.$refs.got;
+        if (!line.trim()) { got.textContent = ""; got.classList.remove("bad"); return; }
+        const q = new URLSearchParams({ line: line, prop: $(".quick [name=prop]").value });
+        try {
+          const r = await (await fetch("/p/" + $("#page").dataset.plan + "/read?" + q)).json();
+          if ($("#line").value !== line) return;
+          got.classList.toggle("bad", !r.text);
+          got.textContent = r.text ? "reads as: " + r.text : r.error;
+        } catch (_) { got.textContent = "The barn does not answer."; got.classList.add("bad"); }
+      },
+      key(e) {
+        const said = memory();
+        if (e.key === "ArrowUp" || e.key === "ArrowDown") {
+          const next = this.at + (e.key === "ArrowUp" ? 1 : -1);
+          if (next >= -1 && next < said.length) { this.at = next; $("#line").value = next < 0 ? "" : said[next]; this.read(); }
+          e.preventDefault();
+        } else if (e.key === "Tab" && !e.shiftKey && $("#line").value.trim()) {
+          const words = $("#line").value.split(" ");
+          const last = words[words.length - 1].toLowerCase();
+          const known = ["xps1", "xps2", "xps1.5", "xps1/2", "eps1", "eva5", "eva10", "ply1/4", "ply1/2", "board5", "coro4", "acrylic3", "rabbet", "mitre", "butt", "bottom", "masonry", "latex", "enamel", "flexseal", "heatseal", "clear", "wash", "flicker12", "fill12", "puck12", "strip12", "pixel5", "led-white", "led-red", "hotlow", "epoxy5", "contact", "sprayfoam"]
+            .concat($$(".surface [data-key], .props a").map((x) => (x.dataset.key ? x.dataset.key.split(":")[1] : x.textContent.trim())));
+          const hit = last && known.find((k) => k.toLowerCase().startsWith(last) && k.toLowerCase() !== last);
+          if (hit) { words[words.length - 1] = hit; $("#line").value = words.join(" "); this.read(); e.preventDefault(); }
+        }
+      },
+    }));
+    window.Alpine.data("player", () => ({
+      timer: 0, now: 0, last: 0, data: null,
+      init() { this.data = JSON.parse(this.$root.dataset.frames); this.now = Number(this.$root.dataset.at); },
+      destroy() { cancelAnimationFrame(this.timer); },
+      toggle() {
+        if (this.timer) { this.stop(); return; }
+        if (this.now >= this.data.until) this.now = 0;
+        this.$refs.play.textContent = "❚❚ pause";
+        this.last = performance.now();
+        const tick = (t) => {
+          this.now = Math.min(this.data.until, this.now + (t - this.last));
+          this.last = t;
+          this.show();
+          if (this.now >= this.data.until) { this.stop(); return; }
+          this.timer = requestAnimationFrame(tick);
+        };
+        this.timer = requestAnimationFrame(tick);
+      },
+      stop() {
+        cancelAnimationFrame(this.timer);
+        this.timer = 0;
+        this.$refs.play.textContent = "▶ play";
+        const u = new URL(location.href);
+        u.searchParams.set("t", Math.round(this.now));
+        go(u.pathname + u.search, undefined, false).then(() => history.replaceState({}, "", u));
+      },
+      show() {
+        const c = $("[data-cursor]", this.$root);
+        const x0 = Number(c.dataset.x0), x1 = Number(c.dataset.x1);
+        c.setAttribute("transform", `translate(${x0 + (this.now / this.data.until) * (x1 - x0)} 0)`);
+        this.$refs.clock.textContent = (this.now / 1000).toFixed(2) + " s";
+        let f = this.data.frames[0];
+        for (const g of this.data.frames) if (g.at <= this.now) f = g;
+        if (f === this.shown) return;
+        this.shown = f;
+        $$("[data-lamp]", this.$root).forEach((l) => l.setAttribute("class", "stageglow lv" + f.lamps[l.dataset.lamp]));
+        $$("[data-amps]", this.$root).forEach((l) => { l.textContent = f.amps[l.dataset.amps]; });
+      },
+    }));
+  });
+})();
