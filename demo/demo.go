@@ -42,8 +42,8 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "shelf-left", Prop: "shelf", Name: "Left post", Kind: "panel", Stock: "ply1/2", W: l("3 in"), H: l("60 in"), X: l("-16 1/2 in"), Y: l("-5 1/4 in")},
 		{ID: "shelf-right", Prop: "shelf", Name: "Right post", Kind: "panel", Stock: "ply1/2", W: l("3 in"), H: l("60 in"), X: l("16 1/2 in"), Y: l("-5 1/4 in")},
 		{ID: "shelf-fascia", Prop: "shelf", Name: "Fascia", Kind: "box", Stock: "xps1/2", W: l("12 in"), D: l("6 in"), H: l("5 in"), Joint: "mitre", X: l("0 in"), Y: l("3 in"), Lid: true},
-		{ID: "sun-heads", Prop: "sunflowers", Name: "Heads", Kind: "disc", Stock: "xps1", W: l("36 in"), Copies: 2, Z: l("40 in")},
-		{ID: "sun-stems", Prop: "sunflowers", Name: "Stems", Kind: "pipe", Stock: "pvc1", Lengths: "5@72in", Y: l("10 in")},
+		{ID: "sun-heads", Prop: "sunflowers", Name: "Heads", Kind: "disc", Stock: "xps1", W: l("36 in"), Copies: 2, Upright: true, Z: l("36 in"), Y: l("-3 in")},
+		{ID: "sun-stems", Prop: "sunflowers", Name: "Stems", Kind: "pipe", Stock: "pvc1", Lengths: "5@72in"},
 	}
 	p.Joints = []plan.Joint{
 		{ID: "riser-front-left", Prop: "riser", A: box + "/front", B: box + "/left", Glue: "pu", Length: l("26 1/2 in")},

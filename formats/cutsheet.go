@@ -61,7 +61,6 @@ type sheetWriter struct {
 	w      *plan.Work
 	metric bool
 	prop   plan.Prop
-	page   int
 }
 
 const pageMargin = 12.0

@@ -79,7 +79,7 @@ type Page struct {
 	Ticket                    *Ticket
 	Undo, Redo                string
 	Draw                      template.HTML
-	Below                     template.HTML
+	Below, Side               template.HTML
 	Rows                      []Row
 	Finishes                  []Row
 	Groups                    []Group
@@ -444,6 +444,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		t.Title, t.Sub = "Trigger", x.Input+" works "+x.Scene
 	case *plan.Display:
 		t.Sub = "the whole display"
+		t.Results = p.pick("display:mass", "display:cost", "display:watts")
 	}
 	return t
 }

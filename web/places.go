@@ -53,11 +53,11 @@ func (s *Server) barn(p *Page, snags []check.Snag) {
 	}
 	for _, sh := range w.Sheets {
 		k := "stock:" + sh.Stock.ID
-		p.Takes = append(p.Takes, Take{sh.Stock.Name, w.Results[k+":sheets"].Text + " sheets", k + ":sheets", w.Results[k+":yield"].Text + " used", k + ":yield", w.Results[k+":cost"].Text, k + ":cost"})
+		p.Takes = append(p.Takes, Take{sh.Stock.Name, plural(w.Results[k+":sheets"].Value, "sheet"), k + ":sheets", w.Results[k+":yield"].Text + " used", k + ":yield", w.Results[k+":cost"].Text, k + ":cost"})
 	}
 	for _, b := range w.Bars {
 		k := "stock:" + b.Stock.ID
-		p.Takes = append(p.Takes, Take{Name: b.Stock.Name, Count: w.Results[k+":bars"].Text + " lengths", CountKey: k + ":bars", Used: w.Results[k+":yield"].Text + " used", UsedKey: k + ":yield"})
+		p.Takes = append(p.Takes, Take{Name: b.Stock.Name, Count: plural(w.Results[k+":bars"].Value, "length"), CountKey: k + ":bars", Used: w.Results[k+":yield"].Text + " used", UsedKey: k + ":yield"})
 	}
 	for _, d := range w.Plan.Devices {
 		if d.Kind == "supply" {
@@ -65,6 +65,13 @@ func (s *Server) barn(p *Page, snags []check.Snag) {
 			p.Rows = append(p.Rows, Row{Key: "device:" + d.ID + ":load", Href: p.href("loom", d.Prop, "device:"+d.ID, ""), Mark: g.State, Title: d.Name + ", " + w.Plan.Prop(d.Prop).Name, Right: w.Results["device:"+d.ID+":load"].Text})
 		}
 	}
+}
+
+func plural(n float64, one string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return fmt.Sprintf("%.0f %ss", n, one)
 }
 
 // aspects are the four squares of a prop: parts, joints, coats, wiring; each
@@ -143,7 +150,7 @@ func (s *Server) bench(p *Page) {
 		if part != nil {
 			p.Draw = template.HTML(draw.Parts(w, part, to))
 		} else {
-			p.Draw = template.HTML(draw.Whole(w, p.Prop, p.Sel, to))
+			p.whole(to)
 		}
 	case "sheets":
 		p.Draw = template.HTML(draw.Sheets(w, p.Prop, p.Sel, to))
@@ -152,7 +159,7 @@ func (s *Server) bench(p *Page) {
 	case "print":
 		p.Draw = template.HTML(draw.Sheets(w, p.Prop, p.Sel, to))
 	default:
-		p.Draw = template.HTML(draw.Whole(w, p.Prop, p.Sel, to))
+		p.whole(to)
 	}
 	switch {
 	case part != nil:
@@ -168,6 +175,12 @@ func (s *Server) bench(p *Page) {
 	if p.Ticket == nil {
 		p.Ticket = p.ticket("prop", p.Prop)
 	}
+}
+
+// whole draws the prop in two views.
+func (p *Page) whole(to func(string) string) {
+	iso, front := draw.Whole(p.Work, p.Prop, p.Sel, to)
+	p.Draw, p.Side = template.HTML(iso), template.HTML(front)
 }
 
 func (s *Server) joints(p *Page) {

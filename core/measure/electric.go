@@ -59,6 +59,9 @@ func Volts(v float64) string { return Decimal(v, 2) + " V" }
 
 // Amps writes amperes as A, or mA below one ampere.
 func Amps(a float64) string {
+	if math.Abs(a) < 1e-6 {
+		return "0 mA" // below what a meter shows
+	}
 	if math.Abs(a) < 0.9995 {
 		return significant(a*1000, 3) + " mA"
 	}

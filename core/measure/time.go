@@ -80,6 +80,9 @@ func Span(s float64) string {
 		}
 		return Decimal(h, 0) + " h " + Decimal(m, 0)
 	}
+	if math.Abs(s) >= 10*86400 {
+		return Decimal(s/86400, 0) + " days"
+	}
 	return Decimal(s/86400, 1) + " days"
 }
 

@@ -59,6 +59,7 @@ type Face struct {
 	Points []Vec
 	Holes  [][]Vec
 	Skin   bool // the panel's outside face
+	Curved bool // a facet of a round face: its seams are no edges
 }
 
 // Cut is pipe cut to length.

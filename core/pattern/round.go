@@ -12,6 +12,8 @@ import (
 type Disc struct {
 	D, Bore, T float64
 	Copies     int
+	Upright    bool    // standing on edge, facing front, side by side
+	Pitch      float64 // from one to the next when upright; 1.1 D when 0
 }
 
 // Lay works the discs out; in space they lie stacked.
@@ -28,7 +30,27 @@ func (d Disc) Lay() (*Shape, error) {
 	p := roundPanel("disc", "Disc", d.D, d.Bore, d.T, d.Copies)
 	s := &Shape{Panels: []Panel{p}, Size: Vec{d.D, d.D, d.T * float64(d.Copies)}}
 	for i := range d.Copies {
-		s.Bodies = append(s.Bodies, ringBody("disc", i, d.D, d.Bore, float64(i)*d.T, d.T)...)
+		if !d.Upright {
+			s.Bodies = append(s.Bodies, ringBody("disc", i, d.D, d.Bore, float64(i)*d.T, d.T)...)
+			continue
+		}
+		pitch := d.Pitch
+		if pitch <= 0 {
+			pitch = 1.1 * d.D
+		}
+		x := (float64(i) - float64(d.Copies-1)/2) * pitch
+		for _, b := range ringBody("disc", i, d.D, d.Bore, -d.T/2, d.T) {
+			for f := range b.Faces {
+				for k, p := range b.Faces[f].Points { // turned about X by 90 degrees
+					b.Faces[f].Points[k] = Vec{p.X + x, -p.Z, p.Y + d.D/2}
+				}
+			}
+			b.Explode = Vec{0, -1, 0}
+			s.Bodies = append(s.Bodies, b)
+		}
+	}
+	if d.Upright {
+		s.Size = extent(s.Bodies)
 	}
 	circ := math.Pi * d.D
 	s.Results = append(s.Results, result("edge", "Length round the edge", circ, "mm", in(circ)).
@@ -96,8 +118,7 @@ func roundPanel(id, name string, d, bore, t float64, n int) Panel {
 // ringBody is a disc or ring in space; a ring comes as two half shells so
 // that the drawing's depth order stays right.
 func ringBody(panel string, no int, d, bore, z, t float64) []Body {
-	half := func(from, to float64) Body {
-		const n = 16
+	half := func(from, to, n float64) Body {
 		b := Body{Panel: panel, Copy: no, Explode: Vec{0, 0, 1}}
 		pt := func(r, k, z float64) Vec {
 			sn, cs := math.Sincos(from + (to-from)*k/n)
@@ -107,7 +128,7 @@ func ringBody(panel string, no int, d, bore, z, t float64) []Body {
 		for k := 0.0; k <= n; k++ {
 			top = append(top, pt(d/2, k, z+t))
 		}
-		for k := float64(n); k >= 0 && bore > 0; k-- {
+		for k := n; k >= 0 && bore > 0; k-- {
 			top = append(top, pt(bore/2, k, z+t))
 		}
 		for i := len(top) - 1; i >= 0; i-- {
@@ -115,18 +136,18 @@ func ringBody(panel string, no int, d, bore, z, t float64) []Body {
 		}
 		b.Faces = append(b.Faces, Face{Points: top, Skin: true}, Face{Points: under})
 		for k := 0.0; k < n; k++ {
-			b.Faces = append(b.Faces, Face{Points: []Vec{pt(d/2, k, z), pt(d/2, k+1, z), pt(d/2, k+1, z+t), pt(d/2, k, z+t)}})
+			b.Faces = append(b.Faces, Face{Curved: true, Points: []Vec{pt(d/2, k, z), pt(d/2, k+1, z), pt(d/2, k+1, z+t), pt(d/2, k, z+t)}})
 			if bore > 0 {
-				b.Faces = append(b.Faces, Face{Points: []Vec{pt(bore/2, k+1, z), pt(bore/2, k, z), pt(bore/2, k, z+t), pt(bore/2, k+1, z+t)}})
+				b.Faces = append(b.Faces, Face{Curved: true, Points: []Vec{pt(bore/2, k+1, z), pt(bore/2, k, z), pt(bore/2, k, z+t), pt(bore/2, k+1, z+t)}})
 			}
 		}
 		return b
 	}
 	if bore == 0 {
-		b := half(0, 2*math.Pi)
-		b.Faces[0].Points = b.Faces[0].Points[:16]
+		b := half(0, 2*math.Pi, 36)
+		b.Faces[0].Points = b.Faces[0].Points[:36]
 		b.Faces[1].Points = b.Faces[1].Points[1:]
 		return []Body{b}
 	}
-	return []Body{half(0, math.Pi), half(math.Pi, 2*math.Pi)}
+	return []Body{half(0, math.Pi, 18), half(math.Pi, 2*math.Pi, 18)}
 }

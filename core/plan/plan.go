@@ -71,6 +71,7 @@ type Solid struct {
 	Copies   int            `json:"copies,omitempty"`
 	Lengths  string         `json:"lengths,omitempty"` // of pipe: 6@44in 4@60in
 	Lying    bool           `json:"lying,omitempty"`
+	Upright  bool           `json:"upright,omitempty"` // a disc standing on edge
 	Pitch    measure.Length `json:"pitch,omitzero"`
 	X        measure.Length `json:"x,omitzero"` // of its middle, from the prop's middle
 	Y        measure.Length `json:"y,omitzero"` // towards the back

@@ -64,7 +64,7 @@ func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
 		spec = pattern.Tower{N: s.Sides, H: s.H.Value(), Bottom: s.Low.Value(), Top: s.High.Value(), T: t}
 	case "disc":
 		lacking = need("w", s.W)
-		spec = pattern.Disc{D: s.W.Value(), Bore: s.Bore.Value(), T: t, Copies: max(1, s.Copies)}
+		spec = pattern.Disc{D: s.W.Value(), Bore: s.Bore.Value(), T: t, Copies: max(1, s.Copies), Upright: s.Upright, Pitch: s.Pitch.Value()}
 	case "rings":
 		lacking = need("h", s.H, "low", s.Low, "high", s.High, "wall", s.Wall)
 		spec = pattern.Rings{Bottom: s.Low.Value(), Top: s.High.Value(), H: s.H.Value(), Wall: s.Wall.Value(), T: t}

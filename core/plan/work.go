@@ -48,6 +48,7 @@ func Do(p *Plan, lib *stock.Library, today time.Time) *Work {
 	w.Rig = NewRig(p, lib)
 	w.All = w.Rig.Solve(lib, nil)
 	w.power()
+	w.totals()
 	w.Machine = p.Machine()
 	w.ShowErr = w.Machine.Check()
 	return w
@@ -363,6 +364,36 @@ func (w *Work) power() {
 				With("I x 0.1 V / rating", fmt.Sprintf("%s x 0.1 V / %s", amps(g.Amps), d.Rating), volts(g.Amps*fuseVolts/math.Max(d.Rating.Value(), .1)), smallPartsFrom))
 		}
 	}
+}
+
+// totals are the display's own numbers.
+func (w *Work) totals() {
+	kg, cost, watts := 0.0, 0.0, 0.0
+	var masses, costs []string
+	for i := range w.Plan.Props {
+		r := w.Results["prop:"+w.Plan.Props[i].ID+":mass"]
+		kg += r.Value
+		masses = append(masses, r.Text)
+	}
+	for _, s := range w.Sheets {
+		r := w.Results["stock:"+s.Stock.ID+":cost"]
+		cost += r.Value
+		costs = append(costs, r.Text)
+	}
+	for _, b := range w.Bars {
+		c := float64(len(b.Cutting.Bars)) * b.Stock.Price
+		cost += c
+		costs = append(costs, fmt.Sprintf("$%.2f", c))
+	}
+	for i := range w.Plan.Devices {
+		if d := &w.Plan.Devices[i]; d.Kind == "supply" {
+			g := w.All.Readings[d.ID]
+			watts += g.Volts * g.Amps
+		}
+	}
+	w.keep("display:mass", source.Result{Label: "Everything, bare", Value: kg, Unit: "kg", Text: massText(kg)}.With("sum of the props", strings.Join(masses, " + "), massText(kg), source.Exact("sum")))
+	w.keep("display:cost", source.Result{Label: "Sheets and pipe", Value: cost, Unit: "$", Text: fmt.Sprintf("$%.2f", cost)}.With("sum over stock", strings.Join(costs, " + "), fmt.Sprintf("$%.2f", cost), source.FromMemory("prices of the shop's list")))
+	w.keep("display:watts", source.Result{Label: "Out of all supplies", Value: watts, Unit: "W", Text: measure.Watts(watts)}.With("sum of volts x amps, everything on", "", measure.Watts(watts), source.Exact("solved network")))
 }
 
 // Machine is the plan's behaviour for the simulator.

@@ -19,16 +19,12 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 	lo, hi := p.Bounds()
 	pw, ph := hi.X-lo.X, hi.Y-lo.Y
 	ilo, ihi := isoBox(w, part.Solid.Prop)
-	// one scale for both, so that the tape is true for both
-	scale := math.Min(math.Min(360/pw, 250/ph), math.Min(330/(ihi.X-ilo.X), 430/(ihi.Y-ilo.Y)))
-	c.Tape(scale, TapeSize, 496, true)
-	iso := Iso(scale, 40-ilo.X*scale+(330-(ihi.X-ilo.X)*scale)/2, 486-ihi.Y*scale)
-	c.Prop(w, part.Solid.Prop, iso, "part:"+part.Ref, href)
-	if x := 60 + (330+(ihi.X-ilo.X)*scale)/2 + 30; scale*1753 < 440 && x < 400 {
-		c.Person(x, 486, scale)
-	}
-	// the flat part
-	x0, y0 := 470+(400-pw*scale)/2, 92+(258-ph*scale)/2
+	small := math.Min(250/(ihi.X-ilo.X), 380/(ihi.Y-ilo.Y))
+	scale := math.Min(330/pw, 360/ph)
+	x0, y0 := TapeSize+44+math.Max(0, (330-pw*scale)/2), 84+(360-ph*scale)/2
+	c.Tape(scale, x0, y0+ph*scale, true)
+	c.Prop(w, part.Solid.Prop, Iso(small, 620-(ilo.X+ihi.X)*small/2, 290-(ilo.Y+ihi.Y)*small/2), "part:"+part.Ref, href)
+	c.Text("t soft", "middle", 620, 498, "where it goes")
 	at := func(q pattern.Point) XY { return XY{x0 + (q.X-lo.X)*scale, y0 + (hi.Y-q.Y)*scale} }
 	poly := func(ps []pattern.Point) []XY {
 		out := make([]XY, len(ps))
@@ -38,8 +34,8 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 		return out
 	}
 	m := w.Lib.Materials[part.Solid.Stock]
-	c.Text("t lbl", "start", 470, 52, part.Name())
-	c.Text("t soft", "start", 470, 70, fmt.Sprintf("%s, cut %d, no. %d of %d", m.Name, p.Copies, part.No, part.Of))
+	c.Text("t lbl", "start", TapeSize+14, 46, part.Name())
+	c.Text("t soft", "start", TapeSize+14, 64, fmt.Sprintf("%s, cut %d, no. %d of %d", m.Name, p.Copies, part.No, part.Of))
 	c.Poly("cut m-"+m.Texture+"-1", poly(p.Outline))
 	for _, h := range p.Holes {
 		c.Poly("cut paper", poly(h))
@@ -70,7 +66,7 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 	if p.Bore > 0 {
 		mid.Y -= (p.Round + p.Bore) / 4 * scale
 	}
-	if pw*scale > 66 && ph*scale > 46 {
+	if room := narrowAt(p, (lo.Y+hi.Y)/2) * scale; room > 76 && ph*scale > 46 {
 		c.Text("t lbl", "middle", mid.X, mid.Y-12, "OUTSIDE")
 		c.Open("up", []XY{{mid.X, mid.Y + 20}, {mid.X, mid.Y - 4}})
 		c.Open("up", []XY{{mid.X - 6, mid.Y + 4}, {mid.X, mid.Y - 5}, {mid.X + 6, mid.Y + 4}})
@@ -78,9 +74,24 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 	} else {
 		c.Text("t lbl", "start", x0+pw*scale+44, mid.Y, "OUTSIDE, long side up")
 	}
-	c.section(w, part, 470, 404)
-	c.sheetOf(w, part, 760, 392)
+	c.section(w, part, 770, 46)
+	c.sheetOf(w, part, 770, 236)
 	return c.SVG("parts", part.Name()+", flat pattern", fmt.Sprintf("Flat pattern of %s, %s by %s, with its edge cut across and its place on the sheet.", part.Name(), w.Len(pw), w.Len(ph)))
+}
+
+// narrowAt is the outside face's width at a height.
+func narrowAt(p pattern.Panel, y float64) float64 {
+	var xs []float64
+	for i, a := range p.Outline {
+		b := p.Outline[(i+1)%len(p.Outline)]
+		if (a.Y-y)*(b.Y-y) < 0 {
+			xs = append(xs, a.X+(b.X-a.X)*(y-a.Y)/(b.Y-a.Y))
+		}
+	}
+	if len(xs) < 2 {
+		return 0
+	}
+	return math.Abs(xs[1]-xs[0]) - p.Bore
 }
 
 // section draws the part's joined edge cut across, and what it meets.
@@ -138,15 +149,15 @@ func (c *Canvas) section(w *plan.Work, part *plan.Part, x, y float64) {
 			c.Poly(other, []XY{mirror(XY{px + 40, py}), mirror(XY{px + 110, py}), mirror(XY{px + 110 - back, py + 34}), mirror(XY{px + 40, py + 34})})
 			c.Open("glue", []XY{{px + 110, py}, {px + 110 - back, py + 34}})
 		}
-		c.Text("t", "start", px, py+54, "blade tilt "+measure.Degrees(math.Abs(edge.Tilt)))
+		c.Text("t halo2", "start", px, py+(map[bool]float64{true: 128, false: 54})[edge.Joint == "mitre"], "blade tilt "+measure.Degrees(math.Abs(edge.Tilt)))
 		if part.Panel.CutAngle > 0.05 {
-			c.Text("t", "start", px, py+70, "cut angle "+measure.Degrees(part.Panel.CutAngle)+" on the face")
+			c.Text("t", "start", px, py+144, "cut angle "+measure.Degrees(part.Panel.CutAngle)+" on the face")
 		}
 	}
 	if glue != "" {
-		c.Text("t glued", "start", px+128, py+20, glue)
+		c.Text("t glued", "start", px, py+112, glue)
 	} else if edge.Joint != "level" {
-		c.Text("t soft", "start", px+128, py+20, "no glue chosen")
+		c.Text("t soft", "start", px, py+112, "no glue chosen")
 	}
 }
 
@@ -159,24 +170,17 @@ func (c *Canvas) sheetOf(w *plan.Work, part *plan.Part, x, y float64) {
 					continue
 				}
 				c.Text("t lbl", "start", x, y+12, fmt.Sprintf("Sheet %d of %d, %s x %s", k+1, len(s.Layout.Sheets), s.Stock.Sheet[0], s.Stock.Sheet[1]))
-				sc := math.Min(200/sh.Stock.H, 92/sh.Stock.W)
-				c.sheet(w, s, sh, x, y+22, sc, "part:"+part.Ref, nil, true)
-				c.Text("t", "start", x, y+22+sh.Stock.W*sc+16, w.Results["stock:"+s.Stock.ID+":yield"].Text+" used"+offcutText(w, sh))
+				sc := math.Min(180/sh.Stock.H, 120/sh.Stock.W)
+				c.sheet(w, s, sh, x, y+22, sc, "part:"+part.Ref, part.Solid.Prop, nil, false)
+				c.Text("t", "start", x, y+22+sh.Stock.H*sc+16, w.Results["stock:"+s.Stock.ID+":yield"].Text+" of the sheets used")
 				return
 			}
 		}
 	}
 }
 
-func offcutText(w *plan.Work, sh nest.Sheet) string {
-	if len(sh.Offcuts) == 0 {
-		return ""
-	}
-	return fmt.Sprintf(", offcut %s x %s", w.Len(sh.Offcuts[0].W), w.Len(sh.Offcuts[0].H))
-}
-
 // sheet draws one sheet with its parts; lying turns it on its side.
-func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc float64, sel string, href func(string) string, lying bool) {
+func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc float64, sel, prop string, href func(string) string, lying bool) {
 	at := func(px, py float64) XY {
 		if lying {
 			return XY{x + py*sc, y + px*sc}
@@ -189,7 +193,14 @@ func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc flo
 		p, q := at(o.X, o.Y), at(o.X+o.W, o.Y+o.H)
 		c.Rect("offcut", math.Min(p.X, q.X), math.Min(p.Y, q.Y), math.Abs(q.X-p.X), math.Abs(q.Y-p.Y))
 		if href != nil {
-			c.Text("t soft", "middle", (p.X+q.X)/2, (p.Y+q.Y)/2+4, "keep "+w.Len(o.W)+" x "+w.Len(o.H))
+			label := w.Len(o.W) + " x " + w.Len(o.H)
+			need := float64(len(label)) * 6.6
+			switch {
+			case math.Abs(q.X-p.X) > need && math.Abs(q.Y-p.Y) > 16:
+				c.Text("t soft", "middle", (p.X+q.X)/2, (p.Y+q.Y)/2+4, label)
+			case math.Abs(q.Y-p.Y) > need && math.Abs(q.X-p.X) > 16:
+				c.TextAt("t soft", (p.X+q.X)/2+4, (p.Y+q.Y)/2, -90, label)
+			}
 		}
 	}
 	for _, q := range sh.Placed {
@@ -201,11 +212,15 @@ func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc flo
 			ps[i] = at(poly[i].X, poly[i].Y)
 		}
 		if href != nil {
-			c.Pick(href(key), key, fmt.Sprintf("%s, copy %d", part.Name(), s.Pieces[q.Part].Copy+1), key == sel)
+			c.Pick(href(key), key, fmt.Sprintf("%d %s, copy %d", part.No, part.Name(), s.Pieces[q.Part].Copy+1), key == sel)
 		}
 		class := "cut m-" + s.Stock.Texture + "-1"
 		if key == sel && href == nil {
 			class = "cut picked"
+		}
+		mine := part.Solid.Prop == prop
+		if !mine && class != "cut picked" {
+			class += " other"
 		}
 		c.Poly(class, ps)
 		centre := at(mid.X, mid.Y)
@@ -214,7 +229,9 @@ func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc flo
 			centre.Y -= (part.Panel.Round + part.Panel.Bore) / 4 * sc
 		}
 		if href != nil {
-			c.Text("t lbl", "middle", centre.X, centre.Y+4, fmt.Sprint(part.No))
+			if mine && (part.Panel.Bore == 0 || (part.Panel.Round-part.Panel.Bore)/2*sc > 13) {
+				c.Text("t lbl", "middle", centre.X, centre.Y+4, fmt.Sprint(part.No))
+			}
 			c.Done()
 		}
 	}
@@ -223,7 +240,7 @@ func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc flo
 // Sheets draws every sheet and every pipe length.
 func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 	const wide = 986.0
-	sc := 0.098 // px per mm: a 4 x 8 ft sheet is 119 x 239
+	sc := 0.12 // px per mm: a 4 x 8 ft sheet is 146 x 293
 	c := New(wide, 0, w.Plan.Metric())
 	x, y, rowH := 24.0, 40.0, 0.0
 	for _, s := range w.Sheets {
@@ -237,7 +254,7 @@ func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 				x, y, rowH = 24, y+rowH+58, 0
 			}
 			c.Text("t lbl", "start", x, y-6, s.Stock.Name)
-			c.sheet(w, s, sh, x, y, scale, sel, href, false)
+			c.sheet(w, s, sh, x, y, scale, sel, prop, href, false)
 			c.Text("t", "start", x, y+sh.Stock.H*scale+16, fmt.Sprintf("sheet %d of %d", k+1, len(s.Layout.Sheets)))
 			x += cw + 18
 			rowH = math.Max(rowH, sh.Stock.H*scale)

@@ -56,6 +56,9 @@ func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) s
 		})
 	}
 	h.scale = 560 / longest
+	if longest > 4000 {
+		h.scale = 660 / longest // its label stands below
+	}
 	h.lane = 20
 	for _, d := range roots {
 		h.root(d)
@@ -85,7 +88,10 @@ func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) s
 }
 
 func (h *harness) pick(d *plan.Device, say string) {
-	h.c.Pick(h.href("device:"+d.ID), "device:"+d.ID, d.Name+", "+say, "device:"+d.ID == h.sel)
+	if say != "" {
+		say = d.Name + ", " + say
+	}
+	h.c.Pick(h.href("device:"+d.ID), "device:"+d.ID, say, "device:"+d.ID == h.sel)
 }
 
 // root places a supply, or a device with no feed, at the left edge.
@@ -98,7 +104,7 @@ func (h *harness) root(d *plan.Device) {
 	g := h.st.Readings[d.ID]
 	v, a := plan.SupplyOf(d, h.w.Lib)
 	c := h.c
-	h.pick(d, fmt.Sprintf("%s of %s, %s", measure.Amps(g.Amps), measure.Amps(a), g.State))
+	h.pick(d, "")
 	c.Rect("box", 24, y-58, 132, 116)
 	c.Text("t head", "start", 35, y-36, d.Name)
 	c.Text("t", "start", 35, y-18, fmt.Sprintf("%s %s", measure.Volts(v), measure.Amps(a)))
@@ -106,9 +112,8 @@ func (h *harness) root(d *plan.Device) {
 	c.Rect("live fill-"+g.State, 35, y-8, math.Min(1, math.Max(0, g.Lit))*110, 15)
 	c.Line("limit", 35+110*circuit.LoadLimit, y-13, 35+110*circuit.LoadLimit, y+12)
 	c.Text("t", "start", 35, y+25, fmt.Sprintf("%s  %.0f %%", measure.Amps(g.Amps), 100*g.Lit))
-	c.Text("t mark", "start", 35, y+43, map[string]string{"ok": "80 % line kept", "heavy": "past the 80 % line", "overloaded": "OVERLOADED"}[g.State])
+	c.Text("t "+map[string]string{"ok": "soft", "heavy": "mark", "overloaded": "mark"}[g.State], "start", 35, y+43, map[string]string{"ok": "80 % line kept", "heavy": "past the 80 % line", "overloaded": "OVERLOADED"}[g.State])
 	c.Done()
-	h.c.f("")
 	h.children(d, 156, y)
 	h.lane = math.Max(h.lane, y+70)
 }
@@ -130,7 +135,7 @@ func (h *harness) children(d *plan.Device, x, y float64) {
 // branch drops from (x, y) into a new lane.
 func (h *harness) branch(_, k *plan.Device, x, y float64) {
 	lane := math.Max(h.lane, y+60) + 66
-	h.c.Open(h.rail(k), []XY{{x + 6, y}, {x + 6, lane}, {x + 26, lane}})
+	h.wire(h.rail(k), XY{x + 6, y}, XY{x + 6, lane}, XY{x + 26, lane})
 	h.c.f(`<circle class="splice" cx="%s" cy="%s" r="4"/>`, n(x+6), n(y))
 	h.lane = lane
 	h.chain(k, x+26, lane)
@@ -151,14 +156,22 @@ func (h *harness) rail(d *plan.Device) string {
 	return "rail r-12"
 }
 
+// wire draws a line in its rail's pattern: 12 V solid with a light core.
+func (h *harness) wire(rail string, p ...XY) {
+	h.c.Open(rail, p)
+	if rail == "rail r-12" {
+		h.c.Open("core", p)
+	}
+}
+
 // chain draws one device from (x, y) to the right and goes on.
 func (h *harness) chain(d *plan.Device, x, y float64) {
 	c, g := h.c, h.st.Readings[d.ID]
 	rail := h.rail(d)
 	switch d.Kind {
 	case "fuse":
-		c.Line(rail, x, y, x+22, y)
-		h.pick(d, d.Rating.String())
+		h.wire(rail, XY{x, y}, XY{x + 22, y})
+		h.pick(d, "")
 		c.f(`<rect class="box" x="%s" y="%s" width="46" height="24" rx="12"/><path class="wave" d="M%s %sq7 -9 14 0t14 0"/>`, n(x+22), n(y-12), n(x+31), n(y))
 		c.Text("t lbl", "middle", x+45, y-18, d.ID+"  "+d.Rating.String())
 		c.Done()
@@ -166,9 +179,9 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		h.lane = math.Max(h.lane, y+30)
 		h.children(d, x+68, y)
 	case "switch":
-		c.Line(rail, x, y, x+20, y)
+		h.wire(rail, XY{x, y}, XY{x + 20, y})
 		closed := g.Volts > 0.5
-		h.pick(d, map[bool]string{true: "on", false: "off"}[closed])
+		h.pick(d, "")
 		c.Rect("box", x+20, y-15, 54, 30)
 		c.f(`<circle class="pin" cx="%s" cy="%s" r="3"/><circle class="pin" cx="%s" cy="%s" r="3"/>`, n(x+31), n(y+2), n(x+63), n(y+2))
 		if closed {
@@ -185,7 +198,7 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 	case "run":
 		h.run(d, x, y, rail)
 	case "lamp":
-		c.Line(rail, x, y, x+36, y)
+		h.wire(rail, XY{x, y}, XY{x + 36, y})
 		h.lamp(d, x+54, y-13, x+54, y, true)
 		h.far = math.Max(h.far, x+90)
 		h.lane = math.Max(h.lane, y+40)
@@ -200,10 +213,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	l := math.Max(d.Length.Value()*h.scale, 60)
 	px := func(at measure.Length) float64 { return x + at.Or(d.Length.Value())/d.Length.Value()*l }
 	h.pick(d, fmt.Sprintf("%s, %s, %s", d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()), measure.Amps(g.Amps)))
-	c.Line(rail, x, y, x+l, y)
-	if rail == "rail r-12" {
-		c.Line("core", x, y, x+l, y)
-	}
+	h.wire(rail, XY{x, y}, XY{x + l, y})
 	c.Rect("touch", x, y-8, l, 16)
 	c.Done()
 	label := fmt.Sprintf("%s  %s  %s", d.ID, d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()))
@@ -225,11 +235,9 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	if l >= 150 {
 		ly := y + 20
 		if lamps > 6 {
-			ly = y - 8
-			label += ""
+			ly = y + 104
 		}
-		c.Text("halo", "start", x+8, ly, label)
-		c.Text("t", "start", x+8, ly, label)
+		c.Text("t lbl", "start", x+8, ly, label)
 	}
 	for _, k := range h.kids[d.ID] {
 		if k.Kind != "lamp" {
@@ -248,7 +256,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	}
 	h.far = math.Max(h.far, x+l)
 	if lamps > 0 {
-		h.lane = math.Max(h.lane, y+100)
+		h.lane = math.Max(h.lane, y+112)
 	} else {
 		h.lane = math.Max(h.lane, y+44)
 	}
@@ -268,8 +276,11 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 	c, g := h.c, h.st.Readings[d.ID]
 	l := h.w.Lib.Lamps[d.Product]
-	say := fmt.Sprintf("%s, %s", g.State, measure.Volts(g.Volts))
-	h.pick(d, say)
+	text, class, off := fmt.Sprintf("%.2f", g.Volts), "t", 0.0
+	if g.State != "lit" {
+		text, class, off = g.State, "t bad", 15
+	}
+	h.pick(d, text)
 	if g.State == "lit" || g.State == "dim" {
 		c.f(`<circle class="glow g-%s" cx="%s" cy="%s" r="19"/>`, g.State, n(x), n(y+11))
 	}
@@ -290,14 +301,10 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 	default:
 		c.f(`<path class="flame" d="M%s %sq4 5 0 8q-4 -3 0 -8z"/>`, n(x), n(y+10))
 	}
-	text := measure.Decimal(g.Volts, 2)
-	if g.State != "lit" {
-		text = g.State
-	}
 	if above {
-		c.Text("t", "middle", x, y-5, text)
+		c.Text(class, "middle", x, y-5-off, text)
 	} else {
-		c.Text("t", "middle", x, y+38, text)
+		c.Text(class, "middle", x, y+38+off, text)
 	}
 	c.Rect("touch", x-14, y-16, 28, 56)
 	c.Done()
@@ -344,5 +351,5 @@ func Profile(w *plan.Work, st *plan.State, run string) string {
 		k := float64(i) / 6
 		c.Text("t", "middle", x0+k*(x1-x0), y1+18, measure.Run(k*d.Length.Value(), c.Metric))
 	}
-	return c.SVG("profile", "Volts along "+d.Name, fmt.Sprintf("From %s at its feed to %s at its end.", measure.Volts(v[0]), measure.Volts(v[len(v)-1])))
+	return c.SVG("volts", "Volts along "+d.Name, fmt.Sprintf("From %s at its feed to %s at its end.", measure.Volts(v[0]), measure.Volts(v[len(v)-1])))
 }

@@ -111,8 +111,13 @@ func (c *Canvas) Prop(w *plan.Work, prop string, v View, sel string, href func(k
 		zero := v.At(pattern.Vec{})
 		c.f(`<g class="body" data-dx="%s" data-dy="%s">`, n((tip.X-zero.X)/v.Scale*100), n((tip.Y-zero.Y)/v.Scale*100))
 		texture := w.Lib.Materials[st.solid.Stock].Texture
+		curved := false
 		for _, f := range sortFaces(st.body.Faces, v) {
 			c.face(f, st.offset, v, texture)
+			curved = curved || f.Curved
+		}
+		if curved {
+			c.silhouette(st, v)
 		}
 		c.f(`</g>`)
 		if href != nil {
@@ -152,6 +157,12 @@ func (c *Canvas) face(f pattern.Face, off pattern.Vec, v View, texture string) {
 	for i, q := range f.Points {
 		p[i] = v.At(pattern.Vec{X: q.X + off.X, Y: q.Y + off.Y, Z: q.Z + off.Z})
 	}
+	if f.Curved {
+		c.Poly(fmt.Sprintf("mc m-%s-%d", texture, tone), p)
+		c.Line("edge", p[0].X, p[0].Y, p[1].X, p[1].Y)
+		c.Line("edge", p[2].X, p[2].Y, p[3].X, p[3].Y)
+		return
+	}
 	c.Poly(fmt.Sprintf("m m-%s-%d", texture, tone), p)
 	for _, h := range f.Holes {
 		hp := make([]XY, len(h))
@@ -159,6 +170,43 @@ func (c *Canvas) face(f pattern.Face, off pattern.Vec, v View, texture string) {
 			hp[i] = v.At(pattern.Vec{X: q.X + off.X, Y: q.Y + off.Y, Z: q.Z + off.Z})
 		}
 		c.Poly("hole", hp)
+	}
+}
+
+// silhouette strokes the sides of a round body: where a facet that faces the
+// eye meets one that does not.
+func (c *Canvas) silhouette(st standing, v View) {
+	type seam struct{ a, b pattern.Vec }
+	round := func(p pattern.Vec) pattern.Vec {
+		return pattern.Vec{X: math.Round(p.X * 100), Y: math.Round(p.Y * 100), Z: math.Round(p.Z * 100)}
+	}
+	seen := map[seam]pattern.Face{}
+	for _, f := range st.body.Faces {
+		if !f.Curved {
+			continue
+		}
+		front := dot(normal(f.Points), v.Toward) > 1e-6
+		for _, s := range [][2]int{{0, 3}, {1, 2}} { // the two straight sides
+			a, b := round(f.Points[s[0]]), round(f.Points[s[1]])
+			g, ok := seen[seam{a, b}]
+			if !ok {
+				seen[seam{a, b}] = f
+				continue
+			}
+			if other := dot(normal(g.Points), v.Toward) > 1e-6; other != front {
+				p := v.At(pattern.Vec{X: f.Points[s[0]].X + st.offset.X, Y: f.Points[s[0]].Y + st.offset.Y, Z: f.Points[s[0]].Z + st.offset.Z})
+				q := v.At(pattern.Vec{X: f.Points[s[1]].X + st.offset.X, Y: f.Points[s[1]].Y + st.offset.Y, Z: f.Points[s[1]].Z + st.offset.Z})
+				c.Line("edge", p.X, p.Y, q.X, q.Y)
+			}
+			delete(seen, seam{a, b})
+		}
+	}
+	for s, f := range seen { // the cut ends of a half ring
+		if dot(normal(f.Points), v.Toward) > 1e-6 && v.Front {
+			p := v.At(pattern.Vec{X: s.a.X/100 + st.offset.X, Y: s.a.Y/100 + st.offset.Y, Z: s.a.Z/100 + st.offset.Z})
+			q := v.At(pattern.Vec{X: s.b.X/100 + st.offset.X, Y: s.b.Y/100 + st.offset.Y, Z: s.b.Z/100 + st.offset.Z})
+			c.Line("edge", p.X, p.Y, q.X, q.Y)
+		}
 	}
 }
 
@@ -177,43 +225,45 @@ func isoBox(w *plan.Work, prop string) (lo, hi XY) {
 	return lo, hi
 }
 
-// Whole draws the prop in isometric and front view with a standing adult.
-func Whole(w *plan.Work, prop, sel string, href func(string) string) string {
-	c := New(986, 520, w.Plan.Metric())
-	size, ok := check.Extent(w, prop)
+// Whole draws the prop twice: in isometric, as large as fits, and from the
+// front, to the tape, dimensioned and beside a standing adult.
+func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front string) {
 	name := w.Plan.Prop(prop).Name
+	size, ok := check.Extent(w, prop)
+	f := New(460, 470, w.Plan.Metric())
+	ground := 442.0
 	if !ok {
-		scale := 0.2
-		c.Tape(scale, TapeSize, 490, true)
-		c.Person(493, 480, scale)
-		return c.SVG("whole", name, "Nothing to draw yet; a standing adult for size.")
+		f.Tape(0.2, TapeSize, ground, true)
+		f.Line("ground", TapeSize, ground, f.W, ground)
+		f.Person(240, ground, 0.2)
+		return "", f.SVG("front", name, "Nothing to draw yet; a standing adult for size.")
 	}
+	c := New(526, 470, w.Plan.Metric())
 	lo, hi := isoBox(w, prop)
+	scale := math.Min(440/(hi.X-lo.X), 400/(hi.Y-lo.Y))
+	c.Prop(w, prop, Iso(scale, (526-(lo.X+hi.X)*scale)/2, 225-(lo.Y+hi.Y)*scale/2), sel, href)
+	c.Text("t soft", "middle", 263, 458, "isometric, "+w.Len(size.Y)+" deep")
+	iso = c.SVG("iso", name+", isometric", fmt.Sprintf("%s in isometric. Each part is a link.", name))
+
 	person := 1753.0
-	scale := math.Min(math.Min(430/(hi.X-lo.X), 400/(hi.Y-lo.Y)), math.Min(290/size.X, 400/math.Max(size.Z, person)))
-	scale = math.Min(scale, 0.55)
-	ground := 478.0
-	c.Tape(scale, TapeSize, ground, true)
-	c.Line("ground", TapeSize, ground, c.W, ground)
-	iso := Iso(scale, 60-lo.X*scale+(430-(hi.X-lo.X)*scale)/2, 462-hi.Y*scale)
-	c.Prop(w, prop, iso, sel, href)
-	// the elevation, dimensioned
-	fx := 720.0
-	front := Front(scale, fx, ground)
-	c.Prop(w, prop, front, sel, nil)
-	left, right := fx-size.X*scale/2, fx+size.X*scale/2
-	c.Dim(XY{left, ground - size.Z*scale}, XY{left, ground}, -16, w.Len(size.Z))
-	c.Dim(XY{left, ground - size.Z*scale}, XY{right, ground - size.Z*scale}, 14, w.Len(size.X))
-	c.Person(math.Min(right+34+8*69*25.4/69*scale, 960), ground, scale)
-	c.Text("t", "middle", fx, ground+17, "front")
-	c.Text("t", "middle", 60+215, ground+17, "isometric, depth "+w.Len(size.Y))
-	return c.SVG("whole", name+", isometric and front view", fmt.Sprintf("%s stands %s tall, %s wide and %s deep, drawn beside an adult of 5 ft 9 in.", name, w.Len(size.Z), w.Len(size.X), w.Len(size.Y)))
+	scale = math.Min(300/(size.X+person*0.3), 370/math.Max(size.Z, person))
+	f.Tape(scale, TapeSize, ground, true)
+	f.Line("ground", TapeSize, ground, f.W, ground)
+	mid := TapeSize + 62 + size.X*scale/2
+	left, right := mid-size.X*scale/2, mid+size.X*scale/2
+	f.Prop(w, prop, Front(scale, mid, ground), sel, nil)
+	f.Dim(XY{left, ground - size.Z*scale}, XY{left, ground}, -16, w.Len(size.Z))
+	f.Dim(XY{left, ground - size.Z*scale}, XY{right, ground - size.Z*scale}, 14, w.Len(size.X))
+	f.Person(math.Min(right+46+130*scale, 420), ground, scale)
+	f.Text("t soft", "middle", mid, ground+17, "front")
+	front = f.SVG("front", name+", front view", fmt.Sprintf("%s stands %s tall, %s wide and %s deep, drawn beside an adult of 5 ft 9 in.", name, w.Len(size.Z), w.Len(size.X), w.Len(size.Y)))
+	return iso, front
 }
 
 // Barn draws all props as elevations on one ground line, to one scale.
 func Barn(w *plan.Work, sel string, href func(string) string, states func(prop string) [4]string) string {
-	c := New(986, 366, w.Plan.Metric())
-	ground := 300.0
+	c := New(986, 344, w.Plan.Metric())
+	ground := 286.0
 	total, tall, count := 0.0, 1753.0, 0.0
 	type item struct {
 		p    plan.Prop
@@ -230,7 +280,7 @@ func Barn(w *plan.Work, sel string, href func(string) string, states func(prop s
 		total, tall, count = total+size.X, math.Max(tall, size.Z), count+1
 	}
 	room := c.W - TapeSize - 110
-	scale := math.Min(255/tall, (room-60*count)/math.Max(total, 1))
+	scale := math.Min(244/tall, (room-60*count)/math.Max(total, 1))
 	scale = math.Max(scale, 0.02)
 	c.Tape(scale, TapeSize, ground, false)
 	for y := ground; y > 30; y -= 304.8 * scale {

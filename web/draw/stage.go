@@ -26,7 +26,7 @@ func Rehearsal(w *plan.Work, stim []show.Stimulus, tr show.Trace, frames []plan.
 	c.stage(w, now, props)
 	x0, x1 := 132.0, wide-24
 	px := func(ms int) float64 { return x0 + float64(ms)/float64(tr.Until)*(x1-x0) }
-	y := 262.0
+	y := 216.0
 	step := 1000
 	for tr.Until/step > 10 {
 		step += 1000
@@ -41,22 +41,22 @@ func Rehearsal(w *plan.Work, stim []show.Stimulus, tr show.Trace, frames []plan.
 			rows++
 		}
 	}
-	bottom += float64(rows) * 27
+	bottom += float64(rows) * 25
 	supplies := []plan.Device{}
 	for _, d := range w.Plan.Devices {
 		if d.Kind == "supply" {
 			supplies = append(supplies, d)
 		}
 	}
-	end := bottom + float64(len(supplies))*52
+	end := bottom + float64(len(supplies))*46
 	for ms := 0; ms <= tr.Until; ms += step {
-		c.Line("gridline", px(ms), y+8, px(ms), end)
+		c.Line("gridline", px(ms), y+6, px(ms), end)
 		c.Text("t soft", "middle", px(ms), y, measure.Decimal(float64(ms)/1000, 1)+" s")
 	}
 	row := y + 14
 	line := func(name string) {
-		c.Text("t", "start", 16, row+16, name)
-		c.Line("gridline", x0, row+23, x1, row+23)
+		c.Text("t", "start", 16, row+15, name)
+		c.Line("gridline", x0, row+22, x1, row+22)
 	}
 	for _, in := range w.Plan.Inputs {
 		line(in.Name)
@@ -74,10 +74,10 @@ func Rehearsal(w *plan.Work, stim []show.Stimulus, tr show.Trace, frames []plan.
 		}
 		for _, e := range tr.Events {
 			if e.Who == in.ID && e.What == "ignored" {
-				c.Text("t bad", "start", px(e.At)+4, row+17, "ignored: "+e.Why)
+				c.Text("t bad", "start", px(e.At)+22, row+16, "ignored: "+e.Why)
 			}
 		}
-		row += 27
+		row += 25
 	}
 	for _, d := range w.Plan.Devices {
 		if !d.Driven {
@@ -90,7 +90,7 @@ func Rehearsal(w *plan.Work, stim []show.Stimulus, tr show.Trace, frames []plan.
 				c.Text("t dark", "start", px(s.From)+5, row+17, measure.Span(float64(s.To-s.From)/1000))
 			}
 		}
-		row += 27
+		row += 25
 	}
 	row = bottom + 4
 	for _, d := range supplies {
@@ -115,7 +115,7 @@ func Rehearsal(w *plan.Work, stim []show.Stimulus, tr show.Trace, frames []plan.
 			ps = append(ps, XY{px(f.At), yy(a)}, XY{px(to), yy(a)})
 		}
 		c.Open("amps", ps)
-		row += 52
+		row += 46
 	}
 	c.H = end + 10
 	c.f(`<g class="cursor" data-cursor data-x0="%s" data-x1="%s" data-until="%d" transform="translate(%s 0)"><path d="M-6 %sh12l-6 9z"/><line x1="0" y1="%s" x2="0" y2="%s"/></g>`, n(x0), n(x1), tr.Until, n(px(min(at, tr.Until))), n(y+4), n(y+4), n(end))
@@ -125,8 +125,8 @@ func Rehearsal(w *plan.Work, stim []show.Stimulus, tr show.Trace, frames []plan.
 // stage draws the props dark, with each lamp as a glow: in its order along the
 // prop's width, since places inside props are not entered yet.
 func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
-	ground := 226.0
-	c.Rect("night", 0, 0, c.W, 244)
+	ground := 182.0
+	c.Rect("night", 0, 0, c.W, 200)
 	total, tall, count := 0.0, 1753.0, 0.0
 	var shown []plan.Prop
 	sizes := map[string]pattern.Vec{}
@@ -138,7 +138,7 @@ func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
 		shown, sizes[p.ID] = append(shown, p), size
 		total, tall, count = total+size.X, math.Max(tall, size.Z), count+1
 	}
-	scale := math.Min(190/tall, (c.W-140-50*count)/math.Max(1, total))
+	scale := math.Min(160/tall, (c.W-140-50*count)/math.Max(1, total))
 	gap := (c.W - 60 - total*scale) / math.Max(1, count+1)
 	x := 30 + gap
 	c.Line("horizon", 0, ground, c.W, ground)
@@ -163,9 +163,9 @@ func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
 			ly := ground - size.Z*scale*(0.5+0.62*(float64(rows-1)/2-float64(i/per))/float64(max(1, rows)))
 			g := now.State.Readings[d.ID]
 			level := GlowLevel(g)
-			r := 9.0
+			r := 15.0
 			if w.Lib.Lamps[d.Product].Amps > .1 {
-				r = 22
+				r = 44
 			}
 			c.f(`<circle class="stageglow lv%d" data-lamp="%s" cx="%s" cy="%s" r="%s"><title>%s</title></circle><circle class="pinlamp" cx="%s" cy="%s" r="2"/>`, level, esc(d.ID), n(lx), n(ly), n(r), esc(d.Name), n(lx), n(ly))
 		}

@@ -84,7 +84,10 @@ func (c *Canvas) Pick(href, key, label string, on bool) {
 	if on {
 		class += " on"
 	}
-	c.f(`<a class="%s" href="%s" data-key="%s" aria-label="%s">`, class, esc(href), esc(key), esc(label))
+	if label != "" { // else it is named by its own text
+		label = ` aria-label="` + esc(label) + `"`
+	}
+	c.f(`<a class="%s" href="%s" data-key="%s"%s>`, class, esc(href), esc(key), label)
 }
 
 // Done closes a Pick or a Group.
@@ -108,8 +111,11 @@ func (c *Canvas) Dim(a, b XY, off float64, text string) {
 		c.Line("tick", e.X-ux*4+nx*4, e.Y-uy*4+ny*4, e.X+ux*4-nx*4, e.Y+uy*4-ny*4)
 	}
 	deg := math.Atan2(dy, dx) * 180 / math.Pi
-	if deg > 90 || deg <= -90 {
+	if deg > 89 || deg <= -91 { // reads from below or from the right
 		deg += 180
+	}
+	if deg > 180 {
+		deg -= 360
 	}
 	mx, my := (p.X+q.X)/2, (p.Y+q.Y)/2
 	r := deg * math.Pi / 180
@@ -129,7 +135,7 @@ func (c *Canvas) Tape(scale, x0, y0 float64, top bool) {
 	}
 	step, sub, unit, per := measure.Foot, 4, " ft", measure.Foot
 	if c.Metric {
-		step, sub, unit, per = 500, 5, " mm", 1
+		step, sub, unit, per = 500, 5, " m", 1000
 	}
 	for step*scale < 46 {
 		step *= 2
@@ -155,7 +161,7 @@ func (c *Canvas) Tape(scale, x0, y0 float64, top bool) {
 		if y := y0 - at; y > TapeSize+8 || !top && y > 8 {
 			c.Line("tapetick", 0, y, long, y)
 			if label != "" {
-				c.TextAt("tapetext", 18, y+1, -90, label)
+				c.Text("tapetext", "start", 1, y-3, strings.TrimSpace(label))
 			}
 		}
 	}
@@ -169,12 +175,11 @@ func (c *Canvas) Tape(scale, x0, y0 float64, top bool) {
 func (c *Canvas) Person(x, y, scale float64) {
 	h := 69 * measure.Inch * scale
 	u := h / 69
-	c.f(`<g class="person" aria-hidden="true"><circle cx="%s" cy="%s" r="%s"/><path d="M%s %s q0 %s %s %s q%s 0 %s %s v%s h%s v%s M%s %s v%s M%s %s v%s h%s v%s M%s %s v%s"/></g>`,
-		n(x), n(y-64.5*u), n(4.4*u),
-		n(x-8*u), n(y-32*u), n(-25*u), n(8*u), n(-25*u), n(8*u), n(8*u), n(25*u), "0", "0", "0",
-		n(x-4.6*u), n(y), n(-46*u),
-		n(x+4.6*u), n(y), n(-46*u), "0", "0",
-		n(x), n(y), n(-30*u))
+	at := func(dx, dy float64) string { return n(x+dx*u) + " " + n(y+dy*u) }
+	c.f(`<g class="person" aria-hidden="true"><circle cx="%s" cy="%s" r="%s"/><path d="M%s L%s Q%s %s Q%s %s L%s M%s L%s M%s L%s M%s L%s"/></g>`,
+		n(x), n(y-65.4*u), n(3.5*u),
+		at(-8, -32), at(-8, -50), at(-8, -59), at(0, -59), at(8, -59), at(8, -50), at(8, -32),
+		at(-5, 0), at(-5, -46), at(5, 0), at(5, -46), at(0, 0), at(0, -31))
 	if u > 1.1 {
 		c.Text("t soft", "middle", x, y+14, map[bool]string{false: `5' 9"`, true: "1753 mm"}[c.Metric])
 	}
@@ -194,6 +199,7 @@ func makeDefs() string {
 	}
 	b.WriteString(`<pattern id="wait" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="waitbg" width="6" height="6"/><line class="waitline" x1="0" y1="0" x2="0" y2="6"/></pattern>`)
 	b.WriteString(`<pattern id="ply" width="240" height="44" patternUnits="userSpaceOnUse"><rect class="board" width="240" height="44"/><path class="boardgrain" d="M0 12q30 -6 60 0t60 0 60 0 60 0M0 32q40 6 80 0t80 0 80 0"/></pattern>`)
+	b.WriteString(`<radialGradient id="halo"><stop class="halo0" offset="0"/><stop class="halo1" offset=".35"/><stop class="halo2" offset="1"/></radialGradient>`)
 	b.WriteString("</defs>")
 	return b.String()
 }

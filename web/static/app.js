@@ -77,7 +77,7 @@
       return;
     }
     const a = e.target.closest("a.pick, .touches a, .item, .ways a, .props a, .door, .snag a, .press a, .step a, .rules a, .link[href], .take a");
-    if (!a || a.target || a.hasAttribute("download") || e.ctrlKey || e.metaKey || e.button || !$("#page")) return;
+    if (!a || a.getAttribute("target") || a.hasAttribute("download") || e.ctrlKey || e.metaKey || e.button || !$("#page")) return;
     e.preventDefault();
     go(a.getAttribute("href"));
   });

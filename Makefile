@@ -1,0 +1,48 @@
+# Two commands do all set-up on a fresh machine: make demo, make test.
+GO ?= go
+BIN := bin/zapbarn
+export ZAPBARN_ADDR ?= 127.0.0.1:8480
+
+.PHONY: demo serve test lint bench shots css docs deps deps-test stop fresh
+
+demo: deps $(BIN) ## start the database, load the Midnight Apiary, serve it
+	./$(BIN) demo
+
+fresh: deps $(BIN) ## the same, with the demo put back to how it ships
+	./$(BIN) demo --fresh
+
+serve: deps $(BIN)
+	./$(BIN) serve
+
+stop:
+	./$(BIN) stop
+
+$(BIN): $(shell find cmd core demo formats store web -type f) go.mod
+	$(GO) build -o $(BIN) ./cmd/zapbarn
+
+deps: ## PostgreSQL's server programs, when they are missing
+	@sh scripts/install.sh postgresql
+
+deps-test:
+	@sh scripts/install.sh postgresql chromium ngspice poppler-utils
+
+test: deps-test lint
+	ZAPBARN_NEED_TOOLS=1 $(GO) test -timeout 14m ./...
+
+lint:
+	@test -z "$$(gofmt -l cmd core demo formats store testkit web e2e)" || { gofmt -l cmd core demo formats store testkit web e2e; echo "run gofmt"; exit 1; }
+	$(GO) vet ./...
+	$(GO) tool staticcheck ./...
+
+bench: ## sizes are in the benchmarks' names: demo size and 20 times it
+	$(GO) test -run xxx -bench . -benchmem ./core/... ./web/...
+
+shots: $(BIN) ## take docs/screenshots again from the demo
+	sh scripts/shots.sh
+
+css: ## build the committed style sheet (needs node; the program does not)
+	npm ci --no-audit --no-fund
+	npx tailwindcss -i web/style/app.css -o web/static/dist/app.css --minify
+
+docs:
+	$(GO) run ./cmd/zapbarn docs docs

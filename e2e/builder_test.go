@@ -1,0 +1,320 @@
+package e2e
+
+import (
+	"bytes"
+	"encoding/json"
+	"io"
+	"mime/multipart"
+	"net/http"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/plan"
+	"zapbarn/demo"
+	"zapbarn/testkit"
+)
+
+// 1. The demo opens on something worth seeing, both props fully planned.
+func TestDemoIsWorthSeeing(t *testing.T) {
+	s := open(t, "/")
+	assert.Contains(t, s.text(".sheds"), "The Midnight Apiary")
+	s.click(`a[href="/p/midnight-apiary"]`)
+	s.wait(`document.querySelector("svg.barn")`)
+	for _, prop := range []string{"Honey shelf", "Frame riser", "Skep", "Keeper"} {
+		assert.Contains(t, s.text("svg.barn"), prop)
+	}
+	assert.Equal(t, "18 days to opening", s.text(".days"))
+	assert.Greater(t, s.count("svg.barn polygon"), 30)
+	assert.Contains(t, s.text(".gutter"), "Jar 8 is reversed")
+	for _, path := range []string{"/bench?prop=riser", "/bench?prop=shelf&way=parts", "/loom?prop=shelf", "/loom?prop=riser", "/rehearsal?prop=riser"} {
+		s.goTo(apiary + path)
+		assert.Greater(t, s.count(".surface svg *"), 20, path)
+	}
+}
+
+// 2. Start a display of their own in three questions, add a prop by one known size.
+func TestStartYourOwn(t *testing.T) {
+	s := open(t, "/")
+	assert.LessOrEqual(t, s.count(`form[action="/new"] label`)-1, 4, "name, date, and a choice of two")
+	s.set("name", "Back porch")
+	s.clickText("Raise the barn")
+	s.wait(`location.pathname==="/p/back-porch"`)
+	assert.Contains(t, s.text(".blank"), "prop weathervane 30 in tall", "the empty state says what to type first")
+	s.say("prop weathervane 30 in tall", `new prop “weathervane”, 30 in tall`)
+	assert.Equal(t, "30 in", s.plan("back-porch").Props[0].Known.String())
+	assert.Contains(t, s.text(".ticket"), "weathervane")
+	assert.Contains(t, s.text(".gutter"), "still an idea")
+}
+
+// 3. Bench: every solid, drawn to scale, patterns with saw settings, sheets and pipes.
+func TestBench(t *testing.T) {
+	s := open(t, "/p/thistledown-porch/bench")
+	for line, got := range map[string]string{
+		"box 400 x 300 x 250 ply1/4 mitre lid":   "box, 400 mm wide, 300 mm deep, 250 mm tall, mitre corners, lid",
+		"tower 5 sides 600 tall 300 to 200 xps1": "tower of 5 sides",
+		"disc 500 mm xps1 x2":                    "2 disc, 500 mm across",
+		"rings 400 to 300 500 tall wall 50 xps2": "ring stack",
+		"pipe 6@44in 4@60in 1.5":                 "10 pieces of pipe",
+		"panel 900 x 250 ply1/2 x3":              "3 panel",
+	} {
+		s.say(line, got)
+		assert.Greater(t, s.count("svg.iso .body"), 0, line)
+	}
+	assert.Len(t, s.plan("thistledown-porch").Solids, 7)
+	assert.Equal(t, 1, s.count("svg.front .person"), "a standing person for size")
+
+	s.goTo(apiary + "/bench?prop=riser&way=whole")
+	assert.Contains(t, s.text("svg.front"), `27 1/2"`)
+	before := eval[string](s, `document.querySelector(".body[data-dx]").getAttribute("transform")||""`)
+	eval[bool](s, `(()=>{const e=document.querySelector("[data-explode]"); e.value=80; e.dispatchEvent(new Event("input",{bubbles:true})); return true})()`)
+	assert.NotEqual(t, before, eval[string](s, `document.querySelector(".body[data-dx]").getAttribute("transform")`))
+
+	s.live(func() { s.click(`svg.iso a[data-key="part:riser-box/front"]`) })
+	s.live(func() { s.clickText("Parts") })
+	for _, want := range []string{"OUTSIDE", "up", `22"`, `26 1/2"`, "rabbet 1\"", "Sheet 3 of 4"} {
+		assert.Contains(t, s.text("svg.parts"), want)
+	}
+	// change a size and everything follows at once
+	s.live(func() { s.set("f.w", "30") })
+	assert.Contains(t, s.text("svg.parts"), `30"`)
+	assert.Equal(t, "30", s.value("f.w"), "as written")
+	assert.Contains(t, s.text(".ticket .r"), `30" x 26 1/2"`)
+	s.live(func() { s.set("f.stock", "ply1/2") })
+	assert.Contains(t, s.text("svg.parts"), `Plywood 1/2"`)
+
+	s.goTo(apiary + "/bench?prop=gate&way=parts")
+	assert.Contains(t, s.text("svg.parts"), "blade tilt 44.7°")
+	assert.Contains(t, s.text(".ticket"), "cut angle on the face 5.4° from square")
+	assert.Equal(t, 1, s.count("svg.parts polygon.inside"), "the inside face is drawn")
+
+	s.goTo(apiary + "/bench?prop=riser&way=sheets")
+	assert.Contains(t, s.text("svg.sheets"), "proven least")
+	assert.Greater(t, s.count("svg.sheets rect.offcut"), 3)
+	s.goTo(apiary)
+	assert.Regexp(t, `XPS board 1" ?\d sheets ?\d+ % used`, s.text(".three"))
+}
+
+// 4. Joints and coats: verdict, reason, waits, cautions; the classic mistakes raised.
+func TestJointsAndCoats(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=riser&way=joints")
+	snags := s.text(".gutter")
+	for _, want := range []string{"Solvent paint meets bare foam", "Glue between two closed faces", "Solvent glue meets foam", "The glue is past its date"} {
+		assert.Contains(t, snags, want)
+	}
+	s.goTo(apiary + "/bench?prop=shelf&way=joints")
+	assert.Contains(t, s.text(".gutter"), "Hot glue on a thin wall")
+	s.goTo(apiary + "/bench?prop=riser&way=joints&sel=joint:riser-back-right")
+	assert.Contains(t, s.text(".ticket"), "✕ no")
+	assert.Contains(t, s.text(".ticket .r"), "respirator")
+	s.live(func() { s.set("f.glue", "pu") })
+	assert.Contains(t, s.text(".ticket"), "✓ good")
+	assert.Contains(t, s.text(".ticket .r"), "Handle after 2 h")
+	assert.Contains(t, s.text(".ticket .r"), "gloves")
+	assert.NotContains(t, s.text(".gutter"), "Solvent glue meets foam")
+	s.say("coat riser-box masonry, enamel 2, clear 2", "Masonry sealer x1, then Spray enamel")
+	assert.NotContains(t, s.text(".gutter"), "Solvent paint meets bare foam")
+}
+
+// 5. Loom: place things, change a gauge, see it at once; every mistake raised.
+func TestLoom(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
+	assert.Contains(t, s.text("svg.board"), "11.50")
+	assert.Contains(t, s.text(".gutter"), "17 lamps drop up to 4.2 %")
+	assert.Contains(t, s.text(".gutter"), "15 leads are too short")
+	assert.Contains(t, s.text("svg.board"), "reversed", "by text")
+	assert.Equal(t, 1, s.count("svg.board .l-reversed"), "by shape and colour")
+	assert.Equal(t, 1, s.count("svg.board path.cross"))
+	s.live(func() { s.set("f.gauge", "14 awg") })
+	assert.NotContains(t, s.text("svg.board"), "11.50")
+	assert.NotContains(t, s.text(".gutter"), "lamps drop up to")
+	s.live(func() { s.set("f.gauge", "28 awg") })
+	assert.Contains(t, s.text(".gutter"), "lamps drop up to")
+	s.live(func() { s.set("f.from", "S1") })
+	assert.Contains(t, s.text(".gutter"), "Run W2 has no fuse")
+	s.goTo(apiary + "/loom?prop=shelf&sel=device:S1")
+	s.live(func() { s.set("f.product", "ps24-5") })
+	assert.Contains(t, s.text(".gutter"), "on the wrong rail")
+	s.live(func() { s.set("f.product", "ps12-1") })
+	assert.Contains(t, s.text(".gutter"), "Supply S1 is overloaded")
+	assert.Contains(t, s.text("svg.board"), "OVERLOADED")
+	s.goTo(apiary + "/loom?prop=riser")
+	assert.Contains(t, s.text(".gutter"), "Supply S2 is sealed in")
+
+	s.goTo("/p/thistledown-porch/loom")
+	s.say("supply 12v 2a", "supply S2")
+	s.say("fuse 2a on S2", "fuse F2")
+	s.say("6 jars flicker on F2 22awg 3 m", "6 lamps")
+	s.say("switch on F2", "hand switch SW1")
+	s.say("lamp led-white on SW1", "Bare LED")
+	assert.Equal(t, 6, s.count(`svg.board a[data-key*="jar"] .l-lit`))
+	d := s.plan("thistledown-porch").Device("L1")
+	require.NotNil(t, d)
+	assert.Equal(t, "470 ohm", d.Resistor.String(), "a bare LED gets its resistor")
+	s.goTo("/p/thistledown-porch/loom?sel=device:L1")
+	s.live(func() { s.set("f.resistor", "50 ohm") })
+	assert.Contains(t, s.text(".gutter"), "has no fit resistor")
+}
+
+// 6. One trigger: press it, step it, see lamps and current; toggle and momentary too.
+func TestRehearsal(t *testing.T) {
+	s := open(t, apiary+"/rehearsal?prop=riser")
+	amps := func() string { return s.text(`[data-amps="S2"]`) }
+	assert.Equal(t, "0 mA", amps()[:4])
+	s.live(func() { s.clickText("Press Path mat") })
+	assert.Contains(t, s.text(".events"), "start glow")
+	s.live(func() { s.clickText("step ▶") })
+	s.live(func() { s.clickText("step ▶") })
+	assert.Equal(t, "934 mA", amps())
+	assert.Equal(t, 0, s.count(`circle.stageglow[data-lamp="fill"]:not(.lv0)`), "the fill comes half a second later")
+	for range 12 {
+		if s.count(`circle.stageglow[data-lamp="fill"]:not(.lv0)`) == 1 {
+			break
+		}
+		s.live(func() { s.clickText("step ▶") })
+	}
+	assert.Equal(t, 1, s.count(`circle.stageglow[data-lamp="fill"]:not(.lv0)`))
+	x := eval[string](s, `document.querySelector("[data-cursor]").getAttribute("transform")`)
+	s.clickText("▶ play")
+	s.wait(`document.querySelector("[data-cursor]").getAttribute("transform")!==` + "`" + x + "`")
+	s.live(func() { s.clickText("❚❚ pause") })
+	s.live(func() { s.clickText("Press Path mat") })
+	assert.Contains(t, s.text(".events"), "ignored mat")
+	assert.Contains(t, s.text(".gutter"), "Keeper's button can silence itself")
+	s.goTo(apiary + "/rehearsal?prop=riser&sel=trigger:mat-glow")
+	s.live(func() { s.set("f.latch", "momentary") })
+	s.live(func() { s.clickText("hold 3 s") })
+	assert.Contains(t, s.text(".events"), "end glow released")
+}
+
+// 7. Walkdown: all snags worst first; one press mends; waive with a reason.
+func TestWalkdown(t *testing.T) {
+	s := open(t, apiary+"/walkdown")
+	order := eval[[]string](s, `[...document.querySelectorAll(".walk .snag")].map(e=>e.className.replace("snag s-",""))`)
+	rank := map[string]int{"stop": 3, "fix": 2, "mind": 1, "note": 0}
+	for i := 1; i < len(order); i++ {
+		assert.LessOrEqual(t, rank[order[i]], rank[order[i-1]])
+	}
+	assert.Equal(t, 1, s.count(".btn.main"), "one red button")
+	s.live(func() { s.clickText("Mend: Swap leads") })
+	assert.False(t, s.plan("midnight-apiary").Device("jar-8").Reversed)
+	assert.NotContains(t, s.text(".walk"), "Jar 8 is reversed")
+	n := s.count(".walk .snag")
+	eval[bool](s, `(()=>{const f=document.querySelector('.waive form'); f.reason.value="spare in the box"; f.by.value="Ola"; f.requestSubmit(); return true})()`)
+	s.wait(`document.querySelectorAll(".walk .snag").length===` + string(rune('0'+n/10)) + string(rune('0'+(n-1)%10)))
+	s.live(func() { s.clickText("Waived") })
+	assert.Contains(t, s.text(".walk"), "Waived by Ola: spare in the box")
+	s.live(func() { s.clickText("Log") })
+	assert.Contains(t, s.text(".list"), "Swap leads")
+}
+
+// 8a. Every computed number opens to its working with sources.
+func TestEveryNumberOpensToItsWorking(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=shelf&sel=device:jar-8")
+	s.click(".ticket .num")
+	s.wait(`document.getElementById("working").open && document.querySelector("#working .steps")`)
+	assert.Contains(t, s.text("#working"), "Newton")
+	assert.Contains(t, s.text("#working"), "source:")
+	for _, path := range []string{"", "/bench?prop=gate&way=parts", "/bench?prop=skep&sel=solid:skep-rings", "/loom?prop=shelf&sel=device:W2", "/loom?prop=riser&sel=device:S2", "/bench?prop=riser&way=joints&sel=joint:riser-front-left", "/bench?prop=riser&way=joints&sel=finish:riser-box"} {
+		s.goTo(apiary + path)
+		links := eval[[]string](s, `[...document.querySelectorAll("[data-working]")].map(e=>e.getAttribute("href"))`)
+		require.NotEmpty(t, links, path)
+		for _, l := range links {
+			b := get(t, s.url+l, 200)
+			assert.Contains(t, b, "<code>", l)
+		}
+	}
+}
+
+// 8b. Undo and redo by button and by key; a reload keeps all.
+func TestUndoRedo(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
+	want := string(s.plan("midnight-apiary").Encode())
+	s.live(func() { s.set("f.gauge", "18 AWG") })
+	s.live(func() { s.clickText("Take away") })
+	assert.Nil(t, s.plan("midnight-apiary").Device("jar-3"), "what hangs on it goes with it")
+	s.live(func() { s.click("[data-undo]") })
+	assert.NotNil(t, s.plan("midnight-apiary").Device("jar-3"))
+	eval[bool](s, `(()=>{document.activeElement.blur(); document.body.dispatchEvent(new KeyboardEvent("keydown",{key:"z",ctrlKey:true,bubbles:true})); return true})()`)
+	s.wait(`document.querySelector("[data-undo]").disabled`)
+	assert.Equal(t, want, string(s.plan("midnight-apiary").Encode()))
+	s.live(func() { s.click("[data-redo]") })
+	s.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
+	assert.Equal(t, "18 AWG", s.value("f.gauge"))
+}
+
+// 8c. Two windows on one plan: the stale edit is refused with a choice, nothing lost.
+func TestTwoWindows(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
+	other := *s
+	other.ctx = testkit.Browser(t, 1280, 800)
+	other.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
+	s.live(func() { s.set("f.length", "36 ft") })
+	other.live(func() { other.set("f.gauge", "16 AWG") })
+	assert.Contains(t, other.text(".conflict"), "changed meanwhile")
+	assert.Contains(t, other.text(".conflict"), "16 AWG")
+	assert.Contains(t, other.text(".conflict"), "36 ft")
+	assert.Equal(t, "22 AWG", s.plan("midnight-apiary").Device("W2").Gauge.String(), "refused")
+	assert.Equal(t, "16 AWG", other.value("f.gauge"), "what was entered stays")
+	other.live(func() { other.clickText("Save mine") })
+	w2 := s.plan("midnight-apiary").Device("W2")
+	assert.Equal(t, "16 AWG", w2.Gauge.String())
+	assert.Equal(t, "36 ft", w2.Length.String(), "the other window's change is kept")
+	// a different element is no conflict
+	s.goTo(apiary + "/loom?prop=shelf&sel=device:S1")
+	other.live(func() { other.set("f.gauge", "18 AWG") })
+	s.live(func() { s.set("f.name", "Supply of the shelf") })
+	assert.Zero(t, s.count(".conflict"))
+}
+
+// 9. Cut sheet on both papers, export and import, byte for byte the same plan.
+func TestPrintExportImport(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=riser&way=print")
+	for _, link := range eval[[]string](s, `[...document.querySelectorAll(".printway a")].map(e=>e.getAttribute("href"))`) {
+		assert.True(t, bytes.HasPrefix([]byte(get(t, s.url+link, 200)), []byte("%PDF-")), link)
+	}
+	file := get(t, s.url+apiary+"/plan.json", 200)
+	assert.Equal(t, string(demo.Apiary(today).Encode()), file)
+	upload := func(body string, code int) string {
+		var b bytes.Buffer
+		m := multipart.NewWriter(&b)
+		w, err := m.CreateFormFile("plan", "plan.json")
+		require.NoError(t, err)
+		_, _ = io.WriteString(w, body)
+		require.NoError(t, m.Close())
+		r, err := http.Post(s.url+"/import", m.FormDataContentType(), &b)
+		require.NoError(t, err)
+		defer r.Body.Close()
+		out, _ := io.ReadAll(r.Body)
+		assert.Equal(t, code, r.StatusCode)
+		return string(out)
+	}
+	upload(file, 200)
+	got, want := s.plan("midnight-apiary-2"), demo.Apiary(today)
+	want.Display.ID = "midnight-apiary-2"
+	assert.Equal(t, want, got)
+	assert.Contains(t, upload(`{"format": `, 422), "line 1")
+	assert.Contains(t, upload(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"furlongs"}}`, 422), "choose in, mm")
+	assert.Contains(t, upload(string(bytes.Repeat([]byte(" "), plan.MaxFile+10)), 413), "at most 8 MB")
+}
+
+func get(t *testing.T, url string, code int) string {
+	t.Helper()
+	r, err := http.Get(url)
+	require.NoError(t, err)
+	defer r.Body.Close()
+	b, err := io.ReadAll(r.Body)
+	require.NoError(t, err)
+	require.Equal(t, code, r.StatusCode, url)
+	return string(b)
+}
+
+// The trace the player shows is the one core computes.
+func TestTraceIsCores(t *testing.T) {
+	s := serve(t)
+	var a, b map[string]any
+	require.NoError(t, json.Unmarshal([]byte(get(t, s.url+apiary+"/trace?press=mat@1000:200", 200)), &a))
+	require.NoError(t, json.Unmarshal([]byte(get(t, s.url+apiary+"/trace?press=mat@1000:200", 200)), &b))
+	assert.Equal(t, a, b)
+	assert.Len(t, a["frames"], 5)
+}

@@ -1,0 +1,251 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/demo"
+	"zapbarn/store"
+	"zapbarn/testkit"
+	"zapbarn/web"
+)
+
+var everyPlace = []string{"/", "/calc?name=tower&h.=48%20in&bottom.=20%20in&top.=9%20in", apiary, apiary + "/bench?prop=riser", apiary + "/bench?prop=gate&way=parts", apiary + "/bench?prop=riser&way=sheets", apiary + "/bench?prop=riser&way=joints",
+	apiary + "/bench?prop=riser&way=print", apiary + "/loom?prop=shelf", apiary + "/loom?prop=shelf&way=list", apiary + "/rehearsal?prop=riser&press=mat@1000:200&t=2000", apiary + "/walkdown", apiary + "/walkdown?way=waived", apiary + "/walkdown?way=log"}
+
+// axe-core finds no violations on any place, in both themes.
+func TestAxe(t *testing.T) {
+	s := open(t, "/")
+	script := axe(t)
+	for _, theme := range []string{"light", "dark"} {
+		for _, path := range everyPlace {
+			s.goTo(path)
+			eval[bool](s, fmt.Sprintf(`(()=>{document.cookie="theme=%s;path=/"; return true})()`, theme))
+			s.goTo(path)
+			eval[bool](s, script+";true")
+			eval[bool](s, `(()=>{window.found=null; axe.run(document,{resultTypes:["violations"]}).then(r=>{window.found=r.violations.map(v=>v.id+": "+v.help+" — "+v.nodes.slice(0,3).map(n=>n.html.slice(0,140)+" "+(n.any[0]||n.all[0]||n.none[0]||{message:""}).message).join(" | "))}); return true})()`)
+			s.wait(`window.found`)
+			for _, v := range eval[[]string](s, `window.found`) {
+				assert.Fail(t, v, "%s %s", theme, path)
+			}
+		}
+	}
+}
+
+// 390, 1280 and 1920 px: the page never scrolls sideways, nothing of the frame
+// is cut off.
+func TestWidths(t *testing.T) {
+	s := open(t, "/")
+	for _, w := range []int64{390, 1280, 1920} {
+		require.NoError(t, chromedp.Do(s.ctx, chromedp.EmulateViewport(w, 844)))
+		for _, path := range everyPlace {
+			s.goTo(path)
+			assert.LessOrEqual(t, eval[int](s, `document.documentElement.scrollWidth`), int(w), "%d %s", w, path)
+			if w == 390 {
+				small := eval[[]string](s, `[...document.querySelectorAll(".btn,.fl input:not([type=hidden]),.fl select,.door")].filter(e=>e.offsetParent&&e.getBoundingClientRect().height<24).map(e=>e.outerHTML.slice(0,80))`)
+				assert.Empty(t, small, "%s: targets too small for gloves", path)
+			}
+		}
+	}
+}
+
+// Strict policy, nothing from another host, a first view under 300 KB.
+func TestFirstViewIsLeanAndClosed(t *testing.T) {
+	s := open(t, apiary)
+	s.wait(`document.readyState==="complete"`)
+	assert.Empty(t, eval[[]string](s, `performance.getEntriesByType("resource").map(e=>e.name).filter(n=>!n.startsWith(location.origin))`))
+	bytes := eval[float64](s, `performance.getEntriesByType("resource").concat(performance.getEntriesByType("navigation")).reduce((n,e)=>n+e.transferSize,0)`)
+	t.Logf("first view: %.0f KB transferred", bytes/1024)
+	assert.Less(t, bytes, 300.0*1024)
+	r, err := http.Get(s.url + apiary)
+	require.NoError(t, err)
+	r.Body.Close()
+	csp := r.Header.Get("Content-Security-Policy")
+	assert.Contains(t, csp, "default-src 'none'")
+	assert.NotContains(t, csp, "unsafe")
+	assert.Empty(t, eval[[]string](s, `[...document.querySelectorAll("[style],[onclick],script:not([src])")].map(e=>e.outerHTML.slice(0,90))`))
+}
+
+// Keyboard alone: to a place, to a thing, its field, a mend, the working, undo.
+func TestKeyboard(t *testing.T) {
+	s := open(t, apiary)
+	s.live(func() { s.keys("3") })
+	s.wait(`location.pathname.endsWith("/loom")`)
+	first := s.text(".ticket h2")
+	s.live(func() { s.keys("]") })
+	s.live(func() { s.keys("]") })
+	assert.NotEqual(t, first, s.text(".ticket h2"))
+	s.live(func() { s.keys("m") })
+	assert.Contains(t, s.text(".crew"), "Undo")
+	s.keys("w")
+	s.wait(`document.getElementById("working").open`)
+	s.keys("\x1b")
+	eval[bool](s, `(()=>{document.getElementById("working").close(); return true})()`)
+	s.keys("?")
+	s.wait(`document.getElementById("keys").open`)
+}
+
+// Unreadable, impossible and enormous values: the field is named, what was
+// entered stays, nothing is stored.
+func TestBadInputNamesTheFieldAndLosesNothing(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=riser&sel=solid:riser-box")
+	before := string(s.plan("midnight-apiary").Encode())
+	for field, cases := range map[string]map[string]string{
+		"f.w":        {"sideways": "is not understood", "0": "more than nothing", "9000 ft": "larger than any prop", "1 in": "leaves no room"},
+		"f.openings": {"hole in the roof": "write such as", "slot 99 in x 1 in on front up 3 in": "runs over the edge", "slot 3 in x 1 in on roof up 3 in": "no face"},
+	} {
+		for text, want := range cases {
+			s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
+			s.live(func() { s.set(field, text) })
+			assert.Contains(t, s.text(".fl.bad em"), want, text)
+			assert.Equal(t, text, s.value(field), "what was entered stays")
+		}
+	}
+	s.goTo(apiary + "/loom?prop=shelf&sel=device:W1")
+	s.live(func() { s.set("f.gauge", "99 awg") })
+	assert.Contains(t, s.text(".fl.bad em"), "18 AWG")
+	s.goTo(apiary + "/loom?prop=shelf&sel=device:F1")
+	s.live(func() { s.set("f.from", "W2") })
+	assert.Contains(t, s.text(".error"), "circle")
+	s.goTo(apiary + "/rehearsal?sel=scene:glow")
+	s.live(func() { s.set("f.cues", "K1 whenever") })
+	assert.Equal(t, "K1 whenever", s.value("f.cues"))
+	s.goTo(apiary)
+	s.live(func() { s.set("f.opens", "soon") })
+	assert.Contains(t, s.text(".fl.bad em"), "2026-10-09")
+	eval[bool](s, `(()=>{document.getElementById("line").value="box 3 by magic"; document.querySelector(".quick").requestSubmit(); return true})()`)
+	s.wait(`document.querySelector(".got.bad")`)
+	assert.Equal(t, "box 3 by magic", s.value("line"))
+	assert.Equal(t, before, string(s.plan("midnight-apiary").Encode()))
+	for path, want := range map[string]string{"/nowhere": "nothing here", "/p/no-such-plan": "no such display", apiary + "/working?key=x": "number is gone", apiary + "/cutsheet.pdf?prop=x": "no prop"} {
+		body := get(t, s.url+path, 404)
+		assert.Contains(t, strings.ToLower(body), want)
+		assert.NotContains(t, body, "goroutine")
+	}
+	for _, path := range []string{"/bench?prop=%00&sel=%ff:x&way=zzz", "/loom?sel=device:nope", "/rehearsal?press=mat@-5:9,x@y:z,mat@999999999:1&t=zzz", "/walkdown?way=zz"} {
+		get(t, s.url+apiary+path, 200)
+	}
+}
+
+// Forms from other sites and other host names are refused.
+func TestForeignFormsAreRefused(t *testing.T) {
+	s := serve(t)
+	post := func(header, value, host string) int {
+		r, _ := http.NewRequest("POST", s.url+apiary+"/undo", strings.NewReader(url.Values{"back": {"//evil.example/"}}.Encode()))
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		r.Header.Set(header, value)
+		if host != "" {
+			r.Host = host
+		}
+		c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+		resp, err := c.Do(r)
+		require.NoError(t, err)
+		resp.Body.Close()
+		if resp.StatusCode == 303 {
+			assert.Equal(t, "/", resp.Header.Get("Location"), "never off this site")
+		}
+		return resp.StatusCode
+	}
+	assert.Equal(t, 403, post("Sec-Fetch-Site", "cross-site", ""))
+	assert.Equal(t, 403, post("Origin", "http://evil.example", ""))
+	assert.Equal(t, 421, post("X-Any", "1", "evil.example"))
+	assert.Equal(t, 303, post("Sec-Fetch-Site", "same-origin", ""))
+}
+
+// The database goes away and comes back: a clear page, the form keeps what was
+// entered, and after the restart all is there.
+func TestDatabaseGoesAway(t *testing.T) {
+	dir, err := os.MkdirTemp("", "zapbarn-down")
+	require.NoError(t, err)
+	defer os.RemoveAll(dir)
+	require.NoError(t, os.Chmod(dir, 0o755))
+	dir = filepath.Join(dir, "pg")
+	ctx := context.Background()
+	server, err := store.StartCluster(ctx, dir)
+	require.NoError(t, err)
+	defer store.StopCluster(ctx, dir)
+	dsn, err := store.Database(ctx, server, "zapbarn")
+	require.NoError(t, err)
+	st, err := store.Open(ctx, dsn)
+	require.NoError(t, err)
+	defer st.Close()
+	require.NoError(t, st.Create(ctx, demo.Apiary(today), false))
+	w, err := web.New(st, func() time.Time { return today })
+	require.NoError(t, err)
+	srv := httptest.NewServer(w.Handler())
+	defer srv.Close()
+	get(t, srv.URL+apiary, 200)
+	require.NoError(t, store.StopCluster(ctx, dir))
+	assert.Contains(t, get(t, srv.URL+apiary, 503), "database does not answer")
+	assert.Contains(t, get(t, srv.URL+"/", 503), "make demo")
+	r, err := http.PostForm(srv.URL+apiary+"/quick", url.Values{"line": {"prop x"}, "back": {apiary}})
+	require.NoError(t, err)
+	r.Body.Close()
+	assert.Equal(t, 503, r.StatusCode)
+}
+
+// The binary: a demo on a fresh database, a second start that does not hurt,
+// check and calc with no database at all.
+func TestBinary(t *testing.T) {
+	bin := filepath.Join(t.TempDir(), "zapbarn")
+	out, err := exec.Command("go", "build", "-o", bin, "zapbarn/cmd/zapbarn").CombinedOutput()
+	require.NoError(t, err, string(out))
+	dsn := testkit.Database(t)
+	for range 2 {
+		cmd := exec.Command(bin, "demo", "--addr", "127.0.0.1:0", "--database-url", dsn)
+		pipe, err := cmd.StdoutPipe()
+		require.NoError(t, err)
+		require.NoError(t, cmd.Start())
+		buf := make([]byte, 200)
+		n, _ := pipe.Read(buf)
+		m := regexp.MustCompile(`http://\S+`).FindString(string(buf[:n]))
+		require.NotEmpty(t, m, string(buf[:n]))
+		assert.Contains(t, get(t, m, 200), "Midnight Apiary")
+		require.NoError(t, cmd.Process.Signal(os.Interrupt))
+		require.NoError(t, cmd.Wait())
+	}
+	run := func(code int, stdin string, args ...string) string {
+		t.Helper()
+		c := exec.Command(bin, args...)
+		c.Stdin = strings.NewReader(stdin)
+		c.Env = []string{"PATH=/nowhere"} // no database, no tools
+		out, err := c.CombinedOutput()
+		got := 0
+		if e, ok := err.(*exec.ExitError); ok {
+			got = e.ExitCode()
+		}
+		assert.Equal(t, code, got, "%v: %s", args, out)
+		return string(out)
+	}
+	apiaryJSON := string(demo.Apiary(today).Encode())
+	js := run(1, apiaryJSON, "check", "-", "--json", "--today", "2026-09-20")
+	assert.Contains(t, js, `"code": "reversed-lamp"`)
+	assert.Contains(t, js, `"device:jar-8:volts"`)
+	assert.Contains(t, run(1, apiaryJSON, "check", "-", "--today", "2026-09-20"), "8 stop")
+	assert.Contains(t, run(0, string(demo.Metric(today).Encode()), "check", "-"), "0 stop")
+	assert.Contains(t, run(2, "{", "check", "-"), "line 1")
+	assert.Contains(t, run(2, strings.Replace(apiaryJSON, `"w": "22 in"`, `"w": "wide"`, 1), "check", "-"), `solids[4].w: "wide" is not understood; write a length`)
+	assert.Contains(t, run(0, "", "calc", "led", "vs=12V", "n=3"), "120 ohm")
+	assert.Contains(t, run(2, "", "calc", "led", "vs=twelve"), "vs:")
+	assert.Contains(t, run(2, "", "calc", "astrology"), "choose")
+	assert.Contains(t, run(0, "", "calc"), "compound")
+	assert.Contains(t, run(1, "", "serve", "--addr", "0.0.0.0:80", "--database-url", dsn), "not loopback")
+	assert.Contains(t, run(1, "", "serve", "--database-url", "postgres://127.0.0.1:1/x"), "database does not answer")
+	// export and import through the store give the same plan back
+	file := run(0, "", "export", "midnight-apiary", "--database-url", dsn)
+	assert.Contains(t, run(0, file, "import", "-", "--replace", "--database-url", dsn), "stored midnight-apiary")
+	assert.Equal(t, file, run(0, "", "export", "midnight-apiary", "--database-url", dsn))
+}

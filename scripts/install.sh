@@ -1,0 +1,24 @@
+#!/bin/sh
+# Installs Debian packages that are named and missing. As a normal user it
+# tries sudo, and else says what to run.
+set -eu
+need=""
+for p in "$@"; do
+  case $p in
+    postgresql) ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || need="$need postgresql" ;;
+    chromium) command -v chromium >/dev/null 2>&1 || need="$need chromium" ;;
+    poppler-utils) command -v pdftotext >/dev/null 2>&1 || need="$need poppler-utils" ;;
+    *) command -v "$p" >/dev/null 2>&1 || need="$need $p" ;;
+  esac
+done
+[ -z "$need" ] && exit 0
+echo "installing:$need"
+run=""
+if [ "$(id -u)" != 0 ]; then
+  command -v sudo >/dev/null 2>&1 || { echo "not root and no sudo; run as root: apt-get install$need"; exit 1; }
+  run=sudo
+fi
+export DEBIAN_FRONTEND=noninteractive
+$run apt-get update -qq
+# shellcheck disable=SC2086
+$run apt-get install -y -qq --no-install-recommends $need >/dev/null

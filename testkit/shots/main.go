@@ -1,0 +1,85 @@
+// Command shots takes the pictures in docs/screenshots from a running demo:
+// go run ./testkit/shots http://127.0.0.1:8480 docs/screenshots
+// With further arguments, name=path[@WxH] each, it takes only those.
+package main
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"zapbarn/testkit"
+)
+
+var main_ = []string{
+	"displays=/",
+	"barn=/p/midnight-apiary",
+	"bench-whole=/p/midnight-apiary/bench?prop=riser&way=whole",
+	"bench-parts=/p/midnight-apiary/bench?prop=riser&sel=part:riser-box/front&way=parts",
+	"bench-tower=/p/midnight-apiary/bench?prop=gate&sel=part:gate-pillar/face&way=parts",
+	"bench-sheets=/p/midnight-apiary/bench?prop=riser&way=sheets",
+	"bench-joints=/p/midnight-apiary/bench?prop=riser&way=joints&sel=joint:riser-back-right",
+	"loom=/p/midnight-apiary/loom?prop=shelf&sel=device:jar-8",
+	"rehearsal=/p/midnight-apiary/rehearsal?prop=riser&press=mat@1000:200,mat@3000:200&t=2200",
+	"walkdown=/p/midnight-apiary/walkdown",
+	"calculators=/calc?name=tower&h.=48 in&bottom.=20 in&top.=9 in&n.=6",
+	"metric=/p/thistledown-porch/bench?way=parts",
+	"working=/p/midnight-apiary/loom?prop=shelf&sel=device:jar-24",
+	"phone=/p/midnight-apiary/bench?prop=riser&way=whole@390x844",
+	"wide=/p/midnight-apiary/loom?prop=shelf@1920x1080",
+	"conflict=/p/midnight-apiary/loom?prop=shelf&sel=device:W2",
+}
+
+// acts are done on a page before its picture is taken.
+var acts = map[string]string{
+	"working": `(()=>{document.querySelector(".ticket .r .row:nth-child(2) .num").click(); return true})()`,
+	// the second window saves first
+	"conflict": `(()=>{const f=document.querySelector("form.f"); const d=new URLSearchParams(new FormData(f)); d.set("f.length","36 ft");
+		fetch(f.action,{method:"POST",body:d}).then(()=>{f.elements["f.gauge"].value="16 AWG"; f.elements["f.gauge"].dispatchEvent(new Event("change",{bubbles:true}))}); return true})()`,
+	"wide": `(()=>{document.documentElement.classList.add("dark"); document.getElementById("page").classList.add("dark"); return true})()`,
+}
+
+func main() {
+	if len(os.Args) < 3 {
+		fmt.Fprintln(os.Stderr, "usage: shots BASE DIR [name=path[@WxH] ...]")
+		os.Exit(2)
+	}
+	list := main_
+	if len(os.Args) > 3 {
+		list = os.Args[3:]
+	}
+	ctx, cancel := testkit.Chromium(context.Background(), 1280, 800)
+	defer cancel()
+	for _, item := range list {
+		name, path, _ := strings.Cut(item, "=")
+		w, h := 1280, 800
+		if i := strings.LastIndex(path, "@"); i > 0 && strings.Count(path[i:], "x") == 1 && !strings.Contains(path[i:], ":") {
+			if _, err := fmt.Sscanf(path[i:], "@%dx%d", &w, &h); err == nil {
+				path = path[:i]
+			}
+		}
+		err := chromedp.Do(ctx, chromedp.EmulateViewport(int64(w), int64(h)), chromedp.Navigate(os.Args[1]+strings.ReplaceAll(path, " ", "%20")),
+			chromedp.WaitReady("body"), chromedp.Sleep(350*time.Millisecond))
+		if act := acts[name]; err == nil && act != "" {
+			_, err = chromedp.Run(ctx, chromedp.Evaluate[bool](act))
+			if err == nil {
+				err = chromedp.Do(ctx, chromedp.Sleep(900*time.Millisecond))
+			}
+		}
+		var png []byte
+		if err == nil {
+			png, err = chromedp.Run(ctx, chromedp.CaptureScreenshot())
+		}
+		if err == nil {
+			err = os.WriteFile(filepath.Join(os.Args[2], name+".png"), png, 0o644)
+		}
+		if err != nil {
+			fmt.Fprintln(os.Stderr, item, err)
+			os.Exit(1)
+		}
+	}
+}
