@@ -256,6 +256,7 @@ func TestTwoWindows(t *testing.T) {
 	assert.Contains(t, other.text(".conflict"), "36 ft")
 	assert.Equal(t, "22 AWG", s.plan("midnight-apiary").Device("W2").Gauge.String(), "refused")
 	assert.Equal(t, "16 AWG", other.value("f.gauge"), "what was entered stays")
+	assert.Equal(t, "36 ft", other.value("f.length"), "what I did not touch is as it stands now")
 	other.live(func() { other.clickText("Save mine") })
 	w2 := s.plan("midnight-apiary").Device("W2")
 	assert.Equal(t, "16 AWG", w2.Gauge.String())

@@ -69,6 +69,10 @@ func (s *Server) edit(c *gin.Context) {
 		var stale *plan.Stale
 		if errors.As(err, &stale) {
 			o.conflict = conflict(w, kind, id, was, stale, values)
+			o.values = map[string]string{} // the ticket keeps what is mine, and takes the rest as it stands
+			for _, r := range o.conflict.Rows {
+				o.values[r.Name] = r.Mine
+			}
 		}
 	}
 	s.apply(c, e, o, "")
