@@ -118,7 +118,7 @@ func Rehearsal(w *plan.Work, stim []show.Stimulus, tr show.Trace, frames []plan.
 		row += 46
 	}
 	c.H = end + 10
-	c.f(`<g class="cursor" data-cursor data-x0="%s" data-x1="%s" data-until="%d" transform="translate(%s 0)"><path d="M-6 %sh12l-6 9z"/><line x1="0" y1="%s" x2="0" y2="%s"/></g>`, n(x0), n(x1), tr.Until, n(px(min(at, tr.Until))), n(y+4), n(y+4), n(end))
+	c.f(`<g class="cursor" data-cursor="" data-x0="%s" data-x1="%s" data-until="%d" transform="translate(%s 0)"><path d="M-6 %sh12l-6 9z"/><line x1="0" y1="%s" x2="0" y2="%s"/></g>`, n(x0), n(x1), tr.Until, n(px(min(at, tr.Until))), n(y+4), n(y+4), n(end))
 	return c.SVG("stage", "The dark stage and its traces", fmt.Sprintf("%d events in %s.", len(tr.Events), measure.Span(float64(tr.Until)/1000)))
 }
 

@@ -1,0 +1,247 @@
+package draw
+
+import (
+	"encoding/xml"
+	"io"
+	"math"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/show"
+	"zapbarn/core/stock"
+	"zapbarn/demo"
+)
+
+var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+
+func work(p *plan.Plan) *plan.Work { return plan.Do(p, stock.Shop, today) }
+
+func to(key string) string { return "?sel=" + key }
+
+// node is one element of a drawing read back with the standard XML parser.
+type node struct {
+	name, text string
+	attr       map[string]string
+	in         []string // the data-keys it stands in
+}
+
+func parse(t *testing.T, svg string) []node {
+	d := xml.NewDecoder(strings.NewReader(svg))
+	var out []node
+	var keys []string
+	var stack []int
+	for {
+		tok, err := d.Token()
+		if err == io.EOF {
+			return out
+		}
+		require.NoError(t, err, "well-formed XML")
+		switch x := tok.(type) {
+		case xml.StartElement:
+			n := node{name: x.Name.Local, attr: map[string]string{}}
+			for _, a := range x.Attr {
+				n.attr[a.Name.Local] = a.Value
+			}
+			if k := n.attr["data-key"]; k != "" {
+				keys = append(keys, k)
+			}
+			n.in = append([]string(nil), keys...)
+			out = append(out, n)
+			stack = append(stack, len(out)-1)
+		case xml.EndElement:
+			if out[stack[len(stack)-1]].attr["data-key"] != "" {
+				keys = keys[:len(keys)-1]
+			}
+			stack = stack[:len(stack)-1]
+		case xml.CharData:
+			if len(stack) > 0 {
+				out[stack[len(stack)-1]].text += string(x)
+			}
+		}
+	}
+}
+
+func extent(n node) (w, h float64) {
+	lo, hi := [2]float64{math.Inf(1), math.Inf(1)}, [2]float64{math.Inf(-1), math.Inf(-1)}
+	for _, m := range regexp.MustCompile(`(-?[\d.]+),(-?[\d.]+)`).FindAllStringSubmatch(n.attr["points"], -1) {
+		for i := range 2 {
+			v, _ := strconv.ParseFloat(m[i+1], 64)
+			lo[i], hi[i] = math.Min(lo[i], v), math.Max(hi[i], v)
+		}
+	}
+	return hi[0] - lo[0], hi[1] - lo[1]
+}
+
+// tapeScale reads px per mm off the drawing's own tape: the distance from one
+// foot label to the next.
+func tapeScale(t *testing.T, nodes []node) float64 {
+	var xs []float64
+	for _, n := range nodes {
+		if n.name == "text" && n.attr["class"] == "tapetext" && n.attr["y"] == "18" {
+			x, _ := strconv.ParseFloat(n.attr["x"], 64)
+			v, err := strconv.ParseFloat(strings.Fields(n.text)[0], 64)
+			require.NoError(t, err)
+			xs = append(xs, x, v)
+		}
+	}
+	require.GreaterOrEqual(t, len(xs), 4)
+	return (xs[2] - xs[0]) / (xs[3] - xs[1]) / measure.Foot
+}
+
+// The flat pattern measured by its own tape is the part's true size.
+func TestFlatPatternIsToTheTape(t *testing.T) {
+	w := work(demo.Apiary(today))
+	for _, ref := range []string{"riser-box/front", "riser-box/lid", "gate-pillar/face"} {
+		part := w.Part(ref)
+		nodes := parse(t, Parts(w, part, to))
+		px := tapeScale(t, nodes)
+		var cut *node
+		for i := range nodes {
+			if strings.HasPrefix(nodes[i].attr["class"], "cut m-") && cut == nil && len(nodes[i].in) == 0 {
+				cut = &nodes[i]
+			}
+		}
+		require.NotNil(t, cut, ref)
+		lo, hi := part.Panel.Bounds()
+		gw, gh := extent(*cut)
+		assert.InDelta(t, hi.X-lo.X, gw/px, 2, ref)
+		if part.Panel.Inside == nil {
+			assert.InDelta(t, hi.Y-lo.Y, gh/px, 2, ref)
+		}
+	}
+}
+
+// Front view and person stand on one ground at the tape's scale.
+func TestFrontViewAndPersonAreToTheTape(t *testing.T) {
+	w := work(demo.Apiary(today))
+	iso, front := Whole(w, "riser", "", to)
+	nodes := parse(t, front)
+	px := tapeScale(t, nodes)
+	widest := 0.0
+	for _, n := range nodes {
+		if strings.HasPrefix(n.attr["class"], "m m-foam") {
+			gw, _ := extent(n)
+			widest = math.Max(widest, gw)
+		}
+	}
+	assert.InDelta(t, 25*measure.Inch, widest/px, 2, "the lid is the widest")
+	size, ok := check.Extent(w, "riser")
+	require.True(t, ok)
+	assert.Contains(t, front, measure.Tape(size.Z, false)[:4])
+	keys := map[string]bool{}
+	for _, n := range parse(t, iso) {
+		if k := n.attr["data-key"]; k != "" {
+			keys[k] = true
+			assert.Equal(t, "?sel="+k, n.attr["href"])
+			assert.NotEmpty(t, n.attr["aria-label"])
+		}
+	}
+	assert.Len(t, keys, 6, "each part of the box is a link")
+}
+
+// Every copy of every part is drawn once on the sheets, inside its sheet.
+func TestSheetsShowEveryPiece(t *testing.T) {
+	w := work(demo.Apiary(today))
+	want := 0
+	for _, s := range w.Sheets {
+		want += len(s.Pieces)
+	}
+	got := 0
+	for _, n := range parse(t, Sheets(w, "riser", "", to)) {
+		if n.name == "a" {
+			got++
+		}
+	}
+	assert.Equal(t, want, got)
+}
+
+// The harness shows each device once, its state by shape and by word.
+func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
+	w := work(demo.Apiary(today))
+	svg := Harness(w, w.All, "shelf", "device:jar-8", to)
+	seen := map[string]int{}
+	for _, n := range parse(t, svg) {
+		if n.name == "a" {
+			seen[n.attr["data-key"]]++
+		}
+	}
+	for _, d := range w.Plan.Devices {
+		if d.Prop == "shelf" {
+			assert.Equal(t, 1, seen["device:"+d.ID], d.ID)
+		}
+	}
+	assert.Equal(t, 1, strings.Count(svg, `l-reversed"`))
+	assert.Contains(t, svg, ">reversed</text>")
+	empty := Harness(w, w.All, "gate", "", to)
+	assert.Contains(t, empty, "supply 12v 5a", "an empty board says what to type")
+	profile := Profile(w, w.All, "W2")
+	assert.Contains(t, profile, "3 % line 11.64 V")
+	assert.Empty(t, Profile(w, w.All, "S1"))
+}
+
+func TestRehearsalDrawing(t *testing.T) {
+	w := work(demo.Apiary(today))
+	stim := show.Press("mat", 1000, 200)
+	tr := w.Machine.Run(stim, 8000)
+	svg := Rehearsal(w, stim, tr, w.Frames(tr), 2000, map[string]bool{"riser": true, "shelf": true})
+	nodes := parse(t, svg)
+	lamps, on := 0, 0
+	for _, n := range nodes {
+		if n.attr["data-lamp"] != "" {
+			lamps++
+		}
+		if n.attr["class"] == "span on" {
+			on++
+		}
+	}
+	assert.Equal(t, 29, lamps)
+	assert.Equal(t, 2, on)
+}
+
+// Odd plans draw without fault: half known, empty, enormous, metric.
+func TestOddPlansDraw(t *testing.T) {
+	p := demo.Metric(today)
+	p.Solids = append(p.Solids, plan.Solid{ID: "half", Prop: "hopper", Name: "<Half & \"known\">", Kind: "box", Stock: "xps1"})
+	p.Props = append(p.Props, plan.Prop{ID: "empty", Name: "Empty"}, plan.Prop{ID: "big", Name: "Big"})
+	p.Solids = append(p.Solids, plan.Solid{ID: "b", Prop: "big", Name: "B", Kind: "panel", Stock: "ply1/4", W: measure.Len("20 m"), H: measure.Len("3 mm")})
+	require.NoError(t, p.Validate())
+	w := work(p)
+	for _, id := range []string{"hopper", "empty", "big"} {
+		iso, front := Whole(w, id, "", to)
+		for _, svg := range []string{front, Sheets(w, id, "", to), Harness(w, w.All, id, "", to), Barn(w, "", to, func(string) [4]string { return [4]string{"done", "snag", "none", "none"} })} {
+			parse(t, svg)
+			assert.NotContains(t, svg, "NaN")
+			assert.NotContains(t, svg, "Inf")
+		}
+		if iso != "" {
+			parse(t, iso)
+		}
+	}
+	for _, part := range w.Parts {
+		parse(t, Parts(w, part, to))
+	}
+}
+
+func BenchmarkDraw(b *testing.B) {
+	w := work(demo.Apiary(today))
+	b.Run("barn", func(b *testing.B) {
+		b.ReportAllocs()
+		for b.Loop() {
+			Barn(w, "", to, func(string) [4]string { return [4]string{} })
+		}
+	})
+	b.Run("harness", func(b *testing.B) {
+		b.ReportAllocs()
+		for b.Loop() {
+			Harness(w, w.All, "shelf", "", to)
+		}
+	})
+}

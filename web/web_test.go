@@ -1,0 +1,159 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http/httptest"
+	"net/url"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/demo"
+	"zapbarn/testkit"
+)
+
+var today = time.Date(2026, 9, 20, 12, 0, 0, 0, time.UTC)
+
+func TestDaysToOpening(t *testing.T) {
+	for opens, want := range map[string]string{"2026-10-08": "18 days to opening", "2026-09-21": "opens tomorrow", "2026-09-20": "opens today", "2026-09-10": "opened 10 days ago", "": "no opening date"} {
+		assert.Equal(t, want, daysTo(opens, today))
+	}
+}
+
+func TestRedirectsStayHere(t *testing.T) {
+	for back, want := range map[string]string{"/p/x?sel=a": "/p/x?sel=a", "//evil.example/": "/", "https://evil.example": "/", `/\evil`: "/", "": "/", "javascript:1": "/"} {
+		assert.Equal(t, want, local(back), back)
+	}
+}
+
+func TestPressesAreReadDefensively(t *testing.T) {
+	p := demo.Apiary(today)
+	assert.Len(t, presses("mat@1000:200,button@500:100", p), 4)
+	assert.Equal(t, 500, presses("mat@1000:200,button@500:100", p)[0].At)
+	assert.Empty(t, presses("mat@x:1,ghost@1:1,mat@-1:5,mat@1:0,,@:,mat@99999999:1", p))
+	assert.LessOrEqual(t, len(presses(strings.Repeat("mat@1:1,", 5000), p)), 202)
+}
+
+// Each element's fields, filled with what they show, give the same element.
+func TestFieldsReadBackWhatTheyShow(t *testing.T) {
+	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today)} {
+		w := plan.Do(p, stock.Shop, today)
+		for _, kind := range plan.Kinds() {
+			for _, e := range p.Elements(kind) {
+				values := map[string]string{}
+				for _, f := range fieldsOf(w, e.Value) {
+					values[f.Name] = f.Value
+					if f.Kind == "check" {
+						values[f.Name] = map[bool]string{true: "on", false: "off"}[f.Checked]
+					}
+				}
+				was := p.Put(kind, e.ID, e.Value).After
+				after, err := fill(w, kind, was, values)
+				require.NoError(t, err, "%s %s", kind, e.ID)
+				assert.JSONEq(t, string(was), string(after), "%s %s", kind, e.ID)
+			}
+		}
+	}
+}
+
+func TestBareNumbersInAMetricDisplay(t *testing.T) {
+	p := demo.Metric(today)
+	w := plan.Do(p, stock.Shop, today)
+	was := p.Put("solid", "hopper-body", p.Solid("hopper-body")).After
+	after, err := fill(w, "solid", was, map[string]string{"h": "480"})
+	require.NoError(t, err)
+	assert.Contains(t, string(after), `"h":"480 mm"`)
+	for field, text := range map[string]string{"h": "tall", "sides": "six", "sides ": "-1"} {
+		_, err := fill(w, "solid", was, map[string]string{strings.TrimSpace(field): text})
+		assert.ErrorContains(t, err, strings.TrimSpace(field)+":")
+	}
+	_, err = fill(w, "solid", []byte("{"), nil)
+	assert.ErrorContains(t, err, "load the page again")
+	_, err = fill(w, "dragon", was, nil)
+	assert.Error(t, err)
+}
+
+// site serves a plan for tests and benchmarks that need no browser.
+func site(t testing.TB, p *plan.Plan) *Server {
+	st := testkit.Open(t)
+	require.NoError(t, st.Create(context.Background(), p, false))
+	s, err := New(st, func() time.Time { return today })
+	require.NoError(t, err)
+	return s
+}
+
+func fetch(t testing.TB, s *Server, path string) *httptest.ResponseRecorder {
+	r := httptest.NewRequest("GET", path, nil)
+	r.Host = "127.0.0.1"
+	rec := httptest.NewRecorder()
+	s.Handler().ServeHTTP(rec, r)
+	return rec
+}
+
+// Names with markup are shown as text, on every place.
+func TestMarkupInNamesIsText(t *testing.T) {
+	p := demo.Apiary(today)
+	const evil = `<script>x</script>"&'`
+	p.Display.Name, p.Props[3].Name, p.Solid("riser-box").Name, p.Device("S2").Name, p.Inputs[0].Name, p.Scenes[0].Name, p.Waivers[0].Reason = evil, evil, evil, evil, evil, evil, evil
+	s := site(t, p)
+	for _, path := range []string{"", "/bench?prop=riser", "/bench?prop=riser&way=parts", "/bench?prop=riser&way=joints", "/bench?way=sheets", "/loom?prop=riser", "/loom?prop=riser&way=list", "/rehearsal", "/walkdown?way=waived"} {
+		rec := fetch(t, s, "/p/midnight-apiary"+path)
+		assert.Equal(t, 200, rec.Code, path)
+		assert.NotContains(t, rec.Body.String(), "<script>x", path)
+	}
+}
+
+// Without a script every form still works: a plain post redirects to the page.
+func TestPlainFormsRedirect(t *testing.T) {
+	s := site(t, demo.Apiary(today))
+	post := func(path string, v url.Values) *httptest.ResponseRecorder {
+		r := httptest.NewRequest("POST", "/p/midnight-apiary"+path, strings.NewReader(v.Encode()))
+		r.Host = "localhost"
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		rec := httptest.NewRecorder()
+		s.Handler().ServeHTTP(rec, r)
+		return rec
+	}
+	back := "/p/midnight-apiary/loom?prop=shelf"
+	rec := post("/mend", url.Values{"back": {back}, "snag": {"reversed-lamp@device:jar-8"}, "mend": {"Swap leads"}})
+	assert.Equal(t, 303, rec.Code)
+	assert.Equal(t, back, rec.Header().Get("Location"))
+	assert.Equal(t, 409, post("/mend", url.Values{"back": {back}, "snag": {"reversed-lamp@device:jar-8"}, "mend": {"Swap leads"}}).Code, "it is gone")
+	assert.Equal(t, 303, post("/undo", url.Values{"back": {back}}).Code)
+	assert.Equal(t, 303, post("/remove", url.Values{"back": {back}, "kind": {"device"}, "id": {"K1"}}).Code)
+	assert.Equal(t, 409, post("/remove", url.Values{"back": {back}, "kind": {"device"}, "id": {"K1"}}).Code)
+	assert.Equal(t, 422, post("/waive", url.Values{"back": {back}, "snag": {"x"}, "reason": {" "}}).Code)
+	assert.Equal(t, 422, post("/edit", url.Values{"back": {back}, "kind": {"device"}, "id": {"S1"}, "was": {"junk"}}).Code)
+}
+
+func BenchmarkPage(b *testing.B) {
+	many := demo.Apiary(today)
+	for n := range 19 { // twenty times the props and parts on one barn
+		for _, x := range demo.Apiary(today).Props {
+			x.ID = fmt.Sprintf("%s-%d", x.ID, n)
+			many.Props = append(many.Props, x)
+		}
+		for _, x := range demo.Apiary(today).Solids {
+			x.ID, x.Prop = fmt.Sprintf("%s-%d", x.ID, n), fmt.Sprintf("%s-%d", x.Prop, n)
+			many.Solids = append(many.Solids, x)
+		}
+	}
+	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
+		s := site(b, p)
+		for _, path := range []string{"", "/bench?prop=riser&way=parts", "/loom?prop=shelf", "/walkdown"} {
+			b.Run(name+path, func(b *testing.B) {
+				b.ReportAllocs()
+				for b.Loop() {
+					if rec := fetch(b, s, "/p/midnight-apiary"+path); rec.Code != 200 {
+						b.Fatal(rec.Code)
+					}
+				}
+			})
+		}
+	}
+}
