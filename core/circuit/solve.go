@@ -77,6 +77,19 @@ func (s *Solver) findIslands() {
 func (s *Solver) eliminate() {
 	n := len(s.net.Names)
 	adj := make([][]int, n)
+	room := make([]int, 0, 4*len(s.net.Elements)+2*n) // one piece of memory for all of them
+	deg := make([]int, n)
+	for _, e := range s.net.Elements {
+		if !s.fixed[e.A] && !s.fixed[e.B] {
+			deg[e.A]++
+			deg[e.B]++
+		}
+	}
+	for i, d := range deg {
+		k := len(room)
+		room = room[:k+d+2]
+		adj[i] = room[k : k : k+d+2]
+	}
 	link := func(a, b int) {
 		for _, x := range adj[a] {
 			if x == b {

@@ -112,6 +112,13 @@ func (c *Canvas) Prop(w *plan.Work, prop string, v View, sel string, href func(k
 		c.f(`<g class="body" data-dx="%s" data-dy="%s">`, n((tip.X-zero.X)/v.Scale*100), n((tip.Y-zero.Y)/v.Scale*100))
 		texture := w.Lib.Materials[st.solid.Stock].Texture
 		curved := false
+		if v.Front && c.post(st, v, texture) {
+			c.f(`</g>`)
+			if href != nil {
+				c.Done()
+			}
+			continue
+		}
 		for _, f := range sortFaces(st.body.Faces, v) {
 			c.face(f, st.offset, v, texture)
 			curved = curved || f.Curved
@@ -171,6 +178,30 @@ func (c *Canvas) face(f pattern.Face, off pattern.Vec, v View, texture string) {
 		}
 		c.Poly("hole", hp)
 	}
+}
+
+// post draws a round body that stands upright, seen straight on: a rectangle,
+// which saves its facets. It reports whether the body is one.
+func (c *Canvas) post(st standing, v View, texture string) bool {
+	lo, hi := XY{math.Inf(1), math.Inf(1)}, XY{math.Inf(-1), math.Inf(-1)}
+	round, towards := false, false
+	for _, f := range st.body.Faces {
+		if f.Curved {
+			m := normal(f.Points)
+			if math.Abs(m.Z) > 1e-6*math.Sqrt(dot(m, m)) {
+				return false
+			}
+			round, towards = true, towards || dot(m, v.Toward) > 0
+			for _, q := range f.Points {
+				p := v.At(pattern.Vec{X: q.X + st.offset.X, Y: q.Y + st.offset.Y, Z: q.Z + st.offset.Z})
+				lo, hi = XY{math.Min(lo.X, p.X), math.Min(lo.Y, p.Y)}, XY{math.Max(hi.X, p.X), math.Max(hi.Y, p.Y)}
+			}
+		}
+	}
+	if round && towards {
+		c.Poly(fmt.Sprintf("m thin m-%s-2", texture), []XY{lo, {hi.X, lo.Y}, hi, {lo.X, hi.Y}})
+	}
+	return round
 }
 
 // silhouette strokes the sides of a round body: where a facet that faces the

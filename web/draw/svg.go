@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"html"
 	"math"
+	"strconv"
 	"strings"
 
 	"zapbarn/core/measure"
@@ -25,7 +26,17 @@ func New(w, h float64, metric bool) *Canvas { return &Canvas{W: w, H: h, Metric:
 func (c *Canvas) f(format string, args ...any) { fmt.Fprintf(&c.b, format, args...) }
 
 // n writes a coordinate short.
-func n(v float64) string { return measure.Decimal(v, 1) }
+func n(v float64) string {
+	r := math.Round(v * 10)
+	if r != r || math.Abs(r) > 1e15 {
+		return "0"
+	}
+	i := int64(r)
+	if i%10 == 0 {
+		return strconv.FormatInt(i/10, 10)
+	}
+	return strconv.FormatFloat(float64(i)/10, 'f', 1, 64)
+}
 
 func esc(s string) string { return html.EscapeString(s) }
 
@@ -36,7 +47,9 @@ func (c *Canvas) SVG(class, label, desc string) string {
 
 // Line, Text and Path are the strokes; class says which pen.
 func (c *Canvas) Line(class string, x1, y1, x2, y2 float64) {
-	c.f(`<line class="%s" x1="%s" y1="%s" x2="%s" y2="%s"/>`, class, n(x1), n(y1), n(x2), n(y2))
+	for _, s := range [...]string{`<line class="`, class, `" x1="`, n(x1), `" y1="`, n(y1), `" x2="`, n(x2), `" y2="`, n(y2), `"/>`} {
+		c.b.WriteString(s)
+	}
 }
 
 // Text writes at an anchor: start, middle or end.
@@ -70,7 +83,18 @@ func points(p []XY) string {
 
 // Poly draws a closed polygon.
 func (c *Canvas) Poly(class string, p []XY) {
-	c.f(`<polygon class="%s" points="%s"/>`, class, points(p))
+	c.b.WriteString(`<polygon class="`)
+	c.b.WriteString(class)
+	c.b.WriteString(`" points="`)
+	for i, q := range p {
+		if i > 0 {
+			c.b.WriteByte(' ')
+		}
+		c.b.WriteString(n(q.X))
+		c.b.WriteByte(',')
+		c.b.WriteString(n(q.Y))
+	}
+	c.b.WriteString(`"/>`)
 }
 
 // Open draws an open line.
