@@ -58,8 +58,9 @@ type Body struct {
 type Face struct {
 	Points []Vec
 	Holes  [][]Vec
-	Skin   bool // the panel's outside face
-	Curved bool // a facet of a round face: its seams are no edges
+	Skin   bool    // the panel's outside face
+	Edges  [][]Vec // the lines to draw where not the whole border is an edge
+	Curved bool    // a facet of a round face: its seams are no edges
 }
 
 // Cut is pipe cut to length.
@@ -241,6 +242,20 @@ func prism(panel string, copyNo int, outer, inner []Vec, explode Vec) Body {
 		b.Faces = append(b.Faces, Face{Points: []Vec{outer[j], outer[i], inner[i], inner[j]}})
 	}
 	return b
+}
+
+// moved maps every point of the body, in place.
+func (b *Body) moved(to func(Vec) Vec) {
+	for f := range b.Faces {
+		for i, p := range b.Faces[f].Points {
+			b.Faces[f].Points[i] = to(p)
+		}
+		for _, e := range b.Faces[f].Edges {
+			for i, p := range e {
+				e[i] = to(p)
+			}
+		}
+	}
 }
 
 func in(mm float64) string { return measure.Inches(mm) }

@@ -32,11 +32,7 @@ func (p Pipes) Lay() (*Shape, error) {
 		total += c.Length * float64(c.Count)
 		for range min(c.Count, 40) {
 			for _, b := range ringBody("pipe", n, p.OD, 0, 0, c.Length) {
-				for f := range b.Faces {
-					for i := range b.Faces[f].Points {
-						b.Faces[f].Points[i].X += x
-					}
-				}
+				b.moved(func(p Vec) Vec { p.X += x; return p })
 				b.Explode = Vec{1, 0, 0}
 				s.Bodies = append(s.Bodies, b)
 			}
@@ -44,12 +40,9 @@ func (p Pipes) Lay() (*Shape, error) {
 		}
 		s.Size.Z = math.Max(s.Size.Z, c.Length)
 	}
+	half := (x - 2*p.OD) / 2
 	for i := range s.Bodies { // centre the row
-		for f := range s.Bodies[i].Faces {
-			for k := range s.Bodies[i].Faces[f].Points {
-				s.Bodies[i].Faces[f].Points[k].X -= (x - 2*p.OD) / 2
-			}
-		}
+		s.Bodies[i].moved(func(p Vec) Vec { p.X -= half; return p })
 	}
 	s.Size.X, s.Size.Y = x-p.OD, p.OD
 	s.Results = append(s.Results, result("total", "Pipe in all, kerfs not counted", total, "mm", measure.Run(total, false)).

@@ -40,11 +40,7 @@ func (d Disc) Lay() (*Shape, error) {
 		}
 		x := (float64(i) - float64(d.Copies-1)/2) * pitch
 		for _, b := range ringBody("disc", i, d.D, d.Bore, -d.T/2, d.T) {
-			for f := range b.Faces {
-				for k, p := range b.Faces[f].Points { // turned about X by 90 degrees
-					b.Faces[f].Points[k] = Vec{p.X + x, -p.Z, p.Y + d.D/2}
-				}
-			}
+			b.moved(func(p Vec) Vec { return Vec{p.X + x, -p.Z, p.Y + d.D/2} }) // turned about X by 90 degrees
 			b.Explode = Vec{0, -1, 0}
 			s.Bodies = append(s.Bodies, b)
 		}
@@ -125,6 +121,16 @@ func ringBody(panel string, no int, d, bore, z, t float64) []Body {
 			return Vec{r * cs, r * sn, z}
 		}
 		var top, under []Vec
+		var arcs [][]Vec
+		for _, r := range []float64{d / 2, bore / 2} {
+			var arc []Vec
+			for k := 0.0; k <= n && r > 0; k++ {
+				arc = append(arc, pt(r, k, z+t))
+			}
+			if arc != nil {
+				arcs = append(arcs, arc)
+			}
+		}
 		for k := 0.0; k <= n; k++ {
 			top = append(top, pt(d/2, k, z+t))
 		}
@@ -134,7 +140,7 @@ func ringBody(panel string, no int, d, bore, z, t float64) []Body {
 		for i := len(top) - 1; i >= 0; i-- {
 			under = append(under, Vec{top[i].X, top[i].Y, z})
 		}
-		b.Faces = append(b.Faces, Face{Points: top, Skin: true}, Face{Points: under})
+		b.Faces = append(b.Faces, Face{Points: top, Skin: true, Edges: arcs}, Face{Points: under})
 		for k := 0.0; k < n; k++ {
 			b.Faces = append(b.Faces, Face{Curved: true, Points: []Vec{pt(d/2, k, z), pt(d/2, k+1, z), pt(d/2, k+1, z+t), pt(d/2, k, z+t)}})
 			if bore > 0 {

@@ -170,6 +170,17 @@ func (c *Canvas) face(f pattern.Face, off pattern.Vec, v View, texture string) {
 		c.Line("edge", p[2].X, p[2].Y, p[3].X, p[3].Y)
 		return
 	}
+	if f.Edges != nil {
+		c.Poly(fmt.Sprintf("mc m-%s-%d", texture, tone), p)
+		for _, e := range f.Edges {
+			line := make([]XY, len(e))
+			for i, q := range e {
+				line[i] = v.At(pattern.Vec{X: q.X + off.X, Y: q.Y + off.Y, Z: q.Z + off.Z})
+			}
+			c.Open("edge", line)
+		}
+		return
+	}
 	c.Poly(fmt.Sprintf("m m-%s-%d", texture, tone), p)
 	for _, h := range f.Holes {
 		hp := make([]XY, len(h))

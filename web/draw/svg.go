@@ -174,7 +174,7 @@ func (c *Canvas) Tape(scale, x0, y0 float64, top bool) {
 		at := float64(k) * step * scale / float64(sub)
 		long, label := 5.0, ""
 		if k%sub == 0 {
-			long, label = 12, measure.Decimal(float64(k/sub)*step/per, 1)+unit
+			long, label = 12, measure.Decimal(float64(k/sub)*step/per, 2)+unit
 		}
 		if x := x0 + at; top && x < c.W {
 			c.Line("tapetick", x, 0, x, long)
