@@ -328,6 +328,11 @@ func (s *sheetWriter) part(part *plan.Part) {
 		draw(p.Inside, "D")
 		s.pdf.SetDashPattern(nil, 0)
 	}
+	s.pdf.SetLineWidth(0.2)
+	for _, m := range p.Marks {
+		q, r := at(m[0]), at(m[1])
+		s.pdf.Line(q.X, q.Y, r.X, r.Y)
+	}
 	for i, e := range p.Edges { // rabbets, in the inside face
 		if e.Depth > 0 {
 			q, r := p.Outline[i], p.Outline[(i+1)%len(p.Outline)]
@@ -385,7 +390,7 @@ func (s *sheetWriter) part(part *plan.Part) {
 
 // SawLines says in words how a part's edges are cut.
 func SawLines(p pattern.Panel, metric bool) []string {
-	var out []string
+	out := append([]string(nil), p.Notes...)
 	if p.Round > 0 {
 		l := fmt.Sprintf("Circle of %s", measure.Tape(p.Round, metric))
 		if p.Bore > 0 {

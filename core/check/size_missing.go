@@ -8,7 +8,7 @@ import (
 )
 
 var _ = rule("size-missing", Mind, "A solid still lacks a size, so it has no parts yet.", func(w *plan.Work, say func(Snag)) {
-	names := map[string]string{"w": "width", "d": "depth", "h": "height", "low": "bottom across", "high": "top across", "wall": "wall", "lengths": "lengths"}
+	names := map[string]string{"w": "width", "d": "depth", "h": "height", "low": "bottom across", "high": "top across", "wall": "wall", "profile": "profile", "lengths": "lengths"}
 	for _, s := range w.Plan.Solids {
 		var lacks []string
 		for _, f := range w.Lacks(s.ID) {

@@ -20,7 +20,7 @@ var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothi
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
 		shape := w.Shapes[s.ID]
-		if shape == nil || joined[s.ID] || s.Kind != "box" && s.Kind != "tower" && s.Kind != "rings" {
+		if shape == nil || joined[s.ID] || s.Kind == "pipe" || s.Kind == "disc" || s.Kind == "panel" {
 			continue
 		}
 		m := w.Lib.Materials[s.Stock]
@@ -39,7 +39,7 @@ var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothi
 			mend.Edit.Label = mend.Label
 			for _, pair := range seams(s.Kind, s.Bottom) {
 				j := plan.Joint{Prop: s.Prop, A: s.ID + "/" + pair[0], B: s.ID + "/" + pair[1], Glue: g.ID, Length: seamLength(s)}
-				if s.Kind == "rings" {
+				if pair[0] == "" {
 					j.A, j.B = s.ID, s.ID
 				}
 				j.ID = w.Plan.FreshID("joint", j.A+" "+j.B)
@@ -52,8 +52,11 @@ var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothi
 })
 
 func seams(kind string, bottom bool) [][2]string {
-	if kind != "box" {
-		return [][2]string{{"face", "face"}}
+	if one := map[string]string{"tower": "face", "gores": "gore", "cone": "sector", "wrap": "wrap", "boards": "board1"}[kind]; one != "" {
+		return [][2]string{{one, one}}
+	}
+	if kind != "box" { // rings and slices, layer on layer
+		return [][2]string{{"", ""}}
 	}
 	s := [][2]string{{"front", "left"}, {"front", "right"}, {"back", "left"}, {"back", "right"}}
 	if bottom {

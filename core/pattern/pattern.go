@@ -40,10 +40,12 @@ type Panel struct {
 	Inside   []Point   // inside face, seen through; nil when the same
 	Holes    [][]Point // through the part
 	Edges    []Edge
-	CutAngle float64 // of the slanted sides against square on the face (mitre gauge)
-	Round    float64 // diameter when the outline is a circle
-	Bore     float64 // diameter of a concentric hole
-	Grain    string  // "", "up" or "any": how it must lie on grained stock
+	CutAngle float64    // of the slanted sides against square on the face (mitre gauge)
+	Round    float64    // diameter when the outline is a circle
+	Bore     float64    // diameter of a concentric hole
+	Grain    string     // "", "up" or "any": how it must lie on grained stock
+	Marks    [][2]Point // lines to draw on the part: ticks, kerfs, a lap
+	Notes    []string   // what to do at the saw and after
 }
 
 // Body is one copy of a panel standing in the assembled solid.

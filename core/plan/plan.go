@@ -54,7 +54,7 @@ type Solid struct {
 	ID       string         `json:"id"`
 	Prop     string         `json:"prop"`
 	Name     string         `json:"name"`
-	Kind     string         `json:"kind"`  // box, tower, disc, rings, pipe or panel
+	Kind     string         `json:"kind"`  // one of SolidKinds
 	Stock    string         `json:"stock"` // material
 	W        measure.Length `json:"w,omitzero"`
 	D        measure.Length `json:"d,omitzero"`
@@ -67,6 +67,14 @@ type Solid struct {
 	Low      measure.Length `json:"low,omitzero"`  // across at the bottom
 	High     measure.Length `json:"high,omitzero"` // across at the top
 	Wall     measure.Length `json:"wall,omitzero"`
+	Profile  string         `json:"profile,omitempty"` // of gores and slices: a name, or radius,height points
+	Crease   bool           `json:"crease,omitempty"`  // gores bevelled at 45
+	Allow    measure.Length `json:"allow,omitzero"`    // for a seam or for carving
+	Skin     measure.Length `json:"skin,omitzero"`     // left under the kerfs of a wrap
+	Dowels   int            `json:"dowels,omitempty"`
+	Dowel    measure.Length `json:"dowel,omitzero"`  // how thick they are
+	Offset   measure.Length `json:"offset,omitzero"` // of the seams of a disc over boards
+	Brace    measure.Length `json:"brace,omitzero"`  // behind them, how wide
 	Bore     measure.Length `json:"bore,omitzero"`
 	Copies   int            `json:"copies,omitempty"`
 	Lengths  string         `json:"lengths,omitempty"` // of pipe: 6@44in 4@60in
@@ -80,6 +88,9 @@ type Solid struct {
 	Sealed   bool           `json:"sealed,omitempty"` // closed up for good, but for its doors
 	Lit      bool           `json:"lit,omitempty"`    // light must pass
 }
+
+// SolidKinds are the forms a solid can have.
+var SolidKinds = []string{"box", "tower", "disc", "rings", "pipe", "panel", "gores", "slices", "cone", "wrap", "boards"}
 
 // Opening is a hole through one face of a solid.
 type Opening struct {

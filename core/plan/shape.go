@@ -31,11 +31,16 @@ func need(pairs ...any) error {
 
 // fieldNames maps the words of package pattern to the solid's own fields.
 var fieldNames = map[string]map[string]string{
-	"box":   {"width": "w", "depth": "d", "height": "h", "thickness": "stock"},
-	"tower": {"height": "h", "bottom": "low", "top": "high", "thickness": "stock"},
-	"disc":  {"diameter": "w", "thickness": "stock"},
-	"rings": {"height": "h", "bottom": "low", "top": "high", "thickness": "stock"},
-	"panel": {"width": "w", "height": "h", "thickness": "stock"},
+	"box":    {"width": "w", "depth": "d", "height": "h", "thickness": "stock"},
+	"tower":  {"height": "h", "bottom": "low", "top": "high", "thickness": "stock"},
+	"disc":   {"diameter": "w", "thickness": "stock"},
+	"rings":  {"height": "h", "bottom": "low", "top": "high", "thickness": "stock"},
+	"panel":  {"width": "w", "height": "h", "thickness": "stock"},
+	"gores":  {"width": "w", "height": "h", "thickness": "stock", "allowance": "allow"},
+	"slices": {"width": "w", "height": "h", "thickness": "stock"},
+	"cone":   {"height": "h", "bottom": "low", "top": "high", "thickness": "stock", "allowance": "allow"},
+	"wrap":   {"diameter": "w", "height": "h", "thickness": "stock", "allowance": "allow", "kerf": "skin"},
+	"boards": {"diameter": "w", "thickness": "stock", "board": "stock"},
 }
 
 // Shape lays the solid out. The error is *Missing when a size is not given
@@ -80,19 +85,62 @@ func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
 	case "panel":
 		lacking = need("w", s.W, "h", s.H)
 		spec = pattern.Flat{W: s.W.Value(), H: s.H.Value(), T: t, Copies: max(1, s.Copies), Lying: s.Lying, Pitch: s.Pitch.Value(), Openings: openings}
+	case "gores", "slices":
+		name := s.Profile
+		if name == "" {
+			name = "sphere"
+		}
+		points := strings.Contains(name, ",")
+		if !points {
+			lacking = need("w", s.W, "h", s.H)
+		}
+		if lacking != nil {
+			break
+		}
+		unit := measure.Inch
+		if head, ok := strings.CutSuffix(strings.TrimSpace(name), "mm"); points && ok {
+			name, unit = head, 1
+		}
+		p, err := pattern.NewProfile(strings.TrimSuffix(strings.TrimSpace(name), "in"), s.W.Value(), s.H.Value(), unit)
+		if err != nil {
+			return nil, renamed(s.Kind, err)
+		}
+		if s.Kind == "gores" {
+			spec = pattern.Gores{Profile: p, N: s.Sides, T: t, Crease: s.Crease, Allow: s.Allow.Value()}
+		} else {
+			spec = pattern.Slices{Profile: p, T: t, Wall: s.Wall.Value(), Allow: s.Allow.Value(), Dowels: s.Dowels, Dowel: s.Dowel.Or(measure.Inch / 2)}
+		}
+	case "cone":
+		lacking = need("h", s.H, "low", s.Low)
+		spec = pattern.Cone{Bottom: s.Low.Value(), Top: s.High.Value(), H: s.H.Value(), T: t, Overlap: s.Allow.Value()}
+	case "wrap":
+		lacking = need("w", s.W, "h", s.H)
+		w := pattern.Wrap{D: s.W.Value(), H: s.H.Value(), T: t, Overlap: s.Allow.Value()}
+		if !s.Skin.IsZero() {
+			w.Kerf, w.Skin = measure.Inch/8, s.Skin.Value()
+		}
+		spec = w
+	case "boards":
+		lacking = need("w", s.W)
+		spec = pattern.Boards{D: s.W.Value(), T: t, Board: m.Sheet[0].Value() - measure.Inch/2, Offset: s.Offset.Value(), Brace: s.Brace.Or(6 * measure.Inch)}
 	default:
-		return nil, oneOf("kind", s.Kind, "box", "tower", "disc", "rings", "pipe", "panel")
+		return nil, oneOf("kind", s.Kind, SolidKinds...)
 	}
 	if lacking != nil {
 		return nil, lacking
 	}
 	shape, err := spec.Lay()
+	return shape, renamed(s.Kind, err)
+}
+
+// renamed gives an error of package pattern the solid's own field name.
+func renamed(kind string, err error) error {
 	if f, ok := err.(*measure.FieldError); ok {
-		if name := fieldNames[s.Kind][f.Field]; name != "" {
-			err = &measure.FieldError{Field: name, Why: f.Why}
+		if name := fieldNames[kind][f.Field]; name != "" {
+			return &measure.FieldError{Field: name, Why: f.Why}
 		}
 	}
-	return shape, err
+	return err
 }
 
 // Cuts reads a pipe list as written: 6@44in 4@60in, or 44 in x 6.

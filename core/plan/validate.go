@@ -175,7 +175,7 @@ func (p *Plan) validate(v any) error {
 	case *Prop:
 		return first(named(x.Name), within("known", x.Known, 10, 30*metre), oneOf("of", x.Of, "", "height", "width", "depth"))
 	case *Solid:
-		if err := first(named(x.Name), oneOf("kind", x.Kind, "box", "tower", "disc", "rings", "pipe", "panel"), inList("stock", x.Stock, lib.Materials, "xps1 or ply1/4")); err != nil {
+		if err := first(named(x.Name), oneOf("kind", x.Kind, SolidKinds...), inList("stock", x.Stock, lib.Materials, "xps1 or ply1/4")); err != nil {
 			return err
 		}
 		form := "sheet"

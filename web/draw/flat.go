@@ -46,6 +46,10 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 	if p.Inside != nil {
 		c.Poly("inside", poly(p.Inside))
 	}
+	for _, m := range p.Marks {
+		a, b := at(m[0]), at(m[1])
+		c.Line("scribe", a.X, a.Y, b.X, b.Y)
+	}
 	for i, e := range p.Edges {
 		a, b := at(p.Outline[i]), at(p.Outline[(i+1)%len(p.Outline)])
 		if e.Depth > 0 {

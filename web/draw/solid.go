@@ -76,7 +76,7 @@ func bodies(w *plan.Work, prop string, v View) []standing {
 			}
 			c = pattern.Vec{X: c.X/k + off.X, Y: c.Y/k + off.Y, Z: c.Z/k + off.Z}
 			st := standing{b, s, dot(c, v.Toward), 0, off}
-			if s.Kind == "rings" || s.Kind == "disc" {
+			if s.Kind == "rings" || s.Kind == "disc" || s.Kind == "slices" {
 				st.layer = low
 			}
 			out = append(out, st)

@@ -1,0 +1,228 @@
+package pattern
+
+import (
+	"fmt"
+	"math"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+)
+
+// Cone is a cone or truncated cone rolled from one flat sector, thickness
+// counted at the middle of the sheet.
+type Cone struct {
+	Bottom, Top float64 // outside diameters; Top 0 comes to a point
+	H, T        float64
+	Overlap     float64 // seam allowance along one straight side
+}
+
+// Lay develops the cone: a sector of angle 360 (R - r)/L between the radii
+// L R/(R - r) and L r/(R - r).
+func (c Cone) Lay() (*Shape, error) {
+	if err := sizes("height", c.H, "bottom", c.Bottom, "thickness", c.T); err != nil {
+		return nil, err
+	}
+	switch {
+	case c.Top < 0:
+		return nil, measure.Bad("top", "must not be less than nothing")
+	case math.Abs(c.Bottom-c.Top) < 1e-6*c.Bottom:
+		return nil, measure.Bad("top", "is as wide as the bottom: that is a tube; use wrap")
+	case c.Overlap < 0 || c.Overlap > c.Bottom:
+		return nil, measure.Bad("allowance", "must lie between 0 and the bottom's width")
+	}
+	big, small := math.Max(c.Bottom, c.Top)/2, math.Min(c.Bottom, c.Top)/2
+	slant := math.Hypot(c.H, big-small)
+	in2 := c.T / 2 * c.H / slant // the sheet's middle lies this far inside
+	if big-in2 <= 0 {
+		return nil, measure.Bad("bottom", "is closed by stock this thick")
+	}
+	rb, rs := big-in2, math.Max(0, small-in2)
+	slant = math.Hypot(c.H, rb-rs)
+	outer, inner := slant*rb/(rb-rs), slant*rs/(rb-rs)
+	theta := 2 * math.Pi * (rb - rs) / slant
+	// the sector stands symmetrically, its arc below
+	const n = 72
+	var pts []Point
+	arc := func(r float64, from, to float64) {
+		for k := range n + 1 {
+			a := from + (to-from)*float64(k)/n
+			pts = append(pts, Point{r * math.Sin(a), -r * math.Cos(a)})
+		}
+	}
+	arc(outer, -theta/2, theta/2)
+	if c.Overlap > 0 { // a strip along the right-hand side
+		s, k := math.Sincos(theta / 2)
+		pts = append(pts, Point{outer*s + c.Overlap*k, -outer*k + c.Overlap*s}, Point{inner*s + c.Overlap*k, -inner*k + c.Overlap*s})
+	}
+	if inner > 0.01 {
+		arc(inner, theta/2, -theta/2)
+	} else {
+		pts = append(pts, Point{})
+	}
+	p := Panel{ID: "sector", Name: "Sector", Copies: 1, Thick: c.T, Outline: toOrigin(pts)}
+	lo := minimum(pts)
+	s, k := math.Sincos(theta / 2)
+	p.Marks = append(p.Marks, [2]Point{{outer*s - lo.X, -outer*k - lo.Y}, {inner*s - lo.X, -inner*k - lo.Y}})
+	p.Notes = append(p.Notes, fmt.Sprintf("Trammel: outer radius %s, inner %s, angle %s.", measure.Tape(outer, false), measure.Tape(inner, false), measure.Degrees(theta*180/math.Pi)), "Roll with the outside out; the straight sides meet.")
+	sh := &Shape{Panels: []Panel{p}, Size: Vec{2 * big, 2 * big, c.H}}
+	prof := Profile{{c.Bottom / 2, 0}, {c.Top / 2, c.H}}
+	const facets = 32
+	b := Body{Panel: "sector", Explode: Vec{0, 0, 1}}
+	for i := range facets {
+		a0, a1 := 2*math.Pi*float64(i)/facets, 2*math.Pi*float64(i+1)/facets
+		pt := func(a, z float64) Vec { r := prof.At(z); return Vec{r * math.Cos(a), r * math.Sin(a), z} }
+		b.Faces = append(b.Faces, Face{Curved: true, Skin: true, Points: []Vec{pt(a0, 0), pt(a1, 0), pt(a1, c.H), pt(a0, c.H)}})
+	}
+	sh.Bodies = []Body{b}
+	deg := theta * 180 / math.Pi
+	exact := source.Exact("development of a cone, at the middle of the sheet")
+	sh.Results = append(sh.Results,
+		result("outer", "Outer radius", outer, "mm", in(outer)).With("L R / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rb, rb-rs), measure.Tape(outer, false), exact),
+		result("inner", "Inner radius", inner, "mm", in(inner)).With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rs, rb-rs), measure.Tape(inner, false), exact),
+		result("angle", "Angle of the sector", deg, "deg", measure.Degrees(deg)).With("360 (R - r) / L", fmt.Sprintf("360 x %.1f / %.1f", rb-rs, slant), measure.Degrees(deg), exact))
+	return sh, nil
+}
+
+func minimum(pts []Point) Point {
+	m := Point{math.Inf(1), math.Inf(1)}
+	for _, p := range pts {
+		m = Point{math.Min(m.X, p.X), math.Min(m.Y, p.Y)}
+	}
+	return m
+}
+
+// toOrigin moves an outline so that its box starts at 0, 0.
+func toOrigin(pts []Point) []Point {
+	m := minimum(pts)
+	out := make([]Point, len(pts))
+	for i, p := range pts {
+		out[i] = Point{p.X - m.X, p.Y - m.Y}
+	}
+	return out
+}
+
+// Wrap is a tube bent from one sheet; stiff stock is kerfed on the inside.
+type Wrap struct {
+	D, H, T float64
+	Overlap float64
+	Kerf    float64 // width of a kerf; 0 bends without
+	Skin    float64 // left under each kerf
+}
+
+// Lay works the tube out: its length is pi (D - T), at the middle of the sheet,
+// or pi (D - skin) where kerfs leave only a skin to bend.
+func (w Wrap) Lay() (*Shape, error) {
+	if err := sizes("diameter", w.D, "height", w.H, "thickness", w.T); err != nil {
+		return nil, err
+	}
+	if w.D <= 2*w.T {
+		return nil, measure.Bad("diameter", "%s is closed by walls of %s", in(w.D), in(w.T))
+	}
+	if w.Kerf > 0 && (w.Skin <= 0 || w.Skin >= w.T) {
+		return nil, measure.Bad("skin", "%s must lie between nothing and the stock's %s", in(w.Skin), in(w.T))
+	}
+	if w.Overlap < 0 || w.Overlap > w.D {
+		return nil, measure.Bad("allowance", "must lie between 0 and the diameter")
+	}
+	bend := w.T
+	if w.Kerf > 0 {
+		bend = w.Skin
+	}
+	round := math.Pi * (w.D - bend)
+	p := Panel{ID: "wrap", Name: "Wrap", Copies: 1, Thick: w.T, Outline: Rect(round+w.Overlap, w.H), Edges: []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}}}
+	sh := &Shape{Size: Vec{w.D, w.D, w.H}}
+	exact := source.Exact("length of the bent sheet's neutral layer")
+	r := result("round", "Length round", round, "mm", in(round)).With("pi (D - bending thickness)", fmt.Sprintf("pi x (%.1f - %.1f)", w.D, bend), measure.Tape(round, false), exact)
+	sh.Results = append(sh.Results, r)
+	if w.Kerf > 0 {
+		// one kerf closes by kerf/(T - skin) radians
+		n := int(math.Ceil(2 * math.Pi * (w.T - w.Skin) / w.Kerf))
+		if n > 2000 {
+			return nil, measure.Bad("kerf", "takes %d kerfs; use a wider blade", n)
+		}
+		gap := round / float64(n)
+		if gap <= w.Kerf {
+			return nil, measure.Bad("kerf", "%d kerfs of %s leave nothing between them; use thinner stock or a wider tube", n, in(w.Kerf))
+		}
+		for k := range n {
+			x := (float64(k) + .5) * gap
+			p.Marks = append(p.Marks, [2]Point{{x, 0}, {x, w.H}})
+		}
+		p.Notes = append(p.Notes, fmt.Sprintf("%d kerfs in the inside face, %s apart, leaving %s.", n, measure.Decimal(gap, 1)+" mm", measure.Decimal(w.Skin, 1)+" mm"))
+		sh.Results = append(sh.Results, result("kerfs", "Kerfs", float64(n), "", fmt.Sprint(n)).With("n = 2 pi (T - skin) / kerf", fmt.Sprintf("2 pi x (%.1f - %.1f) / %.1f", w.T, w.Skin, w.Kerf), fmt.Sprintf("%d, %.1f mm apart", n, gap), source.Exact("each kerf closes by kerf/(T - skin)")))
+	}
+	sh.Panels = []Panel{p}
+	sh.Bodies = ringBody("wrap", 0, w.D, w.D-2*w.T, 0, w.H)
+	return sh, nil
+}
+
+// Boards is a disc too wide for one board, made of boards side by side with a
+// brace behind each seam.
+type Boards struct {
+	D, T   float64
+	Board  float64 // width of a board that can be used
+	Offset float64 // of the seams from the even places, to keep them off a face
+	Brace  float64 // width of a brace; 0 leaves it out
+}
+
+// Lay works out each board's piece: a band of the circle between two chords.
+func (b Boards) Lay() (*Shape, error) {
+	if err := sizes("diameter", b.D, "thickness", b.T, "board", b.Board); err != nil {
+		return nil, err
+	}
+	n := int(math.Ceil((b.D + 2*math.Abs(b.Offset)) / b.Board))
+	if n > 24 {
+		return nil, measure.Bad("diameter", "takes %d boards; 24 at most", n)
+	}
+	r := b.D / 2
+	cut := []float64{-r}
+	for k := 1; k < n; k++ {
+		cut = append(cut, -r+b.D*float64(k)/float64(n)+b.Offset)
+	}
+	cut = append(cut, r)
+	sh := &Shape{Size: Vec{b.D, b.T, b.D}}
+	chord := func(x float64) float64 { return math.Sqrt(math.Max(0, r*r-x*x)) }
+	for k := range n {
+		x0, x1 := cut[k], cut[k+1]
+		if x1-x0 > b.Board+1e-6 || x1 <= x0 {
+			return nil, measure.Bad("offset", "makes board %d %s wide; the boards are %s", k+1, in(x1-x0), in(b.Board))
+		}
+		const m = 48
+		a0, a1 := math.Acos(math.Max(-1, x0/r)), math.Acos(math.Min(1, x1/r))
+		along := func(i, m int) float64 { return r * math.Cos(a0+(a1-a0)*float64(i)/float64(m)) }
+		var pts []Point
+		for i := range m + 1 {
+			x := along(i, m)
+			pts = append(pts, Point{x, -chord(x)})
+		}
+		for i := m; i >= 0; i-- {
+			x := along(i, m)
+			if y := chord(x); y > 1e-9 {
+				pts = append(pts, Point{x, y})
+			}
+		}
+		p := Panel{ID: fmt.Sprintf("board%d", k+1), Name: fmt.Sprintf("Board %d", k+1), Copies: 1, Thick: b.T, Outline: toOrigin(pts), Grain: "up"}
+		p.Notes = append(p.Notes, fmt.Sprintf("Lay the boards side by side; string of %s from the middle.", measure.Tape(r, false)), fmt.Sprintf("Its straight sides are %s and %s long.", measure.Tape(2*chord(x0), false), measure.Tape(2*chord(x1), false)))
+		sh.Panels = append(sh.Panels, p)
+		front, back := make([]Vec, len(pts)), make([]Vec, len(pts))
+		for i, q := range pts {
+			front[i], back[i] = Vec{q.X, -b.T / 2, q.Y + r}, Vec{q.X, b.T / 2, q.Y + r}
+		}
+		sh.Bodies = append(sh.Bodies, prism(p.ID, 0, front, back, Vec{(x0 + x1) / b.D, 0, 0}))
+	}
+	if b.Brace > 0 && n > 1 {
+		longest := 0.0
+		for k := 1; k < n; k++ {
+			longest = math.Max(longest, 2*chord(cut[k]))
+		}
+		sh.Panels = append(sh.Panels, Panel{ID: "brace", Name: "Brace", Copies: n - 1, Thick: b.T, Outline: Rect(b.Brace, longest*.9), Edges: []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}}, Notes: []string{"Behind each seam, glued and screwed."}})
+	}
+	sh.Results = append(sh.Results,
+		result("string", "String from the middle", r, "mm", in(r)).With("D / 2", in(b.D)+" / 2", in(r), source.Exact("circle")),
+		result("boards", "Boards", float64(n), "", fmt.Sprint(n)).With("n = ceil(D / board)", fmt.Sprintf("ceil(%s / %s)", in(b.D), in(b.Board)), fmt.Sprint(n), source.Exact("whole boards")))
+	if n > 1 {
+		sh.Results = append(sh.Results, result("seam", "First seam, from the middle", math.Abs(cut[1]), "mm", in(math.Abs(cut[1]))).
+			With("D k/n - D/2 + offset; half its length sqrt(r^2 - x^2)", fmt.Sprintf("%s, half-length %s", in(math.Abs(cut[1])), measure.Tape(chord(cut[1]), false)), in(math.Abs(cut[1])), source.Exact("chord of a circle")))
+	}
+	return sh, nil
+}
