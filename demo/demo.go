@@ -35,7 +35,9 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "gate-pillar", Prop: "gate", Name: "Pillar", Kind: "tower", Stock: "xps1", Sides: 4, H: l("84 in"), Low: l("26 in"), High: l("10 in")},
 		{ID: "keeper-frame", Prop: "keeper", Name: "Frame", Kind: "pipe", Stock: "pvc1.5", Lengths: "2@78in 2@30in 3@14in"},
 		{ID: "keeper-arms", Prop: "keeper", Name: "Arms", Kind: "pipe", Stock: "pvc1", Lengths: "2@26in 2@18in", Y: l("8 in"), Z: l("40 in")},
-		{ID: "skep-rings", Prop: "skep", Name: "Hive", Kind: "rings", Stock: "xps2", Low: l("46 in"), High: l("14 in"), H: l("54 in"), Wall: l("3 in")},
+		{ID: "keeper-hat", Prop: "keeper", Name: "Hat", Kind: "cone", Stock: "eva5", Low: l("12 in"), High: l("7 in"), H: l("6 in"), Allow: l("1/2 in"), Z: l("72 in")},
+		{ID: "keeper-brim", Prop: "keeper", Name: "Brim", Kind: "disc", Stock: "eva5", W: l("20 in"), Bore: l("11 1/2 in"), Z: l("71 3/4 in")},
+		{ID: "skep-rings", Prop: "skep", Name: "Hive", Kind: "slices", Stock: "xps2", Profile: "dome", W: l("46 in"), H: l("54 in"), Wall: l("3 in"), Allow: l("1/4 in")},
 		{ID: box, Prop: "riser", Name: "Hive box", Kind: "box", Stock: "xps1", W: l("22 in"), D: l("18 in"), H: l("26 1/2 in"), Joint: "rabbet", Bottom: true, Lid: true, Overhang: l("1 1/2 in"), Sealed: true,
 			Openings: []plan.Opening{{Name: "Entrance", Face: "front", Kind: "slot", W: l("8 in"), H: l("1 5/8 in"), Y: l("3 in")}, {Name: "Hand hole", Face: "left", Kind: "slot", W: l("4 in"), H: l("1 1/4 in"), Y: l("20 in")}}},
 		{ID: "shelf-boards", Prop: "shelf", Name: "Boards", Kind: "panel", Stock: "ply1/2", W: l("36 in"), H: l("10 in"), Copies: 4, Lying: true, Pitch: l("18 in"), Z: l("5 1/2 in")},
@@ -45,7 +47,12 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "sun-heads", Prop: "sunflowers", Name: "Heads", Kind: "disc", Stock: "xps1", W: l("36 in"), Copies: 2, Upright: true, Z: l("36 in"), Y: l("-3 in")},
 		{ID: "sun-stems", Prop: "sunflowers", Name: "Stems", Kind: "pipe", Stock: "pvc1", Lengths: "5@72in"},
 	}
+	p.Props = append(p.Props, plan.Prop{ID: "bee", Name: "Bee, one of seven", Known: l("9 in"), Of: "width", Note: "EVA gores on an egg"})
+	p.Solids = append(p.Solids, plan.Solid{ID: "bee-body", Prop: "bee", Name: "Body", Kind: "gores", Stock: "eva5", Profile: "egg", W: l("9 in"), H: l("14 in"), Sides: 8, Z: l("40 in")})
 	p.Joints = []plan.Joint{
+		{ID: "bee-seams", Prop: "bee", A: "bee-body/gore", B: "bee-body/gore", Glue: "contact", Length: l("18 in"), Strain: true},
+		{ID: "hat-seam", Prop: "keeper", A: "keeper-hat/sector", B: "keeper-hat/sector", Glue: "contact", Length: l("6 in"), Strain: true},
+		{ID: "hat-brim", Prop: "keeper", A: "keeper-hat/sector", B: "keeper-brim/disc", Glue: "ca", Length: l("36 in")},
 		{ID: "riser-front-left", Prop: "riser", A: box + "/front", B: box + "/left", Glue: "pu", Length: l("26 1/2 in")},
 		{ID: "riser-front-right", Prop: "riser", A: box + "/front", B: box + "/right", Glue: "pva", Length: l("26 1/2 in")},
 		{ID: "riser-back-left", Prop: "riser", A: box + "/back", B: box + "/left", Glue: "pu", Length: l("26 1/2 in")},

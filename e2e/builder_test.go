@@ -6,6 +6,9 @@ import (
 	"io"
 	"mime/multipart"
 	"net/http"
+	"net/url"
+	"os"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -57,11 +60,16 @@ func TestBench(t *testing.T) {
 		"rings 400 to 300 500 tall wall 50 xps2": "ring stack",
 		"pipe 6@44in 4@60in 1.5":                 "10 pieces of pipe",
 		"panel 900 x 250 ply1/2 x3":              "3 panel",
+		"gores 300 x 400 n8 eva5 onion":          "8 gores, onion, 300 mm across, 400 mm tall",
+		"slices 400 x 300 dome wall 60 xps2":     "dome in slices",
+		"cone 300 to 50 400 tall eva5roll":       "cone, 300 mm across at the bottom",
+		"wrap 200 x 300 eva5roll":                "tube by wrap",
+		"boards 2 m xps1":                        "disc over boards, 2000 mm across",
 	} {
 		s.say(line, got)
 		assert.Greater(t, s.count("svg.iso .body"), 0, line)
 	}
-	assert.Len(t, s.plan("thistledown-porch").Solids, 7)
+	assert.Len(t, s.plan("thistledown-porch").Solids, 12)
 	assert.Equal(t, 1, s.count("svg.front .person"), "a standing person for size")
 
 	s.goTo(apiary + "/bench?prop=riser&way=whole")
@@ -271,8 +279,32 @@ func TestTwoWindows(t *testing.T) {
 // 9. Cut sheet on both papers, export and import, byte for byte the same plan.
 func TestPrintExportImport(t *testing.T) {
 	s := open(t, apiary+"/bench?prop=riser&way=print")
-	for _, link := range eval[[]string](s, `[...document.querySelectorAll(".printway a")].map(e=>e.getAttribute("href"))`) {
-		assert.True(t, bytes.HasPrefix([]byte(get(t, s.url+link, 200)), []byte("%PDF-")), link)
+	links := eval[[]string](s, `[...document.querySelectorAll(".printway a")].map(e=>e.getAttribute("href"))`)
+	assert.Greater(t, len(links), 25)
+	starts := map[string]string{".pdf": "%PDF-", ".svg": "<svg ", ".dxf": "  0\r\nSECTION", ".csv": "prop,no", "xlsx": "PK"}
+	for _, link := range links {
+		u, err := url.Parse(link)
+		require.NoError(t, err)
+		want := starts[u.Path[len(u.Path)-4:]]
+		require.NotEmpty(t, want, link)
+		assert.True(t, strings.HasPrefix(get(t, s.url+link, 200), want), link)
+	}
+	// a DXF reader from the npm registry, run in the browser, reads ours back
+	parser, err := os.ReadFile("testdata/vendor/dxf-parser.js")
+	require.NoError(t, err)
+	eval[bool](s, string(parser)+";true")
+	for ref, want := range map[string][2]float64{"riser-box/front": {22 * 25.4, 26.5 * 25.4}, "gate-pillar/face": {26 * 25.4, 0}, "bee-body/gore": {0, 0}} {
+		dxf, err := json.Marshal(get(t, s.url+apiary+"/part.dxf?ref="+url.QueryEscape(ref), 200))
+		require.NoError(t, err)
+		got := eval[[]float64](s, `(()=>{const d=new DxfParser().parseSync(`+string(dxf)+`); const e=d.entities.filter(e=>e.type==="LINE"&&e.layer==="cut").flatMap(e=>e.vertices);
+			const x=e.map(v=>v.x),y=e.map(v=>v.y); return [Math.max(...x)-Math.min(...x),Math.max(...y)-Math.min(...y),Object.keys(d.tables.layer.layers).length]})()`)
+		if want[0] > 0 {
+			assert.InDelta(t, want[0], got[0], .01, ref)
+		}
+		if want[1] > 0 {
+			assert.InDelta(t, want[1], got[1], .01, ref)
+		}
+		assert.Equal(t, 4.0, got[2], "layers cut, score, mark and text")
 	}
 	file := get(t, s.url+apiary+"/plan.json", 200)
 	assert.Equal(t, string(demo.Apiary(today).Encode()), file)

@@ -335,12 +335,10 @@ func (s *sheetWriter) part(part *plan.Part) {
 	}
 	for i, e := range p.Edges { // rabbets, in the inside face
 		if e.Depth > 0 {
-			q, r := p.Outline[i], p.Outline[(i+1)%len(p.Outline)]
-			l := math.Hypot(r.X-q.X, r.Y-q.Y)
-			dx, dy := -(r.Y-q.Y)/l*e.Width, (r.X-q.X)/l*e.Width
+			q, r := p.Inward(i, e.Width)
 			s.pdf.SetLineWidth(0.2)
 			s.pdf.SetDashPattern([]float64{3, 1, 0.6, 1}, 0)
-			draw([]pattern.Point{{X: q.X + dx, Y: q.Y + dy}, {X: r.X + dx, Y: r.Y + dy}}, "D")
+			draw([]pattern.Point{q, r}, "D")
 			s.pdf.SetDashPattern(nil, 0)
 		}
 	}

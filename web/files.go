@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"strconv"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 	"zapbarn/core/calc"
@@ -140,6 +142,77 @@ func (s *Server) cutSheet(c *gin.Context) {
 	}
 	c.Header("Content-Disposition", `inline; filename="`+c.Query("prop")+`-cut-sheet-`+paper.Name+`.pdf"`)
 	c.Data(http.StatusOK, "application/pdf", b.Bytes())
+}
+
+// cutList sends the cut list of a prop, or of all, as CSV or XLSX.
+func (s *Server) cutList(c *gin.Context) {
+	w, _, err := s.work(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	prop := c.Query("prop")
+	if prop != "" && w.Plan.Prop(prop) == nil {
+		s.trouble(c, http.StatusNotFound, "No such prop", "It was taken away. Go back and look again.")
+		return
+	}
+	var b bytes.Buffer
+	kind, write := "text/csv; charset=utf-8", formats.CutListCSV
+	ext := "csv"
+	if strings.HasSuffix(c.Request.URL.Path, ".xlsx") {
+		kind, write, ext = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", formats.CutListXLSX, "xlsx"
+	}
+	if err := write(&b, w, prop); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", `attachment; filename="cut-list.`+ext+`"`)
+	c.Data(http.StatusOK, kind, b.Bytes())
+}
+
+// flat sends a part or a nested sheet at 1:1 as SVG, DXF or tiled PDF.
+func (s *Server) flat(c *gin.Context) {
+	w, _, err := s.work(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	var f *formats.Flat
+	name := "part"
+	if part := w.Part(c.Query("ref")); part != nil {
+		f, name = formats.FlatPart(w, part), plan.Slug(part.Name())
+	}
+	for _, sh := range w.Sheets {
+		n, err := strconv.Atoi(c.Query("n"))
+		if sh.Stock.ID == c.Query("stock") && err == nil && n >= 1 && n <= len(sh.Layout.Sheets) {
+			f, name = formats.FlatSheet(w, sh, n-1), plan.Slug(fmt.Sprintf("%s sheet %d", sh.Stock.Name, n))
+		}
+	}
+	if f == nil {
+		s.trouble(c, http.StatusNotFound, "No such part or sheet", "It was changed or taken away. Go back and look again.")
+		return
+	}
+	var b bytes.Buffer
+	ext, kind := "svg", "image/svg+xml"
+	write := f.SVG
+	switch path := c.Request.URL.Path; {
+	case strings.HasSuffix(path, ".dxf"):
+		ext, kind, write = "dxf", "image/vnd.dxf", f.DXF
+	case strings.HasSuffix(path, ".pdf"):
+		paper := formats.Letter
+		if c.Query("paper") == "A4" {
+			paper = formats.A4
+		}
+		ext, kind = "pdf", "application/pdf"
+		write = func(out io.Writer) error { return f.Tiles(out, paper, w.Plan.Metric()) }
+	}
+	if err := write(&b); err != nil {
+		_, msg := fieldErrors(err)
+		s.trouble(c, http.StatusUnprocessableEntity, "That cannot be printed so", msg)
+		return
+	}
+	c.Header("Content-Disposition", `attachment; filename="`+name+`.`+ext+`"`)
+	c.Data(http.StatusOK, kind, b.Bytes())
 }
 
 // calculators is every calculator as a form; the one asked for is run.

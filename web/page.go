@@ -84,6 +84,7 @@ type Page struct {
 	Finishes                  []Row
 	Groups                    []Group
 	Takes                     []Take
+	Prints, Sheets            []Print
 	Player                    *Player
 	Log                       []LogLine
 	Examples                  []string

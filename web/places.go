@@ -157,7 +157,7 @@ func (s *Server) bench(p *Page) {
 	case "joints":
 		s.joints(p)
 	case "print":
-		p.Draw = template.HTML(draw.Sheets(w, p.Prop, p.Sel, to))
+		p.prints()
 	default:
 		p.whole(to)
 	}
@@ -174,6 +174,38 @@ func (s *Server) bench(p *Page) {
 	}
 	if p.Ticket == nil {
 		p.Ticket = p.ticket("prop", p.Prop)
+	}
+}
+
+// Print is a part or sheet with the files it can be had as.
+type Print struct {
+	Title, Sub string
+	Links      []Link
+}
+
+// prints lists what the print way offers.
+func (p *Page) prints() {
+	w := p.Work
+	base := "/p/" + p.PlanID
+	for _, part := range w.Parts {
+		if part.Solid.Prop != p.Prop {
+			continue
+		}
+		q := "?ref=" + url.QueryEscape(part.Ref)
+		p.Prints = append(p.Prints, Print{fmt.Sprintf("%d %s", part.No, part.Name()), w.Results["part:"+part.Ref+":size"].Text + fmt.Sprintf(", cut %d", part.Panel.Copies),
+			[]Link{{Text: "SVG", Href: base + "/part.svg" + q}, {Text: "DXF", Href: base + "/part.dxf" + q}, {Text: "tiled PDF, Letter", Href: base + "/part.pdf" + q}, {Text: "A4", Href: base + "/part.pdf" + q + "&paper=A4"}}})
+	}
+	for _, sh := range w.Sheets {
+		for n, one := range sh.Layout.Sheets {
+			mine := false
+			for _, q := range one.Placed {
+				mine = mine || w.Part(sh.Pieces[q.Part].Ref).Solid.Prop == p.Prop
+			}
+			if mine {
+				q := fmt.Sprintf("?stock=%s&n=%d", url.QueryEscape(sh.Stock.ID), n+1)
+				p.Sheets = append(p.Sheets, Print{Title: fmt.Sprintf("%s, sheet %d of %d", sh.Stock.Name, n+1, len(sh.Layout.Sheets)), Links: []Link{{Text: "SVG", Href: base + "/sheet.svg" + q}, {Text: "DXF", Href: base + "/sheet.dxf" + q}}})
+			}
+		}
 	}
 }
 

@@ -23,7 +23,7 @@ var _ = rule("larger-than-sheet", Stop, "A part is larger than the sheet, or a l
 			for _, id := range stock.IDs(w.Lib.Materials) { // same family and thickness, larger sheet
 				m := w.Lib.Materials[id]
 				big, small := m.Sheet[1].Value()-2*w.Plan.Margin(), m.Sheet[0].Value()-2*w.Plan.Margin()
-				if m.Form == "sheet" && m.Foam() == s.Stock.Foam() && m.ID != s.Stock.ID && max(b.W, b.H) <= big && min(b.W, b.H) <= small && m.Thick.Value() == s.Stock.Thick.Value() {
+				if m.Form == "sheet" && (m.Family == s.Stock.Family || m.Foam() && s.Stock.Foam()) && m.ID != s.Stock.ID && max(b.W, b.H) <= big && min(b.W, b.H) <= small && m.Thick.Value() == s.Stock.Thick.Value() {
 					next := *part.Solid
 					next.Stock = m.ID
 					snag.Mends = append(snag.Mends, put(w, "Cut from "+m.Name, "solid", next.ID, next))

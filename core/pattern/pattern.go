@@ -146,6 +146,14 @@ func (p Panel) Bounds() (minimum, maximum Point) {
 	return
 }
 
+// Inward is edge i moved into the panel by d: where a rabbet ends.
+func (p Panel) Inward(i int, d float64) (a, b Point) {
+	a, b = p.Outline[i], p.Outline[(i+1)%len(p.Outline)]
+	l := math.Hypot(b.X-a.X, b.Y-a.Y)
+	dx, dy := -(b.Y-a.Y)/l*d, (b.X-a.X)/l*d
+	return Point{a.X + dx, a.Y + dy}, Point{b.X + dx, b.Y + dy}
+}
+
 // Rect is an upright rectangle with its lower left corner at the origin.
 func Rect(w, h float64) []Point { return []Point{{0, 0}, {w, 0}, {w, h}, {0, h}} }
 

@@ -53,9 +53,9 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 	for i, e := range p.Edges {
 		a, b := at(p.Outline[i]), at(p.Outline[(i+1)%len(p.Outline)])
 		if e.Depth > 0 {
-			l := math.Hypot(b.X-a.X, b.Y-a.Y)
-			nx, ny := (b.Y-a.Y)/l*e.Width*scale, -(b.X-a.X)/l*e.Width*scale
-			c.Poly("rabbet", []XY{a, b, {b.X + nx, b.Y + ny}, {a.X + nx, a.Y + ny}})
+			q, r := p.Inward(i, e.Width)
+			qa, ra := at(q), at(r)
+			c.Poly("rabbet", []XY{a, b, ra, qa})
 		}
 	}
 	c.Dim(XY{x0, y0 + ph*scale}, XY{x0 + pw*scale, y0 + ph*scale}, -20, w.Len(pw))

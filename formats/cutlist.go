@@ -1,0 +1,109 @@
+package formats
+
+import (
+	"encoding/csv"
+	"fmt"
+	"io"
+
+	"github.com/xuri/excelize/v2"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// cutRows is the cut list as a table, sizes in millimetres and as on a tape.
+func cutRows(w *plan.Work, prop string) [][]any {
+	rows := [][]any{{"prop", "no", "part", "stock", "cut", "width mm", "height mm", "size", "thickness mm", "blade tilt deg", "cut angle deg", "mass each kg", "notes"}}
+	name := func(id string) string { return w.Plan.Prop(id).Name }
+	for _, part := range w.Parts {
+		if prop != "" && part.Solid.Prop != prop {
+			continue
+		}
+		lo, hi := part.Panel.Bounds()
+		tilt := 0.0
+		for _, e := range part.Panel.Edges {
+			if e.Joint == "mitre" {
+				tilt = e.Tilt
+			}
+		}
+		notes := ""
+		for i, l := range SawLines(part.Panel, w.Plan.Metric()) {
+			if i > 0 {
+				notes += " "
+			}
+			notes += l
+		}
+		rows = append(rows, []any{name(part.Solid.Prop), part.No, part.Name(), w.Lib.Materials[part.Solid.Stock].Name, part.Panel.Copies, round(hi.X - lo.X), round(hi.Y - lo.Y),
+			w.Results["part:"+part.Ref+":size"].Text, round(part.Panel.Thick), round(tilt), round(part.Panel.CutAngle), round(part.Mass), notes})
+	}
+	for i := range w.Plan.Solids {
+		s := &w.Plan.Solids[i]
+		if shape := w.Shapes[s.ID]; shape != nil && (prop == "" || s.Prop == prop) {
+			for _, c := range shape.Cuts {
+				rows = append(rows, []any{name(s.Prop), "", s.Name, w.Lib.Materials[s.Stock].Name, c.Count, round(w.Lib.Materials[s.Stock].OD.Value()), round(c.Length), measure.Tape(c.Length, w.Plan.Metric()), "", "", "", "", "square ends"})
+			}
+		}
+	}
+	return rows
+}
+
+// CutListCSV writes the cut list of a prop, or of all when prop is "". Cells
+// that a spreadsheet would take for a formula are quoted.
+func CutListCSV(out io.Writer, w *plan.Work, prop string) error {
+	c := csv.NewWriter(out)
+	for _, r := range cutRows(w, prop) {
+		cells := make([]string, len(r))
+		for i, v := range r {
+			cells[i] = fmt.Sprint(v)
+			if s, text := v.(string); text && s != "" && (s[0] == '=' || s[0] == '+' || s[0] == '-' || s[0] == '@') {
+				cells[i] = "'" + s
+			}
+		}
+		if err := c.Write(cells); err != nil {
+			return err
+		}
+	}
+	c.Flush()
+	return c.Error()
+}
+
+// CutListXLSX writes the cut list and the stock it takes as a workbook.
+func CutListXLSX(out io.Writer, w *plan.Work, prop string) error {
+	f := excelize.NewFile()
+	defer f.Close()
+	fill := func(sheet string, rows [][]any) error {
+		for i, r := range rows {
+			if err := f.SetSheetRow(sheet, fmt.Sprintf("A%d", i+1), &r); err != nil {
+				return err
+			}
+		}
+		bold, err := f.NewStyle(&excelize.Style{Font: &excelize.Font{Bold: true}})
+		if err != nil {
+			return err
+		}
+		if err := f.SetRowStyle(sheet, 1, 1, bold); err != nil {
+			return err
+		}
+		return f.SetPanes(sheet, &excelize.Panes{Freeze: true, YSplit: 1, TopLeftCell: "A2", ActivePane: "bottomLeft"})
+	}
+	if err := f.SetSheetName("Sheet1", "Cut list"); err != nil {
+		return err
+	}
+	if err := fill("Cut list", cutRows(w, prop)); err != nil {
+		return err
+	}
+	if _, err := f.NewSheet("Stock"); err != nil {
+		return err
+	}
+	stockRows := [][]any{{"stock", "pieces of stock", "used %", "cost"}}
+	for _, s := range w.Sheets {
+		k := "stock:" + s.Stock.ID
+		stockRows = append(stockRows, []any{s.Stock.Name, len(s.Layout.Sheets), round(w.Results[k+":yield"].Value), w.Results[k+":cost"].Value})
+	}
+	for _, b := range w.Bars {
+		stockRows = append(stockRows, []any{b.Stock.Name, len(b.Cutting.Bars), round(w.Results["stock:"+b.Stock.ID+":yield"].Value), float64(len(b.Cutting.Bars)) * b.Stock.Price})
+	}
+	if err := fill("Stock", stockRows); err != nil {
+		return err
+	}
+	return f.Write(out)
+}

@@ -1,0 +1,146 @@
+package formats
+
+import (
+	"fmt"
+	"io"
+	"math"
+
+	"github.com/go-pdf/fpdf"
+	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
+)
+
+// Tile overlap and margin on paper, in mm.
+const (
+	tileMargin  = 10.0
+	tileOverlap = 12.0
+)
+
+// tiling is how many pages a drawing takes and how far apart they lie.
+func tiling(f *Flat, p Paper) (cols, rows int, stepX, stepY float64) {
+	stepX, stepY = p.W-2*tileMargin-tileOverlap, p.H-2*tileMargin-tileOverlap
+	cols = max(1, int(math.Ceil((f.W-tileOverlap)/stepX)))
+	rows = max(1, int(math.Ceil((f.H-tileOverlap)/stepY)))
+	return
+}
+
+// Tiles writes the drawing at 1:1 over as many pages as it takes: pages overlap
+// by 12 mm, corner marks meet when they are taped right, a page map comes
+// first, and every page has a scale bar.
+func (f *Flat) Tiles(out io.Writer, paper Paper, metric bool) error {
+	cols, rows, stepX, stepY := tiling(f, paper)
+	if cols*rows > 400 {
+		return measure.Bad("paper", "takes %d pages; print it on a roll, or the sheet drawing instead", cols*rows)
+	}
+	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: paper.W, Ht: paper.H}})
+	pdf.SetAutoPageBreak(false, 0)
+	pdf.SetTitle(f.Title+" at 1:1", true)
+	tr := pdf.UnicodeTranslatorFromDescriptor("")
+	text := func(size, x, y float64, s string) {
+		pdf.SetFont("Helvetica", "", size)
+		pdf.SetTextColor(35, 28, 21)
+		pdf.Text(x, y, tr(s))
+	}
+	bar := func(x, y float64) {
+		l, say := 4*measure.Inch, "4 in"
+		if metric {
+			l, say = 100, "100 mm"
+		}
+		for i := range 4 {
+			if i%2 == 0 {
+				pdf.SetFillColor(140, 47, 27)
+			} else {
+				pdf.SetFillColor(35, 28, 21)
+			}
+			pdf.Rect(x+float64(i)*l/4, y, l/4, 2, "F")
+		}
+		text(7, x, y-1, "this bar is "+say+": measure it, then cut")
+	}
+	name := func(c, r int) string { return fmt.Sprintf("%c%d", 'A'+r%26, c+1) }
+	// the map
+	pdf.AddPage()
+	text(15, tileMargin, 18, f.Title)
+	text(9, tileMargin, 25, fmt.Sprintf("1:1 on %d pages of %s, %d across and %d up, overlapping %s. Print at 100 %%, no fit to page.", cols*rows, paper.Name, cols, rows, measure.Tape(tileOverlap, metric)))
+	text(9, tileMargin, 30, "Tape row by row from A1 at the lower left; the corner crosses lie on each other.")
+	k := math.Min((paper.W-2*tileMargin)/f.W, (paper.H-90)/f.H)
+	draw := func(at func(pattern.Point) fpdf.PointType) {
+		for _, layer := range Layers {
+			switch layer {
+			case "cut":
+				pdf.SetDrawColor(35, 28, 21)
+				pdf.SetLineWidth(0.35)
+				pdf.SetDashPattern(nil, 0)
+			case "score":
+				pdf.SetDrawColor(140, 47, 27)
+				pdf.SetLineWidth(0.25)
+				pdf.SetDashPattern([]float64{4, 2}, 0)
+			default:
+				pdf.SetDrawColor(28, 102, 83)
+				pdf.SetLineWidth(0.2)
+				pdf.SetDashPattern([]float64{1, 1}, 0)
+			}
+			for _, s := range f.Lines {
+				if s.Layer != layer {
+					continue
+				}
+				pts := make([]fpdf.PointType, len(s.Points))
+				for i, p := range s.Points {
+					pts[i] = at(p)
+				}
+				if s.Closed {
+					pdf.Polygon(pts, "D")
+					continue
+				}
+				for i := 1; i < len(pts); i++ {
+					pdf.Line(pts[i-1].X, pts[i-1].Y, pts[i].X, pts[i].Y)
+				}
+			}
+		}
+		pdf.SetDashPattern(nil, 0)
+	}
+	top := 40.0
+	draw(func(p pattern.Point) fpdf.PointType {
+		return fpdf.PointType{X: tileMargin + p.X*k, Y: top + (f.H-p.Y)*k}
+	})
+	pdf.SetDrawColor(94, 81, 65)
+	pdf.SetLineWidth(0.2)
+	for r := range rows {
+		for c := range cols {
+			x, y := float64(c)*stepX, float64(r)*stepY
+			pw, ph := math.Min(stepX+tileOverlap, f.W-x), math.Min(stepY+tileOverlap, f.H-y)
+			pdf.Rect(tileMargin+x*k, top+(f.H-y-ph)*k, pw*k, ph*k, "D")
+			text(9, tileMargin+x*k+1.5, top+(f.H-y)*k-1.5, name(c, r))
+		}
+	}
+	bar(tileMargin, paper.H-16)
+	for r := range rows {
+		for c := range cols {
+			pdf.AddPage()
+			x0, y0 := float64(c)*stepX, float64(r)*stepY
+			at := func(p pattern.Point) fpdf.PointType {
+				return fpdf.PointType{X: tileMargin + p.X - x0, Y: paper.H - tileMargin - (p.Y - y0)}
+			}
+			pdf.ClipRect(tileMargin, tileMargin, paper.W-2*tileMargin, paper.H-2*tileMargin, false)
+			draw(at)
+			for _, t := range f.Texts {
+				p := at(t.At)
+				pdf.SetFont("Helvetica", "", t.High*72/25.4*0.8)
+				pdf.SetTextColor(94, 81, 65)
+				pdf.Text(p.X-pdf.GetStringWidth(tr(t.Text))/2, p.Y, tr(t.Text))
+			}
+			pdf.ClipEnd()
+			pdf.SetDrawColor(35, 28, 21)
+			pdf.SetLineWidth(0.2)
+			for _, cx := range []float64{x0 + tileOverlap/2, x0 + stepX + tileOverlap/2} {
+				for _, cy := range []float64{y0 + tileOverlap/2, y0 + stepY + tileOverlap/2} {
+					p := at(pattern.Point{X: cx, Y: cy})
+					pdf.Line(p.X-4, p.Y, p.X+4, p.Y)
+					pdf.Line(p.X, p.Y-4, p.X, p.Y+4)
+				}
+			}
+			text(10, tileMargin+14, paper.H-4, fmt.Sprintf("%s   %s", name(c, r), f.Title))
+			bar(paper.W-tileMargin-4*measure.Inch-2, paper.H-6)
+		}
+	}
+	return pdf.Output(out)
+}
