@@ -20,6 +20,11 @@ type Part struct {
 	// A round part says its diameter and the hole in its middle, so that
 	// smaller rings can be cut from the plugs of larger ones.
 	Round, Bore float64
+	// The true outlines in the box (both faces of a bevelled part) and holes;
+	// nil is the box itself. Equal Shapes are cut alike.
+	Shape string
+	Polys [][]XY
+	Holes [][]XY
 }
 
 // Stock is a sheet to cut from.
@@ -79,6 +84,12 @@ func (p Part) Area() float64 {
 		return math.Pi / 4 * (p.Round*p.Round - p.Bore*p.Bore)
 	case p.Low > 0 || p.High > 0:
 		return (p.Low + p.High) / 2 * p.H
+	case len(p.Polys) > 0:
+		a := polyArea(p.Polys[0])
+		for _, h := range p.Holes {
+			a -= polyArea(h)
+		}
+		return a
 	}
 	return p.W * p.H
 }
@@ -131,6 +142,32 @@ func Sheets(parts []Part, stocks []Stock, o Options) Layout {
 			order = next
 		}
 	}
+	if irregular(parts) {
+		few := o
+		few.Tries = 0 // the first layout must stand at once
+		tooLarge := map[int]bool{}
+		for _, i := range large {
+			tooLarge[i] = true
+		}
+		var fit []Part
+		var index []int
+		for i, p := range parts {
+			if !tooLarge[i] {
+				fit, index = append(fit, p), append(index, i)
+			}
+		}
+		if l := Shapes(fit, stocks, few); score(l) < bestScore-1e-9 {
+			for n := range l.Sheets {
+				for k := range l.Sheets[n].Placed {
+					l.Sheets[n].Placed[k].Part = index[l.Sheets[n].Placed[k].Part]
+				}
+			}
+			for k := range l.Missing {
+				l.Missing[k] = index[l.Missing[k]]
+			}
+			best = l
+		}
+	}
 	best.TooLarge = large
 	for i := range best.Sheets {
 		s := &best.Sheets[i]
@@ -171,7 +208,11 @@ func blocksOf(parts []Part, stocks []Stock, o Options) (blocks []block, large []
 		}
 		return false
 	}
-	waiting := map[Part]int{}
+	type like struct {
+		w, h, low, high float64
+		turn            bool
+	}
+	waiting := map[like]int{}
 	inner := plugs(parts, o.Kerf)
 	nested := map[int]bool{}
 	for _, list := range inner {
@@ -196,8 +237,7 @@ func blocksOf(parts []Part, stocks []Stock, o Options) (blocks []block, large []
 			continue
 		}
 		if p.Low > 0 && p.High > 0 && p.Low != p.High {
-			key := p
-			key.ID = ""
+			key := like{p.W, p.H, p.Low, p.High, p.Turn}
 			first, ok := waiting[key]
 			if !ok {
 				waiting[key] = i
@@ -215,8 +255,7 @@ func blocksOf(parts []Part, stocks []Stock, o Options) (blocks []block, large []
 		blocks = append(blocks, block{p.W, p.H, p.Turn, []Placed{{Part: i}}})
 	}
 	for i, p := range parts { // the odd ones out, in order
-		key := p
-		key.ID = ""
+		key := like{p.W, p.H, p.Low, p.High, p.Turn}
 		if w, ok := waiting[key]; ok && w == i {
 			delete(waiting, key)
 			blocks = append(blocks, block{p.W, p.H, p.Turn, []Placed{{Part: i}}})

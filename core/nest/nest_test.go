@@ -304,3 +304,126 @@ func BenchmarkSheets(b *testing.B) {
 		})
 	}
 }
+
+func lens(w, h float64) []XY {
+	var p []XY
+	for i := range 24 {
+		s, c := math.Sincos(2 * math.Pi * float64(i) / 24)
+		p = append(p, XY{w/2 + w/2*c*math.Abs(c), h/2 + h/2*s})
+	}
+	return p
+}
+
+// true outlines as laid, holes too.
+func laid(p Part, q Placed) (polys, holes [][]XY) {
+	move := func(list [][]XY) (out [][]XY) {
+		for _, poly := range list {
+			m := turn(poly, p.W, p.H, q.Flip, q.Turned)
+			for i := range m {
+				m[i].X, m[i].Y = m[i].X+q.X, m[i].Y+q.Y
+			}
+			out = append(out, m)
+		}
+		return
+	}
+	return move(p.Polys), move(p.Holes)
+}
+
+// checkShapes: inside the margin, kerf apart, by exact distances between
+// corners and sides; a part in another's hole counts as apart.
+func checkShapes(t require.TestingT, parts []Part, l Layout, o Options) {
+	seen := map[int]bool{}
+	for _, s := range l.Sheets {
+		for i, q := range s.Placed {
+			require.False(t, seen[q.Part])
+			seen[q.Part] = true
+			a, ah := laid(parts[q.Part], q)
+			for _, c := range a[0] {
+				require.True(t, c.X >= o.Margin-1e-6 && c.Y >= o.Margin-1e-6 && c.X <= s.Stock.W-o.Margin+1e-6 && c.Y <= s.Stock.H-o.Margin+1e-6, "inside the margin")
+			}
+			for _, r := range s.Placed[i+1:] {
+				b, bh := laid(parts[r.Part], r)
+				for _, x := range []struct {
+					p [][]XY
+					h [][]XY
+					o [][]XY
+				}{{a, ah, b}, {b, bh, a}} {
+					for _, c := range x.o[0] {
+						d := signed(x.p[0], c)
+						for _, h := range x.h {
+							d = math.Max(d, -signed(h, c))
+						}
+						require.GreaterOrEqual(t, d, o.Kerf-1e-6)
+					}
+				}
+			}
+		}
+	}
+	for _, i := range l.Missing {
+		require.False(t, seen[i])
+		seen[i] = true
+	}
+	require.Len(t, seen, len(parts))
+}
+
+func TestTrueShapesAreAlwaysPossible(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		o := Options{Kerf: rapid.Float64Range(0, 8).Draw(t, "kerf"), Margin: rapid.Float64Range(0, 20).Draw(t, "margin"), Tries: rapid.IntRange(0, 2).Draw(t, "tries")}
+		var parts []Part
+		for range rapid.IntRange(1, 8).Draw(t, "n") {
+			w, h := rapid.Float64Range(20, 300).Draw(t, "w"), rapid.Float64Range(20, 300).Draw(t, "h")
+			p := Part{W: w, H: h, Turn: rapid.Bool().Draw(t, "turn")}
+			switch rapid.IntRange(0, 2).Draw(t, "kind") {
+			case 0:
+				p.Polys = [][]XY{lens(w, h)}
+			case 1: // an L
+				p.Polys = [][]XY{{{0, 0}, {w, 0}, {w, h / 3}, {w / 3, h / 3}, {w / 3, h}, {0, h}}}
+			case 2: // a frame
+				p.Polys = [][]XY{{{0, 0}, {w, 0}, {w, h}, {0, h}}}
+				p.Holes = [][]XY{{{w / 5, h / 5}, {w * 4 / 5, h / 5}, {w * 4 / 5, h * 4 / 5}, {w / 5, h * 4 / 5}}}
+			}
+			parts = append(parts, p)
+		}
+		checkShapes(t, parts, Shapes(parts, []Stock{{"s", 610, 610, rapid.IntRange(-1, 2).Draw(t, "left")}}, o), o)
+	})
+}
+
+// Corners interlock and small parts go into holes: fewer sheets than boxes need.
+func TestTrueShapesPay(t *testing.T) {
+	var parts []Part
+	for range 40 {
+		parts = append(parts, Part{Shape: "corner", W: 280, H: 280, Turn: true, Polys: [][]XY{{{0, 0}, {280, 0}, {0, 280}}}})
+	}
+	o := Options{Kerf: 3, Margin: 6, Seed: 1, Tries: 2}
+	stock := []Stock{{"tile", 610, 610, -1}}
+	l := Sheets(parts, stock, o)
+	checkShapes(t, parts, l, o)
+	boxed := append([]Part(nil), parts...)
+	for i := range boxed {
+		boxed[i].Polys = nil
+	}
+	assert.LessOrEqual(t, len(l.Sheets), 7, "eight corners a tile at best")
+	assert.Len(t, Sheets(boxed, stock, o).Sheets, 10, "four boxes a tile")
+	frame := Part{Shape: "frame", W: 590, H: 590, Polys: [][]XY{{{0, 0}, {590, 0}, {590, 590}, {0, 590}}}, Holes: [][]XY{{{40, 40}, {550, 40}, {550, 550}, {40, 550}}}}
+	in := Part{Shape: "in", W: 400, H: 400, Polys: [][]XY{{{0, 0}, {400, 0}, {200, 400}}}}
+	l = Shapes([]Part{frame, in}, stock, o)
+	require.Len(t, l.Sheets, 1, "cut from the frame's hole")
+	checkShapes(t, []Part{frame, in}, l, o)
+	assert.Equal(t, Sheets(parts, stock, o), Sheets(parts, stock, o), "same seed, same layout")
+}
+
+func BenchmarkShapes(b *testing.B) {
+	for _, n := range []int{10, 200} {
+		var parts []Part
+		for i := range n {
+			w, h := 60+float64(i%7)*12, 200+float64(i%5)*50
+			parts = append(parts, Part{Shape: fmt.Sprint(i % 35), W: w, H: h, Turn: true, Polys: [][]XY{lens(w, h)}})
+		}
+		b.Run(fmt.Sprint(n), func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				Shapes(parts, []Stock{{"s", 1219, 2438, -1}}, Options{Kerf: 3, Margin: 6})
+			}
+		})
+	}
+}

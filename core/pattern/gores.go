@@ -49,7 +49,7 @@ func (g Gores) Lay() (*Shape, error) {
 		right = append(right, Point{wide + half(q.X), s})
 		left = append(left, Point{wide - half(q.X), s})
 	}
-	p := Panel{ID: "gore", Name: "Gore", Copies: g.N, Thick: g.T, Grain: "up"}
+	p := Panel{ID: "gore", Name: "Gore", Copies: g.N, Thick: g.T, Grain: "up", Bevel: bevel}
 	p.Outline = append(p.Outline, right...)
 	for i := len(left) - 1; i >= 0; i-- {
 		if math.Hypot(left[i].X-p.Outline[len(p.Outline)-1].X, left[i].Y-p.Outline[len(p.Outline)-1].Y) > 1e-9 {

@@ -44,6 +44,7 @@ type Panel struct {
 	Round    float64    // diameter when the outline is a circle
 	Bore     float64    // diameter of a concentric hole
 	Grain    string     // "", "up" or "any": how it must lie on grained stock
+	Bevel    float64    // blade tilt of both long edges where there are no named ones
 	Marks    [][2]Point // lines to draw on the part: ticks, kerfs, a lap
 	Notes    []string   // what to do at the saw and after
 }

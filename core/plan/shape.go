@@ -214,7 +214,24 @@ type Bars struct {
 
 func nestPart(p pattern.Panel, m stock.Material) nest.Part {
 	lo, hi := p.Bounds()
+	outline := func(pts []pattern.Point) []nest.XY {
+		out := make([]nest.XY, len(pts))
+		for i, q := range pts {
+			out[i] = nest.XY{X: q.X - lo.X, Y: q.Y - lo.Y}
+		}
+		return out
+	}
 	n := nest.Part{W: hi.X - lo.X, H: hi.Y - lo.Y, Turn: m.Grain == "" || p.Grain == "", Round: p.Round, Bore: p.Bore}
+	n.Polys = append(n.Polys, outline(p.Outline))
+	if p.Inside != nil {
+		n.Polys = append(n.Polys, outline(p.Inside))
+	}
+	for _, h := range p.Holes {
+		n.Holes = append(n.Holes, outline(h))
+	}
+	if p.Bore > 0 {
+		n.Holes = append(n.Holes, outline(pattern.Circle(p.Round/2, p.Round/2, p.Bore*0.997)))
+	}
 	if p.Round == 0 && len(p.Outline) == 4 && p.Inside != nil && p.CutAngle > 0 {
 		low, high := p.Outline[1].X-p.Outline[0].X, p.Outline[2].X-p.Outline[3].X
 		// the inside face is smaller and shifted by a level bevel; the box

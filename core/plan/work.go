@@ -157,9 +157,14 @@ func (w *Work) nest() {
 			seen[m.ID] = s
 			w.Sheets = append(w.Sheets, s)
 		}
+		var box nest.Part
 		for c := range part.Panel.Copies {
 			s.Pieces = append(s.Pieces, Piece{part.Ref, c})
-			s.Boxes = append(s.Boxes, nestPart(part.Panel, m))
+			if c == 0 {
+				box = nestPart(part.Panel, m)
+				box.Shape = part.Ref
+			}
+			s.Boxes = append(s.Boxes, box)
 		}
 	}
 	o := nest.Options{Kerf: w.Plan.Kerf(), Margin: w.Plan.Margin(), Seed: 1}

@@ -106,6 +106,9 @@ func (c *Canvas) section(w *plan.Work, part *plan.Part, x, y float64) {
 			edge = e
 		}
 	}
+	if edge == nil && part.Panel.Bevel > 0 {
+		edge = &pattern.Edge{Joint: "mitre", Tilt: part.Panel.Bevel}
+	}
 	c.Text("t lbl", "start", x, y, "Edge, cut across")
 	m := w.Lib.Materials[part.Solid.Stock]
 	t := part.Panel.Thick

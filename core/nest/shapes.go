@@ -1,0 +1,478 @@
+package nest
+
+import (
+	"math"
+	"math/bits"
+	"math/rand/v2"
+	"reflect"
+	"sort"
+	"strconv"
+)
+
+// XY is a corner of a true outline, in the part's box.
+type XY struct{ X, Y float64 }
+
+// irregular reports whether the box wastes enough that true shapes pay.
+func irregular(parts []Part) bool {
+	for _, p := range parts {
+		if len(p.Polys) > 0 && p.Round == 0 && p.Low == 0 && polyArea(p.Polys[0]) < 0.88*p.W*p.H {
+			return true
+		}
+	}
+	return false
+}
+
+func polyArea(p []XY) float64 {
+	a := 0.0
+	for i := range p {
+		j := (i + 1) % len(p)
+		a += p[i].X*p[j].Y - p[j].X*p[i].Y
+	}
+	return math.Abs(a) / 2
+}
+
+// grid is a bitmap of a sheet or a part, row by row, 64 cells a word.
+type grid struct {
+	w, h, words int
+	bits        []uint64
+}
+
+func newGrid(w, h int) *grid {
+	words := (w + 63) / 64
+	return &grid{w, h, words, make([]uint64, words*h)}
+}
+
+func (g *grid) row(y int) []uint64 { return g.bits[y*g.words : (y+1)*g.words] }
+
+// run is a stretch of set cells in a row of a part.
+type run struct{ at, n int }
+
+// stamp is a part in one position, as runs by row: thin is the shape itself,
+// fat the shape widened by the kerf.
+type stamp struct {
+	w, h         int
+	dx, dy       float64 // where the box's corner lies in the thin grid
+	thin         [][]run
+	fat          *grid
+	fatX, fatY   int // the fat grid's corner against the thin one
+	turned, flip bool
+}
+
+// turn gives an outline flipped end for end, then turned by a quarter, within
+// its box: as Placed says.
+func turn(p []XY, w, h float64, flip, turned bool) []XY {
+	out := make([]XY, len(p))
+	for i, q := range p {
+		if flip {
+			q = XY{w - q.X, h - q.Y}
+		}
+		if turned {
+			q = XY{q.Y, w - q.X}
+		}
+		out[i] = q
+	}
+	return out
+}
+
+// raster marks every cell that the outlines, widened by grow, touch; holes,
+// narrowed by grow, are left free. The grid's corner lies at -margin cells.
+func raster(polys, holes [][]XY, cell, grow float64, margin, w, h int) *grid {
+	g := newGrid(w, h)
+	off := float64(margin) * cell
+	fill := func(p []XY, on bool) { // cells whose middle lies inside
+		var xs []float64
+		for y := range h {
+			cy := (float64(y)+.5)*cell - off
+			xs = xs[:0]
+			for i := range p {
+				a, b := p[i], p[(i+1)%len(p)]
+				if (a.Y > cy) != (b.Y > cy) {
+					xs = append(xs, (b.X-a.X)*(cy-a.Y)/(b.Y-a.Y)+a.X)
+				}
+			}
+			sort.Float64s(xs)
+			row := g.row(y)
+			for k := 0; k+1 < len(xs); k += 2 {
+				from, to := int(math.Ceil((xs[k]+off)/cell-.5)), int(math.Floor((xs[k+1]+off)/cell-.5))
+				for x := max(0, from); x <= min(w-1, to); x++ {
+					if on {
+						row[x/64] |= 1 << (x % 64)
+					} else {
+						row[x/64] &^= 1 << (x % 64)
+					}
+				}
+			}
+		}
+	}
+	reach := grow + cell*math.Sqrt2/2
+	band := func(p []XY) { // cells that a side, widened, may touch
+		for i := range p {
+			a, b := p[i], p[(i+1)%len(p)]
+			dx, dy := b.X-a.X, b.Y-a.Y
+			l := dx*dx + dy*dy
+			x0, x1 := int((math.Min(a.X, b.X)-reach+off)/cell), int((math.Max(a.X, b.X)+reach+off)/cell)
+			y0, y1 := int((math.Min(a.Y, b.Y)-reach+off)/cell), int((math.Max(a.Y, b.Y)+reach+off)/cell)
+			for y := max(0, y0); y <= min(h-1, y1); y++ {
+				row := g.row(y)
+				cy := (float64(y)+.5)*cell - off
+				for x := max(0, x0); x <= min(w-1, x1); x++ {
+					cx := (float64(x)+.5)*cell - off
+					t := 0.0
+					if l > 0 {
+						t = math.Max(0, math.Min(1, ((cx-a.X)*dx+(cy-a.Y)*dy)/l))
+					}
+					ex, ey := a.X+t*dx-cx, a.Y+t*dy-cy
+					if ex*ex+ey*ey <= reach*reach {
+						row[x/64] |= 1 << (x % 64)
+					}
+				}
+			}
+		}
+	}
+	for _, p := range polys {
+		fill(p, true)
+	}
+	for _, p := range holes {
+		fill(p, false)
+	}
+	for _, p := range polys {
+		band(p)
+	}
+	for _, p := range holes {
+		band(p)
+	}
+	return g
+}
+
+// signed is the distance from a point to an outline, negative inside.
+func signed(p []XY, c XY) float64 {
+	best, in := math.Inf(1), false
+	for i := range p {
+		a, b := p[i], p[(i+1)%len(p)]
+		if (a.Y > c.Y) != (b.Y > c.Y) && c.X < (b.X-a.X)*(c.Y-a.Y)/(b.Y-a.Y)+a.X {
+			in = !in
+		}
+		dx, dy := b.X-a.X, b.Y-a.Y
+		t := 0.0
+		if l := dx*dx + dy*dy; l > 0 {
+			t = math.Max(0, math.Min(1, ((c.X-a.X)*dx+(c.Y-a.Y)*dy)/l))
+		}
+		ex, ey := a.X+t*dx-c.X, a.Y+t*dy-c.Y
+		best = math.Min(best, ex*ex+ey*ey)
+	}
+	if in {
+		return -math.Sqrt(best)
+	}
+	return math.Sqrt(best)
+}
+
+// stampOf rasters a part in one position.
+func stampOf(p Part, cell, kerf float64, flip, turned bool) *stamp {
+	w, h := p.W, p.H
+	if turned {
+		w, h = h, w
+	}
+	var polys, holes [][]XY
+	for _, q := range p.Polys {
+		polys = append(polys, turn(q, p.W, p.H, flip, turned))
+	}
+	for _, q := range p.Holes {
+		holes = append(holes, turn(q, p.W, p.H, flip, turned))
+	}
+	if polys == nil {
+		polys = [][]XY{{{0, 0}, {w, 0}, {w, h}, {0, h}}}
+	}
+	gw, gh := int(math.Ceil(w/cell-1e-9))+2, int(math.Ceil(h/cell-1e-9))+2
+	s := &stamp{w: gw, h: gh, dx: cell, dy: cell, flip: flip, turned: turned}
+	thin := raster(polys, holes, cell, 0, 1, gw, gh)
+	for y := range gh {
+		var runs []run
+		row := thin.row(y)
+		for x := 0; x < gw; x++ {
+			if row[x/64]>>(x%64)&1 == 0 {
+				continue
+			}
+			at := x
+			for x < gw && row[x/64]>>(x%64)&1 == 1 {
+				x++
+			}
+			runs = append(runs, run{at, x - at})
+		}
+		s.thin = append(s.thin, runs)
+	}
+	m := 1 + int(math.Ceil(kerf/cell))
+	s.fat, s.fatX, s.fatY = raster(polys, holes, cell, kerf, m+1, gw+2*m, gh+2*m), m, m
+	return s
+}
+
+// shifted is row >> n, cell by cell: bit x of the result is bit x+n of row.
+func shifted(dst, row []uint64, n int) {
+	w, b := n/64, uint(n%64)
+	for i := range dst {
+		var v uint64
+		if i+w < len(row) {
+			v = row[i+w] >> b
+			if b > 0 && i+w+1 < len(row) {
+				v |= row[i+w+1] << (64 - b)
+			}
+		}
+		dst[i] = v
+	}
+}
+
+// smears holds, for one state of a sheet, each row with every run of n cells
+// that meets something marked at its start: worked out once a row and length.
+type smears struct {
+	sheet *grid
+	empty []bool
+	rows  [][]uint64 // by length: all rows
+	done  [][]bool
+}
+
+func newSmears(sheet *grid) *smears {
+	m := &smears{sheet: sheet, empty: make([]bool, sheet.h), rows: make([][]uint64, sheet.w+1), done: make([][]bool, sheet.w+1)}
+	for y := range sheet.h {
+		m.empty[y] = true
+		for _, w := range sheet.row(y) {
+			m.empty[y] = m.empty[y] && w == 0
+		}
+	}
+	return m
+}
+
+// row is sheet row y with bit x set when any of x .. x+n-1 is.
+func (m *smears) row(y, n int, tmp []uint64) []uint64 {
+	words := m.sheet.words
+	all := m.rows[n]
+	if all == nil {
+		all = make([]uint64, words*m.sheet.h)
+		m.rows[n], m.done[n] = all, make([]bool, m.sheet.h)
+	}
+	out := all[y*words : (y+1)*words]
+	if m.done[n][y] {
+		return out
+	}
+	m.done[n][y] = true
+	copy(out, m.sheet.row(y))
+	for have := 1; have < n; {
+		step := min(have, n-have)
+		shifted(tmp, out, step)
+		for i := range out {
+			out[i] |= tmp[i]
+		}
+		have += step
+	}
+	return out
+}
+
+// fit finds the lowest, then leftmost place for a stamp on a sheet, below top
+// rows; all places of a row are tried at once, 64 in a word.
+func (s *stamp) fit(m *smears, from, top int) (x, y int, ok bool) {
+	sheet := m.sheet
+	blocked, tmp := make([]uint64, sheet.words), make([]uint64, sheet.words)
+	last := sheet.w - s.w
+	if last < 0 {
+		return 0, 0, false
+	}
+	for y = from; y+s.h <= sheet.h && y+s.h < top; y++ {
+		clear(blocked)
+		full := false
+		for r, runs := range s.thin {
+			if m.empty[y+r] {
+				continue
+			}
+			for _, n := range runs {
+				shifted(tmp, m.row(y+r, n.n, tmp), n.at)
+				for i := range blocked {
+					blocked[i] |= tmp[i]
+				}
+			}
+			if r%8 == 7 && firstFree(blocked, last) < 0 {
+				full = true
+				break
+			}
+		}
+		if full {
+			continue
+		}
+		if x = firstFree(blocked, last); x >= 0 {
+			return x, y, true
+		}
+	}
+	return 0, 0, false
+}
+
+func firstFree(blocked []uint64, last int) int {
+	for i, b := range blocked {
+		if b != ^uint64(0) {
+			if x := i*64 + bits.TrailingZeros64(^b); x <= last {
+				return x
+			}
+			return -1
+		}
+	}
+	return -1
+}
+
+// put marks the widened stamp as taken.
+func (s *stamp) put(sheet *grid, x, y int) {
+	for r := range s.fat.h {
+		sy := y + r - s.fatY
+		if sy < 0 || sy >= sheet.h {
+			continue
+		}
+		row, dst := s.fat.row(r), sheet.row(sy)
+		for i := range s.fat.w {
+			if row[i/64]>>(i%64)&1 == 1 {
+				if sx := x + i - s.fatX; sx >= 0 && sx < sheet.w {
+					dst[sx/64] |= 1 << (sx % 64)
+				}
+			}
+		}
+	}
+}
+
+// Shapes lays true outlines on the stocks: lowest, then leftmost place in the
+// order of size, then o.Tries random changes of the order. Cells of about
+// 1/124 of the sheet's width are marked when touched, so nothing overlaps and
+// the kerf is always kept; up to two cells a gap are given away. Cost grows
+// with parts times rows of the sheet times rows of the part.
+func Shapes(parts []Part, stocks []Stock, o Options) Layout {
+	type key struct { // equal shapes are rastered once
+		shape        string
+		cell         float64
+		flip, turned bool
+	}
+	stamps := map[key]*stamp{}
+	cellOf := func(s Stock) float64 { return math.Max(3, math.Min(s.W, s.H)/124) }
+	get := func(i int, cell float64, flip, turned bool) *stamp {
+		p := parts[i]
+		k := key{p.Shape, cell, flip, turned}
+		if p.Shape == "" {
+			k.shape = "part " + strconv.Itoa(i)
+		}
+		s := stamps[k]
+		if s == nil {
+			s = stampOf(p, cell, o.Kerf, flip, turned)
+			stamps[k] = s
+		}
+		return s
+	}
+	order := make([]int, len(parts))
+	for i := range order {
+		order[i] = i
+	}
+	sort.SliceStable(order, func(a, b int) bool { return parts[order[a]].W*parts[order[a]].H > parts[order[b]].W*parts[order[b]].H })
+	lay := func(order []int) Layout {
+		var l Layout
+		var grids []*grid
+		var seen []*smears // of each sheet as it lies now
+		var far []Rect
+		left := make([]int, len(stocks))
+		for i, s := range stocks {
+			left[i] = s.Left
+		}
+		open := func(i int) {
+			s := stocks[i]
+			cell := cellOf(s)
+			// a border of one cell stands for the stamps' own border
+			grids = append(grids, newGrid(int((s.W-2*o.Margin)/cell)+2, int((s.H-2*o.Margin)/cell)+2))
+			l.Sheets = append(l.Sheets, Sheet{Stock: s})
+			seen = append(seen, newSmears(grids[len(grids)-1]))
+			far = append(far, Rect{})
+		}
+		type no struct {
+			shape string
+			sheet int
+		}
+		type from struct {
+			s     *stamp
+			sheet int
+		}
+		lowest := map[from]int{} // no place was left below, and none comes back
+		failed := map[no]bool{}  // a sheet only gets fuller: what failed once fails again
+		place := func(n, i int) bool {
+			if failed[no{parts[i].Shape, n}] {
+				return false
+			}
+			st := l.Sheets[n].Stock
+			cell := cellOf(st)
+			var best *stamp
+			bx, by, top := 0, 0, 1<<30
+			for k := range 4 {
+				flip, turned := k&1 == 1, k&2 == 2
+				if turned && !parts[i].Turn || k > 0 && parts[i].Round > 0 {
+					continue
+				}
+				s := get(i, cell, flip, turned)
+				if flip && reflect.DeepEqual(s.thin, get(i, cell, false, turned).thin) {
+					continue // it looks the same
+				}
+				if x, y, ok := s.fit(seen[n], lowest[from{s, n}], top); ok && y+s.h < top {
+					best, bx, by, top = s, x, y, y+s.h
+				}
+			}
+			if best == nil {
+				if parts[i].Shape != "" {
+					failed[no{parts[i].Shape, n}] = true
+				}
+				return false
+			}
+			best.put(grids[n], bx, by)
+			lowest[from{best, n}] = by
+			seen[n] = newSmears(grids[n])
+			q := Placed{Part: i, X: o.Margin + float64(bx)*cell, Y: o.Margin + float64(by)*cell, Turned: best.turned, Flip: best.flip}
+			l.Sheets[n].Placed = append(l.Sheets[n].Placed, q)
+			w, h := parts[i].W, parts[i].H
+			if best.turned {
+				w, h = h, w
+			}
+			far[n].W, far[n].H = math.Max(far[n].W, q.X+w), math.Max(far[n].H, q.Y+h)
+			return true
+		}
+		for _, i := range order {
+			done := false
+			for n := range grids {
+				if done = place(n, i); done {
+					break
+				}
+			}
+			for k := 0; !done && k < len(stocks); k++ {
+				if left[k] == 0 {
+					continue
+				}
+				open(k)
+				if done = place(len(grids)-1, i); done {
+					left[k]--
+				} else { // it does not fit an empty one
+					grids, seen, far, l.Sheets = grids[:len(grids)-1], seen[:len(seen)-1], far[:len(far)-1], l.Sheets[:len(l.Sheets)-1]
+				}
+			}
+			if !done {
+				l.Missing = append(l.Missing, i)
+			}
+		}
+		for n := range l.Sheets {
+			s := l.Sheets[n].Stock
+			l.Sheets[n].Offcuts = []Rect{{0, 0, s.W, far[n].H}}
+			if far[n].W*s.H < far[n].H*s.W {
+				l.Sheets[n].Offcuts[0] = Rect{0, 0, far[n].W, s.H}
+			}
+		}
+		return l
+	}
+	best := lay(order)
+	bestScore := score(best)
+	rng := rand.New(rand.NewPCG(o.Seed, 2))
+	for range o.Tries {
+		next := append([]int(nil), order...)
+		for range 1 + len(next)/10 {
+			i, j := rng.IntN(len(next)), rng.IntN(len(next))
+			next[i], next[j] = next[j], next[i]
+		}
+		if l := lay(next); score(l) < bestScore-1e-9 {
+			best, bestScore, order = l, score(l), next
+		}
+	}
+	return best
+}
