@@ -34,6 +34,7 @@ type Rig struct {
 	port    map[string][2]int // where each device hands on: positive, negative
 	load    map[string][]int  // elements of a lamp
 	series  map[string][]int  // positive elements of a run, in order from its feed
+	leads   map[string][2]int // a lamp's two lead elements
 	gate    map[string]int    // the element of a switch or fuse
 	source  map[string]int    // the element of a supply
 	Unfed   map[string]bool   // nothing leads to it from a supply
@@ -119,7 +120,7 @@ func element(d *Device, l stock.Lamp) circuit.Element {
 
 // NewRig builds the network of all devices that have somewhere to be fed from.
 func NewRig(p *Plan, lib *stock.Library) *Rig {
-	r := &Rig{Net: &circuit.Network{}, port: map[string][2]int{}, load: map[string][]int{}, series: map[string][]int{},
+	r := &Rig{Net: &circuit.Network{}, port: map[string][2]int{}, load: map[string][]int{}, series: map[string][]int{}, leads: map[string][2]int{},
 		gate: map[string]int{}, source: map[string]int{}, Unfed: map[string]bool{}, supply: map[string]string{}, devices: p.Devices}
 	temp := p.Temperature()
 	byID := map[string]*Device{}
@@ -195,8 +196,7 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 			l := lampOf(d, lib)
 			lead := (l.Lead.Value() + d.Extension.Value()) / 1000 * stock.CopperOhmsPerMetre(l.LeadGauge.Value(), temp)
 			a, b := r.Net.Node(d.ID+"+"), r.Net.Node(d.ID+"-")
-			r.Net.Wire(d.ID+" lead", pos, a, lead)
-			r.Net.Wire(d.ID+" lead", neg, b, lead)
+			r.leads[d.ID] = [2]int{r.Net.Wire(d.ID+" lead", pos, a, lead), r.Net.Wire(d.ID+" lead", neg, b, lead)}
 			if d.Reversed {
 				a, b = b, a
 			}

@@ -1,0 +1,157 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/stock"
+)
+
+// gapOhms is an open wire: far above what a meter or a dark lamp leaks.
+const gapOhms = 1e12
+
+// FaultBench is a prop's wiring with every single fault tried on it.
+type FaultBench struct {
+	*circuit.Bench
+	Devices []string // by probe: the device whose terminals it is
+	byID    map[string]int
+	loads   map[string]int // a lamp's first element
+}
+
+// Suspects builds the bench for what one supply feeds: open and bad joints in
+// every piece of every run, open leads, dead, shorted and reversed lamps,
+// blown fuses, stuck switches, a wrong or weak supply; and nothing at all.
+// Probes are each device's own terminals; a lamp's are at the end of its lead.
+func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
+	rig := NewRig(p, lib)
+	net := rig.Net
+	for i := range p.Devices { // everything on
+		if d := &p.Devices[i]; d.Kind == "switch" {
+			net.Elements[rig.gate[d.ID]].R = contactOhms
+		}
+	}
+	b := &FaultBench{byID: map[string]int{}, loads: map[string]int{}}
+	faults := []circuit.Fault{{Group: "none", Say: "nothing is wrong"}}
+	add := func(group, say string, set map[int]circuit.Element) {
+		faults = append(faults, circuit.Fault{Group: group, Say: say, Set: set})
+	}
+	with := func(i int, f func(*circuit.Element)) map[int]circuit.Element {
+		e := net.Elements[i]
+		f(&e)
+		return map[int]circuit.Element{i: e}
+	}
+	ohms := func(r float64) func(*circuit.Element) {
+		return func(e *circuit.Element) {
+			*e = circuit.Element{Kind: circuit.Resistor, A: e.A, B: e.B, Name: e.Name, R: r}
+		}
+	}
+	more := func(r float64) func(*circuit.Element) { return func(e *circuit.Element) { e.R += r } }
+	var probes []circuit.Probe
+	probe := func(d *Device, pos, neg int) {
+		b.byID[d.ID] = len(probes)
+		probes, b.Devices = append(probes, circuit.Probe{Name: d.Name, A: pos, B: neg}), append(b.Devices, d.ID)
+	}
+	rated := map[int]float64{}
+	for i := range p.Devices {
+		d := &p.Devices[i]
+		if rig.supply[d.ID] != supply {
+			continue
+		}
+		switch d.Kind {
+		case "supply":
+			q := rig.port[d.ID]
+			probe(d, q[0], q[1])
+			e := rig.source[d.ID]
+			add("dead:"+d.ID, d.Name+" gives nothing", with(e, func(x *circuit.Element) { x.E, x.R = 0, 1e6 }))
+			for _, v := range []float64{5, 9, 12, 24} {
+				if math.Abs(v-net.Elements[e].E) > 1 {
+					add(fmt.Sprintf("wrong:%s:%g", d.ID, v), fmt.Sprintf("%s is a %g V one", d.Name, v), with(e, func(x *circuit.Element) { x.E = v }))
+				}
+			}
+			for _, f := range []float64{.95, .9, .85, .8, .7, .6} {
+				add("weak:"+d.ID, d.Name+" is weak, or turned down", with(e, func(x *circuit.Element) { x.E *= f }))
+			}
+		case "fuse", "switch":
+			q := rig.port[d.ID]
+			probe(d, q[0], q[1])
+			say := d.Name + " has blown"
+			if d.Kind == "switch" {
+				say = d.Name + " does not close"
+			}
+			add("open:"+d.ID, say, with(rig.gate[d.ID], ohms(gapOhms)))
+			for _, r := range []float64{.5, 1, 2, 5, 15, 50} {
+				add("bad:"+d.ID, "a bad contact in "+d.Name, with(rig.gate[d.ID], more(r)))
+			}
+		case "run":
+			q := rig.port[d.ID]
+			probe(d, q[0], q[1])
+			at := 0.0
+			total := 0.0
+			for _, e := range rig.series[d.ID] {
+				total += net.Elements[e].R
+			}
+			for k, e := range rig.series[d.ID] {
+				at += net.Elements[e].R / total * d.Length.Value()
+				where := fmt.Sprintf("%s before %s", d.Name, measure.Run(at, p.Metric()))
+				add(fmt.Sprintf("open:%s:%d", d.ID, k), "a wire is open in "+where, with(e, ohms(gapOhms)))
+				for _, r := range []float64{.5, 1, 2, 5, 15, 50} {
+					add(fmt.Sprintf("bad:%s:%d", d.ID, k), "a bad joint in "+where, with(e, more(r)))
+				}
+			}
+		case "lamp":
+			load := rig.load[d.ID]
+			first := net.Elements[load[0]]
+			pos, neg := first.A, first.B
+			if d.Reversed {
+				pos, neg = neg, pos
+			}
+			probe(d, pos, neg)
+			b.loads[d.ID] = load[0]
+			rated[load[0]] = RatedAmps(d, lib) / float64(len(load))
+			all := func(f func(*circuit.Element)) map[int]circuit.Element {
+				set := map[int]circuit.Element{}
+				for _, e := range load {
+					x := net.Elements[e]
+					f(&x)
+					set[e] = x
+				}
+				return set
+			}
+			add("dead:"+d.ID, d.Name+" is dead", all(ohms(gapOhms)))
+			if first.Kind != circuit.Resistor {
+				add("reversed:"+d.ID, d.Name+" is reversed", all(func(e *circuit.Element) { e.A, e.B = e.B, e.A }))
+				faults[len(faults)-1].Flips = []int{b.byID[d.ID]}
+			}
+			add("short:"+d.ID, d.Name+" is shorted", map[int]circuit.Element{load[0]: {Kind: circuit.Resistor, A: first.A, B: first.B, R: 0.05}})
+			if lead := rig.leads[d.ID]; lead[0] > 0 {
+				add("lead:"+d.ID, "a lead of "+d.Name+" is open", with(lead[0], ohms(gapOhms)))
+			}
+		}
+	}
+	b.Bench = circuit.NewBench(rig.solver, faults, probes, rated)
+	return b
+}
+
+// Volts and Light are observations of a device, for Rank. ok is false when
+// the bench has no such device.
+func (b *FaultBench) Volts(device string, v float64) (circuit.Seen, bool) {
+	k, ok := b.byID[device]
+	return circuit.Seen{Probe: k, Value: v}, ok
+}
+
+// Light is whether a lamp is seen lit.
+func (b *FaultBench) Light(device string, lit bool) (circuit.Seen, bool) {
+	e, ok := b.loads[device]
+	v := 0.0
+	if lit {
+		v = 1
+	}
+	return circuit.Seen{Probe: -1, Load: e, Value: v}, ok
+}
+
+// Expected is what a device's terminals read with a fault, by its index.
+func (b *FaultBench) Expected(fault int, device string) float64 {
+	return b.Reads(fault, b.byID[device])
+}
