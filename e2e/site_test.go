@@ -93,7 +93,7 @@ func (s *site) wait(js string) {
 		}
 		time.Sleep(25 * time.Millisecond)
 	}
-	require.Fail(s.t, "waited in vain for "+js, s.text("body")[:300])
+	require.Fail(s.t, "waited in vain for "+js, fmt.Sprintf("%.300s", s.text("body")))
 }
 
 func (s *site) click(sel string) {

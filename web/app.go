@@ -107,6 +107,7 @@ func (s *Server) Handler() http.Handler {
 	p.POST("/mend", s.mend)
 	p.POST("/waive", s.waive)
 	p.POST("/remove", s.remove)
+	p.POST("/reading", s.reading)
 	p.POST("/undo", s.undo)
 	p.POST("/redo", s.redo)
 	p.POST("/delete", s.deletePlan)

@@ -85,6 +85,8 @@ type Page struct {
 	Groups                    []Group
 	Takes                     []Take
 	Prints, Sheets            []Print
+	Fault                     *Fault
+	Cards                     []Card
 	Player                    *Player
 	Log                       []LogLine
 	Examples                  []string
@@ -281,6 +283,8 @@ func propOf(p *plan.Plan, key string) string {
 		return x.Prop
 	case *plan.Device:
 		return x.Prop
+	case *plan.Reading:
+		return propOf(p, "device:"+x.Device)
 	case *plan.Input:
 		return x.Prop
 	case *plan.Scene:

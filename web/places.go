@@ -262,7 +262,7 @@ func (s *Server) loom(p *Page, q url.Values) {
 	if p.Way == "" {
 		p.Way = "harness"
 	}
-	for _, v := range [][2]string{{"harness", "Harness"}, {"rest", "Scenes off"}, {"list", "List"}} {
+	for _, v := range [][2]string{{"harness", "Harness"}, {"rest", "Scenes off"}, {"list", "List"}, {"prove", "Prove"}, {"fault", "Find a fault"}} {
 		p.Ways = append(p.Ways, Link{Text: v[1], Href: p.href("loom", p.Prop, p.Sel, v[0]), On: p.Way == v[0]})
 	}
 	if p.Prop == "" {
@@ -274,6 +274,14 @@ func (s *Server) loom(p *Page, q url.Values) {
 	}
 	_, id, _ := strings.Cut(p.Sel, ":")
 	d := w.Plan.Device(id)
+	switch p.Way {
+	case "prove":
+		p.cards(st)
+		return
+	case "fault":
+		p.fault()
+		return
+	}
 	if p.Way == "list" {
 		for _, k := range []string{"supply", "fuse", "switch", "run", "lamp"} {
 			g := Group{Title: map[string]string{"supply": "Supplies", "fuse": "Fuses", "switch": "Switches", "run": "Runs", "lamp": "Lamps"}[k]}

@@ -115,6 +115,7 @@ var kinds = []kind{
 	listKind("scene", func(p *Plan) *[]Scene { return &p.Scenes }, func(x *Scene) string { return x.ID }),
 	listKind("trigger", func(p *Plan) *[]Trigger { return &p.Triggers }, func(x *Trigger) string { return x.ID }),
 	listKind("lot", func(p *Plan) *[]Lot { return &p.Lots }, func(x *Lot) string { return x.ID }),
+	listKind("reading", func(p *Plan) *[]Reading { return &p.Readings }, func(x *Reading) string { return x.ID }),
 	listKind("waiver", func(p *Plan) *[]Waiver { return &p.Waivers }, func(x *Waiver) string { return x.ID }),
 }
 
@@ -195,7 +196,7 @@ func (p *Plan) Clone() *Plan {
 	q := *p
 	q.Props, q.Solids, q.Joints, q.Finishes = slices.Clone(p.Props), slices.Clone(p.Solids), slices.Clone(p.Joints), slices.Clone(p.Finishes)
 	q.Devices, q.Inputs, q.Scenes, q.Triggers = slices.Clone(p.Devices), slices.Clone(p.Inputs), slices.Clone(p.Scenes), slices.Clone(p.Triggers)
-	q.Lots, q.Waivers = slices.Clone(p.Lots), slices.Clone(p.Waivers)
+	q.Lots, q.Waivers, q.Readings = slices.Clone(p.Lots), slices.Clone(p.Waivers), slices.Clone(p.Readings)
 	return &q
 }
 
@@ -315,6 +316,8 @@ func NameOf(v any) string {
 		return x.Input + " to " + x.Scene
 	case *Lot:
 		return "bottle of " + x.Glue
+	case *Reading:
+		return "reading of " + x.Device
 	case *Waiver:
 		return "waiver of " + x.ID
 	}

@@ -25,6 +25,7 @@ type Plan struct {
 	Triggers []Trigger `json:"triggers"`
 	Lots     []Lot     `json:"lots"`
 	Waivers  []Waiver  `json:"waivers"`
+	Readings []Reading `json:"readings"`
 }
 
 // Display is the display itself.
@@ -207,6 +208,16 @@ type Waiver struct {
 	ID     string `json:"id"` // code@where of the snag
 	Reason string `json:"reason"`
 	By     string `json:"by"`
+}
+
+// Reading is what a meter or an eye said of a device.
+type Reading struct {
+	ID     string          `json:"id"`
+	Device string          `json:"device"`
+	Volts  measure.Voltage `json:"volts,omitzero"`  // across its own terminals; of a lamp, red on its plus
+	Light  string          `json:"light,omitempty"` // lit or dark, as seen
+	By     string          `json:"by,omitempty"`
+	On     string          `json:"on,omitempty"` // date
 }
 
 // Temperature and Humidity are those of the workshop.

@@ -245,8 +245,8 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 // Supply is the ID of the supply that feeds a device, or "".
 func (r *Rig) Supply(id string) string { return r.supply[id] }
 
-// Reading is what one device does in one state.
-type Reading struct {
+// Operating is what one device does in one state.
+type Operating struct {
 	Volts   float64 // across the lamp, or at the end of a run, fuse or supply
 	Amps    float64 // through it; for a run, in its first piece
 	Watts   float64
@@ -258,7 +258,7 @@ type Reading struct {
 
 // State is every reading in one state of the switches.
 type State struct {
-	Readings map[string]Reading
+	Readings map[string]Operating
 	Solution *circuit.Solution
 }
 
@@ -281,7 +281,7 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 		r.Net.Elements[r.gate[d.ID]].R = ohms
 	}
 	sol := r.solver.Solve()
-	st := &State{Readings: make(map[string]Reading, len(r.devices)), Solution: sol}
+	st := &State{Readings: make(map[string]Operating, len(r.devices)), Solution: sol}
 	rated := map[string]float64{}
 	for i := range r.devices {
 		if d := &r.devices[i]; d.Kind == "supply" {
@@ -290,7 +290,7 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 	}
 	for i := range r.devices {
 		d := &r.devices[i]
-		var g Reading
+		var g Operating
 		switch d.Kind {
 		case "lamp":
 			ids := r.load[d.ID]
@@ -347,7 +347,7 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 
 // A lamp is dim below 90 % of its current and dark below 5 %; over from 10 %
 // above its volts.
-func lampState(d *Device, g Reading, rated float64, unfed bool) string {
+func lampState(d *Device, g Operating, rated float64, unfed bool) string {
 	switch {
 	case unfed:
 		return "unfed"

@@ -46,6 +46,8 @@ func references(v any) (out []ref) {
 		for _, c := range x.Cues {
 			add("device", "channel", c.Channel)
 		}
+	case *Reading:
+		add("device", "device", x.Device)
 	case *Trigger:
 		add("input", "input", x.Input)
 		add("scene", "scene", x.Scene)
@@ -247,6 +249,14 @@ func (p *Plan) validate(v any) error {
 		return first(named(x.Name), seconds("length", x.Length, 86400))
 	case *Trigger:
 		return first(oneOf("latch", x.Latch, "one-shot", "retrigger", "momentary", "toggle"), seconds("rest", x.Rest, 86400))
+	case *Reading:
+		if x.Volts.IsZero() == (x.Light == "") {
+			return measure.Bad("volts", "write what the meter shows, such as 11.6 V, or say lit or dark")
+		}
+		if v := x.Volts.Value(); v < -60 || v > 60 {
+			return measure.Bad("volts", "%s is not extra-low voltage; stay off mains with this", x.Volts)
+		}
+		return first(oneOf("light", x.Light, "", "lit", "dark"), date("on", x.On))
 	case *Lot:
 		return first(inList("glue", x.Glue, lib.Glues, "pva"), date("opened", x.Opened))
 	case *Waiver:

@@ -175,7 +175,7 @@ func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
 }
 
 // GlowLevel is a lamp's light in four steps, 0 dark to 3 full.
-func GlowLevel(g plan.Reading) int {
+func GlowLevel(g plan.Operating) int {
 	if g.State != "lit" && g.State != "dim" && g.State != "over" {
 		return 0
 	}

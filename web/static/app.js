@@ -76,7 +76,7 @@
       working(w.getAttribute("href"));
       return;
     }
-    const a = e.target.closest("a.pick, .touches a, .item, .ways a, .props a, .door, .snag a, .press a, .step a, .rules a, .link[href], .take a");
+    const a = e.target.closest("a.pick, .touches a, a.item, .ways a, .props a, .door, .snag a, .press a, .step a, .rules a, .link[href], .take a");
     if (!a || a.getAttribute("target") || a.hasAttribute("download") || e.ctrlKey || e.metaKey || e.button || !$("#page")) return;
     e.preventDefault();
     go(a.getAttribute("href"));

@@ -1,0 +1,62 @@
+package e2e
+
+import (
+	"context"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/plan"
+	"zapbarn/testkit"
+)
+
+// Find a fault: say what is dark, measure where it says, and the cause stands
+// first; readings are kept with the plan and can be undone.
+func TestFindAFault(t *testing.T) {
+	s := serve(t)
+	p := s.plan("midnight-apiary")
+	jar := *p.Device("jar-8")
+	jar.Reversed = false
+	require.NoError(t, s.store.Apply(context.Background(), "midnight-apiary", "", plan.Edit{Label: "mend", Changes: []plan.Change{p.Put("device", "jar-8", jar)}}))
+	s.ctx = testkit.Browser(t, 1280, 800)
+	s.goTo(apiary + "/loom?prop=shelf&way=fault")
+	assert.Contains(t, s.text(".fault"), "Say first what is dark")
+	say := func(device, volts, do string) {
+		s.live(func() {
+			eval[bool](s, `(()=>{const f=document.querySelector("form.meter"); f.elements.device.value="`+device+`"; f.elements.volts.value="`+volts+`"; f.requestSubmit(`+do+`); return true})()`)
+		})
+	}
+	say("jar-12", "", `f.querySelector("[value=dark]")`)
+	s.live(func() { s.clickText("The other 24 lamps are lit") })
+	assert.Contains(t, s.text(".next"), "Jar 12", "the next probe is the dark jar")
+	assert.Equal(t, 1, s.count("svg.board .pick.on"), "marked on the board")
+	say("jar-12", "0.02 V", "")
+	assert.Contains(t, s.text(".cause"), "a lead of Jar 12 is open")
+	s.live(func() { s.click("[data-undo]") })
+	say("jar-12", "-11.6 V", "")
+	assert.Contains(t, s.text(".cause"), "Jar 12 is reversed")
+	assert.Len(t, s.plan("midnight-apiary").Readings, 26)
+	say("jar-12", "lots", "")
+	assert.Contains(t, s.text(".error"), "write volts such as")
+	s.live(func() { s.clickText("Clear the readings") })
+	assert.Empty(t, s.plan("midnight-apiary").Readings)
+}
+
+// Prove: what each lamp should read, what it read, pass or fail, and proven.
+func TestProve(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=riser&way=prove")
+	assert.Equal(t, 5, s.count(".card"))
+	assert.Contains(t, s.text(".caution"), "Polarity first")
+	keep := func(volts string) {
+		s.live(func() {
+			eval[bool](s, `(()=>{const f=document.querySelectorAll(".card form")[1]; f.elements.volts.value="`+volts+`"; f.requestSubmit(); return true})()`)
+		})
+	}
+	keep("11.8 V")
+	assert.Equal(t, 1, s.count(".st-pass"), s.text(".list"))
+	keep("9 V")
+	assert.Equal(t, 1, s.count(".st-fail"))
+	s.live(func() { s.clickText("It lit: proven") })
+	assert.True(t, s.plan("midnight-apiary").Device("glow-4").Proven)
+	assert.NotContains(t, s.text(".gutter"), "Prove 1 lamp")
+}

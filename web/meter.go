@@ -1,0 +1,215 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/web/draw"
+)
+
+// Card is one test on the bench: what a lamp should do, and what it did.
+type Card struct {
+	Device   *plan.Device
+	Href     string
+	Expect   string
+	Current  string
+	Measured string
+	Verdict  string // pass, fail or ""
+}
+
+// Fault is the fault finder's panel.
+type Fault struct {
+	Supply   string
+	Supplies []Link
+	Devices  []Option
+	Seen     []SeenRow
+	Causes   []CauseRow
+	Next     string // what to measure next, in words
+	NextID   string
+	Lights   int // lamps nobody has looked at yet
+}
+
+// SeenRow is a reading that was taken.
+type SeenRow struct{ ID, Name, What, When string }
+
+// CauseRow is a ranked cause.
+type CauseRow struct {
+	Say   string
+	Share int
+	Bar   template.HTML
+}
+
+// cards lists what to prove before closing: polarity, light, volts, current.
+func (p *Page) cards(st *plan.State) {
+	w := p.Work
+	latest := map[string]plan.Reading{}
+	for _, r := range w.Plan.Readings {
+		if !r.Volts.IsZero() {
+			latest[r.Device] = r
+		}
+	}
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Prop != p.Prop || d.Kind != "lamp" && d.Kind != "supply" {
+			continue
+		}
+		right := *d
+		right.Reversed = false
+		g := st.Readings[d.ID]
+		c := Card{Device: d, Href: p.href("loom", p.Prop, "device:"+d.ID, "harness"), Expect: measure.Volts(math.Abs(g.Volts)), Current: measure.Amps(g.Amps)}
+		if d.Reversed {
+			c.Current = "none while reversed"
+		}
+		if r, ok := latest[d.ID]; ok {
+			c.Measured = r.Volts.String()
+			c.Verdict = "fail"
+			if v := r.Volts.Value(); math.Abs(v-math.Abs(g.Volts)) <= 0.03*math.Abs(g.Volts)+0.05 {
+				c.Verdict = "pass"
+			}
+		}
+		p.Cards = append(p.Cards, c)
+	}
+}
+
+// fault ranks the causes for one supply's wiring from the readings so far.
+func (p *Page) fault() {
+	w := p.Work
+	f := &Fault{}
+	p.Fault = f
+	for _, d := range w.Plan.Devices {
+		if d.Prop == p.Prop && d.Kind == "supply" && f.Supply == "" {
+			f.Supply = d.ID
+		}
+	}
+	if kind, id, _ := strings.Cut(p.Sel, ":"); kind == "device" {
+		if s := w.Rig.Supply(id); s != "" {
+			f.Supply = s
+		}
+	}
+	if f.Supply == "" {
+		return
+	}
+	b := plan.Suspects(w.Plan, w.Lib, f.Supply)
+	var seen []circuit.Seen
+	done := map[int]bool{}
+	looked := map[string]bool{}
+	for _, r := range w.Plan.Readings {
+		d := w.Plan.Device(r.Device)
+		what := r.Volts.String()
+		var s circuit.Seen
+		ok := false
+		if r.Light != "" {
+			what = "seen " + r.Light
+			s, ok = b.Light(r.Device, r.Light == "lit")
+			looked[r.Device] = true
+		} else if s, ok = b.Volts(r.Device, r.Volts.Value()); ok {
+			done[s.Probe] = true
+		}
+		if ok {
+			seen = append(seen, s)
+			f.Seen = append(f.Seen, SeenRow{r.ID, d.Name, what, strings.TrimSpace(r.By + " " + r.On)})
+		}
+	}
+	for _, id := range b.Devices {
+		d := w.Plan.Device(id)
+		f.Devices = append(f.Devices, Option{id, d.Name, false})
+		if d.Kind == "lamp" && !looked[id] {
+			f.Lights++
+		}
+	}
+	causes := b.Rank(seen, circuit.HandMeter)
+	for _, c := range causes {
+		if share := int(math.Round(100 * c.Share)); len(seen) > 0 && share > 0 && len(f.Causes) < 8 {
+			f.Causes = append(f.Causes, CauseRow{c.Say, share, template.HTML(fmt.Sprintf(`<svg class="bar" viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true"><rect width="%d" height="10"/></svg>`, share))})
+		}
+	}
+	if k := b.Next(causes, circuit.HandMeter, done); k >= 0 {
+		f.NextID = b.Devices[k]
+		d := w.Plan.Device(f.NextID)
+		f.Next = map[string]string{"lamp": "at the end of its lead, red on its plus", "run": "at its far end", "supply": "at its terminals", "fuse": "behind it", "switch": "behind it"}[d.Kind]
+		f.Next = d.Name + ", " + f.Next
+	}
+	for i := range f.Devices {
+		f.Devices[i].On = f.Devices[i].Value == f.NextID
+	}
+	mark := "device:" + f.NextID
+	p.Draw = template.HTML(draw.Harness(w, w.All, p.Prop, mark, func(key string) string { return p.href("loom", p.Prop, key, "fault") }))
+}
+
+// reading stores what the meter or the eye said; "all" lamps not yet looked at
+// are taken as lit.
+func (s *Server) reading(c *gin.Context) {
+	w, _, err := s.work(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	today := s.now().Format(time.DateOnly)
+	e := plan.Edit{}
+	p := w.Plan
+	add := func(r plan.Reading) {
+		n := len(p.Readings) + len(e.Changes) + 1
+		for {
+			r.ID = fmt.Sprintf("r%d", n)
+			if v, _ := p.Get("reading", r.ID); v == nil {
+				break
+			}
+			n++
+		}
+		r.On, r.By = today, strings.TrimSpace(c.PostForm("by"))
+		e.Changes = append(e.Changes, p.Put("reading", r.ID, r))
+	}
+	device := c.PostForm("device")
+	switch c.PostForm("do") {
+	case "all-lit":
+		looked := map[string]bool{}
+		for _, r := range p.Readings {
+			looked[r.Device] = looked[r.Device] || r.Light != ""
+		}
+		for _, d := range p.Devices {
+			if d.Kind == "lamp" && w.Rig.Supply(d.ID) == c.PostForm("supply") && !looked[d.ID] {
+				add(plan.Reading{Device: d.ID, Light: "lit"})
+			}
+		}
+		e.Label = "the other lamps are seen lit"
+	case "clear":
+		for _, r := range p.Readings {
+			if w.Rig.Supply(r.Device) == c.PostForm("supply") {
+				e.Changes = append(e.Changes, p.Drop("reading", r.ID))
+			}
+		}
+		e.Label = "clear the readings"
+	case "dark", "lit":
+		add(plan.Reading{Device: device, Light: c.PostForm("do")})
+		e.Label = device + " is seen " + c.PostForm("do")
+	case "prove":
+		d := p.Device(device)
+		if d == nil {
+			s.refused(c, over{err: "That lamp was taken away.", code: 409})
+			return
+		}
+		next := *d
+		next.Proven = true
+		e = plan.Edit{Label: d.Name + " is proven", Changes: []plan.Change{p.Put("device", d.ID, next)}}
+	default:
+		v, err := measure.Parse[measure.VoltKind](c.PostForm("volts"))
+		if err != nil {
+			s.refused(c, over{err: "volts: " + err.Error()})
+			return
+		}
+		add(plan.Reading{Device: device, Volts: v})
+		e.Label = device + " reads " + v.String()
+	}
+	if len(e.Changes) == 0 {
+		s.back(c)
+		return
+	}
+	s.apply(c, e, over{}, "")
+}
