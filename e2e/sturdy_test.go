@@ -242,6 +242,22 @@ func TestBinary(t *testing.T) {
 	assert.Contains(t, run(2, "", "calc", "led", "vs=twelve"), "vs:")
 	assert.Contains(t, run(2, "", "calc", "astrology"), "choose")
 	assert.Contains(t, run(0, "", "calc"), "compound")
+	// a pyramid of 4 in square and 4 in height: 21 1/3 cubic inches = 0.35 L
+	stl := filepath.Join(t.TempDir(), "p.stl")
+	v := []string{"0 0 0", "4 0 0", "4 4 0", "0 4 0", "2 2 4"}
+	text := "solid p\n"
+	for _, f := range [][3]int{{0, 2, 1}, {0, 3, 2}, {0, 1, 4}, {1, 2, 4}, {2, 3, 4}, {3, 0, 4}} {
+		text += fmt.Sprintf("facet\nvertex %s\nvertex %s\nvertex %s\nendfacet\n", v[f[0]], v[f[1]], v[f[2]])
+	}
+	require.NoError(t, os.WriteFile(stl, []byte(text), 0o644))
+	dir := filepath.Join(filepath.Dir(stl), "out")
+	said := run(0, "", "slice", stl, "--unit", "1 in", "--t", "1 in", "--out", dir)
+	assert.Contains(t, said, "4 layers of 1 in; the solid is 0.35 L")
+	files, err := filepath.Glob(dir + "/slice00*.*")
+	require.NoError(t, err)
+	assert.Len(t, files, 8)
+	require.NoError(t, os.WriteFile(stl, []byte(strings.Replace(text, "facet\nvertex 0 0 0\nvertex 4 4 0\nvertex 4 0 0\nendfacet\n", "", 1)), 0o644))
+	assert.Contains(t, run(2, "", "slice", stl), "holes: 3 edges")
 	assert.Contains(t, run(1, "", "serve", "--addr", "0.0.0.0:80", "--database-url", dsn), "not loopback")
 	assert.Contains(t, run(1, "", "serve", "--database-url", "postgres://127.0.0.1:1/x"), "database does not answer")
 	// export and import through the store give the same plan back

@@ -95,6 +95,8 @@ func (s *Server) Handler() http.Handler {
 	p.GET("/trace", s.trace)
 	p.GET("/cutsheet.pdf", s.cutSheet)
 	p.GET("/plan.json", s.export)
+	p.GET("/wirelist.csv", s.wiring)
+	p.GET("/wiring.cir", s.wiring)
 	p.GET("/cutlist.csv", s.cutList)
 	p.GET("/cutlist.xlsx", s.cutList)
 	p.GET("/part.svg", s.flat)

@@ -214,7 +214,7 @@ func (s *Server) remove(c *gin.Context) {
 		return
 	}
 	p := &Page{PlanID: c.Param("plan")}
-	place, prop := "bench", propOf(w.Plan, kind+":"+id)
+	place, prop := "bench", w.Plan.PropOf(kind+":"+id)
 	switch kind {
 	case "device":
 		place = "loom"

@@ -170,6 +170,29 @@ func (s *Server) cutList(c *gin.Context) {
 	c.Data(http.StatusOK, kind, b.Bytes())
 }
 
+// wiring sends the wire list as CSV, or the whole network as a SPICE netlist.
+func (s *Server) wiring(c *gin.Context) {
+	w, _, err := s.work(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	var b bytes.Buffer
+	name, kind := "wire-list.csv", "text/csv; charset=utf-8"
+	if strings.HasSuffix(c.Request.URL.Path, ".cir") {
+		name, kind = "wiring.cir", "text/plain; charset=utf-8"
+		err = formats.SPICE(&b, w.Plan.Display.Name, w.Rig.Net, w.All.Solution)
+	} else {
+		err = formats.WireListCSV(&b, w, c.Query("prop"))
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", `attachment; filename="`+name+`"`)
+	c.Data(http.StatusOK, kind, b.Bytes())
+}
+
 // flat sends a part or a nested sheet at 1:1 as SVG, DXF or tiled PDF.
 func (s *Server) flat(c *gin.Context) {
 	w, _, err := s.work(c, c.Param("plan"))

@@ -161,7 +161,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		p.Theme = "dark"
 	}
 	if p.Prop == "" && p.Sel != "" {
-		p.Prop = propOf(w.Plan, p.Sel)
+		p.Prop = w.Plan.PropOf(p.Sel)
 	}
 	if w.Plan.Prop(p.Prop) == nil {
 		p.Prop = ""
@@ -265,36 +265,6 @@ func (p *Page) href(place, prop, sel, way string) string {
 		return path
 	}
 	return path + "?" + q.Encode()
-}
-
-func propOf(p *plan.Plan, key string) string {
-	kind, id, _ := strings.Cut(key, ":")
-	if kind == "part" {
-		id, _, _ = strings.Cut(id, "/")
-		kind = "solid"
-	}
-	v, _ := p.Get(kind, id)
-	switch x := v.(type) {
-	case *plan.Prop:
-		return x.ID
-	case *plan.Solid:
-		return x.Prop
-	case *plan.Joint:
-		return x.Prop
-	case *plan.Device:
-		return x.Prop
-	case *plan.Reading:
-		return propOf(p, "device:"+x.Device)
-	case *plan.Input:
-		return x.Prop
-	case *plan.Scene:
-		return x.Prop
-	case *plan.Finish:
-		return propOf(p, "solid:"+x.Solid)
-	case *plan.Trigger:
-		return propOf(p, "input:"+x.Input)
-	}
-	return ""
 }
 
 // goTo is where pressing a snag leads.

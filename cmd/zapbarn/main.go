@@ -43,7 +43,7 @@ func main() {
 
 func root() *cobra.Command {
 	c := &cobra.Command{Use: "zapbarn", Short: "plans, checks and rehearses haunt and display props", SilenceUsage: true, SilenceErrors: true}
-	c.AddCommand(serveCommand(), demoCommand(), checkCommand(), calcCommand(), importCommand(), exportCommand(), doctorCommand(), stopCommand(), schemaCommand(), docsCommand())
+	c.AddCommand(serveCommand(), demoCommand(), checkCommand(), calcCommand(), sliceCommand(), importCommand(), exportCommand(), doctorCommand(), stopCommand(), schemaCommand(), docsCommand())
 	return c
 }
 

@@ -6,7 +6,6 @@ package check
 import (
 	"fmt"
 	"sort"
-	"strings"
 
 	"zapbarn/core/plan"
 )
@@ -91,7 +90,7 @@ func Check(w *plan.Work) []Snag {
 				s.Code = r.Code
 			}
 			if s.Prop == "" && len(s.At) > 0 {
-				s.Prop = propOf(w.Plan, s.At[0])
+				s.Prop = w.Plan.PropOf(s.At[0])
 			}
 			s.Waived = waivers[s.ID()]
 			out = append(out, s)
@@ -131,36 +130,6 @@ func Count(snags []Snag, l Level) (n int) {
 		}
 	}
 	return
-}
-
-// propOf is the prop an element belongs to.
-func propOf(p *plan.Plan, key string) string {
-	kind, id, _ := strings.Cut(key, ":")
-	switch kind {
-	case "prop":
-		return id
-	case "part":
-		id, _, _ = strings.Cut(id, "/")
-		kind = "solid"
-	}
-	v, _ := p.Get(kind, id)
-	switch x := v.(type) {
-	case *plan.Solid:
-		return x.Prop
-	case *plan.Joint:
-		return x.Prop
-	case *plan.Device:
-		return x.Prop
-	case *plan.Input:
-		return x.Prop
-	case *plan.Scene:
-		return x.Prop
-	case *plan.Finish:
-		return propOf(p, "solid:"+x.Solid)
-	case *plan.Trigger:
-		return propOf(p, "input:"+x.Input)
-	}
-	return ""
 }
 
 // put is a mend of one element.

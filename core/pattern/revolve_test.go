@@ -171,3 +171,28 @@ func BenchmarkGores(b *testing.B) {
 		_, _ = Gores{Profile: p, N: 12, T: 10}.Lay()
 	}
 }
+
+// Known optimal packings; and any number that has none is still held: the area
+// of n discs is never more than the holder's.
+func TestDiscsInDisc(t *testing.T) {
+	for n, ratio := range map[int]float64{2: 2, 3: 2.1547, 7: 3, 12: 4.0296, 19: 4.8637} {
+		r, err := DiscsInDisc(n, 100)
+		require.NoError(t, err)
+		assert.InDelta(t, ratio*100, r.Value, 1e-9)
+	}
+	last := 0.0
+	for n := 1; n <= 200; n++ {
+		r, err := DiscsInDisc(n, 1)
+		require.NoError(t, err)
+		assert.GreaterOrEqual(t, r.Value, last-1e-9, "more discs never need less room")
+		assert.GreaterOrEqual(t, r.Value*r.Value, float64(n)-1e-9)
+		last = r.Value
+	}
+	r, err := Layers(3.5*25.4, 25.4)
+	require.NoError(t, err)
+	assert.Equal(t, 4.0, r.Value)
+	_, err = DiscsInDisc(0, 5)
+	assert.ErrorContains(t, err, "write 1")
+	_, err = Layers(1e5, .1)
+	assert.Error(t, err)
+}

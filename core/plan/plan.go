@@ -6,7 +6,11 @@
 // missing size is allowed and reported, while an impossible one is refused.
 package plan
 
-import "zapbarn/core/measure"
+import (
+	"strings"
+
+	"zapbarn/core/measure"
+)
 
 // Format names the JSON form's version.
 const Format = "zapbarn-plan/1"
@@ -270,4 +274,36 @@ func (p *Plan) Input(id string) *Input {
 // Scene returns the scene with that ID, or nil.
 func (p *Plan) Scene(id string) *Scene {
 	return find(p.Scenes, id, func(x *Scene) string { return x.ID })
+}
+
+// PropOf is the prop an element belongs to, by its key kind:id (or
+// part:solid/panel); "" when it belongs to none.
+func (p *Plan) PropOf(key string) string {
+	kind, id, _ := strings.Cut(key, ":")
+	if kind == "part" {
+		id, _, _ = strings.Cut(id, "/")
+		kind = "solid"
+	}
+	v, _ := p.Get(kind, id)
+	switch x := v.(type) {
+	case *Prop:
+		return x.ID
+	case *Solid:
+		return x.Prop
+	case *Joint:
+		return x.Prop
+	case *Device:
+		return x.Prop
+	case *Input:
+		return x.Prop
+	case *Scene:
+		return x.Prop
+	case *Finish:
+		return p.PropOf("solid:" + x.Solid)
+	case *Trigger:
+		return p.PropOf("input:" + x.Input)
+	case *Reading:
+		return p.PropOf("device:" + x.Device)
+	}
+	return ""
 }

@@ -268,6 +268,43 @@ func TestPartsNestedOnce(t *testing.T) {
 	}
 }
 
+// Every element knows its prop, however far away it is named.
+func TestPropOf(t *testing.T) {
+	p := apiary(t)
+	p.Readings = []plan.Reading{{ID: "r1", Device: "jar-3", Light: "lit"}}
+	require.NoError(t, p.Validate())
+	for key, want := range map[string]string{"prop:gate": "gate", "solid:riser-box": "riser", "part:riser-box/front": "riser", "joint:shelf-jars": "shelf", "finish:skep-rings": "skep",
+		"device:jar-1": "shelf", "input:mat": "riser", "scene:glow": "riser", "trigger:mat-glow": "riser", "reading:r1": "shelf", "display:midnight-apiary": "", "lot:pva": "", "device:none": "", "": ""} {
+		assert.Equal(t, want, p.PropOf(key), key)
+	}
+	for what, r := range map[string]plan.Reading{"write what the meter shows": {ID: "r2", Device: "jar-3"}, "extra-low": {ID: "r2", Device: "jar-3", Volts: measure.Must[measure.VoltKind]("120 V")},
+		"choose": {ID: "r2", Device: "jar-3", Light: "glowing"}, "no device": {ID: "r2", Device: "x", Light: "lit"}} {
+		q := p.Clone()
+		q.Readings = append(q.Readings, r)
+		assert.ErrorContains(t, q.Validate(), what)
+	}
+}
+
+// Taking something away takes what cannot stand without it, and nothing else.
+func TestWithoutTakesDependents(t *testing.T) {
+	p := apiary(t)
+	q, err := p.Apply(p.Without("device", "K2"))
+	require.NoError(t, err)
+	for _, id := range []string{"K2", "W3", "glow-1", "glow-4"} {
+		assert.Nil(t, q.Device(id), id)
+	}
+	assert.NotNil(t, q.Device("S2"))
+	assert.Nil(t, q.Scene("glow"), "its cues named it")
+	assert.Empty(t, q.Triggers)
+	assert.Len(t, q.Inputs, len(p.Inputs))
+	q, err = p.Apply(p.Without("prop", "riser"))
+	require.NoError(t, err)
+	for _, s := range q.Solids {
+		assert.NotEqual(t, "riser", s.Prop)
+	}
+	assert.NotNil(t, q.Device("W2"), "another prop's wiring stays")
+}
+
 func TestCloneKeepsAll(t *testing.T) {
 	p := apiary(t)
 	a, _ := json.Marshal(p)

@@ -1,0 +1,53 @@
+package pattern
+
+import (
+	"fmt"
+	"math"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+)
+
+// known are the least R/r for n equal discs in a disc.
+var known = map[int]float64{1: 1, 2: 2, 3: 2.1547, 4: 2.4142, 5: 2.7013, 6: 3, 7: 3, 8: 3.3048, 9: 3.6131, 10: 3.8130, 11: 3.9238, 12: 4.0296, 19: 4.8637}
+
+var packingFrom = source.Std("known optimal packings of equal discs in a disc")
+
+// DiscsInDisc is the least diameter that holds n discs of diameter d: from the
+// known packings, else by hexagonal rings, which always holds them but may not
+// be the least.
+func DiscsInDisc(n int, d float64) (source.Result, error) {
+	if err := positive("d", d); err != nil {
+		return source.Result{}, err
+	}
+	if n < 1 || n > 1000 {
+		return source.Result{}, measure.Bad("n", "%d discs; write 1 to 1000", n)
+	}
+	ratio, from := known[n], packingFrom
+	if ratio == 0 {
+		rings := int(math.Ceil((math.Sqrt(12*float64(n)-3) - 3) / 6))
+		ratio, from = float64(2*rings+1), source.Exact(fmt.Sprintf("%d hexagonal rings hold %d; a smaller disc may do", rings, 1+3*rings*(rings+1)))
+		for k, r := range known { // never more than a larger known one
+			if k > n && r < ratio {
+				ratio, from = r, packingFrom
+			}
+		}
+	}
+	out := ratio * d
+	return result("holder", fmt.Sprintf("Disc that holds %d", n), out, "mm", in(out)).With("D = d (R/r)", fmt.Sprintf("%s x %.4f", in(d), ratio), measure.Tape(out, false), from), nil
+}
+
+// Layers is how many layers of stock t thick reach a thickness, and what is
+// left over; stack first, then cut, where edges must line up (common
+// practice, no source).
+func Layers(want, t float64) (source.Result, error) {
+	if err := sizes("want", want, "t", t); err != nil {
+		return source.Result{}, err
+	}
+	n := math.Ceil(want/t - 1e-6)
+	if n > 1000 {
+		return source.Result{}, measure.Bad("t", "takes %.0f layers; use thicker stock", n)
+	}
+	return result("layers", "Layers", n, "", fmt.Sprintf("%.0f, %s too thick", n, in(n*t-want))).
+		With("n = ceil(T / t)", fmt.Sprintf("ceil(%s / %s)", in(want), in(t)), fmt.Sprintf("%.0f, %s in all", n, in(n*t)), source.Exact("whole layers"), source.FromTrade("stack, then cut, when edges must line up")), nil
+}
