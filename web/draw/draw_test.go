@@ -245,3 +245,55 @@ func BenchmarkDraw(b *testing.B) {
 		}
 	})
 }
+
+// Every kind of solid draws whole, flat and on its sheet, its parts as links.
+func TestEveryKindDraws(t *testing.T) {
+	l := measure.Len
+	p := plan.New("k", "Kinds", "in", "")
+	for _, s := range []plan.Solid{
+		{Kind: "box", W: l("12"), D: l("10"), H: l("9"), Joint: "mitre", Lid: true, Bottom: true},
+		{Kind: "tower", Sides: 5, H: l("30"), Low: l("14"), High: l("8")},
+		{Kind: "disc", W: l("18"), Bore: l("4"), Copies: 3, Upright: true},
+		{Kind: "rings", Low: l("20"), High: l("10"), H: l("12"), Wall: l("2")},
+		{Kind: "panel", W: l("20"), H: l("8"), Copies: 2, Lying: true},
+		{Kind: "gores", Profile: "onion", W: l("16"), H: l("20"), Sides: 9},
+		{Kind: "gores", Profile: "0,0 6,2 6,8 0,12", Sides: 6, Crease: true},
+		{Kind: "slices", Profile: "bell", W: l("20"), H: l("18"), Wall: l("2")},
+		{Kind: "cone", Low: l("14"), H: l("12")},
+		{Kind: "wrap", W: l("8"), H: l("10")},
+		{Kind: "wrap", W: l("10"), H: l("10"), Skin: l("1/8")},
+		{Kind: "boards", W: l("60"), Offset: l("2")},
+	} {
+		s.ID = plan.Slug(s.Kind + "-" + string(rune('a'+len(p.Solids))))
+		s.Name, s.Prop, s.Stock = s.ID, s.ID, "xps1"
+		if s.Kind == "wrap" {
+			s.Stock = map[bool]string{true: "eva5roll", false: "ply1/4"}[s.Skin.IsZero()]
+		}
+		p.Props = append(p.Props, plan.Prop{ID: s.ID, Name: s.ID})
+		p.Solids = append(p.Solids, s)
+	}
+	require.NoError(t, p.Validate())
+	w := work(p)
+	for _, s := range p.Solids {
+		iso, front := Whole(w, s.ID, "", to)
+		for _, svg := range []string{iso, front} {
+			nodes := parse(t, svg)
+			polygons := 0
+			for _, n := range nodes {
+				if n.name == "polygon" {
+					polygons++
+				}
+			}
+			assert.Greater(t, polygons, 0, s.ID)
+			assert.NotContains(t, svg, "NaN", s.ID)
+		}
+		for _, panel := range w.Shapes[s.ID].Panels {
+			part := w.Part(s.ID + "/" + panel.ID)
+			require.NotNil(t, part)
+			svg := Parts(w, part, to)
+			parse(t, svg)
+			assert.NotContains(t, svg, "NaN")
+			assert.Contains(t, svg, "OUTSIDE", s.ID)
+		}
+	}
+}

@@ -1,0 +1,93 @@
+package e2e
+
+import (
+	"encoding/json"
+	"net/url"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/calc"
+)
+
+// The calculators on screen do the same sums as the command line.
+func TestCalculatorsOnScreen(t *testing.T) {
+	s := open(t, "/calc")
+	assert.Equal(t, len(calc.List()), s.count("details.calc"))
+	eval[bool](s, `(()=>{const f=document.querySelector("#tower form"); f.elements["h."].value="4 ft"; f.elements["bottom."].value="20 in"; f.elements["top."].value="9 in"; f.elements["n."].value="6"; f.submit(); return true})()`)
+	s.wait(`document.querySelector("#tower[open] .result")`)
+	tower, err := calc.Named("tower")
+	require.NoError(t, err)
+	rs, err := tower.Run(map[string]string{"h": "4 ft", "bottom": "20 in", "top": "9 in", "n": "6"})
+	require.NoError(t, err)
+	for _, r := range rs {
+		assert.Contains(t, s.text("#tower"), r.Text, r.Label)
+	}
+	assert.Contains(t, s.text("#tower"), "crown-moulding saw tables")
+	// a bad value is named and stays in its field
+	s.goTo("/calc?name=led&vs.=12+V&vf.=3.2+V&n.=9&amps.=20+mA")
+	assert.Contains(t, s.text("#led .error"), "at most 3 in a row")
+	assert.Equal(t, "9", eval[string](s, `document.querySelector("#led [name='n.']").value`))
+}
+
+// The quick line recalls with the arrows and completes with Tab.
+func TestQuickLineRecallsAndCompletes(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=riser")
+	s.say("disc 12 in xps1", "1 disc")
+	s.goTo(apiary + "/bench?prop=riser")
+	eval[bool](s, `(()=>{document.getElementById("line").focus(); return true})()`)
+	key := func(k string) {
+		eval[bool](s, `(()=>{document.getElementById("line").dispatchEvent(new KeyboardEvent("keydown",{key:"`+k+`",bubbles:true,cancelable:true})); return true})()`)
+	}
+	key("ArrowUp")
+	assert.Equal(t, "disc 12 in xps1", s.value("line"))
+	key("ArrowDown")
+	assert.Equal(t, "", s.value("line"))
+	eval[bool](s, `(()=>{const l=document.getElementById("line"); l.value="coat riser-box maso"; return true})()`)
+	key("Tab")
+	assert.Equal(t, "coat riser-box masonry", s.value("line"))
+	s.wait(`document.querySelector(".got").textContent.includes("Masonry sealer")`)
+}
+
+// What the quick line would do is told before it is done, and told why not.
+func TestReadingBeforeDoing(t *testing.T) {
+	s := serve(t)
+	read := func(line string) map[string]string {
+		var m map[string]string
+		require.NoError(t, json.Unmarshal([]byte(get(t, s.url+apiary+"/read?prop=riser&line="+url.QueryEscape(line), 200)), &m))
+		return m
+	}
+	assert.Contains(t, read("box 22 x 18 x 26 1/2 xps1 rabbet")["text"], `26 1/2" tall, rabbet corners`)
+	assert.Contains(t, read("box 22 x 18")["error"], "try: ")
+	before := string(s.plan("midnight-apiary").Encode())
+	read("supply 12v 5a")
+	assert.Equal(t, before, string(s.plan("midnight-apiary").Encode()), "reading does nothing")
+}
+
+// The theme is kept; the Rehearsal is always dark; print hides the frame.
+func TestThemeAndPrint(t *testing.T) {
+	s := open(t, apiary)
+	assert.Equal(t, "light", eval[string](s, `document.documentElement.classList.contains("dark")?"dark":"light"`))
+	s.clickText("Lights out")
+	s.wait(`document.documentElement.classList.contains("dark")`)
+	s.goTo(apiary + "/walkdown")
+	assert.True(t, eval[bool](s, `document.documentElement.classList.contains("dark")`))
+	s.clickText("Lights on")
+	s.wait(`!document.documentElement.classList.contains("dark")`)
+	s.goTo(apiary + "/rehearsal")
+	assert.True(t, eval[bool](s, `document.documentElement.classList.contains("dark")`))
+	rules := eval[string](s, `[...document.styleSheets].flatMap(x=>[...x.cssRules]).filter(r=>r.media&&r.media.mediaText==="print").map(r=>r.cssText).join("")`)
+	assert.Contains(t, rules, ".beam")
+	assert.Contains(t, rules, "display: none")
+}
+
+// Snags lead to the thing, and a leader line shows it.
+func TestSnagsLeadThere(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=shelf")
+	eval[bool](s, `(()=>{document.querySelector(".gutter .snag").dispatchEvent(new MouseEvent("mouseover",{bubbles:true})); return true})()`)
+	assert.Equal(t, 1, s.count(".leader path"))
+	s.goTo(apiary + "/walkdown")
+	s.live(func() { s.clickText("Solvent paint meets bare foam") })
+	s.wait(`location.pathname.endsWith("/bench")`)
+	assert.Contains(t, s.text(".ticket"), "Hive box")
+}

@@ -1,0 +1,106 @@
+package store_test
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/demo"
+	"zapbarn/testkit"
+)
+
+// randomEdit is one thing a builder might do to the plan as it stands.
+func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
+	pick := func(list []plan.Element) plan.Element { return list[r.IntN(len(list))] }
+	switch r.IntN(7) {
+	case 0:
+		id := p.FreshID("prop", fmt.Sprintf("Prop %d", n))
+		return plan.Edit{Label: "add a prop", Changes: []plan.Change{p.Put("prop", id, plan.Prop{ID: id, Name: "Prop"})}}
+	case 1:
+		prop := pick(p.Elements("prop")).ID
+		id := p.FreshID("solid", "box")
+		s := plan.Solid{ID: id, Prop: prop, Name: "Box", Kind: "box", Stock: "xps1", W: measure.Len("20 in"), D: measure.Len("10 in")}
+		if r.IntN(2) == 0 {
+			s.H = measure.Len(fmt.Sprintf("%d in", 5+r.IntN(40)))
+		}
+		return plan.Edit{Label: "add a box", Changes: []plan.Change{p.Put("solid", id, s)}}
+	case 2:
+		if len(p.Devices) == 0 {
+			break
+		}
+		d := *pick(p.Elements("device")).Value.(*plan.Device)
+		d.Proven = !d.Proven
+		return plan.Edit{Label: "prove", Changes: []plan.Change{p.Put("device", d.ID, d)}}
+	case 3:
+		d := p.Display
+		d.RH = 30 + r.IntN(60)
+		return plan.Edit{Label: "damp", Changes: []plan.Change{p.Put("display", d.ID, d)}}
+	case 4:
+		if len(p.Devices) > 3 {
+			return p.Without("device", pick(p.Elements("device")).ID)
+		}
+	case 5:
+		if len(p.Props) > 2 {
+			return p.Without("prop", pick(p.Elements("prop")).ID)
+		}
+	case 6:
+		if len(p.Solids) > 2 {
+			return p.Without("solid", pick(p.Elements("solid")).ID)
+		}
+	}
+	id := p.FreshID("lot", "pva")
+	return plan.Edit{Label: "open a bottle", Changes: []plan.Change{p.Put("lot", id, plan.Lot{ID: id, Glue: "pva", Opened: "2026-01-02"})}}
+}
+
+// Any run of edits: what is stored is what core made of them; undoing all
+// gives the plan as it came, and redoing all the plan as it was left.
+func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
+	for seed := range uint64(4) {
+		s := testkit.Open(t)
+		want := demo.Apiary(today)
+		require.NoError(t, s.Create(ctx, want, false))
+		first := string(want.Encode())
+		id := want.Display.ID
+		r := rand.New(rand.NewPCG(seed, 5))
+		const steps = 25
+		for n := range steps {
+			e := randomEdit(r, want, n)
+			next, err := want.Apply(e)
+			require.NoError(t, err, "seed %d step %d %s", seed, n, e.Label)
+			require.NoError(t, s.Apply(ctx, id, "crew", e))
+			want = next
+			require.Equal(t, string(want.Encode()), string(load(t, s, id).Encode()), "seed %d step %d %s", seed, n, e.Label)
+		}
+		last := string(want.Encode())
+		plan.Do(want, stock.Shop, today) // whatever is left can be worked out
+		for range steps {
+			_, err := s.Undo(ctx, id)
+			require.NoError(t, err)
+		}
+		assert.Equal(t, first, string(load(t, s, id).Encode()), "seed %d", seed)
+		for range steps {
+			_, err := s.Redo(ctx, id)
+			require.NoError(t, err)
+		}
+		assert.Equal(t, last, string(load(t, s, id).Encode()), "seed %d", seed)
+	}
+}
+
+// Two displays do not touch each other.
+func TestDisplaysAreApart(t *testing.T) {
+	s := testkit.Open(t)
+	a, b := demo.Apiary(today), demo.Metric(today)
+	require.NoError(t, s.Create(ctx, a, false))
+	require.NoError(t, s.Create(ctx, b, false))
+	require.NoError(t, s.Apply(ctx, a.Display.ID, "", a.Without("device", "S1")))
+	assert.Equal(t, string(b.Encode()), string(load(t, s, b.Display.ID).Encode()))
+	_, err := s.Undo(ctx, b.Display.ID)
+	assert.Error(t, err, "nothing was done there")
+	require.NoError(t, s.Delete(ctx, a.Display.ID))
+	assert.Equal(t, string(b.Encode()), string(load(t, s, b.Display.ID).Encode()))
+}
