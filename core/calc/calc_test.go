@@ -16,28 +16,38 @@ func TestWorkedExamples(t *testing.T) {
 		key  string
 		want string
 	}{
-		"length":        {m{"of": `4'6"`}, "length", `54" = 1371.6 mm`},
-		"box":           {m{"w": "22", "d": "18", "h": "26 1/2", "joint": "rabbet"}, "side", `17"`},
-		"tower":         {m{"n": "4", "h": "10 in", "bottom": "24 in", "top": "4 in", "t": "1/2 in"}, "tilt", "30°"},
-		"compound":      {m{"slope": "52"}, "cut", "31.6°"},
-		"near-stop":     {m{"tilt": "43.2"}, "gap", "2.26 mm"},
-		"disc":          {m{"d": "36 in"}, "disc", `36" x 36"`},
-		"rings":         {m{"bottom": "24", "top": "24", "h": "30", "wall": "3"}, "layers", "15"},
-		"pipe":          {m{"size": "1.5"}, "bore", "1.61 in"},
-		"pipe-cut":      {m{"lengths": "6@44in,4@60in"}, "bars", "5, proven least"},
-		"wire":          {m{"gauge": "18awg", "length": "1 m"}, "ohms", "41.9 mohm"},
-		"gauge":         {m{"length": "10 ft", "amps": "2 A"}, "gauge", "18 AWG"},
-		"led":           {m{"n": "3"}, "resistor", "120 ohm, 0.125 W"},
-		"fuse":          {m{"amps": "2 A", "gauge": "22awg"}, "fuse", "3 A"},
-		"glue":          {m{"a": "xps1", "b": "xps1", "glue": "contact"}, "verdict", "no"},
-		"dry":           {m{"temp": "21 C", "rh": "50"}, "wait", "2 h"},
-		"gores":         {m{"profile": "4,0 4,20", "n": "6"}, "bevel", "30°"},
-		"slices":        {m{"w": "46 in", "h": "54 in"}, "layers", "27"},
-		"cone":          {m{"bottom": "600 mm", "h": "400 mm", "t": "0.001 mm"}, "angle", "216°"},
-		"wrap":          {m{"d": "200 mm", "h": "300 mm", "t": "10 mm", "kerf": "3 mm", "skin": "2 mm"}, "kerfs", "17"},
-		"boards":        {m{"d": "8 ft"}, "string", `48"`},
-		"layers":        {m{"want": "3 1/2"}, "layers", `4, 1/2" too thick`},
-		"discs-in-disc": {m{"n": "7", "d": "1 in"}, "holder", `3"`},
+		"length":         {m{"of": `4'6"`}, "length", `54" = 1371.6 mm`},
+		"box":            {m{"w": "22", "d": "18", "h": "26 1/2", "joint": "rabbet"}, "side", `17"`},
+		"tower":          {m{"n": "4", "h": "10 in", "bottom": "24 in", "top": "4 in", "t": "1/2 in"}, "tilt", "30°"},
+		"compound":       {m{"slope": "52"}, "cut", "31.6°"},
+		"near-stop":      {m{"tilt": "43.2"}, "gap", "2.26 mm"},
+		"disc":           {m{"d": "36 in"}, "disc", `36" x 36"`},
+		"rings":          {m{"bottom": "24", "top": "24", "h": "30", "wall": "3"}, "layers", "15"},
+		"pipe":           {m{"size": "1.5"}, "bore", "1.61 in"},
+		"pipe-cut":       {m{"lengths": "6@44in,4@60in"}, "bars", "5, proven least"},
+		"wire":           {m{"gauge": "18awg", "length": "1 m"}, "ohms", "41.9 mohm"},
+		"gauge":          {m{"length": "10 ft", "amps": "2 A"}, "gauge", "18 AWG"},
+		"led":            {m{"n": "3"}, "resistor", "120 ohm, 0.125 W"},
+		"fuse":           {m{"amps": "2 A", "gauge": "22awg"}, "fuse", "3 A"},
+		"glue":           {m{"a": "xps1", "b": "xps1", "glue": "contact"}, "verdict", "no"},
+		"dry":            {m{"temp": "21 C", "rh": "50"}, "wait", "2 h"},
+		"gores":          {m{"profile": "4,0 4,20", "n": "6"}, "bevel", "30°"},
+		"slices":         {m{"w": "46 in", "h": "54 in"}, "layers", "27"},
+		"cone":           {m{"bottom": "600 mm", "h": "400 mm", "t": "0.001 mm"}, "angle", "216°"},
+		"wrap":           {m{"d": "200 mm", "h": "300 mm", "t": "10 mm", "kerf": "3 mm", "skin": "2 mm"}, "kerfs", "17"},
+		"boards":         {m{"d": "8 ft"}, "string", `48"`},
+		"layers":         {m{"want": "3 1/2"}, "layers", `4, 1/2" too thick`},
+		"discs-in-disc":  {m{"n": "7", "d": "1 in"}, "holder", `3"`},
+		"rings-at-pitch": {m{"height": "1000 mm", "pitch": "100 mm", "pole": "40 mm", "d": "10 mm"}, "rings", "10"},
+		"scales":         {m{"w": "600 mm", "h": "500 mm", "wide": "100 mm", "tall": "100 mm", "show": "50 mm"}, "scales", "58"},
+		"banding":        {m{"w": "22", "d": "18", "t": "1/2"}, "long", `23"`},
+		"armature":       {m{"path": "40 in", "strands": "1"}, "wire", `3' 4"`},
+		"hangers":        {m{"length": "48 in", "n": "5", "inset": "4 in"}, "gap", `10"`},
+		"wedge":          {m{"base": "24 in", "rise": "2 in"}, "height", `1"`},
+		"hollow":         {m{"thick": "2 in", "depth": "1 in"}, "left", `1"`},
+		"screen":         {m{"diagonal": "24 in"}, "w", `20 15/16"`},
+		"fit":            {m{"hole": "40.9 mm"}, "cut", "41.4 mm"},
+		"scale":          {m{"known": "10 ft", "ref": "20 in", "other": "3 in"}, "length", `18"`},
 	} {
 		calc, err := Named(name)
 		require.NoError(t, err)
@@ -53,12 +63,12 @@ func TestWorkedExamples(t *testing.T) {
 		}
 		assert.True(t, found, name)
 	}
-	assert.Len(t, List(), 22, "each calculator has its example here")
+	assert.Len(t, List(), 32, "each calculator has its example here")
 }
 
 // Nonsense in any parameter names that parameter.
 func TestBadInputNamesTheParameter(t *testing.T) {
-	texts := map[string]string{"a": "xps1", "b": "ply1/4", "glue": "pu", "lengths": "6@44in", "size": "1", "profile": "egg"}
+	texts := map[string]string{"a": "xps1", "b": "ply1/4", "glue": "pu", "lengths": "6@44in", "size": "1", "profile": "egg", "kind": "press", "aspect": "16:9"}
 	for _, c := range List() {
 		for _, p := range c.Params {
 			args := map[string]string{}
