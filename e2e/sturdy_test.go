@@ -188,13 +188,26 @@ func TestDatabaseGoesAway(t *testing.T) {
 	srv := httptest.NewServer(w.Handler())
 	defer srv.Close()
 	get(t, srv.URL+apiary, 200)
+	page := &site{t: t, url: srv.URL, store: st, ctx: testkit.Browser(t, 1280, 800)}
+	page.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
 	require.NoError(t, store.StopCluster(ctx, dir))
+	page.set("f.gauge", "16 AWG")
+	page.wait(`document.querySelector(".offline")`)
+	assert.Contains(t, page.text(".offline"), "database does not answer")
+	assert.Equal(t, "16 AWG", page.value("f.gauge"), "what was entered stays")
 	assert.Contains(t, get(t, srv.URL+apiary, 503), "database does not answer")
 	assert.Contains(t, get(t, srv.URL+"/", 503), "make demo")
 	r, err := http.PostForm(srv.URL+apiary+"/quick", url.Values{"line": {"prop x"}, "back": {apiary}})
 	require.NoError(t, err)
 	r.Body.Close()
 	assert.Equal(t, 503, r.StatusCode)
+	// it comes back, and the same page saves what was entered
+	_, err = store.StartCluster(ctx, dir)
+	require.NoError(t, err)
+	page.live(func() { page.set("f.gauge", "16 AWG") })
+	p, _, err := st.Load(ctx, "midnight-apiary")
+	require.NoError(t, err)
+	assert.Equal(t, "16 AWG", p.Device("W2").Gauge.String())
 }
 
 // The binary: a demo on a fresh database, a second start that does not hurt,

@@ -106,13 +106,15 @@ func (c *Cluster) start(ctx context.Context) (string, error) {
 	if err != nil {
 		return "", err
 	}
+	last := "0"
 	if port, err := os.ReadFile(filepath.Join(c.Dir, "port")); err == nil {
-		u := c.url(strings.TrimSpace(string(port)), string(secret))
+		last = strings.TrimSpace(string(port))
+		u := c.url(last, string(secret))
 		if reach(ctx, u) == nil {
 			return u, nil
 		}
 	}
-	port, err := freePort()
+	port, err := freePort(last) // the last one when it is free, so that open programs find it again
 	if err != nil {
 		return "", err
 	}
@@ -186,8 +188,11 @@ func reach(ctx context.Context, u string) error {
 	return conn.Close(ctx)
 }
 
-func freePort() (string, error) {
-	l, err := net.Listen("tcp", "127.0.0.1:0")
+func freePort(wanted string) (string, error) {
+	l, err := net.Listen("tcp", "127.0.0.1:"+wanted)
+	if err != nil {
+		l, err = net.Listen("tcp", "127.0.0.1:0")
+	}
 	if err != nil {
 		return "", err
 	}

@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/stock"
 )
 
 // harness lays a prop's wiring on the board: a lane for each run, lengths to
@@ -216,10 +217,21 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	h.wire(rail, XY{x, y}, XY{x + l, y})
 	c.Rect("touch", x, y-8, l, 16)
 	c.Done()
-	label := fmt.Sprintf("%s  %s  %s", d.ID, d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()))
+	carry := stock.Ampacity(d.Gauge.Value())
+	hot := g.Amps > carry
+	label := fmt.Sprintf("%s  %s  %s, %s of %s", d.ID, d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()), measure.Amps(g.Amps), measure.Amps(carry))
+	if hot { // by shape and word, not by colour alone
+		label += ", TOO MUCH"
+		var zig []XY
+		for k := 0.0; k <= l; k += 8 {
+			zig = append(zig, XY{x + k, y - 9 + 4*math.Mod(k/8, 2)})
+		}
+		c.Open("hot", zig)
+	}
 	if l < 150 {
 		c.Text("t", "middle", x+l/2, y+18, fmt.Sprintf("%s  %s", d.ID, d.Gauge))
 		c.Text("t", "middle", x+l/2, y+33, measure.Run(d.Length.Value(), h.w.Plan.Metric()))
+		c.Text(map[bool]string{true: "t bad", false: "t"}[hot], "middle", x+l/2, y+48, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+measure.Amps(g.Amps))
 	}
 	if d.To != "" {
 		c.Open("rail "+rail[5:]+" faint", []XY{{x + l, y}, {x + l + 16, y}, {x + l + 16, y + 26}})
@@ -237,7 +249,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		if lamps > 6 {
 			ly = y + 104
 		}
-		c.Text("t lbl", "start", x+8, ly, label)
+		c.Text(map[bool]string{true: "t bad", false: "t lbl"}[hot], "start", x+8, ly, label)
 	}
 	for _, k := range h.kids[d.ID] {
 		if k.Kind != "lamp" {

@@ -12,7 +12,11 @@
   function swap(html, url, push) {
     const next = new DOMParser().parseFromString(html, "text/html");
     const page = $("#page", next);
-    if (!page) { document.open(); document.write(html); document.close(); return; }
+    if (!page) { // a plain page of trouble: say it here, and keep what was entered
+      const h = $("h1", next), p = $("main p", next);
+      trouble((h ? h.textContent + ". " : "") + (p ? p.textContent : "The barn answered something unexpected."));
+      return;
+    }
     const a = document.activeElement;
     const keep = a && (a.name ? `[name="${CSS.escape(a.name)}"]` : a.id ? "#" + CSS.escape(a.id) : a.dataset && a.dataset.key ? `[data-key="${CSS.escape(a.dataset.key)}"]` : "");
     const form = a && a.form && a.form.getAttribute("action");
@@ -32,6 +36,12 @@
     clearLeader();
   }
 
+  function trouble(text) {
+    let p = $(".offline");
+    if (!p) { p = document.createElement("p"); p.className = "error offline"; p.setAttribute("role", "alert"); $(".surface").prepend(p); }
+    p.textContent = text;
+  }
+
   async function go(url, opts, push) {
     busy++;
     document.body.classList.add("busy");
@@ -41,9 +51,7 @@
       swap(html, r.redirected || !opts ? r.url : null, push !== false);
       document.body.dataset.settled = String(Number(document.body.dataset.settled || 0) + 1);
     } catch (e) {
-      let p = $(".offline");
-      if (!p) { p = document.createElement("p"); p.className = "error offline"; p.setAttribute("role", "alert"); $(".surface").prepend(p); }
-      p.textContent = "The barn does not answer. What you entered is still here; start it again and press Enter.";
+      trouble("The barn does not answer. What you entered is still here; start it again and press Enter.");
     } finally {
       busy--;
       document.body.classList.remove("busy");
