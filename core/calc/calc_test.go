@@ -48,6 +48,9 @@ func TestWorkedExamples(t *testing.T) {
 		"screen":         {m{"diagonal": "24 in"}, "w", `20 15/16"`},
 		"fit":            {m{"hole": "40.9 mm"}, "cut", "41.4 mm"},
 		"scale":          {m{"known": "10 ft", "ref": "20 in", "other": "3 in"}, "length", `18"`},
+		"battery":        {m{"cell": "aa", "amps": "100 mA"}, "hours", "20 h"},
+		"strip-feeds":    {m{"amps": "4 A", "ohms": "1.2"}, "feeds", "2, at the middles of 2 equal parts"},
+		"outlet":         {m{"watts": "1500"}, "amps", "12.5 A, TOO MUCH for one circuit"},
 	} {
 		calc, err := Named(name)
 		require.NoError(t, err)
@@ -63,12 +66,12 @@ func TestWorkedExamples(t *testing.T) {
 		}
 		assert.True(t, found, name)
 	}
-	assert.Len(t, List(), 32, "each calculator has its example here")
+	assert.Len(t, List(), 35, "each calculator has its example here")
 }
 
 // Nonsense in any parameter names that parameter.
 func TestBadInputNamesTheParameter(t *testing.T) {
-	texts := map[string]string{"a": "xps1", "b": "ply1/4", "glue": "pu", "lengths": "6@44in", "size": "1", "profile": "egg", "kind": "press", "aspect": "16:9"}
+	texts := map[string]string{"a": "xps1", "b": "ply1/4", "glue": "pu", "lengths": "6@44in", "size": "1", "profile": "egg", "kind": "press", "aspect": "16:9", "cell": "aa"}
 	for _, c := range List() {
 		for _, p := range c.Params {
 			args := map[string]string{}

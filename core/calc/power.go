@@ -1,0 +1,32 @@
+package calc
+
+import (
+	"fmt"
+
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+)
+
+var (
+	_ = register("battery", "Hours a set of batteries gives, and sets for a season.", []Param{{"cell", "text", "coin, aaa, aa, c, d, 9v, sla7 or bank", ""}, {"amps", "amps", "average current", ""}, {"rows", "count", "sets side by side", "1"}, {"cold", "count", "1 near freezing", "0"}, {"hours", "number", "a night", "4"}, {"nights", "count", "of the season", "18"}}, func(in Inputs) ([]source.Result, error) {
+		return circuit.Runtime(in.T("cell"), in.N("amps"), int(in.N("rows")), in.N("cold") > 0, in.N("hours"), int(in.N("nights")))
+	})
+	_ = register("strip-feeds", "How many feed points a strip needs.", []Param{{"amps", "amps", "the whole strip draws", ""}, {"ohms", "number", "both rails of the whole strip, ohm", ""}, {"volts", "volts", "of the strip", "12 V"}, {"drop", "number", "budget in per cent", "3"}}, func(in Inputs) ([]source.Result, error) {
+		if in.N("amps") <= 0 || in.N("ohms") <= 0 || in.N("volts") <= 0 || in.N("drop") <= 0 {
+			return nil, measure.Bad("ohms", "amps, ohms, volts and drop must be more than nothing")
+		}
+		k, drop, oneEnd := circuit.Feeds(in.N("amps"), in.N("ohms"), in.N("volts"), in.N("drop")/100)
+		r := source.Result{Key: "feeds", Label: "Feed points", Value: float64(k), Text: fmt.Sprint(k)}
+		from := source.Std("closed form of a uniformly loaded strip")
+		if oneEnd {
+			r.Text = "one end does"
+			return one(r.With("drop = I R / 2", fmt.Sprintf("%s x %g / 2", measure.Amps(in.N("amps")), in.N("ohms")), measure.Volts(drop), from, circuit.BudgetFrom), nil)
+		}
+		r.Text = fmt.Sprintf("%d, at the middles of %d equal parts", k, k)
+		return one(r.With("drop = I R / (8 k^2)", fmt.Sprintf("%s x %g / (8 x %d^2)", measure.Amps(in.N("amps")), in.N("ohms"), k), measure.Volts(drop), from, circuit.BudgetFrom), nil)
+	})
+	_ = register("outlet", "Loads on one mains outlet circuit: plugs and cords only.", []Param{{"watts", "number", "all loads together", ""}, {"volts", "volts", "120 V or 230 V", "120 V"}, {"breaker", "amps", "of the circuit", "15 A"}, {"hours", "number", "a night", "4"}}, func(in Inputs) ([]source.Result, error) {
+		return circuit.Outlet(in.N("watts"), in.N("volts"), in.N("breaker"), in.N("hours"))
+	})
+)
