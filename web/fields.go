@@ -61,6 +61,9 @@ var specs = map[string][]spec{
 	"lot":     {{"glue", "Glue", "glue"}, {"opened", "Opened", "text"}},
 }
 
+// placed are the fields every solid has for where it stands in its prop.
+var placed = []spec{{"x", "Right by", "text"}, {"y", "Back by", "text"}, {"z", "Up by", "text"}}
+
 func specsOf(w *plan.Work, v any) []spec {
 	switch x := v.(type) {
 	case *plan.Display:
@@ -68,7 +71,7 @@ func specsOf(w *plan.Work, v any) []spec {
 	case *plan.Prop:
 		return specs["prop"]
 	case *plan.Solid:
-		return specs[x.Kind]
+		return append(append([]spec(nil), specs[x.Kind]...), placed...)
 	case *plan.Joint:
 		return specs["joint"]
 	case *plan.Finish:

@@ -104,6 +104,7 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Device("S1").Product, p.Device("L1").Amps = "ps12-10", amp("8 A")
 		}},
 		{"no-fuse", Fix, 1, dev("W1", func(d *plan.Device) { d.From = "S1" })},
+		{"no-fuse", Fix, 1, dev("L1", func(d *plan.Device) { d.From = "S1" })},
 		{"fuse-size", Stop, 1, dev("F1", func(d *plan.Device) { d.Rating = amp("10 A") })},
 		{"fuse-size", Stop, 1, dev("F1", func(d *plan.Device) { d.Rating = amp("100 mA") })},
 		{"contact-rating", Fix, 0, dev("K1", func(d *plan.Device) { d.Rating = amp("100 mA") })},

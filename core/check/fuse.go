@@ -25,10 +25,10 @@ func thinnest(w *plan.Work, id string) (limit float64, run *plan.Device) {
 	return limit, run
 }
 
-var _ = rule("no-fuse", Stop, "A run leaves a supply with no fuse in its way; a short then has the supply's whole current.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("no-fuse", Stop, "A run, or a lamp's own lead, leaves a supply with no fuse in its way; a short then has the supply's whole current.", func(w *plan.Work, say func(Snag)) {
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
-		if d.Kind != "run" || w.Rig.Unfed[d.ID] {
+		if d.Kind != "run" && d.Kind != "lamp" || w.Rig.Unfed[d.ID] {
 			continue
 		}
 		fused, top := false, d
@@ -46,6 +46,13 @@ var _ = rule("no-fuse", Stop, "A run leaves a supply with no fuse in its way; a 
 		}
 		_, limit := plan.SupplyOf(top, w.Lib)
 		carry, _ := thinnest(w, d.ID)
+		if d.Kind == "lamp" { // nothing but its own lead hangs on the supply
+			g := d.Gauge
+			if g.IsZero() {
+				g = w.Lib.Lamps[d.Product].LeadGauge
+			}
+			carry = stock.Ampacity(g.Value())
+		}
 		level := Fix
 		if limit > carry {
 			level = Stop

@@ -25,7 +25,7 @@ var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothi
 		}
 		m := w.Lib.Materials[s.Stock]
 		c := bond.Joint{A: m, B: m, Temp: w.Plan.Temperature(), RH: w.Plan.Humidity(), Sun: w.Plan.Display.Outdoors}
-		snag := Snag{Level: Mind, Place: "bench", At: []string{"solid:" + s.ID}, Title: s.Name + " has no glue yet", Why: fmt.Sprintf("%d parts, and nothing says how they meet.", len(w.Parts))}
+		snag := Snag{Level: Mind, Place: "bench", At: []string{"solid:" + s.ID}, Title: "No glue yet for " + lowerFirst(s.Name), Why: fmt.Sprintf("%d parts, and nothing says how they meet.", len(w.Parts))}
 		n := 0
 		for _, p := range shape.Panels {
 			n += p.Copies

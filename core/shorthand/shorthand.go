@@ -228,7 +228,35 @@ func (r *reader) solid(s plan.Solid, text string) (*Reading, error) {
 		s.Name = fmt.Sprintf("%s %d", s.Name, n+1)
 	}
 	s.Prop, s.ID = r.prop, r.p.FreshID("solid", r.prop+"-"+s.Name)
+	s.X = r.beside(&s)
 	return r.put(text+", "+r.lib.Materials[s.Stock].Name, "solid", s.ID, s)
+}
+
+// beside is where a new solid stands so that it does not stand in another of
+// its prop: to the right of all, a hand's width off.
+func (r *reader) beside(s *plan.Solid) measure.Length {
+	own, err := s.Shape(r.lib)
+	if err != nil {
+		return measure.Length{}
+	}
+	right, some := 0.0, false
+	for i := range r.p.Solids {
+		o := &r.p.Solids[i]
+		if shape, err := o.Shape(r.lib); o.Prop == r.prop && err == nil {
+			edge := o.X.Value() + shape.Size.X/2
+			if !some || edge > right {
+				right, some = edge, true
+			}
+		}
+	}
+	if !some {
+		return measure.Length{}
+	}
+	x, err := measure.Parse[measure.LengthKind](measure.Tape(right+4*measure.Inch+own.Size.X/2, r.p.Metric()))
+	if err != nil {
+		return measure.Length{}
+	}
+	return x
 }
 
 func (r *reader) prop_() (*Reading, error) {

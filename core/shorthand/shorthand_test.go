@@ -59,6 +59,26 @@ func TestPhrases(t *testing.T) {
 	assert.Len(t, p.Devices, 24+8)
 }
 
+// A new solid stands beside those that are there, not in them.
+func TestNewSolidsStandBeside(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	for _, line := range []string{"box 20 x 10 x 10 xps1", "disc 12 in xps1", "tower 30 tall 14 to 8 xps1"} {
+		r, err := Read(p, stock.Shop, "a", line)
+		require.NoError(t, err)
+		p, err = p.Apply(r.Edit)
+		require.NoError(t, err)
+	}
+	right := -1e9
+	for i := range p.Solids {
+		s := &p.Solids[i]
+		shape, err := s.Shape(stock.Shop)
+		require.NoError(t, err)
+		assert.Greater(t, s.X.Value()-shape.Size.X/2, right, s.Name)
+		right = s.X.Value() + shape.Size.X/2
+	}
+}
+
 func TestMetricBareNumbers(t *testing.T) {
 	p := demo.Metric(today)
 	r, err := Read(p, stock.Shop, "hopper", "box 400 x 300 x 250 ply1/4")
