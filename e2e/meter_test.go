@@ -2,11 +2,14 @@ package e2e
 
 import (
 	"context"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/stock"
 	"zapbarn/testkit"
 )
 
@@ -59,4 +62,35 @@ func TestProve(t *testing.T) {
 	s.live(func() { s.clickText("It lit: proven") })
 	assert.True(t, s.plan("midnight-apiary").Device("glow-4").Proven)
 	assert.NotContains(t, s.text(".gutter"), "Prove 1 lamp")
+}
+
+// Trainer: a fault is hidden, the learner measures by pressing on the board,
+// answers, and the score against the best possible is kept.
+func TestTrainer(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=shelf&way=train&level=1&seed=3")
+	assert.Equal(t, 0, s.count(".seen li"))
+	d, err := plan.NewDrill(s.plan("midnight-apiary"), stock.Shop, "S1", 1, 3)
+	require.NoError(t, err)
+	truth, say := d.Truth()
+	device := truth[strings.IndexByte(truth, ':')+1:]
+	s.live(func() { s.click(`svg.board a[data-key="device:` + device + `"]`) })
+	assert.Equal(t, 1, s.count(".seen li"))
+	v, _ := d.Measure(device)
+	assert.Contains(t, s.text(".seen"), measure.Volts(v), "what the meter shows is core's")
+	answer := func(guess, who string) {
+		s.live(func() {
+			eval[bool](s, `(()=>{const f=document.querySelector('form[action$="/drill"]'); f.elements.guess.value="`+guess+`"; f.elements.who.value="`+who+`"; f.requestSubmit(); return true})()`)
+		})
+	}
+	answer("", "Sam")
+	assert.Contains(t, s.text(".error"), "choose what is wrong")
+	answer(truth, "Sam")
+	assert.Contains(t, s.text(".fault"), "Right: "+say)
+	record, err := s.store.Drills(context.Background(), "midnight-apiary", 5)
+	require.NoError(t, err)
+	require.Len(t, record, 1)
+	assert.Equal(t, "Sam", record[0].Who)
+	assert.Equal(t, plan.Score(true, 1, d.Best()), record[0].Score)
+	s.live(func() { s.clickText("Another fault") })
+	assert.Equal(t, 0, s.count(".seen li"))
 }

@@ -110,6 +110,7 @@ func (s *Server) Handler() http.Handler {
 	p.POST("/waive", s.waive)
 	p.POST("/remove", s.remove)
 	p.POST("/reading", s.reading)
+	p.POST("/drill", s.answer)
 	p.POST("/undo", s.undo)
 	p.POST("/redo", s.redo)
 	p.POST("/delete", s.deletePlan)

@@ -86,6 +86,7 @@ type Page struct {
 	Takes                     []Take
 	Prints, Sheets            []Print
 	Fault                     *Fault
+	Train                     *Trainer
 	Cards                     []Card
 	Player                    *Player
 	Log                       []LogLine
@@ -199,6 +200,12 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		s.bench(p)
 	case "loom":
 		s.loom(p, q)
+		if p.Way == "train" && p.Prop != "" {
+			if err := s.train(c, p, q); err != nil {
+				s.fail(c, err)
+				return
+			}
+		}
 	case "rehearsal":
 		s.rehearsal(p, q)
 	case "walkdown":

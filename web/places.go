@@ -262,7 +262,7 @@ func (s *Server) loom(p *Page, q url.Values) {
 	if p.Way == "" {
 		p.Way = "harness"
 	}
-	for _, v := range [][2]string{{"harness", "Harness"}, {"rest", "Scenes off"}, {"list", "List"}, {"prove", "Prove"}, {"fault", "Find a fault"}} {
+	for _, v := range [][2]string{{"harness", "Harness"}, {"rest", "Scenes off"}, {"list", "List"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}} {
 		p.Ways = append(p.Ways, Link{Text: v[1], Href: p.href("loom", p.Prop, p.Sel, v[0]), On: p.Way == v[0]})
 	}
 	if p.Prop == "" {
@@ -280,6 +280,8 @@ func (s *Server) loom(p *Page, q url.Values) {
 		return
 	case "fault":
 		p.fault()
+		return
+	case "train":
 		return
 	}
 	if p.Way == "list" {

@@ -260,6 +260,7 @@ type Operating struct {
 type State struct {
 	Readings map[string]Operating
 	Solution *circuit.Solution
+	Hidden   bool // drawn as the eye sees it: no numbers
 }
 
 // Solve solves the rig with the given driven switches on. A hand switch is on

@@ -110,6 +110,13 @@ func (h *harness) root(d *plan.Device) {
 	c.Text("t head", "start", 35, y-36, d.Name)
 	c.Text("t", "start", 35, y-18, fmt.Sprintf("%s %s", measure.Volts(v), measure.Amps(a)))
 	c.Rect("trough", 35, y-8, 110, 15)
+	if h.st.Hidden {
+		c.Text("t soft", "start", 35, y+25, "press to measure")
+		c.Done()
+		h.children(d, 156, y)
+		h.lane = math.Max(h.lane, y+70)
+		return
+	}
 	c.Rect("live fill-"+g.State, 35, y-8, math.Min(1, math.Max(0, g.Lit))*110, 15)
 	c.Line("limit", 35+110*circuit.LoadLimit, y-13, 35+110*circuit.LoadLimit, y+12)
 	c.Text("t", "start", 35, y+25, fmt.Sprintf("%s  %.0f %%", measure.Amps(g.Amps), 100*g.Lit))
@@ -219,7 +226,11 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	c.Done()
 	carry := stock.Ampacity(d.Gauge.Value())
 	hot := g.Amps > carry
+	plain := fmt.Sprintf("%s  %s  %s", d.ID, d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()))
 	label := fmt.Sprintf("%s  %s  %s, %s of %s", d.ID, d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()), measure.Amps(g.Amps), measure.Amps(carry))
+	if h.st.Hidden {
+		label = plain
+	}
 	if hot { // by shape and word, not by colour alone
 		label += ", TOO MUCH"
 		var zig []XY
@@ -231,7 +242,9 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	if l < 150 {
 		c.Text("t", "middle", x+l/2, y+18, fmt.Sprintf("%s  %s", d.ID, d.Gauge))
 		c.Text("t", "middle", x+l/2, y+33, measure.Run(d.Length.Value(), h.w.Plan.Metric()))
-		c.Text(map[bool]string{true: "t bad", false: "t"}[hot], "middle", x+l/2, y+48, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+measure.Amps(g.Amps))
+		if !h.st.Hidden {
+			c.Text(map[bool]string{true: "t bad", false: "t"}[hot], "middle", x+l/2, y+48, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+measure.Amps(g.Amps))
+		}
 	}
 	if d.To != "" {
 		c.Open("rail "+rail[5:]+" faint", []XY{{x + l, y}, {x + l + 16, y}, {x + l + 16, y + 26}})
@@ -291,6 +304,8 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 	text, class, off := fmt.Sprintf("%.2f", g.Volts), "t", 0.0
 	if g.State != "lit" {
 		text, class, off = g.State, "t bad", 15
+	} else if h.st.Hidden {
+		text = "lit"
 	}
 	h.pick(d, text)
 	if g.State == "lit" || g.State == "dim" {
