@@ -30,6 +30,10 @@ func NewDrill(p *Plan, lib *stock.Library, supply string, level int, seed uint64
 	if d == nil || d.Kind != "supply" {
 		return nil, measure.Bad("supply", "there is no supply %q", supply)
 	}
+	p = p.Clone()
+	for i := range p.Devices { // only the hidden fault, none the plan has of its own
+		p.Devices[i].Reversed = false
+	}
 	dr := &Drill{FaultBench: Suspects(p, lib, supply), Seed: seed, Level: level}
 	var can []int
 	for i, f := range dr.Faults {

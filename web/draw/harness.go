@@ -260,7 +260,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	if l >= 150 {
 		ly := y + 20
 		if lamps > 6 {
-			ly = y + 104
+			ly = y + 118
 		}
 		c.Text(map[bool]string{true: "t bad", false: "t lbl"}[hot], "start", x+8, ly, label)
 	}
@@ -281,7 +281,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	}
 	h.far = math.Max(h.far, x+l)
 	if lamps > 0 {
-		h.lane = math.Max(h.lane, y+112)
+		h.lane = math.Max(h.lane, y+126)
 	} else {
 		h.lane = math.Max(h.lane, y+44)
 	}
