@@ -356,7 +356,7 @@ type Player struct {
 	Next     string
 	Start    string
 	Clear    string
-	Frames   template.HTML // JSON for the player
+	Frames   string // JSON for the player
 	Events   []show.Event
 	Rules    []Link
 	Lit      int
@@ -373,7 +373,7 @@ func presses(text string, p *plan.Plan) (out []show.Stimulus) {
 		a, h, ok2 := strings.Cut(rest, ":")
 		at, e1 := strconv.Atoi(a)
 		held, e2 := strconv.Atoi(h)
-		if !ok || !ok2 || e1 != nil || e2 != nil || at < 0 || held < 1 || at > 600_000 || held > 60_000 || p.Input(name) == nil || len(out) > 200 {
+		if !ok || !ok2 || e1 != nil || e2 != nil || at < 0 || held < 1 || at > 120_000 || held > 60_000 || p.Input(name) == nil || len(out) > 200 {
 			continue
 		}
 		out = append(out, show.Press(name, at, held)...)
@@ -472,7 +472,7 @@ func (s *Server) rehearsal(p *Page, q url.Values) {
 	}
 	b, err := json.Marshal(framesJSON(w, tr, frames))
 	if err == nil {
-		pl.Frames = template.HTML(b) // JSON in a data attribute is escaped by the template
+		pl.Frames = string(b)
 	}
 	p.Player = pl
 	kind, id, _ := strings.Cut(p.Sel, ":")

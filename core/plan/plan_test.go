@@ -87,6 +87,7 @@ func TestDecodeSaysWhereAndWhat(t *testing.T) {
 		"two have the ID":                   swap(`"id": "keeper",`, `"id": "gate",`),
 		"lies past the end":                 swap(`"at": "9'4\""`, `"at": "90 ft"`),
 		"licensed electrician":              swap(`"product": "ps12-2"`, `"volts": "120 V", "amps": "2 A"`),
+		"small letters, digits and dashes":  swap(`"id": "midnight-apiary"`, `"id": "Midnight <Apiary>"`),
 		"must be an object":                 "[]",
 		"must be a list":                    swap(`"lots": [`, `"lots": "none", "waivers": [`),
 	} {

@@ -433,20 +433,27 @@ type Frame struct {
 func (w *Work) Frames(t show.Trace) []Frame {
 	solved := map[string]*State{}
 	var out []Frame
-	spans := map[string][]show.Span{}
+	type channel struct {
+		id    string
+		spans []show.Span
+		next  int // the first span not yet over
+	}
+	var channels []channel
 	for _, d := range w.Plan.Devices {
 		if d.Kind == "switch" && d.Driven {
-			spans[d.ID] = t.Spans(d.ID)
+			channels = append(channels, channel{id: d.ID, spans: t.Spans(d.ID)})
 		}
 	}
 	for _, at := range t.Moments() {
 		on, key := map[string]bool{}, ""
-		for _, ch := range sortedKeys(spans) {
-			for _, s := range spans[ch] {
-				if at >= s.From && at < s.To {
-					on[ch] = true
-					key += ch + ","
-				}
+		for i := range channels {
+			c := &channels[i]
+			for c.next < len(c.spans) && c.spans[c.next].To <= at {
+				c.next++
+			}
+			if c.next < len(c.spans) && at >= c.spans[c.next].From {
+				on[c.id] = true
+				key += c.id + ","
 			}
 		}
 		if solved[key] == nil {

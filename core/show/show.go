@@ -42,6 +42,9 @@ const (
 	latchChoice       = "one-shot, retrigger, momentary or toggle"
 )
 
+// shortest is the least duration of a scene in ms: a contact is no faster.
+const shortest = 20
+
 // Trigger ties an input to a scene.
 type Trigger struct {
 	ID, Input, Scene string
@@ -115,6 +118,8 @@ func (m Machine) Check() error {
 			return fmt.Errorf("trigger %s: there is no scene %q", t.ID, t.Scene)
 		case s.Duration() <= 0:
 			return fmt.Errorf("scene %s has no cues; add one", s.ID)
+		case s.Duration() < shortest:
+			return fmt.Errorf("scene %s lasts %d ms; make it %d ms or longer", s.ID, s.Duration(), shortest)
 		}
 		switch t.Latch {
 		case OneShot, Retrigger, Momentary, Toggle:

@@ -93,6 +93,7 @@ func TestRefusals(t *testing.T) {
 		"no input":  func(m *Machine) { m.Triggers[0].Input = "x" },
 		"no scene":  func(m *Machine) { m.Triggers[0].Scene = "x" },
 		"no length": func(m *Machine) { m.Scenes[0].Cues[0].Length = 0 },
+		"20 ms or":  func(m *Machine) { m.Scenes[0].Cues = []Cue{{"fill", 0, 5}} },
 		"no cues":   func(m *Machine) { m.Scenes[0].Cues = nil },
 		"one-shot,": func(m *Machine) { m.Triggers[0].Latch = "sometimes" },
 	} {
