@@ -35,7 +35,7 @@ lint:
 	$(GO) tool staticcheck ./...
 
 bench: ## sizes are in the benchmarks' names: demo size and 20 times it
-	$(GO) test -run xxx -bench . -benchmem ./core/... ./web/...
+	$(GO) test -run xxx -bench . -benchmem ./core/... ./web/... ./formats
 
 shots: $(BIN) ## take docs/screenshots again from the demo
 	sh scripts/shots.sh
