@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"crypto/rand"
+	"crypto/sha256"
 	"encoding/hex"
 	"errors"
 	"fmt"
@@ -65,7 +66,8 @@ func StartCluster(ctx context.Context, dir string) (string, error) {
 			return "", err
 		}
 		if exec.CommandContext(ctx, "runuser", "-u", "postgres", "--", "test", "-x", dir).Run() != nil {
-			c.Dir = filepath.Join("/var/lib/zapbarn", hex.EncodeToString([]byte(dir))[max(0, 2*len(dir)-40):])
+			sum := sha256.Sum256([]byte(dir))
+			c.Dir = filepath.Join("/var/lib/zapbarn", hex.EncodeToString(sum[:8]))
 			if err := os.MkdirAll(c.Dir, 0o755); err != nil {
 				return "", err
 			}

@@ -143,6 +143,7 @@ func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
 	x := 30 + gap
 	c.Line("horizon", 0, ground, c.W, ground)
 	c.Person(44, ground, scale)
+	c.Text("t soft", "end", c.W-14, 18, "lamps in their order, not yet in their place")
 	for _, p := range shown {
 		size := sizes[p.ID]
 		mid := x + size.X*scale/2
