@@ -6,6 +6,7 @@ package nest
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 	"sort"
 )
 
@@ -106,11 +107,15 @@ type block struct {
 func Sheets(parts []Part, stocks []Stock, o Options) Layout {
 	blocks, large := blocksOf(parts, stocks, o)
 	best, bestScore := Layout{}, math.Inf(1)
-	try := func(order []block, rule int) {
+	var bestOrder []block
+	bestRule := 0
+	try := func(order []block, rule int) float64 {
 		l := fill(order, stocks, o, rule)
-		if s := score(l); s < bestScore-1e-9 {
-			best, bestScore = l, s
+		s := score(l, parts)
+		if s < bestScore-1e-9 {
+			best, bestScore, bestOrder, bestRule = l, s, order, rule
 		}
+		return s
 	}
 	keys := []func(b block) float64{
 		func(b block) float64 { return b.w * b.h }, func(b block) float64 { return math.Max(b.w, b.h) },
@@ -119,28 +124,41 @@ func Sheets(parts []Part, stocks []Stock, o Options) Layout {
 	for _, k := range keys {
 		order := append([]block(nil), blocks...)
 		sort.SliceStable(order, func(i, j int) bool { return k(order[i]) > k(order[j]) })
-		for rule := range 4 {
+		for rule := range rules {
 			try(order, rule)
 		}
 	}
+	// Late acceptance: a change is kept when it is no worse than the order of some
+	// tries ago, so the search can leave a layout that no single change betters.
 	rng := rand.New(rand.NewPCG(o.Seed, 1))
-	order := append([]block(nil), blocks...)
-	sort.SliceStable(order, func(i, j int) bool { return keys[0](order[i]) > keys[0](order[j]) })
-	for range o.Tries {
+	order, rule := bestOrder, bestRule
+	var late [24]float64
+	for i := range late {
+		late[i] = bestScore
+	}
+	now := bestScore
+	for n := range o.Tries {
 		if len(order) < 2 {
 			break
 		}
-		next := append([]block(nil), order...)
-		for range 1 + len(next)/8 {
-			i := rng.IntN(len(next))
-			j := min(len(next)-1, i+rng.IntN(1+len(next)/3))
-			next[i], next[j] = next[j], next[i]
+		next, nextRule := append([]block(nil), order...), rule
+		for range 1 + rng.IntN(2) {
+			i, j := rng.IntN(len(next)), rng.IntN(len(next))
+			if rng.IntN(2) == 0 {
+				next[i], next[j] = next[j], next[i]
+				continue
+			}
+			b := next[i] // moved to another turn in the order
+			next = slices.Insert(slices.Delete(next, i, i+1), min(j, len(next)-1), b)
 		}
-		before := bestScore
-		try(next, rng.IntN(4))
-		if bestScore < before {
-			order = next
+		if rng.IntN(16) == 0 {
+			nextRule = rng.IntN(rules)
 		}
+		s := try(next, nextRule)
+		if s <= now || s <= late[n%len(late)] {
+			order, rule, now = next, nextRule, s
+		}
+		late[n%len(late)] = now
 	}
 	if irregular(parts) {
 		few := o
@@ -156,7 +174,7 @@ func Sheets(parts []Part, stocks []Stock, o Options) Layout {
 				fit, index = append(fit, p), append(index, i)
 			}
 		}
-		if l := Shapes(fit, stocks, few); score(l) < bestScore-1e-9 {
+		if l := Shapes(fit, stocks, few); score(l, fit) < bestScore-1e-9 {
 			for n := range l.Sheets {
 				for k := range l.Sheets[n].Placed {
 					l.Sheets[n].Placed[k].Part = index[l.Sheets[n].Placed[k].Part]
@@ -180,8 +198,13 @@ func Sheets(parts []Part, stocks []Stock, o Options) Layout {
 	return best
 }
 
-// score is lower for fewer sheets, then for a last sheet with a larger piece left.
-func score(l Layout) float64 {
+// rules is how many ways fill has to choose a place.
+const rules = 4
+
+// score is lower for fewer sheets, then for a last sheet with a larger piece
+// left and less on it, so that emptying it little by little counts; the two
+// together never outweigh a sheet.
+func score(l Layout, parts []Part) float64 {
 	s := float64(len(l.Missing)) * 1e6
 	for i, sh := range l.Sheets {
 		s += sh.Stock.W * sh.Stock.H / 1e3
@@ -190,7 +213,10 @@ func score(l Layout) float64 {
 			for _, r := range sh.Offcuts { // fill leaves the used extent here
 				far = r.W * r.H
 			}
-			s -= (sh.Stock.W*sh.Stock.H - far) / 1e3 * 0.9
+			s -= (sh.Stock.W*sh.Stock.H - far) / 1e3 * 0.6
+			for _, q := range sh.Placed {
+				s += parts[q.Part].Area() / 1e3 * 0.2
+			}
 		}
 	}
 	return s

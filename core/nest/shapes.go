@@ -462,7 +462,7 @@ func Shapes(parts []Part, stocks []Stock, o Options) Layout {
 		return l
 	}
 	best := lay(order)
-	bestScore := score(best)
+	bestScore := score(best, parts)
 	rng := rand.New(rand.NewPCG(o.Seed, 2))
 	for range o.Tries {
 		next := append([]int(nil), order...)
@@ -470,8 +470,8 @@ func Shapes(parts []Part, stocks []Stock, o Options) Layout {
 			i, j := rng.IntN(len(next)), rng.IntN(len(next))
 			next[i], next[j] = next[j], next[i]
 		}
-		if l := lay(next); score(l) < bestScore-1e-9 {
-			best, bestScore, order = l, score(l), next
+		if l := lay(next); score(l, parts) < bestScore-1e-9 {
+			best, bestScore, order = l, score(l, parts), next
 		}
 	}
 	return best
