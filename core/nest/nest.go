@@ -8,6 +8,8 @@ import (
 	"math/rand/v2"
 	"slices"
 	"sort"
+
+	"zapbarn/core/pattern"
 )
 
 // Part is one piece to place, by the box round it.
@@ -24,8 +26,8 @@ type Part struct {
 	// The true outlines in the box (both faces of a bevelled part) and holes;
 	// nil is the box itself. Equal Shapes are cut alike.
 	Shape string
-	Polys [][]XY
-	Holes [][]XY
+	Polys [][]pattern.Point
+	Holes [][]pattern.Point
 }
 
 // Stock is a sheet to cut from.
@@ -86,9 +88,9 @@ func (p Part) Area() float64 {
 	case p.Low > 0 || p.High > 0:
 		return (p.Low + p.High) / 2 * p.H
 	case len(p.Polys) > 0:
-		a := polyArea(p.Polys[0])
+		a := math.Abs(pattern.SignedArea(p.Polys[0]))
 		for _, h := range p.Holes {
-			a -= polyArea(h)
+			a -= math.Abs(pattern.SignedArea(h))
 		}
 		return a
 	}

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
+	"zapbarn/core/pattern"
 )
 
 // corners gives a placed part's true outline: rectangle or trapezoid.
@@ -305,18 +306,18 @@ func BenchmarkSheets(b *testing.B) {
 	}
 }
 
-func lens(w, h float64) []XY {
-	var p []XY
+func lens(w, h float64) []pattern.Point {
+	var p []pattern.Point
 	for i := range 24 {
 		s, c := math.Sincos(2 * math.Pi * float64(i) / 24)
-		p = append(p, XY{w/2 + w/2*c*math.Abs(c), h/2 + h/2*s})
+		p = append(p, pattern.Point{X: w/2 + w/2*c*math.Abs(c), Y: h/2 + h/2*s})
 	}
 	return p
 }
 
 // true outlines as laid, holes too.
-func laid(p Part, q Placed) (polys, holes [][]XY) {
-	move := func(list [][]XY) (out [][]XY) {
+func laid(p Part, q Placed) (polys, holes [][]pattern.Point) {
+	move := func(list [][]pattern.Point) (out [][]pattern.Point) {
 		for _, poly := range list {
 			m := turn(poly, p.W, p.H, q.Flip, q.Turned)
 			for i := range m {
@@ -344,9 +345,9 @@ func checkShapes(t require.TestingT, parts []Part, l Layout, o Options) {
 			for _, r := range s.Placed[i+1:] {
 				b, bh := laid(parts[r.Part], r)
 				for _, x := range []struct {
-					p [][]XY
-					h [][]XY
-					o [][]XY
+					p [][]pattern.Point
+					h [][]pattern.Point
+					o [][]pattern.Point
 				}{{a, ah, b}, {b, bh, a}} {
 					for _, c := range x.o[0] {
 						d := signed(x.p[0], c)
@@ -375,12 +376,12 @@ func TestTrueShapesAreAlwaysPossible(t *testing.T) {
 			p := Part{W: w, H: h, Turn: rapid.Bool().Draw(t, "turn")}
 			switch rapid.IntRange(0, 2).Draw(t, "kind") {
 			case 0:
-				p.Polys = [][]XY{lens(w, h)}
+				p.Polys = [][]pattern.Point{lens(w, h)}
 			case 1: // an L
-				p.Polys = [][]XY{{{0, 0}, {w, 0}, {w, h / 3}, {w / 3, h / 3}, {w / 3, h}, {0, h}}}
+				p.Polys = [][]pattern.Point{ring(0, 0, w, 0, w, h / 3, w / 3, h / 3, w / 3, h, 0, h)}
 			case 2: // a frame
-				p.Polys = [][]XY{{{0, 0}, {w, 0}, {w, h}, {0, h}}}
-				p.Holes = [][]XY{{{w / 5, h / 5}, {w * 4 / 5, h / 5}, {w * 4 / 5, h * 4 / 5}, {w / 5, h * 4 / 5}}}
+				p.Polys = [][]pattern.Point{ring(0, 0, w, 0, w, h, 0, h)}
+				p.Holes = [][]pattern.Point{ring(w / 5, h / 5, w * 4 / 5, h / 5, w * 4 / 5, h * 4 / 5, w / 5, h * 4 / 5)}
 			}
 			parts = append(parts, p)
 		}
@@ -392,7 +393,7 @@ func TestTrueShapesAreAlwaysPossible(t *testing.T) {
 func TestTrueShapesPay(t *testing.T) {
 	var parts []Part
 	for range 40 {
-		parts = append(parts, Part{Shape: "corner", W: 280, H: 280, Turn: true, Polys: [][]XY{{{0, 0}, {280, 0}, {0, 280}}}})
+		parts = append(parts, Part{Shape: "corner", W: 280, H: 280, Turn: true, Polys: [][]pattern.Point{ring(0, 0, 280, 0, 0, 280)}})
 	}
 	o := Options{Kerf: 3, Margin: 6, Seed: 1, Tries: 2}
 	stock := []Stock{{"tile", 610, 610, -1}}
@@ -404,8 +405,8 @@ func TestTrueShapesPay(t *testing.T) {
 	}
 	assert.LessOrEqual(t, len(l.Sheets), 7, "eight corners a tile at best")
 	assert.Len(t, Sheets(boxed, stock, o).Sheets, 10, "four boxes a tile")
-	frame := Part{Shape: "frame", W: 590, H: 590, Polys: [][]XY{{{0, 0}, {590, 0}, {590, 590}, {0, 590}}}, Holes: [][]XY{{{40, 40}, {550, 40}, {550, 550}, {40, 550}}}}
-	in := Part{Shape: "in", W: 400, H: 400, Polys: [][]XY{{{0, 0}, {400, 0}, {200, 400}}}}
+	frame := Part{Shape: "frame", W: 590, H: 590, Polys: [][]pattern.Point{ring(0, 0, 590, 0, 590, 590, 0, 590)}, Holes: [][]pattern.Point{ring(40, 40, 550, 40, 550, 550, 40, 550)}}
+	in := Part{Shape: "in", W: 400, H: 400, Polys: [][]pattern.Point{ring(0, 0, 400, 0, 200, 400)}}
 	l = Shapes([]Part{frame, in}, stock, o)
 	require.Len(t, l.Sheets, 1, "cut from the frame's hole")
 	checkShapes(t, []Part{frame, in}, l, o)
@@ -417,7 +418,7 @@ func BenchmarkShapes(b *testing.B) {
 		var parts []Part
 		for i := range n {
 			w, h := 60+float64(i%7)*12, 200+float64(i%5)*50
-			parts = append(parts, Part{Shape: fmt.Sprint(i % 35), W: w, H: h, Turn: true, Polys: [][]XY{lens(w, h)}})
+			parts = append(parts, Part{Shape: fmt.Sprint(i % 35), W: w, H: h, Turn: true, Polys: [][]pattern.Point{lens(w, h)}})
 		}
 		b.Run(fmt.Sprint(n), func(b *testing.B) {
 			b.ReportAllocs()

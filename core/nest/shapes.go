@@ -7,28 +7,18 @@ import (
 	"reflect"
 	"sort"
 	"strconv"
-)
 
-// XY is a corner of a true outline, in the part's box.
-type XY struct{ X, Y float64 }
+	"zapbarn/core/pattern"
+)
 
 // irregular reports whether the box wastes enough that true shapes pay.
 func irregular(parts []Part) bool {
 	for _, p := range parts {
-		if len(p.Polys) > 0 && p.Round == 0 && p.Low == 0 && polyArea(p.Polys[0]) < 0.88*p.W*p.H {
+		if len(p.Polys) > 0 && p.Round == 0 && p.Low == 0 && math.Abs(pattern.SignedArea(p.Polys[0])) < 0.88*p.W*p.H {
 			return true
 		}
 	}
 	return false
-}
-
-func polyArea(p []XY) float64 {
-	a := 0.0
-	for i := range p {
-		j := (i + 1) % len(p)
-		a += p[i].X*p[j].Y - p[j].X*p[i].Y
-	}
-	return math.Abs(a) / 2
 }
 
 // grid is a bitmap of a sheet or a part, row by row, 64 cells a word.
@@ -58,16 +48,25 @@ type stamp struct {
 	turned, flip bool
 }
 
+// ring makes an outline of its corners x, y, x, y.
+func ring(xy ...float64) []pattern.Point {
+	out := make([]pattern.Point, len(xy)/2)
+	for i := range out {
+		out[i] = pattern.Point{X: xy[2*i], Y: xy[2*i+1]}
+	}
+	return out
+}
+
 // turn gives an outline flipped end for end, then turned by a quarter, within
 // its box: as Placed says.
-func turn(p []XY, w, h float64, flip, turned bool) []XY {
-	out := make([]XY, len(p))
+func turn(p []pattern.Point, w, h float64, flip, turned bool) []pattern.Point {
+	out := make([]pattern.Point, len(p))
 	for i, q := range p {
 		if flip {
-			q = XY{w - q.X, h - q.Y}
+			q = pattern.Point{X: w - q.X, Y: h - q.Y}
 		}
 		if turned {
-			q = XY{q.Y, w - q.X}
+			q = pattern.Point{X: q.Y, Y: w - q.X}
 		}
 		out[i] = q
 	}
@@ -76,10 +75,10 @@ func turn(p []XY, w, h float64, flip, turned bool) []XY {
 
 // raster marks every cell that the outlines, widened by grow, touch; holes,
 // narrowed by grow, are left free. The grid's corner lies at -margin cells.
-func raster(polys, holes [][]XY, cell, grow float64, margin, w, h int) *grid {
+func raster(polys, holes [][]pattern.Point, cell, grow float64, margin, w, h int) *grid {
 	g := newGrid(w, h)
 	off := float64(margin) * cell
-	fill := func(p []XY, on bool) { // cells whose middle lies inside
+	fill := func(p []pattern.Point, on bool) { // cells whose middle lies inside
 		var xs []float64
 		for y := range h {
 			cy := (float64(y)+.5)*cell - off
@@ -105,7 +104,7 @@ func raster(polys, holes [][]XY, cell, grow float64, margin, w, h int) *grid {
 		}
 	}
 	reach := grow + cell*math.Sqrt2/2
-	band := func(p []XY) { // cells that a side, widened, may touch
+	band := func(p []pattern.Point) { // cells that a side, widened, may touch
 		for i := range p {
 			a, b := p[i], p[(i+1)%len(p)]
 			dx, dy := b.X-a.X, b.Y-a.Y
@@ -145,7 +144,7 @@ func raster(polys, holes [][]XY, cell, grow float64, margin, w, h int) *grid {
 }
 
 // signed is the distance from a point to an outline, negative inside.
-func signed(p []XY, c XY) float64 {
+func signed(p []pattern.Point, c pattern.Point) float64 {
 	best, in := math.Inf(1), false
 	for i := range p {
 		a, b := p[i], p[(i+1)%len(p)]
@@ -172,7 +171,7 @@ func stampOf(p Part, cell, kerf float64, flip, turned bool) *stamp {
 	if turned {
 		w, h = h, w
 	}
-	var polys, holes [][]XY
+	var polys, holes [][]pattern.Point
 	for _, q := range p.Polys {
 		polys = append(polys, turn(q, p.W, p.H, flip, turned))
 	}
@@ -180,7 +179,7 @@ func stampOf(p Part, cell, kerf float64, flip, turned bool) *stamp {
 		holes = append(holes, turn(q, p.W, p.H, flip, turned))
 	}
 	if polys == nil {
-		polys = [][]XY{{{0, 0}, {w, 0}, {w, h}, {0, h}}}
+		polys = [][]pattern.Point{ring(0, 0, w, 0, w, h, 0, h)}
 	}
 	gw, gh := int(math.Ceil(w/cell-1e-9))+2, int(math.Ceil(h/cell-1e-9))+2
 	s := &stamp{w: gw, h: gh, dx: cell, dy: cell, flip: flip, turned: turned}

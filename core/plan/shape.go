@@ -214,10 +214,10 @@ type Bars struct {
 
 func nestPart(p pattern.Panel, m stock.Material) nest.Part {
 	lo, hi := p.Bounds()
-	outline := func(pts []pattern.Point) []nest.XY {
-		out := make([]nest.XY, len(pts))
+	outline := func(pts []pattern.Point) []pattern.Point {
+		out := make([]pattern.Point, len(pts))
 		for i, q := range pts {
-			out[i] = nest.XY{X: q.X - lo.X, Y: q.Y - lo.Y}
+			out[i] = pattern.Point{X: q.X - lo.X, Y: q.Y - lo.Y}
 		}
 		return out
 	}
