@@ -147,6 +147,35 @@ func TestFrontViewAndPersonAreToTheTape(t *testing.T) {
 	assert.Len(t, keys, 6, "each part of the box is a link")
 }
 
+// However its parts stand, the width's dimension ends where the drawing does.
+func TestDimensionLiesOverThePartsItMeasures(t *testing.T) {
+	p := demo.Apiary(today)
+	for i := range p.Solids {
+		if s := &p.Solids[i]; s.Prop == "riser" {
+			s.X, _ = measure.ParseLengthIn("40 in", "in")
+		}
+	}
+	_, front := Whole(work(p), "riser", "", to)
+	lo, hi, left, right := math.Inf(1), math.Inf(-1), 0.0, 0.0
+	for _, n := range parse(t, front) {
+		if strings.HasPrefix(n.attr["class"], "m m-foam") {
+			for _, m := range regexp.MustCompile(`(-?[\d.]+),`).FindAllStringSubmatch(n.attr["points"], -1) {
+				x, _ := strconv.ParseFloat(m[1], 64)
+				lo, hi = math.Min(lo, x), math.Max(hi, x)
+			}
+		}
+		if n.attr["class"] == "dim" && n.attr["y1"] == n.attr["y2"] {
+			a, _ := strconv.ParseFloat(n.attr["x1"], 64)
+			b, _ := strconv.ParseFloat(n.attr["x2"], 64)
+			if math.Abs(b-a) > right-left {
+				left, right = math.Min(a, b), math.Max(a, b)
+			}
+		}
+	}
+	assert.InDelta(t, lo, left, 1)
+	assert.InDelta(t, hi, right, 1)
+}
+
 // Every copy of every part is drawn once on the sheets, inside its sheet.
 func TestSheetsShowEveryPiece(t *testing.T) {
 	w := work(demo.Apiary(today))

@@ -18,7 +18,7 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 	p := part.Panel
 	lo, hi := p.Bounds()
 	pw, ph := hi.X-lo.X, hi.Y-lo.Y
-	ilo, ihi := isoBox(w, part.Solid.Prop)
+	ilo, ihi := boxIn(w, part.Solid.Prop, Iso(1, 0, 0))
 	small := math.Min(250/(ihi.X-ilo.X), 380/(ihi.Y-ilo.Y))
 	scale := math.Min(330/pw, 360/ph)
 	x0, y0 := TapeSize+44+math.Max(0, (330-pw*scale)/2), 84+(360-ph*scale)/2

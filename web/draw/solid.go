@@ -252,10 +252,9 @@ func (c *Canvas) silhouette(st standing, v View) {
 	}
 }
 
-// isoBox is a prop's extent on the canvas at scale 1.
-func isoBox(w *plan.Work, prop string) (lo, hi XY) {
+// boxIn is a prop's extent on the canvas in a view.
+func boxIn(w *plan.Work, prop string, v View) (lo, hi XY) {
 	lo, hi = XY{math.Inf(1), math.Inf(1)}, XY{math.Inf(-1), math.Inf(-1)}
-	v := Iso(1, 0, 0)
 	for _, st := range bodies(w, prop, v) {
 		for _, f := range st.body.Faces {
 			for _, q := range f.Points {
@@ -265,6 +264,12 @@ func isoBox(w *plan.Work, prop string) (lo, hi XY) {
 		}
 	}
 	return lo, hi
+}
+
+// frontOver is the front view with the middle of all the prop's parts over x.
+func frontOver(w *plan.Work, prop string, scale, x, ground float64) View {
+	lo, hi := boxIn(w, prop, Front(1, 0, 0))
+	return Front(scale, x-(lo.X+hi.X)/2*scale, ground)
 }
 
 // Whole draws the prop twice: in isometric, as large as fits, and from the
@@ -281,7 +286,7 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 		return "", f.SVG("front", name, "Nothing to draw yet; a standing adult for size.")
 	}
 	c := New(526, 470, w.Plan.Metric())
-	lo, hi := isoBox(w, prop)
+	lo, hi := boxIn(w, prop, Iso(1, 0, 0))
 	scale := math.Min(440/(hi.X-lo.X), 400/(hi.Y-lo.Y))
 	c.Prop(w, prop, Iso(scale, (526-(lo.X+hi.X)*scale)/2, 225-(lo.Y+hi.Y)*scale/2), sel, href)
 	c.Text("t soft", "middle", 263, 458, "isometric, "+w.Len(size.Y)+" deep")
@@ -293,7 +298,7 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 	f.Line("ground", TapeSize, ground, f.W, ground)
 	mid := TapeSize + 62 + size.X*scale/2
 	left, right := mid-size.X*scale/2, mid+size.X*scale/2
-	f.Prop(w, prop, Front(scale, mid, ground), sel, nil)
+	f.Prop(w, prop, frontOver(w, prop, scale, mid, ground), sel, nil)
 	f.Dim(XY{left, ground - size.Z*scale}, XY{left, ground}, -16, w.Len(size.Z))
 	f.Dim(XY{left, ground - size.Z*scale}, XY{right, ground - size.Z*scale}, 14, w.Len(size.X))
 	f.Person(math.Min(right+46+130*scale, 420), ground, scale)
@@ -337,7 +342,7 @@ func Barn(w *plan.Work, sel string, href func(string) string, states func(prop s
 		mid := x + slot/2 + wide/2
 		c.Pick(href("prop:"+it.p.ID), "prop:"+it.p.ID, it.p.Name, "prop:"+it.p.ID == sel)
 		if it.ok {
-			c.Prop(w, it.p.ID, Front(scale, mid, ground), "", nil)
+			c.Prop(w, it.p.ID, frontOver(w, it.p.ID, scale, mid, ground), "", nil)
 		} else {
 			c.Rect("idea", mid-wide/2, ground-it.size.Z*scale, wide, it.size.Z*scale)
 		}

@@ -148,7 +148,7 @@ func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
 		size := sizes[p.ID]
 		mid := x + size.X*scale/2
 		c.f(`<g class="dim-prop">`)
-		c.Prop(w, p.ID, Front(scale, mid, ground), "", nil)
+		c.Prop(w, p.ID, frontOver(w, p.ID, scale, mid, ground), "", nil)
 		c.f(`</g>`)
 		var lamps []plan.Device
 		for _, d := range w.Plan.Devices {
