@@ -138,6 +138,10 @@ func nearest(word string) string {
 	return best
 }
 
+// twoLengths is feet, then inches that would make a foot or more: two sizes, one
+// after the other, such as 4 ft 20 in.
+var twoLengths = regexp.MustCompile(`(?i)(ft|feet|foot|')\s+(1[2-9]|[2-9]\d|\d{3,})(\D|$)`)
+
 // sizes reads the dimensions out of words, joined by x or to, and returns the
 // words that are none. "26 1/2" stays one dimension.
 func (r *reader) sizes(words []string) (dims []measure.Length, rest []string, err error) {
@@ -153,6 +157,9 @@ func (r *reader) sizes(words []string) (dims []measure.Length, rest []string, er
 		best, used := measure.Length{}, 0
 		for n := 1; n <= 4 && i+n <= len(words); n++ {
 			joined := strings.Join(words[i:i+n], " ")
+			if n > 1 && twoLengths.MatchString(joined) {
+				break
+			}
 			if l, e := measure.ParseLengthIn(joined, r.bare()); e == nil {
 				best, used = l, n
 			}
@@ -273,6 +280,11 @@ func (r *reader) prop_() (*Reading, error) {
 		return nil, &Error{"give it a name", verbs["prop"].example}
 	}
 	p := plan.Prop{Name: strings.Join(name, " "), Of: "height"}
+	for _, q := range r.p.Props {
+		if strings.EqualFold(q.Name, p.Name) {
+			return nil, fmt.Errorf("there is a prop “%s” already; give this one another name", q.Name)
+		}
+	}
 	p.ID = r.p.FreshID("prop", p.Name)
 	text := fmt.Sprintf("new prop “%s”", p.Name)
 	if len(dims) > 0 {
@@ -335,8 +347,11 @@ func (r *reader) tower() (*Reading, error) {
 	if err := wantNone(rest); err != nil {
 		return nil, err
 	}
+	if height.IsZero() && len(dims) == 3 { // the height comes first, as in the calculator
+		height, dims = dims[0], dims[1:]
+	}
 	if height.IsZero() || len(dims) != 2 {
-		return nil, fmt.Errorf("a tower takes a height and two sizes across")
+		return nil, fmt.Errorf("a tower takes a height, said with tall, and two sizes across")
 	}
 	s.H, s.Low, s.High = height, dims[0], dims[1]
 	return r.solid(s, fmt.Sprintf("tower of %d sides, %s tall, %s across at the bottom, %s at the top", s.Sides, w(r, s.H), w(r, s.Low), w(r, s.High)))

@@ -19,6 +19,8 @@ func TestPhrases(t *testing.T) {
 	for _, c := range [][2]string{
 		{"prop weathervane 30in tall", "new prop “weathervane”, 30in tall"},
 		{"box 22 x 18 x 26 1/2 xps1 rabbet lid bottom", `box, 22" wide, 18" deep, 26 1/2" tall, rabbet corners, lid, bottom, XPS board 1"`},
+		{"tower 6 sides 4 ft 20 in to 9 in xps1", `tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
+		{"tower 6 sides 4ft 20in 9in xps1", `tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
 		{"tower 6 sides 48 tall 20 to 9 xps1", `tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
 		{"disc 36 in xps1 x2", `2 disc, 36" across, XPS board 1"`},
 		{"rings 24 to 12 30 tall wall 3 xps2", `ring stack, 24" across at the bottom, 12" at the top, 30" tall, wall 3", XPS board 2"`},
@@ -92,6 +94,8 @@ func TestNotUnderstood(t *testing.T) {
 	for text, want := range map[string]string{
 		"":                                   "nothing typed yet",
 		"bix 3 x 4":                          `"bix" is no word the quick line knows; try: b`,
+		"prop Frame riser 40 in tall":        "there is a prop “Frame riser” already",
+		"tower 6 sides 4 ft 9 in xps1":       "two sizes across",
 		"box 22 x 18":                        "2 sizes read; try: box 22 x 18 x 26 1/2",
 		"box 22 x 18 x 1 flubber xps1":       `"flubber" is not understood`,
 		"box 22 x 18 x 0 xps1":               "must be more than nothing",
