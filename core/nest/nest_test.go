@@ -378,10 +378,10 @@ func TestTrueShapesAreAlwaysPossible(t *testing.T) {
 			case 0:
 				p.Polys = [][]pattern.Point{lens(w, h)}
 			case 1: // an L
-				p.Polys = [][]pattern.Point{ring(0, 0, w, 0, w, h / 3, w / 3, h / 3, w / 3, h, 0, h)}
+				p.Polys = [][]pattern.Point{ring(0, 0, w, 0, w, h/3, w/3, h/3, w/3, h, 0, h)}
 			case 2: // a frame
 				p.Polys = [][]pattern.Point{ring(0, 0, w, 0, w, h, 0, h)}
-				p.Holes = [][]pattern.Point{ring(w / 5, h / 5, w * 4 / 5, h / 5, w * 4 / 5, h * 4 / 5, w / 5, h * 4 / 5)}
+				p.Holes = [][]pattern.Point{ring(w/5, h/5, w*4/5, h/5, w*4/5, h*4/5, w/5, h*4/5)}
 			}
 			parts = append(parts, p)
 		}

@@ -47,6 +47,7 @@ type Panel struct {
 	Bevel    float64    // blade tilt of both long edges where there are no named ones
 	Marks    [][2]Point // lines to draw on the part: ticks, kerfs, a lap
 	Notes    []string   // what to do at the saw and after
+	Hand     string     // left or right of a mirrored pair
 }
 
 // Body is one copy of a panel standing in the assembled solid.

@@ -1,0 +1,328 @@
+package pattern
+
+import (
+	"fmt"
+	"math"
+	"sort"
+	"strconv"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+)
+
+// Outline is a silhouette: closed rings in any unit, stretched to a known size.
+// A ring inside another is a hole in it, one inside that a part again.
+type Outline struct {
+	Rings   [][]Point
+	W, H, T float64 // W or H may be 0: the other follows in proportion
+	Copies  int
+	Pair    bool    // as many again, mirrored: a left and a right
+	Lying   bool    // on the floor, not standing
+	Pitch   float64 // from one copy to the next; 4 T when 0
+}
+
+// MaxOutline is how many corners an outline may have.
+const MaxOutline = 6000
+
+// ReadRings reads rings as a plan keeps them: x,y pairs, rings parted by ;.
+func ReadRings(text string) ([][]Point, error) {
+	var out [][]Point
+	n := 0
+	for _, ring := range strings.Split(text, ";") {
+		var p []Point
+		for _, w := range strings.Fields(ring) {
+			a, b, ok := strings.Cut(w, ",")
+			x, e1 := strconv.ParseFloat(a, 64)
+			y, e2 := strconv.ParseFloat(b, 64)
+			if !ok || e1 != nil || e2 != nil || math.Abs(x) > 1e6 || math.Abs(y) > 1e6 || x != x || y != y {
+				return nil, measure.Bad("path", "%q is not a corner; write x,y pairs such as 0,0 36,0 18,60, rings parted by ;", w)
+			}
+			if n++; n > MaxOutline {
+				return nil, measure.Bad("path", "has more than %d corners; make it simpler", MaxOutline)
+			}
+			p = append(p, Point{x, y})
+		}
+		if p == nil {
+			continue
+		}
+		if p = tidy(p); len(p) < 3 || Area(p) == 0 {
+			return nil, measure.Bad("path", "a ring of %d corners has no area; write at least three", len(p))
+		}
+		out = append(out, p)
+	}
+	if out == nil {
+		return nil, measure.Bad("path", "is empty; write x,y pairs such as 0,0 36,0 18,60, or bring in an SVG or DXF")
+	}
+	return out, nil
+}
+
+// WriteRings is the text that ReadRings reads, to a hundredth of the unit.
+func WriteRings(rings [][]Point) string {
+	var b strings.Builder
+	for i, r := range rings {
+		if i > 0 {
+			b.WriteString("; ")
+		}
+		for k, p := range r {
+			if k > 0 {
+				b.WriteByte(' ')
+			}
+			b.WriteString(measure.Decimal(p.X, 2) + "," + measure.Decimal(p.Y, 2))
+		}
+	}
+	return b.String()
+}
+
+// crossing is a place where the outline meets itself.
+func crossing(rings [][]Point) (Point, bool) {
+	type side struct {
+		a, b    Point
+		ring, i int
+		n       int
+	}
+	var sides []side
+	for r, p := range rings {
+		for i := range p {
+			sides = append(sides, side{p[i], p[(i+1)%len(p)], r, i, len(p)})
+		}
+	}
+	low := func(s side) float64 { return math.Min(s.a.X, s.b.X) }
+	high := func(s side) float64 { return math.Max(s.a.X, s.b.X) }
+	sort.Slice(sides, func(i, j int) bool { return low(sides[i]) < low(sides[j]) })
+	for i, s := range sides {
+		for _, t := range sides[i+1:] {
+			if low(t) > high(s) {
+				break
+			}
+			if s.ring == t.ring && ((s.i+1)%s.n == t.i || (t.i+1)%t.n == s.i) {
+				continue // neighbours share a corner
+			}
+			d := (s.b.X-s.a.X)*(t.b.Y-t.a.Y) - (s.b.Y-s.a.Y)*(t.b.X-t.a.X)
+			if d == 0 {
+				continue
+			}
+			u := ((t.a.X-s.a.X)*(t.b.Y-t.a.Y) - (t.a.Y-s.a.Y)*(t.b.X-t.a.X)) / d
+			v := ((t.a.X-s.a.X)*(s.b.Y-s.a.Y) - (t.a.Y-s.a.Y)*(s.b.X-s.a.X)) / d
+			if u >= 0 && u <= 1 && v >= 0 && v <= 1 {
+				return Point{s.a.X + u*(s.b.X-s.a.X), s.a.Y + u*(s.b.Y-s.a.Y)}, true
+			}
+		}
+	}
+	return Point{}, false
+}
+
+// Inside reports whether a point lies in the rings by the even-odd rule.
+func Inside(rings [][]Point, c Point) bool {
+	in := false
+	for _, p := range rings {
+		for i := range p {
+			a, b := p[i], p[(i+1)%len(p)]
+			if (a.Y > c.Y) != (b.Y > c.Y) && c.X < (b.X-a.X)*(c.Y-a.Y)/(b.Y-a.Y)+a.X {
+				in = !in
+			}
+		}
+	}
+	return in
+}
+
+// reversed is a ring the other way round.
+func reversed(p []Point) []Point {
+	out := make([]Point, len(p))
+	for i := range p {
+		out[i] = p[len(p)-1-i]
+	}
+	return out
+}
+
+// parts sorts rings into parts: an outer ring anticlockwise with its holes.
+func parts(rings [][]Point) (out [][][]Point) {
+	depth := make([]int, len(rings))
+	for i, r := range rings {
+		for k, q := range rings {
+			if i != k && Inside([][]Point{q}, r[0]) {
+				depth[i]++
+			}
+		}
+	}
+	order := make([]int, len(rings))
+	for i := range order {
+		order[i] = i
+	}
+	sort.SliceStable(order, func(a, b int) bool { return Area(rings[order[a]]) > Area(rings[order[b]]) })
+	at := map[int]int{}
+	for _, i := range order {
+		r := rings[i]
+		if (SignedArea(r) < 0) != (depth[i]%2 == 1) {
+			r = reversed(r)
+		}
+		if depth[i]%2 == 0 {
+			at[i] = len(out)
+			out = append(out, [][]Point{r})
+			continue
+		}
+		for k, n := range at { // the ring just round it
+			if depth[k] == depth[i]-1 && Inside([][]Point{rings[k]}, rings[i][0]) {
+				out[n] = append(out[n], r)
+			}
+		}
+	}
+	return out
+}
+
+// Lay stretches the outline and makes a panel of each separate piece.
+func (o Outline) Lay() (*Shape, error) {
+	if err := positive("thickness", o.T); err != nil {
+		return nil, err
+	}
+	if err := copies(o.Copies); err != nil {
+		return nil, err
+	}
+	if len(o.Rings) == 0 {
+		return nil, measure.Bad("path", "is empty; write x,y pairs such as 0,0 36,0 18,60")
+	}
+	lo, hi := Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
+	for _, r := range o.Rings {
+		for _, q := range r {
+			lo, hi = Point{math.Min(lo.X, q.X), math.Min(lo.Y, q.Y)}, Point{math.Max(hi.X, q.X), math.Max(hi.Y, q.Y)}
+		}
+	}
+	if hi.X <= lo.X || hi.Y <= lo.Y {
+		return nil, measure.Bad("path", "has no area")
+	}
+	fx, fy := o.W/(hi.X-lo.X), o.H/(hi.Y-lo.Y)
+	if o.W == 0 {
+		fx = fy
+	}
+	if o.H == 0 {
+		fy = fx
+	}
+	wide, tall := fx*(hi.X-lo.X), fy*(hi.Y-lo.Y)
+	if err := sizes("width", wide, "height", tall); err != nil {
+		return nil, err
+	}
+	rings := make([][]Point, len(o.Rings))
+	for i, r := range o.Rings {
+		for _, q := range r {
+			rings[i] = append(rings[i], Point{(q.X - lo.X) * fx, (q.Y - lo.Y) * fy})
+		}
+	}
+	if at, yes := crossing(rings); yes {
+		return nil, measure.Bad("path", "meets itself %s from the left, %s up; a saw cannot cut that", in(at.X), in(at.Y))
+	}
+	s := &Shape{}
+	sides := []string{""}
+	if o.Pair {
+		sides = []string{"left", "right"}
+	}
+	pitch := o.Pitch
+	if pitch <= 0 {
+		pitch = o.T * 4
+	}
+	list := parts(rings)
+	no := 0
+	for _, side := range sides {
+		for k, part := range list {
+			id, name := "shape", "Shape"
+			if len(list) > 1 {
+				id, name = fmt.Sprintf("shape%d", k+1), fmt.Sprintf("Shape %d", k+1)
+			}
+			if side != "" {
+				id, name = id+"-"+side, name+", "+side
+			}
+			p := Panel{ID: id, Name: name, Copies: o.Copies, Thick: o.T, Grain: "up", Hand: side}
+			for i, r := range part {
+				if side == "right" {
+					m := make([]Point, len(r))
+					for j, q := range r {
+						m[len(r)-1-j] = Point{wide - q.X, q.Y}
+					}
+					r = m
+				}
+				if i == 0 {
+					p.Outline = r
+				} else {
+					p.Holes = append(p.Holes, r)
+				}
+			}
+			plo, _ := p.Bounds()
+			shift := func(r []Point) []Point {
+				out := make([]Point, len(r))
+				for i, q := range r {
+					out[i] = Point{q.X - plo.X, q.Y - plo.Y}
+				}
+				return out
+			}
+			p.Outline = shift(p.Outline)
+			for i := range p.Holes {
+				p.Holes[i] = shift(p.Holes[i])
+			}
+			s.Panels = append(s.Panels, p)
+			for c := range min(o.Copies, 40) {
+				at := float64(no+c) * pitch
+				s.Bodies = append(s.Bodies, cutout(p, c, Point{plo.X - wide/2, plo.Y}, at, o.Lying, tall))
+			}
+		}
+		no += o.Copies
+	}
+	s.Size = extent(s.Bodies)
+	area := 0.0
+	for _, p := range s.Panels {
+		area += p.Area() * float64(p.Copies)
+	}
+	s.Results = append(s.Results,
+		result("scale", "Scale of the drawing", fx, "mm", measure.Decimal(fx, 3)+" mm a unit").
+			With("known size / size in the drawing", fmt.Sprintf("%s / %s", in(wide), measure.Decimal(hi.X-lo.X, 2)), measure.Decimal(fx, 4)+" mm a unit across, "+measure.Decimal(fy, 4)+" up", source.Exact("proportion")),
+		result("face", "Face of all copies", area/1e6, "m2", measure.Decimal(area/92903.04, 2)+" sq ft").
+			With("outlines less holes, x copies", fmt.Sprintf("%d pieces", len(s.Panels)*o.Copies), measure.Decimal(area/1e6, 3)+" m2", source.Exact("shoelace formula")))
+	return s, nil
+}
+
+// cutout is one flat copy in space: standing with its front at depth at, or
+// lying with its underside at that height.
+func cutout(p Panel, no int, o Point, at float64, lying bool, tall float64) Body {
+	to := func(q Point, back bool) Vec {
+		x, y := o.X+q.X, o.Y+q.Y
+		if lying {
+			z := at + p.Thick
+			if back {
+				z = at
+			}
+			return Vec{x, y - tall/2, z}
+		}
+		d := at - p.Thick/2
+		if back {
+			d = at + p.Thick/2
+		}
+		return Vec{x, d, y}
+	}
+	space := func(r []Point, back bool) []Vec {
+		out := make([]Vec, len(r))
+		for i, q := range r {
+			out[i] = to(q, back)
+		}
+		return out
+	}
+	ex := Vec{0, 1, 0}
+	if lying {
+		ex = Vec{0, 0, 1}
+	}
+	b := prism(p.ID, no, space(p.Outline, false), space(p.Outline, true), ex)
+	for _, h := range p.Holes {
+		outer, inner := space(h, false), space(h, true)
+		b.Faces[0].Holes = append(b.Faces[0].Holes, outer)
+		for i := range outer {
+			j := (i + 1) % len(outer)
+			b.Faces = append(b.Faces, Face{Points: []Vec{outer[j], outer[i], inner[i], inner[j]}})
+		}
+	}
+	if len(p.Outline) > 24 { // a curve's facets have no edges between them
+		edge := make([]Vec, 0, len(p.Outline)+1)
+		edge = append(append(edge, b.Faces[0].Points...), b.Faces[0].Points[0])
+		b.Faces[0].Edges = [][]Vec{edge}
+		for i := 2; i < len(b.Faces); i++ {
+			b.Faces[i].Curved = true
+		}
+	}
+	return b
+}
