@@ -1,0 +1,305 @@
+package formats
+
+import (
+	"bufio"
+	"bytes"
+	"image"
+	"math"
+	"sort"
+	"strconv"
+	"strings"
+
+	"github.com/tdewolff/canvas"
+	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
+)
+
+// MaxOutlineFile is the largest SVG or DXF read, in bytes.
+const MaxOutlineFile = 4 << 20
+
+// Rings reads the closed outlines of an SVG or a DXF, Y up. Units are the
+// file's own: a plan stretches them to one known size. Curves are flattened to
+// about a thousandth of the drawing.
+func Rings(data []byte) ([][]pattern.Point, error) {
+	if len(data) > MaxOutlineFile {
+		return nil, measure.Bad("file", "is %d MB; an outline is at most %d MB", len(data)>>20, MaxOutlineFile>>20)
+	}
+	var rings [][]pattern.Point
+	var err error
+	head := bytes.ToLower(data[:min(len(data), 4096)])
+	switch {
+	case bytes.Contains(head, []byte("<svg")) || bytes.Contains(head, []byte("<?xml")):
+		rings, err = svgRings(data)
+	case bytes.Contains(data, []byte("SECTION")):
+		rings, err = dxfRings(data)
+	default:
+		return nil, measure.Bad("file", "is neither an SVG nor a DXF as text; export the outline as one of these")
+	}
+	if err != nil {
+		return nil, err
+	}
+	kept := rings[:0]
+	n := 0
+	for _, r := range rings {
+		if len(r) > 2 && r[0] == r[len(r)-1] {
+			r = r[:len(r)-1]
+		}
+		if len(r) > 2 && pattern.Area(r) > 0 {
+			kept, n = append(kept, r), n+len(r)
+		}
+	}
+	if len(kept) == 0 {
+		return nil, measure.Bad("file", "has no closed outline; join the lines to a closed path and export again")
+	}
+	if n > pattern.MaxOutline {
+		return nil, measure.Bad("file", "has %d corners; %d at most, so make the curves simpler", n, pattern.MaxOutline)
+	}
+	return kept, nil
+}
+
+// collector takes the paths of a drawing and leaves the rest.
+type collector struct {
+	w, h  float64
+	paths []*canvas.Path
+}
+
+func (c *collector) Size() (float64, float64) { return c.w, c.h }
+func (c *collector) RenderPath(p *canvas.Path, s canvas.Style, m canvas.Matrix) {
+	c.paths = append(c.paths, p.Copy().Transform(m))
+}
+func (c *collector) RenderText(*canvas.Text, canvas.Matrix) {}
+func (c *collector) RenderImage(image.Image, canvas.Matrix) {}
+
+func svgRings(data []byte) (out [][]pattern.Point, err error) {
+	defer func() { // the reader is written for whole drawings, not for broken ones
+		if r := recover(); r != nil {
+			out, err = nil, measure.Bad("file", "is an SVG that cannot be read; export it again as plain SVG")
+		}
+	}()
+	drawing, err := canvas.ParseSVG(bytes.NewReader(data))
+	if err != nil {
+		return nil, measure.Bad("file", "is an SVG that cannot be read: %s", err)
+	}
+	c := &collector{w: drawing.W, h: drawing.H}
+	drawing.RenderTo(c)
+	var all canvas.Rect
+	for i, p := range c.paths {
+		if b := p.Bounds(); i == 0 {
+			all = b
+		} else {
+			all = all.Add(b)
+		}
+	}
+	tolerance := math.Max(all.W(), all.H()) / 1000
+	for _, p := range c.paths {
+		for _, sub := range p.Split() {
+			if !sub.Closed() {
+				continue
+			}
+			var r []pattern.Point
+			for _, q := range sub.Flatten(tolerance).Coords() {
+				r = append(r, pattern.Point{X: q.X, Y: q.Y})
+			}
+			out = append(out, r)
+		}
+	}
+	return out, nil
+}
+
+// dxfRings reads LINE, LWPOLYLINE, POLYLINE, CIRCLE and ARC and joins what
+// meets end to end. Lines on the layers text and mark of our own files are no
+// outlines.
+func dxfRings(data []byte) ([][]pattern.Point, error) {
+	type pair struct {
+		code  int
+		value string
+	}
+	var pairs []pair
+	in := bufio.NewScanner(bytes.NewReader(data))
+	in.Buffer(nil, 1<<20)
+	for in.Scan() {
+		code, err := strconv.Atoi(strings.TrimSpace(in.Text()))
+		if err != nil {
+			return nil, measure.Bad("file", "is no DXF as text: %q stands where a group code should", strings.TrimSpace(in.Text()))
+		}
+		if !in.Scan() {
+			break
+		}
+		pairs = append(pairs, pair{code, strings.TrimSpace(in.Text())})
+	}
+	var open, rings [][]pattern.Point
+	inEntities := false
+	for i := 0; i < len(pairs); i++ {
+		if pairs[i].code == 2 && i > 0 && pairs[i-1].value == "SECTION" {
+			inEntities = pairs[i].value == "ENTITIES"
+		}
+		if pairs[i].code != 0 || !inEntities {
+			continue
+		}
+		kind := pairs[i].value
+		first, last := map[int]float64{}, map[int]float64{}
+		layer := ""
+		var corners []pattern.Point
+		var bulges []float64
+		closed := false
+		read := func(k int) int { // the pairs of one entity, from k on
+			for ; k < len(pairs) && pairs[k].code != 0; k++ {
+				p := pairs[k]
+				v, err := strconv.ParseFloat(p.value, 64)
+				if p.code == 8 {
+					layer = strings.ToLower(p.value)
+				}
+				if err != nil || math.IsNaN(v) || math.Abs(v) > 1e9 {
+					continue
+				}
+				if _, seen := first[p.code]; !seen {
+					first[p.code] = v
+				}
+				last[p.code] = v
+				if kind == "LWPOLYLINE" {
+					switch p.code {
+					case 10:
+						corners, bulges = append(corners, pattern.Point{X: v}), append(bulges, 0)
+					case 20:
+						if n := len(corners); n > 0 {
+							corners[n-1].Y = v
+						}
+					case 42:
+						if n := len(bulges); n > 0 {
+							bulges[n-1] = v
+						}
+					}
+				}
+			}
+			return k
+		}
+		next := read(i + 1)
+		closed = int(first[70])&1 == 1
+		switch kind {
+		case "LINE":
+			corners = []pattern.Point{{X: first[10], Y: first[20]}, {X: first[11], Y: first[21]}}
+		case "CIRCLE", "ARC":
+			from, to := 0.0, 2*math.Pi
+			if kind == "ARC" {
+				from, to = first[50]*math.Pi/180, first[51]*math.Pi/180
+				for to <= from {
+					to += 2 * math.Pi
+				}
+			}
+			n := int(math.Ceil((to-from)/(2*math.Pi)*72)) + 1
+			for k := range n + 1 {
+				s, c := math.Sincos(from + (to-from)*float64(k)/float64(n))
+				corners = append(corners, pattern.Point{X: first[10] + first[40]*c, Y: first[20] + first[40]*s})
+			}
+			closed = kind == "CIRCLE"
+		case "POLYLINE":
+			poly := closed
+			lay := layer
+			for next < len(pairs) && pairs[next].value == "VERTEX" {
+				first, last = map[int]float64{}, map[int]float64{}
+				next = read(next + 1)
+				corners, bulges = append(corners, pattern.Point{X: first[10], Y: first[20]}), append(bulges, first[42])
+			}
+			closed, layer = poly, lay
+		}
+		i = next - 1
+		if len(corners) < 2 || layer == "text" || layer == "mark" || layer == "score" {
+			continue
+		}
+		corners = bulged(corners, bulges, closed)
+		if closed {
+			rings = append(rings, corners)
+		} else {
+			open = append(open, corners)
+		}
+	}
+	return append(rings, joined(open)...), nil
+}
+
+// bulged puts in the arcs of a polyline: a bulge is the tangent of a quarter
+// of the arc's angle.
+func bulged(p []pattern.Point, bulge []float64, closed bool) []pattern.Point {
+	var out []pattern.Point
+	for i, a := range p {
+		out = append(out, a)
+		if i >= len(bulge) || bulge[i] == 0 || i == len(p)-1 && !closed {
+			continue
+		}
+		b := p[(i+1)%len(p)]
+		angle := 4 * math.Atan(bulge[i])
+		chord := math.Hypot(b.X-a.X, b.Y-a.Y)
+		if chord == 0 {
+			continue
+		}
+		r := chord / 2 / math.Sin(angle/2)
+		off := r * math.Cos(angle/2)
+		mid := pattern.Point{X: (a.X + b.X) / 2, Y: (a.Y + b.Y) / 2}
+		c := pattern.Point{X: mid.X - (b.Y-a.Y)/chord*off, Y: mid.Y + (b.X-a.X)/chord*off}
+		from := math.Atan2(a.Y-c.Y, a.X-c.X)
+		n := int(math.Ceil(math.Abs(angle) / (2 * math.Pi) * 72))
+		for k := 1; k < n; k++ {
+			s, cs := math.Sincos(from + angle*float64(k)/float64(n))
+			out = append(out, pattern.Point{X: c.X + math.Abs(r)*cs, Y: c.Y + math.Abs(r)*s})
+		}
+	}
+	return out
+}
+
+// joined makes rings of lines that meet end to end, to a ten-thousandth of the
+// drawing.
+func joined(lines [][]pattern.Point) (rings [][]pattern.Point) {
+	size := 0.0
+	for _, l := range lines {
+		for _, p := range l {
+			size = math.Max(size, math.Max(math.Abs(p.X), math.Abs(p.Y)))
+		}
+	}
+	snap := math.Max(size*1e-4, 1e-9)
+	type key [2]int64
+	keyOf := func(p pattern.Point) key {
+		return key{int64(math.Round(p.X / snap)), int64(math.Round(p.Y / snap))}
+	}
+	ends := map[key][]int{}
+	for i, l := range lines {
+		ends[keyOf(l[0])] = append(ends[keyOf(l[0])], i)
+		ends[keyOf(l[len(l)-1])] = append(ends[keyOf(l[len(l)-1])], i)
+	}
+	for _, list := range ends {
+		sort.Ints(list)
+	}
+	used := make([]bool, len(lines))
+	for i := range lines {
+		if used[i] {
+			continue
+		}
+		used[i] = true
+		ring := append([]pattern.Point(nil), lines[i]...)
+		start := keyOf(ring[0])
+		for keyOf(ring[len(ring)-1]) != start {
+			at, found := keyOf(ring[len(ring)-1]), false
+			for _, k := range ends[at] {
+				if used[k] {
+					continue
+				}
+				used[k], found = true, true
+				l := lines[k]
+				if keyOf(l[0]) != at {
+					for n := len(l) - 2; n >= 0; n-- {
+						ring = append(ring, l[n])
+					}
+				} else {
+					ring = append(ring, l[1:]...)
+				}
+				break
+			}
+			if !found {
+				ring = nil
+				break
+			}
+		}
+		if len(ring) > 3 {
+			rings = append(rings, ring[:len(ring)-1])
+		}
+	}
+	return rings
+}
