@@ -1,0 +1,367 @@
+package pattern
+
+import (
+	"bytes"
+	"compress/flate"
+	"encoding/base64"
+	"encoding/binary"
+	"fmt"
+	"io"
+	"math"
+	"sort"
+	"sync"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+)
+
+// MaxPlanMesh is how many triangles a mesh kept in a plan may have.
+const MaxPlanMesh = 30_000
+
+// Pack writes a mesh as short text: corners in 65,535ths of its largest
+// extent, deflated, base64. Its size is not kept: a plan stretches it.
+func (m Mesh) Pack() (string, error) {
+	if len(m) == 0 || len(m) > MaxPlanMesh {
+		return "", measure.Bad("mesh", "has %d triangles; a plan keeps 1 to %d, so make it coarser", len(m), MaxPlanMesh)
+	}
+	r := m.Report()
+	size := math.Max(r.Hi.X-r.Lo.X, math.Max(r.Hi.Y-r.Lo.Y, r.Hi.Z-r.Lo.Z))
+	if size <= 0 {
+		return "", measure.Bad("mesh", "has no size")
+	}
+	type vertex [3]uint16
+	no := map[vertex]uint32{}
+	var vs []vertex
+	var is []uint32
+	for _, t := range m {
+		var k [3]uint32
+		for i, v := range t {
+			q := vertex{uint16(math.Round((v.X - r.Lo.X) / size * 65535)), uint16(math.Round((v.Y - r.Lo.Y) / size * 65535)), uint16(math.Round((v.Z - r.Lo.Z) / size * 65535))}
+			n, ok := no[q]
+			if !ok {
+				n = uint32(len(vs))
+				no[q] = n
+				vs = append(vs, q)
+			}
+			k[i] = n
+		}
+		if k[0] != k[1] && k[1] != k[2] && k[0] != k[2] {
+			is = append(is, k[:]...)
+		}
+	}
+	var b bytes.Buffer
+	b.WriteString("zm1")
+	w, err := flate.NewWriter(&b, flate.BestCompression)
+	if err != nil {
+		return "", err
+	}
+	for _, v := range []any{uint32(len(vs)), uint32(len(is)), vs, is} {
+		if err := binary.Write(w, binary.LittleEndian, v); err != nil {
+			return "", err
+		}
+	}
+	if err := w.Close(); err != nil {
+		return "", err
+	}
+	return base64.StdEncoding.EncodeToString(b.Bytes()), nil
+}
+
+// Unpack reads a packed mesh; its largest extent is 1.
+func Unpack(text string) (Mesh, error) {
+	bad := measure.Bad("mesh", "is damaged; bring the STL in again")
+	raw, err := base64.StdEncoding.DecodeString(text)
+	if err != nil || len(raw) < 4 || string(raw[:3]) != "zm1" {
+		return nil, bad
+	}
+	r := io.LimitReader(flate.NewReader(bytes.NewReader(raw[3:])), 8<<20)
+	var n, k uint32
+	if binary.Read(r, binary.LittleEndian, &n) != nil || binary.Read(r, binary.LittleEndian, &k) != nil || n == 0 || n > 3*MaxPlanMesh || k == 0 || k%3 != 0 || k > 3*MaxPlanMesh {
+		return nil, bad
+	}
+	vs, is := make([][3]uint16, n), make([]uint32, k)
+	if binary.Read(r, binary.LittleEndian, vs) != nil || binary.Read(r, binary.LittleEndian, is) != nil {
+		return nil, bad
+	}
+	m := make(Mesh, k/3)
+	for i := range m {
+		for j := range 3 {
+			q := is[i*3+j]
+			if q >= n {
+				return nil, bad
+			}
+			m[i][j] = Vec{float64(vs[q][0]) / 65535, float64(vs[q][1]) / 65535, float64(vs[q][2]) / 65535}
+		}
+	}
+	return m, nil
+}
+
+// MeshSlices is a closed mesh in level layers of the stock. Each layer is cut
+// as wide as the mesh is anywhere in it, so that carving only takes away.
+type MeshSlices struct {
+	Mesh   Mesh
+	H      float64 // the height it is stretched to, in all three ways alike
+	T      float64
+	Wall   float64 // left all round when hollowed; 0 leaves it solid
+	Allow  float64 // carve allowance all round
+	Dowels int     // pins between each two layers, 0 to 4
+	Dowel  float64 // how thick
+}
+
+// cells is how fine the layers are drawn: the larger side of the mesh in cells.
+const cells = 240
+
+// Lay cuts the layers. Outlines are true to half a cell, a 240th of the larger
+// side, and lie outside the mesh, never inside.
+func (c MeshSlices) Lay() (*Shape, error) {
+	if err := sizes("height", c.H, "thickness", c.T); err != nil {
+		return nil, err
+	}
+	if c.Wall < 0 || c.Allow < 0 || c.Allow > 300 {
+		return nil, measure.Bad("allow", "must lie between nothing and 12 in")
+	}
+	if c.Dowels < 0 || c.Dowels > 4 || c.Dowels > 0 && c.Dowel <= 0 {
+		return nil, measure.Bad("dowels", "write 0 to 4, and how thick they are")
+	}
+	r := c.Mesh.Report()
+	if !r.Sound() {
+		return nil, measure.Bad("mesh", "cannot be cut: %s", join(r.Words()))
+	}
+	f := c.H / (r.Hi.Z - r.Lo.Z)
+	m := make(Mesh, len(c.Mesh))
+	mid := Vec{(r.Lo.X + r.Hi.X) / 2, (r.Lo.Y + r.Hi.Y) / 2, r.Lo.Z}
+	for i, t := range c.Mesh {
+		for k, v := range t {
+			d := sub(v, mid)
+			m[i][k] = Vec{d.X * f, d.Y * f, d.Z * f}
+		}
+	}
+	wide, deep := (r.Hi.X-r.Lo.X)*f, (r.Hi.Y-r.Lo.Y)*f
+	if err := sizes("width", wide, "depth", deep); err != nil {
+		return nil, err
+	}
+	n := int(math.Ceil(c.H/c.T - 1e-6))
+	if n > 200 {
+		return nil, measure.Bad("height", "takes %d slices; use thicker stock (200 at most)", n)
+	}
+	cell := math.Max(wide, deep) / cells
+	pad := int(math.Ceil(c.Allow/cell)) + 3
+	nx, ny := int(wide/cell)+2*pad+1, int(deep/cell)+2*pad+1
+	o := Point{-wide/2 - float64(pad)*cell, -deep/2 - float64(pad)*cell}
+	back := func(loops [][]Point) [][]Point {
+		out := make([][]Point, 0, len(loops))
+		for _, l := range loops {
+			p := make([]Point, len(l))
+			for i, q := range l {
+				p[i] = Point{o.X + q.X*cell, o.Y + q.Y*cell}
+			}
+			if Area(p) > 9*cell*cell {
+				out = append(out, Simplified(p, cell/4))
+			}
+		}
+		return out
+	}
+	type layer struct {
+		rings [][]Point
+		inter []bool // where the whole layer is full
+		pins  []Point
+	}
+	layers := make([]layer, n)
+	full := 0.0
+	var wg sync.WaitGroup
+	lay := func(i int) {
+		z0, z1 := float64(i)*c.T, math.Min(c.H, float64(i+1)*c.T)
+		union, inter := make([]bool, nx*ny), make([]bool, nx*ny)
+		for s := range 3 {
+			z := z0 + (z1-z0)*(.01+.98*float64(s)/2)
+			mask := make([]bool, nx*ny)
+			fillMask(mask, nx, ny, m.Section(z), o, cell)
+			for k, v := range mask {
+				union[k] = union[k] || v
+				inter[k] = v && (s == 0 || inter[k])
+			}
+		}
+		rings := back(signedField(union, nx, ny).contours(c.Allow/cell + .5))
+		if c.Wall > 0 && i > 0 && i < n-1 {
+			hollow := signedField(inter, nx, ny)
+			for _, l := range back(hollow.contours(-c.Wall / cell)) {
+				if SignedArea(l) > 0 && math.Min(bounds(l)) > 2*c.Wall { // a hollow narrower than its walls is not worth the blade
+					rings = append(rings, reversed(l))
+				}
+			}
+		}
+		layers[i] = layer{rings: rings, inter: inter}
+	}
+	for i := range n {
+		wg.Go(func() { lay(i) })
+	}
+	wg.Wait()
+	for i := 0; i+1 < n && c.Dowels > 0; i++ { // pins stand where both layers are deep
+		both := make([]bool, nx*ny)
+		for k := range both {
+			both[k] = layers[i].inter[k] && layers[i+1].inter[k]
+		}
+		for _, li := range []int{i, i + 1} { // and not in a hollow
+			for _, l := range layers[li].rings {
+				if SignedArea(l) < 0 {
+					hole := make([]bool, nx*ny)
+					fillMask(hole, nx, ny, [][]Point{l}, o, cell)
+					for k, v := range hole {
+						both[k] = both[k] && !v
+					}
+				}
+			}
+		}
+		pins := deepest(distances(both, nx, ny), nx, c.Dowels, c.Dowel/cell)
+		for _, k := range pins {
+			q := Point{o.X + float64(k%nx)*cell, o.Y + float64(k/nx)*cell}
+			layers[i].pins, layers[i+1].pins = append(layers[i].pins, q), append(layers[i+1].pins, q)
+		}
+	}
+	s := &Shape{}
+	for i, l := range layers {
+		list := parts(l.rings)
+		if len(list) == 0 {
+			return nil, measure.Bad("mesh", "slice %d is too thin to cut; make the prop larger", i+1)
+		}
+		for k, part := range list {
+			p := Panel{ID: fmt.Sprintf("slice%d", i+1), Name: fmt.Sprintf("Slice %d", i+1), Copies: 1, Thick: c.T, Outline: part[0], Holes: part[1:]}
+			if len(list) > 1 {
+				p.ID, p.Name = fmt.Sprintf("%s-%d", p.ID, k+1), fmt.Sprintf("%s, bit %d", p.Name, k+1)
+			}
+			lo, _ := p.Bounds()
+			for _, q := range l.pins {
+				if Inside(part, q) {
+					p.Holes = append(p.Holes, Circle(q.X, q.Y, c.Dowel))
+				}
+			}
+			// a cross through the mesh's own middle lines the layers up
+			p.Marks = append(p.Marks, [2]Point{{-10, 0}, {10, 0}}, [2]Point{{0, -10}, {0, 10}})
+			p.Notes = append(p.Notes, "The cross is the middle of the whole: set it over the one below, front to front.")
+			shift := func(r []Point) []Point {
+				out := make([]Point, len(r))
+				for i, q := range r {
+					out[i] = Point{q.X - lo.X, q.Y - lo.Y}
+				}
+				return out
+			}
+			b := plate(p, float64(i)*c.T, c.T, math.Max(wide, deep)/150)
+			b.Explode = Vec{0, 0, 1}
+			s.Bodies = append(s.Bodies, b)
+			p.Outline = shift(p.Outline)
+			for h := range p.Holes {
+				p.Holes[h] = shift(p.Holes[h])
+			}
+			for h := range p.Marks {
+				p.Marks[h] = [2]Point{{p.Marks[h][0].X - lo.X, p.Marks[h][0].Y - lo.Y}, {p.Marks[h][1].X - lo.X, p.Marks[h][1].Y - lo.Y}}
+			}
+			full += p.Area() * c.T
+			s.Panels = append(s.Panels, p)
+		}
+	}
+	s.Size = extent(s.Bodies)
+	v := r.Volume * f * f * f
+	s.Results = append(s.Results,
+		result("layers", "Slices", float64(n), "", fmt.Sprint(n)).With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(c.H), in(c.T)), fmt.Sprint(n), source.Exact("whole layers")),
+		result("carve", "Carved away, hollow counted", (full-v)/1e9, "m3", fmt.Sprintf("%.1f L", (full-v)/1e6)).
+			With("slices - mesh", fmt.Sprintf("%.1f - %.1f L", full/1e6, v/1e6), fmt.Sprintf("%.1f L; below 0 the hollow saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")))
+	return s, nil
+}
+
+func join(words []string) string {
+	out := ""
+	for i, w := range words {
+		if i > 0 {
+			out += "; "
+		}
+		out += w
+	}
+	return out
+}
+
+func bounds(p []Point) (w, h float64) {
+	lo, hi := Panel{Outline: p}.Bounds()
+	return hi.X - lo.X, hi.Y - lo.Y
+}
+
+// fillMask marks the cells whose middle lies in the rings, even-odd.
+func fillMask(mask []bool, nx, ny int, rings [][]Point, o Point, cell float64) {
+	rows := make([][]float64, ny)
+	for _, p := range rings {
+		for i := range p {
+			a, b := p[i], p[(i+1)%len(p)]
+			if a.Y > b.Y {
+				a, b = b, a
+			}
+			for y := max(0, int(math.Ceil((a.Y-o.Y)/cell))); y < ny; y++ {
+				cy := o.Y + float64(y)*cell
+				if cy >= b.Y {
+					break
+				}
+				if cy >= a.Y && b.Y > a.Y {
+					rows[y] = append(rows[y], (b.X-a.X)*(cy-a.Y)/(b.Y-a.Y)+a.X)
+				}
+			}
+		}
+	}
+	for y, xs := range rows {
+		sort.Float64s(xs)
+		for k := 0; k+1 < len(xs); k += 2 {
+			for x := max(0, int(math.Ceil((xs[k]-o.X)/cell))); x < nx && o.X+float64(x)*cell <= xs[k+1]; x++ {
+				mask[y*nx+x] = true
+			}
+		}
+	}
+}
+
+// deepest picks up to n cells that lie at least gap deep, as far from each
+// other as they can.
+func deepest(d []float64, nx, n int, gap float64) (out []int) {
+	for range n {
+		best, score := -1, 0.0
+		for k, v := range d {
+			if v < gap*1.5 {
+				continue
+			}
+			s := v
+			if len(out) > 0 {
+				s = math.Inf(1)
+				for _, q := range out {
+					s = math.Min(s, math.Hypot(float64(k%nx-q%nx), float64(k/nx-q/nx)))
+				}
+				if s < 4*gap {
+					continue
+				}
+			}
+			if s > score {
+				best, score = k, s
+			}
+		}
+		if best < 0 {
+			return
+		}
+		out = append(out, best)
+	}
+	return
+}
+
+// plate is a flat piece lying level at z; its outline is drawn to about tol.
+func plate(p Panel, z, t, tol float64) Body {
+	level := func(r []Point, z float64) []Vec {
+		out := make([]Vec, len(r))
+		for i, q := range r {
+			out[i] = Vec{q.X, q.Y, z}
+		}
+		return out
+	}
+	ring := Simplified(p.Outline, tol)
+	b := prism(p.ID, 0, level(ring, z+t), level(ring, z), Vec{0, 0, 1})
+	edge := append(level(ring, z+t), Vec{ring[0].X, ring[0].Y, z + t})
+	b.Faces[0].Edges = [][]Vec{edge}
+	for i := 2; i < len(b.Faces); i++ {
+		b.Faces[i].Curved = true
+	}
+	for _, h := range p.Holes {
+		b.Faces[0].Holes = append(b.Faces[0].Holes, level(Simplified(h, tol), z+t))
+	}
+	return b
+}

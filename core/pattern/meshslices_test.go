@@ -1,0 +1,157 @@
+package pattern
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+// ball is a closed mesh of an ellipsoid with half axes a, b, c.
+func ball(a, b, c float64, n int) Mesh {
+	at := func(i, k int) Vec {
+		s, z := math.Sincos(-math.Pi/2 + math.Pi*float64(i)/float64(n))
+		y, x := math.Sincos(2 * math.Pi * float64(k%(2*n)) / float64(2*n))
+		if i == 0 || i == n {
+			z = 0
+		}
+		return Vec{a * z * x, b * z * y, c * s}
+	}
+	var m Mesh
+	for i := range n {
+		for k := range 2 * n {
+			p, q, r, s := at(i, k), at(i, k+1), at(i+1, k+1), at(i+1, k)
+			if i > 0 {
+				m = append(m, Triangle{p, q, r})
+			}
+			if i < n-1 {
+				m = append(m, Triangle{p, r, s})
+			}
+		}
+	}
+	return m
+}
+
+func TestPackedMeshKeepsItsForm(t *testing.T) {
+	m := ball(300, 200, 500, 24)
+	text, err := m.Pack()
+	require.NoError(t, err)
+	require.Less(t, len(text), 40_000)
+	back, err := Unpack(text)
+	require.NoError(t, err)
+	r, q := m.Report(), back.Report()
+	require.True(t, q.Sound())
+	require.InEpsilon(t, r.Volume, q.Volume*1e9, 1e-4, "the largest extent is 1; here it is 1000")
+	for _, bad := range []string{"", "zm1", "AAAA", text[:40], text[:len(text)/2]} {
+		_, err := Unpack(bad)
+		require.ErrorContains(t, err, "bring the STL in again")
+	}
+	_, err = ball(1, 1, 1, 200).Pack()
+	require.ErrorContains(t, err, "coarser")
+}
+
+func TestMeshSlicesHoldTheMeshAndLittleMore(t *testing.T) {
+	rng := rand.New(rand.NewPCG(3, 3))
+	for range 12 {
+		a, b, h := 100+300*rng.Float64(), 100+300*rng.Float64(), 200+700*rng.Float64()
+		m := ball(a, b, h/2, 20)
+		s, err := MeshSlices{Mesh: m, H: h, T: 50.8}.Lay()
+		require.NoError(t, err)
+		require.Equal(t, int(math.Ceil(h/50.8)), len(s.Panels))
+		vol := 0.0
+		for _, p := range s.Panels {
+			vol += p.Volume()
+		}
+		// an ellipsoid's layers, each the ellipse at its widest (closed form)
+		want := 0.0
+		cell := 2 * math.Max(a, b) / cells
+		for i := range s.Panels {
+			z0, z1 := float64(i)*50.8-h/2, math.Min(h, float64(i+1)*50.8)-h/2
+			z := math.Max(0, math.Max(z0, -z1))
+			k := math.Sqrt(math.Max(0, 1-z*z/(h*h/4)))
+			want += math.Pi * (a*k + cell) * (b*k + cell) * 50.8
+		}
+		require.InEpsilon(t, want, vol, 0.035, "the mesh is a polyhedron inside the ellipsoid")
+		require.Greater(t, vol, m.Report().Volume)
+	}
+}
+
+func TestMeshSlicesOfABox(t *testing.T) {
+	// a box of 400 x 200 x 300 in 100 mm layers, 10 mm to carve, walls 40: closed form
+	v := func(x, y, z float64) Vec { return Vec{x * 400, y * 200, z * 300} }
+	var m Mesh
+	quad := func(a, b, c, d Vec) { m = append(m, Triangle{a, b, c}, Triangle{a, c, d}) }
+	quad(v(0, 0, 0), v(0, 1, 0), v(1, 1, 0), v(1, 0, 0))
+	quad(v(0, 0, 1), v(1, 0, 1), v(1, 1, 1), v(0, 1, 1))
+	quad(v(0, 0, 0), v(1, 0, 0), v(1, 0, 1), v(0, 0, 1))
+	quad(v(0, 1, 0), v(0, 1, 1), v(1, 1, 1), v(1, 1, 0))
+	quad(v(0, 0, 0), v(0, 0, 1), v(0, 1, 1), v(0, 1, 0))
+	quad(v(1, 0, 0), v(1, 1, 0), v(1, 1, 1), v(1, 0, 1))
+	require.True(t, m.Report().Sound())
+	s, err := MeshSlices{Mesh: m, H: 300, T: 100, Allow: 10, Wall: 40, Dowels: 2, Dowel: 12}.Lay()
+	require.NoError(t, err)
+	require.Len(t, s.Panels, 3)
+	cell := 400.0 / cells
+	for i, p := range s.Panels {
+		lo, hi := p.Bounds()
+		require.InDelta(t, 420, hi.X-lo.X, 4*cell)
+		require.InDelta(t, 220, hi.Y-lo.Y, 4*cell)
+		pins := 0
+		for _, hole := range p.Holes {
+			if a := Area(hole); a < 200 {
+				pins++
+			} else {
+				w, h := bounds(hole)
+				require.InDelta(t, 320, w, 4*cell)
+				require.InDelta(t, 120, h, 4*cell)
+			}
+		}
+		require.Equal(t, []int{2, 5, 2}[i], pins+map[bool]int{true: 1}[i == 1], "two pins a joint, and the hollow of the middle layer")
+		require.Len(t, p.Holes, []int{2, 5, 2}[i])
+	}
+	// a pin of the first layer has its hole in the second at the same place under the middle
+	where := func(p Panel, h []Point) Point {
+		mid := p.Marks[1][0]
+		mid.Y += 10
+		lo, hi := Panel{Outline: h}.Bounds()
+		return Point{(lo.X+hi.X)/2 - mid.X, (lo.Y+hi.Y)/2 - mid.Y}
+	}
+	for _, h := range s.Panels[0].Holes {
+		a, near := where(s.Panels[0], h), math.Inf(1)
+		for _, g := range s.Panels[1].Holes {
+			b := where(s.Panels[1], g)
+			near = math.Min(near, math.Hypot(a.X-b.X, a.Y-b.Y))
+		}
+		require.InDelta(t, 0, near, 1e-6)
+	}
+	m[0][0], m[0][1] = m[0][1], m[0][0]
+	_, err = MeshSlices{Mesh: m, H: 300, T: 100}.Lay()
+	require.ErrorContains(t, err, "flips")
+}
+
+func TestContourOfADiscIsItsCircle(t *testing.T) {
+	const n, r = 200, 70.0
+	set := make([]bool, n*n)
+	for i := range set {
+		set[i] = math.Hypot(float64(i%n-100), float64(i/n-100)) <= r
+	}
+	f := signedField(set, n, n)
+	for _, grow := range []float64{-20, 0, 15} {
+		c := f.contours(grow)
+		require.Len(t, c, 1)
+		require.InEpsilon(t, math.Pi*(r+grow)*(r+grow), SignedArea(c[0]), 0.02)
+		small := Simplified(c[0], 0.3)
+		require.Less(t, len(small), len(c[0])/3)
+		require.InEpsilon(t, Area(c[0]), Area(small), 0.01)
+	}
+}
+
+func BenchmarkMeshSlices(b *testing.B) {
+	m := ball(400, 300, 600, 60)
+	b.ReportAllocs()
+	for b.Loop() {
+		_, err := MeshSlices{Mesh: m, H: 1200, T: 50.8, Wall: 75, Allow: 6, Dowels: 2, Dowel: 12}.Lay()
+		require.NoError(b, err)
+	}
+}
