@@ -42,7 +42,52 @@ type Options struct {
 	Kerf   float64 // width of a cut
 	Margin float64 // unused edge of each sheet
 	Seed   uint64
-	Tries  int // random orders tried after the sorted ones
+	Tries  int // steps of the search after the sorted orders
+	Fixed  []Fixed
+}
+
+// Fixed is a part that lies where it lies: the rest is laid round it. Sheet
+// numbers the sheets of its stock.
+type Fixed struct {
+	Stock string
+	Sheet int
+	Placed
+}
+
+// opened are the sheets that fixed parts need, in the order of the stocks.
+func (o Options) opened(stocks []Stock) (sheets []Sheet) {
+	type key struct {
+		stock string
+		n     int
+	}
+	for _, s := range stocks {
+		at := map[key]int{}
+		var keys []key
+		for _, f := range o.Fixed {
+			if k := (key{f.Stock, f.Sheet}); f.Stock == s.ID && !slices.Contains(keys, k) {
+				keys = append(keys, k)
+			}
+		}
+		sort.Slice(keys, func(i, j int) bool { return keys[i].n < keys[j].n })
+		for _, k := range keys {
+			at[k] = len(sheets)
+			sheets = append(sheets, Sheet{Stock: s})
+		}
+		for _, f := range o.Fixed {
+			if i, ok := at[key{f.Stock, f.Sheet}]; ok {
+				sheets[i].Placed = append(sheets[i].Placed, f.Placed)
+			}
+		}
+	}
+	return sheets
+}
+
+// size is the box of a part as it lies.
+func (p Part) size(turned bool) (w, h float64) {
+	if turned {
+		return p.H, p.W
+	}
+	return p.W, p.H
 }
 
 // Placed is where a part lies: its box's lower left corner on the sheet.
@@ -104,21 +149,44 @@ type block struct {
 	parts []Placed // relative to the block, unturned
 }
 
-// Sheets lays the parts on the stocks, which are used in the order given.
-// Cost grows about with parts squared times tries.
+// Sheets lays the parts on the stocks, which are used in the order given: the
+// sorted orders, then o.Tries steps of the search. Cost grows about with parts
+// squared times tries.
 func Sheets(parts []Part, stocks []Stock, o Options) Layout {
-	blocks, large := blocksOf(parts, stocks, o)
-	best, bestScore := Layout{}, math.Inf(1)
-	var bestOrder []block
-	bestRule := 0
-	try := func(order []block, rule int) float64 {
-		l := fill(order, stocks, o, rule)
-		s := score(l, parts)
-		if s < bestScore-1e-9 {
-			best, bestScore, bestOrder, bestRule = l, s, order, rule
-		}
-		return s
+	s := NewSearch(parts, stocks, o)
+	s.Step(o.Tries)
+	return s.Best()
+}
+
+// Search looks for a layout on fewer sheets, and with more left of the last.
+type Search struct {
+	parts    []Part
+	stocks   []Stock
+	o        Options
+	large    []int
+	best     Layout
+	score    float64
+	order    []block // of the layout the search stands at
+	rule     int
+	now      float64
+	late     [24]float64
+	rng      *rand.Rand
+	tries    int
+	outlines *shaper // lays true outlines; nil when boxes waste little
+	fit      []int   // the parts it lays
+	turns    []int   // the order it stands at
+	trueAt   float64 // and its score
+}
+
+// NewSearch lays the parts at once, in sorted orders.
+func NewSearch(parts []Part, stocks []Stock, o Options) *Search {
+	s := &Search{parts: parts, stocks: stocks, o: o, score: math.Inf(1), rng: rand.New(rand.NewPCG(o.Seed, 1))}
+	fixed := map[int]bool{}
+	for _, f := range o.Fixed {
+		fixed[f.Part] = true
 	}
+	var blocks []block
+	blocks, s.large = blocksOf(parts, stocks, o, fixed)
 	keys := []func(b block) float64{
 		func(b block) float64 { return b.w * b.h }, func(b block) float64 { return math.Max(b.w, b.h) },
 		func(b block) float64 { return b.w }, func(b block) float64 { return b.h }, func(b block) float64 { return math.Min(b.w, b.h) },
@@ -127,77 +195,128 @@ func Sheets(parts []Part, stocks []Stock, o Options) Layout {
 		order := append([]block(nil), blocks...)
 		sort.SliceStable(order, func(i, j int) bool { return k(order[i]) > k(order[j]) })
 		for rule := range rules {
-			try(order, rule)
+			if l := fill(order, s.parts, stocks, o, rule); s.take(l) {
+				s.order, s.rule = order, rule
+			}
 		}
 	}
-	// Late acceptance: a change is kept when it is no worse than the order of some
-	// tries ago, so the search can leave a layout that no single change betters.
-	rng := rand.New(rand.NewPCG(o.Seed, 1))
-	order, rule := bestOrder, bestRule
-	var late [24]float64
-	for i := range late {
-		late[i] = bestScore
+	s.now = s.score
+	for i := range s.late {
+		s.late[i] = s.score
 	}
-	now := bestScore
-	for n := range o.Tries {
-		if len(order) < 2 {
-			break
+	if irregular(parts) {
+		skip := map[int]bool{}
+		for _, i := range s.large {
+			skip[i] = true
 		}
-		next, nextRule := append([]block(nil), order...), rule
-		for range 1 + rng.IntN(2) {
-			i, j := rng.IntN(len(next)), rng.IntN(len(next))
-			if rng.IntN(2) == 0 {
+		for i := range parts {
+			if !skip[i] && !fixed[i] {
+				s.fit = append(s.fit, i)
+			}
+		}
+		s.outlines = newShaper(parts, stocks, o)
+		s.turns = append([]int(nil), s.fit...)
+		sort.SliceStable(s.turns, func(a, b int) bool {
+			p, q := parts[s.turns[a]], parts[s.turns[b]]
+			return p.W*p.H > q.W*q.H
+		})
+		l := s.outlines.lay(s.turns)
+		s.trueAt = score(l, parts)
+		s.take(l)
+	}
+	return s
+}
+
+// take keeps a layout that is better than the best.
+func (s *Search) take(l Layout) bool {
+	v := score(l, s.parts)
+	if v < s.score-1e-9 {
+		s.best, s.score = l, v
+		return true
+	}
+	return false
+}
+
+// Step makes so many tries and reports whether one bettered the best. A change
+// of the order is kept when it is no worse than the order of some tries ago
+// (late acceptance, Burke and Bykov 2017), so the search can leave a layout
+// that no single change betters.
+func (s *Search) Step(tries int) (better bool) {
+	for range tries {
+		if len(s.order) < 2 {
+			return
+		}
+		n := s.tries
+		s.tries++
+		if s.outlines != nil && n%40 == 39 { // a true layout costs as much as many of boxes
+			better = s.reshape() || better
+			continue
+		}
+		next, rule := append([]block(nil), s.order...), s.rule
+		for range 1 + s.rng.IntN(2) {
+			i, j := s.rng.IntN(len(next)), s.rng.IntN(len(next))
+			if s.rng.IntN(2) == 0 {
 				next[i], next[j] = next[j], next[i]
 				continue
 			}
 			b := next[i] // moved to another turn in the order
 			next = slices.Insert(slices.Delete(next, i, i+1), min(j, len(next)-1), b)
 		}
-		if rng.IntN(16) == 0 {
-			nextRule = rng.IntN(rules)
+		if s.rng.IntN(16) == 0 {
+			rule = s.rng.IntN(rules)
 		}
-		s := try(next, nextRule)
-		if s <= now || s <= late[n%len(late)] {
-			order, rule, now = next, nextRule, s
+		l := fill(next, s.parts, s.stocks, s.o, rule)
+		v := score(l, s.parts)
+		if s.take(l) {
+			better = true
 		}
-		late[n%len(late)] = now
+		if v <= s.now || v <= s.late[n%len(s.late)] {
+			s.order, s.rule, s.now = next, rule, v
+		}
+		s.late[n%len(s.late)] = s.now
 	}
-	if irregular(parts) {
-		few := o
-		few.Tries = 0 // the first layout must stand at once
-		tooLarge := map[int]bool{}
-		for _, i := range large {
-			tooLarge[i] = true
-		}
-		var fit []Part
-		var index []int
-		for i, p := range parts {
-			if !tooLarge[i] {
-				fit, index = append(fit, p), append(index, i)
-			}
-		}
-		if l := Shapes(fit, stocks, few); score(l, fit) < bestScore-1e-9 {
-			for n := range l.Sheets {
-				for k := range l.Sheets[n].Placed {
-					l.Sheets[n].Placed[k].Part = index[l.Sheets[n].Placed[k].Part]
-				}
-			}
-			for k := range l.Missing {
-				l.Missing[k] = index[l.Missing[k]]
-			}
-			best = l
-		}
+	return
+}
+
+// reshape tries one other order of the true outlines.
+func (s *Search) reshape() bool {
+	if len(s.turns) < 2 {
+		return false
 	}
-	best.TooLarge = large
-	for i := range best.Sheets {
-		s := &best.Sheets[i]
+	next := append([]int(nil), s.turns...)
+	for range 1 + len(next)/10 {
+		i, j := s.rng.IntN(len(next)), s.rng.IntN(len(next))
+		next[i], next[j] = next[j], next[i]
+	}
+	l := s.outlines.lay(next)
+	v := score(l, s.parts)
+	if v <= s.trueAt {
+		s.turns, s.trueAt = next, v
+	}
+	return s.take(l)
+}
+
+// Tries is how many tries were made.
+func (s *Search) Tries() int { return s.tries }
+
+// Best is the best layout so far.
+func (s *Search) Best() Layout {
+	l := Layout{Sheets: append([]Sheet(nil), s.best.Sheets...), TooLarge: s.large, Missing: s.best.Missing}
+	l.finish(s.parts, s.o)
+	return l
+}
+
+// finish adds up the layout and finds what is left of its sheets.
+func (l *Layout) finish(parts []Part, o Options) {
+	l.Used, l.Total = 0, 0
+	for i := range l.Sheets {
+		s := &l.Sheets[i]
 		s.Offcuts = offcuts(s, parts, o)
-		best.Total += s.Stock.W * s.Stock.H
+		l.Total += s.Stock.W * s.Stock.H
 		for _, p := range s.Placed {
-			best.Used += parts[p.Part].Area()
+			l.Used += parts[p.Part].Area()
 		}
 	}
-	return best
 }
 
 // rules is how many ways fill has to choose a place.
@@ -226,7 +345,7 @@ func score(l Layout, parts []Part) float64 {
 
 // blocksOf pairs equal trapezoids head to foot and sets aside what no sheet
 // can hold.
-func blocksOf(parts []Part, stocks []Stock, o Options) (blocks []block, large []int) {
+func blocksOf(parts []Part, stocks []Stock, o Options, fixed map[int]bool) (blocks []block, large []int) {
 	fits := func(w, h float64, turn bool) bool {
 		for _, s := range stocks {
 			sw, sh := s.W-2*o.Margin, s.H-2*o.Margin
@@ -241,7 +360,7 @@ func blocksOf(parts []Part, stocks []Stock, o Options) (blocks []block, large []
 		turn            bool
 	}
 	waiting := map[like]int{}
-	inner := plugs(parts, o.Kerf)
+	inner := plugs(parts, o.Kerf, fixed)
 	nested := map[int]bool{}
 	for _, list := range inner {
 		for _, k := range list {
@@ -249,7 +368,7 @@ func blocksOf(parts []Part, stocks []Stock, o Options) (blocks []block, large []
 		}
 	}
 	for i, p := range parts {
-		if nested[i] {
+		if nested[i] || fixed[i] {
 			continue
 		}
 		if !fits(p.W, p.H, p.Turn) {
@@ -294,10 +413,10 @@ func blocksOf(parts []Part, stocks []Stock, o Options) (blocks []block, large []
 
 // plugs says which round parts are cut, one inside the other, from the plug of
 // each round part with a hole: largest first, each into the tightest hole left.
-func plugs(parts []Part, kerf float64) map[int][]int {
+func plugs(parts []Part, kerf float64, fixed map[int]bool) map[int][]int {
 	var round []int
 	for i, p := range parts {
-		if p.Round > 0 {
+		if p.Round > 0 && !fixed[i] {
 			round = append(round, i)
 		}
 	}
@@ -326,7 +445,7 @@ func plugs(parts []Part, kerf float64) map[int][]int {
 }
 
 // fill packs the blocks in order by maximal free rectangles.
-func fill(order []block, stocks []Stock, o Options, rule int) Layout {
+func fill(order []block, parts []Part, stocks []Stock, o Options, rule int) Layout {
 	var l Layout
 	type bin struct {
 		free []Rect
@@ -336,6 +455,24 @@ func fill(order []block, stocks []Stock, o Options, rule int) Layout {
 	left := make([]int, len(stocks))
 	for i, s := range stocks {
 		left[i] = s.Left
+	}
+	open := func(st Stock) {
+		bins = append(bins, bin{free: []Rect{{o.Margin, o.Margin, st.W - 2*o.Margin + o.Kerf, st.H - 2*o.Margin + o.Kerf}}})
+	}
+	l.Sheets = o.opened(stocks)
+	for _, sh := range l.Sheets {
+		open(sh.Stock)
+		for s := range stocks {
+			if stocks[s].ID == sh.Stock.ID {
+				left[s]--
+			}
+		}
+		bn := &bins[len(bins)-1]
+		for _, q := range sh.Placed {
+			w, h := parts[q.Part].size(q.Turned)
+			bn.free = carve(bn.free, Rect{q.X - o.Kerf, q.Y - o.Kerf, w + 2*o.Kerf, h + 2*o.Kerf})
+			bn.far.W, bn.far.H = math.Max(bn.far.W, q.X+w), math.Max(bn.far.H, q.Y+h)
+		}
 	}
 	for _, b := range order {
 		bestBin, bestX, bestY, bestTurn, bestCost := -1, 0.0, 0.0, false, math.Inf(1)
@@ -384,7 +521,7 @@ func fill(order []block, stocks []Stock, o Options, rule int) Layout {
 				continue
 			}
 			left[s]--
-			bins = append(bins, bin{free: []Rect{{o.Margin, o.Margin, w, h}}})
+			open(st)
 			l.Sheets = append(l.Sheets, Sheet{Stock: st})
 			look(len(bins) - 1)
 		}
@@ -464,10 +601,7 @@ const Keep = 152.4
 func offcuts(s *Sheet, parts []Part, o Options) []Rect {
 	free := []Rect{{0, 0, s.Stock.W, s.Stock.H}}
 	for _, p := range s.Placed {
-		w, h := parts[p.Part].W, parts[p.Part].H
-		if p.Turned {
-			w, h = h, w
-		}
+		w, h := parts[p.Part].size(p.Turned)
 		free = carve(free, Rect{p.X - o.Kerf, p.Y - o.Kerf, w + 2*o.Kerf, h + 2*o.Kerf})
 	}
 	var out []Rect

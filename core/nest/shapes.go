@@ -46,6 +46,7 @@ type stamp struct {
 	fat          *grid
 	fatX, fatY   int // the fat grid's corner against the thin one
 	turned, flip bool
+	same         bool // as the one not flipped
 }
 
 // ring makes an outline of its corners x, y, x, y.
@@ -337,130 +338,19 @@ func (s *stamp) put(sheet *grid, x, y int) {
 // the kerf is always kept; up to two cells a gap are given away. Cost grows
 // with parts times rows of the sheet times rows of the part.
 func Shapes(parts []Part, stocks []Stock, o Options) Layout {
-	type key struct { // equal shapes are rastered once
-		shape        string
-		cell         float64
-		flip, turned bool
+	s := newShaper(parts, stocks, o)
+	fixed := map[int]bool{}
+	for _, f := range o.Fixed {
+		fixed[f.Part] = true
 	}
-	stamps := map[key]*stamp{}
-	cellOf := func(s Stock) float64 { return math.Max(3, math.Min(s.W, s.H)/124) }
-	get := func(i int, cell float64, flip, turned bool) *stamp {
-		p := parts[i]
-		k := key{p.Shape, cell, flip, turned}
-		if p.Shape == "" {
-			k.shape = "part " + strconv.Itoa(i)
+	var order []int
+	for i := range parts {
+		if !fixed[i] {
+			order = append(order, i)
 		}
-		s := stamps[k]
-		if s == nil {
-			s = stampOf(p, cell, o.Kerf, flip, turned)
-			stamps[k] = s
-		}
-		return s
-	}
-	order := make([]int, len(parts))
-	for i := range order {
-		order[i] = i
 	}
 	sort.SliceStable(order, func(a, b int) bool { return parts[order[a]].W*parts[order[a]].H > parts[order[b]].W*parts[order[b]].H })
-	lay := func(order []int) Layout {
-		var l Layout
-		var grids []*grid
-		var seen []*smears // of each sheet as it lies now
-		var far []Rect
-		left := make([]int, len(stocks))
-		for i, s := range stocks {
-			left[i] = s.Left
-		}
-		open := func(i int) {
-			s := stocks[i]
-			cell := cellOf(s)
-			// a border of one cell stands for the stamps' own border
-			grids = append(grids, newGrid(int((s.W-2*o.Margin)/cell)+2, int((s.H-2*o.Margin)/cell)+2))
-			l.Sheets = append(l.Sheets, Sheet{Stock: s})
-			seen = append(seen, newSmears(grids[len(grids)-1]))
-			far = append(far, Rect{})
-		}
-		type no struct {
-			shape string
-			sheet int
-		}
-		type from struct {
-			s     *stamp
-			sheet int
-		}
-		lowest := map[from]int{} // no place was left below, and none comes back
-		failed := map[no]bool{}  // a sheet only gets fuller: what failed once fails again
-		place := func(n, i int) bool {
-			if failed[no{parts[i].Shape, n}] {
-				return false
-			}
-			st := l.Sheets[n].Stock
-			cell := cellOf(st)
-			var best *stamp
-			bx, by, top := 0, 0, 1<<30
-			for k := range 4 {
-				flip, turned := k&1 == 1, k&2 == 2
-				if turned && !parts[i].Turn || k > 0 && parts[i].Round > 0 {
-					continue
-				}
-				s := get(i, cell, flip, turned)
-				if flip && reflect.DeepEqual(s.thin, get(i, cell, false, turned).thin) {
-					continue // it looks the same
-				}
-				if x, y, ok := s.fit(seen[n], lowest[from{s, n}], top); ok && y+s.h < top {
-					best, bx, by, top = s, x, y, y+s.h
-				}
-			}
-			if best == nil {
-				if parts[i].Shape != "" {
-					failed[no{parts[i].Shape, n}] = true
-				}
-				return false
-			}
-			best.put(grids[n], bx, by)
-			lowest[from{best, n}] = by
-			seen[n] = newSmears(grids[n])
-			q := Placed{Part: i, X: o.Margin + float64(bx)*cell, Y: o.Margin + float64(by)*cell, Turned: best.turned, Flip: best.flip}
-			l.Sheets[n].Placed = append(l.Sheets[n].Placed, q)
-			w, h := parts[i].W, parts[i].H
-			if best.turned {
-				w, h = h, w
-			}
-			far[n].W, far[n].H = math.Max(far[n].W, q.X+w), math.Max(far[n].H, q.Y+h)
-			return true
-		}
-		for _, i := range order {
-			done := false
-			for n := range grids {
-				if done = place(n, i); done {
-					break
-				}
-			}
-			for k := 0; !done && k < len(stocks); k++ {
-				if left[k] == 0 {
-					continue
-				}
-				open(k)
-				if done = place(len(grids)-1, i); done {
-					left[k]--
-				} else { // it does not fit an empty one
-					grids, seen, far, l.Sheets = grids[:len(grids)-1], seen[:len(seen)-1], far[:len(far)-1], l.Sheets[:len(l.Sheets)-1]
-				}
-			}
-			if !done {
-				l.Missing = append(l.Missing, i)
-			}
-		}
-		for n := range l.Sheets {
-			s := l.Sheets[n].Stock
-			l.Sheets[n].Offcuts = []Rect{{0, 0, s.W, far[n].H}}
-			if far[n].W*s.H < far[n].H*s.W {
-				l.Sheets[n].Offcuts[0] = Rect{0, 0, far[n].W, s.H}
-			}
-		}
-		return l
-	}
-	best := lay(order)
+	best := s.lay(order)
 	bestScore := score(best, parts)
 	rng := rand.New(rand.NewPCG(o.Seed, 2))
 	for range o.Tries {
@@ -469,9 +359,190 @@ func Shapes(parts []Part, stocks []Stock, o Options) Layout {
 			i, j := rng.IntN(len(next)), rng.IntN(len(next))
 			next[i], next[j] = next[j], next[i]
 		}
-		if l := lay(next); score(l, parts) < bestScore-1e-9 {
+		if l := s.lay(next); score(l, parts) < bestScore-1e-9 {
 			best, bestScore, order = l, score(l, parts), next
 		}
 	}
 	return best
+}
+
+// shaper lays true outlines; a stamp is made once for all its tries.
+type shaper struct {
+	parts  []Part
+	stocks []Stock
+	o      Options
+	stamps map[stampKey]*stamp
+}
+
+type stampKey struct { // equal shapes are rastered once
+	shape        string
+	cell         float64
+	flip, turned bool
+}
+
+func newShaper(parts []Part, stocks []Stock, o Options) *shaper {
+	return &shaper{parts, stocks, o, map[stampKey]*stamp{}}
+}
+
+func cellOf(s Stock) float64 { return math.Max(3, math.Min(s.W, s.H)/124) }
+
+func (sp *shaper) stamp(i int, cell float64, flip, turned bool) *stamp {
+	k := stampKey{sp.parts[i].Shape, cell, flip, turned}
+	if k.shape == "" {
+		k.shape = "part " + strconv.Itoa(i)
+	}
+	s := sp.stamps[k]
+	if s == nil {
+		s = stampOf(sp.parts[i], cell, sp.o.Kerf, flip, turned)
+		if flip { // it may look the same
+			s.same = reflect.DeepEqual(s.thin, sp.stamp(i, cell, false, turned).thin)
+		}
+		sp.stamps[k] = s
+	}
+	return s
+}
+
+// lay places the parts in an order, each at its lowest, then leftmost place.
+func (sp *shaper) lay(order []int) Layout {
+	parts, stocks, o := sp.parts, sp.stocks, sp.o
+	var l Layout
+	var grids []*grid
+	var seen []*smears // of each sheet as it lies now
+	var far []Rect
+	left := make([]int, len(stocks))
+	for i, s := range stocks {
+		left[i] = s.Left
+	}
+	open := func(s Stock) {
+		cell := cellOf(s)
+		// a border of one cell stands for the stamps' own border
+		grids = append(grids, newGrid(int((s.W-2*o.Margin)/cell)+2, int((s.H-2*o.Margin)/cell)+2))
+		seen = append(seen, newSmears(grids[len(grids)-1]))
+		far = append(far, Rect{})
+	}
+	reached := func(n int, q Placed) {
+		w, h := parts[q.Part].size(q.Turned)
+		far[n].W, far[n].H = math.Max(far[n].W, q.X+w), math.Max(far[n].H, q.Y+h)
+	}
+	l.Sheets = o.opened(stocks)
+	for n, sh := range l.Sheets {
+		open(sh.Stock)
+		for k := range stocks {
+			if stocks[k].ID == sh.Stock.ID {
+				left[k]--
+			}
+		}
+		g := grids[n]
+		for _, q := range sh.Placed { // where it lies exactly, not to a cell
+			polys, holes := parts[q.Part].lying(q)
+			for _, list := range [][][]pattern.Point{polys, holes} {
+				for _, p := range list {
+					for i := range p {
+						p[i].X, p[i].Y = p[i].X-o.Margin, p[i].Y-o.Margin
+					}
+				}
+			}
+			taken := raster(polys, holes, cellOf(sh.Stock), o.Kerf, 1, g.w, g.h)
+			for i := range g.bits {
+				g.bits[i] |= taken.bits[i]
+			}
+			reached(n, q)
+		}
+		seen[n] = newSmears(g)
+	}
+	type no struct {
+		shape string
+		sheet int
+	}
+	type from struct {
+		s     *stamp
+		sheet int
+	}
+	lowest := map[from]int{} // no place was left below, and none comes back
+	failed := map[no]bool{}  // a sheet only gets fuller: what failed once fails again
+	place := func(n, i int) bool {
+		if failed[no{parts[i].Shape, n}] {
+			return false
+		}
+		cell := cellOf(l.Sheets[n].Stock)
+		var best *stamp
+		bx, by, top := 0, 0, 1<<30
+		for k := range 4 {
+			flip, turned := k&1 == 1, k&2 == 2
+			if turned && !parts[i].Turn || k > 0 && parts[i].Round > 0 {
+				continue
+			}
+			s := sp.stamp(i, cell, flip, turned)
+			if s.same {
+				continue
+			}
+			if x, y, ok := s.fit(seen[n], lowest[from{s, n}], top); ok && y+s.h < top {
+				best, bx, by, top = s, x, y, y+s.h
+			}
+		}
+		if best == nil {
+			if parts[i].Shape != "" {
+				failed[no{parts[i].Shape, n}] = true
+			}
+			return false
+		}
+		best.put(grids[n], bx, by)
+		lowest[from{best, n}] = by
+		seen[n] = newSmears(grids[n])
+		q := Placed{Part: i, X: o.Margin + float64(bx)*cell, Y: o.Margin + float64(by)*cell, Turned: best.turned, Flip: best.flip}
+		l.Sheets[n].Placed = append(l.Sheets[n].Placed, q)
+		reached(n, q)
+		return true
+	}
+	for _, i := range order {
+		done := false
+		for n := range grids {
+			if done = place(n, i); done {
+				break
+			}
+		}
+		for k := 0; !done && k < len(stocks); k++ {
+			if left[k] == 0 {
+				continue
+			}
+			open(stocks[k])
+			l.Sheets = append(l.Sheets, Sheet{Stock: stocks[k]})
+			if done = place(len(grids)-1, i); done {
+				left[k]--
+			} else { // it does not fit an empty one
+				grids, seen, far, l.Sheets = grids[:len(grids)-1], seen[:len(seen)-1], far[:len(far)-1], l.Sheets[:len(l.Sheets)-1]
+			}
+		}
+		if !done {
+			l.Missing = append(l.Missing, i)
+		}
+	}
+	for n := range l.Sheets {
+		s := l.Sheets[n].Stock
+		l.Sheets[n].Offcuts = []Rect{{0, 0, s.W, far[n].H}}
+		if far[n].W*s.H < far[n].H*s.W {
+			l.Sheets[n].Offcuts[0] = Rect{0, 0, far[n].W, s.H}
+		}
+	}
+	return l
+}
+
+// lying are a part's outlines and holes where it lies on the sheet.
+func (p Part) lying(q Placed) (polys, holes [][]pattern.Point) {
+	move := func(list [][]pattern.Point) [][]pattern.Point {
+		var out [][]pattern.Point
+		for _, r := range list {
+			t := turn(r, p.W, p.H, q.Flip, q.Turned)
+			for i := range t {
+				t[i].X, t[i].Y = t[i].X+q.X, t[i].Y+q.Y
+			}
+			out = append(out, t)
+		}
+		return out
+	}
+	all := p.Polys
+	if all == nil {
+		all = [][]pattern.Point{ring(0, 0, p.W, 0, p.W, p.H, 0, p.H)}
+	}
+	return move(all), move(p.Holes)
 }

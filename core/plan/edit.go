@@ -116,6 +116,8 @@ var kinds = []kind{
 	listKind("trigger", func(p *Plan) *[]Trigger { return &p.Triggers }, func(x *Trigger) string { return x.ID }),
 	listKind("lot", func(p *Plan) *[]Lot { return &p.Lots }, func(x *Lot) string { return x.ID }),
 	listKind("reading", func(p *Plan) *[]Reading { return &p.Readings }, func(x *Reading) string { return x.ID }),
+	listKind("offcut", func(p *Plan) *[]Offcut { return &p.Offcuts }, func(x *Offcut) string { return x.ID }),
+	listKind("layout", func(p *Plan) *[]Layout { return &p.Layouts }, func(x *Layout) string { return x.ID }),
 	listKind("waiver", func(p *Plan) *[]Waiver { return &p.Waivers }, func(x *Waiver) string { return x.ID }),
 }
 
@@ -197,6 +199,7 @@ func (p *Plan) Clone() *Plan {
 	q.Props, q.Solids, q.Joints, q.Finishes = slices.Clone(p.Props), slices.Clone(p.Solids), slices.Clone(p.Joints), slices.Clone(p.Finishes)
 	q.Devices, q.Inputs, q.Scenes, q.Triggers = slices.Clone(p.Devices), slices.Clone(p.Inputs), slices.Clone(p.Scenes), slices.Clone(p.Triggers)
 	q.Lots, q.Waivers, q.Readings = slices.Clone(p.Lots), slices.Clone(p.Waivers), slices.Clone(p.Readings)
+	q.Offcuts, q.Layouts = slices.Clone(p.Offcuts), slices.Clone(p.Layouts)
 	return &q
 }
 
@@ -318,6 +321,10 @@ func NameOf(v any) string {
 		return "bottle of " + x.Glue
 	case *Reading:
 		return "reading of " + x.Device
+	case *Offcut:
+		return "offcut " + x.ID
+	case *Layout:
+		return "layout of " + x.ID
 	case *Waiver:
 		return "waiver of " + x.ID
 	}

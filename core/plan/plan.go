@@ -30,6 +30,8 @@ type Plan struct {
 	Lots     []Lot     `json:"lots"`
 	Waivers  []Waiver  `json:"waivers"`
 	Readings []Reading `json:"readings"`
+	Offcuts  []Offcut  `json:"offcuts"`
+	Layouts  []Layout  `json:"layouts"`
 }
 
 // Display is the display itself.
@@ -86,6 +88,12 @@ type Solid struct {
 	Lying    bool           `json:"lying,omitempty"`
 	Upright  bool           `json:"upright,omitempty"` // a disc standing on edge
 	Pitch    measure.Length `json:"pitch,omitzero"`
+	Path     string         `json:"path,omitempty"` // of an outline: x,y corners, rings parted by ;
+	Pair     bool           `json:"pair,omitempty"` // as many again, mirrored
+	Mesh     string         `json:"mesh,omitempty"` // packed triangles
+	Seam     string         `json:"seam,omitempty"` // of parts larger than their sheet: butt or half-lap
+	SeamAt   measure.Length `json:"seamAt,omitzero"`
+	Lap      measure.Length `json:"lap,omitzero"`
 	X        measure.Length `json:"x,omitzero"` // of its middle, from the prop's middle
 	Y        measure.Length `json:"y,omitzero"` // towards the back
 	Z        measure.Length `json:"z,omitzero"` // off the floor
@@ -95,7 +103,7 @@ type Solid struct {
 }
 
 // SolidKinds are the forms a solid can have.
-var SolidKinds = []string{"box", "tower", "disc", "rings", "pipe", "panel", "gores", "slices", "cone", "wrap", "boards"}
+var SolidKinds = []string{"box", "tower", "disc", "rings", "pipe", "panel", "gores", "slices", "cone", "wrap", "boards", "outline", "mesh"}
 
 // Opening is a hole through one face of a solid.
 type Opening struct {
@@ -222,6 +230,35 @@ type Reading struct {
 	Light  string          `json:"light,omitempty"` // lit or dark, as seen
 	By     string          `json:"by,omitempty"`
 	On     string          `json:"on,omitempty"` // date
+}
+
+// Offcut is a piece of sheet on the shelf, used before a new one is opened.
+type Offcut struct {
+	ID    string         `json:"id"`
+	Stock string         `json:"stock"`
+	W     measure.Length `json:"w"`
+	H     measure.Length `json:"h"` // along the grain or flutes
+	Label string         `json:"label,omitempty"`
+}
+
+// Layout is how the parts of one stock lie on its sheets, as kept or as moved
+// by hand. Its ID is the stock's.
+type Layout struct {
+	ID   string `json:"id"`
+	Pins []Pin  `json:"pins"`
+}
+
+// Pin is where one copy of a part lies: its box's lower left corner.
+type Pin struct {
+	Part   string         `json:"part"` // solid/panel
+	Copy   int            `json:"copy"`
+	Offcut string         `json:"offcut,omitempty"` // which offcut of the shelf, or else
+	Sheet  int            `json:"sheet"`            // which new sheet, from 0
+	X      measure.Length `json:"x"`
+	Y      measure.Length `json:"y"`
+	Turned bool           `json:"turned,omitempty"` // by a quarter
+	Flip   bool           `json:"flip,omitempty"`   // head to foot, before the turn
+	Locked bool           `json:"locked,omitempty"` // laid by hand: the rest is laid round it
 }
 
 // Temperature and Humidity are those of the workshop.

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"strings"
+	"sync"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/nest"
@@ -31,21 +32,22 @@ func need(pairs ...any) error {
 
 // fieldNames maps the words of package pattern to the solid's own fields.
 var fieldNames = map[string]map[string]string{
-	"box":    {"width": "w", "depth": "d", "height": "h", "thickness": "stock"},
-	"tower":  {"height": "h", "bottom": "low", "top": "high", "thickness": "stock"},
-	"disc":   {"diameter": "w", "thickness": "stock"},
-	"rings":  {"height": "h", "bottom": "low", "top": "high", "thickness": "stock"},
-	"panel":  {"width": "w", "height": "h", "thickness": "stock"},
-	"gores":  {"width": "w", "height": "h", "thickness": "stock", "allowance": "allow"},
-	"slices": {"width": "w", "height": "h", "thickness": "stock"},
-	"cone":   {"height": "h", "bottom": "low", "top": "high", "thickness": "stock", "allowance": "allow"},
-	"wrap":   {"diameter": "w", "height": "h", "thickness": "stock", "allowance": "allow", "kerf": "skin"},
-	"boards": {"diameter": "w", "thickness": "stock", "board": "stock"},
+	"box":     {"width": "w", "depth": "d", "height": "h", "thickness": "stock"},
+	"tower":   {"height": "h", "bottom": "low", "top": "high", "thickness": "stock"},
+	"disc":    {"diameter": "w", "thickness": "stock"},
+	"rings":   {"height": "h", "bottom": "low", "top": "high", "thickness": "stock"},
+	"panel":   {"width": "w", "height": "h", "thickness": "stock"},
+	"gores":   {"width": "w", "height": "h", "thickness": "stock", "allowance": "allow"},
+	"slices":  {"width": "w", "height": "h", "thickness": "stock"},
+	"cone":    {"height": "h", "bottom": "low", "top": "high", "thickness": "stock", "allowance": "allow"},
+	"wrap":    {"diameter": "w", "height": "h", "thickness": "stock", "allowance": "allow", "kerf": "skin"},
+	"boards":  {"diameter": "w", "thickness": "stock", "board": "stock"},
+	"outline": {"width": "w", "height": "h", "thickness": "stock"},
+	"mesh":    {"height": "h", "width": "h", "depth": "h", "thickness": "stock"},
 }
 
-// Shape lays the solid out. The error is *Missing when a size is not given
-// yet, or a *measure.FieldError naming the field that cannot be.
-func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
+// lay lays the solid out.
+func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 	m := lib.Materials[s.Stock]
 	t := m.Thick.Value()
 	var openings []pattern.Opening
@@ -123,6 +125,25 @@ func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
 	case "boards":
 		lacking = need("w", s.W)
 		spec = pattern.Boards{D: s.W.Value(), T: t, Board: m.Sheet[0].Value() - measure.Inch/2, Offset: s.Offset.Value(), Brace: s.Brace.Or(6 * measure.Inch)}
+	case "outline":
+		if s.W.IsZero() && s.H.IsZero() {
+			lacking = &Missing{[]string{"w or h"}}
+			break
+		}
+		rings, err := pattern.ReadRings(s.Path)
+		if err != nil {
+			return nil, err
+		}
+		spec = pattern.Outline{Rings: rings, W: s.W.Value(), H: s.H.Value(), T: t, Copies: max(1, s.Copies), Pair: s.Pair, Lying: s.Lying, Pitch: s.Pitch.Value()}
+	case "mesh":
+		if lacking = need("h", s.H); lacking != nil {
+			break
+		}
+		mesh, err := pattern.Unpack(s.Mesh)
+		if err != nil {
+			return nil, err
+		}
+		spec = pattern.MeshSlices{Mesh: mesh, H: s.H.Value(), T: t, Wall: s.Wall.Value(), Allow: s.Allow.Value(), Dowels: s.Dowels, Dowel: s.Dowel.Or(measure.Inch / 2)}
 	default:
 		return nil, oneOf("kind", s.Kind, SolidKinds...)
 	}
@@ -130,7 +151,54 @@ func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
 		return nil, lacking
 	}
 	shape, err := spec.Lay()
+	if err == nil && s.Seam != "" {
+		err = shape.Split(s.Seamed(m))
+	}
 	return shape, renamed(s.Kind, err)
+}
+
+// Seamed is the seam of the solid's large parts on a sheet of its stock, with
+// half an inch kept off each edge.
+func (s *Solid) Seamed(m stock.Material) pattern.Seam {
+	return pattern.Seam{Kind: s.Seam, At: s.SeamAt.Value(), Lap: s.Lap.Or(2 * measure.Inch), W: m.Sheet[0].Value() - measure.Inch, H: m.Sheet[1].Value() - measure.Inch}
+}
+
+// shapes keeps what was laid out last, by the solid's own fields: a plan is
+// worked out again at each edit, and most of its solids stand as they were.
+var shapes = struct {
+	sync.Mutex
+	of map[string]laid
+}{of: map[string]laid{}}
+
+type laid struct {
+	shape *pattern.Shape
+	err   error
+}
+
+// Shape lays the solid out. The error is *Missing when a size is not given
+// yet, or a *measure.FieldError naming the field that cannot be. Callers must
+// not change the shape: it is shared.
+func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
+	if lib != stock.Shop {
+		return s.lay(lib)
+	}
+	c := *s // where it stands and what it is called do not shape it
+	c.ID, c.Prop, c.Name, c.X, c.Y, c.Z, c.Sealed, c.Lit = "", "", "", measure.Length{}, measure.Length{}, measure.Length{}, false, false
+	key := string(encode(c))
+	shapes.Lock()
+	known, ok := shapes.of[key]
+	shapes.Unlock()
+	if ok {
+		return known.shape, known.err
+	}
+	shape, err := s.lay(lib)
+	shapes.Lock()
+	if len(shapes.of) > 2000 {
+		clear(shapes.of)
+	}
+	shapes.of[key] = laid{shape, err}
+	shapes.Unlock()
+	return shape, err
 }
 
 // renamed gives an error of package pattern the solid's own field name.

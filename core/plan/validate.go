@@ -200,6 +200,11 @@ func (p *Plan) validate(v any) error {
 				return err
 			}
 		}
+		if x.Seam != "" {
+			if err := first(oneOf("seam", x.Seam, "butt", "half-lap"), within("seamAt", x.SeamAt, 1, 30*metre), within("lap", x.Lap, 5, metre)); err != nil {
+				return err
+			}
+		}
 		_, err := x.Shape(lib)
 		var missing *Missing
 		if errors.As(err, &missing) {
@@ -262,6 +267,32 @@ func (p *Plan) validate(v any) error {
 		return first(oneOf("light", x.Light, "", "lit", "dark"), date("on", x.On))
 	case *Lot:
 		return first(inList("glue", x.Glue, lib.Glues, "pva"), date("opened", x.Opened))
+	case *Offcut:
+		if err := first(inList("stock", x.Stock, lib.Materials, "xps1"), within("w", x.W, 20, 10*metre), within("h", x.H, 20, 10*metre)); err != nil {
+			return err
+		}
+		switch {
+		case lib.Materials[x.Stock].Form != "sheet":
+			return measure.Bad("stock", "%s is no sheet; the shelf takes offcuts of sheet", lib.Materials[x.Stock].Name)
+		case x.W.IsZero():
+			return measure.Bad("w", "is empty; write such as 18 in")
+		case x.H.IsZero():
+			return measure.Bad("h", "is empty; write such as 30 in")
+		case len(x.Label) > 80:
+			return measure.Bad("label", "is longer than 80 letters")
+		}
+	case *Layout:
+		if err := inList("id", x.ID, lib.Materials, "xps1"); err != nil {
+			return err
+		}
+		for _, q := range x.Pins {
+			if q.Copy < 0 || q.Copy >= 2000 || q.Sheet < 0 || q.Sheet >= 2000 || q.Part == "" || len(q.Part) > 160 {
+				return measure.Bad("pins", "copy %d of %q on sheet %d cannot be", q.Copy, q.Part, q.Sheet)
+			}
+			if err := first(within("pins", q.X, -10*metre, 10*metre), within("pins", q.Y, -10*metre, 10*metre)); err != nil {
+				return err
+			}
+		}
 	case *Waiver:
 		if strings.TrimSpace(x.Reason) == "" {
 			return measure.Bad("reason", "is empty; say why this snag may stand")

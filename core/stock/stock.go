@@ -22,6 +22,7 @@ type Material struct {
 	Form     string            `json:"form"`   // sheet, pipe or bought
 	Sheet    [2]measure.Length `json:"sheet"`  // short and long side
 	Thick    measure.Length    `json:"thick"`
+	Neck     measure.Length    `json:"neck"`    // the narrowest a cut-out should be left (from memory, typical)
 	Nominal  string            `json:"nominal"` // pipe trade size
 	OD       measure.Length    `json:"od"`
 	Wall     measure.Length    `json:"wall"`
