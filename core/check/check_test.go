@@ -73,7 +73,26 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 	}{
 		{"size-missing", Mind, 0, func(p *plan.Plan) { p.Solids[0].W = measure.Length{} }},
 		{"prop-empty", Note, 0, func(p *plan.Plan) { p.Props = append(p.Props, plan.Prop{ID: "b", Name: "B"}) }},
-		{"larger-than-sheet", Stop, 0, func(p *plan.Plan) {
+		{"larger-than-sheet", Stop, 1, func(p *plan.Plan) {
+			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", W: measure.Len("60 in")})
+			p.Props[0].Known = measure.Length{}
+		}},
+		{"neck", Fix, 1, func(p *plan.Plan) { // two squares and a bar of 1/2 in
+			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "eva10", W: measure.Len("20 in"), Path: "0,0 8,0 8,3.8 12,3.8 12,0 20,0 20,8 12,8 12,4.2 8,4.2 8,8 0,8"})
+		}},
+		{"neck", Mind, 0, func(p *plan.Plan) { // a mast
+			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "ply1/4", W: measure.Len("10 in"), Path: "0,0 10,0 10,6 5.2,6 5.2,16 4.8,16 4.8,6 0,6"})
+		}},
+		{"laid-by-hand", Fix, 1, func(p *plan.Plan) {
+			p.Layouts = []plan.Layout{{ID: "ply1/4", Pins: []plan.Pin{{Part: "box/front", X: measure.Len("60 in"), Y: measure.Len("1 in"), Locked: true}}}}
+		}},
+		{"laid-by-hand", Fix, 1, func(p *plan.Plan) {
+			p.Layouts = []plan.Layout{{ID: "ply1/4", Pins: []plan.Pin{{Part: "box/front", X: measure.Len("1 in"), Y: measure.Len("90 in"), Cut: true}}}}
+		}},
+		{"one-inch", Note, 0, func(p *plan.Plan) { // two of 48 x 48 just miss a sheet of 48 x 96
+			p.Solids = append(p.Solids, plan.Solid{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "xps1", W: measure.Len("40 in"), H: measure.Len("47 3/4 in"), Copies: 2})
+		}},
+		{"larger-than-sheet", Stop, 2, func(p *plan.Plan) {
 			p.Solids[0].W, p.Solids[0].H, p.Props[0].Known = measure.Len("100 in"), measure.Len("100 in"), measure.Len("100 in")
 		}},
 		{"saw-stop", Mind, 0, func(p *plan.Plan) {

@@ -29,6 +29,20 @@ var _ = rule("larger-than-sheet", Stop, "A part is larger than the sheet, or a l
 					snag.Mends = append(snag.Mends, put(w, "Cut from "+m.Name, "solid", next.ID, next))
 				}
 			}
+			if sol := *part.Solid; part.Panel.Round > 0 && sol.Kind == "disc" && sol.Copies < 2 && sol.Bore.IsZero() {
+				next := plan.Solid{ID: sol.ID, Prop: sol.Prop, Name: sol.Name, Kind: "boards", Stock: sol.Stock, W: sol.W, X: sol.X, Y: sol.Y, Z: sol.Z}
+				if _, err := next.Shape(w.Lib); err == nil {
+					snag.Mends = append(snag.Mends, put(w, "Lay it over boards", "solid", next.ID, next))
+				}
+			} else if part.Panel.Round == 0 && sol.Seam == "" {
+				for _, seam := range [][2]string{{"half-lap", "Split it with a half-lap"}, {"butt", "Split it with a braced butt seam"}} {
+					next := sol
+					next.Seam = seam[0]
+					if _, err := next.Shape(w.Lib); err == nil {
+						snag.Mends = append(snag.Mends, put(w, seam[1], "solid", next.ID, next))
+					}
+				}
+			}
 			say(snag)
 		}
 	}

@@ -54,7 +54,9 @@ type Fixed struct {
 	Placed
 }
 
-// opened are the sheets that fixed parts need, in the order of the stocks.
+// opened are the sheets to begin with, in the order of the stocks: those that
+// fixed parts need, and all of a stock that is limited, such as offcuts, which
+// so are filled first. Those that stay empty are left out in the end.
 func (o Options) opened(stocks []Stock) (sheets []Sheet) {
 	type key struct {
 		stock string
@@ -71,6 +73,9 @@ func (o Options) opened(stocks []Stock) (sheets []Sheet) {
 		sort.Slice(keys, func(i, j int) bool { return keys[i].n < keys[j].n })
 		for _, k := range keys {
 			at[k] = len(sheets)
+			sheets = append(sheets, Sheet{Stock: s})
+		}
+		for range s.Left - len(keys) {
 			sheets = append(sheets, Sheet{Stock: s})
 		}
 		for _, f := range o.Fixed {
@@ -328,6 +333,10 @@ const rules = 4
 func score(l Layout, parts []Part) float64 {
 	s := float64(len(l.Missing)) * 1e6
 	for i, sh := range l.Sheets {
+		if sh.Stock.Left >= 0 { // what is on the shelf costs next to nothing
+			s += sh.Stock.W * sh.Stock.H / 1e5
+			continue
+		}
 		s += sh.Stock.W * sh.Stock.H / 1e3
 		if i == len(l.Sheets)-1 {
 			far := 0.0
@@ -557,7 +566,12 @@ func fill(order []block, parts []Part, stocks []Stock, o Options, rule int) Layo
 			l.Sheets[i].Offcuts[0] = Rect{0, 0, s.W, bins[i].far.H}
 		}
 	}
+	l.dropEmpty()
 	return l
+}
+
+func (l *Layout) dropEmpty() {
+	l.Sheets = slices.DeleteFunc(l.Sheets, func(s Sheet) bool { return len(s.Placed) == 0 })
 }
 
 // carve takes a used rectangle out of the free ones and keeps only the maximal.

@@ -524,6 +524,7 @@ func (sp *shaper) lay(order []int) Layout {
 			l.Sheets[n].Offcuts[0] = Rect{0, 0, far[n].W, s.H}
 		}
 	}
+	l.dropEmpty()
 	return l
 }
 

@@ -6,12 +6,14 @@ import (
 	"zapbarn/core/pattern"
 )
 
+// eps is what a place may be off when it was written down, in mm.
+const eps = 1e-3
+
 // Clash reports whether two parts as they lie come closer than the kerf, by
 // their true outlines; a part may lie in another's hole.
 func Clash(a, b Part, qa, qb Placed, kerf float64) bool {
 	aw, ah := a.size(qa.Turned)
 	bw, bh := b.size(qb.Turned)
-	const eps = 1e-6
 	if qa.X+aw+kerf <= qb.X+eps || qb.X+bw+kerf <= qa.X+eps || qa.Y+ah+kerf <= qb.Y+eps || qb.Y+bh+kerf <= qa.Y+eps {
 		return false
 	}
@@ -91,7 +93,6 @@ func apart2(a, b, u, v pattern.Point) float64 {
 func Fits(parts []Part, on []Placed, q Placed, s Stock, o Options) bool {
 	p := parts[q.Part]
 	w, h := p.size(q.Turned)
-	const eps = 1e-6
 	if q.Turned && !p.Turn || q.X < o.Margin-eps || q.Y < o.Margin-eps || q.X+w > s.W-o.Margin+eps || q.Y+h > s.H-o.Margin+eps {
 		return false
 	}
@@ -159,6 +160,7 @@ func Kept(parts []Part, stocks []Stock, o Options) (Layout, bool) {
 		return Layout{}, false
 	}
 	l := Layout{Sheets: o.opened(stocks)}
+	l.dropEmpty()
 	n := 0
 	used := map[string]int{}
 	for _, s := range l.Sheets {

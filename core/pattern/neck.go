@@ -8,21 +8,21 @@ import (
 // Neck is a narrow place of a part.
 type Neck struct {
 	At    Point
-	Width float64 // mm across; of a limb to about safe/16
+	Width float64 // mm across; of a limb to about safe/10
 	Limb  bool    // a limb narrow all the way to its end, not a waist between two fat places
 	Reach float64 // of a limb: how far it sticks out past where a disc of the safe width fits
 }
 
 // Necks finds where a part is narrower than safe: waists, where it would break
 // in two, and limbs, thin to their end and longer than they are wide twice
-// over. It works on the distance to the edge in cells of safe/16, coarser when
+// over. It works on the distance to the edge in cells of safe/10, coarser when
 // the part is more than 600 of them; a waist is a saddle of that distance, its
 // width the exact shortest chord there. Cost grows with the part's area over safe
 // squared. Waists come first, the narrowest of each kind first.
 func (p Panel) Necks(safe float64) []Neck {
 	lo, hi := p.Bounds()
 	w, h := hi.X-lo.X, hi.Y-lo.Y
-	cell := math.Max(safe/16, math.Max(w, h)/600)
+	cell := math.Max(safe/10, math.Max(w, h)/600)
 	if safe <= 0 || cell > safe/3 { // too large to see the neck: no prop's part is
 		cell = safe / 3
 		if w*h/(cell*cell) > 4e6 {

@@ -259,6 +259,7 @@ type Pin struct {
 	Turned bool           `json:"turned,omitempty"` // by a quarter
 	Flip   bool           `json:"flip,omitempty"`   // head to foot, before the turn
 	Locked bool           `json:"locked,omitempty"` // laid by hand: the rest is laid round it
+	Cut    bool           `json:"cut,omitempty"`    // its sheet is cut: nothing more is laid there
 }
 
 // Temperature and Humidity are those of the workshop.

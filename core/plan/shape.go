@@ -7,7 +7,6 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
-	"zapbarn/core/source"
 	"zapbarn/core/stock"
 )
 
@@ -173,32 +172,57 @@ var shapes = struct {
 type laid struct {
 	shape *pattern.Shape
 	err   error
+	necks func() []Narrow
+}
+
+// Narrow is a part with its narrow places.
+type Narrow struct {
+	Panel pattern.Panel
+	Necks []pattern.Neck
+}
+
+// Necks are the narrow places of a solid's parts, against what its stock bears.
+func (w *Work) Necks(s *Solid) []Narrow {
+	return s.known(w.Lib).necks()
 }
 
 // Shape lays the solid out. The error is *Missing when a size is not given
 // yet, or a *measure.FieldError naming the field that cannot be. Callers must
 // not change the shape: it is shared.
 func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
-	if lib != stock.Shop {
-		return s.lay(lib)
-	}
+	k := s.known(lib)
+	return k.shape, k.err
+}
+
+func (s *Solid) known(lib *stock.Library) laid {
 	c := *s // where it stands and what it is called do not shape it
 	c.ID, c.Prop, c.Name, c.X, c.Y, c.Z, c.Sealed, c.Lit = "", "", "", measure.Length{}, measure.Length{}, measure.Length{}, false, false
 	key := string(encode(c))
 	shapes.Lock()
-	known, ok := shapes.of[key]
+	k, ok := shapes.of[key]
 	shapes.Unlock()
-	if ok {
-		return known.shape, known.err
+	if ok && lib == stock.Shop {
+		return k
 	}
-	shape, err := s.lay(lib)
-	shapes.Lock()
-	if len(shapes.of) > 2000 {
-		clear(shapes.of)
+	k.shape, k.err = s.lay(lib)
+	safe := lib.Materials[s.Stock].Neck.Value()
+	k.necks = sync.OnceValue(func() (out []Narrow) {
+		if k.shape != nil {
+			for _, p := range k.shape.Panels {
+				out = append(out, Narrow{p, p.Necks(safe)})
+			}
+		}
+		return out
+	})
+	if lib == stock.Shop {
+		shapes.Lock()
+		if len(shapes.of) > 2000 {
+			clear(shapes.of)
+		}
+		shapes.of[key] = k
+		shapes.Unlock()
 	}
-	shapes.of[key] = laid{shape, err}
-	shapes.Unlock()
-	return shape, err
+	return k
 }
 
 // renamed gives an error of package pattern the solid's own field name.
@@ -238,15 +262,6 @@ func Cuts(text string) ([]pattern.Cut, error) {
 	return out, nil
 }
 
-// Kerf and Margin in mm, as given or by default.
-func (p *Plan) Kerf() float64 { return p.Display.Kerf.Or(measure.Inch / 8) }
-
-// Margin is the strip kept off each sheet's edge, in mm.
-func (p *Plan) Margin() float64 { return p.Display.Margin.Or(measure.Inch / 4) }
-
-// sawFrom is the source of both defaults.
-var sawFrom = source.FromTrade("1/8 in saw kerf, 1/4 in off bruised edges")
-
 // Part is one cut part with its number in its prop.
 type Part struct {
 	Ref    string // solid/panel
@@ -259,61 +274,9 @@ type Part struct {
 // Name is what the part is called on sheets and lists.
 func (p *Part) Name() string { return p.Solid.Name + ", " + strings.ToLower(p.Panel.Name) }
 
-// Piece is one copy of a part on a sheet.
-type Piece struct {
-	Ref  string
-	Copy int
-}
-
-// Sheets is the layout on one stock.
-type Sheets struct {
-	Stock  stock.Material
-	Layout nest.Layout
-	Pieces []Piece // the index that the layout's Placed.Part uses
-	Boxes  []nest.Part
-}
-
 // Bars is the cutting of one pipe stock.
 type Bars struct {
 	Stock   stock.Material
 	Cutting nest.Cutting
 	Total   float64
-}
-
-func nestPart(p pattern.Panel, m stock.Material) nest.Part {
-	lo, hi := p.Bounds()
-	outline := func(pts []pattern.Point) []pattern.Point {
-		out := make([]pattern.Point, len(pts))
-		for i, q := range pts {
-			out[i] = pattern.Point{X: q.X - lo.X, Y: q.Y - lo.Y}
-		}
-		return out
-	}
-	n := nest.Part{W: hi.X - lo.X, H: hi.Y - lo.Y, Turn: m.Grain == "" || p.Grain == "", Round: p.Round, Bore: p.Bore}
-	n.Polys = append(n.Polys, outline(p.Outline))
-	if p.Inside != nil {
-		n.Polys = append(n.Polys, outline(p.Inside))
-	}
-	for _, h := range p.Holes {
-		n.Holes = append(n.Holes, outline(h))
-	}
-	if p.Bore > 0 {
-		n.Holes = append(n.Holes, outline(pattern.Circle(p.Round/2, p.Round/2, p.Bore*0.997)))
-	}
-	if p.Round == 0 && len(p.Outline) == 4 && p.Inside != nil && p.CutAngle > 0 {
-		low, high := p.Outline[1].X-p.Outline[0].X, p.Outline[2].X-p.Outline[3].X
-		// the inside face is smaller and shifted by a level bevel; the box
-		// round both keeps the trapezoid's own slant, so widths stay true
-		grow := (n.H/(p.Outline[2].Y-p.Outline[1].Y) - 1) * (low - high)
-		if grow >= 0 {
-			n.Low, n.High = low, high-grow
-		} else {
-			n.Low, n.High = low-grow, high
-		}
-		n.W = max(n.Low, n.High)
-		if n.High <= 0 || n.Low <= 0 {
-			n.Low, n.High = 0, 0
-		}
-	}
-	return n
 }

@@ -44,6 +44,7 @@ func Do(p *Plan, lib *stock.Library, today time.Time) *Work {
 		Finishes: map[string]bond.Finish{}, Results: map[string]source.Result{}, partBy: map[string]*Part{}}
 	w.lay()
 	w.nest()
+	w.bars()
 	w.bonds()
 	w.Rig = NewRig(p, lib)
 	w.All = w.Rig.Solve(lib, nil)
@@ -54,8 +55,14 @@ func Do(p *Plan, lib *stock.Library, today time.Time) *Work {
 	return w
 }
 
-// Part returns the part with a reference such as box/front, or nil.
-func (w *Work) Part(ref string) *Part { return w.partBy[ref] }
+// Part returns the part with a reference such as box/front, or nil. A part that
+// was split answers by its first piece.
+func (w *Work) Part(ref string) *Part {
+	if p := w.partBy[ref]; p != nil {
+		return p
+	}
+	return w.partBy[ref+"-1"]
+}
 
 // Len writes a length the display's way.
 func (w *Work) Len(mm float64) string { return measure.Tape(mm, w.Plan.Metric()) }
@@ -141,56 +148,10 @@ func areaText(m2 float64, metric bool) string {
 	return measure.Decimal(m2/0.09290304, 2) + " sq ft"
 }
 
-// Nested are layouts that can be reused while the parts are the same.
-var nestTries = 24
-
-// nest lays all parts of each stock together.
-func (w *Work) nest() {
-	seen := map[string]*Sheets{}
+// bars cuts the pipes.
+func (w *Work) bars() {
 	pipes := map[string][]float64{}
 	var pipeOrder []string
-	for _, part := range w.Parts {
-		m := w.Lib.Materials[part.Solid.Stock]
-		s := seen[m.ID]
-		if s == nil {
-			s = &Sheets{Stock: m}
-			seen[m.ID] = s
-			w.Sheets = append(w.Sheets, s)
-		}
-		var box nest.Part
-		for c := range part.Panel.Copies {
-			s.Pieces = append(s.Pieces, Piece{part.Ref, c})
-			if c == 0 {
-				box = nestPart(part.Panel, m)
-				box.Shape = part.Ref
-			}
-			s.Boxes = append(s.Boxes, box)
-		}
-	}
-	o := nest.Options{Kerf: w.Plan.Kerf(), Margin: w.Plan.Margin(), Seed: 1}
-	for _, s := range w.Sheets {
-		if len(s.Boxes) <= 60 {
-			o.Tries = nestTries
-		}
-		s.Layout = nest.Sheets(s.Boxes, []nest.Stock{{ID: s.Stock.ID, W: s.Stock.Sheet[0].Value(), H: s.Stock.Sheet[1].Value(), Left: -1}}, o)
-		used := 0.0
-		for _, pc := range s.Pieces {
-			used += w.partBy[pc.Ref].Panel.Area()
-		}
-		n := len(s.Layout.Sheets)
-		total := float64(n) * s.Stock.Sheet[0].Value() * s.Stock.Sheet[1].Value()
-		key := "stock:" + s.Stock.ID
-		w.keep(key+":sheets", source.Result{Label: s.Stock.Name + ", sheets", Value: float64(n), Text: fmt.Sprint(n)}.
-			With("laid out with kerf and margin, fewest sheets found", fmt.Sprintf("%d parts, kerf %s, margin %s", len(s.Pieces), w.Len(o.Kerf), w.Len(o.Margin)), fmt.Sprintf("%d of %s x %s", n, s.Stock.Sheet[0], s.Stock.Sheet[1]), sawFrom))
-		if total > 0 {
-			y := used / total
-			w.keep(key+":yield", source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
-				With("yield = part area / sheet area", fmt.Sprintf("%.2f / %.2f m2", used/1e6, total/1e6), measure.Decimal(100*y, 1)+" %", source.Exact("areas")))
-			cost := float64(n) * s.Stock.Price
-			w.keep(key+":cost", source.Result{Label: "Sheets cost", Value: cost, Unit: "$", Text: fmt.Sprintf("$%.2f", cost)}.
-				With("sheets x price", fmt.Sprintf("%d x $%.2f", n, s.Stock.Price), fmt.Sprintf("$%.2f", cost), source.FromMemory(s.Stock.Name+" price")))
-		}
-	}
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
 		if shape := w.Shapes[s.ID]; shape != nil && shape.Cuts != nil {
