@@ -11,18 +11,7 @@ import (
 
 // Extent is how far a prop's solids reach: width, depth and height.
 func Extent(w *plan.Work, prop string) (size pattern.Vec, ok bool) {
-	lo, hi := pattern.Vec{X: math.Inf(1), Y: math.Inf(1), Z: math.Inf(1)}, pattern.Vec{X: math.Inf(-1), Y: math.Inf(-1), Z: math.Inf(-1)}
-	for _, s := range w.Plan.Solids {
-		shape := w.Shapes[s.ID]
-		if s.Prop != prop || shape == nil {
-			continue
-		}
-		ok = true
-		x, y, z := s.X.Value(), s.Y.Value(), s.Z.Value()
-		lo = pattern.Vec{X: math.Min(lo.X, x-shape.Size.X/2), Y: math.Min(lo.Y, y-shape.Size.Y/2), Z: math.Min(lo.Z, z)}
-		hi = pattern.Vec{X: math.Max(hi.X, x+shape.Size.X/2), Y: math.Max(hi.Y, y+shape.Size.Y/2), Z: math.Max(hi.Z, z+shape.Size.Z)}
-	}
-	return pattern.Vec{X: hi.X - lo.X, Y: hi.Y - lo.Y, Z: hi.Z - lo.Z}, ok
+	return w.Plan.Extent(w.Lib, prop)
 }
 
 var _ = rule("known-size", Fix, "The parts do not add up to the prop's one known dimension.", func(w *plan.Work, say func(Snag)) {
@@ -55,18 +44,7 @@ var _ = rule("known-size", Fix, "The parts do not add up to the prop's one known
 
 // scale makes every size of the prop's solids f times as large.
 func scale(w *plan.Work, p plan.Prop, f float64) Mend {
-	m := Mend{Label: fmt.Sprintf("Scale the parts x %.3g", f)}
+	m := Mend{fmt.Sprintf("Scale the parts x %.3g", f), w.Plan.Scaled(p.ID, f)}
 	m.Edit.Label = m.Label
-	for _, s := range w.Plan.Solids {
-		if s.Prop != p.ID || s.Kind == "pipe" {
-			continue
-		}
-		for _, l := range []*measure.Length{&s.W, &s.D, &s.H, &s.Low, &s.High, &s.Bore, &s.Pitch, &s.X, &s.Y, &s.Z} {
-			if !l.IsZero() {
-				*l, _ = measure.Parse[measure.LengthKind](measure.Tape(l.Value()*f, w.Plan.Metric()))
-			}
-		}
-		m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("solid", s.ID, s))
-	}
 	return m
 }

@@ -51,6 +51,9 @@ func init() {
 		"cone":    {"cone 24 to 4 18 tall eva5", (*reader).cone},
 		"wrap":    {"wrap 12 in x 30 in eva5", (*reader).wrapped},
 		"boards":  {"boards 8 ft xps1", (*reader).boards},
+		"outline": {"outline 40 in tall ply1/4 pair 0,0 10,8 12,20 0,40", (*reader).outline},
+		"offcut":  {"offcut xps1 18 x 30 in", (*reader).offcut},
+		"scale":   {"scale to 10 ft tall (or: scale x 1.5)", (*reader).scale},
 		"panel":   {"panel 36 x 10 ply1/4 x3", (*reader).panel},
 		"glue":    {"glue box/front to box/left with pu", (*reader).glue},
 		"coat":    {"coat box masonry, latex 2", (*reader).coat},
@@ -103,7 +106,7 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 	if !ok {
 		return nil, &Error{fmt.Sprintf("%q is no word the quick line knows", r.words[0]), nearest(name)}
 	}
-	if name != "prop" && name != "opened" && name != "cue" && r.prop == "" {
+	if name != "prop" && name != "opened" && name != "cue" && name != "offcut" && r.prop == "" {
 		if len(p.Props) != 1 {
 			return nil, &Error{"open a prop first", verbs["prop"].example}
 		}

@@ -1,0 +1,96 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
+	"zapbarn/core/stock"
+)
+
+// Extent is how far a prop's solids reach: width, depth and height. It is
+// false when none has its sizes yet.
+func (p *Plan) Extent(lib *stock.Library, prop string) (size pattern.Vec, ok bool) {
+	lo, hi := pattern.Vec{X: math.Inf(1), Y: math.Inf(1), Z: math.Inf(1)}, pattern.Vec{X: math.Inf(-1), Y: math.Inf(-1), Z: math.Inf(-1)}
+	for i := range p.Solids {
+		s := &p.Solids[i]
+		if s.Prop != prop {
+			continue
+		}
+		shape, err := s.Shape(lib)
+		if err != nil {
+			continue
+		}
+		ok = true
+		x, y, z := s.X.Value(), s.Y.Value(), s.Z.Value()
+		lo = pattern.Vec{X: math.Min(lo.X, x-shape.Size.X/2), Y: math.Min(lo.Y, y-shape.Size.Y/2), Z: math.Min(lo.Z, z)}
+		hi = pattern.Vec{X: math.Max(hi.X, x+shape.Size.X/2), Y: math.Max(hi.Y, y+shape.Size.Y/2), Z: math.Max(hi.Z, z+shape.Size.Z)}
+	}
+	return pattern.Vec{X: hi.X - lo.X, Y: hi.Y - lo.Y, Z: hi.Z - lo.Z}, ok
+}
+
+// Scaled is the edit that makes a prop f times as large: every size and place
+// of its solids and their openings, pipe lengths and profile points. What the
+// stock gives stays: thicknesses, pipe widths, walls, allowances, laps.
+func (p *Plan) Scaled(prop string, f float64) Edit {
+	e := Edit{Label: "scale " + prop + " x " + measure.Decimal(f, 3)}
+	by := func(l measure.Length) measure.Length {
+		if l.IsZero() {
+			return l
+		}
+		mm := l.Value() * f
+		next, err := measure.Parse[measure.LengthKind](measure.Tape(mm, p.Metric()))
+		if err != nil { // too small for a tape
+			next = measure.Of[measure.LengthKind](math.Round(mm*100) / 100)
+		}
+		return next
+	}
+	for _, s := range p.Solids {
+		if s.Prop != prop {
+			continue
+		}
+		for _, l := range []*measure.Length{&s.W, &s.D, &s.H, &s.Low, &s.High, &s.Bore, &s.Pitch, &s.SeamAt, &s.X, &s.Y, &s.Z} {
+			*l = by(*l)
+		}
+		openings := s.Openings
+		s.Openings = nil
+		for _, o := range openings {
+			o.W, o.H, o.X, o.Y = by(o.W), by(o.H), by(o.X), by(o.Y)
+			s.Openings = append(s.Openings, o)
+		}
+		if cuts, err := Cuts(s.Lengths); err == nil && cuts != nil {
+			var out []string
+			for _, c := range cuts {
+				l := by(measure.Of[measure.LengthKind](c.Length))
+				out = append(out, fmt.Sprintf("%d@%s", c.Count, strings.ReplaceAll(l.String(), " ", "_")))
+			}
+			s.Lengths = strings.Join(out, " ")
+		}
+		if strings.Contains(s.Profile, ",") {
+			s.Profile = scaledPoints(s.Profile, f)
+		}
+		e.Changes = append(e.Changes, p.Put("solid", s.ID, s))
+	}
+	return e
+}
+
+// scaledPoints stretches the points of a drawn profile, its unit kept.
+func scaledPoints(text string, f float64) string {
+	unit := ""
+	for _, u := range []string{"mm", "in"} {
+		if head, ok := strings.CutSuffix(strings.TrimSpace(text), u); ok {
+			text, unit = head, u
+		}
+	}
+	var out []string
+	for _, w := range strings.Fields(text) {
+		var x, y float64
+		if _, err := fmt.Sscanf(w, "%g,%g", &x, &y); err != nil {
+			return text + unit
+		}
+		out = append(out, measure.Decimal(x*f, 2)+","+measure.Decimal(y*f, 2))
+	}
+	return strings.TrimSpace(strings.Join(out, " ") + " " + unit)
+}

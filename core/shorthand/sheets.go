@@ -1,0 +1,119 @@
+package shorthand
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// outline is a silhouette by its corners; larger ones come in as SVG or DXF.
+func (r *reader) outline() (*Reading, error) {
+	s := plan.Solid{Kind: "outline"}
+	words := r.words[1:]
+	s.Stock, words = r.stockIn(words, "ply1/4")
+	s.Pair, words = take(words, "pair")
+	s.Lying, words = take(words, "lying")
+	s.Copies, words = takeCopies(words)
+	words, s.H = r.before(words, "tall")
+	words, s.W = r.before(words, "wide")
+	// the reader set commas apart; corners are number , number
+	var corners []string
+	for i := 0; i < len(words); i++ {
+		if i+2 < len(words) && words[i+1] == "," {
+			corners = append(corners, words[i]+","+words[i+2])
+			i += 2
+			continue
+		}
+		corners = append(corners, words[i])
+	}
+	s.Path = strings.Join(corners, " ")
+	if s.W.IsZero() && s.H.IsZero() {
+		return nil, fmt.Errorf("say how tall or how wide it is")
+	}
+	if _, err := s.Shape(r.lib); err != nil {
+		return nil, err
+	}
+	size := w(r, s.H) + " tall"
+	if s.H.IsZero() {
+		size = w(r, s.W) + " wide"
+	}
+	text := fmt.Sprintf("silhouette of %d corners, %s", len(corners), size)
+	if s.Pair {
+		text += ", a left and a right"
+	}
+	return r.solid(s, text)
+}
+
+// offcut puts a piece of sheet on the shelf.
+func (r *reader) offcut() (*Reading, error) {
+	o := plan.Offcut{}
+	words := r.words[1:]
+	o.Stock, words = r.stockIn(words, "")
+	dims, rest, _ := r.sizes(words)
+	if o.Stock == "" || len(dims) != 2 {
+		return nil, fmt.Errorf("an offcut takes its stock and two sizes")
+	}
+	o.W, o.H, o.Label = dims[0], dims[1], strings.Join(rest, " ")
+	o.ID = r.p.FreshID("offcut", r.lib.Materials[o.Stock].Name)
+	text := fmt.Sprintf("on the shelf: %s, %s x %s", r.lib.Materials[o.Stock].Name, w(r, o.W), w(r, o.H))
+	if o.Label != "" {
+		text += ", labelled " + o.Label
+	}
+	return r.put(text, "offcut", o.ID, o)
+}
+
+// scale stretches the whole prop: to one known size, or by a factor.
+func (r *reader) scale() (*Reading, error) {
+	p := r.p.Prop(r.prop)
+	_, words := take(r.words[1:], "to")
+	of := ""
+	for flag, name := range map[string]string{"tall": "height", "high": "height", "wide": "width", "deep": "depth"} {
+		if yes, rest := take(words, flag); yes {
+			of, words = name, rest
+		}
+	}
+	if of == "" { // a plain factor: x 1.5, 1.5, or 1:6
+		_, words = take(words, "x")
+		f := 0.0
+		if len(words) == 1 {
+			a, b, ratio := strings.Cut(words[0], ":")
+			x, err := strconv.ParseFloat(strings.TrimPrefix(a, "x"), 64)
+			y := 1.0
+			if ratio && err == nil {
+				y, err = strconv.ParseFloat(b, 64)
+			}
+			if err == nil && x > 0 && y > 0 {
+				f = x / y
+			}
+		}
+		if f < 0.01 || f > 100 {
+			return nil, fmt.Errorf("scale takes a size with tall, wide or deep, or a factor")
+		}
+		e := r.p.Scaled(p.ID, f)
+		return &Reading{Text: fmt.Sprintf("every size of %s x %s", p.Name, measure.Decimal(f, 3)), Edit: e, Select: "prop:" + p.ID}, nil
+	}
+	dims, rest, _ := r.sizes(words)
+	if err := wantNone(rest); err != nil {
+		return nil, err
+	}
+	if len(dims) != 1 {
+		return nil, fmt.Errorf("scale takes one size")
+	}
+	now, ok := r.p.Extent(r.lib, p.ID)
+	if !ok {
+		return nil, fmt.Errorf("%s has no parts to scale yet", p.Name)
+	}
+	got := map[string]float64{"height": now.Z, "width": now.X, "depth": now.Y}[of]
+	f := dims[0].Value() / got
+	if f < 0.01 || f > 100 {
+		return nil, fmt.Errorf("%s is %s times what it is", dims[0], measure.Decimal(f, 3))
+	}
+	e := r.p.Scaled(p.ID, f)
+	next := *p
+	next.Known, next.Of = dims[0], of
+	e.Changes = append(e.Changes, r.p.Put("prop", p.ID, next))
+	return &Reading{Text: fmt.Sprintf("every size of %s x %s, so that its %s is %s", p.Name, measure.Decimal(f, 3), of, w(r, dims[0])), Edit: e, Select: "prop:" + p.ID}, nil
+}
