@@ -226,7 +226,7 @@ func (s *sheetWriter) layouts() {
 			if !mine {
 				continue
 			}
-			s.heading(fmt.Sprintf("%s, sheet %d of %d", sh.Stock.Name, n+1, len(sh.Layout.Sheets)), fmt.Sprintf("%s x %s, kerf %s, margin %s; parts of other props are pale", sh.Stock.Sheet[0], sh.Stock.Sheet[1], s.w.Len(s.w.Plan.Kerf()), s.w.Len(s.w.Plan.Margin())))
+			s.heading(sh.Stock.Name+", "+s.w.Called(sh, n), fmt.Sprintf("%s x %s, kerf %s, margin %s; parts of other props are pale", s.w.Len(one.Stock.W), s.w.Len(one.Stock.H), s.w.Len(s.w.Plan.Kerf()), s.w.Len(s.w.Plan.Margin())))
 			top, roomW, roomH := 32.0, s.paper.W-2*pageMargin, s.paper.H-32-28
 			scale := scaleFor(one.Stock.W, one.Stock.H, roomW, roomH)
 			at := func(q pattern.Point) fpdf.PointType {
@@ -237,16 +237,21 @@ func (s *sheetWriter) layouts() {
 			s.pdf.SetLineWidth(0.25)
 			for _, q := range one.Placed {
 				part := s.w.Part(sh.Pieces[q.Part].Ref)
-				poly, centre := OnSheet(part.Panel, sh.Boxes[q.Part].W, sh.Boxes[q.Part].H, q.X, q.Y, q.Turned, q.Flip)
-				pts := make([]fpdf.PointType, len(poly))
-				for i := range poly {
-					pts[i] = at(poly[i])
-				}
+				rings, centre := OnSheet(part.Panel, sh.Boxes[q.Part].W, sh.Boxes[q.Part].H, q.X, q.Y, q.Turned, q.Flip)
 				s.pdf.SetFillColor(217, 199, 201)
 				if part.Solid.Prop != s.prop.ID {
 					s.pdf.SetFillColor(246, 240, 226)
 				}
-				s.pdf.Polygon(pts, "DF")
+				for k, ring := range rings {
+					pts := make([]fpdf.PointType, len(ring))
+					for i := range ring {
+						pts[i] = at(ring[i])
+					}
+					if k > 0 {
+						s.pdf.SetFillColor(255, 255, 255)
+					}
+					s.pdf.Polygon(pts, "DF")
+				}
 				if part.Solid.Prop != s.prop.ID {
 					continue
 				}
@@ -274,22 +279,26 @@ func (s *sheetWriter) layouts() {
 }
 
 // OnSheet is a panel's outside outline where it lies on a sheet, and its middle.
-func OnSheet(p pattern.Panel, boxW, boxH, x, y float64, turned, flip bool) ([]pattern.Point, pattern.Point) {
+func OnSheet(p pattern.Panel, boxW, boxH, x, y float64, turned, flip bool) (rings [][]pattern.Point, mid pattern.Point) {
 	lo, _ := p.Bounds()
-	out := make([]pattern.Point, len(p.Outline))
-	var mid pattern.Point
-	for i, q := range p.Outline {
-		q.X, q.Y = q.X-lo.X, q.Y-lo.Y
-		if flip {
-			q.X, q.Y = boxW-q.X, boxH-q.Y
+	for _, r := range append([][]pattern.Point{p.Outline}, p.Holes...) {
+		out := make([]pattern.Point, len(r))
+		for i, q := range r {
+			q.X, q.Y = q.X-lo.X, q.Y-lo.Y
+			if flip {
+				q.X, q.Y = boxW-q.X, boxH-q.Y
+			}
+			if turned {
+				q.X, q.Y = q.Y, boxW-q.X
+			}
+			out[i] = pattern.Point{X: x + q.X, Y: y + q.Y}
 		}
-		if turned {
-			q.X, q.Y = q.Y, boxW-q.X
-		}
-		out[i] = pattern.Point{X: x + q.X, Y: y + q.Y}
-		mid.X, mid.Y = mid.X+out[i].X/float64(len(p.Outline)), mid.Y+out[i].Y/float64(len(p.Outline))
+		rings = append(rings, out)
 	}
-	return out, mid
+	for _, q := range rings[0] {
+		mid.X, mid.Y = mid.X+q.X/float64(len(rings[0])), mid.Y+q.Y/float64(len(rings[0]))
+	}
+	return rings, mid
 }
 
 // part draws one part to scale.

@@ -57,7 +57,7 @@ func FlatPart(w *plan.Work, part *plan.Part) *Flat {
 // FlatSheet is a whole sheet as nested, for a machine or as a map.
 func FlatSheet(w *plan.Work, s *plan.Sheets, number int) *Flat {
 	sh := s.Layout.Sheets[number]
-	f := &Flat{Title: fmt.Sprintf("%s, sheet %d of %d", s.Stock.Name, number+1, len(s.Layout.Sheets)), W: sh.Stock.W, H: sh.Stock.H}
+	f := &Flat{Title: s.Stock.Name + ", " + w.Called(s, number), W: sh.Stock.W, H: sh.Stock.H}
 	f.Lines = append(f.Lines, Stroke{"mark", pattern.Rect(f.W, f.H), true})
 	for _, q := range sh.Placed {
 		part := w.Part(s.Pieces[q.Part].Ref)

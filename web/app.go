@@ -63,7 +63,7 @@ func (s *Server) Handler() http.Handler {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.MaxMultipartMemory = plan.MaxFile
-	r.Use(s.recover, secure, gzip.Gzip(gzip.DefaultCompression))
+	r.Use(s.recover, secure, gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs([]string{"^/p/[^/]+/search$"})))
 	static, err := fs.Sub(files, "static")
 	if err != nil {
 		panic(err) // the folder is embedded
@@ -104,6 +104,10 @@ func (s *Server) Handler() http.Handler {
 	p.GET("/part.pdf", s.flat)
 	p.GET("/sheet.svg", s.flat)
 	p.GET("/sheet.dxf", s.flat)
+	p.GET("/search", s.search)
+	p.POST("/lay", s.lay)
+	p.POST("/keep", s.keep)
+	p.POST("/bring", s.bringIn)
 	p.POST("/quick", s.quick)
 	p.POST("/edit", s.edit)
 	p.POST("/mend", s.mend)

@@ -46,6 +46,10 @@ var specs = map[string][]spec{
 	"cone":    {{"name", "Name", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"h", "Height", "text"}, {"allow", "Seam overlap", "text"}, {"stock", "Stock", "sheet"}},
 	"wrap":    {{"name", "Name", "text"}, {"w", "Across", "text"}, {"h", "Height", "text"}, {"allow", "Seam overlap", "text"}, {"skin", "Kerf leaves", "text"}, {"stock", "Stock", "sheet"}},
 	"boards":  {{"name", "Name", "text"}, {"w", "Across", "text"}, {"offset", "Seam offset", "text"}, {"brace", "Brace, wide", "text"}, {"stock", "Stock", "sheet"}},
+	"outline": {{"name", "Name", "text"}, {"h", "Height", "text"}, {"w", "Width", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"pair", "Left and right", "check"}, {"lying", "Lying flat", "check"}, {"lit", "Light must pass", "check"}, {"path", "Corners, x,y", "wide"}},
+	"mesh":    {{"name", "Name", "text"}, {"h", "Height", "text"}, {"stock", "Stock", "sheet"}, {"wall", "Wall", "text"}, {"allow", "Carve allowance", "text"}, {"dowels", "Pins a joint", "text"}, {"dowel", "Pin, thick", "text"}, {"sealed", "Closed for good", "check"}},
+	"seam":    {{"seam", "Large parts", "|butt|half-lap"}, {"seamAt", "Seam at", "text"}, {"lap", "Lap", "text"}},
+	"offcut":  {{"stock", "Stock", "sheet"}, {"w", "Across", "text"}, {"h", "Along the grain", "text"}, {"label", "Label", "text"}},
 	"joint":   {{"a", "This part", "text"}, {"b", "meets", "text"}, {"glue", "Glue", "glue"}, {"length", "Glue line", "text"}, {"strain", "Bent or pulled", "check"}},
 	"finish":  {{"layers", "Coats from the surface up", "wide"}},
 	"supply":  {{"name", "Name", "text"}, {"product", "Supply", "supply"}, {"volts", "or volts", "text"}, {"amps", "and amps", "text"}, {"in", "Built into", "solids"}},
@@ -64,14 +68,23 @@ var specs = map[string][]spec{
 // placed are the fields every solid has for where it stands in its prop.
 var placed = []spec{{"x", "Right by", "text"}, {"y", "Back by", "text"}, {"z", "Up by", "text"}}
 
+// seamed are the solids whose large parts can be split.
+var seamed = map[string]bool{"box": true, "tower": true, "panel": true, "outline": true, "gores": true, "cone": true, "wrap": true}
+
 func specsOf(w *plan.Work, v any) []spec {
 	switch x := v.(type) {
+	case *plan.Offcut:
+		return specs["offcut"]
 	case *plan.Display:
 		return specs["display"]
 	case *plan.Prop:
 		return specs["prop"]
 	case *plan.Solid:
-		return append(append([]spec(nil), specs[x.Kind]...), placed...)
+		list := append([]spec(nil), specs[x.Kind]...)
+		if seamed[x.Kind] {
+			list = append(list, specs["seam"]...)
+		}
+		return append(list, placed...)
 	case *plan.Joint:
 		return specs["joint"]
 	case *plan.Finish:
@@ -176,7 +189,11 @@ func fieldsOf(w *plan.Work, v any) []Field {
 			choose(pairs...)
 		default:
 			for _, c := range strings.Split(s.kind, "|") {
-				pairs = append(pairs, c, c)
+				text := c
+				if c == "" {
+					text = "stay whole"
+				}
+				pairs = append(pairs, c, text)
 			}
 			choose(pairs...)
 		}

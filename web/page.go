@@ -85,6 +85,8 @@ type Page struct {
 	Groups                    []Group
 	Takes                     []Take
 	Prints, Sheets            []Print
+	Stocks                    []Stock
+	Shelf                     []Row
 	Fault                     *Fault
 	Train                     *Trainer
 	Cards                     []Card
@@ -418,6 +420,8 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		} else if x.Kind == "lamp" && !x.Proven {
 			t.Cautions = append(t.Cautions, "Light it on the bench before it is closed in: polarity first.")
 		}
+	case *plan.Offcut:
+		t.Title, t.Sub = "Offcut", "on the shelf, of "+p.Work.Lib.Materials[x.Stock].Name
 	case *plan.Input:
 		t.Sub = x.Kind
 	case *plan.Scene:

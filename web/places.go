@@ -154,6 +154,7 @@ func (s *Server) bench(p *Page) {
 		}
 	case "sheets":
 		p.Draw = template.HTML(draw.Sheets(w, p.Prop, p.Sel, to))
+		p.stocks()
 	case "joints":
 		s.joints(p)
 	case "print":
@@ -162,6 +163,8 @@ func (s *Server) bench(p *Page) {
 		p.whole(to)
 	}
 	switch {
+	case kind == "offcut":
+		p.Ticket = p.ticket(kind, id)
 	case part != nil:
 		p.Ticket = p.ticket("solid", part.Solid.ID)
 		p.Ticket.Title = part.Name()
@@ -203,7 +206,7 @@ func (p *Page) prints() {
 			}
 			if mine {
 				q := fmt.Sprintf("?stock=%s&n=%d", url.QueryEscape(sh.Stock.ID), n+1)
-				p.Sheets = append(p.Sheets, Print{Title: fmt.Sprintf("%s, sheet %d of %d", sh.Stock.Name, n+1, len(sh.Layout.Sheets)), Links: []Link{{Text: "SVG", Href: base + "/sheet.svg" + q}, {Text: "DXF", Href: base + "/sheet.dxf" + q}}})
+				p.Sheets = append(p.Sheets, Print{Title: sh.Stock.Name + ", " + w.Called(sh, n), Links: []Link{{Text: "SVG", Href: base + "/sheet.svg" + q}, {Text: "DXF", Href: base + "/sheet.dxf" + q}}})
 			}
 		}
 	}

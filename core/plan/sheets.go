@@ -244,7 +244,59 @@ func (w *Work) laid(s *Sheets) {
 	if len(boxes) <= firstParts {
 		o.Tries = firstTries
 	}
-	s.Layout = s.whole(remembered(boxes, s.stocks, o))
+	s.Layout = s.whole(s.numbered(remembered(boxes, s.stocks, o)))
+}
+
+// numbered puts the sheets that hold locked pieces back where they were among
+// the new sheets, so that no sheet changes its number when a piece is laid by
+// hand.
+func (s *Sheets) numbered(l nest.Layout) nest.Layout {
+	wish := map[int]int{} // by the piece locked there
+	for _, f := range s.fixed {
+		if f.Stock == s.Stock.ID {
+			wish[f.Part] = f.Sheet
+		}
+	}
+	cut := 0
+	for _, sh := range s.cut {
+		if sh.Stock.ID == s.Stock.ID {
+			cut++
+		}
+	}
+	var first, free []nest.Sheet // offcuts, and new sheets that may stand anywhere
+	at := map[int]nest.Sheet{}
+	for _, sh := range l.Sheets {
+		if sh.Stock.ID != s.Stock.ID {
+			first = append(first, sh)
+			continue
+		}
+		n := -1
+		for _, q := range sh.Placed {
+			if w, ok := wish[q.Part]; ok {
+				n = max(0, w-cut)
+			}
+		}
+		if _, taken := at[n]; n < 0 || taken {
+			free = append(free, sh)
+		} else {
+			at[n] = sh
+		}
+	}
+	out := first
+	for n := 0; len(at)+len(free) > 0; n++ {
+		sh, ok := at[n]
+		switch {
+		case ok:
+			delete(at, n)
+		case len(free) > 0:
+			sh, free = free[0], free[1:]
+		default:
+			continue
+		}
+		out = append(out, sh)
+	}
+	l.Sheets = out
+	return l
 }
 
 // cutSheets gathers the sheets that are cut, and takes the offcuts among them

@@ -3,9 +3,10 @@ package draw
 import (
 	"fmt"
 	"math"
+	"strconv"
+	"strings"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/formats"
@@ -176,9 +177,10 @@ func (c *Canvas) sheetOf(w *plan.Work, part *plan.Part, x, y float64) {
 				if s.Pieces[q.Part].Ref != part.Ref {
 					continue
 				}
-				c.Text("t lbl", "start", x, y+12, fmt.Sprintf("Sheet %d of %d, %s x %s", k+1, len(s.Layout.Sheets), s.Stock.Sheet[0], s.Stock.Sheet[1]))
+				name := w.Called(s, k)
+				c.Text("t lbl", "start", x, y+12, strings.ToUpper(name[:1])+name[1:]+", "+w.Len(sh.Stock.W)+" x "+w.Len(sh.Stock.H))
 				sc := math.Min(180/sh.Stock.H, 120/sh.Stock.W)
-				c.sheet(w, s, sh, x, y+22, sc, "part:"+part.Ref, part.Solid.Prop, nil, false)
+				c.sheet(w, s, k, x, y+22, sc, "part:"+part.Ref, part.Solid.Prop, nil)
 				c.Text("t", "start", x, y+22+sh.Stock.H*sc+16, w.Results["stock:"+s.Stock.ID+":yield"].Text+" of the sheets used")
 				return
 			}
@@ -186,26 +188,31 @@ func (c *Canvas) sheetOf(w *plan.Work, part *plan.Part, x, y float64) {
 	}
 }
 
-// sheet draws one sheet with its parts; lying turns it on its side.
-func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc float64, sel, prop string, href func(string) string, lying bool) {
-	at := func(px, py float64) XY {
-		if lying {
-			return XY{x + py*sc, y + px*sc}
-		}
-		return XY{x + px*sc, y + (sh.Stock.H-py)*sc}
+// sheet draws one sheet with its parts. With href it can be worked on: each
+// piece is a link that can be dragged, and says where it lies.
+func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, index int, x, y, sc float64, sel, prop string, href func(string) string) {
+	sh := s.Layout.Sheets[index]
+	at := func(px, py float64) XY { return XY{x + px*sc, y + (sh.Stock.H-py)*sc} }
+	cut := index < s.Cut
+	if href != nil {
+		c.f(`<g data-sheet="%d" data-stock="%s" data-x="%s" data-y="%s" data-sc="%s" data-w="%s" data-h="%s"%s>`, index, esc(s.Stock.ID), n(x), n(y), strconv.FormatFloat(sc, 'f', 6, 64), n(sh.Stock.W), n(sh.Stock.H), map[bool]string{true: ` data-cut="1"`}[cut])
+		defer c.f(`</g>`)
 	}
-	a, b := at(0, 0), at(sh.Stock.W, sh.Stock.H)
-	c.Rect("sheet", math.Min(a.X, b.X), math.Min(a.Y, b.Y), math.Abs(b.X-a.X), math.Abs(b.Y-a.Y))
+	c.Rect("sheet", x, y, sh.Stock.W*sc, sh.Stock.H*sc)
+	if s.Stock.Grain != "" { // which way it runs
+		c.Open("up", []XY{{x + sh.Stock.W*sc - 8, y + 26}, {x + sh.Stock.W*sc - 8, y + 8}})
+		c.Open("up", []XY{{x + sh.Stock.W*sc - 11, y + 13}, {x + sh.Stock.W*sc - 8, y + 8}, {x + sh.Stock.W*sc - 5, y + 13}})
+	}
 	for _, o := range sh.Offcuts {
-		p, q := at(o.X, o.Y), at(o.X+o.W, o.Y+o.H)
-		c.Rect("offcut", math.Min(p.X, q.X), math.Min(p.Y, q.Y), math.Abs(q.X-p.X), math.Abs(q.Y-p.Y))
+		p, q := at(o.X, o.Y+o.H), at(o.X+o.W, o.Y)
+		c.Rect("offcut", p.X, p.Y, q.X-p.X, q.Y-p.Y)
 		if href != nil {
 			label := w.Len(o.W) + " x " + w.Len(o.H)
 			need := float64(len(label)) * 6.6
 			switch {
-			case math.Abs(q.X-p.X) > need && math.Abs(q.Y-p.Y) > 16:
+			case q.X-p.X > need && q.Y-p.Y > 16:
 				c.Text("t soft", "middle", (p.X+q.X)/2, (p.Y+q.Y)/2+4, label)
-			case math.Abs(q.Y-p.Y) > need && math.Abs(q.X-p.X) > 16:
+			case q.Y-p.Y > need && q.X-p.X > 16:
 				c.TextAt("t soft", (p.X+q.X)/2+4, (p.Y+q.Y)/2, -90, label)
 			}
 		}
@@ -213,13 +220,18 @@ func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc flo
 	for _, q := range sh.Placed {
 		part := w.Part(s.Pieces[q.Part].Ref)
 		key := "part:" + part.Ref
-		poly, mid := formats.OnSheet(part.Panel, s.Boxes[q.Part].W, s.Boxes[q.Part].H, q.X, q.Y, q.Turned, q.Flip)
-		ps := make([]XY, len(poly))
-		for i := range poly {
-			ps[i] = at(poly[i].X, poly[i].Y)
-		}
+		box := s.Boxes[q.Part]
+		rings, mid := formats.OnSheet(part.Panel, box.W, box.H, q.X, q.Y, q.Turned, q.Flip)
 		if href != nil {
-			c.Pick(href(key), key, fmt.Sprintf("%d %s, copy %d", part.No, part.Name(), s.Pieces[q.Part].Copy+1), key == sel)
+			label := fmt.Sprintf("%d %s, copy %d", part.No, part.Name(), s.Pieces[q.Part].Copy+1)
+			if s.Locked[q.Part] {
+				label += ", laid by hand"
+			}
+			if !cut {
+				c.move = fmt.Sprintf(` data-piece="%d" data-px="%s" data-py="%s" data-pw="%s" data-ph="%s" data-turned="%t" data-flip="%t" data-turn="%t" data-locked="%t"`, q.Part, n(q.X), n(q.Y), n(box.W), n(box.H), q.Turned, q.Flip, box.Turn, s.Locked[q.Part])
+			}
+			c.Pick(href(key), key, label, key == sel)
+			c.move = ""
 		}
 		class := "cut m-" + s.Stock.Texture + "-1"
 		if key == sel && href == nil {
@@ -229,7 +241,16 @@ func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc flo
 		if !mine && class != "cut picked" {
 			class += " other"
 		}
-		c.Poly(class, ps)
+		for i, ring := range rings {
+			ps := make([]XY, len(ring))
+			for k := range ring {
+				ps[k] = at(ring[k].X, ring[k].Y)
+			}
+			if i > 0 {
+				class = "cut paper"
+			}
+			c.Poly(class, ps)
+		}
 		centre := at(mid.X, mid.Y)
 		if part.Panel.Bore > 0 {
 			c.f(`<circle class="cut paper" cx="%s" cy="%s" r="%s"/>`, n(centre.X), n(centre.Y), n(part.Panel.Bore/2*sc))
@@ -239,16 +260,32 @@ func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, sh nest.Sheet, x, y, sc flo
 			if mine && (part.Panel.Bore == 0 || (part.Panel.Round-part.Panel.Bore)/2*sc > 13) {
 				c.Text("t lbl", "middle", centre.X, centre.Y+4, fmt.Sprint(part.No))
 			}
+			if s.Locked[q.Part] { // a nail holds it
+				c.f(`<g class="nail"><circle cx="%s" cy="%s" r="5"/><circle class="head" cx="%s" cy="%s" r="1.6"/></g>`, n(centre.X+12), n(centre.Y-8), n(centre.X+12), n(centre.Y-8))
+			}
 			c.Done()
 		}
 	}
+	if cut && href != nil {
+		p := at(sh.Stock.W/2, sh.Stock.H/2)
+		c.TextAt("stamp", p.X, p.Y, -35, "CUT")
+	}
 }
 
-// Sheets draws every sheet and every pipe length.
+// Sheets draws every sheet that holds parts of the prop, and the sheets of the
+// same stock beside it, then every pipe length. A stock's name and each of its
+// sheets carry what can be done with them.
 func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 	const wide = 986.0
-	sc := 0.12 // px per mm: a 4 x 8 ft sheet is 146 x 293
 	c := New(wide, 0, w.Plan.Metric())
+	count := 0
+	for _, s := range w.Sheets {
+		count += len(s.Layout.Sheets)
+	}
+	sc := 0.12 // px per mm: a 4 x 8 ft sheet is 146 x 293
+	if count <= 8 {
+		sc = 0.155
+	}
 	x, y, rowH := 24.0, 40.0, 0.0
 	for _, s := range w.Sheets {
 		scale := sc
@@ -261,8 +298,8 @@ func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 				x, y, rowH = 24, y+rowH+58, 0
 			}
 			c.Text("t lbl", "start", x, y-6, s.Stock.Name)
-			c.sheet(w, s, sh, x, y, scale, sel, prop, href, false)
-			c.Text("t", "start", x, y+sh.Stock.H*scale+16, fmt.Sprintf("sheet %d of %d", k+1, len(s.Layout.Sheets)))
+			c.sheet(w, s, k, x, y, scale, sel, prop, href)
+			c.Text("t", "start", x, y+sh.Stock.H*scale+16, w.Called(s, k))
 			x += cw + 18
 			rowH = math.Max(rowH, sh.Stock.H*scale)
 		}
@@ -270,6 +307,35 @@ func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 	if rowH > 0 {
 		y += rowH + 52
 	}
+	c.pipes(w, wide, y)
+	if len(w.Sheets)+len(w.Bars) == 0 {
+		c.Text("t soft", "middle", wide/2, 150, "No parts yet, so nothing to lay out. Type a solid in the quick line.")
+	}
+	return c.SVG("sheets", "All stock laid out", fmt.Sprintf("%d kinds of sheet and %d of pipe with every part in place.", len(w.Sheets), len(w.Bars)))
+}
+
+// SheetsOf draws the sheets of one stock in a row, small: what a search has
+// found so far.
+func SheetsOf(w *plan.Work, s *plan.Sheets, prop string) string {
+	c := New(986, 0, w.Plan.Metric())
+	x, h := 24.0, 0.0
+	sc := 0.155
+	wide := 0.0
+	for _, sh := range s.Layout.Sheets {
+		wide += sh.Stock.W + 60
+	}
+	sc = math.Min(sc, 940/wide)
+	for k, sh := range s.Layout.Sheets {
+		c.sheet(w, s, k, x, 8, sc, "", prop, nil)
+		x += sh.Stock.W*sc + 60*sc
+		h = math.Max(h, sh.Stock.H*sc)
+	}
+	c.H = h + 16
+	return c.SVG("sheets", s.Stock.Name+", best so far", "")
+}
+
+// pipes draws every pipe length from y down.
+func (c *Canvas) pipes(w *plan.Work, wide, y float64) {
 	for _, b := range w.Bars {
 		full := b.Stock.Length.Value()
 		c.Text("t lbl", "start", 24, y, b.Stock.Name)
@@ -297,8 +363,4 @@ func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 		y += 16
 	}
 	c.H = math.Max(y, 300)
-	if len(w.Sheets)+len(w.Bars) == 0 {
-		c.Text("t soft", "middle", wide/2, 150, "No parts yet, so nothing to lay out. Type a solid in the quick line.")
-	}
-	return c.SVG("sheets", "All stock laid out", fmt.Sprintf("%d kinds of sheet and %d of pipe with every part in place.", len(w.Sheets), len(w.Bars)))
 }

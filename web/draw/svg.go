@@ -18,6 +18,7 @@ type Canvas struct {
 	b      strings.Builder
 	W, H   float64
 	Metric bool
+	move   string // what the next Pick says of how it can be moved
 }
 
 // New is an empty canvas.
@@ -111,7 +112,7 @@ func (c *Canvas) Pick(href, key, label string, on bool) {
 	if label != "" { // else it is named by its own text
 		label = ` aria-label="` + esc(label) + `"`
 	}
-	c.f(`<a class="%s" href="%s" data-key="%s"%s>`, class, esc(href), esc(key), label)
+	c.f(`<a class="%s" href="%s" data-key="%s"%s%s>`, class, esc(href), esc(key), label, c.move)
 }
 
 // Done closes a Pick or a Group.

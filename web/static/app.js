@@ -31,6 +31,11 @@
       const to = $$(keep).find((e) => !form || (e.form && e.form.getAttribute("action") === form) || !e.form);
       if (to && to.type !== "hidden") to.focus({ preventScroll: true });
     }
+    if (refocus !== null) {
+      const to = $(`a[data-piece="${CSS.escape(refocus)}"]`);
+      refocus = null;
+      if (to) to.focus({ preventScroll: true });
+    }
     const bad = $(".fl.bad input, .fl.bad select");
     if (bad) bad.focus();
     clearLeader();
@@ -128,6 +133,75 @@
     $$(".surface .body").forEach((b) => b.setAttribute("transform", `translate(${b.dataset.dx * k} ${b.dataset.dy * k})`));
   });
 
+  // sheets: a piece is dragged, or moved by keys, and the barn says where it may lie
+  function layAs(piece, sheet, x, y, turned, flip, verb) {
+    const f = $("#lay");
+    f.elements.stock.value = sheet.dataset.stock;
+    f.elements.piece.value = piece.dataset.piece;
+    f.elements.sheet.value = sheet.dataset.sheet;
+    f.elements.x.value = x; f.elements.y.value = y;
+    f.elements.turned.value = turned; f.elements.flip.value = flip;
+    f.elements.do.value = verb || "move";
+    refocus = piece.getAttribute("data-piece");
+    send(f);
+  }
+  let refocus = null, drag = null, dropped = -1000;
+  document.addEventListener("click", (e) => { if (performance.now() - dropped < 80 && e.target.closest("svg")) { e.preventDefault(); e.stopPropagation(); } }, true);
+  function userPoint(svg, e) { return new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.getScreenCTM().inverse()); }
+  document.addEventListener("pointerdown", (e) => {
+    const piece = e.target.closest && e.target.closest("a[data-piece]");
+    if (!piece || e.button) return;
+    const svg = piece.ownerSVGElement;
+    drag = { piece, svg, from: userPoint(svg, e), moved: false };
+  });
+  document.addEventListener("dragstart", (e) => { if (e.target.closest && e.target.closest("a[data-piece]")) e.preventDefault(); });
+  document.addEventListener("pointermove", (e) => {
+    if (!drag) return;
+    const p = userPoint(drag.svg, e);
+    const dx = p.x - drag.from.x, dy = p.y - drag.from.y;
+    if (!drag.moved && Math.hypot(dx, dy) < 4) return;
+    if (!drag.moved) { drag.moved = true; drag.piece.classList.add("held"); drag.piece.parentNode.parentNode.append(drag.piece.parentNode); drag.piece.parentNode.append(drag.piece); }
+    e.preventDefault();
+    drag.piece.setAttribute("transform", `translate(${dx} ${dy})`);
+    drag.at = { dx, dy };
+  });
+  document.addEventListener("pointerup", (e) => {
+    const d = drag;
+    drag = null;
+    if (!d || !d.moved) return;
+    d.piece.classList.remove("held");
+    const home = d.piece.closest("[data-sheet]"), s = d.piece.dataset, turned = s.turned === "true";
+    const w = Number(turned ? s.ph : s.pw), h = Number(turned ? s.pw : s.ph);
+    const g = home.dataset, sc = Number(g.sc);
+    const left = Number(g.x) + Number(s.px) * sc + d.at.dx, low = Number(g.y) + (Number(g.h) - Number(s.py)) * sc + d.at.dy;
+    const mid = { x: left + (w * sc) / 2, y: low - (h * sc) / 2 };
+    const to = $$("[data-sheet]", d.svg).find((q) => {
+      const k = q.dataset;
+      return k.stock === g.stock && !k.cut && mid.x >= Number(k.x) && mid.x <= Number(k.x) + Number(k.w) * Number(k.sc) && mid.y >= Number(k.y) && mid.y <= Number(k.y) + Number(k.h) * Number(k.sc);
+    });
+    dropped = performance.now();
+    if (!to) { d.piece.removeAttribute("transform"); return; }
+    const k = to.dataset;
+    layAs(d.piece, to, (left - Number(k.x)) / Number(k.sc), Number(k.h) - (low - Number(k.y)) / Number(k.sc), s.turned, s.flip);
+  });
+  document.addEventListener("keydown", (e) => {
+    const piece = e.target.closest && e.target.closest("a[data-piece]");
+    if (!piece || e.ctrlKey || e.metaKey || e.altKey) return;
+    const s = piece.dataset, sheet = piece.closest("[data-sheet]"), step = e.shiftKey ? 3.175 : 25.4;
+    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key];
+    let turned = s.turned, flip = s.flip, verb;
+    if (!by) {
+      const k = e.key.toLowerCase();
+      if (k === "r" && s.turn === "true") turned = String(s.turned !== "true");
+      else if (k === "f") flip = String(s.flip !== "true");
+      else if (k === "l") verb = "loose";
+      else return;
+    }
+    e.preventDefault();
+    e.stopPropagation();
+    layAs(piece, sheet, Number(s.px) + (by ? by[0] * step : 0), Number(s.py) + (by ? by[1] * step : 0), turned, flip, verb);
+  }, true);
+
   // zoom
   let zoom = 1;
   function setZoom(z) {
@@ -210,6 +284,30 @@
           if (hit) { words[words.length - 1] = hit; $("#line").value = words.join(" "); this.read(); e.preventDefault(); }
         }
       },
+    }));
+    window.Alpine.data("search", () => ({
+      source: null,
+      look() {
+        const q = new URLSearchParams({ stock: this.$root.dataset.stock, prop: $(".quick [name=prop]").value });
+        this.stop();
+        this.$refs.found.hidden = false;
+        this.$refs.stop.hidden = false;
+        this.$refs.keep.disabled = true;
+        this.$refs.said.textContent = "laying out";
+        this.source = new EventSource("/p/" + $("#page").dataset.plan + "/search?" + q);
+        this.source.onmessage = (e) => {
+          const m = JSON.parse(e.data);
+          this.$refs.bar.value = m.share;
+          this.$refs.said.textContent = `${m.sheets} sheets, ${m.used} used` + (m.left ? `, largest piece left ${m.left}` : "") + (m.done ? ". Done." : "");
+          if (m.draw) this.$refs.draw.innerHTML = m.draw;
+          if (m.layout) { this.$refs.layout.value = JSON.stringify(m.layout); this.$refs.keep.disabled = false; }
+          if (m.done) this.stop();
+        };
+        this.source.onerror = () => { this.$refs.said.textContent = "The barn does not answer; what was found so far can still be kept."; this.stop(); };
+      },
+      stop() { if (this.source) this.source.close(); this.source = null; this.$refs.stop.hidden = true; },
+      drop() { this.stop(); this.$refs.found.hidden = true; this.$refs.draw.innerHTML = ""; },
+      destroy() { this.stop(); },
     }));
     window.Alpine.data("player", () => ({
       timer: 0, now: 0, last: 0, data: null,

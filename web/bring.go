@@ -1,0 +1,145 @@
+package web
+
+import (
+	"errors"
+	"io"
+	"net/http"
+	"path/filepath"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
+	"zapbarn/core/plan"
+	"zapbarn/formats"
+)
+
+// upload reads a file of a form, up to most bytes.
+func upload(c *gin.Context, field string, most int64) (name string, data []byte, err error) {
+	f, err := c.FormFile(field)
+	if err != nil {
+		var big *http.MaxBytesError
+		if errors.As(err, &big) {
+			return "", nil, measure.Bad("file", "is too large; %d MB at most", most>>20)
+		}
+		return "", nil, measure.Bad("file", "is missing; choose one")
+	}
+	if f.Size > most {
+		return "", nil, measure.Bad("file", "is %d MB; %d MB at most", f.Size>>20, most>>20)
+	}
+	r, err := f.Open()
+	if err != nil {
+		return "", nil, measure.Bad("file", "could not be read; choose it again")
+	}
+	defer r.Close()
+	data, err = io.ReadAll(io.LimitReader(r, most+1))
+	if err != nil {
+		return "", nil, measure.Bad("file", "could not be read; choose it again")
+	}
+	return f.Filename, data, nil
+}
+
+// bringIn makes a solid of an SVG or DXF outline, or of an STL mesh.
+func (s *Server) bringIn(c *gin.Context) {
+	w, _, err := s.work(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	sol, err := s.brought(c, w)
+	if err != nil {
+		_, msg := fieldErrors(err)
+		s.refused(c, over{err: "Nothing was brought in. " + strings.ToUpper(msg[:1]) + msg[1:]})
+		return
+	}
+	p := &Page{PlanID: c.Param("plan")}
+	s.apply(c, plan.Edit{Label: "bring in " + sol.Name, Changes: []plan.Change{w.Plan.Put("solid", sol.ID, sol)}}, over{}, p.href("bench", sol.Prop, "solid:"+sol.ID, "whole"))
+}
+
+func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
+	name, data, err := upload(c, "file", plan.MaxFile)
+	if err != nil {
+		return nil, err
+	}
+	bare := "in"
+	if w.Plan.Metric() {
+		bare = "mm"
+	}
+	sol := &plan.Solid{Prop: c.PostForm("prop"), Stock: c.PostForm("stock"), Pair: c.PostForm("pair") == "on"}
+	if w.Plan.Prop(sol.Prop) == nil {
+		return nil, measure.Bad("prop", "is gone; open one first")
+	}
+	size, err := measure.ParseLengthIn(c.PostForm("size"), bare)
+	if err != nil {
+		return nil, measure.Bad("size", "%s; one known size gives the scale", err)
+	}
+	sol.Name = strings.TrimSuffix(filepath.Base(name), filepath.Ext(name))
+	sol.Name = strings.TrimSpace(strings.NewReplacer("-", " ", "_", " ").Replace(sol.Name))
+	if sol.Name == "" || len(sol.Name) > 60 {
+		sol.Name = "Silhouette"
+	}
+	sol.Name = strings.ToUpper(sol.Name[:1]) + sol.Name[1:]
+	sol.ID = w.Plan.FreshID("solid", sol.Prop+"-"+sol.Name)
+	if strings.EqualFold(filepath.Ext(name), ".stl") {
+		mesh, err := formats.STL(data, 1)
+		if err != nil {
+			return nil, err
+		}
+		r := mesh.Report()
+		if !r.Sound() {
+			return nil, measure.Bad("mesh", "cannot be cut: %s", strings.Join(r.Words(), "; "))
+		}
+		sol.Kind, sol.H = "mesh", size
+		if c.PostForm("of") == "width" {
+			sol.H = measure.Of[measure.LengthKind](size.Value() * (r.Hi.Z - r.Lo.Z) / (r.Hi.X - r.Lo.X))
+		}
+		if sol.Mesh, err = mesh.Pack(); err != nil {
+			return nil, err
+		}
+		sol.Pair = false
+	} else {
+		rings, err := formats.Rings(data)
+		if err != nil {
+			return nil, err
+		}
+		sol.Kind, sol.Path = "outline", pattern.WriteRings(toUnits(rings))
+		if c.PostForm("of") == "width" {
+			sol.W = size
+		} else {
+			sol.H = size
+		}
+	}
+	if _, err := sol.Shape(s.lib); err != nil {
+		return nil, err
+	}
+	return sol, nil
+}
+
+// toUnits moves a drawing to its own corner and stretches it to a thousand
+// units, so that two decimals are enough to keep it.
+func toUnits(rings [][]pattern.Point) [][]pattern.Point {
+	lo, hi := rings[0][0], rings[0][0]
+	for _, r := range rings {
+		for _, q := range r {
+			lo.X, lo.Y, hi.X, hi.Y = min(lo.X, q.X), min(lo.Y, q.Y), max(hi.X, q.X), max(hi.Y, q.Y)
+		}
+	}
+	f := 1000 / max(hi.X-lo.X, hi.Y-lo.Y, 1e-9)
+	out := make([][]pattern.Point, len(rings))
+	for i, r := range rings {
+		for _, q := range r {
+			out[i] = append(out[i], pattern.Point{X: (q.X - lo.X) * f, Y: (q.Y - lo.Y) * f})
+		}
+	}
+	return out
+}
+
+// BringStocks are the sheets a silhouette or mesh can be cut from.
+func (p *Page) BringStocks() (out []Option) {
+	for _, f := range fieldsOf(p.Work, &plan.Solid{Kind: "panel", Stock: "ply1/4"}) {
+		if f.Name == "stock" {
+			out = f.Options
+		}
+	}
+	return out
+}

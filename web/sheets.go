@@ -1,0 +1,224 @@
+package web
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"strconv"
+	"time"
+
+	"github.com/gin-gonic/gin"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/web/draw"
+)
+
+// Stock is one stock on the sheets way: what it takes, and what can be done.
+type Stock struct {
+	ID, Name           string
+	Count, Used, Cost  Result
+	Kept, Hand         bool
+	Cuts               []SheetButton // sheets not cut yet
+	Searchable, Larger bool
+}
+
+// SheetButton marks one sheet as cut.
+type SheetButton struct {
+	Index int
+	Name  string
+}
+
+// stocks lists what the sheets way offers for the prop's stocks.
+func (p *Page) stocks() {
+	w := p.Work
+	for _, s := range w.Sheets {
+		mine := false
+		for _, pc := range s.Pieces {
+			mine = mine || w.Part(pc.Ref).Solid.Prop == p.Prop
+		}
+		if !mine {
+			continue
+		}
+		k := "stock:" + s.Stock.ID
+		r := func(name string) Result {
+			x := w.Results[k+name]
+			return Result{Key: k + name, Label: x.Label, Text: x.Text}
+		}
+		st := Stock{ID: s.Stock.ID, Name: s.Stock.Name, Count: r(":sheets"), Used: r(":yield"), Cost: r(":cost"), Kept: s.Kept, Hand: len(s.Locked) > 0, Searchable: len(s.Pieces)-len(s.Layout.TooLarge) > 1 && s.Cut < len(s.Layout.Sheets)}
+		st.Count.Text = plural(w.Results[k+":sheets"].Value, "new sheet")
+		for i := s.Cut; i < len(s.Layout.Sheets); i++ {
+			st.Cuts = append(st.Cuts, SheetButton{i, w.Called(s, i)})
+		}
+		p.Stocks = append(p.Stocks, st)
+	}
+	used := map[string]bool{}
+	for _, s := range w.Sheets {
+		for i, sh := range s.Layout.Sheets {
+			if o := w.Plan.Offcut(sh.Stock); o != nil && i < s.Cut {
+				used[o.ID] = true
+			}
+		}
+	}
+	for _, o := range w.Plan.Offcuts {
+		if used[o.ID] {
+			continue
+		}
+		p.Shelf = append(p.Shelf, Row{Key: "offcut:" + o.ID, Href: p.href("bench", p.Prop, "offcut:"+o.ID, "sheets"), Title: w.Lib.Materials[o.Stock].Name, Sub: o.Label, Right: w.Len(o.W.Value()) + " x " + w.Len(o.H.Value()), On: p.Sel == "offcut:"+o.ID})
+	}
+}
+
+// sheetsOf is the layout a form speaks of.
+func (s *Server) sheetsOf(c *gin.Context) (*plan.Work, *plan.Sheets, bool) {
+	w, _, err := s.work(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return nil, nil, false
+	}
+	id := c.PostForm("stock")
+	if id == "" {
+		id = c.Query("stock")
+	}
+	sh := w.SheetsOf(id)
+	if sh == nil {
+		s.refused(c, over{err: "Nothing is cut from that stock any more; look again.", code: http.StatusConflict})
+		return nil, nil, false
+	}
+	return w, sh, true
+}
+
+// lay moves a piece by hand, lets it loose, or marks a sheet as cut.
+func (s *Server) lay(c *gin.Context) {
+	w, sh, ok := s.sheetsOf(c)
+	if !ok {
+		return
+	}
+	number := func(name string) int {
+		n, err := strconv.Atoi(c.PostForm(name))
+		if err != nil {
+			return -1
+		}
+		return n
+	}
+	var e plan.Edit
+	var err error
+	switch c.PostForm("do") {
+	case "loose":
+		e = w.Loose(sh, number("piece"))
+	case "cut":
+		e, err = w.CutSheet(sh, number("sheet"))
+	default:
+		x, e1 := strconv.ParseFloat(c.PostForm("x"), 64)
+		y, e2 := strconv.ParseFloat(c.PostForm("y"), 64)
+		if e1 != nil || e2 != nil || x != x || y != y {
+			err = measure.Bad("x", "is no place on a sheet")
+		} else {
+			e, err = w.Move(sh, number("piece"), number("sheet"), x, y, c.PostForm("turned") == "true", c.PostForm("flip") == "true")
+		}
+	}
+	if err != nil {
+		_, msg := fieldErrors(err)
+		s.refused(c, over{err: msg})
+		return
+	}
+	s.apply(c, e, over{}, "")
+}
+
+// searchFor is how long a search goes on when nobody stops it, and how often
+// it shows what it has.
+const searchFor, searchShows = 8 * time.Second, 200 * time.Millisecond
+
+// searchTries is how many steps a search takes at most: for equal layouts from
+// equal plans it is the steps that count, not the seconds.
+const searchTries = 20_000
+
+// found is one message of a search.
+type found struct {
+	Share  float64         `json:"share"` // of the search, 0 to 1
+	Sheets int             `json:"sheets"`
+	Used   string          `json:"used"`
+	Left   string          `json:"left"` // the largest piece left of the last sheet
+	Better bool            `json:"better"`
+	Draw   string          `json:"draw,omitempty"`
+	Layout json.RawMessage `json:"layout,omitempty"`
+	Done   bool            `json:"done"`
+}
+
+// search looks for a tighter layout of a stock and streams the best so far as
+// server-sent events. Closing the stream ends it; what was found is kept by
+// sending it back.
+func (s *Server) search(c *gin.Context) {
+	w, sh, ok := s.sheetsOf(c)
+	if !ok {
+		return
+	}
+	prop := c.Query("prop")
+	h := c.Writer.Header()
+	h.Set("Content-Type", "text/event-stream")
+	h.Set("Cache-Control", "no-store")
+	h.Set("X-Accel-Buffering", "no")
+	c.Status(http.StatusOK)
+	look := w.Search(sh)
+	start, shown := time.Now(), time.Time{}
+	better := true
+	for {
+		done := look.Tries() >= searchTries || time.Since(start) > searchFor
+		if done || time.Since(shown) > searchShows {
+			shown = time.Now()
+			best := look.Best()
+			m := found{Share: max(float64(look.Tries())/searchTries, float64(time.Since(start))/float64(searchFor)), Sheets: len(best.Sheets), Used: measure.Decimal(100*best.Yield(), 1) + " %", Better: better, Done: done}
+			if n := len(best.Sheets); n > 0 && len(best.Sheets[n-1].Offcuts) > 0 {
+				o := best.Sheets[n-1].Offcuts[0]
+				m.Left = w.Len(o.W) + " x " + w.Len(o.H)
+			}
+			if better || done {
+				view := *sh
+				view.Layout = best
+				m.Draw = draw.SheetsOf(w, &view, prop)
+				m.Layout, _ = json.Marshal(sh.Keep(best))
+			}
+			better = false
+			b, err := json.Marshal(m)
+			if err != nil {
+				return
+			}
+			fmt.Fprintf(c.Writer, "data: %s\n\n", b)
+			c.Writer.Flush()
+		}
+		if done {
+			return
+		}
+		select {
+		case <-c.Request.Context().Done():
+			return
+		default:
+		}
+		if look.Step(20) {
+			better = true
+		}
+	}
+}
+
+// keep stores a layout that a search found.
+func (s *Server) keep(c *gin.Context) {
+	w, sh, ok := s.sheetsOf(c)
+	if !ok {
+		return
+	}
+	var l plan.Layout
+	d := json.NewDecoder(bytes.NewReader([]byte(c.PostForm("layout"))))
+	d.DisallowUnknownFields()
+	if err := d.Decode(&l); err != nil || l.ID != sh.Stock.ID {
+		s.refused(c, over{err: "That layout cannot be read; look for one again."})
+		return
+	}
+	next := w.Plan.Clone()
+	e := plan.Edit{Label: "keep a layout of " + sh.Stock.Name, Changes: []plan.Change{w.Plan.Put("layout", l.ID, l)}}
+	if q, err := next.Apply(e); err == nil {
+		if after := plan.Do(q, s.lib, s.now()).SheetsOf(l.ID); after == nil || !after.Kept {
+			s.refused(c, over{err: "The plan changed while the search ran, so its layout no longer fits. Look again.", code: http.StatusConflict})
+			return
+		}
+	}
+	s.apply(c, e, over{}, "")
+}
