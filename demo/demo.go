@@ -4,9 +4,11 @@ package demo
 
 import (
 	"fmt"
+	"math"
 	"time"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 )
 
@@ -49,6 +51,17 @@ func Apiary(today time.Time) *plan.Plan {
 	}
 	p.Props = append(p.Props, plan.Prop{ID: "bee", Name: "Bee, one of seven", Known: l("9 in"), Of: "width", Note: "EVA gores on an egg"})
 	p.Solids = append(p.Solids, plan.Solid{ID: "bee-body", Prop: "bee", Name: "Body", Kind: "gores", Stock: "eva5", Profile: "egg", W: l("9 in"), H: l("14 in"), Sides: 8, Z: l("40 in")})
+	p.Props = append(p.Props, plan.Prop{ID: "comb", Name: "Comb wall", Known: l("48 in"), Of: "height", Note: "216 slices of pipe, lit by 72 pixels"})
+	p.Solids = append(p.Solids,
+		plan.Solid{ID: "comb-cells", Prop: "comb", Name: "Cells", Kind: "pipe", Stock: "pvc2", Lengths: "216@2in", Sides: 13, X: l("0 in"), Y: l("-1 in"), Z: l("5 1/4 in")},
+		plan.Solid{ID: "comb-back", Prop: "comb", Name: "Back", Kind: "panel", Stock: "ply1/4", W: l("36 in"), H: l("48 in"), Y: l("1/4 in")},
+		plan.Solid{ID: "gate-letters", Prop: "gate", Name: "Lettering", Kind: "outline", Stock: "ply1/4", W: l("40 in"), Path: "0,0 3,0 3,5.5 7,5.5 7,0 10,0 10,14 7,14 7,8.5 3,8.5 3,14 0,14; 13,0 16,0 16,14 13,14; 22.5,0 25.5,0 29,14 25.8,14 24,5.5 22.2,14 19,14; 32,0 40,0 40,3 35,3 35,5.5 39,5.5 39,8.5 35,8.5 35,11 40,11 40,14 32,14", X: l("0 in"), Y: l("-14 in"), Z: l("48 in")},
+		plan.Solid{ID: "sun-petals", Prop: "sunflowers", Name: "Petals", Kind: "outline", Stock: "eva5", H: l("9 in"), Copies: 14, Bore: l("34 in"), Path: "-1,0 1,0 1.7,3 1.5,6 0,9 -1.5,6 -1.7,3", X: l("-19 3/4 in"), Y: l("-2 in"), Z: l("28 in")},
+		plan.Solid{ID: "sun-leaf", Prop: "sunflowers", Name: "Leaf", Kind: "outline", Stock: "ply1/4", H: l("14 in"), Pair: true, Path: "-0.4,0 0.4,0 0.5,1.6 3,3 4,6 3,9.5 0,14 -2,10 -2.5,6 -1.8,3 -0.5,1.6", X: l("12 in"), Y: l("-5 in"), Z: l("16 in")},
+		plan.Solid{ID: "keeper-head", Prop: "keeper", Name: "Head", Kind: "mesh", Stock: "xps2", H: l("11 in"), Allow: l("1/8 in"), Dowels: 1, Dowel: l("1/2 in"), Mesh: head(), X: l("-10 in"), Y: l("-12 in"), Z: l("61 in")},
+		plan.Solid{ID: "skep-screen", Prop: "skep", Name: "Screen board", Kind: "panel", Stock: "ply1/4", W: l("14 in"), H: l("10 in"), Y: l("-20 in"), Z: l("9 in"), Openings: []plan.Opening{{Name: "Picture", Face: "panel", Kind: "rect", W: l("8 1/2 in"), H: l("5 3/8 in"), Y: l("5 in")}}},
+		plan.Solid{ID: "bee-wings", Prop: "bee", Name: "Wings", Kind: "outline", Stock: "acrylic3", W: l("9 in"), Pair: true, Pitch: l("1 in"), Path: "0,1.2 1,0.5 4,0 7.5,0.6 9,2 8.6,3.4 6.8,4.2 3.5,3.6 1,2.4 0,2", X: l("0 in"), Y: l("2 in"), Z: l("50 in")},
+	)
 	p.Joints = []plan.Joint{
 		{ID: "bee-seams", Prop: "bee", A: "bee-body/gore", B: "bee-body/gore", Glue: "contact", Length: l("18 in"), Strain: true},
 		{ID: "hat-seam", Prop: "keeper", A: "keeper-hat/sector", B: "keeper-hat/sector", Glue: "contact", Length: l("6 in"), Strain: true},
@@ -77,6 +90,14 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "K2", Prop: "riser", Kind: "switch", Name: "Glow switch K2", From: "S2", Driven: true, Rating: a("2 A"), In: box},
 		{ID: "W3", Prop: "riser", Kind: "run", Name: "Run W3", From: "K2", Gauge: g("22 AWG"), Length: l("6 ft")},
 	}
+	p.Devices = append(p.Devices,
+		plan.Device{ID: "S3", Prop: "comb", Kind: "supply", Name: "Supply S3", Product: "ps5-10"},
+		plan.Device{ID: "F3", Prop: "comb", Kind: "fuse", Name: "Fuse F3", From: "S3", Rating: a("5 A")},
+		plan.Device{ID: "W4", Prop: "comb", Kind: "run", Name: "Feed W4", From: "F3", Gauge: g("18 AWG"), Length: l("4 ft")},
+		plan.Device{ID: "W5", Prop: "comb", Kind: "run", Name: "Feed W5", From: "F3", Gauge: g("18 AWG"), Length: l("9 ft")},
+		plan.Device{ID: "cells-1", Prop: "comb", Kind: "lamp", Name: "Cells 1 to 36", From: "W4", Product: "pixel5", Length: l("0.6 m"), Bright: 60},
+		plan.Device{ID: "cells-2", Prop: "comb", Kind: "lamp", Name: "Cells 37 to 72", From: "W5", Product: "pixel5", Length: l("0.6 m"), Bright: 60},
+	)
 	for i := range 4 {
 		p.Devices = append(p.Devices, plan.Device{ID: fmt.Sprintf("glow-%d", i+1), Prop: "riser", Kind: "lamp", Name: fmt.Sprintf("Glow %d", i+1), From: "W3", At: l(fmt.Sprintf("%d in", 18*(i+1))), Product: "puck12", Need: l("18 in"), In: box, Proven: i != 3})
 	}
@@ -110,6 +131,38 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "unjoined@solid:gate-pillar", Reason: "Ola glues the pillars at the yard with what is left", By: "Ola"},
 	}
 	return p
+}
+
+// head is the Keeper's head: an ellipsoid with a nose and a chin, as a mesh.
+func head() string {
+	const n = 18
+	at := func(i, k int) pattern.Vec {
+		s, c := math.Sincos(-math.Pi/2 + math.Pi*float64(i)/n)
+		y, x := math.Sincos(2 * math.Pi * float64(k%(2*n)) / (2 * n))
+		if i == 0 || i == n {
+			c = 0
+		}
+		front := math.Pow(math.Max(0, -y), 12) * c
+		out := 1 + front*(.28*math.Exp(-40*s*s)+.16*math.Exp(-60*(s+.75)*(s+.75)))
+		return pattern.Vec{X: 4 * c * x * (1 - .12*s), Y: 4.6 * c * y * out, Z: 5.5 * s}
+	}
+	var m pattern.Mesh
+	for i := range n {
+		for k := range 2 * n {
+			p, q, r, s := at(i, k), at(i, k+1), at(i+1, k+1), at(i+1, k)
+			if i > 0 {
+				m = append(m, pattern.Triangle{p, q, r})
+			}
+			if i < n-1 {
+				m = append(m, pattern.Triangle{p, r, s})
+			}
+		}
+	}
+	text, err := m.Pack()
+	if err != nil {
+		panic(err) // the mesh above is small and closed
+	}
+	return text
 }
 
 // Metric is a small second display in millimetres.

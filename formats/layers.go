@@ -48,7 +48,8 @@ func FlatPart(w *plan.Work, part *plan.Part) *Flat {
 		mid.Y += (p.Round + p.Bore) / 4
 	}
 	high := min(12, max(4, min(f.W, f.H)/14))
-	for i, t := range []string{fmt.Sprintf("%d %s", part.No, part.Name()), w.Lib.Materials[part.Solid.Stock].Name, "OUTSIDE  ^ up"} {
+	face, up := part.Face()
+	for i, t := range []string{fmt.Sprintf("%d %s", part.No, part.Name()), w.Lib.Materials[part.Solid.Stock].Name, face + "  ^ " + up} {
 		f.Texts = append(f.Texts, Label{pattern.Point{X: mid.X, Y: mid.Y - float64(i)*high*1.6}, high, t})
 	}
 	return f

@@ -110,7 +110,7 @@ type MeshSlices struct {
 // cells is how fine the layers are drawn: the larger side of the mesh in cells.
 const cells = 240
 
-// Lay cuts the layers. Outlines are true to half a cell, a 240th of the larger
+// Lay cuts the layers. Outlines are true to a cell, a 240th of the larger
 // side, and lie outside the mesh, never inside.
 func (c MeshSlices) Lay() (*Shape, error) {
 	if err := sizes("height", c.H, "thickness", c.T); err != nil {
@@ -155,7 +155,7 @@ func (c MeshSlices) Lay() (*Shape, error) {
 				p[i] = Point{o.X + q.X*cell, o.Y + q.Y*cell}
 			}
 			if Area(p) > 9*cell*cell {
-				out = append(out, Simplified(p, cell/4))
+				out = append(out, Simplified(smoothed(p, 4), cell/3))
 			}
 		}
 		return out
@@ -180,7 +180,7 @@ func (c MeshSlices) Lay() (*Shape, error) {
 				inter[k] = v && (s == 0 || inter[k])
 			}
 		}
-		rings := back(signedField(union, nx, ny).contours(c.Allow/cell + .5))
+		rings := back(signedField(union, nx, ny).contours(c.Allow/cell + 1))
 		if c.Wall > 0 && i > 0 && i < n-1 {
 			hollow := signedField(inter, nx, ny)
 			for _, l := range back(hollow.contours(-c.Wall / cell)) {
@@ -265,6 +265,20 @@ func (c MeshSlices) Lay() (*Shape, error) {
 		result("carve", "Carved away, hollow counted", (full-v)/1e9, "m3", fmt.Sprintf("%.1f L", (full-v)/1e6)).
 			With("slices - mesh", fmt.Sprintf("%.1f - %.1f L", full/1e6, v/1e6), fmt.Sprintf("%.1f L; below 0 the hollow saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")))
 	return s, nil
+}
+
+// smoothed evens out the steps of a grid: each corner moves to the mean of
+// itself, twice, and its neighbours.
+func smoothed(p []Point, times int) []Point {
+	for range times {
+		q := make([]Point, len(p))
+		for i, b := range p {
+			a, c := p[(i+len(p)-1)%len(p)], p[(i+1)%len(p)]
+			q[i] = Point{(a.X + 2*b.X + c.X) / 4, (a.Y + 2*b.Y + c.Y) / 4}
+		}
+		p = q
+	}
+	return p
 }
 
 func join(words []string) string {

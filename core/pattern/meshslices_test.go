@@ -70,7 +70,7 @@ func TestMeshSlicesHoldTheMeshAndLittleMore(t *testing.T) {
 			z0, z1 := float64(i)*50.8-h/2, math.Min(h, float64(i+1)*50.8)-h/2
 			z := math.Max(0, math.Max(z0, -z1))
 			k := math.Sqrt(math.Max(0, 1-z*z/(h*h/4)))
-			want += math.Pi * (a*k + cell) * (b*k + cell) * 50.8
+			want += math.Pi * (a*k + 1.5*cell) * (b*k + 1.5*cell) * 50.8
 		}
 		require.InEpsilon(t, want, vol, 0.035, "the mesh is a polyhedron inside the ellipsoid")
 		require.Greater(t, vol, m.Report().Volume)

@@ -19,6 +19,7 @@ type Outline struct {
 	Copies  int
 	Pair    bool    // as many again, mirrored: a left and a right
 	Lying   bool    // on the floor, not standing
+	Around  float64 // the copies stand out from a circle of this diameter, like petals; 0 does not
 	Pitch   float64 // from one copy to the next; 4 T when 0
 }
 
@@ -260,7 +261,14 @@ func (o Outline) Lay() (*Shape, error) {
 			s.Panels = append(s.Panels, p)
 			for c := range min(o.Copies, 40) {
 				at := float64(no+c) * pitch
-				s.Bodies = append(s.Bodies, cutout(p, c, Point{plo.X - wide/2, plo.Y}, at, o.Lying, tall))
+				if o.Around > 0 {
+					at = float64((no+c)%2) * o.T // every other one behind its neighbours
+				}
+				b := cutout(p, c, Point{plo.X - wide/2, plo.Y}, at, o.Lying, tall)
+				if o.Around > 0 {
+					b.petal(2*math.Pi*float64(no+c)/float64(o.Copies*len(sides)), o.Around/2, o.Lying, tall)
+				}
+				s.Bodies = append(s.Bodies, b)
 			}
 		}
 		no += o.Copies
@@ -276,6 +284,23 @@ func (o Outline) Lay() (*Shape, error) {
 		result("face", "Face of all copies", area/1e6, "m2", measure.Decimal(area/92903.04, 2)+" sq ft").
 			With("outlines less holes, x copies", fmt.Sprintf("%d pieces", len(s.Panels)*o.Copies), measure.Decimal(area/1e6, 3)+" m2", source.Exact("shoelace formula")))
 	return s, nil
+}
+
+// petal turns a copy about the middle of a circle, its foot on the circle.
+func (b *Body) petal(angle, r float64, lying bool, tall float64) {
+	sn, cs := math.Sincos(angle)
+	b.moved(func(p Vec) Vec {
+		if lying {
+			x, y := p.X, p.Y+tall/2+r
+			return Vec{x*cs + y*sn, y*cs - x*sn, p.Z}
+		}
+		x, z := p.X, p.Z+r
+		return Vec{x*cs + z*sn, p.Y, z*cs - x*sn + r + tall}
+	})
+	b.Explode = Vec{sn, 0, cs}
+	if lying {
+		b.Explode = Vec{sn, cs, 0}
+	}
 }
 
 // cutout is one flat copy in space: standing with its front at depth at, or
@@ -310,7 +335,7 @@ func cutout(p Panel, no int, o Point, at float64, lying bool, tall float64) Body
 	b := prism(p.ID, no, space(p.Outline, false), space(p.Outline, true), ex)
 	for _, h := range p.Holes {
 		outer, inner := space(h, false), space(h, true)
-		b.Faces[0].Holes = append(b.Faces[0].Holes, outer)
+		b.Faces[0].Holes = append(b.Faces[0].Holes, append([]Vec(nil), outer...))
 		for i := range outer {
 			j := (i + 1) % len(outer)
 			b.Faces = append(b.Faces, Face{Points: []Vec{outer[j], outer[i], inner[i], inner[j]}})

@@ -262,7 +262,7 @@ func (b *Body) moved(to func(Vec) Vec) {
 		for i, p := range b.Faces[f].Points {
 			b.Faces[f].Points[i] = to(p)
 		}
-		for _, e := range b.Faces[f].Edges {
+		for _, e := range append(append([][]Vec(nil), b.Faces[f].Edges...), b.Faces[f].Holes...) {
 			for i, p := range e {
 				e[i] = to(p)
 			}

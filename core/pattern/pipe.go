@@ -12,6 +12,8 @@ import (
 type Pipes struct {
 	Cuts []Cut
 	OD   float64
+	Row  int     // so many a row, they lie as a honeycomb that faces front; 0 does not
+	Bore float64 // drawn in a honeycomb
 }
 
 // Lay works the list out.
@@ -30,6 +32,9 @@ func (p Pipes) Lay() (*Shape, error) {
 		}
 		s.Cuts = append(s.Cuts, c)
 		total += c.Length * float64(c.Count)
+		if p.Row > 0 {
+			continue
+		}
 		for range min(c.Count, 40) {
 			for _, b := range ringBody("pipe", n, p.OD, 0, 0, c.Length) {
 				b.moved(func(p Vec) Vec { p.X += x; return p })
@@ -40,6 +45,14 @@ func (p Pipes) Lay() (*Shape, error) {
 		}
 		s.Size.Z = math.Max(s.Size.Z, c.Length)
 	}
+	if p.Row > 0 {
+		p.comb(s)
+		s.Results = append(s.Results, result("total", "Pipe in all, kerfs not counted", total, "mm", measure.Run(total, false)).
+			With("sum of count x length", fmt.Sprintf("%d pieces", n), measure.Run(total, false), source.Exact("sum")),
+			result("comb", "The comb", s.Size.X, "mm", measure.Tape(s.Size.X, false)+" x "+measure.Tape(s.Size.Z, false)).
+				With("rows set in by half a pipe, sqrt(3)/2 of a pipe apart", fmt.Sprintf("%d a row, %s across each", p.Row, in(p.OD)), measure.Tape(s.Size.X, false)+" x "+measure.Tape(s.Size.Z, false), source.Exact("densest packing of equal circles")))
+		return s, nil
+	}
 	half := (x - 2*p.OD) / 2
 	for i := range s.Bodies { // centre the row
 		s.Bodies[i].moved(func(p Vec) Vec { p.X -= half; return p })
@@ -48,6 +61,40 @@ func (p Pipes) Lay() (*Shape, error) {
 	s.Results = append(s.Results, result("total", "Pipe in all, kerfs not counted", total, "mm", measure.Run(total, false)).
 		With("sum of count x length", fmt.Sprintf("%d pieces", n), measure.Run(total, false), source.Exact("sum")))
 	return s, nil
+}
+
+// comb lays the pieces as a honeycomb: every other row is set in by half a
+// pipe, and so holds one less.
+func (p Pipes) comb(s *Shape) {
+	row, k := 0, 0
+	width := float64(p.Row) * p.OD
+	ring := func(x, z, y, d float64) []Vec {
+		out := make([]Vec, 12)
+		for i := range out {
+			sn, cs := math.Sincos(math.Pi / 6 * float64(i))
+			out[i] = Vec{x + d/2*cs, y, z + d/2*sn}
+		}
+		return out
+	}
+	for _, c := range s.Cuts {
+		for range c.Count {
+			if k >= p.Row-row%2 && p.Row > 1 {
+				row, k = row+1, 0
+			}
+			x := float64(k)*p.OD + p.OD/2 - width/2 + float64(row%2)*p.OD/2
+			z := p.OD/2 + float64(row)*p.OD*math.Sqrt(3)/2
+			k++
+			b := prism("pipe", 0, ring(x, z, -c.Length/2, p.OD), ring(x, z, c.Length/2, p.OD), Vec{0, -1, 0})
+			if p.Bore > 0 {
+				b.Faces[0].Holes = [][]Vec{ring(x, z, -c.Length/2, p.Bore)}
+			}
+			for i := 2; i < len(b.Faces); i++ {
+				b.Faces[i].Curved = true
+			}
+			s.Bodies = append(s.Bodies, b)
+		}
+	}
+	s.Size = extent(s.Bodies)
 }
 
 // Flat is plain rectangles: shelves, backs, bases. In space it stands up, or

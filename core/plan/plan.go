@@ -70,9 +70,9 @@ type Solid struct {
 	Bottom   bool           `json:"bottom,omitempty"`
 	Lid      bool           `json:"lid,omitempty"`
 	Overhang measure.Length `json:"overhang,omitzero"`
-	Sides    int            `json:"sides,omitempty"`
-	Low      measure.Length `json:"low,omitzero"`  // across at the bottom
-	High     measure.Length `json:"high,omitzero"` // across at the top
+	Sides    int            `json:"sides,omitempty"` // of a tower; gores; pipes in a row of a comb
+	Low      measure.Length `json:"low,omitzero"`    // across at the bottom
+	High     measure.Length `json:"high,omitzero"`   // across at the top
 	Wall     measure.Length `json:"wall,omitzero"`
 	Profile  string         `json:"profile,omitempty"` // of gores and slices: a name, or radius,height points
 	Crease   bool           `json:"crease,omitempty"`  // gores bevelled at 45
@@ -82,7 +82,7 @@ type Solid struct {
 	Dowel    measure.Length `json:"dowel,omitzero"`  // how thick they are
 	Offset   measure.Length `json:"offset,omitzero"` // of the seams of a disc over boards
 	Brace    measure.Length `json:"brace,omitzero"`  // behind them, how wide
-	Bore     measure.Length `json:"bore,omitzero"`
+	Bore     measure.Length `json:"bore,omitzero"`   // of a disc; of an outline, the circle its copies stand out from
 	Copies   int            `json:"copies,omitempty"`
 	Lengths  string         `json:"lengths,omitempty"` // of pipe: 6@44in 4@60in
 	Lying    bool           `json:"lying,omitempty"`

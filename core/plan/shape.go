@@ -82,7 +82,7 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 		if len(cuts) == 0 {
 			lacking = &Missing{[]string{"lengths"}}
 		}
-		spec = pattern.Pipes{Cuts: cuts, OD: m.OD.Value()}
+		spec = pattern.Pipes{Cuts: cuts, OD: m.OD.Value(), Row: s.Sides, Bore: m.Bore()}
 	case "panel":
 		lacking = need("w", s.W, "h", s.H)
 		spec = pattern.Flat{W: s.W.Value(), H: s.H.Value(), T: t, Copies: max(1, s.Copies), Lying: s.Lying, Pitch: s.Pitch.Value(), Openings: openings}
@@ -133,7 +133,7 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 		if err != nil {
 			return nil, err
 		}
-		spec = pattern.Outline{Rings: rings, W: s.W.Value(), H: s.H.Value(), T: t, Copies: max(1, s.Copies), Pair: s.Pair, Lying: s.Lying, Pitch: s.Pitch.Value()}
+		spec = pattern.Outline{Rings: rings, W: s.W.Value(), H: s.H.Value(), T: t, Copies: max(1, s.Copies), Pair: s.Pair, Lying: s.Lying, Pitch: s.Pitch.Value(), Around: s.Bore.Value()}
 	case "mesh":
 		if lacking = need("h", s.H); lacking != nil {
 			break
@@ -273,6 +273,16 @@ type Part struct {
 
 // Name is what the part is called on sheets and lists.
 func (p *Part) Name() string { return p.Solid.Name + ", " + strings.ToLower(p.Panel.Name) }
+
+// Face is what the drawn face of a part is called, and where its upper edge
+// points: a part that lies flat shows its top.
+func (p *Part) Face() (face, up string) {
+	switch k := p.Solid.Kind; {
+	case k == "slices", k == "mesh", k == "rings", k == "boards", p.Solid.Lying, k == "disc" && !p.Solid.Upright:
+		return "TOP", "back"
+	}
+	return "OUTSIDE", "up"
+}
 
 // Bars is the cutting of one pipe stock.
 type Bars struct {

@@ -292,6 +292,11 @@ func TestEveryKindDraws(t *testing.T) {
 		{Kind: "wrap", W: l("8"), H: l("10")},
 		{Kind: "wrap", W: l("10"), H: l("10"), Skin: l("1/8")},
 		{Kind: "boards", W: l("60"), Offset: l("2")},
+		{Kind: "outline", H: l("30"), Pair: true, Path: "0,0 10,0 10,10 0,10; 3,3 7,3 7,7 3,7"},
+		{Kind: "outline", H: l("6"), Copies: 9, Bore: l("20"), Path: "0,0 2,0 1,8"},
+		{Kind: "panel", W: l("20"), H: l("120"), Seam: "half-lap"},
+		{Kind: "tower", Sides: 4, H: l("130"), Low: l("30"), High: l("20"), Seam: "butt"},
+		{Kind: "mesh", H: l("12"), Wall: l("1"), Mesh: demo.Apiary(time.Now()).Solid("keeper-head").Mesh},
 	} {
 		s.ID = plan.Slug(s.Kind + "-" + string(rune('a'+len(p.Solids))))
 		s.Name, s.Prop, s.Stock = s.ID, s.ID, "xps1"
@@ -322,7 +327,7 @@ func TestEveryKindDraws(t *testing.T) {
 			svg := Parts(w, part, to)
 			parse(t, svg)
 			assert.NotContains(t, svg, "NaN")
-			assert.Contains(t, svg, "OUTSIDE", s.ID)
+			assert.Regexp(t, "OUTSIDE|TOP", svg, s.ID)
 		}
 	}
 }

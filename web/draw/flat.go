@@ -70,14 +70,28 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 	mid := XY{x0 + pw*scale/2, y0 + ph*scale/2}
 	if p.Bore > 0 {
 		mid.Y -= (p.Round + p.Bore) / 4 * scale
+	} else {
+		for _, k := range []float64{.5, .7, .3, .82, .18} { // clear of the holes
+			try := pattern.Point{X: (lo.X + hi.X) / 2, Y: lo.Y + ph*k}
+			hit := narrowAt(p, try.Y)*scale <= 76
+			for _, h := range p.Holes {
+				hlo, hhi := pattern.Panel{Outline: h}.Bounds()
+				hit = hit || hlo.X < try.X+50/scale && hhi.X > try.X-50/scale && hlo.Y < try.Y+24/scale && hhi.Y > try.Y-24/scale
+			}
+			if !hit {
+				mid.Y = y0 + ph*scale*(1-k)
+				break
+			}
+		}
 	}
-	if room := narrowAt(p, (lo.Y+hi.Y)/2) * scale; room > 76 && ph*scale > 46 {
-		c.Text("t lbl", "middle", mid.X, mid.Y-12, "OUTSIDE")
+	face, up := part.Face()
+	if room := narrowAt(p, hi.Y-(mid.Y-y0)/scale) * scale; room > 76 && ph*scale > 46 {
+		c.Text("t lbl", "middle", mid.X, mid.Y-12, face)
 		c.Open("up", []XY{{mid.X, mid.Y + 20}, {mid.X, mid.Y - 4}})
 		c.Open("up", []XY{{mid.X - 6, mid.Y + 4}, {mid.X, mid.Y - 5}, {mid.X + 6, mid.Y + 4}})
-		c.Text("t", "start", mid.X+9, mid.Y+16, "up")
+		c.Text("t", "start", mid.X+9, mid.Y+16, up)
 	} else {
-		c.Text("t lbl", "start", x0+pw*scale+44, mid.Y, "OUTSIDE, long side up")
+		c.Text("t lbl", "start", x0+pw*scale+44, mid.Y, face+", as drawn")
 	}
 	c.section(w, part, 770, 46)
 	c.sheetOf(w, part, 770, 236)

@@ -179,15 +179,19 @@ func (c *Canvas) face(f pattern.Face, off pattern.Vec, v View, texture string) {
 			}
 			c.Open("edge", line)
 		}
-		return
+	} else {
+		c.Poly(fmt.Sprintf("m m-%s-%d", texture, tone), p)
 	}
-	c.Poly(fmt.Sprintf("m m-%s-%d", texture, tone), p)
+	class := "hole"
+	if texture == "pipe" { // into a pipe one sees its wall
+		class = "bore"
+	}
 	for _, h := range f.Holes {
 		hp := make([]XY, len(h))
 		for i, q := range h {
 			hp[i] = v.At(pattern.Vec{X: q.X + off.X, Y: q.Y + off.Y, Z: q.Z + off.Z})
 		}
-		c.Poly("hole", hp)
+		c.Poly(class, hp)
 	}
 }
 
@@ -311,7 +315,7 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 func Barn(w *plan.Work, sel string, href func(string) string, states func(prop string) [4]string) string {
 	c := New(986, 344, w.Plan.Metric())
 	ground := 286.0
-	total, tall, count := 0.0, 1753.0, 0.0
+	tall := 1753.0
 	type item struct {
 		p    plan.Prop
 		size pattern.Vec
@@ -324,22 +328,40 @@ func Barn(w *plan.Work, sel string, href func(string) string, states func(prop s
 			size = pattern.Vec{X: 500, Z: p.Known.Or(900)}
 		}
 		items = append(items, item{p, size, ok})
-		total, tall, count = total+size.X, math.Max(tall, size.Z), count+1
+		tall = math.Max(tall, size.Z)
 	}
-	room := c.W - TapeSize - 110
-	scale := math.Min(244/tall, (room-60*count)/math.Max(total, 1))
-	scale = math.Max(scale, 0.02)
+	room := c.W - TapeSize - 96
+	// the largest scale at which every prop and every name has its place
+	slotOf := func(it item, scale float64) float64 {
+		return math.Max(it.size.X*scale+22, math.Max(82, float64(len(it.p.Name))*7.2+12))
+	}
+	scale := 244 / tall
+	for scale > 0.02 {
+		need := 0.0
+		for _, it := range items {
+			need += slotOf(it, scale)
+		}
+		if need <= room {
+			break
+		}
+		scale *= 0.98
+	}
 	c.Tape(scale, TapeSize, ground, false)
 	for y := ground; y > 30; y -= 304.8 * scale {
 		c.Line("rule", TapeSize, y, c.W, y)
 	}
 	c.Line("ground", TapeSize, ground, c.W, ground)
-	slot := (room - total*scale) / math.Max(count, 1)
-	x := TapeSize + 90.0
+	spare := room
+	for _, it := range items {
+		spare -= slotOf(it, scale)
+	}
+	spare = math.Max(0, spare) / math.Max(1, float64(len(items)))
+	x := TapeSize + 84.0
 	c.Person(TapeSize+42, ground, scale)
 	for _, it := range items {
 		wide := math.Max(it.size.X*scale, 10)
-		mid := x + slot/2 + wide/2
+		slot := slotOf(it, scale) + spare
+		mid := x + slot/2
 		c.Pick(href("prop:"+it.p.ID), "prop:"+it.p.ID, it.p.Name, "prop:"+it.p.ID == sel)
 		if it.ok {
 			c.Prop(w, it.p.ID, frontOver(w, it.p.ID, scale, mid, ground), "", nil)
@@ -355,7 +377,7 @@ func Barn(w *plan.Work, sel string, href func(string) string, states func(prop s
 			}
 		}
 		c.Done()
-		x += wide + slot
+		x += slot
 	}
 	return c.SVG("barn", "All props to one scale", "Front views of every prop on one ground line beside an adult of 5 ft 9 in.")
 }
