@@ -3,7 +3,7 @@ GO ?= go
 BIN := bin/zapbarn
 export ZAPBARN_ADDR ?= 127.0.0.1:8480
 
-.PHONY: demo serve test lint bench shots css docs deps deps-test stop fresh
+.PHONY: demo serve test lint bench shots css docs compare-packer deps deps-test stop fresh
 
 demo: deps $(BIN) ## start the database, load the Midnight Apiary, serve it
 	./$(BIN) demo
@@ -43,6 +43,12 @@ shots: $(BIN) ## take docs/screenshots again from the demo
 css: ## build the committed style sheet (needs node; the program does not)
 	npm ci --no-audit --no-fund
 	npx tailwindcss -i web/style/app.css -o web/static/dist/app.css --minify
+
+compare-packer: ## our sheets against a general-purpose packer's (needs node)
+	npm ci --no-audit --no-fund
+	UPDATE=1 $(GO) test ./core/nest -run GeneralPacker >/dev/null || true
+	node scripts/packer.mjs
+	$(GO) test ./core/nest -run GeneralPacker -v
 
 docs:
 	$(GO) run ./cmd/zapbarn docs docs

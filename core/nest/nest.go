@@ -324,8 +324,9 @@ func (l *Layout) finish(parts []Part, o Options) {
 	}
 }
 
-// rules is how many ways fill has to choose a place.
-const rules = 4
+// rules is how many ways fill has to choose a place: four by free rectangles,
+// six by the skyline.
+const rules = 10
 
 // score is lower for fewer sheets, then for a last sheet with a larger piece
 // left and less on it, so that emptying it little by little counts; the two
@@ -455,6 +456,10 @@ func plugs(parts []Part, kerf float64, fixed map[int]bool) map[int][]int {
 
 // fill packs the blocks in order by maximal free rectangles.
 func fill(order []block, parts []Part, stocks []Stock, o Options, rule int) Layout {
+	if rule >= 4 && len(o.Fixed) == 0 { // the skyline begins with empty sheets
+		return skyline(order, parts, stocks, o, rule >= 7, (rule-4)%3)
+	}
+	rule %= 4
 	var l Layout
 	type bin struct {
 		free []Rect

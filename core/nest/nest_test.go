@@ -113,53 +113,101 @@ func TestLayoutsAreAlwaysPossible(t *testing.T) {
 
 // Sheets cut at random by straight through cuts can be laid out with no waste;
 // the yield counts the last sheet only up to one straight cut-off.
-func TestYieldOnSheetsKnownToFit(t *testing.T) {
-	sum := 0.0
-	for seed := range uint64(6) {
-		r := rand.New(rand.NewPCG(seed, 7))
-		pieces := []Rect{{0, 0, 1219, 2438}}
-		for len(pieces) < 40 {
-			i := 0
-			for k := range pieces {
-				if pieces[k].W*pieces[k].H > pieces[i].W*pieces[i].H {
-					i = k
-				}
-			}
-			p, f := pieces[i], .3+.4*r.Float64()
-			if p.W > p.H {
-				pieces[i].W = p.W * f
-				pieces = append(pieces, Rect{0, 0, p.W * (1 - f), p.H})
-			} else {
-				pieces[i].H = p.H * f
-				pieces = append(pieces, Rect{0, 0, p.W, p.H * (1 - f)})
-			}
-		}
-		var parts []Part
-		area := 0.0
-		for _, p := range pieces {
-			parts = append(parts, Part{W: p.W, H: p.H, Turn: true})
-			area += p.W * p.H
-		}
-		o := Options{Seed: 1, Tries: 150}
-		l := Sheets(parts, []Stock{{"s", 1219, 2438, -1}}, o)
-		checkLayout(t, parts, l, o)
-		used := 0.0
-		for i, s := range l.Sheets {
-			if i < len(l.Sheets)-1 {
-				used += 1219 * 2438
-				continue
-			}
-			fx, fy := 0.0, 0.0
-			for _, q := range s.Placed {
-				for _, c := range corners(parts[q.Part], q) {
-					fx, fy = math.Max(fx, c[0]), math.Max(fy, c[1])
-				}
-			}
-			used += math.Min(fx*2438, fy*1219)
-		}
-		sum += area / used
+// knownToFit cuts whole sheets at random into n rectangles: no waste is known
+// to be possible.
+func knownToFit(n, sheets int, seed uint64) []Part {
+	r := rand.New(rand.NewPCG(seed, 7))
+	var pieces []Rect
+	for range sheets {
+		pieces = append(pieces, Rect{0, 0, 1219, 2438})
 	}
-	assert.Greater(t, sum/6, .89)
+	for len(pieces) < n {
+		i := 0
+		for k := range pieces {
+			if pieces[k].W*pieces[k].H > pieces[i].W*pieces[i].H {
+				i = k
+			}
+		}
+		p, f := pieces[i], .3+.4*r.Float64()
+		if p.W > p.H {
+			pieces[i].W = p.W * f
+			pieces = append(pieces, Rect{0, 0, p.W * (1 - f), p.H})
+		} else {
+			pieces[i].H = p.H * f
+			pieces = append(pieces, Rect{0, 0, p.W, p.H * (1 - f)})
+		}
+	}
+	var parts []Part
+	for _, p := range pieces {
+		parts = append(parts, Part{W: p.W, H: p.H, Turn: true})
+	}
+	return parts
+}
+
+// yield is part area over stock used, the last sheet counted only up to one
+// straight cut-off line.
+func yield(parts []Part, l Layout) float64 {
+	area, used := 0.0, 0.0
+	for i, s := range l.Sheets {
+		fx, fy := 0.0, 0.0
+		for _, q := range s.Placed {
+			area += parts[q.Part].W * parts[q.Part].H
+			for _, c := range corners(parts[q.Part], q) {
+				fx, fy = math.Max(fx, c[0]), math.Max(fy, c[1])
+			}
+		}
+		if i < len(l.Sheets)-1 {
+			used += s.Stock.W * s.Stock.H
+		} else {
+			used += math.Min(fx*s.Stock.H, fy*s.Stock.W)
+		}
+	}
+	return area / used
+}
+
+func TestYieldOnSheetsKnownToFit(t *testing.T) {
+	for _, sheets := range []int{1, 2, 4} {
+		sum, least := 0.0, 1.0
+		for seed := range uint64(8) {
+			parts := knownToFit(40, sheets, seed)
+			o := Options{Seed: 1, Tries: 200}
+			l := Sheets(parts, []Stock{{"s", 1219, 2438, -1}}, o)
+			checkLayout(t, parts, l, o)
+			y := yield(parts, l)
+			sum, least = sum+y, math.Min(least, y)
+		}
+		t.Logf("%d sheets: %.3f on average, %.3f at least", sheets, sum/8, least)
+		assert.GreaterOrEqual(t, sum/8, .92, "%d sheets", sheets)
+		assert.GreaterOrEqual(t, least, .90, "%d sheets", sheets)
+	}
+}
+
+// Every way to choose a place makes a possible layout, with any kerf, margin,
+// stock and turning.
+func TestEveryRuleIsPossible(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		parts := mixed(t, rapid.IntRange(1, 16).Draw(t, "n"))
+		for i := range parts {
+			parts[i] = Part{W: parts[i].W, H: parts[i].H, Turn: parts[i].Turn}
+		}
+		o := Options{Kerf: rapid.Float64Range(0, 6).Draw(t, "kerf"), Margin: rapid.Float64Range(0, 12).Draw(t, "margin")}
+		stocks := []Stock{{"a", 460, 520, 1}, {"b", 1220, 2440, -1}}
+		blocks, large := blocksOf(parts, stocks, o, nil)
+		require.Empty(t, large)
+		for rule := range rules {
+			l := fill(blocks, parts, stocks, o, rule)
+			checkLayout(t, parts, l, o)
+			n, small := 0, 0
+			for _, s := range l.Sheets {
+				n += len(s.Placed)
+				if s.Stock.ID == "a" {
+					small++
+				}
+			}
+			require.Equal(t, len(parts), n+len(l.Missing), "rule %d", rule)
+			require.LessOrEqual(t, small, 1)
+		}
+	})
 }
 
 func TestSameSeedSameLayout(t *testing.T) {
