@@ -16,13 +16,20 @@ import (
 type Paper struct {
 	Name string
 	W, H float64
+	Roll bool
 }
 
 // The papers a cut sheet prints on.
 var (
-	Letter = Paper{"Letter", 215.9, 279.4}
-	A4     = Paper{"A4", 210, 297}
+	Letter = Paper{Name: "Letter", W: 215.9, H: 279.4}
+	A4     = Paper{Name: "A4", W: 210, H: 297}
+	// Plotter rolls: the page is as long as the drawing.
+	Roll24 = Paper{Name: "24 in roll", W: 609.6, Roll: true}
+	Roll36 = Paper{Name: "36 in roll", W: 914.4, Roll: true}
 )
+
+// Papers are all of them, by the name they are asked for with.
+var Papers = map[string]Paper{"Letter": Letter, "A4": A4, "roll24": Roll24, "roll36": Roll36}
 
 // scales are the reductions a sheet is drawn at, largest drawing first.
 var scales = []float64{1, 2, 4, 5, 8, 10, 16, 20, 24, 32, 48, 64, 96, 128}

@@ -8,6 +8,7 @@ import (
 	"github.com/go-pdf/fpdf"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
+	"zapbarn/core/plan"
 )
 
 // Tile overlap and margin on paper, in mm.
@@ -24,10 +25,73 @@ func tiling(f *Flat, p Paper) (cols, rows int, stepX, stepY float64) {
 	return
 }
 
+// turned is the drawing a quarter round.
+func (f *Flat) turned() *Flat {
+	g := &Flat{Title: f.Title, W: f.H, H: f.W}
+	at := func(p pattern.Point) pattern.Point { return pattern.Point{X: f.H - p.Y, Y: p.X} }
+	for _, s := range f.Lines {
+		t := Stroke{Layer: s.Layer, Closed: s.Closed}
+		for _, p := range s.Points {
+			t.Points = append(t.Points, at(p))
+		}
+		g.Lines = append(g.Lines, t)
+	}
+	for _, t := range f.Texts {
+		t.At = at(t.At)
+		g.Texts = append(g.Texts, t)
+	}
+	return g
+}
+
+// FlatMockup is a prop's outline from the front, full size, to be cut from card
+// and stood up before any foam is.
+func FlatMockup(w *plan.Work, prop string) (*Flat, error) {
+	p := w.Plan.Prop(prop)
+	if p == nil {
+		return nil, measure.Bad("prop", "there is no prop %q; open one first", prop)
+	}
+	var bodies []pattern.Body
+	for i := range w.Plan.Solids {
+		s := &w.Plan.Solids[i]
+		shape := w.Shapes[s.ID]
+		if s.Prop != prop || shape == nil {
+			continue
+		}
+		for _, b := range shape.Bodies {
+			bodies = append(bodies, b.At(pattern.Vec{X: s.X.Value(), Y: s.Y.Value(), Z: s.Z.Value()}))
+		}
+	}
+	rings := pattern.Silhouette(bodies)
+	if rings == nil {
+		return nil, measure.Bad("prop", "%s has no parts to draw yet", p.Name)
+	}
+	lo, hi := pattern.Panel{Outline: rings[0]}.Bounds()
+	for _, r := range rings[1:] {
+		a, b := pattern.Panel{Outline: r}.Bounds()
+		lo, hi = pattern.Point{X: math.Min(lo.X, a.X), Y: math.Min(lo.Y, a.Y)}, pattern.Point{X: math.Max(hi.X, b.X), Y: math.Max(hi.Y, b.Y)}
+	}
+	f := &Flat{Title: p.Name + ", card mock-up", W: hi.X - lo.X, H: hi.Y - lo.Y}
+	for _, r := range rings {
+		s := Stroke{Layer: "cut", Closed: true}
+		for _, q := range r {
+			s.Points = append(s.Points, pattern.Point{X: q.X - lo.X, Y: q.Y - lo.Y})
+		}
+		f.Lines = append(f.Lines, s)
+	}
+	f.Texts = append(f.Texts, Label{pattern.Point{X: f.W / 2, Y: f.H / 2}, 20, p.Name + " from the front"})
+	return f, nil
+}
+
 // Tiles writes the drawing at 1:1 over as many pages as it takes: pages overlap
 // by 12 mm, corner marks meet when they are taped right, a page map comes
 // first, and every page has a scale bar.
 func (f *Flat) Tiles(out io.Writer, paper Paper, metric bool) error {
+	if paper.Roll { // as long as it takes, the drawing's longer side along it
+		if f.W > paper.W-2*tileMargin && f.H < f.W {
+			f = f.turned()
+		}
+		paper.H = f.H + 2*tileMargin + 16
+	}
 	cols, rows, stepX, stepY := tiling(f, paper)
 	if cols*rows > 400 {
 		return measure.Bad("paper", "takes %d pages; print it on a roll, or the sheet drawing instead", cols*rows)

@@ -124,6 +124,35 @@ func (s *Server) deletePlan(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, "/")
 }
 
+// paperOf is the paper asked for; Letter when it is none of ours.
+func paperOf(c *gin.Context) formats.Paper {
+	if p, ok := formats.Papers[c.Query("paper")]; ok {
+		return p
+	}
+	return formats.Letter
+}
+
+// labels sends a prop's labels.
+func (s *Server) labels(c *gin.Context) {
+	w, _, err := s.work(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	paper := paperOf(c)
+	if paper.Roll {
+		paper = formats.Letter
+	}
+	var b bytes.Buffer
+	if err := formats.Labels(&b, w, c.Query("prop"), paper); err != nil {
+		_, msg := fieldErrors(err)
+		s.trouble(c, http.StatusNotFound, "No labels", msg)
+		return
+	}
+	c.Header("Content-Disposition", `inline; filename="`+c.Query("prop")+`-labels.pdf"`)
+	c.Data(http.StatusOK, "application/pdf", b.Bytes())
+}
+
 // cutSheet sends a prop's cut sheet on Letter or A4.
 func (s *Server) cutSheet(c *gin.Context) {
 	w, _, err := s.work(c, c.Param("plan"))
@@ -131,9 +160,9 @@ func (s *Server) cutSheet(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	paper := formats.Letter
-	if c.Query("paper") == "A4" {
-		paper = formats.A4
+	paper := paperOf(c)
+	if paper.Roll {
+		paper = formats.Letter
 	}
 	var b bytes.Buffer
 	if err := formats.CutSheet(&b, w, c.Query("prop"), paper); err != nil {
@@ -205,6 +234,13 @@ func (s *Server) flat(c *gin.Context) {
 	if part := w.Part(c.Query("ref")); part != nil {
 		f, name = formats.FlatPart(w, part), plan.Slug(part.Name())
 	}
+	if prop := c.Query("mockup"); prop != "" {
+		if f, err = formats.FlatMockup(w, prop); err != nil {
+			s.trouble(c, http.StatusNotFound, "No mock-up", err.Error())
+			return
+		}
+		name = plan.Slug(f.Title)
+	}
 	for _, sh := range w.Sheets {
 		n, err := strconv.Atoi(c.Query("n"))
 		if sh.Stock.ID == c.Query("stock") && err == nil && n >= 1 && n <= len(sh.Layout.Sheets) {
@@ -222,10 +258,7 @@ func (s *Server) flat(c *gin.Context) {
 	case strings.HasSuffix(path, ".dxf"):
 		ext, kind, write = "dxf", "image/vnd.dxf", f.DXF
 	case strings.HasSuffix(path, ".pdf"):
-		paper := formats.Letter
-		if c.Query("paper") == "A4" {
-			paper = formats.A4
-		}
+		paper := paperOf(c)
 		ext, kind = "pdf", "application/pdf"
 		write = func(out io.Writer) error { return f.Tiles(out, paper, w.Plan.Metric()) }
 	}

@@ -87,6 +87,8 @@ type Page struct {
 	Prints, Sheets            []Print
 	Stocks                    []Stock
 	Shelf                     []Row
+	Order                     []string // of assembly
+	OrderOf                   string
 	Fault                     *Fault
 	Train                     *Trainer
 	Cards                     []Card

@@ -178,6 +178,14 @@ func (s *Server) bench(p *Page) {
 	if p.Ticket == nil {
 		p.Ticket = p.ticket("prop", p.Prop)
 	}
+	if sol := w.Plan.Solid(id); (p.Way == "whole" || p.Way == "parts") && (kind == "solid" || kind == "part") {
+		if part != nil {
+			sol = part.Solid
+		}
+		if sol != nil && w.Shapes[sol.ID] != nil {
+			p.Order, p.OrderOf = w.Shapes[sol.ID].Order(sol.Kind), sol.Name
+		}
+	}
 }
 
 // Print is a part or sheet with the files it can be had as.
@@ -196,7 +204,7 @@ func (p *Page) prints() {
 		}
 		q := "?ref=" + url.QueryEscape(part.Ref)
 		p.Prints = append(p.Prints, Print{fmt.Sprintf("%d %s", part.No, part.Name()), w.Results["part:"+part.Ref+":size"].Text + fmt.Sprintf(", cut %d", part.Panel.Copies),
-			[]Link{{Text: "SVG", Href: base + "/part.svg" + q}, {Text: "DXF", Href: base + "/part.dxf" + q}, {Text: "tiled PDF, Letter", Href: base + "/part.pdf" + q}, {Text: "A4", Href: base + "/part.pdf" + q + "&paper=A4"}}})
+			[]Link{{Text: "SVG", Href: base + "/part.svg" + q}, {Text: "DXF", Href: base + "/part.dxf" + q}, {Text: "tiled PDF, Letter", Href: base + "/part.pdf" + q}, {Text: "A4", Href: base + "/part.pdf" + q + "&paper=A4"}, {Text: "36 in roll", Href: base + "/part.pdf" + q + "&paper=roll36"}}})
 	}
 	for _, sh := range w.Sheets {
 		for n, one := range sh.Layout.Sheets {

@@ -83,6 +83,9 @@ func (b Box) Lay() (*Shape, error) {
 			return nil, measure.Bad("openings", "%s: there is no face %q; choose front, back, left, right, bottom or lid", o.Name, o.Face)
 		}
 	}
+	for i := range s.Panels {
+		s.Panels[i].tick("left", "right")
+	}
 	b.stand(s, side, depth)
 	s.Results = append(s.Results, result("side", "Length of a side panel", side, "mm", in(side)).
 		With(formula, numbers, in(side), source.Exact("outside sizes, stock thickness counted")))
@@ -103,8 +106,9 @@ func (b Box) stand(s *Shape, side, depth float64) {
 			{c(x0, y0, z1), c(x1, y0, z1), c(x1, y1, z1), c(x0, y1, z1)}, // top
 		}
 		body := Body{Panel: id, Explode: ex}
-		for i, pts := range f {
-			body.Faces = append(body.Faces, Face{Points: pts, Skin: i == skin})
+		other := skin ^ 1 // its inside
+		for _, i := range append([]int{skin, other}, others(skin, other)...) {
+			body.Faces = append(body.Faces, Face{Points: f[i], Skin: i == skin})
 		}
 		s.Bodies = append(s.Bodies, body)
 	}
@@ -144,6 +148,16 @@ func (b Box) stand(s *Shape, side, depth float64) {
 			}
 		}
 	}
+}
+
+// others are the four faces of a slab that are neither.
+func others(a, b int) (out []int) {
+	for i := range 6 {
+		if i != a && i != b {
+			out = append(out, i)
+		}
+	}
+	return
 }
 
 // onFace lays flat holes on a face in space; the face's first edge is the

@@ -256,6 +256,29 @@ func prism(panel string, copyNo int, outer, inner []Vec, explode Vec) Body {
 	return b
 }
 
+// At is the body moved by v.
+func (b Body) At(v Vec) Body {
+	out := Body{Panel: b.Panel, Copy: b.Copy, Explode: b.Explode}
+	move := func(p []Vec) []Vec {
+		q := make([]Vec, len(p))
+		for i := range p {
+			q[i] = Vec{p[i].X + v.X, p[i].Y + v.Y, p[i].Z + v.Z}
+		}
+		return q
+	}
+	for _, f := range b.Faces {
+		g := Face{Points: move(f.Points), Skin: f.Skin, Curved: f.Curved}
+		for _, h := range f.Holes {
+			g.Holes = append(g.Holes, move(h))
+		}
+		for _, e := range f.Edges {
+			g.Edges = append(g.Edges, move(e))
+		}
+		out.Faces = append(out.Faces, g)
+	}
+	return out
+}
+
 // moved maps every point of the body, in place.
 func (b *Body) moved(to func(Vec) Vec) {
 	for f := range b.Faces {

@@ -75,6 +75,7 @@ func (s *Shape) Split(seam Seam) error {
 			}
 		}
 		for i := range list {
+			list[i].tick()
 			if seam.Kind == "half-lap" {
 				list[i].Notes = append(append([]string(nil), list[i].Notes...), fmt.Sprintf("Half-lap: the lower or left piece loses half its thickness, %s wide, on the inside, its neighbour on the outside. Dry-fit before glue.", in(seam.Lap)))
 			} else {

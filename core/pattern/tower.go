@@ -80,6 +80,7 @@ func (w Tower) Lay() (*Shape, error) {
 	p := Panel{ID: "face", Name: "Face", Copies: w.N, Thick: w.T, Outline: out, Inside: inside, CutAngle: math.Abs(m), Grain: "up",
 		Edges: []Edge{{Name: "bottom", Joint: "level", Tilt: level, Reason: "lies level"}, {Name: "right", Joint: "mitre", Tilt: b, Reason: "next face"},
 			{Name: "top", Joint: "level", Tilt: -level, Reason: "lies level"}, {Name: "left", Joint: "mitre", Tilt: b, Reason: "next face"}}}
+	p.tick("left", "right")
 	s := &Shape{Panels: []Panel{p}}
 	for i := range w.N {
 		// face i looks towards -Y turned by i steps

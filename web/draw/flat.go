@@ -36,7 +36,14 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 	}
 	m := w.Lib.Materials[part.Solid.Stock]
 	c.Text("t lbl", "start", TapeSize+14, 46, part.Name())
-	c.Text("t soft", "start", TapeSize+14, 64, fmt.Sprintf("%s, cut %d, no. %d of %d", m.Name, p.Copies, part.No, part.Of))
+	about := fmt.Sprintf("%s, cut %d, no. %d of %d", m.Name, p.Copies, part.No, part.Of)
+	if p.Hand != "" {
+		about += ", " + p.Hand + " of a pair"
+	}
+	if m.Grain != "" && p.Grain == "up" {
+		about += ", " + map[string]string{"wood": "grain", "flutes": "flutes"}[m.Grain] + " up"
+	}
+	c.Text("t soft", "start", TapeSize+14, 64, about)
 	c.Poly("cut m-"+m.Texture+"-1", poly(p.Outline))
 	for _, h := range p.Holes {
 		c.Poly("cut paper", poly(h))

@@ -1,0 +1,80 @@
+package formats
+
+import (
+	"bytes"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/demo"
+)
+
+// pdfInfo runs one of poppler's programs on a PDF.
+func poppler(t *testing.T, program string, pdf []byte, args ...string) string {
+	t.Helper()
+	path, err := exec.LookPath(program)
+	require.NoError(t, err, "poppler-utils is missing: make test installs it")
+	file := filepath.Join(t.TempDir(), "x.pdf")
+	require.NoError(t, os.WriteFile(file, pdf, 0o600))
+	out, err := exec.Command(path, append(args, file, "-")[:len(args)+map[bool]int{true: 2, false: 1}[program == "pdftotext"]]...).CombinedOutput()
+	require.NoError(t, err, string(out))
+	return string(out)
+}
+
+func TestEveryCopyHasItsLabel(t *testing.T) {
+	p := demo.Apiary(today)
+	p.Offcuts = []plan.Offcut{{ID: "o", Stock: "xps1", W: measure.Len("18 in"), H: measure.Len("30 in"), Label: "from the gate"}}
+	w := plan.Do(p, stock.Shop, today)
+	for _, prop := range []string{"riser", "sunflowers", "skep"} {
+		copies := 0
+		for _, part := range w.Parts {
+			if part.Solid.Prop == prop {
+				copies += part.Panel.Copies
+			}
+		}
+		var b bytes.Buffer
+		require.NoError(t, Labels(&b, w, prop, A4))
+		text := poppler(t, "pdftotext", b.Bytes(), "-layout")
+		assert.Len(t, regexp.MustCompile(`no\. \d+ of`).FindAllString(text, -1), copies, prop)
+		assert.Contains(t, text, "OFFCUT")
+		assert.Contains(t, text, `18" x 30"`)
+		assert.Contains(t, text, w.Plan.Prop(prop).Name)
+	}
+	var b bytes.Buffer
+	require.NoError(t, Labels(&b, w, "sunflowers", Letter))
+	text := poppler(t, "pdftotext", b.Bytes(), "-layout")
+	assert.Contains(t, text, "RIGHT of a pair")
+	assert.Contains(t, text, "grain run up")
+	assert.ErrorContains(t, Labels(&b, w, "nowhere", A4), "open one first")
+}
+
+// On a roll a part is one page, as wide as the roll and as long as the part;
+// its cut line measures what it should.
+func TestRollAndMockup(t *testing.T) {
+	w := plan.Do(demo.Apiary(today), stock.Shop, today)
+	var b bytes.Buffer
+	require.NoError(t, FlatPart(w, w.Part("gate-pillar/face")).Tiles(&b, Roll36, false))
+	info := poppler(t, "pdfinfo", b.Bytes())
+	assert.Contains(t, info, "Pages:           2", "the map and the part")
+	assert.Contains(t, info, "2592 x", "36 in is 2592 pt")
+	m, err := FlatMockup(w, "riser")
+	require.NoError(t, err)
+	assert.InDelta(t, 25*measure.Inch, m.W, 4, "lid of 22 in with 1 1/2 in over each side")
+	assert.InDelta(t, 27.5*measure.Inch, m.H, 4)
+	b.Reset()
+	require.NoError(t, m.SVG(&b))
+	assert.Contains(t, b.String(), "from the front")
+	b.Reset()
+	require.NoError(t, m.Tiles(&b, Letter, false))
+	assert.True(t, strings.HasPrefix(b.String(), "%PDF"))
+	_, err = FlatMockup(w, "nowhere")
+	assert.ErrorContains(t, err, "open one first")
+}
