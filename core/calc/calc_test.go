@@ -50,6 +50,12 @@ func TestWorkedExamples(t *testing.T) {
 		"scale":          {m{"known": "10 ft", "ref": "20 in", "other": "3 in"}, "length", `18"`},
 		"battery":        {m{"cell": "aa", "amps": "100 mA"}, "hours", "20 h"},
 		"strip-feeds":    {m{"amps": "4 A", "ohms": "1.2"}, "feeds", "2, at the middles of 2 equal parts"},
+		"outline":        {m{"path": "0,0 10,0 10,20 0,20", "h": "20 in"}, "face", "1.39 sq ft"},
+		"staves":         {m{"d": "24 in", "h": "30 in", "n": "12", "t": "1 in"}, "tilt", "15°"},
+		"seam":           {m{"w": "40 in", "h": "120 in"}, "panel-1", `40" x 61"`},
+		"grid":           {m{"known": "10 ft", "ref": "20 in", "throw": "1.5"}, "throw", `72"`},
+		"glue-use":       {m{"glue": "pva", "length": "1 m", "width": "1 m"}, "takes", "200 mL"},
+		"foam-cans":      {m{"w": "200 mm", "d": "200 mm", "h": "500 mm"}, "cans", "3 cans"},
 		"outlet":         {m{"watts": "1500"}, "amps", "12.5 A, TOO MUCH for one circuit"},
 	} {
 		calc, err := Named(name)
@@ -66,12 +72,12 @@ func TestWorkedExamples(t *testing.T) {
 		}
 		assert.True(t, found, name)
 	}
-	assert.Len(t, List(), 35, "each calculator has its example here")
+	assert.Len(t, List(), 41, "each calculator has its example here")
 }
 
 // Nonsense in any parameter names that parameter.
 func TestBadInputNamesTheParameter(t *testing.T) {
-	texts := map[string]string{"a": "xps1", "b": "ply1/4", "glue": "pu", "lengths": "6@44in", "size": "1", "profile": "egg", "kind": "press", "aspect": "16:9", "cell": "aa"}
+	texts := map[string]string{"a": "xps1", "b": "ply1/4", "glue": "pu", "lengths": "6@44in", "size": "1", "profile": "egg", "kind": "press", "aspect": "16:9", "cell": "aa", "path": "0,0 9,0 5,5"}
 	for _, c := range List() {
 		for _, p := range c.Params {
 			args := map[string]string{}

@@ -4,9 +4,11 @@ import (
 	"strconv"
 	"strings"
 
+	"zapbarn/core/bond"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/source"
+	"zapbarn/core/stock"
 )
 
 var (
@@ -51,5 +53,78 @@ var (
 	})
 	_ = register("scale", "A length off a reference, by one known dimension.", []Param{{"known", "length", "the known dimension on the prop", ""}, {"ref", "length", "the same on the reference", ""}, {"other", "length", "another on the reference", ""}}, func(in Inputs) ([]source.Result, error) {
 		return one(pattern.Scale(in.N("known"), in.N("ref"), in.N("other")))
+	})
+)
+
+var (
+	_ = register("outline", "A silhouette from its corners: area, scale, and its narrowest place.", []Param{{"path", "text", "corners x,y parted by blanks, rings parted by ;", ""}, {"h", "length", "known height, 0 in follows the width", "0 in"}, {"w", "length", "known width, 0 in follows the height", "0 in"}, {"t", "length", "stock thickness", "1/4 in"}, {"neck", "length", "narrowest the stock bears", "3/4 in"}}, func(in Inputs) ([]source.Result, error) {
+		rings, err := pattern.ReadRings(in.T("path"))
+		if err != nil {
+			return nil, err
+		}
+		if in.N("h") == 0 && in.N("w") == 0 {
+			return nil, measure.Bad("h", "is nothing; give a height or a width")
+		}
+		s, err := pattern.Outline{Rings: rings, W: in.N("w"), H: in.N("h"), T: in.N("t"), Copies: 1}.Lay()
+		if err != nil {
+			return nil, err
+		}
+		out := s.Results
+		for _, p := range s.Panels {
+			for _, n := range p.Necks(in.N("neck")) {
+				what := "waist"
+				if n.Limb {
+					what = "limb"
+				}
+				out = append(out, source.Result{Key: "neck", Label: p.Name + ", " + what, Value: n.Width, Unit: "mm", Text: measure.Inches(n.Width)}.
+					With("narrower than the stock bears", "at "+measure.Inches(n.At.X)+" from the left, "+measure.Inches(n.At.Y)+" up", measure.Inches(n.Width)+" < "+measure.Inches(in.N("neck")), source.FromMemory("safe necks by stock")))
+			}
+		}
+		return out, nil
+	})
+	_ = register("staves", "A cylinder of n equal staves.", []Param{{"d", "length", "outside, across the flats", ""}, {"h", "length", "height", ""}, {"n", "count", "staves", "12"}, {"t", "length", "stock thickness", "1 in"}}, func(in Inputs) ([]source.Result, error) {
+		return shape(pattern.Tower{N: int(in.N("n")), H: in.N("h"), Bottom: in.N("d"), Top: in.N("d"), T: in.N("t")}.Lay())
+	})
+	_ = register("seam", "A part too large for its sheet, in pieces with a seam.", []Param{{"w", "length", "width of the part", ""}, {"h", "length", "height of the part", ""}, {"t", "length", "stock thickness", "1 in"}, {"kind", "text", "butt or half-lap", "half-lap"}, {"lap", "length", "of a half-lap", "2 in"}, {"sheet-w", "length", "sheet", "4 ft"}, {"sheet-h", "length", "sheet, the long way", "8 ft"}}, func(in Inputs) ([]source.Result, error) {
+		s, err := pattern.Flat{W: in.N("w"), H: in.N("h"), T: in.N("t"), Copies: 1}.Lay()
+		if err != nil {
+			return nil, err
+		}
+		if err := s.Split(pattern.Seam{Kind: in.T("kind"), Lap: in.N("lap"), W: in.N("sheet-w") - measure.Inch, H: in.N("sheet-h") - measure.Inch}); err != nil {
+			return nil, err
+		}
+		var out []source.Result
+		for _, p := range s.Panels {
+			lo, hi := p.Bounds()
+			text := measure.Inches(hi.X-lo.X) + " x " + measure.Inches(hi.Y-lo.Y)
+			out = append(out, source.Result{Key: p.ID, Label: p.Name, Value: hi.Y - lo.Y, Unit: "mm", Text: text}.
+				With("equal shares, half the lap past the seam", measure.Inches(in.N("w"))+" x "+measure.Inches(in.N("h")), text, source.Exact("half an inch kept off each edge of the sheet")))
+		}
+		return out, nil
+	})
+	_ = register("grid", "Grid transfer, or a projector's throw: one known size gives the squares.", []Param{{"known", "length", "a size on the prop", ""}, {"ref", "length", "the same on the drawing", ""}, {"square", "length", "square of the grid on the drawing", "1/2 in"}, {"throw", "number", "the projector's throw ratio, distance over picture width; 0 for none", "0"}, {"picture", "length", "picture width on the drawing", "8 in"}}, func(in Inputs) ([]source.Result, error) {
+		r, err := pattern.Scale(in.N("known"), in.N("ref"), in.N("square"))
+		if err != nil {
+			return nil, err
+		}
+		r.Label = "Square on the stock"
+		out := []source.Result{r}
+		if k := in.N("throw"); k > 0 {
+			f := in.N("known") / in.N("ref")
+			d := k * f * in.N("picture")
+			out = append(out, source.Result{Key: "throw", Label: "Lens to stock", Value: d, Unit: "mm", Text: measure.Inches(d)}.
+				With("distance = throw ratio x picture width on the stock", measure.Decimal(k, 2)+" x "+measure.Inches(f*in.N("picture")), measure.Inches(d), source.Exact("throw ratio by definition")))
+		}
+		return out, nil
+	})
+	_ = register("glue-use", "What a glue line takes: sticks of hot glue, or millilitres.", []Param{{"glue", "text", "such as pu, pva, hotlow, contact", ""}, {"length", "length", "of the glue line", ""}, {"width", "length", "of the faces that meet", "1 in"}}, func(in Inputs) ([]source.Result, error) {
+		g, ok := stock.Shop.Glues[in.T("glue")]
+		if !ok {
+			return nil, measure.Bad("glue", "the shop has no %q; choose %s", in.T("glue"), strings.Join(stock.IDs(stock.Shop.Glues), ", "))
+		}
+		return one(bond.Quantity(g, in.N("length"), in.N("width")))
+	})
+	_ = register("foam-cans", "Cans of one-part foam that fill a hollow.", []Param{{"w", "length", "width", ""}, {"d", "length", "depth", ""}, {"h", "length", "height", ""}}, func(in Inputs) ([]source.Result, error) {
+		return one(bond.FoamCans(in.N("w") * in.N("d") * in.N("h")))
 	})
 )

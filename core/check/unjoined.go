@@ -20,12 +20,15 @@ var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothi
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
 		shape := w.Shapes[s.ID]
-		if shape == nil || joined[s.ID] || s.Kind == "pipe" || s.Kind == "disc" || s.Kind == "panel" {
+		if shape == nil || joined[s.ID] || (s.Kind == "pipe" || s.Kind == "disc" || s.Kind == "panel" || s.Kind == "outline") && s.Seam == "" {
 			continue
 		}
 		m := w.Lib.Materials[s.Stock]
 		c := bond.Joint{A: m, B: m, Temp: w.Plan.Temperature(), RH: w.Plan.Humidity(), Sun: w.Plan.Display.Outdoors}
 		snag := Snag{Level: Mind, Place: "bench", At: []string{"solid:" + s.ID}, Title: "No glue yet for " + lowerFirst(s.Name), Why: fmt.Sprintf("%d parts, and nothing says how they meet.", len(w.Parts))}
+		if s.Kind == "panel" || s.Kind == "outline" { // split: its pieces meet
+			snag.Title = "No glue yet for the seam of " + lowerFirst(s.Name)
+		}
 		n := 0
 		for _, p := range shape.Panels {
 			n += p.Copies

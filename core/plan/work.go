@@ -232,6 +232,15 @@ func (w *Work) bonds() {
 			r.Steps = append(r.Steps, a.Working...)
 			w.keep(key+":"+strings.ToLower(strings.Fields(name)[0]), r)
 		}
+		width := measure.Inch // of the faces that meet: the thinner stock's edge
+		for k, m := range []stock.Material{w.MaterialAt(j.A), w.MaterialAt(j.B)} {
+			if t := m.Thick.Value(); t > 0 && (k == 0 || t < width) {
+				width = t
+			}
+		}
+		if r, err := bond.Quantity(w.Lib.Glues[j.Glue], j.Length.Value(), width); err == nil {
+			w.keep(key+":takes", r)
+		}
 	}
 	glued := map[string]bool{}
 	for _, j := range w.Plan.Joints {

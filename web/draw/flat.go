@@ -124,7 +124,7 @@ func narrowAt(p pattern.Panel, y float64) float64 {
 func (c *Canvas) section(w *plan.Work, part *plan.Part, x, y float64) {
 	var edge *pattern.Edge
 	for i := range part.Panel.Edges {
-		if e := &part.Panel.Edges[i]; e.Joint != "" && (edge == nil || edge.Joint == "level") {
+		if e := &part.Panel.Edges[i]; e.Joint != "" && (edge == nil || edge.Joint == "level" || e.Name == "seam") {
 			edge = e
 		}
 	}
@@ -162,6 +162,14 @@ func (c *Canvas) section(w *plan.Work, part *plan.Part, x, y float64) {
 		c.Poly(other, []XY{{px + 80, py + 34}, {px + 114, py + 34}, {px + 114, py + 92}, {px + 80, py + 92}})
 		c.Open("glue", []XY{{px + 80, py + 34}, {px + 114, py + 34}})
 		c.Text("t", "end", px+74, py+62, "butt")
+	case "half-lap":
+		lap := math.Min(60, math.Max(24, edge.Width*u*.4)) // along, not to scale
+		mid := 17.0
+		c.Poly(face, []XY{{px, py}, {px + 70, py}, {px + 70, py + mid}, {px + 70 + lap, py + mid}, {px + 70 + lap, py + 34}, {px, py + 34}})
+		c.Poly(other, []XY{{px + 70, py}, {px + 190, py}, {px + 190, py + 34}, {px + 70 + lap, py + 34}, {px + 70 + lap, py + mid}, {px + 70, py + mid}})
+		c.Open("glue", []XY{{px + 70, py}, {px + 70, py + mid}, {px + 70 + lap, py + mid}, {px + 70 + lap, py + 34}})
+		c.Text("t", "start", px, py+58, "half-lap of "+w.Len(edge.Width))
+		c.Text("t", "start", px, py+73, "each loses "+w.Len(edge.Depth))
 	default: // mitre or level
 		r := edge.Tilt * math.Pi / 180
 		back := 34 * math.Tan(r)
