@@ -122,6 +122,8 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "mat-glow", Input: "mat", Scene: "glow", Latch: "one-shot", Rest: d("4 s")},
 		{ID: "button-breathe", Input: "button", Scene: "breathe", Latch: "toggle"},
 	}
+	ph, pic := sketch()
+	p.Photos, p.Pictures = []plan.Photo{ph}, []plan.Picture{pic}
 	p.Lots = []plan.Lot{
 		{ID: "pva", Glue: "pva", Opened: today.AddDate(-1, -5, 0).Format(time.DateOnly)},
 		{ID: "pu", Glue: "pu", Opened: today.AddDate(0, -3, 0).Format(time.DateOnly)},

@@ -65,7 +65,7 @@ type editRow struct {
 func (editRow) TableName() string { return "edits" }
 
 var tables = map[string]string{"display": "displays", "prop": "props", "solid": "solids", "joint": "joints", "finish": "finishes", "device": "devices",
-	"input": "inputs", "scene": "scenes", "trigger": "triggers", "lot": "lots", "waiver": "waivers", "reading": "readings", "offcut": "offcuts", "layout": "layouts"}
+	"input": "inputs", "scene": "scenes", "trigger": "triggers", "lot": "lots", "waiver": "waivers", "reading": "readings", "offcut": "offcuts", "layout": "layouts", "photo": "photos", "picture": "pictures"}
 
 // Open connects, and brings the schema up to date.
 func Open(ctx context.Context, url string) (*Store, error) {
@@ -176,7 +176,7 @@ func load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, int64, error) {
 		for i := range rows {
 			list[i] = rows[i].Body
 		}
-		doc[listName[kind]] = list
+		doc[tables[kind]] = list
 	}
 	b, err := json.Marshal(doc)
 	if err != nil {
@@ -186,7 +186,6 @@ func load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, int64, error) {
 	return p, head.Rev, err
 }
 
-var listName = map[string]string{"prop": "props", "solid": "solids", "joint": "joints", "finish": "finishes", "device": "devices", "input": "inputs", "scene": "scenes", "trigger": "triggers", "lot": "lots", "waiver": "waivers", "reading": "readings", "offcut": "offcuts", "layout": "layouts"}
 
 // Create stores a new plan. With replace, one of the same ID gives way.
 func (s *Store) Create(ctx context.Context, p *plan.Plan, replace bool) error {

@@ -49,6 +49,8 @@ var specs = map[string][]spec{
 	"outline": {{"name", "Name", "text"}, {"h", "Height", "text"}, {"w", "Width", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"bore", "Round a circle", "text"}, {"pair", "Left and right", "check"}, {"lying", "Lying flat", "check"}, {"lit", "Light must pass", "check"}, {"path", "Corners, x,y", "wide"}},
 	"mesh":    {{"name", "Name", "text"}, {"h", "Height", "text"}, {"stock", "Stock", "sheet"}, {"wall", "Wall", "text"}, {"allow", "Carve allowance", "text"}, {"dowels", "Pins a joint", "text"}, {"dowel", "Pin, thick", "text"}, {"sealed", "Closed for good", "check"}},
 	"seam":    {{"seam", "Large parts", "|butt|half-lap"}, {"seamAt", "Seam at", "text"}, {"lap", "Lap", "text"}},
+	"picture": {{"name", "Name", "text"}, {"known", "A to B is", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}, {"upright", "A to B stands upright", "check"}},
+	"squared": {{"name", "Name", "text"}, {"sqw", "Rectangle, wide", "text"}, {"sqh", "Rectangle, high", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}},
 	"offcut":  {{"stock", "Stock", "sheet"}, {"w", "Across", "text"}, {"h", "Along the grain", "text"}, {"label", "Label", "text"}},
 	"joint":   {{"a", "This part", "text"}, {"b", "meets", "text"}, {"glue", "Glue", "glue"}, {"length", "Glue line", "text"}, {"strain", "Bent or pulled", "check"}},
 	"finish":  {{"layers", "Coats from the surface up", "wide"}},
@@ -75,6 +77,11 @@ func specsOf(w *plan.Work, v any) []spec {
 	switch x := v.(type) {
 	case *plan.Offcut:
 		return specs["offcut"]
+	case *plan.Picture:
+		if len(x.Corners) == 4 {
+			return specs["squared"]
+		}
+		return specs["picture"]
 	case *plan.Display:
 		return specs["display"]
 	case *plan.Prop:

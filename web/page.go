@@ -16,6 +16,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
+	"zapbarn/web/draw"
 )
 
 // Link is a link or a choice that may be the current one.
@@ -73,6 +74,7 @@ type Page struct {
 	Ways                      []Link
 	Props                     []Link
 	Prop, Sel, Way            string
+	Query                     url.Values
 	Snags                     []SnagView
 	More                      int
 	Summary                   string
@@ -87,6 +89,7 @@ type Page struct {
 	Prints, Sheets            []Print
 	Stocks                    []Stock
 	Shelf                     []Row
+	Picture                   *PictureView
 	Order                     []string // of assembly
 	OrderOf                   string
 	Fault                     *Fault
@@ -128,6 +131,9 @@ var funcs = template.FuncMap{
 // places in the builder's order. Those not built yet have no door.
 var places = []struct{ id, name string }{{"barn", "Barn"}, {"bench", "Bench"}, {"loom", "Loom"}, {"rehearsal", "Rehearsal"}, {"walkdown", "Walkdown"}}
 
+// Defs are the materials of the drawings.
+func (p *Page) Defs() template.HTML { return template.HTML(draw.Defs()) }
+
 func (s *Server) place(c *gin.Context, place string) {
 	s.render(c, place, c.Param("plan"), c.Request.URL, over{})
 }
@@ -160,7 +166,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		return
 	}
 	q := u.Query()
-	p := &Page{Place: place, Theme: themeOf(c), Back: u.RequestURI(), PlanID: id, Plan: w.Plan, Work: w, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
+	p := &Page{Place: place, Theme: themeOf(c), Back: u.RequestURI(), PlanID: id, Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
 		Undo: undo, Redo: redo, Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict, Examples: shorthand.Examples()}
 	if place == "rehearsal" {
 		p.Theme = "dark"
@@ -422,6 +428,8 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		} else if x.Kind == "lamp" && !x.Proven {
 			t.Cautions = append(t.Cautions, "Light it on the bench before it is closed in: polarity first.")
 		}
+	case *plan.Picture:
+		t.Sub = "reference picture of " + p.Plan.Prop(x.Prop).Name
 	case *plan.Offcut:
 		t.Title, t.Sub = "Offcut", "on the shelf, of "+p.Work.Lib.Materials[x.Stock].Name
 	case *plan.Input:

@@ -121,7 +121,7 @@ func (s *Server) bench(p *Page) {
 			p.Way = "whole"
 		}
 	}
-	for _, v := range [][2]string{{"whole", "Whole"}, {"parts", "Parts"}, {"sheets", "Sheets"}, {"joints", "Joints and coats"}, {"print", "Print"}} {
+	for _, v := range [][2]string{{"whole", "Whole"}, {"parts", "Parts"}, {"sheets", "Sheets"}, {"joints", "Joints and coats"}, {"picture", "Picture"}, {"print", "Print"}} {
 		sel := p.Sel
 		if kind == "joint" && v[0] != "joints" {
 			sel = ""
@@ -159,6 +159,9 @@ func (s *Server) bench(p *Page) {
 		s.joints(p)
 	case "print":
 		p.prints()
+	case "picture":
+		p.picture(id, kind)
+		return
 	default:
 		p.whole(to)
 	}

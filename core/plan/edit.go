@@ -118,6 +118,8 @@ var kinds = []kind{
 	listKind("reading", func(p *Plan) *[]Reading { return &p.Readings }, func(x *Reading) string { return x.ID }),
 	listKind("offcut", func(p *Plan) *[]Offcut { return &p.Offcuts }, func(x *Offcut) string { return x.ID }),
 	listKind("layout", func(p *Plan) *[]Layout { return &p.Layouts }, func(x *Layout) string { return x.ID }),
+	listKind("photo", func(p *Plan) *[]Photo { return &p.Photos }, func(x *Photo) string { return x.ID }),
+	listKind("picture", func(p *Plan) *[]Picture { return &p.Pictures }, func(x *Picture) string { return x.ID }),
 	listKind("waiver", func(p *Plan) *[]Waiver { return &p.Waivers }, func(x *Waiver) string { return x.ID }),
 }
 
@@ -200,6 +202,7 @@ func (p *Plan) Clone() *Plan {
 	q.Devices, q.Inputs, q.Scenes, q.Triggers = slices.Clone(p.Devices), slices.Clone(p.Inputs), slices.Clone(p.Scenes), slices.Clone(p.Triggers)
 	q.Lots, q.Waivers, q.Readings = slices.Clone(p.Lots), slices.Clone(p.Waivers), slices.Clone(p.Readings)
 	q.Offcuts, q.Layouts = slices.Clone(p.Offcuts), slices.Clone(p.Layouts)
+	q.Photos, q.Pictures = slices.Clone(p.Photos), slices.Clone(p.Pictures)
 	return &q
 }
 
@@ -325,6 +328,10 @@ func NameOf(v any) string {
 		return "offcut " + x.ID
 	case *Layout:
 		return "layout of " + x.ID
+	case *Photo:
+		return "photo " + x.ID
+	case *Picture:
+		return x.Name
 	case *Waiver:
 		return "waiver of " + x.ID
 	}

@@ -11,6 +11,9 @@ import (
 	"zapbarn/core/measure"
 )
 
+// MaxPhoto is how much a kept picture may be, as base64, in bytes.
+const MaxPhoto = 600 << 10
+
 // MaxFile is the largest plan file read, in bytes.
 const MaxFile = 8 << 20
 
@@ -179,7 +182,7 @@ func schemaOf(t reflect.Type) map[string]any {
 	case t.Kind() == reflect.Bool:
 		return map[string]any{"type": "boolean"}
 	case t.Kind() == reflect.Int:
-		return map[string]any{"type": "integer", "minimum": 0}
+		return map[string]any{"type": "integer"}
 	case t.Kind() == reflect.String:
 		return map[string]any{"type": "string"}
 	case reflect.New(t).Type().Implements(reflect.TypeFor[interface{ UnmarshalText([]byte) error }]()):

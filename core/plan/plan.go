@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/photo"
 )
 
 // Format names the JSON form's version.
@@ -32,6 +33,8 @@ type Plan struct {
 	Readings []Reading `json:"readings"`
 	Offcuts  []Offcut  `json:"offcuts"`
 	Layouts  []Layout  `json:"layouts"`
+	Photos   []Photo   `json:"photos"`
+	Pictures []Picture `json:"pictures"`
 }
 
 // Display is the display itself.
@@ -262,6 +265,47 @@ type Pin struct {
 	Cut    bool           `json:"cut,omitempty"`    // its sheet is cut: nothing more is laid there
 }
 
+// Photo is a picture's own data: a JPEG, in base64.
+type Photo struct {
+	ID   string `json:"id"`
+	Data string `json:"data"`
+}
+
+// Picture is a reference picture of a prop and how it is measured: by one known
+// line from A to B, or squared up by the corners of a known rectangle.
+type Picture struct {
+	ID      string         `json:"id"`
+	Prop    string         `json:"prop"`
+	Photo   string         `json:"photo"`
+	Name    string         `json:"name"`
+	Wide    int            `json:"wide"` // pixels
+	Tall    int            `json:"tall"`
+	Known   measure.Length `json:"known,omitzero"` // from A to B
+	Upright bool           `json:"upright,omitempty"`
+	A       Spot           `json:"a"`
+	B       Spot           `json:"b"`
+	Corners []Spot         `json:"corners,omitempty"` // lower left, lower right, upper right, upper left
+	SqW     measure.Length `json:"sqw,omitzero"`      // of that rectangle
+	SqH     measure.Length `json:"sqh,omitzero"`
+	X       measure.Length `json:"x,omitzero"` // where the prop's middle stands, from the plane's origin
+	Z       measure.Length `json:"z,omitzero"`
+}
+
+// Spot is a place in a picture, in pixels from its upper left.
+type Spot struct {
+	X int `json:"x"`
+	Y int `json:"y"`
+}
+
+// Plane is how the picture measures; the error says what is still missing.
+func (x *Picture) Plane() (photo.Plane, error) {
+	spot := func(s Spot) photo.Spot { return photo.Spot{X: float64(s.X), Y: float64(s.Y)} }
+	if len(x.Corners) == 4 {
+		return photo.BySquare([4]photo.Spot{spot(x.Corners[0]), spot(x.Corners[1]), spot(x.Corners[2]), spot(x.Corners[3])}, x.SqW.Value(), x.SqH.Value())
+	}
+	return photo.ByLine(spot(x.A), spot(x.B), x.Known.Value(), x.Upright)
+}
+
 // Temperature and Humidity are those of the workshop.
 func (p *Plan) Temperature() float64 { return p.Display.Temp.Or(21) }
 
@@ -338,6 +382,8 @@ func (p *Plan) PropOf(key string) string {
 		return x.Prop
 	case *Finish:
 		return p.PropOf("solid:" + x.Solid)
+	case *Picture:
+		return x.Prop
 	case *Trigger:
 		return p.PropOf("input:" + x.Input)
 	case *Reading:

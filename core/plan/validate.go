@@ -46,6 +46,9 @@ func references(v any) (out []ref) {
 		for _, c := range x.Cues {
 			add("device", "channel", c.Channel)
 		}
+	case *Picture:
+		add("prop", "prop", x.Prop)
+		add("photo", "photo", x.Photo)
 	case *Reading:
 		add("device", "device", x.Device)
 	case *Trigger:
@@ -293,6 +296,23 @@ func (p *Plan) validate(v any) error {
 				return err
 			}
 		}
+	case *Photo:
+		if len(x.Data) == 0 || len(x.Data) > MaxPhoto {
+			return measure.Bad("data", "is %d KB; a picture is kept with at most %d", len(x.Data)>>10, MaxPhoto>>10)
+		}
+	case *Picture:
+		if x.Wide < 1 || x.Tall < 1 || x.Wide > 10_000 || x.Tall > 10_000 {
+			return measure.Bad("wide", "%d x %d pixels cannot be", x.Wide, x.Tall)
+		}
+		if n := len(x.Corners); n != 0 && n != 4 {
+			return measure.Bad("corners", "are %d; a rectangle has four", n)
+		}
+		for _, s := range append([]Spot{x.A, x.B}, x.Corners...) {
+			if s.X < -10_000 || s.Y < -10_000 || s.X > 20_000 || s.Y > 20_000 {
+				return measure.Bad("corners", "lie far outside the picture")
+			}
+		}
+		return first(named(x.Name), within("known", x.Known, 1, 100*metre), within("sqw", x.SqW, 1, 100*metre), within("sqh", x.SqH, 1, 100*metre), within("x", x.X, -100*metre, 100*metre), within("z", x.Z, -100*metre, 100*metre))
 	case *Waiver:
 		if strings.TrimSpace(x.Reason) == "" {
 			return measure.Bad("reason", "is empty; say why this snag may stand")

@@ -311,6 +311,19 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 	return iso, front
 }
 
+// Over draws a prop from the front at a scale, its middle standing at x, y: to
+// be laid over a picture.
+func Over(w *plan.Work, prop string, scale, x, y float64) string {
+	c := New(0, 0, w.Plan.Metric())
+	if _, ok := check.Extent(w, prop); ok {
+		c.Prop(w, prop, frontOver(w, prop, scale, x, y), "", nil)
+	}
+	return c.b.String()
+}
+
+// Defs are the materials, for a drawing that is put together elsewhere.
+func Defs() string { return defs }
+
 // Barn draws all props as elevations on one ground line, to one scale.
 func Barn(w *plan.Work, sel string, href func(string) string, states func(prop string) [4]string) string {
 	c := New(986, 344, w.Plan.Metric())

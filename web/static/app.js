@@ -31,6 +31,11 @@
       const to = $$(keep).find((e) => !form || (e.form && e.form.getAttribute("action") === form) || !e.form);
       if (to && to.type !== "hidden") to.focus({ preventScroll: true });
     }
+    if (refocusHandle !== null) {
+      const to = $(`[data-handle="${CSS.escape(refocusHandle)}"]`);
+      refocusHandle = null;
+      if (to) to.focus({ preventScroll: true });
+    }
     if (refocus !== null) {
       const to = $(`a[data-piece="${CSS.escape(refocus)}"]`);
       refocus = null;
@@ -89,7 +94,7 @@
       working(w.getAttribute("href"));
       return;
     }
-    const a = e.target.closest("a.pick, .touches a, a.item, .ways a, .props a, .door, .snag a, .press a, .step a, .rules a, .link[href], .take a");
+    const a = e.target.closest("a.pick, .touches a, a.item, .ways a, .props a, .door, .snag a, .press a, .step a, .rules a, .link[href], .picbar a, .take a");
     if (!a || a.getAttribute("target") || a.hasAttribute("download") || e.ctrlKey || e.metaKey || e.button || !$("#page")) return;
     e.preventDefault();
     go(a.getAttribute("href"));
@@ -201,6 +206,70 @@
     e.stopPropagation();
     layAs(piece, sheet, Number(s.px) + (by ? by[0] * step : 0), Number(s.py) + (by ? by[1] * step : 0), turned, flip, verb);
   }, true);
+
+  // pictures: points are dragged; lengths are measured off what is to scale
+  function inches(mm) {
+    const n = Math.round(Math.abs(mm) / 25.4 * 8), whole = Math.floor(n / 8);
+    let a = n % 8, b = 8;
+    while (a && a % 2 === 0) { a /= 2; b /= 2; }
+    return (whole || !a ? whole : "") + (a ? (whole ? " " : "") + a + "/" + b : "") + " in";
+  }
+  function movePoint(name, x, y) {
+    const f = $("#point");
+    f.elements.x.value = x; f.elements.y.value = y;
+    $("input[name=handle]", f).value = name;
+    send(f);
+  }
+  let grip = null, ruler = null;
+  document.addEventListener("pointerdown", (e) => {
+    if (!e.target.closest || e.button) return;
+    const h = e.target.closest("[data-handle]"), svg = e.target.closest("svg.picture");
+    if (h) { grip = { h, svg: h.ownerSVGElement }; e.preventDefault(); h.focus(); return; }
+    if (svg && svg.hasAttribute("data-ruler")) { ruler = { svg, from: userPoint(svg, e) }; e.preventDefault(); }
+  });
+  document.addEventListener("pointermove", (e) => {
+    if (grip) {
+      const p = userPoint(grip.svg, e);
+      grip.at = p;
+      grip.h.setAttribute("transform", `translate(${p.x} ${p.y})`);
+    } else if (ruler) {
+      const p = userPoint(ruler.svg, e), a = ruler.from;
+      const mm = Math.hypot(p.x - a.x, p.y - a.y) * Number(ruler.svg.dataset.per);
+      ruler.text = ruler.svg.dataset.metric === "true" ? Math.round(mm) + " mm" : inches(mm);
+      ruler.mm = mm;
+      const g = $(".rule-line", ruler.svg);
+      g.innerHTML = "";
+      const ns = "http://www.w3.org/2000/svg";
+      const add = (tag, at, text) => { const n = document.createElementNS(ns, tag); for (const k in at) n.setAttribute(k, at[k]); if (text) n.textContent = text; g.append(n); };
+      add("line", { class: "ruled", x1: a.x, y1: a.y, x2: p.x, y2: p.y });
+      add("text", { class: "halo", x: p.x + 14, y: p.y - 10 }, ruler.text);
+      add("text", { class: "t lbl", x: p.x + 14, y: p.y - 10 }, ruler.text);
+    }
+  });
+  document.addEventListener("pointerup", () => {
+    const g = grip, r = ruler;
+    grip = ruler = null;
+    if (g && g.at) movePoint(g.h.dataset.handle, g.at.x, g.at.y);
+    if (r && r.mm > 5) {
+      const li = document.createElement("li"), b = document.createElement("button");
+      b.type = "button"; b.className = "btn thin"; b.textContent = r.text; b.title = "Put it in the quick line";
+      b.addEventListener("click", () => { const l = $("#line"); l.value = (l.value.trim() + (/ in$| mm$|^\w+$/.test(l.value.trim()) && /\d/.test(l.value) ? " x " : " ") + r.text).trim(); l.focus(); l.dispatchEvent(new Event("input", { bubbles: true })); });
+      li.append(b);
+      $(".sizes").prepend(li);
+    }
+  });
+  document.addEventListener("keydown", (e) => {
+    const h = e.target.closest && e.target.closest("[data-handle]");
+    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
+    if (!h || !by) return;
+    e.preventDefault();
+    e.stopPropagation();
+    const m = h.transform.baseVal.consolidate().matrix, k = e.shiftKey ? 10 : 1;
+    refocusHandle = h.dataset.handle;
+    movePoint(h.dataset.handle, m.e + by[0] * k, m.f + by[1] * k);
+  }, true);
+  document.addEventListener("input", (e) => { if (e.target.matches("[data-fade]")) $(".overlay").setAttribute("opacity", e.target.value / 100); });
+  let refocusHandle = null;
 
   // zoom
   let zoom = 1;
