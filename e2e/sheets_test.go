@@ -158,3 +158,41 @@ func TestBringInASilhouetteAndAMesh(t *testing.T) {
 	s.wait(`document.querySelector(".error")`)
 	assert.Contains(t, s.text(".error"), "no closed outline")
 }
+
+// A solid is added by pressing its drawing, and its sizes are pulled.
+func TestAddASolidAndPullItsSizes(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=bee&way=whole")
+	s.live(func() { s.click(`.palette button[value^="tower"]`) })
+	p := s.plan("midnight-apiary")
+	tower := p.Solids[len(p.Solids)-1]
+	require.Equal(t, "tower", tower.Kind)
+	assert.Equal(t, 3, s.count("svg.front .grip"), "across below, across above, height")
+	drag := func(field string, dx, dy float64) {
+		at := eval[[]float64](s, fmt.Sprintf(`(()=>{const b=document.querySelector('[data-size="f.%s"]').getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2]})()`, field))
+		mouse := func(kind input.DispatchMouseEventType, x, y float64) chromedp.Action[chromedp.Void] {
+			return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
+		}
+		require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]), mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+dx, at[1]+dy), mouse(input.DispatchMouseEventTypeMouseReleased, at[0]+dx, at[1]+dy)))
+	}
+	s.live(func() { drag("h", 0, -40) })
+	p = s.plan("midnight-apiary")
+	assert.Greater(t, p.Solid(tower.ID).H.Value(), tower.H.Value()+50)
+	assert.Equal(t, p.Solid(tower.ID).H.String(), s.value("f.h"), "the ticket says the same")
+	s.live(func() { drag("low", 15, 0) })
+	assert.Greater(t, s.plan("midnight-apiary").Solid(tower.ID).Low.Value(), tower.Low.Value()+20)
+	s.live(func() { s.clickText("Undo") })
+	assert.Equal(t, tower.Low.Value(), s.plan("midnight-apiary").Solid(tower.ID).Low.Value())
+	// every drawing of the palette makes a solid
+	n := s.count(".palette button")
+	for i := range n {
+		s.goTo(apiary + "/bench?prop=riser&way=whole")
+		s.live(func() { s.click(fmt.Sprintf(`.palette button:nth-of-type(%d)`, i+1)) })
+		assert.Equal(t, 0, s.count(".error, .got.bad"), i)
+	}
+	assert.Len(t, s.plan("midnight-apiary").Solids, len(p.Solids)+n)
+	s.goTo("/p/thistledown-porch/bench?way=whole")
+	for i := range n {
+		s.live(func() { s.click(fmt.Sprintf(`.palette button:nth-of-type(%d)`, i+1)) })
+	}
+	assert.Len(t, s.plan("thistledown-porch").Solids, 1+n, "in millimetres too")
+}

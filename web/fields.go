@@ -73,6 +73,18 @@ var placed = []spec{{"x", "Right by", "text"}, {"y", "Back by", "text"}, {"z", "
 // seamed are the solids whose large parts can be split.
 var seamed = map[string]bool{"box": true, "tower": true, "panel": true, "outline": true, "gores": true, "cone": true, "wrap": true}
 
+// tooLarge reports whether a part of a solid fits no sheet.
+func tooLarge(w *plan.Work, solid string) bool {
+	for _, sh := range w.Sheets {
+		for _, i := range sh.Layout.TooLarge {
+			if w.Part(sh.Pieces[i].Ref).Solid.ID == solid {
+				return true
+			}
+		}
+	}
+	return false
+}
+
 func specsOf(w *plan.Work, v any) []spec {
 	switch x := v.(type) {
 	case *plan.Offcut:
@@ -88,8 +100,11 @@ func specsOf(w *plan.Work, v any) []spec {
 		return specs["prop"]
 	case *plan.Solid:
 		list := append([]spec(nil), specs[x.Kind]...)
-		if seamed[x.Kind] {
+		switch {
+		case x.Seam != "":
 			list = append(list, specs["seam"]...)
+		case seamed[x.Kind] && tooLarge(w, x.ID):
+			list = append(list, specs["seam"][0])
 		}
 		return append(list, placed...)
 	case *plan.Joint:

@@ -25,6 +25,7 @@ type FaultBench struct {
 // blown fuses, stuck switches, a wrong or weak supply; and nothing at all.
 // Probes are each device's own terminals; a lamp's are at the end of its lead.
 func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
+	p = p.fedBy(supply)
 	rig := NewRig(p, lib)
 	net := rig.Net
 	for i := range p.Devices { // everything on
@@ -132,6 +133,29 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 	}
 	b.Bench = circuit.NewBench(rig.solver, faults, probes, rated)
 	return b
+}
+
+// fedBy is the plan with only what one supply feeds, when no wire joins it to
+// another's: the rest does not change what is read.
+func (p *Plan) fedBy(supply string) *Plan {
+	root := func(d *Device) string {
+		for n := 0; d.From != "" && n <= len(p.Devices); n++ {
+			d = p.Device(d.From)
+		}
+		return d.ID
+	}
+	q := p.Clone()
+	q.Devices = nil
+	for i := range p.Devices {
+		d := &p.Devices[i]
+		if d.To != "" && root(d) != root(p.Device(d.To)) {
+			return p
+		}
+		if root(d) == supply {
+			q.Devices = append(q.Devices, *d)
+		}
+	}
+	return q
 }
 
 // Volts and Light are observations of a device, for Rank. ok is false when

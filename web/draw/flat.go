@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"math"
+	"sort"
 	"strconv"
 	"strings"
 
@@ -301,9 +302,8 @@ func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, index int, x, y, sc float64
 	}
 }
 
-// Sheets draws every sheet that holds parts of the prop, and the sheets of the
-// same stock beside it, then every pipe length. A stock's name and each of its
-// sheets carry what can be done with them.
+// Sheets draws every sheet, those of the prop's own stocks first, then every
+// pipe length.
 func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 	const wide = 986.0
 	c := New(wide, 0, w.Plan.Metric())
@@ -316,7 +316,17 @@ func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 		sc = 0.155
 	}
 	x, y, rowH := 24.0, 40.0, 0.0
-	for _, s := range w.Sheets {
+	sheets := append([]*plan.Sheets(nil), w.Sheets...)
+	mine := func(s *plan.Sheets) bool {
+		for _, pc := range s.Pieces {
+			if w.Part(pc.Ref).Solid.Prop == prop {
+				return true
+			}
+		}
+		return false
+	}
+	sort.SliceStable(sheets, func(i, j int) bool { return mine(sheets[i]) && !mine(sheets[j]) }) // this prop's first
+	for _, s := range sheets {
 		scale := sc
 		if s.Stock.Sheet[1].Value() < 1000 {
 			scale = sc * 2

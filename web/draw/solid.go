@@ -4,8 +4,11 @@ import (
 	"fmt"
 	"math"
 	"sort"
+	"strconv"
+	"strings"
 
 	"zapbarn/core/check"
+	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 )
@@ -305,10 +308,61 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 	f.Prop(w, prop, frontOver(w, prop, scale, mid, ground), sel, nil)
 	f.Dim(XY{left, ground - size.Z*scale}, XY{left, ground}, -16, w.Len(size.Z))
 	f.Dim(XY{left, ground - size.Z*scale}, XY{right, ground - size.Z*scale}, 14, w.Len(size.X))
+	f.handles(w, prop, sel, scale, frontOver(w, prop, scale, mid, ground))
 	f.Person(math.Min(right+46+130*scale, 420), ground, scale)
+	f.Child(math.Min(right+46+130*scale+330*scale, 446), ground, scale)
 	f.Text("t soft", "middle", mid, ground+17, "front")
 	front = f.SVG("front", name+", front view", fmt.Sprintf("%s stands %s tall, %s wide and %s deep, drawn beside an adult of 5 ft 9 in.", name, w.Len(size.Z), w.Len(size.X), w.Len(size.Y)))
 	return iso, front
+}
+
+// handles are the dimensions of the picked solid that can be dragged in the
+// front view: each says which field of the ticket it sets, which way it is
+// pulled, what it measures now, and how much the size grows for each mm pulled.
+func (c *Canvas) handles(w *plan.Work, prop, sel string, scale float64, v View) {
+	kind, id, _ := strings.Cut(sel, ":")
+	if kind == "part" {
+		id, _, _ = strings.Cut(id, "/")
+	}
+	s := w.Plan.Solid(id)
+	if s == nil || s.Prop != prop || w.Shapes[s.ID] == nil || kind != "solid" && kind != "part" {
+		return
+	}
+	size := w.Shapes[s.ID].Size
+	at := func(x, z float64) XY {
+		return v.At(pattern.Vec{X: s.X.Value() + x, Z: s.Z.Value() + z})
+	}
+	grip := func(field, label string, p XY, now float64, dx, dz float64) {
+		c.f(`<g class="grip" data-size="f.%s" data-now="%s" data-dx="%g" data-dy="%g" data-scale="%s" data-metric="%t" transform="translate(%s %s)"><title>%s: drag to change</title><rect class="touch" x="-14" y="-14" width="28" height="28"/><path d="M0 -7L7 0L0 7L-7 0Z"/></g>`,
+			field, n(now), dx, dz, strconv.FormatFloat(scale, 'f', 6, 64), w.Plan.Metric(), n(p.X), n(p.Y), esc(label))
+	}
+	across := func(field, label string, l measure.Length, z float64) {
+		if !l.IsZero() {
+			grip(field, label, at(l.Value()/2, z), l.Value(), 2, 0)
+		}
+	}
+	up := func(field, label string, l measure.Length) {
+		if !l.IsZero() {
+			grip(field, label, at(0, size.Z), l.Value(), 0, -1)
+		}
+	}
+	switch s.Kind {
+	case "tower", "rings", "cone":
+		across("low", "across, bottom", s.Low, 0)
+		across("high", "across, top", s.High, size.Z)
+		up("h", "height", s.H)
+	case "disc", "boards":
+		across("w", "across", s.W, size.Z/2)
+	case "panel", "outline":
+		across("w", "width", s.W, size.Z/2)
+		if !s.Lying && s.Bore.IsZero() {
+			up("h", "height", s.H)
+		}
+	case "pipe":
+	default:
+		across("w", "width", s.W, size.Z/2)
+		up("h", "height", s.H)
+	}
 }
 
 // Over draws a prop from the front at a scale, its middle standing at x, y: to

@@ -198,16 +198,29 @@ func (c *Canvas) Tape(scale, x0, y0 float64, top bool) {
 
 // Person draws a standing adult's outline, feet at (x, y): 5 ft 9 in.
 func (c *Canvas) Person(x, y, scale float64) {
-	h := 69 * measure.Inch * scale
-	u := h / 69
+	u := measure.Inch * scale
+	c.figure(x, y, u)
+	if u > 1.1 {
+		c.Text("t soft", "middle", x, y+14, map[bool]string{false: `5' 9"`, true: "1753 mm"}[c.Metric])
+	}
+}
+
+// Child draws a child of six years beside the adult: 3 ft 10 in.
+func (c *Canvas) Child(x, y, scale float64) {
+	u := measure.Inch * scale
+	c.figure(x, y, u*46/69)
+	if u > 1.1 {
+		c.Text("t soft", "middle", x, y+14, map[bool]string{false: `3' 10"`, true: "1168 mm"}[c.Metric])
+	}
+}
+
+// figure draws a person of 69 units.
+func (c *Canvas) figure(x, y, u float64) {
 	at := func(dx, dy float64) string { return n(x+dx*u) + " " + n(y+dy*u) }
 	c.f(`<g class="person" aria-hidden="true"><circle cx="%s" cy="%s" r="%s"/><path d="M%s L%s Q%s %s Q%s %s L%s M%s L%s M%s L%s M%s L%s"/></g>`,
 		n(x), n(y-65.4*u), n(3.5*u),
 		at(-8, -32), at(-8, -50), at(-8, -59), at(0, -59), at(8, -59), at(8, -50), at(8, -32),
 		at(-5, 0), at(-5, -46), at(5, 0), at(5, -46), at(0, 0), at(0, -31))
-	if u > 1.1 {
-		c.Text("t soft", "middle", x, y+14, map[bool]string{false: `5' 9"`, true: "1753 mm"}[c.Metric])
-	}
 }
 
 // defs are the materials: foam stippled, wood plain with grain, EVA even,

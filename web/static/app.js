@@ -271,6 +271,34 @@
   document.addEventListener("input", (e) => { if (e.target.matches("[data-fade]")) $(".overlay").setAttribute("opacity", e.target.value / 100); });
   let refocusHandle = null;
 
+  // dimensions of the picked solid are dragged in the front view; the ticket's
+  // own field takes the new size
+  let pull = null;
+  document.addEventListener("pointerdown", (e) => {
+    const g = e.target.closest && e.target.closest("[data-size]");
+    if (!g || e.button) return;
+    e.preventDefault();
+    pull = { g, svg: g.ownerSVGElement, from: userPoint(g.ownerSVGElement, e), home: g.transform.baseVal.consolidate().matrix };
+  });
+  document.addEventListener("pointermove", (e) => {
+    if (!pull) return;
+    const p = userPoint(pull.svg, e), d = pull.g.dataset, k = Number(d.scale);
+    const dx = Number(d.dx) ? p.x - pull.from.x : 0, dy = Number(d.dy) ? p.y - pull.from.y : 0;
+    const mm = Math.max(10, Number(d.now) + (dx * Number(d.dx) + dy * Number(d.dy)) / k);
+    pull.text = d.metric === "true" ? Math.round(mm) + " mm" : inches(Math.round(mm / 25.4 * 4) / 4 * 25.4);
+    pull.g.setAttribute("transform", `translate(${pull.home.e + dx} ${pull.home.f + dy})`);
+    let t = $("text", pull.g);
+    if (!t) { t = document.createElementNS("http://www.w3.org/2000/svg", "text"); t.setAttribute("class", "t lbl"); t.setAttribute("x", 12); t.setAttribute("y", -10); pull.g.append(t); }
+    t.textContent = pull.text;
+  });
+  document.addEventListener("pointerup", () => {
+    const p = pull;
+    pull = null;
+    if (!p || !p.text) return;
+    const f = $(`.ticket [name="${p.g.dataset.size}"]`);
+    if (f) { f.value = p.text; f.dispatchEvent(new Event("change", { bubbles: true })); }
+  });
+
   // zoom
   let zoom = 1;
   function setZoom(z) {
