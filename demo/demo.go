@@ -5,6 +5,7 @@ package demo
 import (
 	"fmt"
 	"math"
+	"strings"
 	"time"
 
 	"zapbarn/core/measure"
@@ -132,6 +133,45 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "saw-stop@part:gate-pillar/face", Reason: "caulk fills the seams before the block lines are cut", By: "Ira"},
 		{ID: "unjoined@solid:gate-pillar", Reason: "Ola glues the pillars at the yard with what is left", By: "Ola"},
 	}
+	return p
+}
+
+// Patterns is a book of every kind of solid, one prop each, with the seams and
+// turns the Apiary itself does not use.
+func Patterns() *plan.Plan {
+	p := plan.New("pattern-book", "Pattern book of the Apiary", "in", "")
+	add := func(name string, s plan.Solid) {
+		s.Prop = plan.Slug(name)
+		s.ID, s.Name = s.Prop+"-solid", name
+		p.Props = append(p.Props, plan.Prop{ID: s.Prop, Name: name})
+		p.Solids = append(p.Solids, s)
+	}
+	for _, joint := range []string{"butt", "mitre", "rabbet"} {
+		add("Box, "+joint, plan.Solid{Kind: "box", Stock: "xps1", Joint: joint, W: l("22 in"), D: l("18 in"), H: l("26 1/2 in"), Bottom: true, Lid: true, Overhang: l("1 in")})
+	}
+	add("Tower", plan.Solid{Kind: "tower", Stock: "xps1", Sides: 6, H: l("48 in"), Low: l("20 in"), High: l("9 in")})
+	add("Hopper", plan.Solid{Kind: "tower", Stock: "ply1/4", Sides: 4, H: l("12 in"), Low: l("8 in"), High: l("24 in")})
+	add("Staves", plan.Solid{Kind: "tower", Stock: "xps1", Sides: 12, H: l("30 in"), Low: l("24 in"), High: l("24 in")})
+	add("Tall pillar, split", plan.Solid{Kind: "tower", Stock: "xps1", Sides: 4, H: l("132 in"), Low: l("26 in"), High: l("18 in"), Seam: "half-lap"})
+	add("Back wall, split", plan.Solid{Kind: "panel", Stock: "ply1/4", W: l("60 in"), H: l("80 in"), Seam: "butt"})
+	add("Disc", plan.Solid{Kind: "disc", Stock: "xps1", W: l("36 in"), Bore: l("8 in")})
+	add("Disc over boards", plan.Solid{Kind: "boards", Stock: "xps1", W: l("90 in"), Offset: l("2 in")})
+	add("Rings", plan.Solid{Kind: "rings", Stock: "xps2", Low: l("24 in"), High: l("16 in"), H: l("18 in"), Wall: l("3 in")})
+	for _, profile := range []string{"sphere", "egg", "bell", "squash", "onion", "0,0 6,3 8,9 3,14 0,18"} {
+		add("Gores, "+strings.Split(profile, ",")[0], plan.Solid{Kind: "gores", Stock: "eva5roll", Profile: profile, Sides: 8, W: l("18 in"), H: l("18 in")})
+	}
+	add("Ribbed squash", plan.Solid{Kind: "gores", Stock: "eva5roll", Profile: "squash", Sides: 8, W: l("24 in"), H: l("16 in"), Crease: true})
+	add("Slices, bell", plan.Solid{Kind: "slices", Stock: "xps2", Profile: "bell", W: l("24 in"), H: l("24 in"), Allow: l("1/4 in"), Dowels: 3, Dowel: l("1/2 in")})
+	add("Carved head", plan.Solid{Kind: "mesh", Stock: "xps2", H: l("22 in"), Wall: l("3 in"), Allow: l("1/8 in"), Dowels: 2, Mesh: head()})
+	add("Cone", plan.Solid{Kind: "cone", Stock: "eva5roll", Low: l("18 in"), H: l("20 in"), Allow: l("1/2 in")})
+	add("Truncated cone", plan.Solid{Kind: "cone", Stock: "eva5roll", Low: l("18 in"), High: l("8 in"), H: l("14 in")})
+	add("Tube", plan.Solid{Kind: "wrap", Stock: "eva5roll", W: l("12 in"), H: l("24 in"), Allow: l("1 in")})
+	add("Tube, kerf bent", plan.Solid{Kind: "wrap", Stock: "ply1/4", W: l("14 in"), H: l("18 in"), Skin: l("1/16 in")})
+	add("Window frame", plan.Solid{Kind: "outline", Stock: "ply1/4", W: l("24 in"), Path: "0,0 24,0 24,36 0,36; 3,3 21,3 21,16 3,16; 3,20 21,20 21,33 3,33"})
+	add("Wings, a pair", plan.Solid{Kind: "outline", Stock: "acrylic3", W: l("20 in"), Pair: true, Path: "0,1.2 1,0.5 4,0 7.5,0.6 9,2 8.6,3.4 6.8,4.2 3.5,3.6 1,2.4 0,2"})
+	add("Petals", plan.Solid{Kind: "outline", Stock: "eva5", H: l("8 in"), Copies: 12, Bore: l("20 in"), Path: "-1,0 1,0 1.7,3 1.5,6 0,9 -1.5,6 -1.7,3"})
+	add("Comb", plan.Solid{Kind: "pipe", Stock: "pvc2", Lengths: "60@2in", Sides: 8})
+	add("Pipe frame", plan.Solid{Kind: "pipe", Stock: "pvc1.5", Lengths: "2@78in 2@30in 3@14in"})
 	return p
 }
 

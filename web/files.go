@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"errors"
 	"fmt"
+	"html/template"
 	"io"
 	"net/http"
 	"strconv"
@@ -15,6 +16,7 @@ import (
 	"zapbarn/core/source"
 	"zapbarn/formats"
 	"zapbarn/store"
+	"zapbarn/web/draw"
 )
 
 // start makes a display from three answers.
@@ -278,6 +280,7 @@ func (s *Server) calculators(c *gin.Context) {
 		Values  map[string]string
 		Results []source.Result
 		Error   string
+		Draw    template.HTML
 		Open    bool
 	}
 	var out []form
@@ -294,11 +297,20 @@ func (s *Server) calculators(c *gin.Context) {
 					args[p.Name], f.Values[p.Name] = v, v
 				}
 			}
-			rs, err := k.Run(args)
-			if err != nil {
+			in, shape, rs, err := k.Lay(args)
+			switch {
+			case err != nil:
 				f.Error = err.Error()
+			case shape != nil:
+				f.Draw = template.HTML(draw.Shape(shape))
+			default:
+				f.Draw = template.HTML(draw.Sum(k.Name, in.N, in.T))
 			}
 			f.Results = rs
+		}
+		if f.Open { // the one that was asked for comes first
+			out = append([]form{f}, out...)
+			continue
 		}
 		out = append(out, f)
 	}

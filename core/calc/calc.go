@@ -38,8 +38,9 @@ type Calculator struct {
 
 // Inputs are the parsed values: base units for quantities, text for text.
 type Inputs struct {
-	num  map[string]float64
-	text map[string]string
+	num   map[string]float64
+	text  map[string]string
+	drawn **pattern.Shape
 }
 
 // N is a number in its base unit; T the text as written.
@@ -80,7 +81,21 @@ func Named(name string) (Calculator, error) {
 
 // Run parses the arguments as written and runs the calculator.
 func (c Calculator) Run(args map[string]string) ([]source.Result, error) {
-	in := Inputs{map[string]float64{}, map[string]string{}}
+	_, _, rs, err := c.Lay(args)
+	return rs, err
+}
+
+// Lay is Run, and hands over the shape a pattern was laid out as (nil for
+// other sums) and the inputs, so that it can be drawn.
+func (c Calculator) Lay(args map[string]string) (in Inputs, s *pattern.Shape, rs []source.Result, err error) {
+	in = Inputs{map[string]float64{}, map[string]string{}, &s}
+	if err = in.read(c, args); err == nil {
+		rs, err = c.run(in)
+	}
+	return in, s, rs, err
+}
+
+func (in Inputs) read(c Calculator, args map[string]string) error {
 	known := map[string]bool{}
 	for _, p := range c.Params {
 		known[p.Name] = true
@@ -89,11 +104,11 @@ func (c Calculator) Run(args map[string]string) ([]source.Result, error) {
 			text = p.Default
 		}
 		if text == "" {
-			return nil, measure.Bad(p.Name, "is empty; write %s", p.Doc)
+			return measure.Bad(p.Name, "is empty; write %s", p.Doc)
 		}
 		v, err := read(p.Kind, text)
 		if err != nil {
-			return nil, measure.Bad(p.Name, "%s", err)
+			return measure.Bad(p.Name, "%s", err)
 		}
 		in.num[p.Name], in.text[p.Name] = v, text
 	}
@@ -103,10 +118,10 @@ func (c Calculator) Run(args map[string]string) ([]source.Result, error) {
 			for _, p := range c.Params {
 				names = append(names, p.Name)
 			}
-			return nil, measure.Bad(name, "is no parameter of %s; it takes %s", c.Name, strings.Join(names, ", "))
+			return measure.Bad(name, "is no parameter of %s; it takes %s", c.Name, strings.Join(names, ", "))
 		}
 	}
-	return c.run(in)
+	return nil
 }
 
 func read(kind, text string) (float64, error) {
@@ -146,10 +161,11 @@ func one(r source.Result, err error) ([]source.Result, error) {
 	return []source.Result{r}, nil
 }
 
-func shape(s *pattern.Shape, err error) ([]source.Result, error) {
+func (in Inputs) shape(s *pattern.Shape, err error) ([]source.Result, error) {
 	if err != nil {
 		return nil, err
 	}
+	*in.drawn = s
 	out := s.Results
 	for _, p := range s.Panels {
 		lo, hi := p.Bounds()
@@ -168,11 +184,11 @@ var (
 	})
 	_ = register("box", "Panels of a box, stock thickness counted.", []Param{{"w", "length", "outside width", ""}, {"d", "length", "outside depth", ""}, {"h", "length", "outside height", ""}, {"t", "length", "stock thickness", "1 in"}, {"joint", "text", "butt, mitre or rabbet", "butt"}, {"bottom", "count", "1 with a bottom", "0"}, {"lid", "count", "1 with a lid", "0"}, {"overhang", "length", "of the lid", "0 in"}},
 		func(in Inputs) ([]source.Result, error) {
-			return shape(pattern.Box{W: in.N("w"), D: in.N("d"), H: in.N("h"), T: in.N("t"), Joint: in.T("joint"), Bottom: in.N("bottom") > 0, Lid: in.N("lid") > 0, Overhang: in.N("overhang")}.Lay())
+			return in.shape(pattern.Box{W: in.N("w"), D: in.N("d"), H: in.N("h"), T: in.N("t"), Joint: in.T("joint"), Bottom: in.N("bottom") > 0, Lid: in.N("lid") > 0, Overhang: in.N("overhang")}.Lay())
 		})
 	_ = register("tower", "Saw settings and faces of an n-sided tapered tower or hopper.", []Param{{"n", "count", "number of sides", "4"}, {"h", "length", "upright height", ""}, {"bottom", "length", "across the flats at the bottom", ""}, {"top", "length", "across the flats at the top", ""}, {"t", "length", "stock thickness", "1 in"}},
 		func(in Inputs) ([]source.Result, error) {
-			return shape(pattern.Tower{N: int(in.N("n")), H: in.N("h"), Bottom: in.N("bottom"), Top: in.N("top"), T: in.N("t")}.Lay())
+			return in.shape(pattern.Tower{N: int(in.N("n")), H: in.N("h"), Bottom: in.N("bottom"), Top: in.N("top"), T: in.N("t")}.Lay())
 		})
 	_ = register("compound", "Compound angles of a leaning panel: cut angle on the face and blade tilt.", []Param{{"slope", "number", "slope of the face from level, in degrees", ""}, {"n", "count", "number of sides", "4"}},
 		func(in Inputs) ([]source.Result, error) {
@@ -201,10 +217,10 @@ var (
 				With("gap = 2 t / cos(stop) sin(stop - B)", fmt.Sprintf("2 x %.1f / cos %g x sin %g", in.N("t"), stop, stop-tilt), measure.Decimal(gap, 2)+" mm", source.Exact("two cut faces turned about one corner")), nil)
 		})
 	_ = register("disc", "A disc or ring of sheet.", []Param{{"d", "length", "diameter", ""}, {"bore", "length", "hole in its middle", "0 in"}, {"t", "length", "stock thickness", "1 in"}}, func(in Inputs) ([]source.Result, error) {
-		return shape(pattern.Disc{D: in.N("d"), Bore: in.N("bore"), T: in.N("t"), Copies: 1}.Lay())
+		return in.shape(pattern.Disc{D: in.N("d"), Bore: in.N("bore"), T: in.N("t"), Copies: 1}.Lay())
 	})
 	_ = register("rings", "A stack of rings, straight or stepped.", []Param{{"bottom", "length", "outside diameter at the bottom", ""}, {"top", "length", "outside diameter at the top", ""}, {"h", "length", "height", ""}, {"wall", "length", "wall, radial", ""}, {"t", "length", "stock thickness", "2 in"}}, func(in Inputs) ([]source.Result, error) {
-		return shape(pattern.Rings{Bottom: in.N("bottom"), Top: in.N("top"), H: in.N("h"), Wall: in.N("wall"), T: in.N("t")}.Lay())
+		return in.shape(pattern.Rings{Bottom: in.N("bottom"), Top: in.N("top"), H: in.N("h"), Wall: in.N("wall"), T: in.N("t")}.Lay())
 	})
 	_ = register("pipe", "A pipe's outside, wall and bore.", []Param{{"size", "text", "trade size of schedule 40 PVC: 1/2, 3/4, 1, 1.25, 1.5, 2, 2.5, 3 or 4", ""}}, func(in Inputs) ([]source.Result, error) {
 		m, ok := stock.Shop.Materials["pvc"+in.T("size")]

@@ -69,6 +69,7 @@ var (
 		if err != nil {
 			return nil, err
 		}
+		*in.drawn = s
 		out := s.Results
 		for _, p := range s.Panels {
 			for _, n := range p.Necks(in.N("neck")) {
@@ -83,7 +84,7 @@ var (
 		return out, nil
 	})
 	_ = register("staves", "A cylinder of n equal staves.", []Param{{"d", "length", "outside, across the flats", ""}, {"h", "length", "height", ""}, {"n", "count", "staves", "12"}, {"t", "length", "stock thickness", "1 in"}}, func(in Inputs) ([]source.Result, error) {
-		return shape(pattern.Tower{N: int(in.N("n")), H: in.N("h"), Bottom: in.N("d"), Top: in.N("d"), T: in.N("t")}.Lay())
+		return in.shape(pattern.Tower{N: int(in.N("n")), H: in.N("h"), Bottom: in.N("d"), Top: in.N("d"), T: in.N("t")}.Lay())
 	})
 	_ = register("seam", "A part too large for its sheet, in pieces with a seam.", []Param{{"w", "length", "width of the part", ""}, {"h", "length", "height of the part", ""}, {"t", "length", "stock thickness", "1 in"}, {"kind", "text", "butt or half-lap", "half-lap"}, {"lap", "length", "of a half-lap", "2 in"}, {"sheet-w", "length", "sheet", "4 ft"}, {"sheet-h", "length", "sheet, the long way", "8 ft"}}, func(in Inputs) ([]source.Result, error) {
 		s, err := pattern.Flat{W: in.N("w"), H: in.N("h"), T: in.N("t"), Copies: 1}.Lay()
@@ -93,6 +94,7 @@ var (
 		if err := s.Split(pattern.Seam{Kind: in.T("kind"), Lap: in.N("lap"), W: in.N("sheet-w") - measure.Inch, H: in.N("sheet-h") - measure.Inch}); err != nil {
 			return nil, err
 		}
+		*in.drawn = s
 		var out []source.Result
 		for _, p := range s.Panels {
 			lo, hi := p.Bounds()

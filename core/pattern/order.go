@@ -49,6 +49,8 @@ func (s *Shape) Order(kind string) []string {
 			say("Stack pieces that must be alike and sand their edges together.")
 		}
 		say("Round the edges, then back what is narrow with a strip.")
+	case "disc", "panel":
+		say("Cut, number it on the inside, and ease the edges with a rasp.")
 	case "pipe":
 		say("Cut, deburr inside and out, and mark each length before the next is cut.", "Dry-fit the frame flat on the floor; glue only what need not come apart.")
 	}

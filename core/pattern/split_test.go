@@ -51,6 +51,9 @@ func TestPiecesFitTheirSheetAndMakeTheWhole(t *testing.T) {
 			require.LessOrEqual(t, math.Max(w, h), 95*in+2*in)
 			require.LessOrEqual(t, math.Min(w, h), 47*in+2*in)
 			require.Len(t, p.Edges, len(p.Outline))
+			for _, q := range p.Outline { // it begins at its lower left
+				require.GreaterOrEqual(t, q.Y, p.Outline[0].Y-1e-6)
+			}
 		}
 		require.InEpsilon(t, whole, sum, 1e-6, "no material is lost or made")
 		for _, b := range s.Bodies {

@@ -12,6 +12,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/calc"
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
@@ -330,4 +331,30 @@ func TestEveryKindDraws(t *testing.T) {
 			assert.Regexp(t, "OUTSIDE|TOP", svg, s.ID)
 		}
 	}
+}
+
+// Every pattern calculator has its picture, and what it draws is sound SVG.
+func TestEveryPatternHasItsPicture(t *testing.T) {
+	args := map[string]map[string]string{
+		"box": {"w": "22", "d": "18", "h": "26"}, "tower": {"h": "48", "bottom": "20", "top": "9"}, "disc": {"d": "36"}, "rings": {"bottom": "24", "top": "18", "h": "30", "wall": "3"}, "gores": {"w": "36", "h": "30"}, "slices": {"w": "46", "h": "54"},
+		"cone": {"bottom": "24", "h": "18"}, "wrap": {"d": "12", "h": "30"}, "boards": {"d": "8 ft"}, "outline": {"path": "0,0 10,0 5,20", "h": "40"}, "staves": {"d": "24", "h": "30"}, "seam": {"w": "40", "h": "120"},
+		"layers": {"want": "3 1/2"}, "rings-at-pitch": {"height": "60", "pitch": "4", "pole": "2", "d": "1/2"}, "scales": {"w": "60", "h": "40", "wide": "6", "tall": "8", "show": "5"}, "banding": {"w": "24", "d": "18", "t": "1/4"}, "armature": {"path": "40"},
+		"hangers": {"length": "48", "n": "5"}, "wedge": {"base": "24", "rise": "2"}, "hollow": {"thick": "2", "depth": "1"}, "screen": {"diagonal": "24"}, "fit": {"hole": "2"}, "discs-in-disc": {"n": "7", "d": "1"}, "scale": {"known": "10 ft", "ref": "20", "other": "3"}, "grid": {"known": "10 ft", "ref": "20"},
+	}
+	for name, a := range args {
+		c, err := calc.Named(name)
+		require.NoError(t, err)
+		in, shape, _, err := c.Lay(a)
+		require.NoError(t, err, name)
+		svg := ""
+		if shape != nil {
+			svg = Shape(shape)
+		} else {
+			svg = Sum(name, in.N, in.T)
+		}
+		require.NotEmpty(t, svg, name)
+		assert.Greater(t, len(parse(t, svg)), 6, name)
+		assert.NotContains(t, svg, "NaN", name)
+	}
+	assert.Empty(t, Sum("fuse", func(string) float64 { return 1 }, func(string) string { return "" }), "a fuse is no pattern")
 }
