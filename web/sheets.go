@@ -193,8 +193,8 @@ func (s *Server) search(c *gin.Context) {
 			return
 		default:
 		}
-		if look.Step(20) {
-			better = true
+		for t := time.Now(); time.Since(t) < searchShows/4 && look.Tries() < searchTries; {
+			better = look.Step(1) || better
 		}
 	}
 }

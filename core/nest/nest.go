@@ -8,6 +8,7 @@ import (
 	"math/rand/v2"
 	"slices"
 	"sort"
+	"sync"
 
 	"zapbarn/core/pattern"
 )
@@ -253,7 +254,7 @@ func (s *Search) Step(tries int) (better bool) {
 		}
 		n := s.tries
 		s.tries++
-		if s.outlines != nil && n%40 == 39 { // a true layout costs as much as many of boxes
+		if s.outlines != nil && (s.trueAt < s.now && n%16 > 0 || n%40 == 39) { // where true outlines pay, boxes only now and then
 			better = s.reshape() || better
 			continue
 		}
@@ -283,22 +284,45 @@ func (s *Search) Step(tries int) (better bool) {
 	return
 }
 
-// reshape tries one other order of the true outlines.
+// reshape tries other orders of the true outlines, two at a time on two
+// processors: the same two whichever ends first.
 func (s *Search) reshape() bool {
 	if len(s.turns) < 2 {
 		return false
 	}
-	next := append([]int(nil), s.turns...)
-	for range 1 + len(next)/10 {
-		i, j := s.rng.IntN(len(next)), s.rng.IntN(len(next))
-		next[i], next[j] = next[j], next[i]
+	if s.outlines.fine == 1 { // the first layout had to stand at once; from here on gaps are closer
+		s.outlines = newShaper(s.parts, s.stocks, s.o)
+		s.outlines.fine = 3
+		l := s.outlines.lay(s.turns)
+		s.trueAt = score(l, s.parts)
+		return s.take(l)
 	}
-	l := s.outlines.lay(next)
-	v := score(l, s.parts)
-	if v <= s.trueAt {
-		s.turns, s.trueAt = next, v
+	var next [2][]int
+	var got [2]Layout
+	for k := range next {
+		order := append([]int(nil), s.turns...)
+		for range 1 + s.rng.IntN(4) { // a part comes to its turn sooner or later
+			i, j := s.rng.IntN(len(order)), s.rng.IntN(len(order))
+			v := order[i]
+			order = slices.Insert(slices.Delete(order, i, i+1), min(j, len(order)-1), v)
+		}
+		next[k] = order
 	}
-	return s.take(l)
+	s.outlines.stampAll(s.turns)
+	var wg sync.WaitGroup
+	for k := range next {
+		wg.Go(func() { got[k] = s.outlines.lay(next[k]) })
+	}
+	wg.Wait()
+	better := false
+	for k := range next {
+		v := score(got[k], s.parts)
+		if v <= s.trueAt {
+			s.turns, s.trueAt = next[k], v
+		}
+		better = s.take(got[k]) || better
+	}
+	return better
 }
 
 // Tries is how many tries were made.

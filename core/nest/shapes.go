@@ -372,7 +372,10 @@ type shaper struct {
 	stocks []Stock
 	o      Options
 	stamps map[stampKey]*stamp
+	fine   float64 // how many times finer than cellOf
 }
+
+func (sp *shaper) cell(s Stock) float64 { return cellOf(s) / sp.fine }
 
 type stampKey struct { // equal shapes are rastered once
 	shape        string
@@ -381,7 +384,7 @@ type stampKey struct { // equal shapes are rastered once
 }
 
 func newShaper(parts []Part, stocks []Stock, o Options) *shaper {
-	return &shaper{parts, stocks, o, map[stampKey]*stamp{}}
+	return &shaper{parts, stocks, o, map[stampKey]*stamp{}, 1}
 }
 
 func cellOf(s Stock) float64 { return math.Max(3, math.Min(s.W, s.H)/124) }
@@ -402,6 +405,20 @@ func (sp *shaper) stamp(i int, cell float64, flip, turned bool) *stamp {
 	return s
 }
 
+// stampAll makes every stamp that lay may ask for, so that two can run at once.
+func (sp *shaper) stampAll(order []int) {
+	for _, st := range sp.stocks {
+		for _, i := range order {
+			for k := range 4 {
+				if k&2 == 2 && !sp.parts[i].Turn || k > 0 && sp.parts[i].Round > 0 {
+					continue
+				}
+				sp.stamp(i, sp.cell(st), k&1 == 1, k&2 == 2)
+			}
+		}
+	}
+}
+
 // lay places the parts in an order, each at its lowest, then leftmost place.
 func (sp *shaper) lay(order []int) Layout {
 	parts, stocks, o := sp.parts, sp.stocks, sp.o
@@ -414,7 +431,7 @@ func (sp *shaper) lay(order []int) Layout {
 		left[i] = s.Left
 	}
 	open := func(s Stock) {
-		cell := cellOf(s)
+		cell := sp.cell(s)
 		// a border of one cell stands for the stamps' own border
 		grids = append(grids, newGrid(int((s.W-2*o.Margin)/cell)+2, int((s.H-2*o.Margin)/cell)+2))
 		seen = append(seen, newSmears(grids[len(grids)-1]))
@@ -442,7 +459,7 @@ func (sp *shaper) lay(order []int) Layout {
 					}
 				}
 			}
-			taken := raster(polys, holes, cellOf(sh.Stock), o.Kerf, 1, g.w, g.h)
+			taken := raster(polys, holes, sp.cell(sh.Stock), o.Kerf, 1, g.w, g.h)
 			for i := range g.bits {
 				g.bits[i] |= taken.bits[i]
 			}
@@ -464,7 +481,7 @@ func (sp *shaper) lay(order []int) Layout {
 		if failed[no{parts[i].Shape, n}] {
 			return false
 		}
-		cell := cellOf(l.Sheets[n].Stock)
+		cell := sp.cell(l.Sheets[n].Stock)
 		var best *stamp
 		bx, by, top := 0, 0, 1<<30
 		for k := range 4 {
