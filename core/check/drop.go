@@ -83,6 +83,9 @@ func resolve(w *plan.Work, m Mend) *plan.State {
 		}
 		*p.Device(c.ID) = d
 	}
+	if len(m.Edit.Changes) > 0 { // what another supply feeds stays as it is
+		p = p.FedBy(w.Rig.Supply(m.Edit.Changes[0].ID))
+	}
 	return plan.NewRig(p, w.Lib).Solve(w.Lib, nil)
 }
 

@@ -156,10 +156,12 @@ type block struct {
 }
 
 // Sheets lays the parts on the stocks, which are used in the order given: the
-// sorted orders, then o.Tries steps of the search. Cost grows about with parts
+// sorted orders, true outlines once where boxes waste much, then o.Tries steps
+// of the search with boxes. Cost grows about with parts
 // squared times tries.
 func Sheets(parts []Part, stocks []Stock, o Options) Layout {
 	s := NewSearch(parts, stocks, o)
+	s.outlines = nil // it must stand at once: the steps lay boxes only
 	s.Step(o.Tries)
 	return s.Best()
 }
@@ -226,12 +228,19 @@ func NewSearch(parts []Part, stocks []Stock, o Options) *Search {
 			p, q := parts[s.turns[a]], parts[s.turns[b]]
 			return p.W*p.H > q.W*q.H
 		})
-		l := s.outlines.lay(s.turns)
-		s.trueAt = score(l, parts)
-		s.take(l)
+		s.trueAt = math.Inf(1)
+		if len(s.turns) <= atOnce {
+			l := s.outlines.lay(s.turns)
+			s.trueAt = score(l, parts)
+			s.take(l)
+		}
 	}
 	return s
 }
+
+// atOnce is how many true outlines are laid before the first layout is shown;
+// more of them wait for the search.
+const atOnce = 260
 
 // take keeps a layout that is better than the best.
 func (s *Search) take(l Layout) bool {

@@ -25,7 +25,7 @@ type FaultBench struct {
 // blown fuses, stuck switches, a wrong or weak supply; and nothing at all.
 // Probes are each device's own terminals; a lamp's are at the end of its lead.
 func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
-	p = p.fedBy(supply)
+	p = p.FedBy(supply)
 	rig := NewRig(p, lib)
 	net := rig.Net
 	for i := range p.Devices { // everything on
@@ -135,9 +135,9 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 	return b
 }
 
-// fedBy is the plan with only what one supply feeds, when no wire joins it to
+// FedBy is the plan with only what one supply feeds, when no wire joins it to
 // another's: the rest does not change what is read.
-func (p *Plan) fedBy(supply string) *Plan {
+func (p *Plan) FedBy(supply string) *Plan {
 	root := func(d *Device) string {
 		for n := 0; d.From != "" && n <= len(p.Devices); n++ {
 			d = p.Device(d.From)
