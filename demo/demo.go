@@ -50,7 +50,7 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "sun-heads", Prop: "sunflowers", Name: "Heads", Kind: "disc", Stock: "xps1", W: l("36 in"), Copies: 2, Upright: true, Z: l("36 in"), Y: l("-3 in")},
 		{ID: "sun-stems", Prop: "sunflowers", Name: "Stems", Kind: "pipe", Stock: "pvc1", Lengths: "5@72in"},
 	}
-	p.Props = append(p.Props, plan.Prop{ID: "bee", Name: "Bee, one of seven", Known: l("9 in"), Of: "width", Note: "EVA gores on an egg"})
+	p.Props = append(p.Props, plan.Prop{ID: "bee", Name: "Bee, one of seven", Known: l("9 in"), Of: "width", Note: "EVA gores on an egg, lit from its own cells"})
 	p.Solids = append(p.Solids, plan.Solid{ID: "bee-body", Prop: "bee", Name: "Body", Kind: "gores", Stock: "eva5", Profile: "egg", W: l("9 in"), H: l("14 in"), Sides: 8, Z: l("40 in")})
 	p.Props = append(p.Props, plan.Prop{ID: "comb", Name: "Comb wall", Known: l("48 in"), Of: "height", Note: "216 slices of pipe, lit by 72 pixels"})
 	p.Solids = append(p.Solids,
@@ -122,6 +122,29 @@ func Apiary(today time.Time) *plan.Plan {
 	p.Triggers = []plan.Trigger{
 		{ID: "mat-glow", Input: "mat", Scene: "glow", Latch: "one-shot", Rest: d("4 s")},
 		{ID: "button-breathe", Input: "button", Scene: "breathe", Latch: "toggle"},
+	}
+	p.Devices = append(p.Devices,
+		plan.Device{ID: "B1", Prop: "bee", Kind: "supply", Name: "Bee pack B1", Cell: "aa", Cells: 3},
+		plan.Device{ID: "W6", Prop: "bee", Kind: "run", Name: "Belly wire W6", From: "B1", Gauge: g("24 AWG"), Length: l("9 in")},
+		plan.Device{ID: "belly", Prop: "bee", Kind: "lamp", Name: "Belly pixels", From: "W6", Product: "pixel5", Length: l("0.2 m"), Bright: 80, Need: l("4 in")},
+		plan.Device{ID: "eye", Prop: "bee", Kind: "lamp", Name: "Eyes", From: "W6", Product: "led-red", Row: 2, Resistor: measure.Must[measure.OhmKind]("33 ohm"), Need: l("4 in")},
+	)
+	w := func(s string) measure.Power { return measure.Must[measure.WattKind](s) }
+	p.Display.Nights, p.Display.Night, p.Display.Duty = 18, d("4 h"), 30
+	p.Outlets = []plan.Outlet{
+		{ID: "porch", Name: "Porch outlet", Volts: measure.Must[measure.VoltKind]("120 V"), Breaker: a("15 A"), Guard: true, Gauge: g("16 AWG"), Cord: l("50 ft")},
+		{ID: "shed", Name: "Shed outlet", Volts: measure.Must[measure.VoltKind]("120 V"), Breaker: a("20 A"), Gauge: g("14 AWG"), Cord: l("75 ft")},
+	}
+	p.Plugs = []plan.Plug{
+		{ID: "smoker", Name: "Smoker's fog heater", Outlet: "porch", Watts: w("700 W"), Heater: true},
+		{ID: "swarm-screen", Name: "Swarm screen", Outlet: "porch", Watts: w("18 W")},
+		{ID: "gate-speaker", Name: "Gate speaker", Outlet: "shed", Watts: w("40 W")},
+	}
+	for i := range p.Devices {
+		switch p.Devices[i].ID {
+		case "S1", "S3":
+			p.Devices[i].Outlet = "porch"
+		}
 	}
 	ph, pic := sketch()
 	p.Photos, p.Pictures = []plan.Photo{ph}, []plan.Picture{pic}

@@ -70,7 +70,7 @@ func TestBench(t *testing.T) {
 		assert.Greater(t, s.count("svg.iso .body"), 0, line)
 	}
 	assert.Len(t, s.plan("thistledown-porch").Solids, 12)
-	assert.Equal(t, 1, s.count("svg.front .person"), "a standing person for size")
+	assert.Equal(t, 2, s.count("svg.front .person"), "a standing adult and a child for size")
 
 	s.goTo(apiary + "/bench?prop=riser&way=whole")
 	assert.Contains(t, s.text("svg.front"), `27 1/2"`)

@@ -91,3 +91,22 @@ func TestSnagsLeadThere(t *testing.T) {
 	s.wait(`location.pathname.endsWith("/bench")`)
 	assert.Contains(t, s.text(".ticket"), "Hive box")
 }
+
+// Outlets and batteries: typed, drawn, judged, mended.
+func TestWhereThePowerComesFrom(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=riser&way=power")
+	assert.Contains(t, s.text("svg.power"), "Smoker's fog heater")
+	assert.Contains(t, s.text("svg.power"), "a night's limit 12 A")
+	assert.Contains(t, s.text(".gutter"), "has no ground-fault protection")
+	assert.Contains(t, s.text(".gutter"), "licensed electrician")
+	s.say("outlet arbor 20a 120v guarded 12awg 30 ft", "outlet “Arbor”, 120v, 20a breaker, ground-fault protected")
+	assert.Equal(t, "Arbor", s.text(".ticket h2"))
+	assert.Contains(t, s.text(".ticket"), "Plugs and cords only")
+	s.live(func() { s.clickText("Mend: Plug Smoker's fog heater into Arbor") })
+	assert.Equal(t, "arbor", s.plan("midnight-apiary").Plugs[0].Outlet)
+	s.say("plug S2 into arbor", "plug Supply S2 into Arbor")
+	s.say("battery 6 d x2", "battery B2, 6 of D alkaline in a row, 9 V, 2 rows")
+	assert.Equal(t, "6", s.value("f.cells"))
+	s.live(func() { s.set("f.cells", "4") })
+	assert.Equal(t, 4, s.plan("midnight-apiary").Device("B2").Cells)
+}

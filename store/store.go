@@ -65,7 +65,7 @@ type editRow struct {
 func (editRow) TableName() string { return "edits" }
 
 var tables = map[string]string{"display": "displays", "prop": "props", "solid": "solids", "joint": "joints", "finish": "finishes", "device": "devices",
-	"input": "inputs", "scene": "scenes", "trigger": "triggers", "lot": "lots", "waiver": "waivers", "reading": "readings", "offcut": "offcuts", "layout": "layouts", "photo": "photos", "picture": "pictures"}
+	"input": "inputs", "scene": "scenes", "trigger": "triggers", "lot": "lots", "waiver": "waivers", "reading": "readings", "offcut": "offcuts", "layout": "layouts", "photo": "photos", "picture": "pictures", "outlet": "outlets", "plug": "plugs"}
 
 // Open connects, and brings the schema up to date.
 func Open(ctx context.Context, url string) (*Store, error) {

@@ -139,6 +139,10 @@ func (s *Server) quick(c *gin.Context) {
 	switch kind, id, _ := strings.Cut(r.Select, ":"); kind {
 	case "device":
 		place = "loom"
+	case "outlet", "plug":
+		place, way = "loom", "power"
+	case "offcut":
+		way = "sheets"
 	case "trigger", "scene", "input":
 		place = "rehearsal"
 	case "joint", "finish", "lot":

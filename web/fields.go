@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
@@ -33,7 +34,7 @@ type Option struct {
 type spec struct{ name, label, kind string }
 
 var specs = map[string][]spec{
-	"display": {{"name", "Name", "text"}, {"opens", "Opens", "text"}, {"units", "Bare numbers are", "in|mm"}, {"temp", "Workshop", "text"}, {"rh", "Humidity, %", "text"}, {"kerf", "Saw kerf", "text"}, {"margin", "Sheet margin", "text"}, {"outdoors", "Outdoors", "check"}},
+	"display": {{"name", "Name", "text"}, {"opens", "Opens", "text"}, {"units", "Bare numbers are", "in|mm"}, {"temp", "Workshop", "text"}, {"rh", "Humidity, %", "text"}, {"kerf", "Saw kerf", "text"}, {"margin", "Sheet margin", "text"}, {"nights", "Nights", "text"}, {"night", "A night", "text"}, {"duty", "Scenes run, %", "text"}, {"outdoors", "Outdoors", "check"}},
 	"prop":    {{"name", "Name", "text"}, {"known", "One known dimension", "text"}, {"of", "It is the", "height|width|depth"}, {"note", "Note", "text"}},
 	"box":     {{"name", "Name", "text"}, {"w", "Width", "text"}, {"d", "Depth", "text"}, {"h", "Height", "text"}, {"stock", "Stock", "sheet"}, {"joint", "Corners", "butt|mitre|rabbet"}, {"overhang", "Lid overhang", "text"}, {"lid", "Lid", "check"}, {"bottom", "Bottom", "check"}, {"sealed", "Closed for good", "check"}, {"openings", "Openings", "wide"}},
 	"tower":   {{"name", "Name", "text"}, {"sides", "Sides", "text"}, {"h", "Height", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
@@ -54,7 +55,10 @@ var specs = map[string][]spec{
 	"offcut":  {{"stock", "Stock", "sheet"}, {"w", "Across", "text"}, {"h", "Along the grain", "text"}, {"label", "Label", "text"}},
 	"joint":   {{"a", "This part", "text"}, {"b", "meets", "text"}, {"glue", "Glue", "glue"}, {"length", "Glue line", "text"}, {"strain", "Bent or pulled", "check"}},
 	"finish":  {{"layers", "Coats from the surface up", "wide"}},
-	"supply":  {{"name", "Name", "text"}, {"product", "Supply", "supply"}, {"volts", "or volts", "text"}, {"amps", "and amps", "text"}, {"in", "Built into", "solids"}},
+	"supply":  {{"name", "Name", "text"}, {"product", "Supply", "supply"}, {"volts", "or volts", "text"}, {"amps", "and amps", "text"}, {"in", "Built into", "solids"}, {"outlet", "Plugged into", "outlets"}},
+	"battery": {{"name", "Name", "text"}, {"cell", "Cell", "cells"}, {"cells", "In a row", "text"}, {"sets", "Rows", "text"}, {"in", "Built into", "solids"}},
+	"outlet":  {{"name", "Name", "text"}, {"volts", "Volts", "text"}, {"breaker", "Breaker", "text"}, {"gauge", "Cord gauge", "text"}, {"cord", "Cord length", "text"}, {"guard", "Ground-fault protected", "check"}},
+	"plug":    {{"name", "Name", "text"}, {"watts", "Watts", "text"}, {"outlet", "Outlet", "outlets"}, {"heater", "A heater", "check"}},
 	"run":     {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"gauge", "Gauge", "text"}, {"length", "One way", "text"}, {"to", "Far end to", "feeders"}, {"toAt", "At, along that", "text"}},
 	"fuse":    {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"rating", "Rating", "text"}, {"in", "Built into", "solids"}},
 	"switch":  {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"rating", "Contacts", "text"}, {"in", "Built into", "solids"}, {"driven", "Driven by scenes", "check"}, {"off", "Left off", "check"}},
@@ -87,6 +91,10 @@ func tooLarge(w *plan.Work, solid string) bool {
 
 func specsOf(w *plan.Work, v any) []spec {
 	switch x := v.(type) {
+	case *plan.Outlet:
+		return specs["outlet"]
+	case *plan.Plug:
+		return specs["plug"]
 	case *plan.Offcut:
 		return specs["offcut"]
 	case *plan.Picture:
@@ -113,6 +121,9 @@ func specsOf(w *plan.Work, v any) []spec {
 		return specs["finish"]
 	case *plan.Device:
 		s := specs[x.Kind]
+		if x.Kind == "supply" && x.Cell != "" {
+			s = specs["battery"]
+		}
 		switch k := w.Lib.Lamps[x.Product].Kind; {
 		case x.Kind == "lamp" && k == "led":
 			s = append(append([]spec(nil), s...), specs["led"]...)
@@ -197,6 +208,19 @@ func fieldsOf(w *plan.Work, v any) []Field {
 			pairs = []string{"", "nothing"}
 			for _, x := range w.Plan.Solids {
 				pairs = append(pairs, x.ID, x.Name)
+			}
+			choose(pairs...)
+		case "outlets":
+			if _, plug := v.(*plan.Plug); !plug {
+				pairs = []string{"", "nowhere"}
+			}
+			for _, x := range w.Plan.Outlets {
+				pairs = append(pairs, x.ID, x.Name)
+			}
+			choose(pairs...)
+		case "cells":
+			for _, id := range stock.IDs(circuit.Cells) {
+				pairs = append(pairs, id, circuit.Cells[id].Name)
 			}
 			choose(pairs...)
 		case "inputs":

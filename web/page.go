@@ -324,6 +324,8 @@ func (p *Page) goTo(s check.Snag) string {
 		way = "parts"
 	case "joint":
 		way = "joints"
+	case "outlet", "plug":
+		way = "power"
 	case "display":
 		place, at = "walkdown", ""
 	}
@@ -336,7 +338,7 @@ func (p *Page) goTo(s check.Snag) string {
 func (s *Server) fillSnags(p *Page, snags []check.Snag) {
 	n := [4]int{}
 	for _, sn := range snags {
-		if sn.Waived != nil || p.Place != "barn" && p.Place != "walkdown" && (sn.Place != p.Place || p.Prop != "" && sn.Prop != p.Prop) {
+		if sn.Waived != nil || p.Place != "barn" && p.Place != "walkdown" && (sn.Place != p.Place || p.Prop != "" && sn.Prop != p.Prop && (sn.Prop != "" || p.Way != "power")) {
 			continue
 		}
 		n[sn.Level]++
@@ -445,7 +447,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 			}
 		}
 		t.Sub = x.Kind + ", " + s
-		t.Results = p.pick(key+":load", key+":headroom", key+":volts", key+":drop", key+":amps", key+":light", key+":ohms", key+":carry", key+":resistor")
+		t.Results = p.pick(key+":load", key+":hours", key+":sets", key+":season", key+":average", key+":headroom", key+":volts", key+":drop", key+":amps", key+":light", key+":ohms", key+":carry", key+":resistor")
 		for _, d := range p.Plan.Devices {
 			if d.From == id && len(t.Touches) < 4 {
 				t.Touches = append(t.Touches, Link{Text: d.Name, Href: p.href("loom", x.Prop, "device:"+d.ID, "")})
@@ -458,6 +460,15 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		}
 	case *plan.Picture:
 		t.Sub = "reference picture of " + p.Plan.Prop(x.Prop).Name
+	case *plan.Outlet:
+		t.Sub = "mains outlet"
+		t.Results = p.pick(key+":amps", key+":energy", key+":cord")
+		t.Cautions = append(t.Cautions, "Plugs and cords only. Fixed wiring, and anything in a wall or a panel, belongs to a licensed electrician and the local code.", "No chained power strips; ground-fault protection outdoors.")
+		for _, l := range p.Work.OnOutlet(id) {
+			t.Touches = append(t.Touches, Link{Text: l.Name, Href: p.href("loom", p.Prop, l.Kind+":"+l.ID, "power")})
+		}
+	case *plan.Plug:
+		t.Sub = "plugged in"
 	case *plan.Offcut:
 		t.Title, t.Sub = "Offcut", "on the shelf, of "+p.Work.Lib.Materials[x.Stock].Name
 	case *plan.Input:
@@ -468,7 +479,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		t.Title, t.Sub = "Trigger", x.Input+" works "+x.Scene
 	case *plan.Display:
 		t.Sub = "the whole display"
-		t.Results = p.pick("display:mass", "display:cost", "display:watts")
+		t.Results = p.pick("display:mass", "display:cost", "display:watts", "display:energy")
 	}
 	return t
 }

@@ -276,10 +276,18 @@ func (s *Server) loom(p *Page, q url.Values) {
 	if p.Way == "" {
 		p.Way = "harness"
 	}
-	for _, v := range [][2]string{{"harness", "Harness"}, {"rest", "Scenes off"}, {"list", "List"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}} {
+	for _, v := range [][2]string{{"harness", "Harness"}, {"rest", "Scenes off"}, {"list", "List"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}, {"power", "Power"}} {
 		p.Ways = append(p.Ways, Link{Text: v[1], Href: p.href("loom", p.Prop, p.Sel, v[0]), On: p.Way == v[0]})
 	}
 	if p.Prop == "" {
+		return
+	}
+	if p.Way == "power" {
+		p.Draw = template.HTML(draw.Power(w, p.Sel, func(key string) string { return p.href("loom", p.Prop, key, "power") }))
+		kind, id, _ := strings.Cut(p.Sel, ":")
+		if p.Ticket = p.ticket(kind, id); p.Ticket == nil {
+			p.Ticket = p.ticket("display", w.Plan.Display.ID)
+		}
 		return
 	}
 	st := w.All

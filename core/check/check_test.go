@@ -52,6 +52,15 @@ func clean() *plan.Plan {
 	return p
 }
 
+// mains gives a plan two outlets, its supply on the first.
+func mains(p *plan.Plan, plugs ...plan.Plug) {
+	o := plan.Outlet{ID: "o", Name: "Porch", Volts: measure.Must[measure.VoltKind]("120 V"), Breaker: measure.Must[measure.AmpKind]("15 A")}
+	q := o
+	q.ID, q.Name, q.Breaker = "q", "Shed", measure.Must[measure.AmpKind]("20 A")
+	p.Outlets, p.Plugs = []plan.Outlet{o, q}, plugs
+	p.Device("S1").Outlet = "o"
+}
+
 func TestCleanPlanHasNoSnags(t *testing.T) {
 	for _, s := range snags(t, clean()) {
 		assert.Equal(t, "offcut", s.Code, "%+v", s)
@@ -134,6 +143,34 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"cannot-run", Stop, 0, func(p *plan.Plan) { p.Scenes[0].Cues, p.Scenes[0].Length = nil, measure.Duration{} }},
 		{"bounce-on-toggle", Stop, 2, func(p *plan.Plan) { p.Inputs[0].MinPulse = measure.Duration{} }},
 		{"idle-behaviour", Mind, 0, func(p *plan.Plan) { p.Triggers = nil }},
+		{"mains-load", Stop, 1, func(p *plan.Plan) {
+			mains(p, plan.Plug{ID: "amp", Name: "Amplifier", Outlet: "o", Watts: measure.Must[measure.WattKind]("1500 W")})
+		}},
+		{"mains-heater", Fix, 1, func(p *plan.Plan) {
+			mains(p, plan.Plug{ID: "fog", Name: "Fogger", Outlet: "o", Watts: measure.Must[measure.WattKind]("400 W"), Heater: true})
+		}},
+		{"mains-guard", Stop, 1, func(p *plan.Plan) { mains(p); p.Display.Outdoors = true }},
+		{"mains-cord", Fix, 1, func(p *plan.Plan) {
+			mains(p, plan.Plug{ID: "amp", Name: "Amplifier", Outlet: "o", Watts: measure.Must[measure.WattKind]("1000 W")})
+			p.Outlets[0].Gauge, p.Outlets[0].Cord = measure.Must[measure.GaugeKind]("18 AWG"), measure.Len("100 ft")
+		}},
+		{"unplugged", Mind, 2, func(p *plan.Plan) { mains(p); p.Device("S1").Outlet = "" }},
+		{"battery", Stop, 1, func(p *plan.Plan) {
+			s := p.Device("S1")
+			s.Product, s.Cell, s.Cells = "", "aaa", 8
+			p.Device("L1").Amps = amp("900 mA")
+		}},
+		{"battery-night", Fix, 2, func(p *plan.Plan) {
+			s := p.Device("S1")
+			s.Product, s.Cell, s.Cells = "", "aa", 8
+			p.Device("L1").Amps = amp("700 mA")
+			p.Display.Duty = 100
+		}},
+		{"battery-bank", Fix, 0, func(p *plan.Plan) {
+			s := p.Device("S1")
+			s.Product, s.Cell, s.Cells = "", "bank", 2
+			p.Device("L1").Amps = amp("10 mA")
+		}},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
 	} {
 		p := clean()

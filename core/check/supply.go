@@ -11,18 +11,12 @@ import (
 var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (80 % continuous).", func(w *plan.Work, say func(Snag)) {
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
-		if d.Kind != "supply" {
+		if d.Kind != "supply" || d.Cell != "" { // batteries have a rule of their own
 			continue
 		}
 		g := w.All.Readings[d.ID]
 		v, limit := plan.SupplyOf(d, w.Lib)
-		wanted := 0.0 // what the lamps are rated for, since an overloaded supply gives in
-		for k := range w.Plan.Devices {
-			if l := &w.Plan.Devices[k]; l.Kind == "lamp" && w.Rig.Supply(l.ID) == d.ID && !l.Reversed {
-				wanted += plan.RatedAmps(l, w.Lib)
-			}
-		}
-		need := max(g.Amps, min(wanted, 1.5*g.Amps))
+		need := wanted(w, d, g.Amps)
 		if need <= circuit.LoadLimit*limit {
 			continue
 		}
@@ -39,6 +33,18 @@ var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (8
 		say(s)
 	}
 })
+
+// wanted is what a supply's lamps would take: what they are rated for, since
+// an overloaded supply gives in, up to half as much again as it gives.
+func wanted(w *plan.Work, d *plan.Device, gives float64) float64 {
+	sum := 0.0
+	for k := range w.Plan.Devices {
+		if l := &w.Plan.Devices[k]; l.Kind == "lamp" && w.Rig.Supply(l.ID) == d.ID && !l.Reversed {
+			sum += plan.RatedAmps(l, w.Lib)
+		}
+	}
+	return max(gives, min(sum, 1.5*gives))
+}
 
 var _ = rule("not-settled", Stop, "The wiring has no steady state, and what will not settle.", func(w *plan.Work, say func(Snag)) {
 	if s := w.All.Solution; !s.Settled {

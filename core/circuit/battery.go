@@ -21,22 +21,25 @@ type Cell struct {
 	Lead  bool      // Peukert instead of the table
 	Rated float64   // mAh at 20 h, for lead
 	Least float64   // A below which a self-switching bank turns off
+	Ohms  float64   // of one, inside
+	Most  float64   // A it gives without sagging away
+	Price float64
 }
 
 // Cells are the batteries by ID. All from memory, typical, editable.
 var Cells = map[string]Cell{
-	"coin": {Name: "Coin cell, 20 mm", Volts: 3, Load: []float64{.0002, .002, .01}, MAh: []float64{225, 190, 110}, Cold: .8},
-	"aaa":  {Name: "AAA alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{1150, 900, 450}, Cold: .5},
-	"aa":   {Name: "AA alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{2500, 2000, 1300}, Cold: .5},
-	"c":    {Name: "C alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{8000, 7000, 4500}, Cold: .5},
-	"d":    {Name: "D alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{17000, 14000, 9000}, Cold: .5},
-	"9v":   {Name: "9 V alkaline", Volts: 9, Load: []float64{.01, .05, .2}, MAh: []float64{550, 400, 200}, Cold: .5},
-	"sla7": {Name: "Sealed lead 12 V, 7 Ah", Volts: 12, Cold: .8, Lead: true, Rated: 7000},
-	"bank": {Name: "USB bank, 10 000 mAh printed", Volts: 5, Load: []float64{.1, 1, 2}, MAh: []float64{6000, 6000, 5600}, Cold: .8, Least: .08},
+	"coin": {Name: "Coin cell, 20 mm", Volts: 3, Load: []float64{.0002, .002, .01}, MAh: []float64{225, 190, 110}, Cold: .8, Ohms: 15, Most: 0.01, Price: 1},
+	"aaa":  {Name: "AAA alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{1150, 900, 450}, Cold: .5, Ohms: 0.3, Most: 0.6, Price: 0.6},
+	"aa":   {Name: "AA alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{2500, 2000, 1300}, Cold: .5, Ohms: 0.15, Most: 1, Price: 0.7},
+	"c":    {Name: "C alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{8000, 7000, 4500}, Cold: .5, Ohms: 0.1, Most: 1.5, Price: 1.6},
+	"d":    {Name: "D alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{17000, 14000, 9000}, Cold: .5, Ohms: 0.08, Most: 2, Price: 2},
+	"9v":   {Name: "9 V alkaline", Volts: 9, Load: []float64{.01, .05, .2}, MAh: []float64{550, 400, 200}, Cold: .5, Ohms: 1.7, Most: 0.25, Price: 2.5},
+	"sla7": {Name: "Sealed lead 12 V, 7 Ah", Volts: 12, Cold: .8, Lead: true, Rated: 7000, Ohms: 0.03, Most: 7, Price: 25},
+	"bank": {Name: "USB bank, 10 000 mAh printed", Volts: 5, Load: []float64{.1, 1, 2}, MAh: []float64{6000, 6000, 5600}, Cold: .8, Least: .08, Ohms: 0.05, Most: 2.1, Price: 18},
 }
 
 // CellsFrom is the source of the tables.
-var CellsFrom = source.FromMemory("alkaline AA 2500 mAh at 25 mA, 2000 at 100, 1300 at 500; 9 V 550 at 10, 400 at 50, 200 at 200; banks give about 60 % of what is printed")
+var CellsFrom = source.FromMemory("alkaline AA 2500 mAh at 25 mA, 2000 at 100, 1300 at 500; 9 V 550 at 10, 400 at 50, 200 at 200; banks give about 60 % of what is printed; inner resistance and prices typical")
 
 // Peukert is the hours a lead battery of rated mAh at 20 h gives at amps, with
 // exponent k: t = H (C / (I H))^k, H = 20 h. Source: Peukert's law.

@@ -251,6 +251,7 @@ func Bad(field, format string, args ...any) error {
 type (
 	LengthKind   = lengthKind
 	VoltKind     = voltKind
+	WattKind     = wattKind
 	AmpKind      = ampKind
 	OhmKind      = ohmKind
 	GaugeKind    = gaugeKind

@@ -120,6 +120,8 @@ var kinds = []kind{
 	listKind("layout", func(p *Plan) *[]Layout { return &p.Layouts }, func(x *Layout) string { return x.ID }),
 	listKind("photo", func(p *Plan) *[]Photo { return &p.Photos }, func(x *Photo) string { return x.ID }),
 	listKind("picture", func(p *Plan) *[]Picture { return &p.Pictures }, func(x *Picture) string { return x.ID }),
+	listKind("outlet", func(p *Plan) *[]Outlet { return &p.Outlets }, func(x *Outlet) string { return x.ID }),
+	listKind("plug", func(p *Plan) *[]Plug { return &p.Plugs }, func(x *Plug) string { return x.ID }),
 	listKind("waiver", func(p *Plan) *[]Waiver { return &p.Waivers }, func(x *Waiver) string { return x.ID }),
 }
 
@@ -202,6 +204,7 @@ func (p *Plan) Clone() *Plan {
 	q.Devices, q.Inputs, q.Scenes, q.Triggers = slices.Clone(p.Devices), slices.Clone(p.Inputs), slices.Clone(p.Scenes), slices.Clone(p.Triggers)
 	q.Lots, q.Waivers, q.Readings = slices.Clone(p.Lots), slices.Clone(p.Waivers), slices.Clone(p.Readings)
 	q.Offcuts, q.Layouts = slices.Clone(p.Offcuts), slices.Clone(p.Layouts)
+	q.Outlets, q.Plugs = slices.Clone(p.Outlets), slices.Clone(p.Plugs)
 	q.Photos, q.Pictures = slices.Clone(p.Photos), slices.Clone(p.Pictures)
 	return &q
 }
@@ -331,6 +334,10 @@ func NameOf(v any) string {
 	case *Photo:
 		return "photo " + x.ID
 	case *Picture:
+		return x.Name
+	case *Outlet:
+		return x.Name
+	case *Plug:
 		return x.Name
 	case *Waiver:
 		return "waiver of " + x.ID

@@ -35,19 +35,24 @@ type Plan struct {
 	Layouts  []Layout  `json:"layouts"`
 	Photos   []Photo   `json:"photos"`
 	Pictures []Picture `json:"pictures"`
+	Outlets  []Outlet  `json:"outlets"`
+	Plugs    []Plug    `json:"plugs"`
 }
 
 // Display is the display itself.
 type Display struct {
-	ID       string          `json:"id"`
-	Name     string          `json:"name"`
-	Units    string          `json:"units"`              // in or mm: what a bare number means
-	Opens    string          `json:"opens,omitempty"`    // date, 2026-10-09
-	Outdoors bool            `json:"outdoors,omitempty"` // stands in the weather
-	Temp     measure.Celsius `json:"temp,omitzero"`      // of the workshop; 21 C when not given
-	RH       int             `json:"rh,omitempty"`       // per cent; 50 when not given
-	Kerf     measure.Length  `json:"kerf,omitzero"`      // of the saw; 1/8 in when not given
-	Margin   measure.Length  `json:"margin,omitzero"`    // kept off each sheet's edge; 1/4 in when not given
+	ID       string           `json:"id"`
+	Name     string           `json:"name"`
+	Units    string           `json:"units"`              // in or mm: what a bare number means
+	Opens    string           `json:"opens,omitempty"`    // date, 2026-10-09
+	Outdoors bool             `json:"outdoors,omitempty"` // stands in the weather
+	Temp     measure.Celsius  `json:"temp,omitzero"`      // of the workshop; 21 C when not given
+	RH       int              `json:"rh,omitempty"`       // per cent; 50 when not given
+	Kerf     measure.Length   `json:"kerf,omitzero"`      // of the saw; 1/8 in when not given
+	Margin   measure.Length   `json:"margin,omitzero"`    // kept off each sheet's edge; 1/4 in when not given
+	Nights   int              `json:"nights,omitempty"`   // of the season; 18 when not given
+	Night    measure.Duration `json:"night,omitzero"`     // how long it runs a night; 4 h when not given
+	Duty     int              `json:"duty,omitempty"`     // per cent of the night that scenes run; 25 when not given
 }
 
 // Prop is one piece of the display.
@@ -164,8 +169,12 @@ type Device struct {
 	Lead      measure.Length     `json:"lead,omitzero"`   // the lead it has, when not the factory one
 	Need      measure.Length     `json:"need,omitzero"`   // the lead it needs, along its path
 	Extension measure.Length     `json:"extension,omitzero"`
-	Rating    measure.Current    `json:"rating,omitzero"` // of a fuse or switch
-	Row       int                `json:"row,omitempty"`   // bare LEDs in one row
+	Rating    measure.Current    `json:"rating,omitzero"`  // of a fuse or switch
+	Cell      string             `json:"cell,omitempty"`   // a supply of batteries: which
+	Cells     int                `json:"cells,omitempty"`  // in a row
+	Sets      int                `json:"sets,omitempty"`   // rows side by side
+	Outlet    string             `json:"outlet,omitempty"` // a supply's mains outlet
+	Row       int                `json:"row,omitempty"`    // bare LEDs in one row
 	Resistor  measure.Resistance `json:"resistor,omitzero"`
 	Bright    int                `json:"bright,omitempty"` // per cent of full white a pixel string is held to
 	Reversed  bool               `json:"reversed,omitempty"`
@@ -306,6 +315,26 @@ func (x *Picture) Plane() (photo.Plane, error) {
 	return photo.ByLine(spot(x.A), spot(x.B), x.Known.Value(), x.Upright)
 }
 
+// Outlet is a mains outlet with its circuit: plugs and cords only.
+type Outlet struct {
+	ID      string          `json:"id"`
+	Name    string          `json:"name"`
+	Volts   measure.Voltage `json:"volts"`           // 120 V or 230 V
+	Breaker measure.Current `json:"breaker"`         // of its circuit
+	Guard   bool            `json:"guard,omitempty"` // ground-fault protection
+	Gauge   measure.Gauge   `json:"gauge,omitzero"`  // of the extension cord to it
+	Cord    measure.Length  `json:"cord,omitzero"`   // its length
+}
+
+// Plug is what else is plugged in: a fog machine, a screen, an amplifier.
+type Plug struct {
+	ID     string        `json:"id"`
+	Name   string        `json:"name"`
+	Outlet string        `json:"outlet"`
+	Watts  measure.Power `json:"watts"`
+	Heater bool          `json:"heater,omitempty"` // alone on its circuit
+}
+
 // Temperature and Humidity are those of the workshop.
 func (p *Plan) Temperature() float64 { return p.Display.Temp.Or(21) }
 
@@ -315,6 +344,19 @@ func (p *Plan) Humidity() float64 {
 		return 50
 	}
 	return float64(p.Display.RH)
+}
+
+// Season is how many nights the display runs, hours a night, and which share of
+// the night its scenes run.
+func (p *Plan) Season() (nights int, hours, duty float64) {
+	nights, hours, duty = 18, p.Display.Night.Or(4*3600)/3600, .25
+	if p.Display.Nights > 0 {
+		nights = p.Display.Nights
+	}
+	if p.Display.Duty > 0 {
+		duty = float64(p.Display.Duty) / 100
+	}
+	return
 }
 
 // Metric reports whether bare numbers are millimetres.
@@ -351,6 +393,11 @@ func (p *Plan) Device(id string) *Device {
 // Input returns the input with that ID, or nil.
 func (p *Plan) Input(id string) *Input {
 	return find(p.Inputs, id, func(x *Input) string { return x.ID })
+}
+
+// OutletNamed returns the outlet with that ID, or nil.
+func (p *Plan) OutletNamed(id string) *Outlet {
+	return find(p.Outlets, id, func(x *Outlet) string { return x.ID })
 }
 
 // Scene returns the scene with that ID, or nil.

@@ -62,8 +62,19 @@ func lampOf(d *Device, lib *stock.Library) stock.Lamp {
 
 // SupplyOf is a supply's volts and amps, from the list or as written.
 func SupplyOf(d *Device, lib *stock.Library) (volts, amps float64) {
+	if c, ok := circuit.Cells[d.Cell]; ok {
+		return c.Volts * float64(max(1, d.Cells)), c.Most * float64(max(1, d.Sets))
+	}
 	s := lib.Supplies[d.Product]
 	return d.Volts.Or(s.Volts), d.Amps.Or(s.Amps)
+}
+
+// sourceOhms is what stands behind a supply's volts, inside it.
+func sourceOhms(d *Device, volts, amps float64) float64 {
+	if c, ok := circuit.Cells[d.Cell]; ok {
+		return c.Ohms * float64(max(1, d.Cells)) / float64(max(1, d.Sets))
+	}
+	return stock.SupplyResistance(volts, amps)
 }
 
 // RatedVolts is what the lamp is made for: for bare LEDs with a resistor, what
@@ -164,7 +175,7 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 		case "supply":
 			v, a := SupplyOf(d, lib)
 			neg, pos = r.Net.Node(d.ID+"-"), r.Net.Node(d.ID+"+")
-			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: pos, B: neg, E: v, R: stock.SupplyResistance(v, a), Limit: 1.3 * a, Name: d.ID})
+			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: pos, B: neg, E: v, R: sourceOhms(d, v, a), Limit: 1.3 * a, Name: d.ID})
 			r.supply[d.ID] = d.ID
 			r.port[d.ID] = [2]int{pos, neg}
 		case "fuse", "switch":

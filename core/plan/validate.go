@@ -5,6 +5,7 @@ import (
 	"strings"
 	"time"
 
+	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/stock"
 )
@@ -39,6 +40,7 @@ func references(v any) (out []ref) {
 		add("device", "from", x.From)
 		add("device", "to", x.To)
 		add("solid", "in", x.In)
+		add("outlet", "outlet", x.Outlet)
 	case *Input:
 		add("prop", "prop", x.Prop)
 	case *Scene:
@@ -46,6 +48,8 @@ func references(v any) (out []ref) {
 		for _, c := range x.Cues {
 			add("device", "channel", c.Channel)
 		}
+	case *Plug:
+		add("outlet", "outlet", x.Outlet)
 	case *Picture:
 		add("prop", "prop", x.Prop)
 		add("photo", "photo", x.Photo)
@@ -178,6 +182,12 @@ func (p *Plan) validate(v any) error {
 		if t := x.Temp.Or(21); t < -30 || t > 60 {
 			return measure.Bad("temp", "%s is no workshop; write -30 C to 60 C", x.Temp)
 		}
+		if x.Nights < 0 || x.Nights > 366 || x.Duty < 0 || x.Duty > 100 {
+			return measure.Bad("nights", "write 1 to 366 nights, and a duty of 1 to 100 %%")
+		}
+		if n := x.Night.Or(3600); n <= 0 || n > 86400 {
+			return measure.Bad("night", "%s is no night; write such as 4 h", x.Night)
+		}
 		return first(named(x.Name), oneOf("units", x.Units, "in", "mm"), date("opens", x.Opens),
 			within("kerf", x.Kerf, 0, 25), within("margin", x.Margin, 0, 200))
 	case *Prop:
@@ -296,6 +306,19 @@ func (p *Plan) validate(v any) error {
 				return err
 			}
 		}
+	case *Outlet:
+		if v := x.Volts.Value(); v < 100 || v > 250 {
+			return measure.Bad("volts", "%s is no outlet; write 120 V or 230 V", x.Volts)
+		}
+		if a := x.Breaker.Value(); a < 5 || a > 32 {
+			return measure.Bad("breaker", "%s is no outlet circuit; write 10 A to 20 A", x.Breaker)
+		}
+		return first(named(x.Name), within("cord", x.Cord, 1, 100*metre))
+	case *Plug:
+		if p := x.Watts.Value(); p <= 0 || p > 5000 {
+			return measure.Bad("watts", "%s is out of range; write such as 400 W, 5 kW at most", x.Watts)
+		}
+		return named(x.Name)
 	case *Photo:
 		if len(x.Data) == 0 || len(x.Data) > MaxPhoto {
 			return measure.Bad("data", "is %d KB; a picture is kept with at most %d", len(x.Data)>>10, MaxPhoto>>10)
@@ -345,6 +368,18 @@ func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
 	}
 	switch x.Kind {
 	case "supply":
+		if x.Cell != "" {
+			switch {
+			case x.Cells < 0 || x.Cells > 40 || x.Sets < 0 || x.Sets > 40:
+				return measure.Bad("cells", "write 1 to 40 cells in a row, and 1 to 40 rows")
+			case x.Outlet != "":
+				return measure.Bad("outlet", "batteries need none; leave it empty")
+			}
+			if v, _ := SupplyOf(x, lib); v > 60 {
+				return measure.Bad("cells", "%d of %s give %s; extra-low voltage ends at 60 V", x.Cells, x.Cell, volts(v))
+			}
+			return inList("cell", x.Cell, circuit.Cells, "aa or 9v")
+		}
 		if x.Product == "" && (x.Volts.IsZero() || x.Amps.IsZero()) {
 			return measure.Bad("volts", "give volts and amps, or choose a supply such as ps12-5")
 		}

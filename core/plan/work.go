@@ -32,6 +32,7 @@ type Work struct {
 	Finishes map[string]bond.Finish
 	Rig      *Rig
 	All      *State // everything on
+	Rest     *State // scenes off
 	Machine  show.Machine
 	ShowErr  error
 	Results  map[string]source.Result
@@ -49,6 +50,7 @@ func Do(p *Plan, lib *stock.Library, today time.Time) *Work {
 	w.Rig = NewRig(p, lib)
 	w.All = w.Rig.Solve(lib, nil)
 	w.power()
+	w.energy()
 	w.totals()
 	w.Machine = p.Machine()
 	w.ShowErr = w.Machine.Check()
@@ -299,7 +301,7 @@ func (w *Work) power() {
 			w.keep(key+":load", source.Result{Label: "Load, everything on", Value: g.Amps, Unit: "A", Text: fmt.Sprintf("%s, %.0f %%", amps(g.Amps), 100*g.Lit)}.
 				With("current out of its terminals", "", amps(g.Amps), solved).With("load = current / rating", fmt.Sprintf("%s / %s", amps(g.Amps), amps(limit)), fmt.Sprintf("%.0f %%", 100*g.Lit), circuit.LoadFrom))
 			w.keep(key+":volts", source.Result{Label: "Volts at its terminals", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
-				With("V = E - I Rs", fmt.Sprintf("%s - %s x %s", volts(v), amps(g.Amps), measure.Ohms(stock.SupplyResistance(v, limit))), volts(g.Volts), stock.SupplyResistanceFrom))
+				With("V = E - I Rs", fmt.Sprintf("%s - %s x %s", volts(v), amps(g.Amps), measure.Ohms(sourceOhms(d, v, limit))), volts(g.Volts), stock.SupplyResistanceFrom))
 			head := circuit.LoadLimit*limit - g.Amps
 			w.keep(key+":headroom", source.Result{Label: "Headroom to 80 %", Value: head, Unit: "A", Text: amps(head)}.
 				With("0.8 rating - load", fmt.Sprintf("0.8 x %s - %s", amps(limit), amps(g.Amps)), amps(head), circuit.LoadFrom))

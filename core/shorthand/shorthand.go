@@ -58,6 +58,9 @@ func init() {
 		"glue":    {"glue box/front to box/left with pu", (*reader).glue},
 		"coat":    {"coat box masonry, latex 2", (*reader).coat},
 		"supply":  {"supply 12v 5a", (*reader).supply},
+		"battery": {"battery 4 aa", (*reader).battery},
+		"outlet":  {"outlet porch 15a 120v guarded 14awg 50 ft", (*reader).outlet},
+		"plug":    {"plug fogger 400w heater into porch (or: plug S1 into porch)", (*reader).plug},
 		"fuse":    {"fuse 3a on S1", (*reader).fuse},
 		"switch":  {"switch on F1 (or: driven switch on F1)", (*reader).switch_},
 		"driven":  {"driven switch on F1", (*reader).switch_},
@@ -106,7 +109,7 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 	if !ok {
 		return nil, &Error{fmt.Sprintf("%q is no word the quick line knows", r.words[0]), nearest(name)}
 	}
-	if name != "prop" && name != "opened" && name != "cue" && name != "offcut" && r.prop == "" {
+	if name != "prop" && name != "opened" && name != "cue" && name != "offcut" && name != "outlet" && name != "plug" && r.prop == "" {
 		if len(p.Props) != 1 {
 			return nil, &Error{"open a prop first", verbs["prop"].example}
 		}

@@ -46,6 +46,10 @@ func TestPhrases(t *testing.T) {
 		{"driven switch on F1", "switch K1, driven by scenes on F1"},
 		{"lamp led-white on K1", "lamp L2, Bare LED, white 5 mm on K1"},
 		{"strip 2m strip12 on K1", "lamp L3, LED strip 12 V, 60/m, amber on K1"},
+		{"battery 4 aa x2", "battery B1, 4 of AA alkaline in a row, 6 V, 2 rows"},
+		{"outlet porch 15a 120v guarded 14awg 50 ft", "outlet “Porch”, 120v, 15a breaker, ground-fault protected, 14awg cord of 50 ft"},
+		{"plug S1 into porch", "plug Supply S1 into Porch"},
+		{"plug fogger 400w heater into porch", "plug Fogger, 400w, into Porch, a heater"},
 		{"button toggles glow", "button toggles scene “glow” (toggle)"},
 		{"cue K1 6 s for 2 s in glow", "in “glow”, Switch K1 on at 6 s for 2 s"},
 		{"opened pva 2025-03-01", "a bottle of PVA wood glue, opened 2025-03-01"},
@@ -63,7 +67,7 @@ func TestPhrases(t *testing.T) {
 	}
 	assert.Equal(t, "470 ohm", p.Device("L2").Resistor.String())
 	assert.Len(t, p.Scenes[0].Cues, 2)
-	assert.Len(t, p.Devices, 24+8)
+	assert.Len(t, p.Devices, 24+9)
 }
 
 // A new solid stands beside those that are there, not in them.
@@ -106,6 +110,10 @@ func TestNotUnderstood(t *testing.T) {
 		"offcut 3 x 4":                       "its stock and two sizes",
 		"scale":                              "a size with tall, wide or deep, or a factor",
 		"scale to 4000 ft tall":              "times what it is",
+		"battery 4":                          "say which cell: 9v, aa",
+		"plug S1 into nowhere":               `there is no outlet "nowhere"`,
+		"plug fogger":                        "into which outlet",
+		"outlet 15a 12v":                     "write 120 V or 230 V",
 		"box 22 x 18":                        "2 sizes read; try: box 22 x 18 x 26 1/2",
 		"box 22 x 18 x 1 flubber xps1":       `"flubber" is not understood`,
 		"box 22 x 18 x 0 xps1":               "must be more than nothing",

@@ -1,0 +1,116 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// Power draws where the display's power comes from: each mains outlet as a
+// trough filled by what is plugged in, with the line that a night's load must
+// stay under; each battery as hours against the night.
+func Power(w *plan.Work, sel string, href func(string) string) string {
+	c := New(986, 0, w.Plan.Metric())
+	y := 34.0
+	const x0, wide = 240.0, 530.0
+	for i := range w.Plan.Outlets {
+		o := &w.Plan.Outlets[i]
+		key := "outlet:" + o.ID
+		loads := w.OnOutlet(o.ID)
+		breaker, limit := o.Breaker.Value(), w.OutletLimit(o)
+		total := 0.0
+		for _, l := range loads {
+			total += l.Watts / o.Volts.Value()
+		}
+		full := math.Max(breaker, total)
+		at := func(a float64) float64 { return x0 + a/full*wide }
+		c.Pick(href(key), key, "", key == sel)
+		c.Rect("touch", 24, y-18, 176, 70)
+		c.Rect("box", 30, y, 34, 40)
+		for _, s := range []float64{41, 51} { // the two slots and the earth
+			c.Line("wave", s, y+9, s, y+20)
+		}
+		c.f(`<circle class="wave" cx="46" cy="%s" r="3"/>`, n(y+29))
+		c.Text("t lbl", "start", 74, y+12, o.Name)
+		c.Text("t soft", "start", 74, y+28, fmt.Sprintf("%s, %s breaker", o.Volts, o.Breaker))
+		guard := "no ground-fault protection"
+		if o.Guard {
+			guard = "ground-fault protected"
+		}
+		c.Text("t soft", "start", 74, y+44, guard)
+		c.Done()
+		c.Rect("trough", x0, y, wide, 40)
+		x := x0
+		for _, l := range loads {
+			key := l.Kind + ":" + l.ID
+			lw := l.Watts / o.Volts.Value() / full * wide
+			c.Pick(href(key), key, l.Name+", "+measure.Watts(l.Watts), key == sel)
+			class := "box fillload"
+			if l.Heater {
+				class = "box fillheat"
+			}
+			c.Rect(class, x, y, math.Max(lw, 3), 40)
+			if lw > float64(len(l.Name))*7 {
+				c.Text("t", "middle", x+lw/2, y+25, l.Name)
+			}
+			c.Done()
+			x += math.Max(lw, 3)
+		}
+		c.Line("limit", at(limit), y-6, at(limit), y+46)
+		c.Text("t", "end", at(limit)-4, y-6, "a night's limit "+measure.Amps(limit))
+		c.Text("t lbl", "start", x0+wide+16, y+16, w.Results[key+":amps"].Text)
+		c.Text("t soft", "start", x0+wide+16, y+34, w.Results[key+":energy"].Text+" a night")
+		y += 58
+		for _, l := range loads {
+			key := l.Kind + ":" + l.ID
+			if lw := l.Watts / o.Volts.Value() / full * wide; lw <= float64(len(l.Name))*7 {
+				c.Pick(href(key), key, "", key == sel)
+				c.Text("t", "start", x0+8, y+6, l.Name+", "+measure.Watts(l.Watts))
+				c.Done()
+				y += 18
+			}
+		}
+		if r, ok := w.Results[key+":cord"]; ok {
+			c.Text("t soft", "start", x0+8, y+6, fmt.Sprintf("through %s of %s cord, %s lost", o.Cord, o.Gauge, r.Text))
+			y += 18
+		}
+		y += 34
+	}
+	_, hours, _ := w.Plan.Season()
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Kind != "supply" || d.Cell == "" {
+			continue
+		}
+		key := "device:" + d.ID
+		c.Pick(href(key), key, "", key == sel)
+		c.Rect("touch", 24, y-14, 176, 56)
+		c.Rect("box", 30, y+4, 44, 22)
+		c.Rect("box", 74, y+11, 5, 8)
+		c.Text("t lbl", "start", 88, y+12, d.Name)
+		c.Text("t soft", "start", 88, y+28, fmt.Sprintf("%d x %s", max(1, d.Cells)*max(1, d.Sets), d.Cell))
+		c.Done()
+		r, ok := w.Results[key+":hours"]
+		if !ok {
+			c.Text("t bad", "start", x0, y+20, "cannot give that for any time worth telling")
+			y += 70
+			continue
+		}
+		full := math.Max(hours*1.5, math.Min(r.Value, hours*6))
+		c.Rect("trough", x0, y, wide, 30)
+		c.Rect("box fillload", x0, y, math.Min(1, r.Value/full)*wide, 30)
+		c.Line("limit", x0+hours/full*wide, y-6, x0+hours/full*wide, y+36)
+		c.Text("t", "start", x0+hours/full*wide+5, y-4, fmt.Sprintf("a night, %g h", hours))
+		c.Text("t lbl", "start", x0+wide+16, y+12, r.Text+" a set")
+		c.Text("t soft", "start", x0+wide+16, y+28, w.Results[key+":season"].Text)
+		y += 70
+	}
+	if y == 34 {
+		c.Text("t soft", "middle", 493, 90, "No outlet and no battery yet. Type outlet porch 15a 120v guarded, or battery 4 aa, in the quick line.")
+		y = 150
+	}
+	c.H = y
+	return c.SVG("power", "Where the power comes from", fmt.Sprintf("%d outlets and the batteries, with their loads.", len(w.Plan.Outlets)))
+}
