@@ -24,7 +24,7 @@ import (
 )
 
 var everyPlace = []string{"/", "/calc?name=tower&h.=48%20in&bottom.=20%20in&top.=9%20in", apiary, apiary + "/bench?prop=riser", apiary + "/bench?prop=gate&way=parts", apiary + "/bench?prop=riser&way=sheets", apiary + "/bench?prop=riser&way=joints",
-	apiary + "/bench?prop=riser&way=print", apiary + "/bench?prop=sunflowers&sel=solid:sun-petals", apiary + "/bench?prop=skep&way=picture", apiary + "/bench?prop=skep&way=picture&points=1", "/calc?name=scales&w.=60&h.=40&wide.=6&tall.=8&show.=5", apiary + "/loom?prop=shelf", apiary + "/loom?prop=shelf&way=list", apiary + "/loom?prop=riser&way=prove", apiary + "/loom?prop=shelf&way=fault", apiary + "/loom?prop=shelf&way=train&m=jar-3,W2", apiary + "/loom?way=power", apiary + "/rehearsal?prop=riser&press=mat@1000:200&t=2000", apiary + "/walkdown", apiary + "/walkdown?way=waived", apiary + "/walkdown?way=log"}
+	apiary + "/bench?prop=riser&way=print", apiary + "/bench?prop=sunflowers&sel=solid:sun-petals", apiary + "/bench?prop=skep&way=picture", apiary + "/bench?prop=skep&way=picture&points=1", "/calc?name=scales&w.=60&h.=40&wide.=6&tall.=8&show.=5", apiary + "/loom?prop=shelf", apiary + "/loom?prop=shelf&way=list", apiary + "/loom?prop=riser&way=prove", apiary + "/loom?prop=shelf&way=fault", apiary + "/loom?prop=shelf&way=train&m=jar-3,W2", apiary + "/loom?way=power", apiary + "/loom?prop=comb&way=build", apiary + "/rehearsal?prop=riser&press=mat@1000:200&t=2000", apiary + "/walkdown", apiary + "/walkdown?way=waived", apiary + "/walkdown?way=log"}
 
 // axe-core finds no violations on any place, in both themes.
 func TestAxe(t *testing.T) {

@@ -22,7 +22,7 @@ func TestWireList(t *testing.T) {
 	require.NoError(t, WireListCSV(&b, w, ""))
 	rows, err := csv.NewReader(&b).ReadAll()
 	require.NoError(t, err)
-	require.Len(t, rows, 1+5+1, "head, W1 to W5, one extension")
+	require.Len(t, rows, 1+6+1, "head, W1 to W6, one extension")
 	assert.Equal(t, []string{"W2", "run", "W1", "open end", "22 AWG", "2", "10668", "35' 0\"", "add a hand's width at each end for the service loop"}, rows[2])
 	assert.Equal(t, "jar-10-x", rows[6][0])
 	assert.Contains(t, rows[6][8], "heat-shrink on before soldering")

@@ -134,6 +134,43 @@ func paperOf(c *gin.Context) formats.Paper {
 	return formats.Letter
 }
 
+// harness sends what building a prop's wiring takes: PDF, CSV or XLSX.
+func (s *Server) harness(c *gin.Context) {
+	w, _, err := s.work(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	prop := c.Query("prop")
+	if w.Plan.Prop(prop) == nil {
+		s.trouble(c, http.StatusNotFound, "No such prop", "It was taken away. Go back and look again.")
+		return
+	}
+	var b bytes.Buffer
+	how, kind, ext := "attachment", "text/csv; charset=utf-8", "csv"
+	switch path := c.Request.URL.Path; {
+	case strings.HasSuffix(path, ".pdf"):
+		paper := paperOf(c)
+		if paper.Roll {
+			paper = formats.Letter
+		}
+		how, kind, ext = "inline", "application/pdf", "pdf"
+		err = formats.HarnessPDF(&b, w, prop, paper)
+	case strings.HasSuffix(path, ".xlsx"):
+		kind, ext = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "xlsx"
+		err = formats.HarnessXLSX(&b, w, prop)
+	default:
+		err = formats.HarnessCSV(&b, w, prop)
+	}
+	if err != nil {
+		_, msg := fieldErrors(err)
+		s.trouble(c, http.StatusNotFound, "No harness to print", msg)
+		return
+	}
+	c.Header("Content-Disposition", how+`; filename="`+prop+`-harness.`+ext+`"`)
+	c.Data(http.StatusOK, kind, b.Bytes())
+}
+
 // labels sends a prop's labels.
 func (s *Server) labels(c *gin.Context) {
 	w, _, err := s.work(c, c.Param("plan"))
@@ -235,6 +272,14 @@ func (s *Server) flat(c *gin.Context) {
 	name := "part"
 	if part := w.Part(c.Query("ref")); part != nil {
 		f, name = formats.FlatPart(w, part), plan.Slug(part.Name())
+	}
+	if prop := c.Query("board"); prop != "" {
+		if f, err = formats.FlatBoard(w, prop); err != nil {
+			_, msg := fieldErrors(err)
+			s.trouble(c, http.StatusNotFound, "No nail board", msg)
+			return
+		}
+		name = plan.Slug(f.Title)
 	}
 	if prop := c.Query("mockup"); prop != "" {
 		if f, err = formats.FlatMockup(w, prop); err != nil {

@@ -90,6 +90,7 @@ type Page struct {
 	Stocks                    []Stock
 	Shelf                     []Row
 	Picture                   *PictureView
+	Harness                   *plan.Harness
 	Order                     []string // of assembly
 	OrderOf                   string
 	Fault                     *Fault
@@ -119,6 +120,7 @@ var funcs = template.FuncMap{
 	"mark":  func(l fmt.Stringer) string { return l.String() },
 	"upper": func(s string) string { return strings.ToUpper(s[:1]) + s[1:] },
 	"join":  strings.Join,
+	"mm":    func(v float64) string { return measure.Decimal(v, 1) + " mm" },
 	"dict": func(pairs ...any) map[string]any {
 		m := map[string]any{}
 		for i := 0; i+1 < len(pairs); i += 2 {

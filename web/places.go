@@ -276,7 +276,7 @@ func (s *Server) loom(p *Page, q url.Values) {
 	if p.Way == "" {
 		p.Way = "harness"
 	}
-	for _, v := range [][2]string{{"harness", "Harness"}, {"rest", "Scenes off"}, {"list", "List"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}, {"power", "Power"}} {
+	for _, v := range [][2]string{{"harness", "Harness"}, {"rest", "Scenes off"}, {"list", "List"}, {"build", "Build"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}, {"power", "Power"}} {
 		p.Ways = append(p.Ways, Link{Text: v[1], Href: p.href("loom", p.Prop, p.Sel, v[0]), On: p.Way == v[0]})
 	}
 	if p.Prop == "" {
@@ -302,6 +302,17 @@ func (s *Server) loom(p *Page, q url.Values) {
 		return
 	case "fault":
 		p.fault()
+		return
+	case "build":
+		p.Harness = w.Harness(p.Prop)
+		if d != nil {
+			p.Ticket = p.ticket("device", d.ID)
+		} else {
+			p.Ticket = p.ticket("prop", p.Prop)
+		}
+		if f, err := formats.FlatBoard(w, p.Prop); err == nil {
+			p.Draw = template.HTML(draw.Board(f))
+		}
 		return
 	case "train":
 		return

@@ -171,6 +171,7 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			s.Product, s.Cell, s.Cells = "", "bank", 2
 			p.Device("L1").Amps = amp("10 mA")
 		}},
+		{"entry-hole", Fix, 1, func(p *plan.Plan) { p.Solids[0].Sealed = true }},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
 	} {
 		p := clean()

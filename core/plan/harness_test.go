@@ -1,0 +1,78 @@
+package plan_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+)
+
+func TestHarnessOfTheShelf(t *testing.T) {
+	p := apiary(t)
+	p.Device("jar-10").Extension = measure.Len("3 in")
+	w := plan.Do(p, stock.Shop, today)
+	h := w.Harness("shelf")
+	byLabel := map[string]plan.HarnessWire{}
+	for _, x := range h.Wires {
+		byLabel[x.Label] = x
+	}
+	require.Len(t, h.Wires, 3, "W1, W2 and the extension")
+	assert.InDelta(t, 35*12*25.4+200, byLabel["W2"].Cut, 1e-6, "35 ft and a hand's width at each end")
+	assert.Equal(t, "W1 at 9'4\"", byLabel["W2"].From)
+	assert.Contains(t, byLabel["W2"].Rail, "12 V: red and black")
+	// every jar hangs on a splice of W2, each with two sleeves; W1's end carries the run and the switch
+	jars, ends := 0, 0
+	for _, s := range h.Splices {
+		assert.Equal(t, 2, s.Sleeves)
+		for _, j := range s.Joins {
+			if strings.HasPrefix(j, "jar-") && s.Joins[0] == "W2" {
+				jars++
+			}
+		}
+		if strings.HasPrefix(s.Where, "W1 at") {
+			ends++
+			assert.ElementsMatch(t, []string{"W1", "W2", "K1"}, s.Joins)
+		}
+	}
+	assert.Equal(t, 24, jars)
+	assert.Equal(t, 1, ends)
+	require.Len(t, h.Pins, 1)
+	assert.Equal(t, "K1", h.Pins[0].Device)
+	assert.NotEmpty(t, h.Steps)
+	assert.Empty(t, w.Harness("gate").Steps, "nothing is wired there")
+}
+
+// What enters a closed box: its supply's mains lead, whose plug wants the hole.
+func TestHolesAreForThePlug(t *testing.T) {
+	w := plan.Do(apiary(t), stock.Shop, today)
+	h := w.Harness("riser")
+	require.Len(t, h.Entries, 1)
+	e := h.Entries[0]
+	assert.Equal(t, []string{"mains lead of Supply S2"}, e.Wires)
+	assert.GreaterOrEqual(t, e.Hole, 40.0)
+	assert.True(t, e.Fits, "the entrance slot of 1 5/8 in lets a plug of 40 mm through")
+	last := h.Steps[len(h.Steps)-2]
+	assert.Contains(t, last, "then close it", "what must be in and proven before it closes")
+}
+
+// Closed forms: one wire's bundle is the wire over sqrt 0.8; four equal wires
+// are twice as thick as one; a tube slides over what it is for.
+func TestBundlesAndShrink(t *testing.T) {
+	assert.InEpsilon(t, plan.Bundle(1.6)*2, plan.Bundle(1.6, 1.6, 1.6, 1.6), 1e-9)
+	assert.Equal(t, 1.6, plan.Jacket(measure.AWGArea(22)))
+	assert.Equal(t, 2.1, plan.Jacket(measure.AWGArea(18)))
+	assert.Equal(t, 2.1, plan.Jacket(.75), "0.75 mm2 is as thick as 18 AWG over all")
+	for _, n := range []int{2, 3, 4} {
+		wires := make([]float64, n)
+		for i := range wires {
+			wires[i] = 1.8
+		}
+		s := plan.Shrink(wires...)
+		assert.GreaterOrEqual(t, s, 1.1*plan.Bundle(wires...))
+		assert.Less(t, s/2, plan.Bundle(wires...), "and shrinks onto it")
+	}
+}

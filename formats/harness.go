@@ -1,0 +1,265 @@
+package formats
+
+import (
+	"encoding/csv"
+	"fmt"
+	"io"
+	"math"
+	"strings"
+
+	"github.com/go-pdf/fpdf"
+	"github.com/xuri/excelize/v2"
+	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
+	"zapbarn/core/plan"
+)
+
+// harnessTables are a harness's lists, each with its heading row.
+func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any) {
+	h := w.Harness(prop)
+	m := w.Plan.Metric()
+	add := func(name string, rows [][]any) { names, tables = append(names, name), append(tables, rows) }
+	rows := [][]any{{"label", "what", "from", "to", "gauge", "conductors", "laid mm", "cut each mm", "cut each", "colours"}}
+	for _, x := range h.Wires {
+		rows = append(rows, []any{x.Label, x.Kind, x.From, x.To, x.Gauge.String(), 2, round(x.Laid), round(x.Cut), measure.Run(x.Cut, m), x.Rail})
+	}
+	add("Wires", rows)
+	rows = [][]any{{"splice", "where", "joins", "sleeves", "heat-shrink mm before"}}
+	for _, x := range h.Splices {
+		rows = append(rows, []any{x.Label, x.Where, strings.Join(x.Joins, " + "), x.Sleeves, x.Shrink})
+	}
+	add("Splices", rows)
+	rows = [][]any{{"pin", "name", "works", "volts", "amps"}}
+	for _, x := range h.Pins {
+		rows = append(rows, []any{x.No, x.Name, x.Works, round(x.Volts), round(x.Amps)})
+	}
+	add("Pins", rows)
+	rows = [][]any{{"into", "wires", "bundle mm", "plug mm", "hole mm", "there is one"}}
+	for _, x := range h.Entries {
+		rows = append(rows, []any{w.Plan.Solid(x.Solid).Name, strings.Join(x.Wires, ", "), round(x.Bundle), x.Plug, round(x.Hole), map[bool]string{true: "yes", false: "no"}[x.Fits]})
+	}
+	add("Holes", rows)
+	rows = [][]any{{"lamp", "expect", "current", "proven"}}
+	for _, d := range w.Plan.Devices {
+		if d.Prop == prop && d.Kind == "lamp" {
+			g := w.All.Readings[d.ID]
+			rows = append(rows, []any{d.Name, measure.Volts(g.Volts), measure.Amps(g.Amps), map[bool]string{true: "yes", false: ""}[d.Proven]})
+		}
+	}
+	add("Prove", rows)
+	return
+}
+
+// HarnessCSV writes the lists one after the other, a blank line between.
+func HarnessCSV(out io.Writer, w *plan.Work, prop string) error {
+	names, tables := harnessTables(w, prop)
+	c := csv.NewWriter(out)
+	for i, t := range tables {
+		if len(t) < 2 {
+			continue
+		}
+		if err := c.Write([]string{strings.ToUpper(names[i])}); err != nil {
+			return err
+		}
+		for _, r := range t {
+			cells := make([]string, len(r))
+			for k, v := range r {
+				cells[k] = fmt.Sprint(v)
+			}
+			if err := c.Write(cells); err != nil {
+				return err
+			}
+		}
+		if err := c.Write(nil); err != nil {
+			return err
+		}
+	}
+	c.Flush()
+	return c.Error()
+}
+
+// HarnessXLSX writes the lists as a workbook, a sheet each.
+func HarnessXLSX(out io.Writer, w *plan.Work, prop string) error {
+	f := excelize.NewFile()
+	defer f.Close()
+	names, tables := harnessTables(w, prop)
+	for i, t := range tables {
+		if i == 0 {
+			if err := f.SetSheetName("Sheet1", names[i]); err != nil {
+				return err
+			}
+		} else if _, err := f.NewSheet(names[i]); err != nil {
+			return err
+		}
+		for k, r := range t {
+			if err := f.SetSheetRow(names[i], fmt.Sprintf("A%d", k+1), &r); err != nil {
+				return err
+			}
+		}
+	}
+	return f.Write(out)
+}
+
+// HarnessPDF prints the lists, the order of work and a label for both ends of
+// every wire.
+func HarnessPDF(out io.Writer, w *plan.Work, prop string, paper Paper) error {
+	p := w.Plan.Prop(prop)
+	if p == nil {
+		return measure.Bad("prop", "there is no prop %q; open one first", prop)
+	}
+	h := w.Harness(prop)
+	if len(h.Wires) == 0 {
+		return measure.Bad("prop", "%s has no runs to build yet", p.Name)
+	}
+	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: paper.W, Ht: paper.H}})
+	pdf.SetAutoPageBreak(true, 14)
+	pdf.SetMargins(14, 14, 14)
+	pdf.SetTitle(p.Name+", harness", true)
+	tr := pdf.UnicodeTranslatorFromDescriptor("")
+	pdf.AddPage()
+	pdf.SetFont("Helvetica", "B", 16)
+	pdf.CellFormat(0, 9, tr(p.Name+", harness"), "", 1, "L", false, 0, "")
+	pdf.SetFont("Helvetica", "", 9)
+	pdf.MultiCell(0, 4.4, tr("Extra-low voltage only. Mains is plugs and cords; fixed wiring belongs to a licensed electrician and the local code. Power off while you wire."), "", "L", false)
+	head := func(s string) {
+		pdf.Ln(3)
+		pdf.SetFont("Helvetica", "B", 11)
+		pdf.CellFormat(0, 7, tr(s), "", 1, "L", false, 0, "")
+	}
+	head("Order of work")
+	pdf.SetFont("Helvetica", "", 9)
+	for i, s := range h.Steps {
+		pdf.MultiCell(0, 4.6, tr(fmt.Sprintf("%d. %s", i+1, s)), "", "L", false)
+	}
+	names, tables := harnessTables(w, prop)
+	widths := [][]float64{{18, 24, 30, 22, 18, 0, 0, 0, 24, 52}, {18, 52, 64, 16, 34}, {12, 34, 92, 22, 22}, {36, 62, 22, 20, 20, 24}, {52, 34, 34, 24}}
+	room := paper.W - 28
+	for i, t := range tables {
+		if len(t) < 2 {
+			continue
+		}
+		head(names[i])
+		sum := 0.0
+		for _, x := range widths[i] {
+			sum += x
+		}
+		for k, r := range t {
+			pdf.SetFont("Helvetica", map[bool]string{true: "B", false: ""}[k == 0], 8)
+			for c, v := range r {
+				if wd := widths[i][c] * room / sum; wd > 0 {
+					s := fmt.Sprint(v)
+					for len(s) > 3 && pdf.GetStringWidth(tr(s)) > wd-1.5 {
+						s = s[:len(s)-1]
+					}
+					pdf.CellFormat(wd, 5, tr(s), "B", 0, "L", false, 0, "")
+				}
+			}
+			pdf.Ln(-1)
+		}
+	}
+	head("Labels for both ends, to be cut apart")
+	pdf.SetFont("Helvetica", "", 8)
+	n := 0
+	for _, x := range h.Wires {
+		for _, end := range []string{"from " + x.From, "to " + x.To} {
+			pdf.CellFormat(room/4, 8, tr(x.Label+"  "+end), "1", 0, "C", false, 0, "")
+			if n++; n%4 == 0 {
+				pdf.Ln(-1)
+			}
+		}
+	}
+	return pdf.Output(out)
+}
+
+// Nail board: how wide it is, and how far its rows lie apart, in mm.
+const (
+	boardWide = 880.0 // a 36 in roll takes it
+	boardEdge = 60.0
+	boardRow  = 75.0
+)
+
+// FlatBoard is the nail board of a prop's harness at 1:1: every run at its true
+// length, to and fro across the board, a ring for each nail, a tick and a name
+// for each tap.
+func FlatBoard(w *plan.Work, prop string) (*Flat, error) {
+	p := w.Plan.Prop(prop)
+	if p == nil {
+		return nil, measure.Bad("prop", "there is no prop %q; open one first", prop)
+	}
+	f := &Flat{Title: p.Name + ", nail board", W: boardWide}
+	row := boardWide - 2*boardEdge
+	y := 0.0 // down from the top; turned over at the end
+	at := func(top, s float64) pattern.Point {
+		k := math.Floor(s / row)
+		if s > 0 && s == k*row {
+			k--
+		}
+		x := s - k*row
+		if int(k)%2 == 1 {
+			x = row - x
+		}
+		return pattern.Point{X: boardEdge + x, Y: top + k*boardRow}
+	}
+	nail := func(q pattern.Point) {
+		f.Lines = append(f.Lines, Stroke{"mark", pattern.Circle(q.X, q.Y, 6), true})
+	}
+	runs := 0
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Prop != prop || d.Kind != "run" {
+			continue
+		}
+		runs++
+		top, l := y+boardRow, d.Length.Value()
+		path := []pattern.Point{at(top, 0)}
+		nail(path[0])
+		for s := row; s < l-1e-6; s += row {
+			a := at(top, s)
+			b := pattern.Point{X: a.X, Y: a.Y + boardRow}
+			path = append(path, a, b)
+			nail(a)
+			nail(b)
+		}
+		end := at(top, l)
+		path = append(path, end)
+		nail(end)
+		f.Lines = append(f.Lines, Stroke{"cut", path, false})
+		f.Texts = append(f.Texts, Label{pattern.Point{X: boardEdge + 180, Y: top - 28}, 9, fmt.Sprintf("%s, %s, %s, from %s, %s", d.ID, d.Gauge, d.Length, d.From, w.Rail(d.ID))})
+		taps := map[float64][]string{}
+		var order []float64
+		for k := range w.Plan.Devices {
+			c := &w.Plan.Devices[k]
+			if c.From != d.ID {
+				continue
+			}
+			s := c.At.Value()
+			if c.At.IsZero() {
+				s = l
+			}
+			s = math.Round(s)
+			if taps[s] == nil {
+				order = append(order, s)
+			}
+			taps[s] = append(taps[s], c.ID)
+		}
+		for _, s := range order {
+			q := at(top, s)
+			f.Lines = append(f.Lines, Stroke{"score", []pattern.Point{{X: q.X, Y: q.Y - 10}, {X: q.X, Y: q.Y + 16}}, false})
+			f.Texts = append(f.Texts, Label{pattern.Point{X: q.X, Y: q.Y + 26}, 6, strings.Join(taps[s], ", ")})
+		}
+		y = top + math.Floor(math.Max(0, l-1e-6)/row)*boardRow + 40
+	}
+	if runs == 0 {
+		return nil, measure.Bad("prop", "%s has no runs to lay yet", p.Name)
+	}
+	f.H = y + boardEdge
+	for i := range f.Lines {
+		for k := range f.Lines[i].Points {
+			f.Lines[i].Points[k].Y = f.H - f.Lines[i].Points[k].Y
+		}
+	}
+	for i := range f.Texts {
+		f.Texts[i].At.Y = f.H - f.Texts[i].At.Y
+	}
+	return f, nil
+}

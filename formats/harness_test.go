@@ -1,0 +1,88 @@
+package formats
+
+import (
+	"bytes"
+	"encoding/csv"
+	"math"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"github.com/xuri/excelize/v2"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/demo"
+)
+
+// The comb wall's harness can be built and proven from what is on paper: the
+// lists, the order of work, both ends' labels, and what each lamp should read.
+func TestHarnessOnPaper(t *testing.T) {
+	w := plan.Do(demo.Apiary(today), stock.Shop, today)
+	for _, paper := range []Paper{Letter, A4} {
+		var b bytes.Buffer
+		require.NoError(t, HarnessPDF(&b, w, "comb", paper))
+		text := strings.Join(strings.Fields(poppler(t, "pdftotext", b.Bytes(), "-layout")), " ")
+		for _, want := range []string{"Comb wall, harness", "Order of work", "W4", "W5", "18 AWG", "5 V: yellow and black, one band", "heat-shrink", "Cells 1 to 36", "4.85 V", "1.31 A", "licensed electrician", "W4 from F3", "measure each lamp against its card"} {
+			assert.Contains(t, text, want)
+		}
+	}
+	var b bytes.Buffer
+	assert.ErrorContains(t, HarnessPDF(&b, w, "gate", A4), "no runs to build")
+	b.Reset()
+	require.NoError(t, HarnessCSV(&b, w, "shelf"))
+	r := csv.NewReader(&b)
+	r.FieldsPerRecord = -1
+	rows, err := r.ReadAll()
+	require.NoError(t, err)
+	assert.Greater(t, len(rows), 24+24, "splices and lamps")
+	b.Reset()
+	require.NoError(t, HarnessXLSX(&b, w, "shelf"))
+	f, err := excelize.OpenReader(&b)
+	require.NoError(t, err)
+	defer f.Close()
+	assert.Equal(t, []string{"Wires", "Splices", "Pins", "Holes", "Prove"}, f.GetSheetList())
+	v, err := f.GetCellValue("Wires", "A3")
+	require.NoError(t, err)
+	assert.Equal(t, "W2", v)
+}
+
+// On the nail board a run is as long as it is: its path measures its length and
+// what it goes down from row to row, and each tap has its tick.
+func TestNailBoardIsToScale(t *testing.T) {
+	w := plan.Do(demo.Apiary(today), stock.Shop, today)
+	f, err := FlatBoard(w, "shelf")
+	require.NoError(t, err)
+	var paths []float64
+	ticks := 0
+	for _, s := range f.Lines {
+		switch s.Layer {
+		case "score":
+			ticks++
+		case "cut":
+			along := 0.0
+			for i := 1; i < len(s.Points); i++ {
+				a, b := s.Points[i-1], s.Points[i]
+				if math.Abs(a.Y-b.Y) < 1e-9 {
+					along += math.Abs(a.X - b.X)
+				}
+			}
+			paths = append(paths, along)
+		}
+		for _, q := range s.Points {
+			assert.GreaterOrEqual(t, q.X, 0.0)
+			assert.LessOrEqual(t, q.X, f.W)
+			assert.GreaterOrEqual(t, q.Y, -1e-9)
+			assert.LessOrEqual(t, q.Y, f.H)
+		}
+	}
+	require.Len(t, paths, 2)
+	assert.InDelta(t, 112*25.4, paths[0], 1e-6, "W1, 9 ft 4 in")
+	assert.InDelta(t, 420*25.4, paths[1], 1e-6, "W2, 35 ft")
+	assert.Equal(t, 1+24, ticks, "W2 and K1 share one at the end of W1")
+	var b bytes.Buffer
+	require.NoError(t, f.Tiles(&b, Roll36, false))
+	assert.Contains(t, poppler(t, "pdfinfo", b.Bytes()), "Pages:           2", "on a roll it is one page and its map")
+	_, err = FlatBoard(w, "gate")
+	assert.ErrorContains(t, err, "no runs to lay")
+}
