@@ -5,6 +5,9 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"zapbarn/core/measure"
@@ -93,4 +96,30 @@ func TestTrainer(t *testing.T) {
 	assert.Equal(t, plan.Score(true, 1, d.Best()), record[0].Score)
 	s.live(func() { s.clickText("Another fault") })
 	assert.Equal(t, 0, s.count(".seen li"))
+}
+
+// A lamp is dragged along its run: the volts follow while it moves, the plan
+// when it is let go.
+func TestSlideALampAlongItsRun(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=shelf")
+	before := s.plan("midnight-apiary").Device("jar-24").At.Value()
+	volts := s.text(`[data-volts="jar-24"]`)
+	at := eval[[]float64](s, `(()=>{const b=document.querySelector('a[data-slide="jar-24"] .lampbox').getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2]})()`)
+	mouse := func(kind input.DispatchMouseEventType, x, y float64) chromedp.Action[chromedp.Void] {
+		return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
+	}
+	require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]), mouse(input.DispatchMouseEventTypeMouseMoved, at[0]-100, at[1]), mouse(input.DispatchMouseEventTypeMouseMoved, at[0]-200, at[1])))
+	s.wait(`document.querySelector('[data-volts="jar-24"]').textContent!=="` + volts + `"`)
+	assert.Equal(t, before, s.plan("midnight-apiary").Device("jar-24").At.Value(), "nothing is stored while it moves")
+	s.live(func() {
+		require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMouseReleased, at[0]-200, at[1])))
+	})
+	moved := s.plan("midnight-apiary").Device("jar-24").At.Value()
+	assert.Less(t, moved, before-500)
+	eval[bool](s, `(()=>{document.querySelector('a[data-slide="jar-24"]').focus(); return true})()`)
+	s.live(func() { require.NoError(t, chromedp.Do(s.ctx, chromedp.KeyEvent(kb.ArrowRight))) })
+	assert.InDelta(t, moved+25.4, s.plan("midnight-apiary").Device("jar-24").At.Value(), 6.5)
+	s.live(func() { s.clickText("Undo") })
+	s.live(func() { s.clickText("Undo") })
+	assert.Equal(t, before, s.plan("midnight-apiary").Device("jar-24").At.Value())
 }

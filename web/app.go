@@ -116,6 +116,8 @@ func (s *Server) Handler() http.Handler {
 	p.GET("/sheet.dxf", s.flat)
 	p.GET("/search", s.search)
 	p.POST("/lay", s.lay)
+	p.GET("/slide", s.sliding)
+	p.POST("/slide", s.slide)
 	p.POST("/keep", s.keep)
 	p.POST("/bring", s.bringIn)
 	p.GET("/picture", s.pictureFile)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"sort"
+	"strconv"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -276,7 +277,11 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		}
 		c.Line(h.rail(k)+" lead", kx, y, kx, ky+map[bool]float64{true: 22, false: 0}[up])
 		c.f(`<circle class="splice" cx="%s" cy="%s" r="4.5"/>`, n(kx), n(y))
+		if h.href != nil && !h.st.Hidden {
+			c.move = fmt.Sprintf(` data-slide="%s" data-at="%s" data-per="%s" data-long="%s"`, esc(k.ID), n(k.At.Or(d.Length.Value())), strconv.FormatFloat(d.Length.Value()/l, 'f', 4, 64), n(d.Length.Value()))
+		}
 		h.lamp(k, kx, ky, kx, ky, up)
+		c.move = ""
 		up = !up
 	}
 	h.far = math.Max(h.far, x+l)
@@ -328,11 +333,11 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 	default:
 		c.f(`<path class="flame" d="M%s %sq4 5 0 8q-4 -3 0 -8z"/>`, n(x), n(y+10))
 	}
-	if above {
-		c.Text(class, "middle", x, y-5-off, text)
-	} else {
-		c.Text(class, "middle", x, y+38+off, text)
+	ty := y - 5 - off
+	if !above {
+		ty = y + 38 + off
 	}
+	c.f(`<text class="%s" text-anchor="middle" x="%s" y="%s" data-volts="%s">%s</text>`, class, n(x), n(ty), esc(d.ID), esc(text))
 	c.Rect("touch", x-14, y-16, 28, 56)
 	c.Done()
 }

@@ -31,6 +31,11 @@
       const to = $$(keep).find((e) => !form || (e.form && e.form.getAttribute("action") === form) || !e.form);
       if (to && to.type !== "hidden") to.focus({ preventScroll: true });
     }
+    if (refocusSlide !== null) {
+      const to = $(`a[data-slide="${CSS.escape(refocusSlide)}"]`);
+      refocusSlide = null;
+      if (to) to.focus({ preventScroll: true });
+    }
     if (refocusHandle !== null) {
       const to = $(`[data-handle="${CSS.escape(refocusHandle)}"]`);
       refocusHandle = null;
@@ -270,6 +275,53 @@
   }, true);
   document.addEventListener("input", (e) => { if (e.target.matches("[data-fade]")) $(".overlay").setAttribute("opacity", e.target.value / 100); });
   let refocusHandle = null;
+
+  // lamps slide along their run, and every volt on the board follows
+  let slide = null, asking = 0;
+  function slideTo(a, at) {
+    const f = $("#slide");
+    f.elements.device.value = a.dataset.slide;
+    f.elements.at.value = at;
+    refocusSlide = a.dataset.slide;
+    send(f);
+  }
+  document.addEventListener("pointerdown", (e) => {
+    const a = e.target.closest && e.target.closest("a[data-slide]");
+    if (!a || e.button) return;
+    slide = { a, svg: a.ownerSVGElement, from: userPoint(a.ownerSVGElement, e), mm: null };
+  });
+  document.addEventListener("pointermove", async (e) => {
+    if (!slide) return;
+    const s = slide, d = s.a.dataset, dx = userPoint(s.svg, e).x - s.from.x;
+    if (s.mm === null && Math.abs(dx) < 4) return;
+    const mm = Math.min(Number(d.long), Math.max(1, Number(d.at) + dx * Number(d.per)));
+    s.mm = mm;
+    s.a.classList.add("held");
+    s.a.setAttribute("transform", `translate(${(mm - Number(d.at)) / Number(d.per)} 0)`);
+    if (asking) return;
+    asking++;
+    try {
+      const r = await (await fetch("/p/" + $("#page").dataset.plan + "/slide?" + new URLSearchParams({ device: d.slide, at: mm }))).json();
+      if (slide === s && r.volts) $$("[data-volts]", s.svg).forEach((t) => { if (r.volts[t.dataset.volts]) t.textContent = r.volts[t.dataset.volts]; });
+    } catch (_) { /* the drop will say it */ } finally { asking--; }
+  });
+  document.addEventListener("dragstart", (e) => { if (e.target.closest && e.target.closest("a[data-slide]")) e.preventDefault(); });
+  document.addEventListener("pointerup", () => {
+    const s = slide;
+    slide = null;
+    if (!s || s.mm === null) return;
+    dropped = performance.now();
+    slideTo(s.a, s.mm);
+  });
+  document.addEventListener("keydown", (e) => {
+    const a = e.target.closest && e.target.closest("a[data-slide]");
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
+    if (!a || !by || e.ctrlKey || e.metaKey || e.altKey) return;
+    e.preventDefault();
+    e.stopPropagation();
+    slideTo(a, Number(a.dataset.at) + by * (e.shiftKey ? 304.8 : 25.4));
+  }, true);
+  let refocusSlide = null;
 
   // dimensions of the picked solid are dragged in the front view; the ticket's
   // own field takes the new size
