@@ -41,7 +41,7 @@ func ngspice(t *testing.T, netlist string) map[int]float64 {
 	return volts
 }
 
-// Every node of eight wiring plans, in several states, against ngspice: within
+// Every node of ten wiring plans, in several states, against ngspice: within
 // 0.1 % + 1 mV.
 func TestWiringPlansAgainstNgspice(t *testing.T) {
 	l, g := measure.Len, measure.Must[measure.GaugeKind]
@@ -62,10 +62,17 @@ func TestWiringPlansAgainstNgspice(t *testing.T) {
 	strip.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	strip.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"}, {ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("18 AWG"), Length: l("3 m")},
 		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "W", Product: "strip12", Length: l("5 m")}}
+	step := plan.New("step", "Step", "in", "")
+	step.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	step.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"}, {ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("20 AWG"), Length: l("20 ft")},
+		{ID: "C", Prop: "a", Kind: "converter", Name: "C", From: "W", Volts: measure.Must[measure.VoltKind]("5 V"), Amps: measure.Must[measure.AmpKind]("4 A")},
+		{ID: "P", Prop: "a", Kind: "lamp", Name: "P", From: "C", Product: "pixel5", Length: l("1 m"), Bright: 50}, {ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "W", At: l("8 ft"), Product: "puck12"}}
+	cells := step.Clone()
+	cells.Devices[0] = plan.Device{ID: "S", Prop: "a", Kind: "supply", Name: "S", Cell: "sla7"}
 	for name, c := range map[string]struct {
 		p  *plan.Plan
 		on map[string]bool
-	}{"apiary, all on": {apiary, nil}, "apiary, all off": {apiary, map[string]bool{}}, "apiary, fill only": {apiary, map[string]bool{"K1": true}}, "two feeds": {fed, nil}, "far too thin": {thin, nil},
+	}{"step-down converter": {step, nil}, "converter on a battery": {cells, nil}, "apiary, all on": {apiary, nil}, "apiary, all off": {apiary, map[string]bool{}}, "apiary, fill only": {apiary, map[string]bool{"K1": true}}, "two feeds": {fed, nil}, "far too thin": {thin, nil},
 		"wrong rail": {rail, nil}, "bare LEDs, bulb, motor": {leds, nil}, "strip": {strip, nil}, "pixels": {demo.Metric(today), nil}} {
 		require.NoError(t, c.p.Validate(), name)
 		rig := plan.NewRig(c.p, stock.Shop)

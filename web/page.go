@@ -449,7 +449,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 			}
 		}
 		t.Sub = x.Kind + ", " + s
-		t.Results = p.pick(key+":load", key+":hours", key+":sets", key+":season", key+":average", key+":headroom", key+":volts", key+":drop", key+":amps", key+":light", key+":ohms", key+":carry", key+":resistor")
+		t.Results = p.pick(key+":load", key+":hours", key+":sets", key+":season", key+":average", key+":draws", key+":headroom", key+":volts", key+":drop", key+":amps", key+":light", key+":ohms", key+":carry", key+":resistor")
 		for _, d := range p.Plan.Devices {
 			if d.From == id && len(t.Touches) < 4 {
 				t.Touches = append(t.Touches, Link{Text: d.Name, Href: p.href("loom", x.Prop, "device:"+d.ID, "")})

@@ -318,8 +318,8 @@ func (s *Server) loom(p *Page, q url.Values) {
 		return
 	}
 	if p.Way == "list" {
-		for _, k := range []string{"supply", "fuse", "switch", "run", "lamp"} {
-			g := Group{Title: map[string]string{"supply": "Supplies", "fuse": "Fuses", "switch": "Switches", "run": "Runs", "lamp": "Lamps"}[k]}
+		for _, k := range []string{"supply", "converter", "fuse", "switch", "run", "lamp"} {
+			g := Group{Title: map[string]string{"supply": "Supplies", "converter": "Converters", "fuse": "Fuses", "switch": "Switches", "run": "Runs", "lamp": "Lamps"}[k]}
 			for _, d := range w.Plan.Devices {
 				if d.Prop == p.Prop && d.Kind == k {
 					r := st.Readings[d.ID]

@@ -172,6 +172,18 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Device("L1").Amps = amp("10 mA")
 		}},
 		{"entry-hole", Fix, 1, func(p *plan.Plan) { p.Solids[0].Sealed = true }},
+		{"wrong-rail", Stop, 1, func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "W1", At: measure.Len("2 ft"), Product: "pixel5", Length: measure.Len("300 mm")})
+		}},
+		{"starved", Stop, 0, func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1", Volts: measure.Must[measure.VoltKind]("12 V"), Amps: amp("1 A")})
+		}},
+		{"supply-load", Fix, 1, func(p *plan.Plan) {
+			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("5 A")
+			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
+			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1", Volts: measure.Must[measure.VoltKind]("5 V"), Amps: amp("1 A")},
+				plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "C1", Product: "pixel5", Length: measure.Len("0.3 m"), Bright: 90})
+		}},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
 	} {
 		p := clean()

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"math"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -47,6 +48,15 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 				snag.Mends = append(snag.Mends, put(w, "Feed from "+o.Name, "device", d.ID, next))
 				break
 			}
+		}
+		if feeder := w.Plan.Device(d.From); have > rated+1 && feeder != nil { // step the rail down
+			id := w.Plan.FreshName("C")
+			need := math.Ceil(plan.RatedAmps(&d, w.Lib) / .8)
+			conv := plan.Device{ID: id, Prop: d.Prop, Kind: "converter", Name: "Converter " + id, From: d.From, At: d.At, Volts: measure.Of[measure.VoltKind](rated), Amps: measure.Of[measure.AmpKind](need)}
+			next := d
+			next.From, next.At = id, measure.Length{}
+			label := fmt.Sprintf("Step it down with a %s %s converter", measure.Volts(rated), conv.Amps)
+			snag.Mends = append(snag.Mends, Mend{label, plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)}}})
 		}
 		if len(snag.Mends) == 0 {
 			id := w.Plan.FreshName("S")

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"math"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -11,7 +12,7 @@ import (
 var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (80 % continuous).", func(w *plan.Work, say func(Snag)) {
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
-		if d.Kind != "supply" || d.Cell != "" { // batteries have a rule of their own
+		if d.Kind != "supply" && d.Kind != "converter" || d.Cell != "" { // batteries have a rule of their own
 			continue
 		}
 		g := w.All.Readings[d.ID]
@@ -25,7 +26,11 @@ var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (8
 		if need > limit {
 			s.Level, s.Title = Stop, d.Name+" is overloaded"
 		}
-		if id := smallest(w, v, need); id != "" {
+		if d.Kind == "converter" {
+			next := *d
+			next.Amps = measure.Of[measure.AmpKind](math.Ceil(need / circuit.LoadLimit))
+			s.Mends = []Mend{put(w, "One of "+next.Amps.String(), "device", d.ID, next)}
+		} else if id := smallest(w, v, need); id != "" {
 			next := *d
 			next.Product, next.Volts, next.Amps = id, measure.Voltage{}, measure.Current{}
 			s.Mends = []Mend{put(w, "Use the "+w.Lib.Supplies[id].Name, "device", d.ID, next)}
@@ -45,6 +50,19 @@ func wanted(w *plan.Work, d *plan.Device, gives float64) float64 {
 	}
 	return max(gives, min(sum, 1.5*gives))
 }
+
+var _ = rule("starved", Stop, "A converter sees less than it needs to run.", func(w *plan.Work, say func(Snag)) {
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		g := w.All.Readings[d.ID]
+		if d.Kind != "converter" || g.State != "starved" {
+			continue
+		}
+		v, _ := plan.SupplyOf(d, w.Lib)
+		say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is starved", weight: 3,
+			Why: fmt.Sprintf("A step-down converter to %s wants at least %s at its input. Feed it from a higher rail, through thicker wire.", measure.Volts(v), measure.Volts(v+1))})
+	}
+})
 
 var _ = rule("not-settled", Stop, "The wiring has no steady state, and what will not settle.", func(w *plan.Work, say func(Snag)) {
 	if s := w.All.Solution; !s.Settled {

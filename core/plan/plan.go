@@ -155,7 +155,7 @@ type Layer struct {
 type Device struct {
 	ID        string             `json:"id"`
 	Prop      string             `json:"prop"`
-	Kind      string             `json:"kind"` // supply, run, fuse, switch or lamp
+	Kind      string             `json:"kind"` // supply, run, fuse, switch, lamp or converter
 	Name      string             `json:"name"`
 	From      string             `json:"from,omitempty"`    // what feeds it
 	At        measure.Length     `json:"at,omitzero"`       // how far along a run it taps off; at its end when not given

@@ -36,7 +36,8 @@ type Rig struct {
 	series  map[string][]int  // positive elements of a run, in order from its feed
 	leads   map[string][2]int // a lamp's two lead elements
 	gate    map[string]int    // the element of a switch or fuse
-	source  map[string]int    // the element of a supply
+	source  map[string]int    // the element of a supply or a converter's output
+	input   map[string]int    // the element of a converter's input
 	Unfed   map[string]bool   // nothing leads to it from a supply
 	supply  map[string]string // which supply feeds it
 	devices []Device
@@ -132,7 +133,7 @@ func element(d *Device, l stock.Lamp) circuit.Element {
 // NewRig builds the network of all devices that have somewhere to be fed from.
 func NewRig(p *Plan, lib *stock.Library) *Rig {
 	r := &Rig{Net: &circuit.Network{}, port: map[string][2]int{}, load: map[string][]int{}, series: map[string][]int{}, leads: map[string][2]int{},
-		gate: map[string]int{}, source: map[string]int{}, Unfed: map[string]bool{}, supply: map[string]string{}, devices: p.Devices}
+		gate: map[string]int{}, source: map[string]int{}, input: map[string]int{}, Unfed: map[string]bool{}, supply: map[string]string{}, devices: p.Devices}
 	temp := p.Temperature()
 	byID := map[string]*Device{}
 	taps := map[string][]float64{}
@@ -178,6 +179,14 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: pos, B: neg, E: v, R: sourceOhms(d, v, a), Limit: 1.3 * a, Name: d.ID})
 			r.supply[d.ID] = d.ID
 			r.port[d.ID] = [2]int{pos, neg}
+		case "converter":
+			v, a := SupplyOf(d, lib)
+			out := r.Net.Node(d.ID + " out+")
+			// it runs from a volt above what it gives; what it draws is found in solve
+			r.input[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Sink, A: pos, B: neg, Vf: v + 1, I: 1e-6, Name: d.ID})
+			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: out, B: neg, E: v, R: stock.SupplyResistance(v, a), Limit: 1.3 * a, Name: d.ID})
+			r.port[d.ID] = [2]int{out, neg}
+			r.supply[d.ID] = d.ID // what it feeds is judged by its volts
 		case "fuse", "switch":
 			ohms := contactOhms
 			if d.Kind == "fuse" {
@@ -274,6 +283,41 @@ type State struct {
 	Hidden   bool // drawn as the eye sees it: no numbers
 }
 
+// converterEfficiency is what a step-down converter makes of what it draws.
+const converterEfficiency = 0.88
+
+// converterFrom is its source.
+var converterFrom = source.FromMemory("small step-down converters, 85 to 92 %")
+
+// solve finds the network's state. A converter draws constant power: what it
+// gives over its efficiency, as a current at the volts it then sees; the
+// network is solved again until that no longer changes.
+func (r *Rig) solve() *circuit.Solution {
+	for _, e := range r.input {
+		r.Net.Elements[e].I = 1e-6
+	}
+	sol := r.solver.Solve()
+	for pass := 0; pass < 60 && len(r.input) > 0; pass++ {
+		worst := 0.0
+		for i := range r.devices { // in order, so that the same plan gives the same answer
+			k, ok := r.input[r.devices[i].ID]
+			if !ok {
+				continue
+			}
+			in, out := &r.Net.Elements[k], r.source[r.devices[i].ID]
+			watts := math.Max(0, -sol.I[out]*sol.Across(r.Net.Elements[out])) / converterEfficiency
+			want := math.Max(1e-6, watts/math.Max(sol.Across(*in), in.Vf))
+			worst = math.Max(worst, math.Abs(want-in.I)/want)
+			in.I = want
+		}
+		if worst < 1e-7 {
+			break
+		}
+		sol = r.solver.Solve()
+	}
+	return sol
+}
+
 // Solve solves the rig with the given driven switches on. A hand switch is on
 // unless it was left off; nil means everything on.
 func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
@@ -292,11 +336,11 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 		}
 		r.Net.Elements[r.gate[d.ID]].R = ohms
 	}
-	sol := r.solver.Solve()
+	sol := r.solve()
 	st := &State{Readings: make(map[string]Operating, len(r.devices)), Solution: sol}
 	rated := map[string]float64{}
 	for i := range r.devices {
-		if d := &r.devices[i]; d.Kind == "supply" {
+		if d := &r.devices[i]; d.Kind == "supply" || d.Kind == "converter" {
 			rated[d.ID], _ = SupplyOf(d, lib)
 		}
 	}
@@ -321,7 +365,7 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 			if d.Reversed {
 				g.Volts, g.FarVolt = -g.Volts, -g.FarVolt // as a meter on its leads reads
 			}
-		case "supply":
+		case "supply", "converter":
 			e := r.source[d.ID]
 			g.Volts, g.Amps = sol.Across(r.Net.Elements[e]), -sol.I[e]
 			_, limit := SupplyOf(d, lib)
@@ -342,6 +386,11 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 		default:
 			q := r.port[d.ID]
 			g.Volts, g.Amps = sol.V[q[0]]-sol.V[q[1]], math.Abs(sol.I[r.gate[d.ID]])
+		}
+		if d.Kind == "converter" {
+			if in := r.Net.Elements[r.input[d.ID]]; sol.Across(in) < in.Vf {
+				g.State = "starved"
+			}
 		}
 		if d.Kind != "supply" {
 			g.Watts = math.Max(g.Watts, g.Volts*g.Amps)

@@ -352,7 +352,7 @@ func seconds(field string, d measure.Duration, limit float64) error {
 }
 
 func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
-	if err := first(named(x.Name), oneOf("kind", x.Kind, "supply", "run", "fuse", "switch", "lamp"),
+	if err := first(named(x.Name), oneOf("kind", x.Kind, "supply", "run", "fuse", "switch", "lamp", "converter"),
 		within("length", x.Length, 1, 300*metre), within("lead", x.Lead, 0, 300*metre), within("need", x.Need, 0, 300*metre),
 		within("extension", x.Extension, 0, 300*metre), within("at", x.At, 0, 300*metre), within("toAt", x.ToAt, 0, 300*metre)); err != nil {
 		return err
@@ -385,6 +385,10 @@ func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
 		}
 		if x.Product != "" {
 			return inList("product", x.Product, lib.Supplies, "ps12-5")
+		}
+	case "converter":
+		if x.Volts.IsZero() || x.Amps.IsZero() {
+			return measure.Bad("volts", "give what it puts out, such as 5 V and 3 A")
 		}
 	case "lamp":
 		if err := inList("product", x.Product, lib.Lamps, "flicker12 or puck12"); err != nil {

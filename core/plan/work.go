@@ -307,6 +307,18 @@ func (w *Work) power() {
 				With("0.8 rating - load", fmt.Sprintf("0.8 x %s - %s", amps(limit), amps(g.Amps)), amps(head), circuit.LoadFrom))
 			continue
 		}
+		if d.Kind == "converter" {
+			v, limit := SupplyOf(d, lib)
+			in := w.Rig.Net.Elements[w.Rig.input[d.ID]]
+			draws := in.I * w.All.Solution.Across(in)
+			w.keep(key+":load", source.Result{Label: "Load, everything on", Value: g.Amps, Unit: "A", Text: fmt.Sprintf("%s, %.0f %%", amps(g.Amps), 100*g.Lit)}.
+				With("current out of its terminals", "", amps(g.Amps), solved).With("load = current / rating", fmt.Sprintf("%s / %s", amps(g.Amps), amps(limit)), fmt.Sprintf("%.0f %%", 100*g.Lit), circuit.LoadFrom))
+			w.keep(key+":volts", source.Result{Label: "Volts it gives", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
+				With("V = E - I Rs", fmt.Sprintf("%s - %s x %s", volts(v), amps(g.Amps), measure.Ohms(stock.SupplyResistance(v, limit))), volts(g.Volts), stock.SupplyResistanceFrom))
+			w.keep(key+":draws", source.Result{Label: "It draws", Value: draws, Unit: "W", Text: fmt.Sprintf("%s at %s", measure.Watts(draws), volts(w.All.Solution.Across(in)))}.
+				With("power out / efficiency", fmt.Sprintf("%s x %s / %g", volts(g.Volts), amps(g.Amps), converterEfficiency), measure.Watts(draws), converterFrom))
+			continue
+		}
 		w.keep(key+":volts", source.Result{Label: map[string]string{"lamp": "Volts at the lamp"}[d.Kind], Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
 			With("node voltages of the whole network", fmt.Sprintf("%d nodes, %d Newton steps", len(w.Rig.Net.Names), w.All.Solution.Iterations), volts(g.Volts), solved))
 		if r := w.Results[key+":volts"]; r.Label == "" {

@@ -142,3 +142,11 @@ func (r *reader) battery() (*Reading, error) {
 	}
 	return r.put(text, "device", d.ID, d)
 }
+
+// converter steps a rail down: converter 5v 3a on W1 at 4 ft.
+func (r *reader) converter() (*Reading, error) {
+	return r.simple("converter", "C", func(d *plan.Device, f wire) string {
+		d.Volts, d.Amps = f.volts, f.amps
+		return fmt.Sprintf("converter %s, down to %s, %s", d.ID, d.Volts, d.Amps)
+	})
+}

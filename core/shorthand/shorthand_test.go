@@ -46,6 +46,7 @@ func TestPhrases(t *testing.T) {
 		{"driven switch on F1", "switch K1, driven by scenes on F1"},
 		{"lamp led-white on K1", "lamp L2, Bare LED, white 5 mm on K1"},
 		{"strip 2m strip12 on K1", "lamp L3, LED strip 12 V, 60/m, amber on K1"},
+		{"converter 5v 3a on W2 at 5 ft", "converter C1, down to 5v, 3a on W2 at 5 ft"},
 		{"battery 4 aa x2", "battery B1, 4 of AA alkaline in a row, 6 V, 2 rows"},
 		{"outlet porch 15a 120v guarded 14awg 50 ft", "outlet “Porch”, 120v, 15a breaker, ground-fault protected, 14awg cord of 50 ft"},
 		{"plug S1 into porch", "plug Supply S1 into Porch"},
@@ -67,7 +68,7 @@ func TestPhrases(t *testing.T) {
 	}
 	assert.Equal(t, "470 ohm", p.Device("L2").Resistor.String())
 	assert.Len(t, p.Scenes[0].Cues, 2)
-	assert.Len(t, p.Devices, 24+9)
+	assert.Len(t, p.Devices, 24+10)
 }
 
 // A new solid stands beside those that are there, not in them.

@@ -204,6 +204,28 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		h.far = math.Max(h.far, x+74)
 		h.lane = math.Max(h.lane, y+36)
 		h.children(d, x+74, y)
+	case "converter":
+		v, a := plan.SupplyOf(d, h.w.Lib)
+		in := "rail r-12"
+		if up := h.w.Plan.Device(d.From); up != nil {
+			in = h.rail(up)
+		}
+		h.wire(in, XY{x, y}, XY{x + 22, y})
+		h.pick(d, "")
+		c.Rect("box", x+22, y-20, 74, 40)
+		c.Open("wave", []XY{{x + 30, y - 8}, {x + 52, y - 8}, {x + 52, y + 10}, {x + 88, y + 10}})
+		c.Text("t lbl", "middle", x+59, y-26, d.ID+"  "+measure.Volts(v))
+		text := measure.Amps(g.Amps) + " of " + measure.Amps(a)
+		if g.State == "starved" {
+			text = "STARVED"
+		} else if h.st.Hidden {
+			text = ""
+		}
+		c.Text("t", "middle", x+59, y+35, text)
+		c.Done()
+		h.far = math.Max(h.far, x+96)
+		h.lane = math.Max(h.lane, y+42)
+		h.children(d, x+96, y)
 	case "run":
 		h.run(d, x, y, rail)
 	case "lamp":

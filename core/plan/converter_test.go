@@ -1,0 +1,44 @@
+package plan_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+)
+
+// Closed form: a load of P watts behind R ohms on E volts draws
+// I = (E - sqrt(E^2 - 4 R P)) / (2 R), P being what the converter gives over
+// its efficiency of 0.88.
+func TestConverterDrawsConstantPower(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Devices = []plan.Device{
+		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"},
+		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("20 ft")},
+		{ID: "C", Prop: "a", Kind: "converter", Name: "C", From: "W", Volts: measure.Must[measure.VoltKind]("5 V"), Amps: measure.Must[measure.AmpKind]("3 A")},
+		{ID: "P", Prop: "a", Kind: "lamp", Name: "P", From: "C", Product: "pixel5", Length: measure.Len("500 mm"), Bright: 80},
+	}
+	require.NoError(t, p.Validate())
+	w := plan.Do(p, stock.Shop, today)
+	out := w.All.Readings["C"]
+	power := out.Volts * out.Amps / .88
+	r := stock.SupplyResistance(12, 5) + 2*stock.CopperOhmsPerMetre(measure.AWGArea(22), 21)*20*.3048
+	want := (12 - math.Sqrt(144-4*r*power)) / 2 / r
+	assert.InEpsilon(t, want, w.All.Readings["S"].Amps, 1e-4)
+	assert.InEpsilon(t, power, w.Results["device:C:draws"].Value, 1e-6)
+	assert.Equal(t, "lit", w.All.Readings["P"].State)
+	assert.Equal(t, "C", w.Rig.Supply("P"), "what it feeds is judged by its volts")
+	// a rail too low starves it, and its lamps go dark
+	low := p.Clone()
+	low.Devices[0].Product = "ps5-4"
+	st := plan.Do(low, stock.Shop, today).All
+	assert.Equal(t, "starved", st.Readings["C"].State)
+	bad := p.Clone()
+	bad.Devices[2].Amps = measure.Current{}
+	assert.ErrorContains(t, bad.Validate(), "what it puts out")
+}
