@@ -92,6 +92,24 @@ func TestSnagsLeadThere(t *testing.T) {
 	assert.Contains(t, s.text(".ticket"), "Hive box")
 }
 
+// The wiring is looked at in each of its states.
+func TestStatesOfTheWiring(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=shelf")
+	full := s.text(`[data-volts="jar-24"]`)
+	choose := func(state string) {
+		s.live(func() {
+			eval[bool](s, `(()=>{const e=document.querySelector(".cases select"); e.value="`+state+`"; e.dispatchEvent(new Event("change",{bubbles:true})); return true})()`)
+		})
+	}
+	choose("without:S1")
+	assert.Equal(t, "dark", s.text(`[data-volts="jar-24"]`))
+	choose("cold")
+	assert.NotEqual(t, full, s.text(`[data-volts="jar-24"]`))
+	choose("scene:glow")
+	assert.Equal(t, full, s.text(`[data-volts="jar-24"]`), "the jars are on in every scene")
+	assert.Equal(t, "scene:glow", eval[string](s, `document.querySelector(".cases select").value`))
+}
+
 // Outlets and batteries: typed, drawn, judged, mended.
 func TestWhereThePowerComesFrom(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=riser&way=power")

@@ -247,7 +247,7 @@ func TestBinary(t *testing.T) {
 	js := run(1, apiaryJSON, "check", "-", "--json", "--today", "2026-09-20")
 	assert.Contains(t, js, `"code": "reversed-lamp"`)
 	assert.Contains(t, js, `"device:jar-8:volts"`)
-	assert.Contains(t, run(1, apiaryJSON, "check", "-", "--today", "2026-09-20"), "9 stop")
+	assert.Contains(t, run(1, apiaryJSON, "check", "-", "--today", "2026-09-20"), "10 stop")
 	assert.Contains(t, run(0, string(demo.Metric(today).Encode()), "check", "-"), "0 stop")
 	assert.Contains(t, run(2, "{", "check", "-"), "line 1")
 	assert.Contains(t, run(2, strings.Replace(apiaryJSON, `"w": "22 in"`, `"w": "wide"`, 1), "check", "-"), `solids[6].w: "wide" is not understood; write a length`)

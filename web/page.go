@@ -91,6 +91,7 @@ type Page struct {
 	Shelf                     []Row
 	Picture                   *PictureView
 	Harness                   *plan.Harness
+	Cases                     []Option // states of the wiring
 	Order                     []string // of assembly
 	OrderOf                   string
 	Fault                     *Fault

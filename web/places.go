@@ -276,7 +276,7 @@ func (s *Server) loom(p *Page, q url.Values) {
 	if p.Way == "" {
 		p.Way = "harness"
 	}
-	for _, v := range [][2]string{{"harness", "Harness"}, {"rest", "Scenes off"}, {"list", "List"}, {"build", "Build"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}, {"power", "Power"}} {
+	for _, v := range [][2]string{{"harness", "Harness"}, {"list", "List"}, {"build", "Build"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}, {"power", "Power"}} {
 		p.Ways = append(p.Ways, Link{Text: v[1], Href: p.href("loom", p.Prop, p.Sel, v[0]), On: p.Way == v[0]})
 	}
 	if p.Prop == "" {
@@ -291,8 +291,14 @@ func (s *Server) loom(p *Page, q url.Values) {
 		return
 	}
 	st := w.All
-	if p.Way == "rest" {
-		st = plan.NewRig(w.Plan, w.Lib).Solve(w.Lib, map[string]bool{})
+	state := q.Get("state")
+	if p.Way == "harness" || p.Way == "list" {
+		for _, k := range w.Plan.Cases() {
+			p.Cases = append(p.Cases, Option{k.Key, k.Name, k.Key == state || state == "" && k.Key == "all"})
+		}
+		if got := w.Plan.Case(w.Lib, state); got != nil && state != "all" {
+			st = got
+		}
 	}
 	_, id, _ := strings.Cut(p.Sel, ":")
 	d := w.Plan.Device(id)

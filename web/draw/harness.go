@@ -120,7 +120,7 @@ func (h *harness) root(d *plan.Device) {
 	}
 	c.Rect("live fill-"+g.State, 35, y-8, math.Min(1, math.Max(0, g.Lit))*110, 15)
 	c.Line("limit", 35+110*circuit.LoadLimit, y-13, 35+110*circuit.LoadLimit, y+12)
-	c.Text("t", "start", 35, y+25, fmt.Sprintf("%s  %.0f %%", measure.Amps(g.Amps), 100*g.Lit))
+	c.Text("t", "start", 35, y+25, fmt.Sprintf("%s  %.0f %%", measure.Amps(math.Abs(g.Amps)), math.Abs(100*g.Lit)))
 	c.Text("t "+map[string]string{"ok": "soft", "heavy": "mark", "overloaded": "mark"}[g.State], "start", 35, y+43, map[string]string{"ok": "80 % line kept", "heavy": "past the 80 % line", "overloaded": "OVERLOADED"}[g.State])
 	c.Done()
 	h.children(d, 156, y)

@@ -90,6 +90,7 @@
   });
   document.addEventListener("change", (e) => {
     const f = e.target.form;
+    if (f && f.matches("[data-get]")) { go(f.getAttribute("action") + "?" + new URLSearchParams(new FormData(f))); return; }
     if (f && f.matches("[data-auto]")) send(f);
   });
   document.addEventListener("click", (e) => {

@@ -1,0 +1,80 @@
+package plan
+
+import (
+	"fmt"
+
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/stock"
+)
+
+// Case is one state of the wiring that it should be looked at in.
+type Case struct{ Key, Name string }
+
+// Cases lists the states: everything on, scenes off, each scene, each supply
+// missing, a cold night.
+func (p *Plan) Cases() []Case {
+	out := []Case{{"all", "everything on"}, {"rest", "scenes off"}}
+	for _, s := range p.Scenes {
+		out = append(out, Case{"scene:" + s.ID, "scene " + s.Name})
+	}
+	for _, d := range p.Devices {
+		if d.Kind == "supply" {
+			out = append(out, Case{"without:" + d.ID, "without " + d.Name})
+		}
+	}
+	return append(out, Case{"cold", fmt.Sprintf("a night of %s", coldNight)})
+}
+
+// coldNight is the temperature of the cold case.
+var coldNight = measure.Of[measure.CelsiusKind](-5)
+
+// Case solves the wiring in one of its states: nil when there is none of that
+// key. In a scene every switch it ever works is on, which is its worst moment.
+func (p *Plan) Case(lib *stock.Library, key string) *State {
+	kind, id := key, ""
+	for i := range key {
+		if key[i] == ':' {
+			kind, id = key[:i], key[i+1:]
+			break
+		}
+	}
+	switch kind {
+	case "all":
+		return NewRig(p, lib).Solve(lib, nil)
+	case "rest":
+		return NewRig(p, lib).Solve(lib, map[string]bool{})
+	case "scene":
+		s := p.Scene(id)
+		if s == nil {
+			return nil
+		}
+		on := map[string]bool{}
+		for _, c := range s.Cues {
+			on[c.Channel] = true
+		}
+		return NewRig(p, lib).Solve(lib, on)
+	case "without":
+		d := p.Device(id)
+		if d == nil || d.Kind != "supply" {
+			return nil
+		}
+		r := NewRig(p, lib)
+		e := &r.Net.Elements[r.source[id]]
+		e.E, e.R, e.Limit = 0, 1e9, 0 // unplugged
+		return r.Solve(lib, nil)
+	case "cold":
+		q := p.Clone()
+		q.Display.Temp = coldNight
+		r := NewRig(q, lib)
+		for i := range q.Devices { // alkaline cells stiffen and sag in the cold
+			if d := &q.Devices[i]; d.Cell != "" {
+				if c := circuit.Cells[d.Cell]; !c.Lead {
+					r.Net.Elements[r.source[d.ID]].R *= 2
+				}
+			}
+		}
+		return r.Solve(lib, nil)
+	}
+	return nil
+}
