@@ -17,7 +17,7 @@ import (
 // randomEdit is one thing a builder might do to the plan as it stands.
 func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 	pick := func(list []plan.Element) plan.Element { return list[r.IntN(len(list))] }
-	switch r.IntN(7) {
+	switch r.IntN(13) {
 	case 0:
 		id := p.FreshID("prop", fmt.Sprintf("Prop %d", n))
 		return plan.Edit{Label: "add a prop", Changes: []plan.Change{p.Put("prop", id, plan.Prop{ID: id, Name: "Prop"})}}
@@ -47,6 +47,46 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 	case 5:
 		if len(p.Props) > 2 {
 			return p.Without("prop", pick(p.Elements("prop")).ID)
+		}
+	case 7:
+		id := p.FreshID("offcut", "xps1")
+		return plan.Edit{Label: "offcut", Changes: []plan.Change{p.Put("offcut", id, plan.Offcut{ID: id, Stock: "xps1", W: measure.Len("18 in"), H: measure.Len("30 in")})}}
+	case 8: // a piece laid by hand, or a sheet cut
+		w := plan.Do(p, stock.Shop, today)
+		if len(w.Sheets) == 0 {
+			break
+		}
+		sh := w.Sheets[r.IntN(len(w.Sheets))]
+		if n := len(sh.Layout.Sheets); n > sh.Cut {
+			if r.IntN(3) == 0 {
+				if e, err := w.CutSheet(sh, sh.Cut+r.IntN(n-sh.Cut)); err == nil {
+					return e
+				}
+			}
+			if e, err := w.Move(sh, r.IntN(len(sh.Pieces)), sh.Cut+r.IntN(n-sh.Cut), 900*r.Float64(), 1500*r.Float64(), false, r.IntN(2) == 0); err == nil {
+				return e
+			}
+		}
+	case 9:
+		id := p.FreshID("outlet", "yard")
+		o := plan.Outlet{ID: id, Name: "Yard", Volts: measure.Must[measure.VoltKind]("120 V"), Breaker: measure.Must[measure.AmpKind]("15 A"), Guard: r.IntN(2) == 0}
+		e := plan.Edit{Label: "outlet", Changes: []plan.Change{p.Put("outlet", id, o)}}
+		plug := p.FreshID("plug", "fog")
+		e.Changes = append(e.Changes, p.Put("plug", plug, plan.Plug{ID: plug, Name: "Fog", Outlet: id, Watts: measure.Must[measure.WattKind]("400 W")}))
+		return e
+	case 10:
+		if len(p.Outlets) > 0 {
+			return p.Without("outlet", pick(p.Elements("outlet")).ID)
+		}
+	case 11:
+		if len(p.Pictures) > 0 {
+			x := *pick(p.Elements("picture")).Value.(*plan.Picture)
+			x.A.X += 1 + r.IntN(9)
+			return plan.Edit{Label: "point", Changes: []plan.Change{p.Put("picture", x.ID, x)}}
+		}
+	case 12:
+		if len(p.Props) > 0 {
+			return p.Scaled(pick(p.Elements("prop")).ID, .8+.4*r.Float64())
 		}
 	case 6:
 		if len(p.Solids) > 2 {

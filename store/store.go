@@ -186,7 +186,6 @@ func load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, int64, error) {
 	return p, head.Rev, err
 }
 
-
 // Create stores a new plan. With replace, one of the same ID gives way.
 func (s *Store) Create(ctx context.Context, p *plan.Plan, replace bool) error {
 	if err := p.Validate(); err != nil {

@@ -69,6 +69,9 @@ func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
 	if w.Plan.Prop(sol.Prop) == nil {
 		return nil, measure.Bad("prop", "is gone; open one first")
 	}
+	if w.Lib.Materials[sol.Stock].Form != "sheet" {
+		return nil, measure.Bad("stock", "the shop has no sheet %q; choose one of the list", sol.Stock)
+	}
 	size, err := measure.ParseLengthIn(c.PostForm("size"), bare)
 	if err != nil {
 		return nil, measure.Bad("size", "%s; one known size gives the scale", err)

@@ -126,141 +126,6 @@ func (s *Server) deletePlan(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, "/")
 }
 
-// paperOf is the paper asked for; Letter when it is none of ours.
-func paperOf(c *gin.Context) formats.Paper {
-	if p, ok := formats.Papers[c.Query("paper")]; ok {
-		return p
-	}
-	return formats.Letter
-}
-
-// harness sends what building a prop's wiring takes: PDF, CSV or XLSX.
-func (s *Server) harness(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	prop := c.Query("prop")
-	if w.Plan.Prop(prop) == nil {
-		s.trouble(c, http.StatusNotFound, "No such prop", "It was taken away. Go back and look again.")
-		return
-	}
-	var b bytes.Buffer
-	how, kind, ext := "attachment", "text/csv; charset=utf-8", "csv"
-	switch path := c.Request.URL.Path; {
-	case strings.HasSuffix(path, ".pdf"):
-		paper := paperOf(c)
-		if paper.Roll {
-			paper = formats.Letter
-		}
-		how, kind, ext = "inline", "application/pdf", "pdf"
-		err = formats.HarnessPDF(&b, w, prop, paper)
-	case strings.HasSuffix(path, ".xlsx"):
-		kind, ext = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "xlsx"
-		err = formats.HarnessXLSX(&b, w, prop)
-	default:
-		err = formats.HarnessCSV(&b, w, prop)
-	}
-	if err != nil {
-		_, msg := fieldErrors(err)
-		s.trouble(c, http.StatusNotFound, "No harness to print", msg)
-		return
-	}
-	c.Header("Content-Disposition", how+`; filename="`+prop+`-harness.`+ext+`"`)
-	c.Data(http.StatusOK, kind, b.Bytes())
-}
-
-// labels sends a prop's labels.
-func (s *Server) labels(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	paper := paperOf(c)
-	if paper.Roll {
-		paper = formats.Letter
-	}
-	var b bytes.Buffer
-	if err := formats.Labels(&b, w, c.Query("prop"), paper); err != nil {
-		_, msg := fieldErrors(err)
-		s.trouble(c, http.StatusNotFound, "No labels", msg)
-		return
-	}
-	c.Header("Content-Disposition", `inline; filename="`+c.Query("prop")+`-labels.pdf"`)
-	c.Data(http.StatusOK, "application/pdf", b.Bytes())
-}
-
-// cutSheet sends a prop's cut sheet on Letter or A4.
-func (s *Server) cutSheet(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	paper := paperOf(c)
-	if paper.Roll {
-		paper = formats.Letter
-	}
-	var b bytes.Buffer
-	if err := formats.CutSheet(&b, w, c.Query("prop"), paper); err != nil {
-		s.trouble(c, http.StatusNotFound, "No such cut sheet", err.Error())
-		return
-	}
-	c.Header("Content-Disposition", `inline; filename="`+c.Query("prop")+`-cut-sheet-`+paper.Name+`.pdf"`)
-	c.Data(http.StatusOK, "application/pdf", b.Bytes())
-}
-
-// cutList sends the cut list of a prop, or of all, as CSV or XLSX.
-func (s *Server) cutList(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	prop := c.Query("prop")
-	if prop != "" && w.Plan.Prop(prop) == nil {
-		s.trouble(c, http.StatusNotFound, "No such prop", "It was taken away. Go back and look again.")
-		return
-	}
-	var b bytes.Buffer
-	kind, write := "text/csv; charset=utf-8", formats.CutListCSV
-	ext := "csv"
-	if strings.HasSuffix(c.Request.URL.Path, ".xlsx") {
-		kind, write, ext = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", formats.CutListXLSX, "xlsx"
-	}
-	if err := write(&b, w, prop); err != nil {
-		s.fail(c, err)
-		return
-	}
-	c.Header("Content-Disposition", `attachment; filename="cut-list.`+ext+`"`)
-	c.Data(http.StatusOK, kind, b.Bytes())
-}
-
-// wiring sends the wire list as CSV, or the whole network as a SPICE netlist.
-func (s *Server) wiring(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	var b bytes.Buffer
-	name, kind := "wire-list.csv", "text/csv; charset=utf-8"
-	if strings.HasSuffix(c.Request.URL.Path, ".cir") {
-		name, kind = "wiring.cir", "text/plain; charset=utf-8"
-		err = formats.SPICE(&b, w.Plan.Display.Name, w.Rig.Net, w.All.Solution)
-	} else {
-		err = formats.WireListCSV(&b, w, c.Query("prop"))
-	}
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	c.Header("Content-Disposition", `attachment; filename="`+name+`"`)
-	c.Data(http.StatusOK, kind, b.Bytes())
-}
-
 // flat sends a part or a nested sheet at 1:1 as SVG, DXF or tiled PDF.
 func (s *Server) flat(c *gin.Context) {
 	w, _, err := s.work(c, c.Param("plan"))
@@ -299,23 +164,20 @@ func (s *Server) flat(c *gin.Context) {
 		return
 	}
 	var b bytes.Buffer
-	ext, kind := "svg", "image/svg+xml"
-	write := f.SVG
+	ext, write := "svg", f.SVG
 	switch path := c.Request.URL.Path; {
 	case strings.HasSuffix(path, ".dxf"):
-		ext, kind, write = "dxf", "image/vnd.dxf", f.DXF
+		ext, write = "dxf", f.DXF
 	case strings.HasSuffix(path, ".pdf"):
 		paper := paperOf(c)
-		ext, kind = "pdf", "application/pdf"
-		write = func(out io.Writer) error { return f.Tiles(out, paper, w.Plan.Metric()) }
+		ext, write = "pdf", func(out io.Writer) error { return f.Tiles(out, paper, w.Plan.Metric()) }
 	}
 	if err := write(&b); err != nil {
 		_, msg := fieldErrors(err)
 		s.trouble(c, http.StatusUnprocessableEntity, "That cannot be printed so", msg)
 		return
 	}
-	c.Header("Content-Disposition", `attachment; filename="`+name+`.`+ext+`"`)
-	c.Data(http.StatusOK, kind, b.Bytes())
+	send(c, name+"."+ext, &b)
 }
 
 // calculators is every calculator as a form; the one asked for is run.

@@ -386,18 +386,21 @@ func score(l Layout, parts []Part) float64 {
 	return s
 }
 
+// fitsAny reports whether some sheet holds the part.
+func (p Part) fitsAny(stocks []Stock, o Options) bool {
+	for _, s := range stocks {
+		w, h := s.W-2*o.Margin, s.H-2*o.Margin
+		if p.W <= w+1e-6 && p.H <= h+1e-6 || p.Turn && p.H <= w+1e-6 && p.W <= h+1e-6 {
+			return true
+		}
+	}
+	return false
+}
+
 // blocksOf pairs equal trapezoids head to foot and sets aside what no sheet
 // can hold.
 func blocksOf(parts []Part, stocks []Stock, o Options, fixed map[int]bool) (blocks []block, large []int) {
-	fits := func(w, h float64, turn bool) bool {
-		for _, s := range stocks {
-			sw, sh := s.W-2*o.Margin, s.H-2*o.Margin
-			if w <= sw+1e-6 && h <= sh+1e-6 || turn && h <= sw+1e-6 && w <= sh+1e-6 {
-				return true
-			}
-		}
-		return false
-	}
+	fits := func(w, h float64, turn bool) bool { return Part{W: w, H: h, Turn: turn}.fitsAny(stocks, o) }
 	type like struct {
 		w, h, low, high float64
 		turn            bool

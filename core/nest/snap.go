@@ -147,7 +147,8 @@ func Snap(parts []Part, on []Placed, want Placed, s Stock, o Options) (Placed, b
 }
 
 // Kept takes a layout as it was kept; it reports false when it no longer holds
-// every part once, clear of the others, on stock that is there.
+// every part once that some sheet can hold, clear of the others, on stock that
+// is there.
 func Kept(parts []Part, stocks []Stock, o Options) (Layout, bool) {
 	seen := map[int]bool{}
 	for _, f := range o.Fixed {
@@ -156,11 +157,16 @@ func Kept(parts []Part, stocks []Stock, o Options) (Layout, bool) {
 		}
 		seen[f.Part] = true
 	}
-	if len(seen) != len(parts) {
-		return Layout{}, false
-	}
 	l := Layout{Sheets: o.opened(stocks)}
 	l.dropEmpty()
+	for i, p := range parts {
+		if !seen[i] && p.fitsAny(stocks, o) {
+			return Layout{}, false
+		}
+		if !seen[i] {
+			l.TooLarge = append(l.TooLarge, i)
+		}
+	}
 	n := 0
 	used := map[string]int{}
 	for _, s := range l.Sheets {
@@ -175,7 +181,7 @@ func Kept(parts []Part, stocks []Stock, o Options) (Layout, bool) {
 			}
 		}
 	}
-	if n != len(parts) {
+	if n != len(seen) {
 		return Layout{}, false // some lie on stock that is gone
 	}
 	l.finish(parts, o)

@@ -42,16 +42,21 @@ func fixedOf(l Layout) []Fixed {
 func TestAnyLayoutCanBeKept(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		parts := mixed(t, rapid.IntRange(1, 14).Draw(t, "n"))
+		large := rapid.Bool().Draw(t, "one too large")
+		if large {
+			parts = append(parts, Part{W: 3000, H: 3000})
+		}
 		stocks := []Stock{{ID: "offcut:a", W: 500, H: 600, Left: 1}, {ID: "full", W: 1220, H: 2440, Left: -1}}
 		o := Options{Kerf: 3, Margin: 6, Tries: 10}
 		l := Sheets(parts, stocks, o)
-		require.Empty(t, l.TooLarge)
+		require.Equal(t, large, len(l.TooLarge) == 1)
 		o.Fixed = fixedOf(l)
 		kept, ok := Kept(parts, stocks, o)
 		require.True(t, ok)
 		require.InDelta(t, l.Used, kept.Used, 1e-6)
+		require.Equal(t, l.TooLarge, kept.TooLarge)
 		require.Equal(t, len(l.Sheets), len(kept.Sheets))
-		if len(parts) > 1 { // a part moved onto another is not kept
+		if len(o.Fixed) > 1 { // a part moved onto another is not kept
 			o.Fixed[0].Placed.X, o.Fixed[0].Placed.Y = o.Fixed[1].Placed.X, o.Fixed[1].Placed.Y
 			o.Fixed[0].Sheet, o.Fixed[0].Stock = o.Fixed[1].Sheet, o.Fixed[1].Stock
 			if parts[o.Fixed[0].Part].Bore == 0 && parts[o.Fixed[1].Part].Bore == 0 {

@@ -1,0 +1,95 @@
+package web
+
+import (
+	"bytes"
+	"io"
+	"net/http"
+	"path"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+	"zapbarn/core/plan"
+	"zapbarn/formats"
+)
+
+// download is a file made of a prop, or of all when none is named: what it is
+// called, and what writes it.
+type download struct {
+	name  string
+	write func(out io.Writer, w *plan.Work, prop string, paper formats.Paper) error
+	all   bool // may be had of the whole display
+}
+
+// noPaper leaves out the paper that a list does not need.
+func noPaper(write func(io.Writer, *plan.Work, string) error) func(io.Writer, *plan.Work, string, formats.Paper) error {
+	return func(out io.Writer, w *plan.Work, prop string, _ formats.Paper) error { return write(out, w, prop) }
+}
+
+// downloads are the files by the address they are had at.
+var downloads = map[string]download{
+	"cutsheet.pdf": {"cut-sheet", formats.CutSheet, false},
+	"labels.pdf":   {"labels", formats.Labels, false},
+	"harness.pdf":  {"harness", formats.HarnessPDF, false},
+	"harness.csv":  {"harness", noPaper(formats.HarnessCSV), false},
+	"harness.xlsx": {"harness", noPaper(formats.HarnessXLSX), false},
+	"cutlist.csv":  {"cut-list", noPaper(formats.CutListCSV), true},
+	"cutlist.xlsx": {"cut-list", noPaper(formats.CutListXLSX), true},
+	"wirelist.csv": {"wire-list", noPaper(formats.WireListCSV), true},
+	"wiring.cir": {"wiring", func(out io.Writer, w *plan.Work, _ string, _ formats.Paper) error {
+		return formats.SPICE(out, w.Plan.Display.Name, w.Rig.Net, w.All.Solution)
+	}, true},
+}
+
+// kinds are the media types by ending.
+var kinds = map[string]string{".pdf": "application/pdf", ".csv": "text/csv; charset=utf-8", ".cir": "text/plain; charset=utf-8", ".svg": "image/svg+xml", ".dxf": "image/vnd.dxf",
+	".xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"}
+
+// paperOf is the paper asked for; Letter when it is none of ours.
+func paperOf(c *gin.Context) formats.Paper {
+	if p, ok := formats.Papers[c.Query("paper")]; ok {
+		return p
+	}
+	return formats.Letter
+}
+
+// send sends a file, to be kept.
+func send(c *gin.Context, name string, b *bytes.Buffer) {
+	c.Header("Content-Disposition", `attachment; filename="`+name+`"`)
+	c.Data(http.StatusOK, kinds[path.Ext(name)], b.Bytes())
+}
+
+// file answers one of the downloads.
+func (s *Server) file(c *gin.Context) {
+	w, _, err := s.work(c, c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	base := path.Base(c.Request.URL.Path)
+	d, ext := downloads[base], path.Ext(base)
+	prop := c.Query("prop")
+	if w.Plan.Prop(prop) == nil && (prop != "" || !d.all) {
+		s.trouble(c, http.StatusNotFound, "No such prop", "It was taken away. Go back and look again.")
+		return
+	}
+	paper := paperOf(c)
+	if paper.Roll { // lists go on sheets
+		paper = formats.Letter
+	}
+	var b bytes.Buffer
+	if err := d.write(&b, w, prop, paper); err != nil {
+		_, msg := fieldErrors(err)
+		s.trouble(c, http.StatusNotFound, "Nothing to send", strings.ToUpper(msg[:1])+msg[1:])
+		return
+	}
+	name := d.name + ext
+	if prop != "" {
+		name = prop + "-" + name
+	}
+	if ext == ".pdf" { // looked at before it is printed
+		c.Header("Content-Disposition", `inline; filename="`+name+`"`)
+		c.Data(http.StatusOK, kinds[ext], b.Bytes())
+		return
+	}
+	send(c, name, &b)
+}

@@ -1,0 +1,256 @@
+package web
+
+import (
+	"bufio"
+	"bytes"
+	"context"
+	"encoding/json"
+	"image"
+	"image/png"
+	"io"
+	"mime/multipart"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/plan"
+	"zapbarn/demo"
+	"zapbarn/store"
+	"zapbarn/testkit"
+)
+
+// barn is the whole site on a store of its own with the Apiary in it.
+func barn(t *testing.T) (*httptest.Server, *store.Store) {
+	st := testkit.Open(t)
+	require.NoError(t, st.Create(context.Background(), demo.Apiary(today), false))
+	s, err := New(st, func() time.Time { return today })
+	require.NoError(t, err)
+	srv := httptest.NewServer(s.Handler())
+	t.Cleanup(srv.Close)
+	return srv, st
+}
+
+const apiary = "/p/midnight-apiary"
+
+func got(t *testing.T, srv *httptest.Server, path string) (int, string, http.Header) {
+	t.Helper()
+	r, err := http.Get(srv.URL + path)
+	require.NoError(t, err)
+	defer r.Body.Close()
+	b, err := io.ReadAll(r.Body)
+	require.NoError(t, err)
+	return r.StatusCode, string(b), r.Header
+}
+
+// post sends a form from a page of the bench and gives the answer, not followed.
+func post(t *testing.T, srv *httptest.Server, path string, form url.Values) (int, string) {
+	t.Helper()
+	form.Set("back", apiary+"/bench?prop=riser&way=sheets")
+	c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	r, err := c.PostForm(srv.URL+path, form)
+	require.NoError(t, err)
+	defer r.Body.Close()
+	b, err := io.ReadAll(r.Body)
+	require.NoError(t, err)
+	return r.StatusCode, string(b)
+}
+
+func TestEveryDownload(t *testing.T) {
+	srv, _ := barn(t)
+	starts := map[string]string{".pdf": "%PDF", ".xlsx": "PK", ".svg": "<svg", ".dxf": "  0"}
+	for name, d := range downloads {
+		ext := name[strings.LastIndex(name, "."):]
+		code, body, h := got(t, srv, apiary+"/"+name+"?prop=shelf")
+		require.Equal(t, 200, code, name)
+		assert.True(t, strings.HasPrefix(body, starts[ext]), name)
+		assert.Equal(t, kinds[ext], h.Get("Content-Type"), name)
+		assert.Contains(t, h.Get("Content-Disposition"), `filename="shelf-`+d.name+ext+`"`)
+		code, _, _ = got(t, srv, apiary+"/"+name)
+		assert.Equal(t, map[bool]int{true: 200, false: 404}[d.all], code, "%s of the whole display", name)
+		code, body, _ = got(t, srv, apiary+"/"+name+"?prop=nowhere")
+		assert.Equal(t, 404, code, name)
+		assert.Contains(t, body, "taken away")
+	}
+	for path, want := range map[string]int{
+		"/part.svg?ref=riser-box/front": 200, "/part.dxf?ref=riser-box/front": 200, "/part.pdf?ref=riser-box/front&paper=roll36": 200, "/sheet.svg?stock=xps1&n=1": 200, "/mockup.pdf?mockup=riser": 200, "/board.pdf?board=shelf&paper=A4": 200,
+		"/part.svg?ref=none": 404, "/sheet.svg?stock=xps1&n=99": 404, "/mockup.svg?mockup=none": 404, "/board.svg?board=gate": 404, "/picture?id=none": 404, "/picture?id=skep-sketch": 200, "/picture?id=skep-sketch&squared=1": 200,
+	} {
+		code, body, _ := got(t, srv, apiary+path)
+		assert.Equal(t, want, code, path)
+		assert.NotContains(t, body, "goroutine", path)
+	}
+	code, body, _ := got(t, srv, apiary+"/harness.pdf?prop=gate")
+	assert.Equal(t, 404, code)
+	assert.Contains(t, body, "no runs to build yet")
+}
+
+// Nonsense in any of the forms is refused in words, changes nothing, and never
+// shows a trace.
+func TestNonsenseInTheSheetsAndLoomForms(t *testing.T) {
+	srv, st := barn(t)
+	before, _, err := st.Load(context.Background(), "midnight-apiary")
+	require.NoError(t, err)
+	v := func(pairs ...string) url.Values {
+		out := url.Values{}
+		for i := 0; i < len(pairs); i += 2 {
+			out.Set(pairs[i], pairs[i+1])
+		}
+		return out
+	}
+	for _, c := range []struct {
+		path string
+		form url.Values
+		want string
+	}{
+		{"/lay", v("stock", "unobtainium"), "Nothing is cut from that stock"},
+		{"/lay", v("stock", "xps1", "piece", "0", "sheet", "0", "x", "left", "y", "1"), "no place on a sheet"},
+		{"/lay", v("stock", "xps1", "piece", "999", "sheet", "0", "x", "1", "y", "1"), "gone; load the page again"},
+		{"/lay", v("stock", "xps1", "piece", "0", "sheet", "77", "x", "1", "y", "1"), "gone; load the page again"},
+		{"/lay", v("stock", "xps1", "do", "cut", "sheet", "-4"), "cut already, or gone"},
+		{"/keep", v("stock", "xps1", "layout", "{"), "cannot be read"},
+		{"/keep", v("stock", "xps1", "layout", `{"id":"xps2","pins":[]}`), "cannot be read"},
+		{"/keep", v("stock", "xps1", "layout", `{"id":"xps1","pins":[{"part":"riser-box/front","copy":0,"sheet":0,"x":"1 in","y":"1 in"}]}`), "no longer fits"},
+		{"/slide", v("device", "ghost", "at", "10"), "gone; load the page again"},
+		{"/slide", v("device", "jar-1", "at", "far"), "gone; load the page again"},
+		{"/slide", v("device", "fill", "at", "10"), "hangs on no run"},
+		{"/point", v("id", "none", "handle", "A"), "taken away already"},
+		{"/point", v("id", "skep-sketch", "handle", "A", "x", "NaN", "y", "2"), "no place in the picture"},
+		{"/point", v("id", "skep-sketch", "handle", "A", "x", "1e9", "y", "2"), "no place in the picture"},
+		{"/quick", v("prop", "riser", "line", "outlet 15a 9v"), "120 V or 230 V"},
+	} {
+		code, body := post(t, srv, apiary+c.path, c.form)
+		assert.GreaterOrEqual(t, code, 400, "%s %v", c.path, c.form)
+		assert.Contains(t, body, c.want, "%s %v", c.path, c.form)
+		assert.NotContains(t, body, "goroutine")
+		assert.Contains(t, body, `id="page"`, "the page stays")
+	}
+	after, _, err := st.Load(context.Background(), "midnight-apiary")
+	require.NoError(t, err)
+	assert.Equal(t, string(before.Encode()), string(after.Encode()))
+	_, body, _ := got(t, srv, apiary+"/slide?device=jar-5&at=99999999")
+	assert.Contains(t, body, `"at":"420`, "past the end is the end")
+	_, body, _ = got(t, srv, apiary+"/slide?device=ghost&at=1")
+	assert.Contains(t, body, "error")
+}
+
+// sendFile posts a file with fields, as the forms that bring things in do.
+func sendFile(t *testing.T, srv *httptest.Server, path, name string, data []byte, fields map[string]string) (int, string) {
+	t.Helper()
+	var b bytes.Buffer
+	m := multipart.NewWriter(&b)
+	require.NoError(t, m.WriteField("back", apiary+"/bench?prop=riser&way=whole"))
+	for k, v := range fields {
+		require.NoError(t, m.WriteField(k, v))
+	}
+	if name != "" {
+		f, err := m.CreateFormFile("file", name)
+		require.NoError(t, err)
+		_, err = f.Write(data)
+		require.NoError(t, err)
+	}
+	require.NoError(t, m.Close())
+	c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	r, err := c.Post(srv.URL+path, m.FormDataContentType(), &b)
+	require.NoError(t, err)
+	defer r.Body.Close()
+	body, err := io.ReadAll(r.Body)
+	require.NoError(t, err)
+	return r.StatusCode, string(body)
+}
+
+func TestWhatIsBroughtInIsReadDefensively(t *testing.T) {
+	srv, st := barn(t)
+	leaf := []byte(`<svg viewBox="0 0 10 20"><polygon points="0,20 10,20 5,0"/></svg>`)
+	ok := map[string]string{"prop": "riser", "size": "12 in", "stock": "ply1/4", "of": "width"}
+	but := func(k, v string) map[string]string {
+		out := map[string]string{}
+		for a, b := range ok {
+			out[a] = b
+		}
+		out[k] = v
+		return out
+	}
+	code, _ := sendFile(t, srv, apiary+"/bring", "ivy-leaf.svg", leaf, ok)
+	require.Equal(t, http.StatusSeeOther, code)
+	p, _, err := st.Load(context.Background(), "midnight-apiary")
+	require.NoError(t, err)
+	ivy := p.Solid("riser-ivy-leaf")
+	require.NotNil(t, ivy)
+	assert.Equal(t, "12 in", ivy.W.String())
+	var small bytes.Buffer
+	require.NoError(t, png.Encode(&small, image.NewRGBA(image.Rect(0, 0, 4, 4))))
+	for _, c := range []struct {
+		path, name string
+		data       []byte
+		fields     map[string]string
+		want       string
+	}{
+		{"/bring", "", nil, ok, "is missing; choose one"},
+		{"/bring", "x.svg", leaf, but("prop", "nowhere"), "open one first"},
+		{"/bring", "x.svg", leaf, but("size", "tall"), "one known size gives the scale"},
+		{"/bring", "x.svg", leaf, but("size", "9000 ft"), "larger than any prop"},
+		{"/bring", "x.svg", leaf, but("stock", "gold"), "the shop has no"},
+		{"/bring", "x.svg", []byte("not a drawing"), ok, "neither an SVG nor a DXF"},
+		{"/bring", "x.stl", []byte("solid x\nendsolid"), ok, "no triangles"},
+		{"/picture", "", nil, ok, "is missing; choose one"},
+		{"/picture", "x.png", []byte("GIF89a"), ok, "neither a JPEG nor a PNG"},
+		{"/picture", "x.png", small.Bytes(), ok, "only 4 x 4 pixels"},
+		{"/picture", "x.png", bytes.Repeat([]byte{1}, 9<<20), ok, ""},
+	} {
+		code, body := sendFile(t, srv, apiary+c.path, c.name, c.data, c.fields)
+		assert.GreaterOrEqual(t, code, 400, "%s %s", c.path, c.want)
+		assert.Contains(t, body, c.want, "%s %v", c.path, c.fields)
+		assert.NotContains(t, body, "goroutine")
+	}
+	after, _, err := st.Load(context.Background(), "midnight-apiary")
+	require.NoError(t, err)
+	assert.Equal(t, string(p.Encode()), string(after.Encode()), "what was refused changed nothing")
+}
+
+// The search streams what it has found, better and better, and a layout it
+// sent can be kept.
+func TestSearchStreams(t *testing.T) {
+	srv, st := barn(t)
+	ctx, cancel := context.WithTimeout(context.Background(), 20*time.Second)
+	defer cancel()
+	req, err := http.NewRequestWithContext(ctx, http.MethodGet, srv.URL+apiary+"/search?stock=eva5&prop=bee", nil)
+	require.NoError(t, err)
+	r, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	defer r.Body.Close()
+	assert.Equal(t, "text/event-stream", r.Header.Get("Content-Type"))
+	in := bufio.NewScanner(r.Body)
+	in.Buffer(nil, 8<<20)
+	var last found
+	share, layout, messages := 0.0, "", 0
+	for in.Scan() && messages < 6 {
+		text, ok := strings.CutPrefix(in.Text(), "data: ")
+		if !ok {
+			continue
+		}
+		last = found{}
+		require.NoError(t, json.Unmarshal([]byte(text), &last))
+		require.GreaterOrEqual(t, last.Share, share)
+		share = last.Share
+		if len(last.Layout) > 0 {
+			layout = string(last.Layout)
+		}
+		messages++
+	}
+	require.Equal(t, 6, messages)
+	cancel() // closing the stream ends the search
+	require.NotEmpty(t, layout)
+	code, _ := post(t, srv, apiary+"/keep", url.Values{"stock": {"eva5"}, "layout": {layout}})
+	require.Equal(t, http.StatusSeeOther, code)
+	p, _, err := st.Load(context.Background(), "midnight-apiary")
+	require.NoError(t, err)
+	var kept plan.Layout
+	require.NoError(t, json.Unmarshal([]byte(layout), &kept))
+	require.Len(t, p.Layouts, 1)
+	assert.Equal(t, len(kept.Pins), len(p.Layouts[0].Pins))
+}
