@@ -300,7 +300,7 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 	iso = c.SVG("iso", name+", isometric", fmt.Sprintf("%s in isometric. Each part is a link.", name))
 
 	person := 1753.0
-	scale = math.Min(300/(size.X+person*0.3), 370/math.Max(size.Z, person))
+	scale = math.Min(310/(size.X+person*0.45), 370/math.Max(size.Z, person))
 	f.Tape(scale, TapeSize, ground, true)
 	f.Line("ground", TapeSize, ground, f.W, ground)
 	mid := TapeSize + 62 + size.X*scale/2
@@ -309,8 +309,9 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 	f.Dim(XY{left, ground - size.Z*scale}, XY{left, ground}, -16, w.Len(size.Z))
 	f.Dim(XY{left, ground - size.Z*scale}, XY{right, ground - size.Z*scale}, 14, w.Len(size.X))
 	f.handles(w, prop, sel, scale, frontOver(w, prop, scale, mid, ground))
-	f.Person(math.Min(right+46+130*scale, 420), ground, scale)
-	f.Child(math.Min(right+46+130*scale+330*scale, 446), ground, scale)
+	adult := math.Min(right+46+130*scale, 440-420*scale)
+	f.Person(adult, ground, scale)
+	f.Child(adult+400*scale, ground, scale)
 	f.Text("t soft", "middle", mid, ground+17, "front")
 	front = f.SVG("front", name+", front view", fmt.Sprintf("%s stands %s tall, %s wide and %s deep, drawn beside an adult of 5 ft 9 in.", name, w.Len(size.Z), w.Len(size.X), w.Len(size.Y)))
 	return iso, front
