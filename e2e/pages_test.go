@@ -92,6 +92,17 @@ func TestSnagsLeadThere(t *testing.T) {
 	assert.Contains(t, s.text(".ticket"), "Hive box")
 }
 
+// Undo and redo are words of the quick line too.
+func TestUndoIsAWord(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=riser")
+	before := string(s.plan("midnight-apiary").Encode())
+	s.say("disc 12 in xps1", "1 disc")
+	s.say("undo", "undo: 1 disc")
+	assert.Equal(t, before, string(s.plan("midnight-apiary").Encode()))
+	s.say("redo", "redo: 1 disc")
+	assert.NotEqual(t, before, string(s.plan("midnight-apiary").Encode()))
+}
+
 // The wiring is looked at in each of its states.
 func TestStatesOfTheWiring(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=shelf")

@@ -5,6 +5,7 @@ import (
 	"io"
 	"net/http"
 	"path"
+	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -69,7 +70,7 @@ func (s *Server) file(c *gin.Context) {
 	d, ext := downloads[base], path.Ext(base)
 	prop := c.Query("prop")
 	if w.Plan.Prop(prop) == nil && (prop != "" || !d.all) {
-		s.trouble(c, http.StatusNotFound, "No such prop", "It was taken away. Go back and look again.")
+		s.trouble(c, http.StatusNotFound, "No such prop", "There is no prop "+strconv.Quote(prop)+" here: it was taken away. Go back and look again.")
 		return
 	}
 	paper := paperOf(c)

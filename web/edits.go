@@ -128,6 +128,14 @@ func (s *Server) quick(c *gin.Context) {
 		return
 	}
 	line := c.PostForm("line")
+	switch strings.ToLower(strings.TrimSpace(line)) {
+	case "undo":
+		s.undo(c)
+		return
+	case "redo":
+		s.redo(c)
+		return
+	}
 	r, err := shorthand.Read(w.Plan, s.lib, c.PostForm("prop"), line)
 	if err != nil {
 		s.refused(c, over{quick: line, quickErr: err.Error()})
@@ -158,6 +166,16 @@ func (s *Server) read(c *gin.Context) {
 	w, _, err := s.work(c, c.Param("plan"))
 	if err != nil {
 		c.JSON(http.StatusServiceUnavailable, gin.H{"error": "the database does not answer"})
+		return
+	}
+	if line := strings.ToLower(strings.TrimSpace(c.Query("line"))); line == "undo" || line == "redo" {
+		undo, redo, err := s.store.Steps(c, c.Param("plan"))
+		what := map[string]string{"undo": undo, "redo": redo}[line]
+		if err != nil || what == "" {
+			c.JSON(http.StatusOK, gin.H{"error": "there is nothing to " + line})
+			return
+		}
+		c.JSON(http.StatusOK, gin.H{"text": line + ": " + what})
 		return
 	}
 	r, err := shorthand.Read(w.Plan, s.lib, c.Query("prop"), c.Query("line"))

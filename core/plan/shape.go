@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"crypto/sha256"
 	"strings"
 	"sync"
 
@@ -166,8 +167,8 @@ func (s *Solid) Seamed(m stock.Material) pattern.Seam {
 // worked out again at each edit, and most of its solids stand as they were.
 var shapes = struct {
 	sync.Mutex
-	of map[string]laid
-}{of: map[string]laid{}}
+	of map[[32]byte]laid
+}{of: map[[32]byte]laid{}}
 
 type laid struct {
 	shape *pattern.Shape
@@ -197,7 +198,7 @@ func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
 func (s *Solid) known(lib *stock.Library) laid {
 	c := *s // where it stands and what it is called do not shape it
 	c.ID, c.Prop, c.Name, c.X, c.Y, c.Z, c.Sealed, c.Lit = "", "", "", measure.Length{}, measure.Length{}, measure.Length{}, false, false
-	key := string(encode(c))
+	key := sha256.Sum256(encode(c))
 	shapes.Lock()
 	k, ok := shapes.of[key]
 	shapes.Unlock()
@@ -216,7 +217,7 @@ func (s *Solid) known(lib *stock.Library) laid {
 	})
 	if lib == stock.Shop {
 		shapes.Lock()
-		if len(shapes.of) > 2000 {
+		if len(shapes.of) > 600 {
 			clear(shapes.of)
 		}
 		shapes.of[key] = k
