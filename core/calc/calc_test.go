@@ -56,6 +56,8 @@ func TestWorkedExamples(t *testing.T) {
 		"grid":           {m{"known": "10 ft", "ref": "20 in", "throw": "1.5"}, "throw", `72"`},
 		"glue-use":       {m{"glue": "pva", "length": "1 m", "width": "1 m"}, "takes", "200 mL"},
 		"foam-cans":      {m{"w": "200 mm", "d": "200 mm", "h": "500 mm"}, "cans", "3 cans"},
+		"led-rows":       {m{"count": "8"}, "rows", "2 x 3 with 120 ohm 0.125 W; 1 x 2 with 300 ohm 0.25 W"},
+		"pixel-line":     {m{"count": "60", "amps": "1 A"}, "bright", "20 % of full white"},
 		"outlet":         {m{"watts": "1500"}, "amps", "12.5 A, TOO MUCH for one circuit"},
 	} {
 		calc, err := Named(name)
@@ -72,7 +74,7 @@ func TestWorkedExamples(t *testing.T) {
 		}
 		assert.True(t, found, name)
 	}
-	assert.Len(t, List(), 41, "each calculator has its example here")
+	assert.Len(t, List(), 43, "each calculator has its example here")
 }
 
 // Nonsense in any parameter names that parameter.

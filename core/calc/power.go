@@ -26,6 +26,13 @@ var (
 		r.Text = fmt.Sprintf("%d, at the middles of %d equal parts", k, k)
 		return one(r.With("drop = I R / (8 k^2)", fmt.Sprintf("%s x %g / (8 x %d^2)", measure.Amps(in.N("amps")), in.N("ohms"), k), measure.Volts(drop), from, circuit.BudgetFrom), nil)
 	})
+	_ = register("led-rows", "Rows and resistors for a number of bare LEDs.", []Param{{"count", "count", "LEDs in all", ""}, {"volts", "volts", "of the supply", "12 V"}, {"vf", "volts", "of one LED", "3.2 V"}, {"amps", "amps", "through each", "20 mA"}}, func(in Inputs) ([]source.Result, error) {
+		_, out, err := circuit.Groups(in.N("volts"), in.N("vf"), int(in.N("count")), in.N("amps"))
+		return out, err
+	})
+	_ = register("pixel-line", "What one data line of addressable pixels needs.", []Param{{"count", "count", "pixels on the line", ""}, {"amps", "amps", "the supply gives", ""}, {"copies", "count", "strips side by side on this pin", "1"}, {"logic", "volts", "of the controller's pin", "3.3 V"}, {"rail", "volts", "of the strip", "5 V"}, {"full", "amps", "a pixel at full white", "60 mA"}, {"idle", "amps", "a dark pixel", "1 mA"}}, func(in Inputs) ([]source.Result, error) {
+		return circuit.PixelLine(int(in.N("count")), int(in.N("copies")), in.N("logic"), in.N("rail"), in.N("full"), in.N("idle"), in.N("amps"))
+	})
 	_ = register("outlet", "Loads on one mains outlet circuit: plugs and cords only.", []Param{{"watts", "number", "all loads together", ""}, {"volts", "volts", "120 V or 230 V", "120 V"}, {"breaker", "amps", "of the circuit", "15 A"}, {"hours", "number", "a night", "4"}}, func(in Inputs) ([]source.Result, error) {
 		return circuit.Outlet(in.N("watts"), in.N("volts"), in.N("breaker"), in.N("hours"))
 	})
