@@ -71,22 +71,25 @@ func (e *Element) At(v float64) (i, g float64) {
 // junction is the current i with v = Vt ln(i/Is + 1) + i R. With
 // u = (i + Is) R / Vt this is u + ln u = lnC + (v + Is R)/Vt, lnC = ln(Is R/Vt):
 // the Lambert W function, by the fourth-order step of Fritsch, Shafer and
-// Crowley (Communications of the ACM 16, 1973), two of which do for any v.
+// Crowley (Communications of the ACM 16, 1973), one of which does for a lit LED, two for any v.
 func junction(v, r, is, vt, lnC float64) float64 {
 	l := lnC + (v+is*r)/vt
 	if l < -30 {
 		return is * math.Expm1(math.Max(v/vt, -40)) // the resistor drops nothing
 	}
-	u := math.Exp(math.Min(l, 0.5))
-	if l > 2 {
-		u = l - math.Log(l)
+	var u float64
+	if l > 2 { // the first terms of W's series for large arguments
+		ln := math.Log(l)
+		u = l - ln + ln/l
+	} else {
+		u = math.Exp(math.Min(l, 0.5))
 	}
 	for range 8 {
 		z := l - u - math.Log(u)
 		q := 2 * (1 + u) * (1 + u + z*2/3)
 		step := z / (1 + u) * (q - z) / (q - 2*z)
 		u *= 1 + step
-		if math.Abs(step) < 1e-4 {
+		if math.Abs(step) < 1e-3 { // its fourth power is what is left
 			break
 		}
 	}

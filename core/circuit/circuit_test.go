@@ -163,6 +163,37 @@ func TestKirchhoffOnRandomNetworks(t *testing.T) {
 	}
 }
 
+// A prepared solver takes changed values and elements turned round, and gives
+// what a fresh one gives.
+func TestPreparedSolverSeesChanges(t *testing.T) {
+	n := random(7, 80, 20)
+	s := NewSolver(n)
+	s.Solve()
+	for i := range n.Elements {
+		e := &n.Elements[i]
+		switch {
+		case i == 0:
+			e.E = 24
+		case e.Kind == LED && i%2 == 0:
+			e.A, e.B = e.B, e.A
+		case e.Kind == Prewired && i%3 == 0:
+			*e = Element{Kind: Resistor, A: e.A, B: e.B, R: 33}
+		case e.Kind == Resistor && i%5 == 0:
+			e.R = 1e3
+		}
+	}
+	again, fresh := s.Solve(), Solve(n)
+	require.True(t, again.Settled && fresh.Settled)
+	for i := range n.Names {
+		require.InDelta(t, fresh.V[i], again.V[i], 1e-6, n.Names[i])
+	}
+	for i := range n.Elements {
+		require.InDelta(t, fresh.I[i], again.I[i], 1e-6)
+		c, _ := n.Elements[i].At(again.Across(n.Elements[i]))
+		require.InDelta(t, c, again.I[i], 1e-9*(1+24/n.Elements[i].R), "the currents are those of the voltages handed out")
+	}
+}
+
 func TestSupplyLimits(t *testing.T) {
 	n := &Network{}
 	g, p := n.Node("0"), n.Node("+")

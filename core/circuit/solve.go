@@ -11,19 +11,23 @@ type Solver struct {
 	island []int
 	ground []int
 	fixed  []bool
-	order  []int // nodes in order of elimination
-	first  []int // per node: where its row of val starts
-	nbr    []int // the later nodes each row touches
+	order  []int32 // nodes in order of elimination
+	first  []int32 // per place in that order: where its row of val starts; one more at the end
+	nbr    []int32 // the later nodes each row touches
 	val    []float64
-	pair   []int // targets of the updates, in the order they are made
-	offOf  []int // per element: index into val, or -1
+	pair   []int32 // targets of the updates, in the order they are made
+	offOf  []int32 // per element: index into val, or -1
 	diag   []float64
 	rhs    []float64
-	rank   []int
+	ends   [][2]int32 // per element: its nodes
+	cond   []float64  // per element: conductance of a plain resistor, else 0
+	curved []int32    // elements that are no plain resistors
+	diag0  []float64  // what the plain resistors stamp, once for all steps
+	val0   []float64
 }
 
-// NewSolver prepares a network. Its elements may change their values, but not
-// their nodes, between solves.
+// NewSolver prepares a network. Its elements may change their values and be
+// turned round, but not go to other nodes, between solves.
 func NewSolver(n *Network) *Solver {
 	s := &Solver{net: n}
 	s.findIslands()
@@ -76,21 +80,25 @@ func (s *Solver) findIslands() {
 // eliminate finds the order and the pattern of the factor.
 func (s *Solver) eliminate() {
 	n := len(s.net.Names)
-	adj := make([][]int, n)
-	room := make([]int, 0, 4*len(s.net.Elements)+2*n) // one piece of memory for all of them
-	deg := make([]int, n)
-	for _, e := range s.net.Elements {
+	adj := make([][]int32, n)
+	deg := make([]int32, n)
+	hub := make([]int32, n)
+	for i := range s.net.Elements {
+		e := &s.net.Elements[i]
+		hub[e.A]++
+		hub[e.B]++
 		if !s.fixed[e.A] && !s.fixed[e.B] {
 			deg[e.A]++
 			deg[e.B]++
 		}
 	}
+	room := make([]int32, 0, 4*len(s.net.Elements)+2*n) // one piece of memory for all of them
 	for i, d := range deg {
 		k := len(room)
-		room = room[:k+d+2]
-		adj[i] = room[k : k : k+d+2]
+		room = room[:k+int(d)+2]
+		adj[i] = room[k : k : k+int(d)+2]
 	}
-	link := func(a, b int) {
+	link := func(a, b int32) {
 		for _, x := range adj[a] {
 			if x == b {
 				return
@@ -98,56 +106,35 @@ func (s *Solver) eliminate() {
 		}
 		adj[a], adj[b] = append(adj[a], b), append(adj[b], a)
 	}
-	hub := make([]int, n)
-	for _, e := range s.net.Elements {
-		hub[e.A]++
-		hub[e.B]++
-	}
 	seen := map[[2]int]bool{} // only nodes with many neighbours need it
-	for _, e := range s.net.Elements {
+	for i := range s.net.Elements {
+		e := &s.net.Elements[i]
 		if s.fixed[e.A] || s.fixed[e.B] || e.A == e.B {
 			continue
 		}
 		if hub[e.A] > 16 || hub[e.B] > 16 {
 			k := [2]int{min(e.A, e.B), max(e.A, e.B)}
-			if !seen[k] {
-				seen[k] = true
-				adj[e.A], adj[e.B] = append(adj[e.A], e.B), append(adj[e.B], e.A)
+			if seen[k] {
+				continue
 			}
+			seen[k] = true
+			adj[e.A], adj[e.B] = append(adj[e.A], int32(e.B)), append(adj[e.B], int32(e.A))
 			continue
 		}
-		link(e.A, e.B)
+		link(int32(e.A), int32(e.B))
 	}
-	var bucket [][]int
-	push := func(i int) {
-		d := len(adj[i])
-		for len(bucket) <= d {
-			bucket = append(bucket, nil)
-		}
-		bucket[d] = append(bucket[d], i)
-	}
+	degree := newDegrees(n)
 	for i := n - 1; i >= 0; i-- {
 		if !s.fixed[i] {
-			push(i)
+			degree.put(int32(i), len(adj[i]))
 		}
 	}
-	done := make([]bool, n)
-	s.first, s.rank = make([]int, n+1), make([]int, n)
-	start := make([]int, n)
-	for d := 0; d < len(bucket); {
-		if len(bucket[d]) == 0 {
-			d++
-			continue
-		}
-		k := bucket[d][len(bucket[d])-1]
-		bucket[d] = bucket[d][:len(bucket[d])-1]
-		if done[k] || len(adj[k]) != d {
-			continue // an old entry
-		}
-		done[k] = true
-		s.rank[k] = len(s.order)
-		s.order = append(s.order, k)
-		start[k] = len(s.nbr)
+	s.order, s.first = make([]int32, 0, n), make([]int32, 0, n+1)
+	s.nbr = make([]int32, 0, len(s.net.Elements))
+	rank := make([]int32, n)
+	for k := degree.least(); k >= 0; k = degree.least() {
+		rank[k] = int32(len(s.order))
+		s.order, s.first = append(s.order, k), append(s.first, int32(len(s.nbr)))
 		s.nbr = append(s.nbr, adj[k]...)
 		for _, a := range adj[k] {
 			row := adj[a]
@@ -165,56 +152,105 @@ func (s *Solver) eliminate() {
 			}
 		}
 		for _, a := range adj[k] {
-			push(a)
-			d = min(d, len(adj[a]))
+			degree.put(a, len(adj[a]))
 		}
 	}
-	s.first = start
+	s.first = append(s.first, int32(len(s.nbr)))
 	s.val = make([]float64, len(s.nbr))
 	s.diag, s.rhs = make([]float64, n), make([]float64, n)
+	s.diag0, s.val0 = make([]float64, n), make([]float64, len(s.nbr))
+	s.cond, s.ends = make([]float64, len(s.net.Elements)), make([][2]int32, len(s.net.Elements))
 	// where each update lands
-	length := func(k int) int {
-		if r := s.rank[k]; r+1 < len(s.order) {
-			return start[s.order[r+1]] - start[k]
+	at := func(a, b int32) int32 {
+		r := rank[a]
+		if rank[b] < r {
+			r, b = rank[b], a
 		}
-		return len(s.nbr) - start[k]
-	}
-	at := func(a, b int) int {
-		if s.rank[a] > s.rank[b] {
-			a, b = b, a
-		}
-		for i := range length(a) {
-			if s.nbr[start[a]+i] == b {
-				return start[a] + i
+		for i := s.first[r]; i < s.first[r+1]; i++ {
+			if s.nbr[i] == b {
+				return i
 			}
 		}
 		return -1
 	}
-	for _, k := range s.order {
-		m := length(k)
-		for i := range m {
-			for j := i + 1; j < m; j++ {
-				s.pair = append(s.pair, at(s.nbr[start[k]+i], s.nbr[start[k]+j]))
+	for r := range s.order {
+		row := s.nbr[s.first[r]:s.first[r+1]]
+		for i, a := range row {
+			for _, b := range row[i+1:] {
+				s.pair = append(s.pair, at(a, b))
 			}
 		}
 	}
-	s.offOf = make([]int, len(s.net.Elements))
-	for i, e := range s.net.Elements {
+	s.offOf = make([]int32, len(s.net.Elements))
+	for i := range s.net.Elements {
+		e := &s.net.Elements[i]
 		s.offOf[i] = -1
 		if !s.fixed[e.A] && !s.fixed[e.B] && e.A != e.B {
-			s.offOf[i] = at(e.A, e.B)
+			s.offOf[i] = at(int32(e.A), int32(e.B))
 		}
 	}
+}
+
+// degrees keeps nodes by their degree, the least at hand.
+type degrees struct {
+	head       []int32 // per degree: its first node, or -1
+	next, prev []int32 // of each node within its degree
+	of         []int32 // each node's degree, or -1
+	lowest     int
+}
+
+func newDegrees(n int) *degrees {
+	d := &degrees{next: make([]int32, n), prev: make([]int32, n), of: make([]int32, n)}
+	for i := range d.of {
+		d.of[i] = -1
+	}
+	return d
+}
+
+// put says a node's degree, in place of what was said before.
+func (d *degrees) put(k int32, degree int) {
+	if d.of[k] >= 0 {
+		d.take(k)
+	}
+	for len(d.head) <= degree {
+		d.head = append(d.head, -1)
+	}
+	h := d.head[degree]
+	d.next[k], d.prev[k], d.of[k], d.head[degree] = h, -1, int32(degree), k
+	if h >= 0 {
+		d.prev[h] = k
+	}
+	d.lowest = min(d.lowest, degree)
+}
+
+func (d *degrees) take(k int32) {
+	if p := d.prev[k]; p >= 0 {
+		d.next[p] = d.next[k]
+	} else {
+		d.head[d.of[k]] = d.next[k]
+	}
+	if q := d.next[k]; q >= 0 {
+		d.prev[q] = d.prev[k]
+	}
+	d.of[k] = -1
+}
+
+// least takes out the node last put at the lowest degree; -1 when none is left.
+func (d *degrees) least() int32 {
+	for ; d.lowest < len(d.head); d.lowest++ {
+		if k := d.head[d.lowest]; k >= 0 {
+			d.take(k)
+			return k
+		}
+	}
+	return -1
 }
 
 // factorSolve solves the stamped equations in place; rhs becomes the answer.
 func (s *Solver) factorSolve() {
 	p := 0
 	for r, k := range s.order {
-		lo, hi := s.first[k], len(s.nbr)
-		if r+1 < len(s.order) {
-			hi = s.first[s.order[r+1]]
-		}
+		lo, hi := s.first[r], s.first[r+1]
 		inv := 1 / s.diag[k]
 		for i := lo; i < hi; i++ {
 			l := s.val[i] * inv
@@ -229,35 +265,68 @@ func (s *Solver) factorSolve() {
 	}
 	for r := len(s.order) - 1; r >= 0; r-- {
 		k := s.order[r]
-		lo, hi := s.first[k], len(s.nbr)
-		if r+1 < len(s.order) {
-			hi = s.first[s.order[r+1]]
-		}
 		x := s.rhs[k]
-		for i := lo; i < hi; i++ {
+		for i := s.first[r]; i < s.first[r+1]; i++ {
 			x -= s.val[i] * s.rhs[s.nbr[i]]
 		}
 		s.rhs[k] = x / s.diag[k]
 	}
 }
 
-// residual fills the node current sums and the elements' slopes at v, and
-// returns the largest sum.
-func (s *Solver) residual(v, sum, slope []float64) (norm float64, at int) {
-	clear(sum)
+// prepare stamps the plain resistors, which are the same in every step.
+func (s *Solver) prepare() {
+	s.curved = s.curved[:0]
+	clear(s.diag0)
+	clear(s.val0)
+	for i := range s.diag0 {
+		s.diag0[i] = 1e-12
+	}
 	for i := range s.net.Elements {
 		e := &s.net.Elements[i]
-		c, g := e.At(v[e.A] - v[e.B])
-		slope[i] = g
-		sum[e.A] += c
-		sum[e.B] -= c
+		s.cond[i], s.ends[i] = 0, [2]int32{int32(e.A), int32(e.B)} // it may have been turned round
+		if e.Kind != Resistor {
+			s.curved = append(s.curved, int32(i))
+		} else {
+			s.cond[i] = 1 / e.R
+			s.stamp(s.diag0, s.val0, i, s.cond[i])
+		}
+	}
+}
+
+// stamp adds a conductance between an element's nodes to the equations.
+func (s *Solver) stamp(diag, val []float64, i int, g float64) {
+	e := s.ends[i]
+	if e[0] == e[1] {
+		return // a wire back to its own joint
+	}
+	diag[e[0]] += g
+	diag[e[1]] += g
+	if o := s.offOf[i]; o >= 0 {
+		val[o] -= g
+	}
+}
+
+// residual fills the node current sums, the elements' currents and the curved
+// elements' slopes at v, and returns the largest sum.
+func (s *Solver) residual(v, sum, slope, current []float64) (norm float64, at int) {
+	clear(sum)
+	for i, e := range s.ends {
+		c := (v[e[0]] - v[e[1]]) * s.cond[i]
+		current[i] = c
+		sum[e[0]] += c
+		sum[e[1]] -= c
+	}
+	for k, i := range s.curved {
+		e := s.ends[i]
+		c, g := s.net.Elements[i].At(v[e[0]] - v[e[1]])
+		current[i], slope[k] = c, g
+		sum[e[0]] += c
+		sum[e[1]] -= c
 	}
 	at = -1
 	for i, x := range sum {
-		if !s.fixed[i] {
-			if a := math.Abs(x); a > norm || at < 0 {
-				norm, at = a, i
-			}
+		if a := math.Abs(x); (a > norm || at < 0) && !s.fixed[i] {
+			norm, at = a, i
 		}
 	}
 	return norm, at
@@ -270,44 +339,37 @@ func (s *Solver) Solve() *Solution {
 	n := len(s.net.Names)
 	sol := &Solution{V: make([]float64, n), I: make([]float64, len(s.net.Elements)), Ground: s.ground, Island: s.island}
 	v, next, sum := sol.V, make([]float64, n), make([]float64, n)
-	slope := make([]float64, len(s.net.Elements))
+	s.prepare()
+	slope := make([]float64, len(s.curved))
 	if len(s.start) == n { // set out from where the last state settled
 		copy(v, s.start)
 	}
-	norm, at := s.residual(v, sum, slope)
+	norm, at := s.residual(v, sum, slope, sol.I)
 	const tolerance = 1e-10
 	for sol.Iterations = 0; sol.Iterations < 200; sol.Iterations++ {
 		if norm < tolerance {
 			break
 		}
-		clear(s.diag)
-		clear(s.val)
-		for i := range s.net.Elements {
-			e := &s.net.Elements[i]
-			if e.A == e.B {
-				continue // a wire back to its own joint
-			}
-			g := slope[i]
-			s.diag[e.A] += g
-			s.diag[e.B] += g
-			if o := s.offOf[i]; o >= 0 {
-				s.val[o] -= g
-			}
+		copy(s.diag, s.diag0)
+		copy(s.val, s.val0)
+		for k, i := range s.curved {
+			s.stamp(s.diag, s.val, int(i), slope[k])
 		}
-		for i := range s.diag {
-			s.diag[i] += 1e-12
-			s.rhs[i] = -sum[i]
+		for i, x := range sum {
+			s.rhs[i] = -x
 		}
 		s.factorSolve()
 		largest := 0.0
 		for _, k := range s.order {
-			largest = math.Max(largest, math.Abs(s.rhs[k]))
+			if x := math.Abs(s.rhs[k]); x > largest {
+				largest = x
+			}
 		}
 		if largest < 1e-7 { // volts; the next step would be its square
 			for _, k := range s.order {
 				v[k] += s.rhs[k]
 			}
-			norm, at = s.residual(v, sum, slope)
+			norm, at = s.residual(v, sum, slope, sol.I)
 			break
 		}
 		step, better := 1.0, false
@@ -318,7 +380,7 @@ func (s *Solver) Solve() *Solution {
 					next[i] += step * s.rhs[i]
 				}
 			}
-			m, where := s.residual(next, sum, slope)
+			m, where := s.residual(next, sum, slope, sol.I)
 			if m < norm || m < tolerance {
 				norm, at, better = m, where, true
 				break
@@ -326,16 +388,16 @@ func (s *Solver) Solve() *Solution {
 			step /= 2
 		}
 		if !better { // no descent left: round-off, or it will not settle
-			norm, at = s.residual(v, sum, slope)
+			norm, at = s.residual(v, sum, slope, sol.I)
 			break
 		}
 		copy(v, next)
 	}
 	scale := 0.0
-	for i := range s.net.Elements {
-		e := &s.net.Elements[i]
-		sol.I[i], _ = e.At(v[e.A] - v[e.B])
-		scale = math.Max(scale, math.Abs(sol.I[i]))
+	for _, c := range sol.I {
+		if a := math.Abs(c); a > scale {
+			scale = a
+		}
 	}
 	s.start = append(s.start[:0], v...)
 	sol.Settled = norm <= 1e-6*math.Max(scale, 1e-3)
