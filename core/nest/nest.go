@@ -57,8 +57,9 @@ type Fixed struct {
 
 // opened are the sheets to begin with, in the order of the stocks: those that
 // fixed parts need, and all of a stock that is limited, such as offcuts, which
-// so are filled first. Those that stay empty are left out in the end.
-func (o Options) opened(stocks []Stock) (sheets []Sheet) {
+// so are filled first. Those that stay empty are left out in the end. left is
+// how many more of each stock there are.
+func (o Options) opened(stocks []Stock) (sheets []Sheet, left []int) {
 	type key struct {
 		stock string
 		n     int
@@ -79,13 +80,14 @@ func (o Options) opened(stocks []Stock) (sheets []Sheet) {
 		for range s.Left - len(keys) {
 			sheets = append(sheets, Sheet{Stock: s})
 		}
+		left = append(left, s.Left-max(s.Left, len(keys)))
 		for _, f := range o.Fixed {
 			if i, ok := at[key{f.Stock, f.Sheet}]; ok {
 				sheets[i].Placed = append(sheets[i].Placed, f.Placed)
 			}
 		}
 	}
-	return sheets
+	return sheets, left
 }
 
 // size is the box of a part as it lies.
@@ -502,21 +504,13 @@ func fill(order []block, parts []Part, stocks []Stock, o Options, rule int) Layo
 		far  Rect // used extent
 	}
 	var bins []bin
-	left := make([]int, len(stocks))
-	for i, s := range stocks {
-		left[i] = s.Left
-	}
 	open := func(st Stock) {
 		bins = append(bins, bin{free: []Rect{{o.Margin, o.Margin, st.W - 2*o.Margin + o.Kerf, st.H - 2*o.Margin + o.Kerf}}})
 	}
-	l.Sheets = o.opened(stocks)
+	var left []int
+	l.Sheets, left = o.opened(stocks)
 	for _, sh := range l.Sheets {
 		open(sh.Stock)
-		for s := range stocks {
-			if stocks[s].ID == sh.Stock.ID {
-				left[s]--
-			}
-		}
 		bn := &bins[len(bins)-1]
 		for _, q := range sh.Placed {
 			w, h := parts[q.Part].size(q.Turned)

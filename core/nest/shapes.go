@@ -426,10 +426,6 @@ func (sp *shaper) lay(order []int) Layout {
 	var grids []*grid
 	var seen []*smears // of each sheet as it lies now
 	var far []Rect
-	left := make([]int, len(stocks))
-	for i, s := range stocks {
-		left[i] = s.Left
-	}
 	open := func(s Stock) {
 		cell := sp.cell(s)
 		// a border of one cell stands for the stamps' own border
@@ -441,14 +437,10 @@ func (sp *shaper) lay(order []int) Layout {
 		w, h := parts[q.Part].size(q.Turned)
 		far[n].W, far[n].H = math.Max(far[n].W, q.X+w), math.Max(far[n].H, q.Y+h)
 	}
-	l.Sheets = o.opened(stocks)
+	var left []int
+	l.Sheets, left = o.opened(stocks)
 	for n, sh := range l.Sheets {
 		open(sh.Stock)
-		for k := range stocks {
-			if stocks[k].ID == sh.Stock.ID {
-				left[k]--
-			}
-		}
 		g := grids[n]
 		for _, q := range sh.Placed { // where it lies exactly, not to a cell
 			polys, holes := parts[q.Part].lying(q)

@@ -157,7 +157,8 @@ func Kept(parts []Part, stocks []Stock, o Options) (Layout, bool) {
 		}
 		seen[f.Part] = true
 	}
-	l := Layout{Sheets: o.opened(stocks)}
+	var l Layout
+	l.Sheets, _ = o.opened(stocks)
 	l.dropEmpty()
 	for i, p := range parts {
 		if !seen[i] && p.fitsAny(stocks, o) {

@@ -165,10 +165,7 @@ func (s *Solid) Seamed(m stock.Material) pattern.Seam {
 
 // shapes keeps what was laid out last, by the solid's own fields: a plan is
 // worked out again at each edit, and most of its solids stand as they were.
-var shapes = struct {
-	sync.Mutex
-	of map[[32]byte]laid
-}{of: map[[32]byte]laid{}}
+var shapes = memo[laid]{most: 600}
 
 type laid struct {
 	shape *pattern.Shape
@@ -198,32 +195,23 @@ func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
 func (s *Solid) known(lib *stock.Library) laid {
 	c := *s // where it stands and what it is called do not shape it
 	c.ID, c.Prop, c.Name, c.X, c.Y, c.Z, c.Sealed, c.Lit = "", "", "", measure.Length{}, measure.Length{}, measure.Length{}, false, false
-	key := sha256.Sum256(encode(c))
-	shapes.Lock()
-	k, ok := shapes.of[key]
-	shapes.Unlock()
-	if ok && lib == stock.Shop {
+	work := func() (k laid) {
+		k.shape, k.err = s.lay(lib)
+		safe := lib.Materials[s.Stock].Neck.Value()
+		k.necks = sync.OnceValue(func() (out []Narrow) {
+			if k.shape != nil {
+				for _, p := range k.shape.Panels {
+					out = append(out, Narrow{p, p.Necks(safe)})
+				}
+			}
+			return out
+		})
 		return k
 	}
-	k.shape, k.err = s.lay(lib)
-	safe := lib.Materials[s.Stock].Neck.Value()
-	k.necks = sync.OnceValue(func() (out []Narrow) {
-		if k.shape != nil {
-			for _, p := range k.shape.Panels {
-				out = append(out, Narrow{p, p.Necks(safe)})
-			}
-		}
-		return out
-	})
-	if lib == stock.Shop {
-		shapes.Lock()
-		if len(shapes.of) > 600 {
-			clear(shapes.of)
-		}
-		shapes.of[key] = k
-		shapes.Unlock()
+	if lib != stock.Shop {
+		return work()
 	}
-	return k
+	return shapes.get(sha256.Sum256(encode(c)), work)
 }
 
 // renamed gives an error of package pattern the solid's own field name.

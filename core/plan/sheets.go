@@ -8,7 +8,6 @@ import (
 	"slices"
 	"sort"
 	"strings"
-	"sync"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/nest"
@@ -358,10 +357,7 @@ func (s *Sheets) room(boxes []nest.Part, f nest.Fixed, o nest.Options) bool {
 }
 
 // layouts keeps what was laid last: most edits change one stock or none.
-var layouts = struct {
-	sync.Mutex
-	of map[[32]byte]nest.Layout
-}{of: map[[32]byte]nest.Layout{}}
+var layouts = memo[nest.Layout]{most: 500}
 
 func remembered(parts []nest.Part, stocks []nest.Stock, o nest.Options) nest.Layout {
 	h := sha256.New()
@@ -398,20 +394,7 @@ func remembered(parts []nest.Part, stocks []nest.Stock, o nest.Options) nest.Lay
 	}
 	buf = fmt.Appendf(buf, "%v", o.Fixed)
 	h.Write(buf)
-	key := [32]byte(h.Sum(nil))
-	layouts.Lock()
-	l, ok := layouts.of[key]
-	layouts.Unlock()
-	if !ok {
-		l = nest.Sheets(parts, stocks, o)
-		layouts.Lock()
-		if len(layouts.of) > 500 {
-			clear(layouts.of)
-		}
-		layouts.of[key] = l
-		layouts.Unlock()
-	}
-	return l
+	return layouts.get([32]byte(h.Sum(nil)), func() nest.Layout { return nest.Sheets(parts, stocks, o) })
 }
 
 // Search goes on looking for a better layout of a stock, round what is locked

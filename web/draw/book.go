@@ -55,27 +55,7 @@ func Shape(s *pattern.Shape) string {
 	for _, p := range s.Panels[:n] {
 		a, b := p.Bounds()
 		at := func(q pattern.Point) XY { return XY{x + (q.X-a.X)*k, 190 - (q.Y-a.Y)*k} }
-		ring := func(r []pattern.Point) []XY {
-			out := make([]XY, len(r))
-			for i := range r {
-				out[i] = at(r[i])
-			}
-			return out
-		}
-		c.Poly("cut m-plain-1", ring(p.Outline))
-		for _, h := range p.Holes {
-			c.Poly("cut paper", ring(h))
-		}
-		if p.Bore > 0 {
-			c.Poly("cut paper", ring(pattern.Circle(p.Round/2, p.Round/2, p.Bore)))
-		}
-		if p.Inside != nil {
-			c.Poly("inside", ring(p.Inside))
-		}
-		for _, m := range p.Marks {
-			q, r := at(m[0]), at(m[1])
-			c.Line("scribe", q.X, q.Y, r.X, r.Y)
-		}
+		c.panel(&p, "plain", at)
 		w, h := (b.X-a.X)*k, (b.Y-a.Y)*k
 		c.Dim(XY{x, 190}, XY{x + w, 190}, -22, measure.Tape(b.X-a.X, false))
 		c.Dim(XY{x + w, 190}, XY{x + w, 190 - h}, -20, measure.Tape(b.Y-a.Y, false))

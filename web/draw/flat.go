@@ -28,13 +28,6 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 	c.Prop(w, part.Solid.Prop, Iso(small, 620-(ilo.X+ihi.X)*small/2, 290-(ilo.Y+ihi.Y)*small/2), "part:"+part.Ref, href)
 	c.Text("t soft", "middle", 620, 498, "where it goes")
 	at := func(q pattern.Point) XY { return XY{x0 + (q.X-lo.X)*scale, y0 + (hi.Y-q.Y)*scale} }
-	poly := func(ps []pattern.Point) []XY {
-		out := make([]XY, len(ps))
-		for i, q := range ps {
-			out[i] = at(q)
-		}
-		return out
-	}
 	m := w.Lib.Materials[part.Solid.Stock]
 	c.Text("t lbl", "start", TapeSize+14, 46, part.Name())
 	about := fmt.Sprintf("%s, cut %d, no. %d of %d", m.Name, p.Copies, part.No, part.Of)
@@ -45,20 +38,7 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 		about += ", " + map[string]string{"wood": "grain", "flutes": "flutes"}[m.Grain] + " up"
 	}
 	c.Text("t soft", "start", TapeSize+14, 64, about)
-	c.Poly("cut m-"+m.Texture+"-1", poly(p.Outline))
-	for _, h := range p.Holes {
-		c.Poly("cut paper", poly(h))
-	}
-	if p.Bore > 0 {
-		c.Poly("cut paper", poly(pattern.Circle(p.Round/2, p.Round/2, p.Bore)))
-	}
-	if p.Inside != nil {
-		c.Poly("inside", poly(p.Inside))
-	}
-	for _, m := range p.Marks {
-		a, b := at(m[0]), at(m[1])
-		c.Line("scribe", a.X, a.Y, b.X, b.Y)
-	}
+	c.panel(&p, m.Texture, at)
 	for i, e := range p.Edges {
 		a, b := at(p.Outline[i]), at(p.Outline[(i+1)%len(p.Outline)])
 		if e.Depth > 0 {
@@ -402,4 +382,30 @@ func (c *Canvas) pipes(w *plan.Work, wide, y float64) {
 		y += 16
 	}
 	c.H = math.Max(y, 300)
+}
+
+// panel draws a flat part as it is cut: its outline, holes and bore, the lines
+// of its inner face and the marks scribed on it.
+func (c *Canvas) panel(p *pattern.Panel, texture string, at func(pattern.Point) XY) {
+	ring := func(r []pattern.Point) []XY {
+		out := make([]XY, len(r))
+		for i := range r {
+			out[i] = at(r[i])
+		}
+		return out
+	}
+	c.Poly("cut m-"+texture+"-1", ring(p.Outline))
+	for _, h := range p.Holes {
+		c.Poly("cut paper", ring(h))
+	}
+	if p.Bore > 0 {
+		c.Poly("cut paper", ring(pattern.Circle(p.Round/2, p.Round/2, p.Bore)))
+	}
+	if p.Inside != nil {
+		c.Poly("inside", ring(p.Inside))
+	}
+	for _, m := range p.Marks {
+		q, r := at(m[0]), at(m[1])
+		c.Line("scribe", q.X, q.Y, r.X, r.Y)
+	}
 }
