@@ -35,7 +35,6 @@ var downloads = map[string]download{
 	"harness.xlsx": {"harness", noPaper(formats.HarnessXLSX), false},
 	"cutlist.csv":  {"cut-list", noPaper(formats.CutListCSV), true},
 	"cutlist.xlsx": {"cut-list", noPaper(formats.CutListXLSX), true},
-	"wirelist.csv": {"wire-list", noPaper(formats.WireListCSV), true},
 	"wiring.cir": {"wiring", func(out io.Writer, w *plan.Work, _ string, _ formats.Paper) error {
 		return formats.SPICE(out, w.Plan.Display.Name, w.Rig.Net, w.All.Solution)
 	}, true},

@@ -12,9 +12,10 @@ import (
 
 var goreCount = regexp.MustCompile(`^n(\d{1,3})$`)
 
-// profiled takes a profile's name and a count nN out of the words.
+// profiled takes a profile's name and a count nN out of the words; n is -1
+// when none was given.
 func profiled(words []string, def string) (profile string, n int, rest []string) {
-	profile = def
+	profile, n = def, -1
 	for _, w := range words {
 		low := strings.ToLower(w)
 		known := false
@@ -40,8 +41,10 @@ func (r *reader) gores() (*Reading, error) {
 	s.Stock, words = r.stockIn(words, "eva10")
 	s.Crease, words = take(words, "crease")
 	var n int
-	if s.Profile, n, words = profiled(words, "sphere"); n > 0 {
-		s.Sides = n
+	if s.Profile, n, words = profiled(words, "sphere"); n >= 0 {
+		if s.Sides = n; n < 3 {
+			return nil, fmt.Errorf("%d gores close no shape; write n3 or more", n)
+		}
 	}
 	dims, rest, _ := r.sizes(words)
 	if err := wantNone(rest); err != nil {

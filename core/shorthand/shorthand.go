@@ -340,8 +340,8 @@ func (r *reader) tower() (*Reading, error) {
 	for i, x := range words {
 		if strings.EqualFold(x, "sides") && i > 0 {
 			n, err := strconv.Atoi(words[i-1])
-			if err != nil {
-				return nil, fmt.Errorf("%q sides", words[i-1])
+			if err != nil || n < 3 {
+				return nil, fmt.Errorf("%q sides make no tower; write 3 or more", words[i-1])
 			}
 			s.Sides = n
 			words = append(append([]string(nil), words[:i-1]...), words[i+1:]...)

@@ -109,6 +109,8 @@ func TestNotUnderstood(t *testing.T) {
 		"outline 0,0 1,1 2,0":                "say how tall or how wide",
 		"outline 40 in tall 0,0 9,9 9,0 0,7": "meets itself",
 		"offcut 3 x 4":                       "its stock and two sizes",
+		"gores 24 in x 24 in n0":             "0 gores close no shape",
+		"tower 0 sides 4 ft 20 in 9 in":      `"0" sides make no tower`,
 		"scale":                              "a size with tall, wide or deep, or a factor",
 		"scale to 4000 ft tall":              "times what it is",
 		"battery 4":                          "say which cell: 9v, aa",
