@@ -285,7 +285,7 @@ func (s *sheetWriter) layouts() {
 	}
 }
 
-// OnSheet is a panel's outside outline where it lies on a sheet, and its middle.
+// OnSheet is a panel's outside outline where it lies on a sheet, and where its label goes.
 func OnSheet(p pattern.Panel, boxW, boxH, x, y float64, turned, flip bool) (rings [][]pattern.Point, mid pattern.Point) {
 	lo, _ := p.Bounds()
 	for _, r := range append([][]pattern.Point{p.Outline}, p.Holes...) {
@@ -302,10 +302,7 @@ func OnSheet(p pattern.Panel, boxW, boxH, x, y float64, turned, flip bool) (ring
 		}
 		rings = append(rings, out)
 	}
-	for _, q := range rings[0] {
-		mid.X, mid.Y = mid.X+q.X/float64(len(rings[0])), mid.Y+q.Y/float64(len(rings[0]))
-	}
-	return rings, mid
+	return rings, pattern.LabelAt(rings)
 }
 
 // part draws one part to scale.

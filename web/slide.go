@@ -50,9 +50,8 @@ func (s *Server) sliding(c *gin.Context) {
 		c.JSON(http.StatusOK, gin.H{"error": msg})
 		return
 	}
-	p := w.Plan.Clone()
+	p := w.Plan.FedBy(w.Rig.Supply(d.ID))
 	*p.Device(d.ID) = *d
-	p = p.FedBy(w.Rig.Supply(d.ID))
 	st := plan.NewRig(p, s.lib).Solve(s.lib, nil)
 	volts := map[string]string{}
 	for _, x := range p.Devices {

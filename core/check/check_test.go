@@ -74,7 +74,14 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		return func(p *plan.Plan) { f(p.Device(id)) }
 	}
 	amp := measure.Must[measure.AmpKind]
-	for _, c := range []struct {
+	strip := func(long, gauge string) func(*plan.Plan) {
+		return func(p *plan.Plan) {
+			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("3 A")
+			p.Device("W1").Gauge = measure.Must[measure.GaugeKind](gauge)
+			p.Devices = append(p.Devices, plan.Device{ID: "L3", Prop: "a", Kind: "lamp", Name: "L3", From: "W1", Product: "strip12", Length: measure.Len(long)})
+		}
+	}
+	for n, c := range []struct {
 		code  string
 		level Level
 		mends int
@@ -128,6 +135,22 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"no-resistor", Stop, 1, dev("L2", func(d *plan.Device) { d.Resistor = measure.Resistance{} })},
 		{"unfed", Mind, 1, dev("L1", func(d *plan.Device) { d.From = "" })},
 		{"drop", Fix, 2, dev("W1", func(d *plan.Device) { d.Length = measure.Len("50 ft") })},
+		{"drop", Fix, 1, func(p *plan.Plan) { // two runs in a row, neither of them alone to blame
+			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("2 A")
+			p.Device("W1").Length, p.Device("W1").Gauge = measure.Len("25 ft"), measure.Must[measure.GaugeKind]("18 AWG")
+			p.Devices = append(p.Devices, plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "W1", Gauge: measure.Must[measure.GaugeKind]("18 AWG"), Length: measure.Len("25 ft")},
+				plan.Device{ID: "L3", Prop: "a", Kind: "lamp", Name: "L3", From: "W2", Product: "puck12", Amps: amp("1 A")})
+		}},
+		{"drop", Fix, 3, strip("3 m", "20 AWG")}, // thicker wire, a second feed, or one in the middle
+		{"drop", Fix, 1, strip("5 m", "18 AWG")}, // both
+		{"drop", Fix, 2, func(p *plan.Plan) { // behind a converter, whose rail it is judged by
+			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("3 A")
+			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
+			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1", Volts: measure.Must[measure.VoltKind]("5 V"), Amps: amp("4 A")},
+				plan.Device{ID: "F2", Prop: "a", Kind: "fuse", Name: "F2", From: "C1", Rating: amp("3 A")},
+				plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "F2", Gauge: measure.Must[measure.GaugeKind]("24 AWG"), Length: measure.Len("10 ft")},
+				plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "W2", Product: "pixel5", Length: measure.Len("0.3 m"), Bright: 50})
+		}},
 		{"wire-too-thin", Stop, 1, func(p *plan.Plan) {
 			p.Device("S1").Product, p.Device("L1").Amps = "ps12-10", amp("8 A")
 		}},
@@ -189,7 +212,7 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		p := clean()
 		c.spoil(p)
 		s := find(snags(t, p), c.code, "")
-		require.NotNil(t, s, c.code)
+		require.NotNil(t, s, "case %d: %s", n, c.code)
 		assert.Equal(t, c.level, s.Level, c.code)
 		assert.NotEmpty(t, s.Why, c.code)
 		assert.Len(t, s.Mends, c.mends, c.code)
@@ -261,4 +284,32 @@ func BenchmarkCheck(b *testing.B) {
 	for b.Loop() {
 		Check(plan.Do(p, stock.Shop, today))
 	}
+}
+
+// A strip fed in its middle is cut where it may be cut, keeps all its
+// segments, and drops a quarter along its own copper: the closed form of a
+// uniformly loaded strip, up to the one segment that makes a half uneven and
+// the little more it then draws.
+func TestMiddleFeedIsAQuarter(t *testing.T) {
+	p := clean()
+	p.Device("S1").Product = "ps12-10"
+	p.Device("F1").Rating = measure.Must[measure.AmpKind]("10 A")
+	p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("10 AWG")
+	p.Devices = append(p.Devices, plan.Device{ID: "L3", Prop: "a", Kind: "lamp", Name: "L3", From: "W1", Product: "strip12", Length: measure.Len("4 m"), Proven: true})
+	require.NoError(t, p.Validate())
+	w := plan.Do(p, stock.Shop, today)
+	m, ok := middle(w, "L3")
+	require.True(t, ok)
+	q, err := p.Apply(m.Edit)
+	require.NoError(t, err)
+	n := plan.Segments(p.Device("L3"), stock.Shop)
+	assert.Equal(t, n, plan.Segments(q.Device("L3"), stock.Shop)+plan.Segments(q.Device("L4"), stock.Shop), "none is lost")
+	assert.False(t, q.Device("L3").Proven || q.Device("L4").Proven, "cut and soldered anew")
+	own := func(p *plan.Plan) float64 {
+		g := plan.Do(p, stock.Shop, today).All.Readings["L3"]
+		return g.Volts - g.FarVolt
+	}
+	assert.InEpsilon(t, own(p)/4, own(q), .08)
+	_, ok = middle(w, "L1")
+	assert.False(t, ok, "a puck has no middle")
 }

@@ -53,12 +53,16 @@ var _ = rule("drop", Stop, "Lamps lie past the drop budget (3 % to plan for, 10 
 		if g.n > 1 {
 			title = fmt.Sprintf("%d lamps drop up to %.1f %%", g.n, 100*g.share)
 		}
+		why := fmt.Sprintf("Past the %.0f %% line: it sees", 100*limit)
+		if g.n > 1 {
+			why = fmt.Sprintf("Past the %.0f %% line from %s on; %s sees", 100*limit, g.first.Name, g.worst.Name)
+		}
 		s := Snag{Level: level, Place: "loom", At: []string{"device:" + g.worst.ID}, Title: title, weight: g.share,
-			Why: fmt.Sprintf("Past the %.0f %% line from %s on; %s sees %s of %s, %.0f %% of full light.", 100*limit, g.first.Name, g.worst.Name, measure.Volts(g.volts-r.Drop), measure.Volts(g.volts), 100*r.Lit)}
+			Why: why + fmt.Sprintf(" %s of %s, %.0f %% of full light.", measure.Volts(g.volts-r.Drop), measure.Volts(g.volts), 100*r.Lit)}
 		if g.run != nil {
 			s.At = append(s.At, "device:"+g.run.ID)
-			s.Mends = dropMends(w, g.run, g.worst.ID, g.volts)
 		}
+		s.Mends = dropMends(w, g.run, g.worst.ID, g.volts)
 		say(s)
 	}
 })
@@ -72,49 +76,143 @@ func runAbove(w *plan.Work, id string) *plan.Device {
 	return d
 }
 
-// resolve is the wiring with everything on after a mend, or nil when the mend
-// does not apply.
-func resolve(w *plan.Work, m Mend) *plan.State {
-	p := w.Plan.Clone()
-	for _, c := range m.Edit.Changes { // runs only, whose new values are known to be sound
+// resolve is the wiring round a device with everything on after a mend, or nil
+// when the mend does not apply.
+func resolve(w *plan.Work, device string, m Mend) *plan.State {
+	p := w.Plan.FedBy(w.Rig.Supply(device)) // what another supply feeds stays as it is
+	for _, c := range m.Edit.Changes {      // devices only, whose new values are known to be sound
 		var d plan.Device
-		if c.Kind != "device" || json.Unmarshal(c.After, &d) != nil || p.Device(c.ID) == nil {
+		if c.Kind != "device" || json.Unmarshal(c.After, &d) != nil {
 			return nil
 		}
-		*p.Device(c.ID) = d
-	}
-	if len(m.Edit.Changes) > 0 { // what another supply feeds stays as it is
-		p = p.FedBy(w.Rig.Supply(m.Edit.Changes[0].ID))
+		if old := p.Device(c.ID); old != nil {
+			*old = d
+		} else {
+			p.Devices = append(p.Devices, d)
+		}
 	}
 	return plan.NewRig(p, w.Lib).Solve(w.Lib, nil)
 }
 
-// dropMends tries thicker gauges and a second feed by solving the wiring with
-// each, and offers those that bring the worst lamp within the budget.
+// dropMends tries thicker gauges, a second feed and a strip fed in its middle
+// by solving the wiring with each, and offers those that bring the worst lamp
+// within the budget. When no one run does it, the run that loses most is made
+// thicker again and again.
 func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out []Mend) {
+	budget := circuit.DropBudget * rated
 	try := func(m Mend) bool {
-		st := resolve(w, m)
-		return st != nil && st.Readings[lamp].Drop <= circuit.DropBudget*rated
+		st := resolve(w, lamp, m)
+		return st != nil && st.Readings[lamp].Drop <= budget
 	}
-	for _, n := range stock.Gauges {
-		if measure.AWGArea(n) <= run.Gauge.Value() {
-			continue
+	if run != nil {
+		for _, n := range stock.Gauges {
+			if measure.AWGArea(n) <= run.Gauge.Value() {
+				continue
+			}
+			next := *run
+			next.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(n))
+			if m := put(w, next.Gauge.String()+" for "+run.Name, "device", run.ID, next); try(m) {
+				out = append(out, m)
+				break
+			}
 		}
-		next := *run
-		next.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(n))
-		if m := put(w, next.Gauge.String()+" for "+run.Name, "device", run.ID, next); try(m) {
+		if run.To == "" && run.From != "" {
+			next := *run
+			next.To, next.ToAt = run.From, run.At
+			if m := put(w, "Feed the far end too", "device", run.ID, next); try(m) {
+				out = append(out, m)
+			}
+		}
+	}
+	if len(out) == 0 {
+		if m, ok := thicken(w, lamp, budget, Mend{}); ok {
 			out = append(out, m)
-			break
 		}
 	}
-	if run.To == "" && run.From != "" {
-		next := *run
-		next.To, next.ToAt = run.From, run.At
-		if m := put(w, "Feed the far end too", "device", run.ID, next); try(m) {
+	if m, ok := middle(w, lamp); ok {
+		if try(m) {
+			out = append(out, m)
+		} else if m, ok := thicken(w, lamp, budget, m); ok {
 			out = append(out, m)
 		}
 	}
 	return out
+}
+
+// middle cuts a plain strip in two halves that both begin where it is fed: the drop
+// along its own copper falls to a quarter.
+func middle(w *plan.Work, lamp string) (Mend, bool) {
+	d := *w.Plan.Device(lamp)
+	n := plan.Segments(&d, w.Lib)
+	l := w.Lib.Lamps[d.Product]
+	if n < 2 || l.Kind != "strip" { // pixels would lose their data line
+		return Mend{}, false
+	}
+	d.Proven = false // it is cut and soldered anew
+	half := d
+	half.ID, half.Name = w.Plan.FreshName("L"), d.Name+", other half"
+	pieces := func(k int) measure.Length { // cut where it may be cut; a mm over, so that the tape's rounding loses none
+		long := 1000*float64(k*max(1, l.Cut))/l.PerMetre + 1
+		return measure.Len(measure.Tape(long, w.Plan.Metric()))
+	}
+	d.Length, half.Length = pieces((n+1)/2), pieces(n/2)
+	label := "Feed " + d.Name + " in its middle"
+	return Mend{label, plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", d.ID, d), w.Plan.Put("device", half.ID, half)}}}, true
+}
+
+// thicken goes on from a mend: of the runs on the way to a lamp the one that
+// loses most takes the next thicker gauge, until the lamp is within budget.
+func thicken(w *plan.Work, lamp string, budget float64, m Mend) (Mend, bool) {
+	var path []plan.Device
+	for run := runAbove(w, lamp); run != nil && w.Rig.Supply(run.ID) == w.Rig.Supply(lamp); run = runAbove(w, run.From) {
+		path = append(path, *run)
+	}
+	raised := make([]bool, len(path))
+	with := func() Mend {
+		out := Mend{m.Label, plan.Edit{Changes: append([]plan.Change(nil), m.Edit.Changes...)}}
+		for i := len(path) - 1; i >= 0; i-- { // from the supply on
+			if raised[i] {
+				if out.Label != "" {
+					out.Label += ", "
+				}
+				out.Label += path[i].Gauge.String() + " for " + path[i].Name
+				out.Edit.Changes = append(out.Edit.Changes, w.Plan.Put("device", path[i].ID, path[i]))
+			}
+		}
+		out.Edit.Label = out.Label
+		return out
+	}
+	for {
+		now := with()
+		st := resolve(w, lamp, now)
+		if st == nil {
+			return m, false
+		}
+		if st.Readings[lamp].Drop <= budget {
+			return now, true
+		}
+		most, loses, thicker := -1, 0.0, 0.0
+		for i := range path {
+			a := nextGauge(path[i].Gauge.Value())
+			if v := st.Readings[path[i].ID].Amps * circuit.WireOhms(path[i].Gauge.Value(), path[i].Length.Value(), w.Plan.Temperature()); a > 0 && v > loses {
+				most, loses, thicker = i, v, a
+			}
+		}
+		if most < 0 {
+			return m, false
+		}
+		path[most].Gauge, raised[most] = measure.Of[measure.GaugeKind](thicker), true
+	}
+}
+
+// nextGauge is the next thicker stocked wire in mm2, or 0.
+func nextGauge(mm2 float64) float64 {
+	for _, n := range stock.Gauges {
+		if a := measure.AWGArea(n); a > mm2+1e-9 {
+			return a
+		}
+	}
+	return 0
 }
 
 var _ = rule("wire-too-thin", Stop, "A wire carries more current than it may, bundled and in foam.", func(w *plan.Work, say func(Snag)) {
@@ -137,7 +235,7 @@ var _ = rule("wire-too-thin", Stop, "A wire carries more current than it may, bu
 			next.Gauge = measure.Of[measure.GaugeKind](a)
 			m := put(w, "Make it "+next.Gauge.String(), "device", d.ID, next)
 			// thicker wire drops less and so lets a little more through
-			if st := resolve(w, m); st != nil && st.Readings[d.ID].Amps <= stock.Ampacity(a) {
+			if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].Amps <= stock.Ampacity(a) {
 				snag.Mends = []Mend{m}
 				break
 			}

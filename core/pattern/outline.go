@@ -351,3 +351,38 @@ func cutout(p Panel, no int, o Point, at float64, lying bool, tall float64) Body
 	}
 	return b
 }
+
+// LabelAt is where a shape (its outline and holes) takes a label: its middle,
+// or, when that is not on it, the middle of its widest stretch along one of a
+// few level lines.
+func LabelAt(rings [][]Point) Point {
+	var mid Point
+	low, high := math.Inf(1), math.Inf(-1)
+	for _, q := range rings[0] {
+		k := float64(len(rings[0]))
+		mid.X, mid.Y = mid.X+q.X/k, mid.Y+q.Y/k
+		low, high = math.Min(low, q.Y), math.Max(high, q.Y)
+	}
+	if Inside(rings, mid) {
+		return mid
+	}
+	widest := 0.0
+	for i := 1.0; i < 16; i++ {
+		y := low + (high-low)*(i-.01)/16 // past corners at even shares
+		var xs []float64
+		for _, r := range rings {
+			for k, a := range r {
+				if b := r[(k+1)%len(r)]; (a.Y > y) != (b.Y > y) {
+					xs = append(xs, a.X+(b.X-a.X)*(y-a.Y)/(b.Y-a.Y))
+				}
+			}
+		}
+		sort.Float64s(xs)
+		for k := 0; k+1 < len(xs); k += 2 {
+			if w := xs[k+1] - xs[k]; w > widest {
+				widest, mid = w, Point{(xs[k] + xs[k+1]) / 2, y}
+			}
+		}
+	}
+	return mid
+}

@@ -151,3 +151,17 @@ func TestDistancesAgainstBruteForce(t *testing.T) {
 		}
 	})
 }
+
+// A label lies on its shape: in the middle of a square, on the wide leg of a
+// hook whose middle is in the open, on the rim of a frame.
+func TestLabelLiesOnTheShape(t *testing.T) {
+	square := [][]Point{{{0, 0}, {10, 0}, {10, 10}, {0, 10}}}
+	require.Equal(t, Point{5, 5}, LabelAt(square))
+	for name, rings := range map[string][][]Point{
+		"hook":  {{{0, 0}, {20, 0}, {20, 30}, {12, 30}, {12, 50}, {20, 60}, {0, 60}}},
+		"frame": {square[0], {{1, 1}, {9, 1}, {9, 9}, {1, 9}}},
+		"L":     {{{0, 0}, {100, 0}, {100, 2}, {2, 2}, {2, 100}, {0, 100}}},
+	} {
+		require.True(t, Inside(rings, LabelAt(rings)), name)
+	}
+}

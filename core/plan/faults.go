@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -135,27 +136,36 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 	return b
 }
 
-// FedBy is the plan with only what one supply feeds, when no wire joins it to
-// another's: the rest does not change what is read.
+// FedBy is the plan with only what one supply, or the supply behind a
+// converter, feeds, when no wire joins it to another's: the rest does not
+// change what is read. Its devices may be changed; all else is shared.
 func (p *Plan) FedBy(supply string) *Plan {
-	root := func(d *Device) string {
-		for n := 0; d.From != "" && n <= len(p.Devices); n++ {
-			d = p.Device(d.From)
-		}
-		return d.ID
+	byID := make(map[string]*Device, len(p.Devices))
+	for i := range p.Devices {
+		byID[p.Devices[i].ID] = &p.Devices[i]
 	}
-	q := p.Clone()
+	root := func(id string) string {
+		d := byID[id]
+		for n := 0; d != nil && d.From != "" && n <= len(p.Devices); n++ {
+			id, d = d.From, byID[d.From]
+		}
+		return id
+	}
+	q := *p
 	q.Devices = nil
+	supply = root(supply)
 	for i := range p.Devices {
 		d := &p.Devices[i]
-		if d.To != "" && root(d) != root(p.Device(d.To)) {
-			return p
+		own := root(d.ID)
+		if d.To != "" && own != root(d.To) {
+			q.Devices = slices.Clone(p.Devices)
+			break
 		}
-		if root(d) == supply {
+		if own == supply {
 			q.Devices = append(q.Devices, *d)
 		}
 	}
-	return q
+	return &q
 }
 
 // Volts and Light are observations of a device, for Rank. ok is false when

@@ -235,7 +235,7 @@ func (w *Work) laid(s *Sheets) {
 		s.Layout = s.whole(nest.Layout{})
 		return
 	}
-	if l, ok := nest.Kept(boxes, s.stocks, o); ok {
+	if l, ok := nest.Kept(boxes, s.stocks, o); ok && len(o.Fixed) > 0 {
 		s.Layout, s.Kept = s.whole(l), true
 		return
 	}

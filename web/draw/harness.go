@@ -273,11 +273,13 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		c.Open("rail "+rail[5:]+" faint", []XY{{x + l, y}, {x + l + 16, y}, {x + l + 16, y + 26}})
 		c.Text("t", "middle", x+l, y+42, "far end to "+d.To)
 	}
-	up, lamps := true, 0
+	next, lamps, goesOn := true, 0, false
 	var rest []*plan.Device
 	for _, k := range h.kids[d.ID] {
 		if k.Kind == "lamp" {
 			lamps++
+		} else {
+			goesOn = goesOn || math.Abs(px(k.At)-(x+l)) < 1
 		}
 	}
 	if l >= 150 {
@@ -293,6 +295,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 			continue
 		}
 		kx := px(k.At)
+		up := next && !(goesOn && math.Abs(kx-(x+l)) < 1) // what goes on begins above
 		ky := y - 62
 		if !up {
 			ky = y + 44
@@ -304,7 +307,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		}
 		h.lamp(k, kx, ky, kx, ky, up)
 		c.move = ""
-		up = !up
+		next = !up
 	}
 	h.far = math.Max(h.far, x+l)
 	if lamps > 0 {
