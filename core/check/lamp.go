@@ -11,11 +11,16 @@ import (
 
 var _ = rule("reversed-lamp", Stop, "A lamp is wired the wrong way round and will not light.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
-		if d.Kind != "lamp" || !d.Reversed || w.Lib.Lamps[d.Product].Kind == "resistive" {
+		kind := w.Lib.Lamps[d.Product].Kind
+		if d.Kind != "lamp" || !d.Reversed || kind == "resistive" || kind == "coil" {
 			continue
 		}
 		next := d
 		next.Reversed = false
+		if kind == "motor" {
+			say(Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " turns backwards", Why: "Its leads are swapped: a motor on direct current then turns the other way.", Mends: []Mend{put(w, "Swap leads", "device", d.ID, next)}})
+			continue
+		}
 		why := fmt.Sprintf("It reads %s across its leads and will not light.", measure.Volts(w.All.Readings[d.ID].Volts))
 		if s := w.Plan.Solid(d.In); s != nil && s.Sealed && !d.Proven {
 			why += fmt.Sprintf(" %s closes over it: prove it first.", s.Name)

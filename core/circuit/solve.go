@@ -77,6 +77,9 @@ func (s *Solver) findIslands() {
 	}
 }
 
+// SameIsland reports whether two nodes are joined by elements of any kind.
+func (s *Solver) SameIsland(a, b int) bool { return s.island[a] == s.island[b] }
+
 // eliminate finds the order and the pattern of the factor.
 func (s *Solver) eliminate() {
 	n := len(s.net.Names)

@@ -42,7 +42,11 @@ func (w *Work) OnOutlet(id string) (out []MainsLoad) {
 	}
 	for _, p := range w.Plan.Plugs {
 		if p.Outlet == id {
-			out = append(out, MainsLoad{"plug", p.ID, p.Name, p.Watts.Value(), p.Watts.Value(), p.Heater})
+			average := p.Watts.Value()
+			if p.Duty > 0 {
+				average *= float64(p.Duty) / 100
+			}
+			out = append(out, MainsLoad{"plug", p.ID, p.Name, p.Watts.Value(), average, p.Heater})
 		}
 	}
 	return out

@@ -34,6 +34,7 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 			net.Elements[rig.gate[d.ID]].R = contactOhms
 		}
 	}
+	rig.solve() // what converters and screens draw when all is well
 	b := &FaultBench{byID: map[string]int{}, loads: map[string]int{}}
 	faults := []circuit.Fault{{Group: "none", Say: "nothing is wrong"}}
 	add := func(group, say string, set map[int]circuit.Element) {
@@ -75,13 +76,10 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 			for _, f := range []float64{.95, .9, .85, .8, .7, .6} {
 				add("weak:"+d.ID, d.Name+" is weak, or turned down", with(e, func(x *circuit.Element) { x.E *= f }))
 			}
-		case "fuse", "switch":
+		case "fuse", "switch", "connector":
 			q := rig.port[d.ID]
 			probe(d, q[0], q[1])
-			say := d.Name + " has blown"
-			if d.Kind == "switch" {
-				say = d.Name + " does not close"
-			}
+			say := map[string]string{"fuse": d.Name + " has blown", "switch": d.Name + " does not close", "connector": d.Name + " is not seated"}[d.Kind]
 			add("open:"+d.ID, say, with(rig.gate[d.ID], ohms(gapOhms)))
 			for _, r := range []float64{.5, 1, 2, 5, 15, 50} {
 				add("bad:"+d.ID, "a bad contact in "+d.Name, with(rig.gate[d.ID], more(r)))
@@ -127,8 +125,12 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 				faults[len(faults)-1].Flips = []int{b.byID[d.ID]}
 			}
 			add("short:"+d.ID, d.Name+" is shorted", map[int]circuit.Element{load[0]: {Kind: circuit.Resistor, A: first.A, B: first.B, R: 0.05}})
-			if lead := rig.leads[d.ID]; lead[0] > 0 {
-				add("lead:"+d.ID, "a lead of "+d.Name+" is open", with(lead[0], ohms(gapOhms)))
+			for k, lead := range rig.leads[d.ID] {
+				if len(rig.leads[d.ID]) == 1 {
+					add("lead:"+d.ID, "a lead of "+d.Name+" is open", with(lead.pos, ohms(gapOhms)))
+				} else {
+					add(fmt.Sprintf("lead:%s:%d", d.ID, k), fmt.Sprintf("feed %d of %s is open", k+1, d.Name), with(lead.pos, ohms(gapOhms)))
+				}
 			}
 		}
 	}

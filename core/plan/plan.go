@@ -155,34 +155,49 @@ type Layer struct {
 type Device struct {
 	ID        string             `json:"id"`
 	Prop      string             `json:"prop"`
-	Kind      string             `json:"kind"` // supply, run, fuse, switch, lamp or converter
+	Kind      string             `json:"kind"` // one of DeviceKinds
 	Name      string             `json:"name"`
 	From      string             `json:"from,omitempty"`    // what feeds it
 	At        measure.Length     `json:"at,omitzero"`       // how far along a run it taps off; at its end when not given
 	To        string             `json:"to,omitempty"`      // of a run: what its far end joins too
 	ToAt      measure.Length     `json:"toAt,omitzero"`     // how far along that
+	FedAt     measure.Length     `json:"fedAt,omitzero"`    // of a run: how far along itself it is fed; at its start when not given
+	Feeds     string             `json:"feeds,omitempty"`   // of a strip: where along it its supply is joined, such as 0% 50%
 	Product   string             `json:"product,omitempty"` // lamp or supply of the shop's list
 	Volts     measure.Voltage    `json:"volts,omitzero"`
 	Amps      measure.Current    `json:"amps,omitzero"` // of a supply: its limit; of a lamp: at rated volts
 	Gauge     measure.Gauge      `json:"gauge,omitzero"`
 	Length    measure.Length     `json:"length,omitzero"` // of a run, one way; of a strip
+	Path      string             `json:"path,omitempty"`  // of a run: x,y,z corners in its prop, from its feed on
 	Lead      measure.Length     `json:"lead,omitzero"`   // the lead it has, when not the factory one
 	Need      measure.Length     `json:"need,omitzero"`   // the lead it needs, along its path
 	Extension measure.Length     `json:"extension,omitzero"`
-	Rating    measure.Current    `json:"rating,omitzero"`  // of a fuse or switch
-	Cell      string             `json:"cell,omitempty"`   // a supply of batteries: which
-	Cells     int                `json:"cells,omitempty"`  // in a row
-	Sets      int                `json:"sets,omitempty"`   // rows side by side
-	Outlet    string             `json:"outlet,omitempty"` // a supply's mains outlet
-	Row       int                `json:"row,omitempty"`    // bare LEDs in one row
-	Resistor  measure.Resistance `json:"resistor,omitzero"`
-	Bright    int                `json:"bright,omitempty"` // per cent of full white a pixel string is held to
+	Rating    measure.Current    `json:"rating,omitzero"`   // of a fuse or switch
+	Cell      string             `json:"cell,omitempty"`    // a supply of batteries: which
+	Cells     int                `json:"cells,omitempty"`   // in a row
+	Sets      int                `json:"sets,omitempty"`    // rows side by side
+	Outlet    string             `json:"outlet,omitempty"`  // a supply's mains outlet
+	Row       int                `json:"row,omitempty"`     // bare LEDs in one row
+	Resistor  measure.Resistance `json:"resistor,omitzero"` // of bare LEDs; of a connector, each contact
+	Poly      bool               `json:"poly,omitempty"`    // a fuse that resets itself
+	Logic     measure.Voltage    `json:"logic,omitzero"`    // of a controller's pins
+	Data      string             `json:"data,omitempty"`    // of pixels: the controller, or the pixels before them
+	Pin       int                `json:"pin,omitempty"`     // of that controller
+	DataLead  measure.Length     `json:"dataLead,omitzero"` // from there to the first pixel
+	Common    bool               `json:"common,omitempty"`  // a ground wire lies beside the data wire
+	Shifter   bool               `json:"shifter,omitempty"` // a level shifter at the data pin
+	Damper    bool               `json:"damper,omitempty"`  // a resistor in the data wire at the first pixel
+	Bulk      bool               `json:"bulk,omitempty"`    // a capacitor across the strip's feed
+	Bright    int                `json:"bright,omitempty"`  // per cent of full white a pixel string is held to
 	Reversed  bool               `json:"reversed,omitempty"`
 	Driven    bool               `json:"driven,omitempty"` // a switch worked by scenes
 	Off       bool               `json:"off,omitempty"`    // a hand switch left off
 	In        string             `json:"in,omitempty"`     // the solid it is built into
 	Proven    bool               `json:"proven,omitempty"` // lit on the bench before closing
 }
+
+// DeviceKinds are what a device can be.
+var DeviceKinds = []string{"supply", "run", "fuse", "switch", "lamp", "converter", "connector", "controller"}
 
 // Input is what a guest or the crew works.
 type Input struct {
@@ -333,6 +348,7 @@ type Plug struct {
 	Outlet string        `json:"outlet"`
 	Watts  measure.Power `json:"watts"`
 	Heater bool          `json:"heater,omitempty"` // alone on its circuit
+	Duty   int           `json:"duty,omitempty"`   // per cent of the night it draws: a thermostat's; 100 when not given
 }
 
 // Temperature and Humidity are those of the workshop.

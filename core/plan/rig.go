@@ -16,16 +16,38 @@ const (
 	contactOhms = 0.010 // a closed switch or relay contact
 	openOhms    = 1e9
 	fuseVolts   = 0.1 // dropped by a fuse at its rating
+	polyVolts   = 0.3 // dropped by a self-resetting one
 	jointOhms   = 1e-6
+	dataGauge   = 22 // AWG of a data lead and the ground beside it
+
+	controllerAmps = 0.1 // a small controller board
 )
 
-var smallPartsFrom = source.FromMemory("closed contact 10 mohm; a fuse drops about 0.1 V at its rating")
+var smallPartsFrom = source.FromMemory("closed contact or connector 10 mohm; a fuse drops about 0.1 V at its rating, a self-resetting one 0.3 V; a small controller takes 100 mA")
+
+// fuseOhms is a fuse's resistance.
+func fuseOhms(d *Device) float64 {
+	v := fuseVolts
+	if d.Poly {
+		v = polyVolts
+	}
+	return v / math.Max(d.Rating.Value(), 0.1)
+}
 
 // tap is where something leaves a run.
 type tap struct {
 	at       float64
 	pos, neg int
 }
+
+// powered is an element that draws constant power.
+type powered struct {
+	element int
+	watts   float64
+}
+
+// lead is the pair of wires from a tap to a lamp: its two elements.
+type lead struct{ pos, neg int }
 
 // Rig is the wiring as a network, ready to be solved in any state.
 type Rig struct {
@@ -34,10 +56,12 @@ type Rig struct {
 	port    map[string][2]int // where each device hands on: positive, negative
 	load    map[string][]int  // elements of a lamp
 	series  map[string][]int  // positive elements of a run, in order from its feed
-	leads   map[string][2]int // a lamp's two lead elements
+	leads   map[string][]lead // a lamp's leads, one for each of its feeds
 	gate    map[string]int    // the element of a switch or fuse
 	source  map[string]int    // the element of a supply or a converter's output
 	input   map[string]int    // the element of a converter's input
+	power   []powered         // loads that take the same power at any volts
+	strip   map[string][2]int // a strip's far end: positive, negative
 	Unfed   map[string]bool   // nothing leads to it from a supply
 	supply  map[string]string // which supply feeds it
 	devices []Device
@@ -116,8 +140,12 @@ func bright(d *Device) float64 {
 // element is the load between two nodes.
 func element(d *Device, l stock.Lamp) circuit.Element {
 	switch l.Kind {
-	case "resistive":
+	case "resistive", "coil":
 		return circuit.Element{Kind: circuit.Resistor, R: l.Volts / l.Amps, Name: d.ID}
+	case "motor", "servo": // turns against its load with a steady current; below that it stands, a resistance
+		return circuit.Element{Kind: circuit.Sink, I: l.Amps, Vf: l.Amps * l.Volts / l.Stall, Name: d.ID}
+	case "power", "amplifier": // a screen's current is found in solve
+		return circuit.Element{Kind: circuit.Sink, I: l.Amps, Vf: l.Min, Name: d.ID}
 	case "led":
 		n := float64(max(1, d.Row))
 		vt := 2 * 0.02585 // emission coefficient 2 at 27 C, per LED
@@ -132,8 +160,8 @@ func element(d *Device, l stock.Lamp) circuit.Element {
 
 // NewRig builds the network of all devices that have somewhere to be fed from.
 func NewRig(p *Plan, lib *stock.Library) *Rig {
-	r := &Rig{Net: &circuit.Network{}, port: map[string][2]int{}, load: map[string][]int{}, series: map[string][]int{}, leads: map[string][2]int{},
-		gate: map[string]int{}, source: map[string]int{}, input: map[string]int{}, Unfed: map[string]bool{}, supply: map[string]string{}, devices: p.Devices}
+	r := &Rig{Net: &circuit.Network{}, port: map[string][2]int{}, load: map[string][]int{}, series: map[string][]int{}, leads: map[string][]lead{},
+		gate: map[string]int{}, source: map[string]int{}, input: map[string]int{}, strip: map[string][2]int{}, Unfed: map[string]bool{}, supply: map[string]string{}, devices: p.Devices}
 	temp := p.Temperature()
 	byID := map[string]*Device{}
 	taps := map[string][]float64{}
@@ -187,50 +215,93 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: out, B: neg, E: v, R: stock.SupplyResistance(v, a), Limit: 1.3 * a, Name: d.ID})
 			r.port[d.ID] = [2]int{out, neg}
 			r.supply[d.ID] = d.ID // what it feeds is judged by its volts
+		case "controller":
+			v := d.Volts.Or(5)
+			r.load[d.ID] = []int{r.Net.Add(circuit.Element{Kind: circuit.Sink, A: pos, B: neg, I: d.Amps.Or(controllerAmps), Vf: .7 * v, Name: d.ID})}
+			r.port[d.ID] = [2]int{pos, neg}
+		case "connector":
+			ohms := d.Resistor.Or(contactOhms)
+			out, back := r.Net.Node(d.ID+" out+"), r.Net.Node(d.ID+" out-")
+			r.gate[d.ID] = r.Net.Wire(d.ID, pos, out, ohms)
+			r.Net.Wire(d.ID, neg, back, ohms)
+			r.port[d.ID] = [2]int{out, back}
 		case "fuse", "switch":
 			ohms := contactOhms
 			if d.Kind == "fuse" {
-				ohms = fuseVolts / math.Max(d.Rating.Value(), 0.1)
+				ohms = fuseOhms(d)
 			}
 			out := r.Net.Node(d.ID + " out+")
 			r.gate[d.ID] = r.Net.Wire(d.ID, pos, out, ohms)
 			r.port[d.ID] = [2]int{out, neg}
 		case "run":
-			stops := append([]float64{d.Length.Value()}, taps[d.ID]...)
+			fed := d.FedAt.Value()
+			stops := append([]float64{0, fed, d.Length.Value()}, taps[d.ID]...)
 			sort.Float64s(stops) // those with no place given, at +Inf, sit at the end
 			ohms := stock.CopperOhmsPerMetre(d.Gauge.Value(), temp)
-			last := 0.0
-			points[d.ID] = append(points[d.ID], tap{0, pos, neg})
-			for _, at := range stops {
-				if at <= last+1e-6 || math.IsInf(at, 1) {
+			at := func(x float64) tap {
+				if math.Abs(x-fed) < 1e-6 {
+					return tap{fed, pos, neg}
+				}
+				return tap{x, r.Net.Node(fmt.Sprintf("%s+%.0f", d.ID, x)), r.Net.Node(fmt.Sprintf("%s-%.0f", d.ID, x))}
+			}
+			last := at(0)
+			points[d.ID] = append(points[d.ID], last)
+			for _, x := range stops {
+				if x <= last.at+1e-6 || math.IsInf(x, 1) {
 					continue
 				}
-				np, nn := r.Net.Node(fmt.Sprintf("%s+%.0f", d.ID, at)), r.Net.Node(fmt.Sprintf("%s-%.0f", d.ID, at))
-				r.series[d.ID] = append(r.series[d.ID], r.Net.Wire(d.ID, pos, np, ohms*(at-last)/1000))
-				r.Net.Wire(d.ID, neg, nn, ohms*(at-last)/1000)
-				pos, neg, last = np, nn, at
-				points[d.ID] = append(points[d.ID], tap{at, pos, neg})
+				next := at(x)
+				r.series[d.ID] = append(r.series[d.ID], r.Net.Wire(d.ID, last.pos, next.pos, ohms*(x-last.at)/1000))
+				r.Net.Wire(d.ID, last.neg, next.neg, ohms*(x-last.at)/1000)
+				points[d.ID] = append(points[d.ID], next)
+				last = next
 			}
-			r.port[d.ID] = [2]int{pos, neg}
+			r.port[d.ID] = [2]int{last.pos, last.neg}
 		case "lamp":
 			l := lampOf(d, lib)
-			lead := (l.Lead.Value() + d.Extension.Value()) / 1000 * stock.CopperOhmsPerMetre(l.LeadGauge.Value(), temp)
-			a, b := r.Net.Node(d.ID+"+"), r.Net.Node(d.ID+"-")
-			r.leads[d.ID] = [2]int{r.Net.Wire(d.ID+" lead", pos, a, lead), r.Net.Wire(d.ID+" lead", neg, b, lead)}
-			if d.Reversed {
-				a, b = b, a
+			ohms := stock.CopperOhmsPerMetre(l.LeadGauge.Value(), temp) / 1000
+			join := func(mm float64, a, b int) {
+				r.leads[d.ID] = append(r.leads[d.ID], lead{r.Net.Wire(d.ID+" lead", pos, a, ohms*mm), r.Net.Wire(d.ID+" lead", neg, b, ohms*mm)})
 			}
+			long := l.Lead.Value() + d.Extension.Value()
+			a, b := r.Net.Node(d.ID+"+"), r.Net.Node(d.ID+"-")
+			turn := func(x, y int) (int, int) {
+				if d.Reversed && l.Kind != "motor" { // which turns as well, backwards
+					x, y = y, x
+				}
+				return x, y
+			}
+			a, b = turn(a, b)
 			e := element(d, l)
 			from := len(r.Net.Elements)
-			if l.Kind == "strip" || l.Kind == "pixels" {
-				r.Net.Strip(d.ID, a, b, Segments(d, lib), l.Copper*float64(l.Cut)/l.PerMetre, e)
-			} else {
+			switch {
+			case l.Kind == "strip" || l.Kind == "pixels":
+				n := Segments(d, lib)
+				base := len(r.Net.Names)
+				farPos, farNeg := r.Net.Strip(d.ID, a, b, n, l.Copper*float64(l.Cut)/l.PerMetre, e)
+				r.strip[d.ID] = [2]int{farPos, farNeg}
+				to := len(r.Net.Elements)
+				feeds, _ := ParseFeeds(d.Feeds)
+				for _, f := range feeds {
+					p, q := a, b
+					if k := int(math.Round(f * float64(n))); k > 0 {
+						p, q = base+2*k-2, base+2*k-1
+					}
+					p, q = turn(p, q)
+					join(long+f*d.Length.Value(), p, q)
+				}
+				for i := from; i < to; i++ {
+					if r.Net.Elements[i].Kind == e.Kind {
+						r.load[d.ID] = append(r.load[d.ID], i)
+					}
+				}
+			default:
+				p, q := turn(a, b)
+				join(long, p, q)
 				e.A, e.B = a, b
-				r.Net.Add(e)
-			}
-			for i := from; i < len(r.Net.Elements); i++ {
-				if r.Net.Elements[i].Kind == e.Kind && (e.Kind != circuit.Resistor || i == len(r.Net.Elements)-1) {
-					r.load[d.ID] = append(r.load[d.ID], i)
+				r.load[d.ID] = []int{r.Net.Add(e)}
+				if l.Kind == "power" {
+					r.power = append(r.power, powered{r.load[d.ID][0], l.Volts * l.Amps})
 				}
 			}
 		}
@@ -251,6 +322,7 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 			}
 		}
 	}
+	r.commons(p, temp)
 	for i := range p.Devices {
 		d := &p.Devices[i]
 		for up := d; r.supply[d.ID] == "" && up.From != ""; up = byID[up.From] {
@@ -260,6 +332,38 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 	}
 	r.solver = circuit.NewSolver(r.Net)
 	return r
+}
+
+// commons joins the grounds that lie beside data wires.
+func (r *Rig) commons(p *Plan, temp float64) {
+	ohms := stock.CopperOhmsPerMetre(measure.AWGArea(dataGauge), temp) / 1000
+	for i := range p.Devices {
+		d := &p.Devices[i]
+		by, ok := r.port[d.Data]
+		if end, strip := r.strip[d.Data]; strip {
+			by, ok = end, true
+		}
+		if d.Common && ok && len(r.leads[d.ID]) > 0 {
+			r.Net.Wire(d.ID+" ground", by[1], r.Net.Elements[r.leads[d.ID][0].neg].B, ohms*d.DataLead.Value())
+		}
+	}
+}
+
+// Joined reports whether a wire of some kind leads from the minus of one
+// device to that of another: without, their grounds float apart.
+func (r *Rig) Joined(a, b string) bool {
+	x, y := r.minus(a), r.minus(b)
+	return x >= 0 && y >= 0 && r.solver.SameIsland(x, y)
+}
+
+func (r *Rig) minus(id string) int {
+	if l := r.leads[id]; len(l) > 0 {
+		return r.Net.Elements[l[0].neg].B
+	}
+	if q, ok := r.port[id]; ok {
+		return q[1]
+	}
+	return -1
 }
 
 // Supply is the ID of the supply that feeds a device, or "".
@@ -290,15 +394,24 @@ const converterEfficiency = 0.88
 var converterFrom = source.FromMemory("small step-down converters, 85 to 92 %")
 
 // solve finds the network's state. A converter draws constant power: what it
-// gives over its efficiency, as a current at the volts it then sees; the
-// network is solved again until that no longer changes.
+// gives over its efficiency, as a current at the volts it then sees, and so
+// does a screen; the network is solved again until that no longer changes.
 func (r *Rig) solve() *circuit.Solution {
 	for _, e := range r.input {
 		r.Net.Elements[e].I = 1e-6
 	}
 	sol := r.solver.Solve()
-	for pass := 0; pass < 60 && len(r.input) > 0; pass++ {
+	for pass := 0; pass < 60 && len(r.input)+len(r.power) > 0; pass++ {
 		worst := 0.0
+		for _, x := range r.power {
+			e := &r.Net.Elements[x.element]
+			if e.Kind != circuit.Sink {
+				continue // taken out of the wiring by a fault
+			}
+			want := x.watts / math.Max(math.Abs(sol.Across(*e)), e.Vf)
+			worst = math.Max(worst, math.Abs(want-e.I)/want)
+			e.I = want
+		}
 		for i := range r.devices { // in order, so that the same plan gives the same answer
 			k, ok := r.input[r.devices[i].ID]
 			if !ok {
@@ -360,10 +473,16 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 				g.FarVolt = math.Min(g.FarVolt, v)
 				g.Lit = math.Min(g.Lit, sol.I[e]/full)
 			}
-			g.Lit = math.Max(0, g.Lit)
+			g.Lit = math.Max(0, works(lampOf(d, lib), g))
 			g.State = lampState(d, g, RatedVolts(d, lib), r.Unfed[d.ID])
 			if d.Reversed {
 				g.Volts, g.FarVolt = -g.Volts, -g.FarVolt // as a meter on its leads reads
+			}
+		case "controller":
+			e := r.load[d.ID][0]
+			g.Volts, g.Amps, g.State = sol.Across(r.Net.Elements[e]), sol.I[e], "ok"
+			if g.Volts < controllerLeast*d.Volts.Or(5) {
+				g.State = "starved"
 			}
 		case "supply", "converter":
 			e := r.source[d.ID]
@@ -404,6 +523,23 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 		st.Readings[d.ID] = g
 	}
 	return st
+}
+
+// controllerLeast is the share of its volts a controller still works at.
+const controllerLeast = 0.9
+
+// works is how much of its work a load does: of a lamp its share of rated
+// current; of a motor its share of rated speed, which is the volts left over
+// its winding; of a screen or an amplifier whether it has the volts it needs.
+func works(l stock.Lamp, g Operating) float64 {
+	switch l.Kind {
+	case "motor", "servo":
+		winding := l.Amps * l.Volts / l.Stall
+		return math.Min(1, (g.Volts-winding)/(l.Volts-winding))
+	case "power", "amplifier":
+		return math.Min(1, g.Volts/math.Max(l.Min, .1)) * math.Min(1, math.Max(g.Lit, 0)*2)
+	}
+	return g.Lit
 }
 
 // A lamp is dim below 90 % of its current and dark below 5 %; over from 10 %

@@ -11,10 +11,18 @@ import (
 // Case is one state of the wiring that it should be looked at in.
 type Case struct{ Key, Name string }
 
-// Cases lists the states: everything on, scenes off, each scene, each supply
+// Cases lists the states: everything on, all starting at once when something
+// then takes more, scenes off, each scene, each supply
 // missing, a cold night.
 func (p *Plan) Cases() []Case {
-	out := []Case{{"all", "everything on"}, {"rest", "scenes off"}}
+	out := []Case{{"all", "everything on"}}
+	for _, d := range p.Devices {
+		if l := stock.Shop.Lamps[d.Product]; l.Stall > 0 || l.Peak > 0 {
+			out = append(out, Case{"start", "all starting at once"})
+			break
+		}
+	}
+	out = append(out, Case{"rest", "scenes off"})
 	for _, s := range p.Scenes {
 		out = append(out, Case{"scene:" + s.ID, "scene " + s.Name})
 	}
@@ -42,6 +50,8 @@ func (p *Plan) Case(lib *stock.Library, key string) *State {
 	switch kind {
 	case "all":
 		return NewRig(p, lib).Solve(lib, nil)
+	case "start":
+		return NewRig(p, lib).Start(lib)
 	case "rest":
 		return NewRig(p, lib).Solve(lib, map[string]bool{})
 	case "scene":
@@ -77,4 +87,31 @@ func (p *Plan) Case(lib *stock.Library, key string) *State {
 		return r.Solve(lib, nil)
 	}
 	return nil
+}
+
+// Start solves the moment when everything is switched on together: motors and
+// servos stand still and are no more than their windings, amplifiers are at
+// their loudest.
+func (r *Rig) Start(lib *stock.Library) *State {
+	was := map[int]circuit.Element{}
+	for i := range r.devices {
+		d := &r.devices[i]
+		l := lampOf(d, lib)
+		for _, k := range r.load[d.ID] {
+			e := &r.Net.Elements[k]
+			switch {
+			case l.Stall > 0:
+				was[k] = *e
+				*e = circuit.Element{Kind: circuit.Resistor, A: e.A, B: e.B, Name: e.Name, R: l.Volts / l.Stall}
+			case l.Peak > 0:
+				was[k] = *e
+				e.I = l.Peak
+			}
+		}
+	}
+	st := r.Solve(lib, nil)
+	for k, e := range was {
+		r.Net.Elements[k] = e
+	}
+	return st
 }

@@ -39,6 +39,7 @@ func references(v any) (out []ref) {
 		add("prop", "prop", x.Prop)
 		add("device", "from", x.From)
 		add("device", "to", x.To)
+		add("device", "data", x.Data)
 		add("solid", "in", x.In)
 		add("outlet", "outlet", x.Outlet)
 	case *Input:
@@ -318,6 +319,9 @@ func (p *Plan) validate(v any) error {
 		if p := x.Watts.Value(); p <= 0 || p > 5000 {
 			return measure.Bad("watts", "%s is out of range; write such as 400 W, 5 kW at most", x.Watts)
 		}
+		if x.Duty < 0 || x.Duty > 100 {
+			return measure.Bad("duty", "%d %%; write 1 to 100", x.Duty)
+		}
 		return named(x.Name)
 	case *Photo:
 		if len(x.Data) == 0 || len(x.Data) > MaxPhoto {
@@ -352,7 +356,7 @@ func seconds(field string, d measure.Duration, limit float64) error {
 }
 
 func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
-	if err := first(named(x.Name), oneOf("kind", x.Kind, "supply", "run", "fuse", "switch", "lamp", "converter"),
+	if err := first(named(x.Name), oneOf("kind", x.Kind, DeviceKinds...), within("fedAt", x.FedAt, 0, 300*metre), within("dataLead", x.DataLead, 0, 300*metre),
 		within("length", x.Length, 1, 300*metre), within("lead", x.Lead, 0, 300*metre), within("need", x.Need, 0, 300*metre),
 		within("extension", x.Extension, 0, 300*metre), within("at", x.At, 0, 300*metre), within("toAt", x.ToAt, 0, 300*metre)); err != nil {
 		return err
@@ -400,12 +404,29 @@ func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
 		if r := x.Resistor.Or(1); r <= 0 {
 			return measure.Bad("resistor", "must be more than nothing, such as 470 ohm")
 		}
+		if _, err := ParseFeeds(x.Feeds); err != nil {
+			return err
+		}
+		if x.Pin < 0 || x.Pin > 100 {
+			return measure.Bad("pin", "%d; write 1 to 100", x.Pin)
+		}
+	case "controller":
+		if v := x.Logic.Or(3.3); v < 1 || v > 12 {
+			return measure.Bad("logic", "%s is no logic level; write 3.3 V or 5 V", x.Logic)
+		}
+	case "connector":
+		if r := x.Resistor.Or(1); r <= 0 || r > 100 {
+			return measure.Bad("resistor", "%s a contact; write such as 10 mohm, or leave it empty", x.Resistor)
+		}
 	case "run":
 		if x.Gauge.IsZero() {
 			return measure.Bad("gauge", "is empty; write such as 18 AWG")
 		}
 		if x.Length.IsZero() {
 			return measure.Bad("length", "is empty; write such as 12 ft")
+		}
+		if _, err := ParsePath(x.Path, p.Metric()); err != nil {
+			return err
 		}
 	case "fuse":
 		if x.Rating.Value() <= 0 {
@@ -442,12 +463,41 @@ func (p *Plan) feeds() error {
 		if d.To != "" && d.Kind != "run" {
 			return in(e, measure.Bad("to", "only a run has a far end to join"))
 		}
+		if d.FedAt.Value() > d.Length.Value()+1e-6 {
+			return in(e, measure.Bad("fedAt", "%s lies past the end (%s long)", d.FedAt, d.Length))
+		}
+		if err := p.dataOf(d); err != nil {
+			return in(e, err)
+		}
 		slow := d
 		for steps := 0; slow != nil && slow.From != ""; steps++ {
 			if steps > len(p.Devices) {
 				return in(e, measure.Bad("from", "feeding runs in a circle through %s; feed one of them from a supply", slow.Name))
 			}
 			slow = p.Device(slow.From)
+		}
+	}
+	return nil
+}
+
+// dataOf checks that pixels get their data from a controller or other pixels,
+// and not from themselves in a circle.
+func (p *Plan) dataOf(d *Device) error {
+	if d.Data == "" {
+		return nil
+	}
+	by := p.Device(d.Data)
+	switch {
+	case d.Kind != "lamp":
+		return measure.Bad("data", "only pixels take data; leave it empty")
+	case by == nil:
+		return measure.Bad("data", "there is no device %q", d.Data)
+	case by.Kind != "controller" && by.Kind != "lamp":
+		return measure.Bad("data", "%s gives no data; choose a controller or the pixels before these", by.Name)
+	}
+	for steps := 0; by != nil && by.Data != ""; steps++ {
+		if by = p.Device(by.Data); steps > len(p.Devices) {
+			return measure.Bad("data", "runs in a circle; the first pixels hang on a controller")
 		}
 	}
 	return nil

@@ -112,11 +112,14 @@ type Coat struct {
 type Lamp struct {
 	ID        string         `json:"id"`
 	Name      string         `json:"name"`
-	Kind      string         `json:"kind"` // prewired, led, resistive, strip, pixels
+	Kind      string         `json:"kind"` // prewired, led, resistive, strip, pixels, motor, servo, coil, power, amplifier
 	Volts     float64        `json:"volts"`
-	Amps      float64        `json:"amps"` // at rated volts; per LED in a strip, per pixel at full white
-	Vf        float64        `json:"vf"`   // forward drop of the whole string
-	Idle      float64        `json:"idle"` // amps per pixel, dark
+	Amps      float64        `json:"amps"`  // at rated volts; per LED in a strip, per pixel at full white
+	Vf        float64        `json:"vf"`    // forward drop of the whole string
+	Idle      float64        `json:"idle"`  // amps per pixel, dark; of a servo, holding still
+	Stall     float64        `json:"stall"` // amps of a motor held still at rated volts, and as it starts
+	Peak      float64        `json:"peak"`  // amps of an amplifier at its loudest
+	Min       float64        `json:"min"`   // volts below which a screen or an amplifier goes off
 	PerMetre  float64        `json:"perMetre"`
 	Cut       int            `json:"cut"`    // LEDs per cut segment
 	Copper    float64        `json:"copper"` // ohm per metre of one rail of the strip

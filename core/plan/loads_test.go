@@ -1,0 +1,181 @@
+package plan_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+)
+
+var (
+	ln = measure.Len
+	gg = measure.Must[measure.GaugeKind]
+	vv = measure.Must[measure.VoltKind]
+	aa = measure.Must[measure.AmpKind]
+	oo = measure.Must[measure.OhmKind]
+)
+
+// wired is one prop with these devices, valid and worked out.
+func wired(t *testing.T, devices ...plan.Device) *plan.Work {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	for _, d := range devices {
+		d.Prop = "a"
+		if d.Name == "" {
+			d.Name = d.ID
+		}
+		p.Devices = append(p.Devices, d)
+	}
+	require.NoError(t, p.Validate())
+	return plan.Do(p, stock.Shop, today)
+}
+
+// Closed forms of a uniformly loaded strip on a stiff feed (published): the
+// deepest point loses I R/2 fed at one end, a quarter of that at both ends or
+// in the middle, and I R/(2 n^2) with its n feeds at the middle of n equal
+// parts times 1/4 each side: I R / (8 n^2).
+func TestFeedsAlongAStrip(t *testing.T) {
+	drop := func(feeds string) float64 {
+		w := wired(t, plan.Device{ID: "S", Kind: "supply", Volts: vv("5 V"), Amps: aa("60 A")},
+			plan.Device{ID: "W", Kind: "run", From: "S", Gauge: measure.Of[measure.GaugeKind](5000), Length: ln("1 mm")},
+			plan.Device{ID: "P", Kind: "lamp", From: "W", Product: "pixel5", Length: ln("2 m"), Bright: 20, Feeds: feeds, Lead: ln("1 mm"), Gauge: measure.Of[measure.GaugeKind](5000)})
+		g := w.All.Readings["P"]
+		assert.Equal(t, "lit", g.State)
+		return w.All.Readings["W"].Volts - math.Min(g.Volts, g.FarVolt)
+	}
+	l := stock.Shop.Lamps["pixel5"]
+	amps := 120 * (l.Idle + (l.Amps-l.Idle)*.2)
+	whole := amps * 2 * l.Copper * 2 / 2 // both rails, 2 m
+	for feeds, share := range map[string]float64{"": 1, "0%": 1, "100%": 1, "50%": 1. / 4, "0% 100%": 1. / 4, "25% 75%": 1. / 16, "0% 50% 100%": 1. / 16, "12.5% 37.5% 62.5% 87.5%": 1. / 64} {
+		assert.InDelta(t, whole*share, drop(feeds), .03*whole*share+.002, feeds)
+	}
+	for text, why := range map[string]string{"0% 120%": "no place along", "x": "no place along", "50% 50%": "twice", "0 1 2 3 4 5 6 7 8": "at most 8"} {
+		_, err := plan.ParseFeeds(text)
+		assert.ErrorContains(t, err, why)
+	}
+	got, err := plan.ParseFeeds("50%, 0")
+	require.NoError(t, err)
+	assert.Equal(t, "0% 50%", plan.FeedsText(got))
+}
+
+// Closed form: a run with its load spread evenly loses a quarter when its
+// supply is slid to its middle.
+func TestSupplySlidAlongItsRun(t *testing.T) {
+	worst := func(fed string) (float64, *plan.Work) {
+		ds := []plan.Device{{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("100 A")},
+			{ID: "W", Kind: "run", From: "S", Gauge: gg("16 AWG"), Length: ln("20 m"), FedAt: ln(fed)}}
+		for i := range 40 {
+			ds = append(ds, plan.Device{ID: "L" + string(rune('a'+i)), Kind: "lamp", From: "W", At: ln(measure.Run(500*(float64(i)+.5), true)), Product: "flicker12", Lead: ln("1 mm")})
+		}
+		w := wired(t, ds...)
+		most := 0.0
+		for _, d := range w.Plan.Devices {
+			if d.Kind == "lamp" {
+				most = math.Max(most, 12-w.All.Readings[d.ID].Volts)
+			}
+		}
+		return most, w
+	}
+	end, _ := worst("0 m")
+	mid, w := worst("10 m")
+	assert.InEpsilon(t, .25, mid/end, .08) // the lamps give in a little where they see less
+	at, v := w.Rig.Profile(w.All, "W")
+	assert.InDelta(t, 20000, at[len(at)-1], 1)
+	assert.Greater(t, v[len(v)/2], v[0]+.1, "highest where it is fed")
+	assert.InDelta(t, v[0], v[len(v)-1], .01)
+	bad := w.Plan.Clone()
+	bad.Devices[1].FedAt = ln("21 m")
+	assert.ErrorContains(t, bad.Validate(), "past the end")
+}
+
+// A motor turns against its load with a steady current, and is its winding
+// alone when it stands: V / R at the start (direct-current motor, textbook).
+func TestMotorRunsAndStarts(t *testing.T) {
+	w := wired(t, plan.Device{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("50 A")},
+		plan.Device{ID: "W", Kind: "run", From: "S", Gauge: gg("16 AWG"), Length: ln("10 ft")},
+		plan.Device{ID: "M", Kind: "lamp", From: "W", Product: "motor12"},
+		plan.Device{ID: "V", Kind: "lamp", From: "W", Product: "servo5", Reversed: true})
+	g := w.All.Readings["M"]
+	assert.InDelta(t, 1.5, g.Amps, .001)
+	assert.InDelta(t, (g.Volts-3)/9, g.Lit, 1e-9, "speed: what is left over its 2 ohm winding")
+	start := w.Plan.Case(stock.Shop, "start").Readings["M"]
+	assert.InEpsilon(t, start.Volts/2, start.Amps, 1e-6)
+	assert.Greater(t, start.Amps, 5.)
+	assert.InDelta(t, 1.5, w.Plan.Case(stock.Shop, "all").Readings["M"].Amps, .001, "and runs again")
+	back := w.Plan.Clone()
+	back.Device("M").Reversed = true
+	assert.InDelta(t, 1.5, plan.Do(back, stock.Shop, today).All.Readings["M"].Amps, .001, "backwards, as hard")
+}
+
+// Closed form of a screen's constant power behind R ohms, as of a converter.
+func TestScreenDrawsTheSamePower(t *testing.T) {
+	w := wired(t, plan.Device{ID: "S", Kind: "supply", Product: "ps12-5"},
+		plan.Device{ID: "W", Kind: "run", From: "S", Gauge: gg("22 AWG"), Length: ln("30 ft")},
+		plan.Device{ID: "D", Kind: "lamp", From: "W", Product: "screen12", Lead: ln("1 mm")})
+	r := stock.SupplyResistance(12, 5) + 2*stock.CopperOhmsPerMetre(measure.AWGArea(22), 21)*30*.3048 + 2*stock.CopperOhmsPerMetre(measure.AWGArea(20), 21)*.001
+	assert.InEpsilon(t, (12-math.Sqrt(144-4*r*15))/2/r, w.All.Readings["D"].Amps, 1e-5)
+	assert.InEpsilon(t, 15, w.All.Readings["D"].Watts, 1e-5)
+	assert.Equal(t, "lit", w.All.Readings["D"].State)
+	long := w.Plan.Clone()
+	long.Device("W").Length, long.Device("W").Gauge = ln("60 ft"), gg("26 AWG")
+	assert.NotEqual(t, "lit", plan.Do(long, stock.Shop, today).All.Readings["D"].State, "below its 10 V it goes off")
+}
+
+// A connector loses I R in both its contacts, a self-resetting fuse 0.3 V at
+// its rating (from memory), a controller draws its board's current.
+func TestConnectorAndSmallParts(t *testing.T) {
+	w := wired(t, plan.Device{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")},
+		plan.Device{ID: "F", Kind: "fuse", From: "S", Rating: aa("1 A"), Poly: true},
+		plan.Device{ID: "X", Kind: "connector", From: "F", Resistor: oo("0.5 ohm")},
+		plan.Device{ID: "L", Kind: "lamp", From: "X", Product: "bulb12"},
+		plan.Device{ID: "C", Kind: "controller", From: "S", Volts: vv("12 V"), Amps: aa("150 mA")})
+	r := w.All.Readings
+	assert.InDelta(t, r["L"].Amps*1, r["F"].Volts-r["X"].Volts, 1e-6)
+	assert.InDelta(t, .3*r["L"].Amps, r["S"].Volts-r["F"].Volts, 1e-6)
+	assert.InDelta(t, .15, r["C"].Amps, 1e-6)
+	assert.Equal(t, "ok", r["C"].State)
+	assert.InDelta(t, r["L"].Amps+.15, r["S"].Amps, 1e-6)
+}
+
+// Grounds float apart until a ground lies beside the data wire.
+func TestCommonGround(t *testing.T) {
+	ds := []plan.Device{{ID: "S1", Kind: "supply", Product: "ps5-4"}, {ID: "S2", Kind: "supply", Product: "ps5-10"},
+		{ID: "C", Kind: "controller", From: "S1"},
+		{ID: "P", Kind: "lamp", From: "S2", Product: "pixel5", Length: ln("1 m"), Data: "C", DataLead: ln("6 ft")},
+		{ID: "Q", Kind: "lamp", From: "S2", Product: "pixel5", Length: ln("1 m"), Data: "P"}}
+	w := wired(t, ds...)
+	assert.False(t, w.Rig.Joined("C", "P"))
+	assert.True(t, w.Rig.Joined("P", "Q"))
+	ds[3].Common = true
+	w = wired(t, ds...)
+	assert.True(t, w.Rig.Joined("C", "P"))
+	assert.Equal(t, "S2", w.Rig.Supply("P"), "its feed stays its feed")
+	for text, f := range map[string]func(p *plan.Plan){
+		"circle":   func(p *plan.Plan) { p.Device("P").Data = "Q" },
+		"no data":  func(p *plan.Plan) { p.Device("P").Data = "S1" },
+		"no devic": func(p *plan.Plan) { p.Device("P").Data = "nobody" },
+	} {
+		bad := w.Plan.Clone()
+		f(bad)
+		assert.ErrorContains(t, bad.Validate(), text)
+	}
+}
+
+func TestPathOfAWire(t *testing.T) {
+	c, err := plan.ParsePath("0,0,4 20,0,4; 20,-3,8", false)
+	require.NoError(t, err)
+	assert.InDelta(t, 25*measure.Inch, plan.PathLength(c), 1e-9) // 20, then 3-4-5
+	c, err = plan.ParsePath("0,0,0 300,400,0 mm", false)
+	require.NoError(t, err)
+	assert.InDelta(t, 500, plan.PathLength(c), 1e-9)
+	for _, text := range []string{"1,2,3", "1,2 3,4", "a,b,c 1,2,3", "1,2,3 9e9,1,1"} {
+		_, err := plan.ParsePath(text, false)
+		assert.ErrorContains(t, err, "path", text)
+	}
+	w := wired(t, plan.Device{ID: "S", Kind: "supply", Product: "ps12-1"}, plan.Device{ID: "W", Kind: "run", From: "S", Gauge: gg("22 AWG"), Length: ln("25 in"), Path: "0,0,4 20,0,4 20,-3,8"})
+	assert.InDelta(t, 25*measure.Inch*1.05, w.Plan.PathNeeds(w.Plan.Device("W")), 1e-6)
+}

@@ -1,0 +1,77 @@
+package plan
+
+import (
+	"math"
+	"strconv"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+)
+
+// PathSlack is what a wire is longer than its path: it is never pulled tight.
+const PathSlack = 0.05
+
+var slackFrom = source.FromTrade("5 % more than the path, never pulled tight")
+
+// Corner is a point of a wire's path in mm from the prop's middle: right, back
+// and up from the floor.
+type Corner [3]float64
+
+// ParsePath reads the corners of a path, such as "0,0,4 20,0,4 20,-3,40 in".
+// Bare numbers are inches, or mm when metric. Empty is none.
+func ParsePath(text string, metric bool) ([]Corner, error) {
+	unit := measure.Inch
+	if metric {
+		unit = 1
+	}
+	text = strings.TrimSpace(text)
+	for u, mm := range map[string]float64{"in": measure.Inch, "mm": 1, "cm": 10} {
+		if head, ok := strings.CutSuffix(text, u); ok {
+			text, unit = head, mm
+		}
+	}
+	words := strings.FieldsFunc(text, func(c rune) bool { return c == ' ' || c == ';' })
+	if len(words) == 0 {
+		return nil, nil
+	}
+	if len(words) < 2 || len(words) > 60 {
+		return nil, measure.Bad("path", "%d corners; write 2 to 60, such as 0,0,4 20,0,4 20,0,40", len(words))
+	}
+	var out []Corner
+	for _, w := range words {
+		parts := strings.Split(w, ",")
+		var c Corner
+		if len(parts) != 3 {
+			return nil, measure.Bad("path", "%q is no corner; write right,back,up such as 20,0,4", w)
+		}
+		for i, x := range parts {
+			v, err := strconv.ParseFloat(x, 64)
+			if err != nil || !(math.Abs(v*unit) <= 30000) {
+				return nil, measure.Bad("path", "%q is no place in the prop; write a number up to 30 m", x)
+			}
+			c[i] = v * unit
+		}
+		out = append(out, c)
+	}
+	return out, nil
+}
+
+// PathLength is how long a path is, mm, along its corners.
+func PathLength(corners []Corner) (mm float64) {
+	for i := 1; i < len(corners); i++ {
+		a, b := corners[i-1], corners[i]
+		mm += math.Hypot(math.Hypot(b[0]-a[0], b[1]-a[1]), b[2]-a[2])
+	}
+	return mm
+}
+
+// PathNeeds is the wire a run needs for its path with slack, mm; 0 when no
+// path is drawn.
+func (p *Plan) PathNeeds(d *Device) float64 {
+	corners, err := ParsePath(d.Path, p.Metric())
+	if err != nil {
+		return 0
+	}
+	return PathLength(corners) * (1 + PathSlack)
+}
