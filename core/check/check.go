@@ -28,8 +28,9 @@ func (l Level) MarshalText() ([]byte, error) { return []byte(l.String()), nil }
 
 // Mend is one press that mends a snag.
 type Mend struct {
-	Label string    `json:"label"`
-	Edit  plan.Edit `json:"edit"`
+	Label  string    `json:"label"`
+	Effect string    `json:"effect,omitempty"` // before and after, and what it costs
+	Edit   plan.Edit `json:"edit"`
 }
 
 // Snag is one finding.
@@ -93,6 +94,9 @@ func Check(w *plan.Work) []Snag {
 				s.Prop = w.Plan.PropOf(s.At[0])
 			}
 			s.Waived = waivers[s.ID()]
+			for i := range s.Mends {
+				s.Mends[i].price(w)
+			}
 			out = append(out, s)
 		})
 	}
@@ -134,7 +138,7 @@ func Count(snags []Snag, l Level) (n int) {
 
 // put is a mend of one element.
 func put(w *plan.Work, label, kind, id string, v any) Mend {
-	return Mend{label, plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put(kind, id, v)}}}
+	return Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put(kind, id, v)}}}
 }
 
 // plural is "1 lead" or "15 leads".

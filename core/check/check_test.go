@@ -1,7 +1,10 @@
 package check
 
 import (
+	"fmt"
 	"os"
+	"regexp"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -61,8 +64,28 @@ func mains(p *plan.Plan, plugs ...plan.Plug) {
 	p.Device("S1").Outlet = "o"
 }
 
+// pixels gives a plan 18 pixels on a supply of their own, driven by a
+// controller beside them, and spoils that.
+func pixels(f func(*plan.Plan)) func(*plan.Plan) {
+	l, a, g := measure.Len, measure.Must[measure.AmpKind], measure.Must[measure.GaugeKind]
+	return func(p *plan.Plan) {
+		p.Devices = append(p.Devices,
+			plan.Device{ID: "S2", Prop: "a", Kind: "supply", Name: "S2", Product: "ps5-4"},
+			plan.Device{ID: "F2", Prop: "a", Kind: "fuse", Name: "F2", From: "S2", Rating: a("3 A")},
+			plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "F2", Gauge: g("18 AWG"), Length: l("2 ft")},
+			plan.Device{ID: "U1", Prop: "a", Kind: "controller", Name: "U1", From: "W2", Logic: measure.Must[measure.VoltKind]("5 V")},
+			plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "W2", Product: "pixel5", Length: l("300 mm"), Bright: 50, Data: "U1", Pin: 1, DataLead: l("1 ft"), Damper: true, Bulk: true})
+		f(p)
+	}
+}
+
 func TestCleanPlanHasNoSnags(t *testing.T) {
 	for _, s := range snags(t, clean()) {
+		assert.Equal(t, "offcut", s.Code, "%+v", s)
+	}
+	p := clean()
+	pixels(func(*plan.Plan) {})(p)
+	for _, s := range snags(t, p) {
 		assert.Equal(t, "offcut", s.Code, "%+v", s)
 	}
 }
@@ -141,8 +164,15 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Devices = append(p.Devices, plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "W1", Gauge: measure.Must[measure.GaugeKind]("18 AWG"), Length: measure.Len("25 ft")},
 				plan.Device{ID: "L3", Prop: "a", Kind: "lamp", Name: "L3", From: "W2", Product: "puck12", Amps: amp("1 A")})
 		}},
-		{"drop", Fix, 3, strip("3 m", "20 AWG")}, // thicker wire, a second feed, or one in the middle
-		{"drop", Fix, 1, strip("5 m", "18 AWG")}, // both
+		{"drop", Fix, 3, strip("3 m", "20 AWG")}, // thicker wire, its far end, or the strip at both ends
+		{"drop", Fix, 1, strip("5 m", "18 AWG")}, // more feeds and thicker wire
+		{"drop", Fix, 3, func(p *plan.Plan) { // twelve along a run: thicker, its far end, its middle
+			p.Device("S1").Product, p.Device("F1").Rating = "ps12-2", amp("2 A")
+			p.Device("W1").Length = measure.Len("30 ft")
+			for i := range 12 {
+				p.Devices = append(p.Devices, plan.Device{ID: fmt.Sprintf("N%d", i), Prop: "a", Kind: "lamp", Name: fmt.Sprintf("N%d", i), From: "W1", At: measure.Len(fmt.Sprintf("%d in", 30*i+12)), Product: "puck12", Amps: amp("60 mA")})
+			}
+		}},
 		{"drop", Fix, 2, func(p *plan.Plan) { // behind a converter, whose rail it is judged by
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("3 A")
 			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
@@ -201,12 +231,67 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"starved", Stop, 0, func(p *plan.Plan) {
 			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1", Volts: measure.Must[measure.VoltKind]("12 V"), Amps: amp("1 A")})
 		}},
-		{"supply-load", Fix, 1, func(p *plan.Plan) {
+		{"supply-load", Fix, 2, func(p *plan.Plan) { // of a converter: a larger one, or held lower
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("5 A")
 			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
 			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1", Volts: measure.Must[measure.VoltKind]("5 V"), Amps: amp("1 A")},
 				plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "C1", Product: "pixel5", Length: measure.Len("0.3 m"), Bright: 90})
 		}},
+		{"floating-ground", Stop, 1, pixels(func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "S3", Prop: "a", Kind: "supply", Name: "S3", Product: "ps5-4"})
+			p.Device("U1").From = "S3"
+		})},
+		{"logic-level", Fix, 1, pixels(func(p *plan.Plan) { p.Device("U1").Logic = measure.Must[measure.VoltKind]("3.3 V") })},
+		{"data-line", Fix, 1, pixels(func(p *plan.Plan) { p.Device("P1").DataLead = measure.Len("20 ft") })},
+		{"data-line", Fix, 0, pixels(func(p *plan.Plan) { p.Device("P1").DataLead = measure.Len("40 ft") })},
+		{"data-parts", Mind, 1, pixels(func(p *plan.Plan) { p.Device("P1").Bulk = false })},
+		{"same-picture", Note, 1, pixels(func(p *plan.Plan) {
+			q := *p.Device("P1")
+			q.ID, q.Name = "P2", "P2"
+			p.Devices = append(p.Devices, q)
+		})},
+		{"no-data", Mind, 1, pixels(func(p *plan.Plan) { p.Device("P1").Data = "" })},
+		{"no-data", Mind, 1, pixels(func(p *plan.Plan) {
+			p.Device("P1").Data = ""
+			p.Devices = slices.DeleteFunc(p.Devices, func(d plan.Device) bool { return d.ID == "U1" })
+		})},
+		{"colour-shift", Fix, 2, pixels(func(p *plan.Plan) {
+			p.Device("S2").Product, p.Device("P1").Length = "ps5-10", measure.Len("4 m")
+		})},
+		{"back-to-back", Fix, 1, pixels(func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "S3", Prop: "a", Kind: "supply", Name: "S3", Product: "ps5-4"})
+			p.Device("W2").To = "S3"
+		})},
+		{"back-to-back", Stop, 1, pixels(func(p *plan.Plan) { p.Device("W2").To = "S1" })},
+		{"run-too-short", Fix, 1, dev("W1", func(d *plan.Device) { d.Path = "0,0,4 40,0,4 40,0,20" })},
+		{"start-load", Fix, 1, func(p *plan.Plan) {
+			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("5 A")
+			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
+			p.Devices = append(p.Devices, plan.Device{ID: "M1", Prop: "a", Kind: "lamp", Name: "M1", From: "W1", Product: "motor12"})
+		}},
+		{"mains-inrush", Mind, 1, func(p *plan.Plan) {
+			mains(p)
+			for _, id := range []string{"S4", "S5"} {
+				p.Devices = append(p.Devices, plan.Device{ID: id, Prop: "a", Kind: "supply", Name: id, Product: "ps5-4", Outlet: "o"})
+			}
+		}},
+		{"supplies-merge", Note, 1, func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "S4", Prop: "a", Kind: "supply", Name: "S4", Product: "ps12-5"})
+		}},
+		{"supply-load", Stop, 2, func(p *plan.Plan) { // a larger one, or one branch on its own
+			p.Devices = append(p.Devices, plan.Device{ID: "F4", Prop: "a", Kind: "fuse", Name: "F4", From: "S1", Rating: amp("2 A")},
+				plan.Device{ID: "L4", Prop: "a", Kind: "lamp", Name: "L4", From: "F4", Product: "fill12"})
+		}},
+		{"supply-load", Stop, 2, pixels(func(p *plan.Plan) { // a larger one, or held lower
+			p.Device("P1").Bright, p.Device("S2").Product = 0, "ps5-4"
+			p.Device("P1").Length, p.Device("P1").Feeds = measure.Len("1.4 m"), "25% 75%"
+		})},
+		{"fuse-size", Fix, 1, func(p *plan.Plan) { p.Device("F1").Rating, p.Device("F1").Poly = amp("2 A"), true }},
+		{"contact-rating", Fix, 0, func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "X1", Prop: "a", Kind: "connector", Name: "X1", From: "W1", Rating: amp("100 mA")})
+			p.Device("L1").From = "X1"
+		}},
+		{"reversed-lamp", Mind, 1, dev("L1", func(d *plan.Device) { d.Product, d.Amps, d.Reversed = "motor12", amp("200 mA"), true })},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
 	} {
 		p := clean()
@@ -286,30 +371,23 @@ func BenchmarkCheck(b *testing.B) {
 	}
 }
 
-// A strip fed in its middle is cut where it may be cut, keeps all its
-// segments, and drops a quarter along its own copper: the closed form of a
-// uniformly loaded strip, up to the one segment that makes a half uneven and
-// the little more it then draws.
-func TestMiddleFeedIsAQuarter(t *testing.T) {
+// Mends say what they cost: copper 2 x area x length x 8.89 g/cm3 (IEC 60028),
+// a feed's wire, and the difference of two supplies' prices.
+func TestMendsSayWhatTheyCost(t *testing.T) {
 	p := clean()
-	p.Device("S1").Product = "ps12-10"
-	p.Device("F1").Rating = measure.Must[measure.AmpKind]("10 A")
-	p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("10 AWG")
-	p.Devices = append(p.Devices, plan.Device{ID: "L3", Prop: "a", Kind: "lamp", Name: "L3", From: "W1", Product: "strip12", Length: measure.Len("4 m"), Proven: true})
-	require.NoError(t, p.Validate())
-	w := plan.Do(p, stock.Shop, today)
-	m, ok := middle(w, "L3")
-	require.True(t, ok)
-	q, err := p.Apply(m.Edit)
-	require.NoError(t, err)
-	n := plan.Segments(p.Device("L3"), stock.Shop)
-	assert.Equal(t, n, plan.Segments(q.Device("L3"), stock.Shop)+plan.Segments(q.Device("L4"), stock.Shop), "none is lost")
-	assert.False(t, q.Device("L3").Proven || q.Device("L4").Proven, "cut and soldered anew")
-	own := func(p *plan.Plan) float64 {
-		g := plan.Do(p, stock.Shop, today).All.Readings["L3"]
-		return g.Volts - g.FarVolt
-	}
-	assert.InEpsilon(t, own(p)/4, own(q), .08)
-	_, ok = middle(w, "L1")
-	assert.False(t, ok, "a puck has no middle")
+	p.Device("W1").Length = measure.Len("15 m")
+	s := find(snags(t, p), "drop", "")
+	require.NotNil(t, s)
+	a, b := measure.AWGArea(22), measure.AWGArea(20)
+	assert.Equal(t, "20 AWG for W1", s.Mends[0].Label)
+	assert.Regexp(t, `^drops \d\.\d %, then [0-2]\.\d %; `+regexp.QuoteMeta(fmt.Sprintf("copper %+.0f g; costs $%.2f", 2*(b-a)*15*8.89, 15*.5*(b-a))), s.Mends[0].Effect)
+	p = clean()
+	p.Device("S1").Product, p.Device("L1").Amps, p.Device("F1").Rating = "ps12-1", measure.Must[measure.AmpKind]("900 mA"), measure.Must[measure.AmpKind]("2 A")
+	s = find(snags(t, p), "supply-load", "")
+	require.NotNil(t, s)
+	assert.Contains(t, s.Mends[0].Effect, fmt.Sprintf("costs $%.2f", stock.Shop.Supplies["ps12-2"].Price-stock.Shop.Supplies["ps12-1"].Price))
+	d := plan.Device{Kind: "lamp", Product: "pixel5", Length: measure.Len("2 m"), Feeds: "0% 50%", Gauge: measure.Of[measure.GaugeKind](1), Lead: measure.Len("0.5 m")}
+	bill := plan.BillOf(&d, stock.Shop)
+	assert.InDelta(t, 2*1*1.5*8.89, bill.Copper, 1e-6, "a metre along it and a second half metre of lead")
+	assert.InDelta(t, 1.5*.7, bill.Money, 1e-6)
 }

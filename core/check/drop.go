@@ -3,6 +3,7 @@ package check
 import (
 	"encoding/json"
 	"fmt"
+	"strings"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -94,8 +95,8 @@ func resolve(w *plan.Work, device string, m Mend) *plan.State {
 	return plan.NewRig(p, w.Lib).Solve(w.Lib, nil)
 }
 
-// dropMends tries thicker gauges, a second feed and a strip fed in its middle
-// by solving the wiring with each, and offers those that bring the worst lamp
+// dropMends tries thicker gauges, a second feed and feeds along a strip by
+// solving the wiring with each, and offers those that bring the worst lamp
 // within the budget. When no one run does it, the run that loses most is made
 // thicker again and again.
 func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out []Mend) {
@@ -123,41 +124,76 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 				out = append(out, m)
 			}
 		}
+		if run.To == "" && run.FedAt.IsZero() && taps(w, run.ID) > 2 {
+			next := *run
+			next.FedAt = tape(w, run.Length.Value()/2)
+			if m := put(w, "Move its feed to the middle of "+run.Name, "device", run.ID, next); try(m) {
+				out = append(out, m)
+			}
+		}
+	}
+	feeds := feedsMends(w, lamp)
+	for _, m := range feeds {
+		if try(m) {
+			out = append(out, m)
+			break
+		}
 	}
 	if len(out) == 0 {
 		if m, ok := thicken(w, lamp, budget, Mend{}); ok {
 			out = append(out, m)
 		}
+		for _, m := range feeds {
+			if m, ok := thicken(w, lamp, budget, m); ok {
+				out = append(out, m)
+				break
+			}
+		}
 	}
-	if m, ok := middle(w, lamp); ok {
-		if try(m) {
-			out = append(out, m)
-		} else if m, ok := thicken(w, lamp, budget, m); ok {
-			out = append(out, m)
+	was := w.All.Readings[lamp].Drop / rated
+	for i := range out {
+		if st := resolve(w, lamp, out[i]); st != nil {
+			out[i].Effect = fmt.Sprintf("drops %.1f %%, then %.1f %%", 100*was, 100*st.Readings[lamp].Drop/rated)
 		}
 	}
 	return out
 }
 
-// middle cuts a plain strip in two halves that both begin where it is fed: the drop
-// along its own copper falls to a quarter.
-func middle(w *plan.Work, lamp string) (Mend, bool) {
+// taps counts what leaves a run before its end.
+func taps(w *plan.Work, run string) (n int) {
+	for _, d := range w.Plan.Devices {
+		if d.From == run && !d.At.IsZero() {
+			n++
+		}
+	}
+	return n
+}
+
+// feedPlaces are where a strip's supply is joined along it, least wire first:
+// its middle, and the middles of two, three and four equal parts.
+var feedPlaces = []string{"50%", "0% 100%", "25% 75%", "0% 50% 100%", "17% 50% 83%", "12.5% 37.5% 62.5% 87.5%"}
+
+// feedsMends joins a strip's supply at more places along it than now: its drop
+// along its own copper falls with the square of their number.
+func feedsMends(w *plan.Work, lamp string) (out []Mend) {
 	d := *w.Plan.Device(lamp)
-	n := plan.Segments(&d, w.Lib)
-	l := w.Lib.Lamps[d.Product]
-	if n < 2 || l.Kind != "strip" { // pixels would lose their data line
-		return Mend{}, false
+	if k := w.Lib.Lamps[d.Product].Kind; k != "strip" && k != "pixels" {
+		return nil
 	}
-	d.Proven = false // it is cut and soldered anew
-	half := d
-	half.ID, half.Name = w.Plan.FreshName("L"), d.Name+", other half"
-	pieces := func(k int) measure.Length { // cut where it may be cut; a mm over, so that the tape's rounding loses none
-		long := 1000*float64(k*max(1, l.Cut))/l.PerMetre + 1
-		return measure.Len(measure.Tape(long, w.Plan.Metric()))
+	now, _ := plan.ParseFeeds(d.Feeds)
+	for _, f := range feedPlaces {
+		at, _ := plan.ParseFeeds(f)
+		if len(at) < len(now) || len(at) == len(now) && d.Feeds != "" || len(at) >= plan.Segments(&d, w.Lib) {
+			continue
+		}
+		next := d
+		next.Feeds = f
+		if d.Proven {
+			next.Proven = false // it is soldered anew
+		}
+		out = append(out, put(w, "Feed "+d.Name+" at "+strings.ReplaceAll(f, "%", " %"), "device", d.ID, next))
 	}
-	d.Length, half.Length = pieces((n+1)/2), pieces(n/2)
-	label := "Feed " + d.Name + " in its middle"
-	return Mend{label, plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", d.ID, d), w.Plan.Put("device", half.ID, half)}}}, true
+	return out
 }
 
 // thicken goes on from a mend: of the runs on the way to a lamp the one that
@@ -169,7 +205,7 @@ func thicken(w *plan.Work, lamp string, budget float64, m Mend) (Mend, bool) {
 	}
 	raised := make([]bool, len(path))
 	with := func() Mend {
-		out := Mend{m.Label, plan.Edit{Changes: append([]plan.Change(nil), m.Edit.Changes...)}}
+		out := Mend{Label: m.Label, Edit: plan.Edit{Changes: append([]plan.Change(nil), m.Edit.Changes...)}}
 		for i := len(path) - 1; i >= 0; i-- { // from the supply on
 			if raised[i] {
 				if out.Label != "" {
@@ -236,6 +272,7 @@ var _ = rule("wire-too-thin", Stop, "A wire carries more current than it may, bu
 			m := put(w, "Make it "+next.Gauge.String(), "device", d.ID, next)
 			// thicker wire drops less and so lets a little more through
 			if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].Amps <= stock.Ampacity(a) {
+				m.Effect = fmt.Sprintf("may carry %s, then %s", measure.Amps(limit), measure.Amps(stock.Ampacity(a)))
 				snag.Mends = []Mend{m}
 				break
 			}

@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 	"zapbarn/core/stock"
 )
 
@@ -65,11 +66,17 @@ var _ = rule("no-fuse", Stop, "A run, or a lamp's own lead, leaves a supply with
 			next := *d
 			next.From, next.At = id, measure.Length{}
 			label := fmt.Sprintf("Add a %s fuse", measure.Amps(f))
-			snag.Mends = []Mend{{label, plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, fuse), w.Plan.Put("device", d.ID, next)}}}}
+			snag.Mends = []Mend{{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, fuse), w.Plan.Put("device", d.ID, next)}}}}
 		}
 		say(snag)
 	}
 })
+
+// pulls is how many times its rating trips a self-resetting fuse for certain.
+const pulls = 2.0
+
+// PolyFrom is its source.
+var PolyFrom = source.FromMemory("self-resetting fuses hold their rating and trip at about twice that, in seconds")
 
 var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may carry, or too small for the running current.", func(w *plan.Work, say func(Snag)) {
 	for i := range w.Plan.Devices {
@@ -88,6 +95,11 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 			return nil
 		}
 		switch {
+		case run != nil && d.Poly && pulls*d.Rating.Value() > carry+1e-9:
+			m := *d
+			m.Poly = false
+			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " lets too much through", weight: 2, Mends: []Mend{put(w, "A fuse that blows instead", "device", d.ID, m)},
+				Why: fmt.Sprintf("A self-resetting fuse trips only at about twice its %s, and slowly; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
 		case run != nil && d.Rating.Value() > carry+1e-9:
 			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " does not guard the wire", weight: 2, Mends: mends(),
 				Why: fmt.Sprintf("It lets %s through; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
@@ -99,9 +111,9 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 	}
 })
 
-var _ = rule("contact-rating", Fix, "A switch or relay contact carries more than its rating.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("contact-rating", Fix, "A switch, relay contact or connector carries more than its rating.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
-		if g := w.All.Readings[d.ID]; d.Kind == "switch" && !d.Rating.IsZero() && g.Amps > d.Rating.Value() {
+		if g := w.All.Readings[d.ID]; (d.Kind == "switch" || d.Kind == "connector") && !d.Rating.IsZero() && g.Amps > d.Rating.Value() {
 			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " carries too much", Why: fmt.Sprintf("%s through contacts rated %s.", measure.Amps(g.Amps), d.Rating)})
 		}
 	}

@@ -44,7 +44,7 @@ var _ = rule("known-size", Fix, "The parts do not add up to the prop's one known
 
 // scale makes every size of the prop's solids f times as large.
 func scale(w *plan.Work, p plan.Prop, f float64) Mend {
-	m := Mend{fmt.Sprintf("Scale the parts x %.3g", f), w.Plan.Scaled(p.ID, f)}
+	m := Mend{Label: fmt.Sprintf("Scale the parts x %.3g", f), Edit: w.Plan.Scaled(p.ID, f)}
 	m.Edit.Label = m.Label
 	return m
 }

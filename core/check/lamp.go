@@ -61,7 +61,7 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 			next := d
 			next.From, next.At = id, measure.Length{}
 			label := fmt.Sprintf("Step it down with a %s %s converter", measure.Volts(rated), conv.Amps)
-			snag.Mends = append(snag.Mends, Mend{label, plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)}}})
+			snag.Mends = append(snag.Mends, Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)}}})
 		}
 		if len(snag.Mends) == 0 {
 			id := w.Plan.FreshName("S")
@@ -69,7 +69,7 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 				if p.Volts == rated && 0.8*p.Amps >= plan.RatedAmps(&d, w.Lib) {
 					next := d
 					next.From, next.At = id, measure.Length{}
-					snag.Mends = []Mend{{fmt.Sprintf("Add a %s supply", measure.Volts(rated)), plan.Edit{Label: "add a " + measure.Volts(rated) + " supply", Changes: []plan.Change{
+					snag.Mends = []Mend{{Label: fmt.Sprintf("Add a %s supply", measure.Volts(rated)), Edit: plan.Edit{Label: "add a " + measure.Volts(rated) + " supply", Changes: []plan.Change{
 						w.Plan.Put("device", id, plan.Device{ID: id, Prop: d.Prop, Kind: "supply", Name: "Supply " + id, Product: smallest(w, rated, plan.RatedAmps(&d, w.Lib))}), w.Plan.Put("device", d.ID, next)}}}}
 					break
 				}

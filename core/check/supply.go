@@ -33,11 +33,61 @@ var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (8
 		} else if id := smallest(w, v, need); id != "" {
 			next := *d
 			next.Product, next.Volts, next.Amps = id, measure.Voltage{}, measure.Current{}
-			s.Mends = []Mend{put(w, "Use the "+w.Lib.Supplies[id].Name, "device", d.ID, next)}
+			m := put(w, "Use the "+w.Lib.Supplies[id].Name, "device", d.ID, next)
+			m.Effect = fmt.Sprintf("%.0f %% of it, then %.0f %%", 100*need/limit, 100*need/w.Lib.Supplies[id].Amps)
+			s.Mends = []Mend{m}
+		}
+		if m, ok := shared(w, d, v, limit); ok {
+			s.Mends = append(s.Mends, m)
+		}
+		if m := capped(w, d, circuit.LoadLimit*limit); m != nil {
+			s.Mends = append(s.Mends, *m)
 		}
 		say(s)
 	}
 })
+
+// shared gives the branch of a supply that unburdens it to a new supply.
+func shared(w *plan.Work, d *plan.Device, volts, limit float64) (Mend, bool) {
+	var kids []plan.Device
+	total := 0.0
+	for _, k := range w.Plan.Devices {
+		if k.From == d.ID {
+			kids, total = append(kids, k), total+below(w, k.ID)
+		}
+	}
+	best, most := -1, 0.0
+	for i, k := range kids {
+		a := below(w, k.ID)
+		if total-a <= circuit.LoadLimit*limit && (best < 0 || a < most) && smallest(w, volts, a) != "" {
+			best, most = i, a
+		}
+	}
+	if len(kids) < 2 || best < 0 || d.Kind != "supply" || d.Cell != "" {
+		return Mend{}, false
+	}
+	id := w.Plan.FreshName("S")
+	next := kids[best]
+	next.From = id
+	extra := plan.Device{ID: id, Prop: d.Prop, Kind: "supply", Name: "Supply " + id, Product: smallest(w, volts, most), Outlet: d.Outlet}
+	label := "A supply of its own for " + next.Name
+	return Mend{Label: label, Effect: fmt.Sprintf("%.0f %% of it, then %.0f %%", 100*total/limit, 100*(total-most)/limit),
+		Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, extra), w.Plan.Put("device", next.ID, next)}}}, true
+}
+
+// below is what the lamps fed through a device are rated for.
+func below(w *plan.Work, id string) (amps float64) {
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		for up := d; d.Kind == "lamp" && !d.Reversed && up != nil; up = w.Plan.Device(up.From) {
+			if up.ID == id {
+				amps += plan.RatedAmps(d, w.Lib)
+				break
+			}
+		}
+	}
+	return max(amps, w.All.Readings[id].Amps)
+}
 
 // wanted is what a supply's lamps would take: what they are rated for, since
 // an overloaded supply gives in, up to half as much again as it gives.

@@ -8,9 +8,11 @@ import (
 	"zapbarn/core/source"
 )
 
+// LogicHigh is the share of the strip's volts its data pin needs to read a one.
+const LogicHigh = 0.7
+
 // What an addressable pixel line of the common one-wire kind takes.
 const (
-	logicHigh  = 0.7   // share of the strip's volts its data pin needs to read a one
 	pixelTime  = 30e-6 // s: 24 bits of 1.25 us
 	resetTime  = 300e-6
 	firstOhms  = 330.0
@@ -45,7 +47,7 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 	frame := float64(count)*pixelTime + resetTime
 	out = append(out, source.Result{Key: "frames", Label: "Pictures a second, at most", Value: 1 / frame, Text: fmt.Sprintf("%.0f", math.Floor(1/frame))}.
 		With("1 / (pixels x 30 us + 300 us)", fmt.Sprintf("1 / (%d x 30 us + 300 us)", count), fmt.Sprintf("%.1f ms a picture", 1000*frame), pixelFrom))
-	need := logicHigh * rail
+	need := LogicHigh * rail
 	level := source.Result{Key: "level", Label: "Data level", Value: logic / need, Text: "the pin reaches it; no level shifter"}
 	if logic < need-1e-9 {
 		level.Text = fmt.Sprintf("LEVEL SHIFTER: %s is under the %s a one must have", measure.Volts(logic), measure.Volts(need))

@@ -269,6 +269,9 @@ func (p *Plan) Without(kindName, id string) Edit {
 	for n := 0; n < len(order); n++ {
 		r := order[n]
 		for _, d := range p.dependents(r.kind, r.id) {
+			if x, ok := d.Value.(*Device); ok && x.Data == r.id && x.From != r.id {
+				continue // pixels stay, with no data
+			}
 			lose(d.Kind, d.ID)
 		}
 	}
@@ -279,6 +282,12 @@ func (p *Plan) Without(kindName, id string) Edit {
 			if gone[ref{k.name, e.ID}] {
 				out = append(out, p.Drop(k.name, e.ID))
 			}
+		}
+	}
+	for _, d := range p.Devices {
+		if gone[ref{"device", d.Data}] && !gone[ref{"device", d.ID}] {
+			d.Data, d.Pin = "", 0
+			out = append([]Change{p.Put("device", d.ID, d)}, out...)
 		}
 	}
 	label := "take away " + id

@@ -23,6 +23,9 @@ const (
 	controllerAmps = 0.1 // a small controller board
 )
 
+// ControllerLogic is what a controller's pins give when not said, in V.
+const ControllerLogic = 3.3
+
 var smallPartsFrom = source.FromMemory("closed contact or connector 10 mohm; a fuse drops about 0.1 V at its rating, a self-resetting one 0.3 V; a small controller takes 100 mA")
 
 // fuseOhms is a fuse's resistance.

@@ -14,13 +14,10 @@ type Case struct{ Key, Name string }
 // Cases lists the states: everything on, all starting at once when something
 // then takes more, scenes off, each scene, each supply
 // missing, a cold night.
-func (p *Plan) Cases() []Case {
+func (p *Plan) Cases(lib *stock.Library) []Case {
 	out := []Case{{"all", "everything on"}}
-	for _, d := range p.Devices {
-		if l := stock.Shop.Lamps[d.Product]; l.Stall > 0 || l.Peak > 0 {
-			out = append(out, Case{"start", "all starting at once"})
-			break
-		}
+	if p.Starts(lib) {
+		out = append(out, Case{"start", "all starting at once"})
 	}
 	out = append(out, Case{"rest", "scenes off"})
 	for _, s := range p.Scenes {
@@ -89,10 +86,19 @@ func (p *Plan) Case(lib *stock.Library, key string) *State {
 	return nil
 }
 
-// Start solves the moment when everything is switched on together: motors and
-// servos stand still and are no more than their windings, amplifiers are at
-// their loudest.
-func (r *Rig) Start(lib *stock.Library) *State {
+// Starts reports whether anything takes more as it starts than as it runs.
+func (p *Plan) Starts(lib *stock.Library) bool {
+	for _, d := range p.Devices {
+		if l := lib.Lamps[d.Product]; d.Kind == "lamp" && (l.Stall > 0 || l.Peak > 0) {
+			return true
+		}
+	}
+	return false
+}
+
+// starting calls f with everything as it starts: motors and servos stand still
+// and are no more than their windings, amplifiers are at their loudest.
+func (r *Rig) starting(lib *stock.Library, f func()) {
 	was := map[int]circuit.Element{}
 	for i := range r.devices {
 		d := &r.devices[i]
@@ -109,9 +115,27 @@ func (r *Rig) Start(lib *stock.Library) *State {
 			}
 		}
 	}
-	st := r.Solve(lib, nil)
+	f()
 	for k, e := range was {
 		r.Net.Elements[k] = e
 	}
+}
+
+// Start solves the moment when everything is switched on together.
+func (r *Rig) Start(lib *stock.Library) (st *State) {
+	r.starting(lib, func() { st = r.Solve(lib, nil) })
 	return st
+}
+
+// StartAmps is what each supply is asked for at that moment, had it no limit.
+func (r *Rig) StartAmps(lib *stock.Library) map[string]float64 {
+	limits, out := map[string]float64{}, map[string]float64{}
+	for id, e := range r.source {
+		limits[id], r.Net.Elements[e].Limit = r.Net.Elements[e].Limit, 0
+	}
+	st := r.Start(lib)
+	for id, e := range r.source {
+		r.Net.Elements[e].Limit, out[id] = limits[id], st.Readings[id].Amps
+	}
+	return out
 }

@@ -12,7 +12,7 @@ import (
 func TestEveryCaseOfTheWiring(t *testing.T) {
 	p := apiary(t)
 	w := plan.Do(p, stock.Shop, today)
-	cases := p.Cases()
+	cases := p.Cases(stock.Shop)
 	require.Len(t, cases, 2+len(p.Scenes)+4+1)
 	for _, c := range cases {
 		st := p.Case(stock.Shop, c.Key)

@@ -1,0 +1,43 @@
+package check
+
+import "zapbarn/core/plan"
+
+var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.", func(w *plan.Work, say func(Snag)) {
+	for _, d := range w.Plan.Devices {
+		if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || d.Data != "" {
+			continue
+		}
+		s := Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " gets no data", Why: "Addressable pixels stay dark, or keep what they last showed, until a controller tells them."}
+		next := d
+		for _, c := range w.Plan.Devices {
+			if c.Kind == "controller" && c.Prop == d.Prop {
+				next.Data, next.Pin = c.ID, freePin(w.Plan, c.ID)
+				s.Mends = append(s.Mends, put(w, "Drive from "+c.Name, "device", d.ID, next))
+				break
+			}
+		}
+		if len(s.Mends) == 0 && d.From != "" {
+			id := w.Plan.FreshName("U")
+			c := plan.Device{ID: id, Prop: d.Prop, Kind: "controller", Name: "Controller " + id, From: d.From, At: d.At}
+			next.Data, next.Pin = id, 1
+			label := "Add a controller beside it"
+			s.Mends = []Mend{{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, c), w.Plan.Put("device", d.ID, next)}}}}
+		}
+		say(s)
+	}
+})
+
+// freePin is the first data pin of a controller that nothing hangs on.
+func freePin(p *plan.Plan, controller string) int {
+	used := map[int]bool{}
+	for _, d := range p.Devices {
+		if d.Data == controller {
+			used[d.Pin] = true
+		}
+	}
+	n := 1
+	for used[n] {
+		n++
+	}
+	return n
+}
