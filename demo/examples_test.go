@@ -7,6 +7,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/circuit"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 )
@@ -46,5 +47,29 @@ func TestThePatternBookIsWhole(t *testing.T) {
 			t.Errorf("%s does not fit %s", s.Pieces[i].Ref, s.Stock.Name)
 		}
 		assert.Empty(t, s.Layout.Missing)
+	}
+}
+
+// The two planted faults stand first from the readings that ship with them,
+// each with nine chances in ten or more.
+func TestPlantedFaultsAreFound(t *testing.T) {
+	p := Apiary(day)
+	for supply, want := range map[string]string{"S2": "bad:W3:2", "S3": "bad:X1"} {
+		b := plan.Suspects(p, stock.Shop, supply)
+		var seen []circuit.Seen
+		for _, r := range p.Readings {
+			s, ok := b.Volts(r.Device, r.Volts.Value())
+			if r.Light != "" {
+				s, ok = b.Light(r.Device, r.Light == "lit")
+			}
+			if ok {
+				seen = append(seen, s)
+			}
+		}
+		require.GreaterOrEqual(t, len(seen), 3, supply)
+		causes := b.Rank(seen, circuit.HandMeter)
+		assert.Equal(t, want, causes[0].Group)
+		assert.Greater(t, causes[0].Share, .9, causes[0].Say)
+		assert.True(t, circuit.Explained(causes, seen))
 	}
 }

@@ -19,9 +19,9 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 	h := w.Harness(prop)
 	m := w.Plan.Metric()
 	add := func(name string, rows [][]any) { names, tables = append(names, name), append(tables, rows) }
-	rows := [][]any{{"label", "what", "from", "to", "gauge", "conductors", "laid mm", "cut each mm", "cut each", "colours"}}
+	rows := [][]any{{"label", "what", "from", "to", "gauge", "conductors", "path mm", "laid mm", "cut each mm", "cut each", "colours"}}
 	for _, x := range h.Wires {
-		rows = append(rows, []any{x.Label, x.Kind, x.From, x.To, x.Gauge.String(), 2, round(x.Laid), round(x.Cut), measure.Run(x.Cut, m), x.Rail})
+		rows = append(rows, []any{x.Label, x.Kind, x.From, x.To, x.Gauge.String(), x.Conductors, round(x.Path), round(x.Laid), round(x.Cut), measure.Run(x.Cut, m), x.Rail})
 	}
 	add("Wires", rows)
 	rows = [][]any{{"splice", "where", "joins", "sleeves", "heat-shrink mm before"}}
@@ -29,6 +29,22 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 		rows = append(rows, []any{x.Label, x.Where, strings.Join(x.Joins, " + "), x.Sleeves, x.Shrink})
 	}
 	add("Splices", rows)
+	rows = [][]any{{"connector", "after", "before", "amps", "rated"}}
+	for _, x := range h.Plugs {
+		rows = append(rows, []any{x.Label, x.After, x.Before, round(x.Amps), x.Rating.String()})
+	}
+	add("Connectors", rows)
+	rows = [][]any{{"controller", "pin", "strip", "pixels", "data wire", "pictures a second", "fit"}}
+	for _, c := range h.Chains {
+		for i, s := range c.Strips {
+			fit := ""
+			if i == 0 {
+				fit = c.Parts()
+			}
+			rows = append(rows, []any{c.Controller, c.Pin, s.Name, fmt.Sprintf("%d to %d", s.First, s.Last), s.Lead.String(), math.Floor(c.Rate), fit})
+		}
+	}
+	add("Data", rows)
 	rows = [][]any{{"pin", "name", "works", "volts", "amps"}}
 	for _, x := range h.Pins {
 		rows = append(rows, []any{x.No, x.Name, x.Works, round(x.Volts), round(x.Amps)})
@@ -132,7 +148,7 @@ func HarnessPDF(out io.Writer, w *plan.Work, prop string, paper Paper) error {
 		pdf.MultiCell(0, 4.6, tr(fmt.Sprintf("%d. %s", i+1, s)), "", "L", false)
 	}
 	names, tables := harnessTables(w, prop)
-	widths := [][]float64{{18, 24, 30, 22, 18, 0, 0, 0, 24, 52}, {18, 52, 64, 16, 34}, {12, 34, 92, 22, 22}, {36, 62, 22, 20, 20, 24}, {52, 34, 34, 24}}
+	widths := [][]float64{{18, 24, 30, 26, 18, 8, 0, 0, 0, 24, 52}, {18, 52, 64, 16, 34}, {18, 40, 70, 18, 18}, {22, 10, 44, 24, 24, 24, 60}, {12, 34, 92, 22, 22}, {36, 62, 22, 20, 20, 24}, {52, 34, 34, 24}}
 	room := paper.W - 28
 	for i, t := range tables {
 		if len(t) < 2 {

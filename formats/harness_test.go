@@ -23,7 +23,7 @@ func TestHarnessOnPaper(t *testing.T) {
 		var b bytes.Buffer
 		require.NoError(t, HarnessPDF(&b, w, "comb", paper))
 		text := strings.Join(strings.Fields(poppler(t, "pdftotext", b.Bytes(), "-layout")), " ")
-		for _, want := range []string{"Comb wall, harness", "Order of work", "W4", "W5", "18 AWG", "5 V: yellow and black, one band", "heat-shrink", "Cells 1 to 36", "4.85 V", "1.31 A", "licensed electrician", "W4 from F3", "measure each lamp against its card"} {
+		for _, want := range []string{"Comb wall, harness", "Order of work", "W4", "X1", "18 AWG", "5 V: yellow and black, one band", "heat-shrink", "Cells 1 to 72", "cells-f2", "330 ohm", "U1 pin 1", "licensed electrician", "W4 from F3", "measure each lamp against its card"} {
 			assert.Contains(t, text, want)
 		}
 	}
@@ -41,7 +41,7 @@ func TestHarnessOnPaper(t *testing.T) {
 	f, err := excelize.OpenReader(&b)
 	require.NoError(t, err)
 	defer f.Close()
-	assert.Equal(t, []string{"Wires", "Splices", "Pins", "Holes", "Prove"}, f.GetSheetList())
+	assert.Equal(t, []string{"Wires", "Splices", "Connectors", "Data", "Pins", "Holes", "Prove"}, f.GetSheetList())
 	v, err := f.GetCellValue("Wires", "A3")
 	require.NoError(t, err)
 	assert.Equal(t, "W2", v)

@@ -33,8 +33,12 @@ type Fault struct {
 	Causes   []CauseRow
 	Next     string // what to measure next, in words
 	NextID   string
-	Lights   int // lamps nobody has looked at yet
+	Lights   int  // lamps nobody has looked at yet
+	Two      bool // no single fault explains it
 }
+
+// farEnd marks the far end of a strip in the list of places to measure.
+const farEnd = " far"
 
 // SeenRow is a reading that was taken.
 type SeenRow struct{ ID, Name, What, When string }
@@ -51,7 +55,7 @@ func (p *Page) cards(st *plan.State) {
 	w := p.Work
 	latest := map[string]plan.Reading{}
 	for _, r := range w.Plan.Readings {
-		if !r.Volts.IsZero() {
+		if !r.Volts.IsZero() && !r.Far {
 			latest[r.Device] = r
 		}
 	}
@@ -109,22 +113,37 @@ func (p *Page) fault() {
 			what = "seen " + r.Light
 			s, ok = b.Light(r.Device, r.Light == "lit")
 			looked[r.Device] = true
-		} else if s, ok = b.Volts(r.Device, r.Volts.Value()); ok {
-			done[s.Probe] = true
+		} else {
+			read := b.Volts
+			if r.Far {
+				read = b.VoltsFar
+				what += " at its far end"
+			}
+			if s, ok = read(r.Device, r.Volts.Value()); ok {
+				done[s.Probe] = true
+			}
 		}
 		if ok {
 			seen = append(seen, s)
 			f.Seen = append(f.Seen, SeenRow{r.ID, d.Name, what, strings.TrimSpace(r.By + " " + r.On)})
 		}
 	}
-	for _, id := range b.Devices {
+	for k, id := range b.Devices {
 		d := w.Plan.Device(id)
+		if b.Far[k] {
+			f.Devices = append(f.Devices, Option{id + farEnd, d.Name + ", far end", false})
+			continue
+		}
 		f.Devices = append(f.Devices, Option{id, d.Name, false})
 		if d.Kind == "lamp" && !looked[id] {
 			f.Lights++
 		}
 	}
 	causes := b.Rank(seen, circuit.HandMeter)
+	if !circuit.Explained(causes, seen) {
+		f.Two = true
+		causes = b.RankTwo(seen, circuit.HandMeter)
+	}
 	for _, c := range causes {
 		if share := int(math.Round(100 * c.Share)); len(seen) > 0 && share > 0 && len(f.Causes) < 8 {
 			f.Causes = append(f.Causes, CauseRow{c.Say, share, template.HTML(fmt.Sprintf(`<svg class="bar" viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true"><rect width="%d" height="10"/></svg>`, share))})
@@ -133,11 +152,15 @@ func (p *Page) fault() {
 	if k := b.Next(causes, circuit.HandMeter, done); k >= 0 {
 		f.NextID = b.Devices[k]
 		d := w.Plan.Device(f.NextID)
-		f.Next = map[string]string{"lamp": "at the end of its lead, red on its plus", "run": "at its far end", "supply": "at its terminals", "fuse": "behind it", "switch": "behind it"}[d.Kind]
+		f.Next = map[string]string{"lamp": "at the end of its lead, red on its plus", "run": "at its far end", "supply": "at its terminals", "fuse": "behind it", "switch": "behind it", "connector": "behind it", "converter": "at its output", "controller": "at its feed"}[d.Kind]
+		value := f.NextID
+		if b.Far[k] {
+			f.Next, value = "at its far end, red on its plus", value+farEnd
+		}
 		f.Next = d.Name + ", " + f.Next
-	}
-	for i := range f.Devices {
-		f.Devices[i].On = f.Devices[i].Value == f.NextID
+		for i := range f.Devices {
+			f.Devices[i].On = f.Devices[i].Value == value
+		}
 	}
 	mark := "device:" + f.NextID
 	p.Draw = template.HTML(draw.Harness(w, w.All, p.Prop, mark, func(key string) string { return p.href("loom", p.Prop, key, "fault") }))
@@ -167,6 +190,9 @@ func (s *Server) reading(c *gin.Context) {
 		e.Changes = append(e.Changes, p.Put("reading", r.ID, r))
 	}
 	device := c.PostForm("device")
+	if do := c.PostForm("do"); do == "dark" || do == "lit" || do == "prove" {
+		device = strings.TrimSuffix(device, farEnd)
+	}
 	switch c.PostForm("do") {
 	case "all-lit":
 		looked := map[string]bool{}
@@ -204,7 +230,8 @@ func (s *Server) reading(c *gin.Context) {
 			s.refused(c, over{err: "volts: " + err.Error()})
 			return
 		}
-		add(plan.Reading{Device: device, Volts: v})
+		near, far := strings.CutSuffix(device, farEnd)
+		add(plan.Reading{Device: near, Volts: v, Far: far})
 		e.Label = device + " reads " + v.String()
 	}
 	if len(e.Changes) == 0 {

@@ -36,6 +36,9 @@ var HandMeter = Meter{0.005, 0.010}
 
 func (m Meter) sigma(v float64) float64 { return math.Hypot(m.Share*v, m.Volts) }
 
+// glows is the share of rated current above which a load is seen lit.
+const glows = 0.3
+
 // Cause is a fault with how well it explains what was seen.
 type Cause struct {
 	Fault
@@ -51,38 +54,47 @@ type Bench struct {
 	Probes []Probe
 	volts  [][]float64
 	lit    []map[int]float64 // share of rated current of each load
+	s      *Solver
+	rated  map[int]float64
 }
 
 // NewBench solves the network with each fault in turn. rated gives the loads'
 // rated currents by element. The network is left as it was.
 func NewBench(s *Solver, faults []Fault, probes []Probe, rated map[int]float64) *Bench {
-	b := &Bench{Faults: faults, Probes: probes}
+	b := &Bench{Faults: faults, Probes: probes, s: s, rated: rated}
 	for _, f := range faults {
-		old := make(map[int]Element, len(f.Set))
-		for i, e := range f.Set {
-			old[i] = s.net.Elements[i]
-			s.net.Elements[i] = e
-		}
-		s.start = nil // each from rest, so that the order of faults cannot matter
-		sol := s.Solve()
-		for i, e := range old {
-			s.net.Elements[i] = e
-		}
-		v := make([]float64, len(probes))
-		for k, p := range probes {
-			v[k] = sol.V[p.A] - sol.V[p.B]
-		}
-		for _, k := range f.Flips {
-			v[k] = -v[k]
-		}
-		lit := make(map[int]float64, len(rated))
-		for i, a := range rated {
-			lit[i] = sol.I[i] / a
-		}
+		v, lit := b.With(f)
 		b.volts, b.lit = append(b.volts, v), append(b.lit, lit)
 	}
-	s.start = nil
 	return b
+}
+
+// With is what every probe reads and how far every load is lit with a fault.
+func (b *Bench) With(f Fault) (volts []float64, lit map[int]float64) {
+	net := b.s.net
+	old := make(map[int]Element, len(f.Set))
+	for i, e := range f.Set {
+		old[i] = net.Elements[i]
+		net.Elements[i] = e
+	}
+	b.s.start = nil // each from rest, so that the order of faults cannot matter
+	sol := b.s.Solve()
+	b.s.start = nil
+	for i, e := range old {
+		net.Elements[i] = e
+	}
+	volts = make([]float64, len(b.Probes))
+	for k, p := range b.Probes {
+		volts[k] = sol.V[p.A] - sol.V[p.B]
+	}
+	for _, k := range f.Flips {
+		volts[k] = -volts[k]
+	}
+	lit = make(map[int]float64, len(b.rated))
+	for i, a := range b.rated {
+		lit[i] = sol.I[i] / a
+	}
+	return volts, lit
 }
 
 // Reads is what a probe reads with a fault, both by index; Glows is whether a
@@ -90,7 +102,7 @@ func NewBench(s *Solver, faults []Fault, probes []Probe, rated map[int]float64) 
 func (b *Bench) Reads(fault, probe int) float64 { return b.volts[fault][probe] }
 
 // Glows reports whether a load is seen lit with a fault.
-func (b *Bench) Glows(fault, load int) bool { return b.lit[fault][load] > 0.3 }
+func (b *Bench) Glows(fault, load int) bool { return b.lit[fault][load] > glows }
 
 // Rank orders the causes by how well they explain all that was seen: equal
 // chances for each group beforehand, readings off by the meter's error, a
@@ -99,17 +111,7 @@ func (b *Bench) Rank(seen []Seen, m Meter) []Cause {
 	best := map[string]Cause{}
 	var order []string
 	for k, f := range b.Faults {
-		c := Cause{Fault: f, Volts: b.volts[k]}
-		for _, s := range seen {
-			if s.Probe >= 0 {
-				d := (s.Value - b.volts[k][s.Probe]) / m.sigma(s.Value)
-				c.misfit += d * d
-				continue
-			}
-			if on := b.lit[k][s.Load] > 0.3; on != (s.Value > 0.5) {
-				c.misfit += 2 * math.Log(100)
-			}
-		}
+		c := Cause{Fault: f, Volts: b.volts[k], misfit: misfit(b.volts[k], b.lit[k], seen, m)}
 		if o, ok := best[f.Group]; !ok || c.misfit < o.misfit {
 			if !ok {
 				order = append(order, f.Group)
@@ -118,22 +120,156 @@ func (b *Bench) Rank(seen []Seen, m Meter) []Cause {
 		}
 	}
 	out := make([]Cause, 0, len(order))
-	least := math.Inf(1)
 	for _, g := range order {
-		least = math.Min(least, best[g].misfit)
+		out = append(out, best[g])
 	}
-	sum := 0.0
-	for _, g := range order {
-		c := best[g]
-		c.Share = math.Exp(-(c.misfit - least) / 2)
-		sum += c.Share
-		out = append(out, c)
+	return shared(out)
+}
+
+// misfit is how badly readings and lights fit what was seen: squares of the
+// deviations over the meter's error, and what a light seen wrong once in a
+// hundred counts.
+func misfit(volts []float64, lit map[int]float64, seen []Seen, m Meter) (sum float64) {
+	for _, s := range seen {
+		if s.Probe >= 0 {
+			d := (s.Value - volts[s.Probe]) / m.sigma(s.Value)
+			sum += d * d
+		} else if on := lit[s.Load] > glows; on != (s.Value > 0.5) {
+			sum += 2 * math.Log(100)
+		}
 	}
-	for i := range out {
-		out[i].Share /= sum
+	return sum
+}
+
+// shared turns misfits into shares of the probability, the most likely first.
+func shared(causes []Cause) []Cause {
+	least, sum := math.Inf(1), 0.0
+	for _, c := range causes {
+		least = math.Min(least, c.misfit)
 	}
-	sort.SliceStable(out, func(i, j int) bool { return out[i].Share > out[j].Share })
-	return out
+	for i := range causes {
+		causes[i].Share = math.Exp(-(causes[i].misfit - least) / 2)
+		sum += causes[i].Share
+	}
+	for i := range causes {
+		causes[i].Share /= sum
+	}
+	sort.SliceStable(causes, func(i, j int) bool { return causes[i].Share > causes[j].Share })
+	return causes
+}
+
+// Explained reports whether the best of the causes fits what was seen: its
+// misfit is no larger than chance makes it once in a thousand or so.
+func Explained(causes []Cause, seen []Seen) bool {
+	n := 0.0
+	for _, s := range seen {
+		if s.Probe >= 0 {
+			n++
+		}
+	}
+	return len(causes) > 0 && causes[0].misfit <= n+3*math.Sqrt(2*n)+5
+}
+
+// twice is what a second fault at once must gain: one in three hundred.
+var twice = 2 * math.Log(300)
+
+// RankTwo is the second stage, for what no single fault explains: it tries two
+// at once. All pairs are judged by what each does alone to a probe, one share
+// times the other; the best of them are then solved.
+func (b *Bench) RankTwo(seen []Seen, m Meter) []Cause {
+	out := b.Rank(seen, m)
+	type pair struct {
+		a, b   int
+		misfit float64
+	}
+	n := len(b.Faults)
+	// how far each fault alone turns each thing seen from what it is when all is well
+	share := make([][]float64, n)
+	for k := range n {
+		share[k] = make([]float64, len(seen))
+		for i, s := range seen {
+			switch {
+			case s.Probe < 0:
+				share[k][i] = 1
+				if b.lit[k][s.Load] <= glows {
+					share[k][i] = 0
+				}
+			case math.Abs(b.volts[0][s.Probe]) > .1:
+				share[k][i] = b.volts[k][s.Probe] / b.volts[0][s.Probe]
+			default:
+				share[k][i] = 1
+			}
+		}
+	}
+	sigma, value, well := make([]float64, len(seen)), make([]float64, len(seen)), make([]float64, len(seen))
+	for i, s := range seen {
+		if value[i], well[i], sigma[i] = s.Value, 1, 0; s.Probe >= 0 {
+			well[i], sigma[i] = b.volts[0][s.Probe], math.Max(2*m.sigma(s.Value), .05)
+		} else if b.lit[0][s.Load] <= glows {
+			well[i] = 0
+		}
+	}
+	const keep = 64
+	var best []pair
+	worst := math.Inf(1)
+	for i := 1; i < n; i++ {
+		for j := i + 1; j < n; j++ {
+			if b.Faults[i].Group == b.Faults[j].Group {
+				continue
+			}
+			sum := 0.0
+			for k := range seen {
+				v := well[k] * share[i][k] * share[j][k]
+				if sigma[k] > 0 {
+					d := (v - value[k]) / sigma[k]
+					sum += math.Min(d*d, 50)
+				} else if (v > .5) != (value[k] > .5) {
+					sum += 9.2
+				}
+				if sum >= worst {
+					break
+				}
+			}
+			if sum < worst && !meet(b.Faults[i].Set, b.Faults[j].Set) {
+				best = append(best, pair{i, j, sum})
+				if len(best) >= 2*keep {
+					sort.SliceStable(best, func(x, y int) bool { return best[x].misfit < best[y].misfit })
+					best = best[:keep]
+					worst = best[keep-1].misfit
+				}
+			}
+		}
+	}
+	sort.SliceStable(best, func(x, y int) bool { return best[x].misfit < best[y].misfit })
+	groups := map[string]int{}
+	for _, p := range best[:min(keep, len(best))] {
+		x, y := b.Faults[p.a], b.Faults[p.b]
+		f := Fault{Group: x.Group + " and " + y.Group, Say: x.Say + ", and " + y.Say, Set: map[int]Element{}, Flips: append(append([]int(nil), x.Flips...), y.Flips...)}
+		for i, e := range x.Set {
+			f.Set[i] = e
+		}
+		for i, e := range y.Set {
+			f.Set[i] = e
+		}
+		v, lit := b.With(f)
+		c := Cause{Fault: f, Volts: v, misfit: misfit(v, lit, seen, m) + twice}
+		if at, ok := groups[f.Group]; !ok {
+			groups[f.Group] = len(out)
+			out = append(out, c)
+		} else if c.misfit < out[at].misfit {
+			out[at] = c
+		}
+	}
+	return shared(out)
+}
+
+func meet(a, b map[int]Element) bool {
+	for i := range a {
+		if _, ok := b[i]; ok {
+			return true
+		}
+	}
+	return false
 }
 
 // Next is the probe that would tell most: after its reading the causes are

@@ -24,6 +24,9 @@ var (
 	pixelLevel = source.FromMemory("a microcontroller's pin gives what its own rail is: 3.3 V or 5 V")
 )
 
+// PictureTime is how long one picture of count pixels takes on its line, in s.
+func PictureTime(count int) float64 { return float64(count)*pixelTime + resetTime }
+
 // PixelLine says what one data line of count addressable pixels needs: how
 // long a picture takes and so how many a second, whether the controller's
 // logic volts reach the strip's, the first resistor and the bulk capacitor,
@@ -44,7 +47,7 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 	case full <= idle:
 		return nil, measure.Bad("full", "must be more than a dark pixel's %s", measure.Amps(idle))
 	}
-	frame := float64(count)*pixelTime + resetTime
+	frame := PictureTime(count)
 	out = append(out, source.Result{Key: "frames", Label: "Pictures a second, at most", Value: 1 / frame, Text: fmt.Sprintf("%.0f", math.Floor(1/frame))}.
 		With("1 / (pixels x 30 us + 300 us)", fmt.Sprintf("1 / (%d x 30 us + 300 us)", count), fmt.Sprintf("%.1f ms a picture", 1000*frame), pixelFrom))
 	need := LogicHigh * rail

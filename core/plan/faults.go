@@ -17,7 +17,9 @@ const gapOhms = 1e12
 type FaultBench struct {
 	*circuit.Bench
 	Devices []string // by probe: the device whose terminals it is
+	Far     []bool   // by probe: at the far end of that strip
 	byID    map[string]int
+	byFar   map[string]int
 	loads   map[string]int // a lamp's first element
 }
 
@@ -35,7 +37,7 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 		}
 	}
 	rig.solve() // what converters and screens draw when all is well
-	b := &FaultBench{byID: map[string]int{}, loads: map[string]int{}}
+	b := &FaultBench{byID: map[string]int{}, byFar: map[string]int{}, loads: map[string]int{}}
 	faults := []circuit.Fault{{Group: "none", Say: "nothing is wrong"}}
 	add := func(group, say string, set map[int]circuit.Element) {
 		faults = append(faults, circuit.Fault{Group: group, Say: say, Set: set})
@@ -54,7 +56,11 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 	var probes []circuit.Probe
 	probe := func(d *Device, pos, neg int) {
 		b.byID[d.ID] = len(probes)
-		probes, b.Devices = append(probes, circuit.Probe{Name: d.Name, A: pos, B: neg}), append(b.Devices, d.ID)
+		probes, b.Devices, b.Far = append(probes, circuit.Probe{Name: d.Name, A: pos, B: neg}), append(b.Devices, d.ID), append(b.Far, false)
+	}
+	far := func(d *Device, pos, neg int) {
+		b.byFar[d.ID] = len(probes)
+		probes, b.Devices, b.Far = append(probes, circuit.Probe{Name: d.Name + ", far end", A: pos, B: neg}), append(b.Devices, d.ID), append(b.Far, true)
 	}
 	rated := map[int]float64{}
 	for i := range p.Devices {
@@ -108,6 +114,12 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 				pos, neg = neg, pos
 			}
 			probe(d, pos, neg)
+			if end, ok := rig.strip[d.ID]; ok {
+				if d.Reversed {
+					end[0], end[1] = end[1], end[0]
+				}
+				far(d, end[0], end[1])
+			}
 			b.loads[d.ID] = load[0]
 			rated[load[0]] = RatedAmps(d, lib) / float64(len(load))
 			all := func(f func(*circuit.Element)) map[int]circuit.Element {
@@ -123,6 +135,9 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 			if first.Kind != circuit.Resistor {
 				add("reversed:"+d.ID, d.Name+" is reversed", all(func(e *circuit.Element) { e.A, e.B = e.B, e.A }))
 				faults[len(faults)-1].Flips = []int{b.byID[d.ID]}
+				if k, ok := b.byFar[d.ID]; ok {
+					faults[len(faults)-1].Flips = append(faults[len(faults)-1].Flips, k)
+				}
 			}
 			add("short:"+d.ID, d.Name+" is shorted", map[int]circuit.Element{load[0]: {Kind: circuit.Resistor, A: first.A, B: first.B, R: 0.05}})
 			for k, lead := range rig.leads[d.ID] {
@@ -170,10 +185,16 @@ func (p *Plan) FedBy(supply string) *Plan {
 	return &q
 }
 
-// Volts and Light are observations of a device, for Rank. ok is false when
-// the bench has no such device.
+// Volts is the observation of volts at a device's own terminals, for Rank. ok
+// is false when the bench has no such device.
 func (b *FaultBench) Volts(device string, v float64) (circuit.Seen, bool) {
 	k, ok := b.byID[device]
+	return circuit.Seen{Probe: k, Value: v}, ok
+}
+
+// VoltsFar is the same at the far end of a strip.
+func (b *FaultBench) VoltsFar(device string, v float64) (circuit.Seen, bool) {
+	k, ok := b.byFar[device]
 	return circuit.Seen{Probe: k, Value: v}, ok
 }
 

@@ -61,11 +61,13 @@ func Shrink(wires ...float64) float64 {
 	return shrinkSizes[len(shrinkSizes)-1]
 }
 
-// HarnessWire is a pair to cut.
+// HarnessWire is a wire to cut: a pair, or a data wire with its ground.
 type HarnessWire struct {
 	Label, Kind, From, To string
 	Gauge                 measure.Gauge
-	Laid, Cut             float64 // mm along its path, and with a loop at each end
+	Conductors            int
+	Path                  float64 // mm along the corners it is drawn with; 0 when it has none
+	Laid, Cut             float64 // mm as planned, and with a loop at each end
 	Rail                  string
 }
 
@@ -97,6 +99,13 @@ type Terminal struct {
 	Device string
 }
 
+// Plugged is a connector of the list: two contacts that part.
+type Plugged struct {
+	Label, After, Before string
+	Amps                 float64 // everything on
+	Rating               measure.Current
+}
+
 // Harness is what building a prop's wiring takes, from cut wires to the order
 // of work.
 type Harness struct {
@@ -104,6 +113,8 @@ type Harness struct {
 	Splices []Splice
 	Entries []Entry
 	Pins    []Terminal
+	Plugs   []Plugged
+	Chains  []Chain
 	Steps   []string
 }
 
@@ -185,7 +196,12 @@ func (w *Work) Harness(prop string) *Harness {
 		case "run":
 			size = Jacket(d.Gauge.Value())
 			to := w.endOf(d)
-			h.Wires = append(h.Wires, HarnessWire{d.ID, "run", tapped(d.From, d.At), to, d.Gauge, d.Length.Value(), d.Length.Value() + 2*ServiceLoop, w.Rail(d.ID)})
+			corners, _ := ParsePath(d.Path, w.Plan.Metric())
+			h.Wires = append(h.Wires, HarnessWire{d.ID, "run", tapped(d.From, d.At), to, d.Gauge, 2, PathLength(corners), d.Length.Value(), d.Length.Value() + 2*ServiceLoop, w.Rail(d.ID)})
+			if at := d.FedAt.Value(); at > 0 { // its feed is joined to it there
+				s := spot{d.ID, math.Round(at)}
+				joins[s], sizes[s], spots = []string{"its feed from " + d.From}, []float64{size, size, size}, append(spots, s)
+			}
 		case "lamp":
 			l := lampOf(d, w.Lib)
 			size = Jacket(l.LeadGauge.Value())
@@ -193,9 +209,36 @@ func (w *Work) Harness(prop string) *Harness {
 				plug = pixelPlug
 			}
 			if !d.Extension.IsZero() {
-				h.Wires = append(h.Wires, HarnessWire{d.ID + "-x", "lead extension", tapped(d.From, d.At), d.ID, l.LeadGauge, d.Extension.Value(), d.Extension.Value() + 2*10, w.Rail(d.ID)})
+				h.Wires = append(h.Wires, HarnessWire{d.ID + "-x", "lead extension", tapped(d.From, d.At), d.ID, l.LeadGauge, 2, 0, d.Extension.Value(), d.Extension.Value() + 2*10, w.Rail(d.ID)})
 				h.Splices = append(h.Splices, Splice{Label: d.ID + "-x", Where: "where the lead of " + d.Name + " ends", Joins: []string{d.ID, d.ID + "-x"}, Shrink: Shrink(size, size), Sleeves: 2})
 			}
+			feeds, _ := ParseFeeds(d.Feeds)
+			for k, f := range feeds {
+				at := f * d.Length.Value()
+				if k > 0 {
+					at += l.Lead.Value() + d.Extension.Value()
+				}
+				if at == 0 {
+					continue // its own lead
+				}
+				label := fmt.Sprintf("%s-f%d", d.ID, k+1)
+				where := fmt.Sprintf("%s at %s", d.ID, FeedsText([]float64{f}))
+				h.Wires = append(h.Wires, HarnessWire{label, "feed", tapped(d.From, d.At), where, l.LeadGauge, 2, 0, at, at + 2*ServiceLoop, w.Rail(d.ID)})
+				h.Splices = append(h.Splices, Splice{Label: label, Where: where, Joins: []string{d.ID, label}, Shrink: Shrink(size, size), Sleeves: 2})
+			}
+			if by := w.Plan.Device(d.Data); by != nil && !d.DataLead.IsZero() {
+				n, from := 1, by.ID+" end"
+				if by.Kind == "controller" {
+					from = fmt.Sprintf("%s pin %d", by.ID, max(1, d.Pin))
+				}
+				if d.Common {
+					n = 2
+				}
+				h.Wires = append(h.Wires, HarnessWire{d.ID + "-d", "data", from, d.ID + " start", measure.Of[measure.GaugeKind](measure.AWGArea(dataGauge)), n, 0, d.DataLead.Value(), d.DataLead.Value() + 2*ServiceLoop, map[bool]string{true: "data: green, ground: black", false: "data: green"}[d.Common]})
+			}
+		case "connector":
+			g := w.All.Readings[d.ID]
+			h.Plugs = append(h.Plugs, Plugged{d.ID, tapped(d.From, d.At), w.feedsWhat(d.ID), g.Amps, d.Rating})
 		case "switch":
 			if d.Driven {
 				channel++
@@ -245,6 +288,10 @@ func (w *Work) Harness(prop string) *Harness {
 			}
 			h.Pins = append(h.Pins, Terminal{No: len(h.Pins) + 1, Name: in.Name, Works: "input, " + way + ", dry contact to common"})
 		}
+	}
+	h.Chains = w.Chains(prop)
+	for _, c := range h.Chains {
+		h.Pins = append(h.Pins, Terminal{No: len(h.Pins) + 1, Name: fmt.Sprintf("%s pin %d", c.Controller, c.Pin), Works: fmt.Sprintf("data out: %d pixels, %s", c.Pixels, c.Parts()), Device: c.Controller})
 	}
 	step := measure.Inch / 8
 	for _, id := range order {
@@ -328,10 +375,13 @@ func (h *Harness) steps(w *Work, closing map[string][]string) {
 	for _, s := range h.Splices {
 		sleeves += s.Sleeves
 	}
-	say("Cut the %d pairs to the list, both conductors of each; label both ends before the next is cut.", len(h.Wires))
+	say("Cut the %d wires to the list, every conductor of each; label both ends before the next is cut.", len(h.Wires))
 	say("Tape the nail board print to a board, a nail at each ring; lay the runs between them, longest first.")
 	say("Slide the %d heat-shrink sleeves on before any joint is soldered, then splice from the far end to the feed.", sleeves)
 	say("Before it leaves the board: no short between the two rails, and each end rings through to its label.")
+	for _, c := range h.Chains {
+		say("Data runs %s: the arrows on each strip point the same way. Fit %s.", c, c.Parts())
+	}
 	say("Tie it every hand's width, lift it off, and leave the loops at both ends.")
 	for _, e := range h.Entries {
 		say("Before %s closes: %s in through a hole of %s, with strain relief inside.", w.Plan.Solid(e.Solid).Name, strings.Join(e.Wires, ", "), measure.Tape(e.Hole, w.Plan.Metric()))

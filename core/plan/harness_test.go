@@ -76,3 +76,40 @@ func TestBundlesAndShrink(t *testing.T) {
 		assert.Less(t, s/2, plan.Bundle(wires...), "and shrinks onto it")
 	}
 }
+
+// What hangs on a data line, its feeds and its plug are all on the lists.
+func TestHarnessOfPixels(t *testing.T) {
+	ds := []plan.Device{{ID: "S", Kind: "supply", Product: "ps5-10"},
+		{ID: "W", Kind: "run", From: "S", Gauge: gg("18 AWG"), Length: ln("6 ft"), FedAt: ln("2 ft"), Path: "0,0,0 60,0,0"},
+		{ID: "X", Kind: "connector", From: "W", Rating: aa("5 A")},
+		{ID: "U", Kind: "controller", From: "W", At: ln("1 ft"), Logic: vv("5 V")},
+		{ID: "P", Kind: "lamp", From: "X", Product: "pixel5", Length: ln("1 m"), Feeds: "0% 50%", Data: "U", Pin: 3, DataLead: ln("2 ft"), Common: true, Damper: true, Bulk: true},
+		{ID: "Q", Kind: "lamp", From: "X", Product: "pixel5", Length: ln("0.5 m"), Data: "P", DataLead: ln("4 in")},
+		{ID: "R", Kind: "lamp", From: "X", Product: "pixel5", Length: ln("0.5 m"), Data: "U", Pin: 3}}
+	h := wired(t, ds...).Harness("a")
+	by := map[string]plan.HarnessWire{}
+	for _, x := range h.Wires {
+		by[x.Label] = x
+	}
+	assert.InDelta(t, 60*25.4, by["W"].Path, 1e-6)
+	assert.InDelta(t, 500+6*25.4, by["P-f2"].Laid, 1e-6, "half a metre along it, from where its lead begins")
+	assert.Equal(t, "P at 50%", by["P-f2"].To)
+	assert.Equal(t, 2, by["P-d"].Conductors, "data and its ground")
+	assert.Equal(t, "U pin 3", by["P-d"].From)
+	assert.Equal(t, 1, by["Q-d"].Conductors)
+	assert.NotContains(t, by, "R-d")
+	require.Len(t, h.Chains, 2)
+	c := h.Chains[0]
+	assert.Equal(t, "U pin 3 > P (1 to 60) > Q (61 to 90)", c.String())
+	assert.Equal(t, []string{"R"}, c.Copies)
+	assert.Contains(t, c.Parts(), "330 ohm")
+	assert.InDelta(t, 1/(90*30e-6+300e-6), c.Rate, 1e-9)
+	require.Len(t, h.Plugs, 1)
+	assert.Contains(t, h.Plugs[0].Before, "3 x Addressable pixels")
+	fed := false
+	for _, s := range h.Splices {
+		fed = fed || strings.Contains(strings.Join(s.Joins, " "), "its feed from S")
+	}
+	assert.True(t, fed)
+	assert.Contains(t, strings.Join(h.Steps, "\n"), "arrows on each strip")
+}

@@ -254,6 +254,7 @@ type Reading struct {
 	ID     string          `json:"id"`
 	Device string          `json:"device"`
 	Volts  measure.Voltage `json:"volts,omitzero"`  // across its own terminals; of a lamp, red on its plus
+	Far    bool            `json:"far,omitempty"`   // of a strip: at its far end
 	Light  string          `json:"light,omitempty"` // lit or dark, as seen
 	By     string          `json:"by,omitempty"`
 	On     string          `json:"on,omitempty"` // date

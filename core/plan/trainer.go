@@ -90,6 +90,9 @@ func (d *Drill) Best() int {
 		}
 	}
 	done := map[int]bool{}
+	for _, k := range d.byFar { // the learner's board has no far ends to press
+		done[k] = true
+	}
 	causes := d.Rank(seen, circuit.HandMeter)
 	for n := 0; n < 12; n++ {
 		k := d.Next(causes, circuit.HandMeter, done)

@@ -275,6 +275,9 @@ func (p *Plan) validate(v any) error {
 		if x.Volts.IsZero() == (x.Light == "") {
 			return measure.Bad("volts", "write what the meter shows, such as 11.6 V, or say lit or dark")
 		}
+		if x.Far && x.Light != "" {
+			return measure.Bad("far", "only volts are read at a far end")
+		}
 		if v := x.Volts.Value(); v < -60 || v > 60 {
 			return measure.Bad("volts", "%s is not extra-low voltage; stay off mains with this", x.Volts)
 		}

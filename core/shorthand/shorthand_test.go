@@ -46,6 +46,16 @@ func TestPhrases(t *testing.T) {
 		{"driven switch on F1", "switch K1, driven by scenes on F1"},
 		{"lamp led-white on K1", "lamp L2, Bare LED, white 5 mm on K1"},
 		{"strip 2m strip12 on K1", "lamp L3, LED strip 12 V, 60/m, amber on K1"},
+		{"strip 5m 60/m 12v from F1", "lamp L4, LED strip 12 V, 60/m, amber on F1"},
+		{"feed L4 at 50% 0", "feed LED strip 12 V, 60/m, amber at 0% 50%"},
+		{"feed W2 at 6 ft", "feed Run W2 at 6 ft"},
+		{"connector 3a on W2 at 2 ft", "connector X1 on W2 at 2 ft"},
+		{"fuse 500ma poly on F1", "fuse F2, 500ma, resets itself on F1"},
+		{"10 eyes led-red on F1", "10 of Bare LED, red 5 mm on 12 V: 2 rows of 5 with 100 ohm, 0.125 W"},
+		{"path W2 0,0,4 20,0,4 20,0,40", `Run W2 lies along 3 corners, 4' 8"; with slack 4' 11"`},
+		{"controller 3.3v on F1", "controller U1, pins of 3.3 V on F1"},
+		{"pixels 1m on F1", "lamp L5, Addressable pixels 5 V, 60/m on F1"},
+		{"data L5 from U1 pin 2 6 ft", "Addressable pixels 5 V, 60/m gets its data from Controller U1, pin 2, 6 ft of wire"},
 		{"converter 5v 3a on W2 at 5 ft", "converter C1, down to 5v, 3a on W2 at 5 ft"},
 		{"battery 4 aa x2", "battery B1, 4 of AA alkaline in a row, 6 V, 2 rows"},
 		{"outlet porch 15a 120v guarded 14awg 50 ft", "outlet “Porch”, 120v, 15a breaker, ground-fault protected, 14awg cord of 50 ft"},
@@ -68,7 +78,9 @@ func TestPhrases(t *testing.T) {
 	}
 	assert.Equal(t, "470 ohm", p.Device("L2").Resistor.String())
 	assert.Len(t, p.Scenes[0].Cues, 2)
-	assert.Len(t, p.Devices, 24+10)
+	assert.Len(t, p.Devices, 24+17)
+	assert.Equal(t, "0% 50%", p.Device("L4").Feeds)
+	assert.Equal(t, "6 ft", p.Device("W2").FedAt.String())
 }
 
 // A new solid stands beside those that are there, not in them.
@@ -125,6 +137,15 @@ func TestNotUnderstood(t *testing.T) {
 		"coat hive masonry":                  `no solid "hive"`,
 		"glue front with pu":                 "1 parts read",
 		"button juggles glow":                "write runs, toggles, holds or restarts",
+		"feed K1 at 0%":                      "is no strip or run",
+		"feed nobody at 0%":                  `"nobody" is no strip or run`,
+		"feed K1":                            "at which places",
+		"feed cells at 140%":                 "no place along the strip",
+		"strip 2m 144/m on F1":               "the shop has no strip of 144/m",
+		"data cells from S99":                `there is no device "S99"`,
+		"data K1 from F1":                    "say which pixels",
+		"path W1 0,0,4":                      "corners",
+		"path K1 0,0,4 1,1,1":                `"K1" is no run`,
 		"9999 jars flicker on S1 35 ft":      "write 1 to 500",
 		"opened nectar 2025-01-01":           "the shop has no",
 		"cue K2 0 s for -5 s in Frames glow": "s",

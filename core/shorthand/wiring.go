@@ -20,6 +20,8 @@ type wire struct {
 	at      measure.Length
 	on      string
 	product string
+	dense   float64 // LEDs a metre
+	poly    bool
 }
 
 // wiring sorts words into electrical fields; what is none is returned.
@@ -50,6 +52,12 @@ func (r *reader) wiring(words []string) (f wire, rest []string, err error) {
 			if f.gauge, err = measure.Parse[measure.GaugeKind](x); err != nil {
 				return
 			}
+		case strings.HasSuffix(x, "/m"):
+			if f.dense, err = strconv.ParseFloat(strings.TrimSuffix(x, "/m"), 64); err != nil {
+				return f, nil, fmt.Errorf("%q is no number of LEDs a metre; write such as 60/m", x)
+			}
+		case x == "poly":
+			f.poly = true
 		case r.lib.Lamps[x].ID != "" || r.lib.Supplies[x].ID != "":
 			f.product = x
 		case electric(x, &f.volts, &f.amps):
@@ -163,7 +171,10 @@ func (r *reader) simple(kind, prefix string, fill func(*plan.Device, wire) strin
 
 func (r *reader) fuse() (*Reading, error) {
 	return r.simple("fuse", "F", func(d *plan.Device, f wire) string {
-		d.Rating = f.amps
+		d.Rating, d.Poly = f.amps, f.poly
+		if d.Poly {
+			return fmt.Sprintf("fuse %s, %s, resets itself", d.ID, d.Rating)
+		}
 		return fmt.Sprintf("fuse %s, %s", d.ID, d.Rating)
 	})
 }
@@ -194,20 +205,28 @@ func (r *reader) run() (*Reading, error) {
 }
 
 func (r *reader) lamp() (*Reading, error) {
-	def := "puck12"
-	if strings.EqualFold(r.words[0], "strip") {
-		def = "strip12"
-	}
-	return r.simple("lamp", "L", func(d *plan.Device, f wire) string {
+	word := strings.ToLower(r.words[0])
+	none := ""
+	got, err := r.simple("lamp", "L", func(d *plan.Device, f wire) string {
 		d.Product, d.Length, d.Amps = f.product, f.length, f.amps
-		if d.Product == "" {
-			d.Product = def
+		switch {
+		case d.Product != "":
+		case word == "lamp":
+			d.Product = "puck12"
+		default:
+			if d.Product = stripOf(r.lib, f.dense, f.volts.Or(0), word == "pixels"); d.Product == "" {
+				none = fmt.Sprintf("the shop has no %s of %g/m for %s", word, f.dense, f.volts)
+			}
 		}
 		l := r.lib.Lamps[d.Product]
 		d.Name = l.Name
 		r.resist(d)
 		return fmt.Sprintf("lamp %s, %s", d.ID, l.Name)
 	})
+	if none != "" {
+		return nil, fmt.Errorf("%s", none)
+	}
+	return got, err
 }
 
 // resist gives a bare LED its resistor for the supply it hangs on.
@@ -251,6 +270,9 @@ func (r *reader) many() (*Reading, error) {
 	}
 	if f.product == "" {
 		f.product = "flicker12"
+	}
+	if r.lib.Lamps[f.product].Kind == "led" {
+		return r.groups(n, f, name)
 	}
 	if f.length.IsZero() {
 		return nil, fmt.Errorf("say how long the run is, such as 35 ft")
