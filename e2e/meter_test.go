@@ -41,11 +41,11 @@ func TestFindAFault(t *testing.T) {
 	s.live(func() { s.click("[data-undo]") })
 	say("jar-12", "-11.6 V", "")
 	assert.Contains(t, s.text(".cause"), "Jar 12 is reversed")
-	assert.Len(t, s.plan("midnight-apiary").Readings, 26)
+	assert.Len(t, s.plan("midnight-apiary").Readings, 26+len(p.Readings))
 	say("jar-12", "lots", "")
 	assert.Contains(t, s.text(".error"), "write volts such as")
 	s.live(func() { s.clickText("Clear the readings") })
-	assert.Empty(t, s.plan("midnight-apiary").Readings)
+	assert.Len(t, s.plan("midnight-apiary").Readings, len(p.Readings), "those of other supplies stay")
 }
 
 // Prove: what each lamp should read, what it read, pass or fail, and proven.
@@ -58,10 +58,12 @@ func TestProve(t *testing.T) {
 			eval[bool](s, `(()=>{const f=document.querySelectorAll(".card form")[1]; f.elements.volts.value="`+volts+`"; f.requestSubmit(); return true})()`)
 		})
 	}
+	assert.Equal(t, 1, s.count(".st-pass"), "glow 2; glow 3 and 4 lie past the planted bad joint")
+	assert.Equal(t, 2, s.count(".st-fail"))
 	keep("11.8 V")
-	assert.Equal(t, 1, s.count(".st-pass"), s.text(".list"))
+	assert.Equal(t, 2, s.count(".st-pass"), s.text(".list"))
 	keep("9 V")
-	assert.Equal(t, 1, s.count(".st-fail"))
+	assert.Equal(t, 3, s.count(".st-fail"))
 	s.live(func() { s.clickText("It lit: proven") })
 	assert.True(t, s.plan("midnight-apiary").Device("glow-4").Proven)
 	assert.NotContains(t, s.text(".gutter"), "Prove 1 lamp")
@@ -122,4 +124,67 @@ func TestSlideALampAlongItsRun(t *testing.T) {
 	s.live(func() { s.clickText("Undo") })
 	s.live(func() { s.clickText("Undo") })
 	assert.Equal(t, before, s.plan("midnight-apiary").Device("jar-24").At.Value())
+}
+
+// A feed and a supply slide along the run they feed, by arrow and by mouse.
+func TestSlideAFeed(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=shelf")
+	eval[bool](s, `(()=>{document.querySelector('a[data-slide="W2"]').focus(); return true})()`)
+	s.live(func() {
+		require.NoError(t, chromedp.Do(s.ctx, chromedp.KeyEvent(kb.ArrowRight, chromedp.KeyModifiers(chromedp.ModifierShift))))
+	})
+	assert.InDelta(t, 304.8, s.plan("midnight-apiary").Device("W2").FedAt.Value(), 4)
+	assert.Contains(t, s.text("svg.board"), "fed at")
+	volts := s.text(`[data-volts="jar-1"]`)
+	at := eval[[]float64](s, `(()=>{const b=document.querySelector('a[data-slide="W1"] .box').getBoundingClientRect(); return [b.left+b.width/2,b.top+8]})()`)
+	mouse := func(kind input.DispatchMouseEventType, x float64) chromedp.Action[chromedp.Void] {
+		return chromedp.MouseEvent(kind, x, at[1], chromedp.ButtonLeft, chromedp.ClickCount(1))
+	}
+	require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMousePressed, at[0]), mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+40), mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+80)))
+	s.wait(`document.querySelector('[data-volts="jar-1"]').textContent!=="` + volts + `"`)
+	s.live(func() {
+		require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMouseReleased, at[0]+80)))
+	})
+	assert.Greater(t, s.plan("midnight-apiary").Device("W1").FedAt.Value(), 500.0)
+	s.live(func() { s.clickText("Undo") })
+	assert.True(t, s.plan("midnight-apiary").Device("W1").FedAt.IsZero())
+}
+
+// Pixels from the quick line to the build sheet: feeds, data, their snags
+// mended, and the order the data runs in on paper.
+func TestPixelsFromFeedToPaper(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=comb")
+	assert.Contains(t, s.text(".gutter"), "wants a level shifter")
+	s.live(func() { s.clickText("Mend: Fit a level shifter at the pin") })
+	s.live(func() { s.clickText("Mend: Put them on the list") })
+	assert.NotContains(t, s.text(".gutter"), "level shifter")
+	d := s.plan("midnight-apiary").Device("cells")
+	assert.True(t, d.Shifter && d.Bulk)
+	s.say("feed comb at 0% 50% 100%", "feed Cells 1 to 72 at 0% 50% 100%")
+	assert.Equal(t, "0% 50% 100%", s.plan("midnight-apiary").Device("cells").Feeds)
+	s.say("pixels 0.5 m on W4", "lamp L1, Addressable pixels 5 V, 60/m on W4")
+	s.say("data L1 from cells 4 in", "Addressable pixels 5 V, 60/m gets its data from Cells 1 to 72, 4 in of wire")
+	s.goTo(apiary + "/loom?prop=comb&way=build")
+	assert.Contains(t, s.text(".build"), "pixels 73 to 102")
+	assert.Contains(t, s.text(".build"), "330 ohm at the first pixel")
+	assert.Contains(t, s.text(".build"), "cells-f3")
+	s.goTo(apiary + "/loom?prop=comb&sel=device:cells")
+	s.set("f.feeds", "0% 140%")
+	s.live(func() { s.keys(kb.Enter) })
+	assert.Contains(t, s.text(".ticket"), "no place along the strip")
+	assert.Equal(t, "0% 140%", s.value("f.feeds"), "what was entered stays")
+}
+
+// The comb's planted fault stands first, and the strip's far end can be measured.
+func TestPlantedFaultOfTheComb(t *testing.T) {
+	s := open(t, apiary+"/loom?prop=comb&way=fault")
+	assert.Contains(t, s.text(".cause"), "a bad contact in Comb plug X1")
+	assert.Contains(t, s.text(".seen"), "2.84 V")
+	s.live(func() {
+		eval[bool](s, `(()=>{const f=document.querySelector("form.meter"); f.elements.device.value="cells far"; f.elements.volts.value="2.77 V"; f.requestSubmit(); return true})()`)
+	})
+	r := s.plan("midnight-apiary").Readings
+	assert.True(t, r[len(r)-1].Far)
+	assert.Contains(t, s.text(".seen"), "2.77 V at its far end")
+	assert.Contains(t, s.text(".cause"), "a bad contact in Comb plug X1")
 }

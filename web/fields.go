@@ -34,42 +34,45 @@ type Option struct {
 type spec struct{ name, label, kind string }
 
 var specs = map[string][]spec{
-	"display":   {{"name", "Name", "text"}, {"opens", "Opens", "text"}, {"units", "Bare numbers are", "in|mm"}, {"temp", "Workshop", "text"}, {"rh", "Humidity, %", "text"}, {"kerf", "Saw kerf", "text"}, {"margin", "Sheet margin", "text"}, {"nights", "Nights", "text"}, {"night", "A night", "text"}, {"duty", "Scenes run, %", "text"}, {"outdoors", "Outdoors", "check"}},
-	"prop":      {{"name", "Name", "text"}, {"known", "One known dimension", "text"}, {"of", "It is the", "height|width|depth"}, {"note", "Note", "text"}},
-	"box":       {{"name", "Name", "text"}, {"w", "Width", "text"}, {"d", "Depth", "text"}, {"h", "Height", "text"}, {"stock", "Stock", "sheet"}, {"joint", "Corners", "butt|mitre|rabbet"}, {"overhang", "Lid overhang", "text"}, {"lid", "Lid", "check"}, {"bottom", "Bottom", "check"}, {"sealed", "Closed for good", "check"}, {"openings", "Openings", "wide"}},
-	"tower":     {{"name", "Name", "text"}, {"sides", "Sides", "text"}, {"h", "Height", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
-	"disc":      {{"name", "Name", "text"}, {"w", "Across", "text"}, {"bore", "Hole", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"upright", "Standing on edge", "check"}, {"lit", "Light must pass", "check"}},
-	"rings":     {{"name", "Name", "text"}, {"h", "Height", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"wall", "Wall", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
-	"pipe":      {{"name", "Name", "text"}, {"stock", "Pipe", "pipe"}, {"sides", "In a comb, a row", "text"}, {"lengths", "Lengths", "wide"}},
-	"panel":     {{"name", "Name", "text"}, {"w", "Width", "text"}, {"h", "Height", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"lying", "Lying flat", "check"}, {"lit", "Light must pass", "check"}, {"openings", "Openings", "wide"}},
-	"gores":     {{"name", "Name", "text"}, {"profile", "Profile", "text"}, {"w", "Widest", "text"}, {"h", "Height", "text"}, {"sides", "Gores", "text"}, {"stock", "Stock", "sheet"}, {"allow", "Seam allowance", "text"}, {"crease", "Creased ribs", "check"}},
-	"slices":    {{"name", "Name", "text"}, {"profile", "Profile", "text"}, {"w", "Widest", "text"}, {"h", "Height", "text"}, {"wall", "Wall", "text"}, {"allow", "Carve allowance", "text"}, {"dowels", "Dowels", "text"}, {"dowel", "Dowel, thick", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
-	"cone":      {{"name", "Name", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"h", "Height", "text"}, {"allow", "Seam overlap", "text"}, {"stock", "Stock", "sheet"}},
-	"wrap":      {{"name", "Name", "text"}, {"w", "Across", "text"}, {"h", "Height", "text"}, {"allow", "Seam overlap", "text"}, {"skin", "Kerf leaves", "text"}, {"stock", "Stock", "sheet"}},
-	"boards":    {{"name", "Name", "text"}, {"w", "Across", "text"}, {"offset", "Seam offset", "text"}, {"brace", "Brace, wide", "text"}, {"stock", "Stock", "sheet"}},
-	"outline":   {{"name", "Name", "text"}, {"h", "Height", "text"}, {"w", "Width", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"bore", "Round a circle", "text"}, {"pair", "Left and right", "check"}, {"lying", "Lying flat", "check"}, {"lit", "Light must pass", "check"}, {"path", "Corners, x,y", "wide"}},
-	"mesh":      {{"name", "Name", "text"}, {"h", "Height", "text"}, {"stock", "Stock", "sheet"}, {"wall", "Wall", "text"}, {"allow", "Carve allowance", "text"}, {"dowels", "Pins a joint", "text"}, {"dowel", "Pin, thick", "text"}, {"sealed", "Closed for good", "check"}},
-	"seam":      {{"seam", "Large parts", "|butt|half-lap"}, {"seamAt", "Seam at", "text"}, {"lap", "Lap", "text"}},
-	"picture":   {{"name", "Name", "text"}, {"known", "A to B is", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}, {"upright", "A to B stands upright", "check"}},
-	"squared":   {{"name", "Name", "text"}, {"sqw", "Rectangle, wide", "text"}, {"sqh", "Rectangle, high", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}},
-	"offcut":    {{"stock", "Stock", "sheet"}, {"w", "Across", "text"}, {"h", "Along the grain", "text"}, {"label", "Label", "text"}},
-	"joint":     {{"a", "This part", "text"}, {"b", "meets", "text"}, {"glue", "Glue", "glue"}, {"length", "Glue line", "text"}, {"strain", "Bent or pulled", "check"}},
-	"finish":    {{"layers", "Coats from the surface up", "wide"}},
-	"supply":    {{"name", "Name", "text"}, {"product", "Supply", "supply"}, {"volts", "or volts", "text"}, {"amps", "and amps", "text"}, {"in", "Built into", "solids"}, {"outlet", "Plugged into", "outlets"}},
-	"converter": {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"volts", "Gives", "text"}, {"amps", "at most", "text"}, {"in", "Built into", "solids"}},
-	"battery":   {{"name", "Name", "text"}, {"cell", "Cell", "cells"}, {"cells", "In a row", "text"}, {"sets", "Rows", "text"}, {"in", "Built into", "solids"}},
-	"outlet":    {{"name", "Name", "text"}, {"volts", "Volts", "text"}, {"breaker", "Breaker", "text"}, {"gauge", "Cord gauge", "text"}, {"cord", "Cord length", "text"}, {"guard", "Ground-fault protected", "check"}},
-	"plug":      {{"name", "Name", "text"}, {"watts", "Watts", "text"}, {"outlet", "Outlet", "outlets"}, {"heater", "A heater", "check"}},
-	"run":       {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"gauge", "Gauge", "text"}, {"length", "One way", "text"}, {"to", "Far end to", "feeders"}, {"toAt", "At, along that", "text"}},
-	"fuse":      {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"rating", "Rating", "text"}, {"in", "Built into", "solids"}},
-	"switch":    {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"rating", "Contacts", "text"}, {"in", "Built into", "solids"}, {"driven", "Driven by scenes", "check"}, {"off", "Left off", "check"}},
-	"lamp":      {{"product", "Lamp", "lamp"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"need", "Lead needed", "text"}, {"lead", "Lead it has", "text"}, {"extension", "Extension", "text"}, {"in", "Built into", "solids"}, {"reversed", "Reversed", "check"}, {"proven", "Proven, lit", "check"}},
-	"led":       {{"row", "LEDs in a row", "text"}, {"resistor", "Resistor", "text"}},
-	"strip":     {{"length", "Length", "text"}, {"bright", "Held to, %", "text"}},
-	"input":     {{"name", "Name", "text"}, {"kind", "Kind", "button|mat|beam|switch"}, {"minPulse", "Least pulse", "text"}, {"holdOff", "Hold-off", "text"}, {"closed", "Normally closed", "check"}},
-	"scene":     {{"name", "Name", "text"}, {"length", "Length", "text"}, {"cues", "Cues", "wide"}},
-	"trigger":   {{"input", "Input", "inputs"}, {"scene", "Scene", "scenes"}, {"latch", "How", "one-shot|retrigger|momentary|toggle"}, {"rest", "Rest after", "text"}},
-	"lot":       {{"glue", "Glue", "glue"}, {"opened", "Opened", "text"}},
+	"display":    {{"name", "Name", "text"}, {"opens", "Opens", "text"}, {"units", "Bare numbers are", "in|mm"}, {"temp", "Workshop", "text"}, {"rh", "Humidity, %", "text"}, {"kerf", "Saw kerf", "text"}, {"margin", "Sheet margin", "text"}, {"nights", "Nights", "text"}, {"night", "A night", "text"}, {"duty", "Scenes run, %", "text"}, {"outdoors", "Outdoors", "check"}},
+	"prop":       {{"name", "Name", "text"}, {"known", "One known dimension", "text"}, {"of", "It is the", "height|width|depth"}, {"note", "Note", "text"}},
+	"box":        {{"name", "Name", "text"}, {"w", "Width", "text"}, {"d", "Depth", "text"}, {"h", "Height", "text"}, {"stock", "Stock", "sheet"}, {"joint", "Corners", "butt|mitre|rabbet"}, {"overhang", "Lid overhang", "text"}, {"lid", "Lid", "check"}, {"bottom", "Bottom", "check"}, {"sealed", "Closed for good", "check"}, {"openings", "Openings", "wide"}},
+	"tower":      {{"name", "Name", "text"}, {"sides", "Sides", "text"}, {"h", "Height", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
+	"disc":       {{"name", "Name", "text"}, {"w", "Across", "text"}, {"bore", "Hole", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"upright", "Standing on edge", "check"}, {"lit", "Light must pass", "check"}},
+	"rings":      {{"name", "Name", "text"}, {"h", "Height", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"wall", "Wall", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
+	"pipe":       {{"name", "Name", "text"}, {"stock", "Pipe", "pipe"}, {"sides", "In a comb, a row", "text"}, {"lengths", "Lengths", "wide"}},
+	"panel":      {{"name", "Name", "text"}, {"w", "Width", "text"}, {"h", "Height", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"lying", "Lying flat", "check"}, {"lit", "Light must pass", "check"}, {"openings", "Openings", "wide"}},
+	"gores":      {{"name", "Name", "text"}, {"profile", "Profile", "text"}, {"w", "Widest", "text"}, {"h", "Height", "text"}, {"sides", "Gores", "text"}, {"stock", "Stock", "sheet"}, {"allow", "Seam allowance", "text"}, {"crease", "Creased ribs", "check"}},
+	"slices":     {{"name", "Name", "text"}, {"profile", "Profile", "text"}, {"w", "Widest", "text"}, {"h", "Height", "text"}, {"wall", "Wall", "text"}, {"allow", "Carve allowance", "text"}, {"dowels", "Dowels", "text"}, {"dowel", "Dowel, thick", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
+	"cone":       {{"name", "Name", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"h", "Height", "text"}, {"allow", "Seam overlap", "text"}, {"stock", "Stock", "sheet"}},
+	"wrap":       {{"name", "Name", "text"}, {"w", "Across", "text"}, {"h", "Height", "text"}, {"allow", "Seam overlap", "text"}, {"skin", "Kerf leaves", "text"}, {"stock", "Stock", "sheet"}},
+	"boards":     {{"name", "Name", "text"}, {"w", "Across", "text"}, {"offset", "Seam offset", "text"}, {"brace", "Brace, wide", "text"}, {"stock", "Stock", "sheet"}},
+	"outline":    {{"name", "Name", "text"}, {"h", "Height", "text"}, {"w", "Width", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"bore", "Round a circle", "text"}, {"pair", "Left and right", "check"}, {"lying", "Lying flat", "check"}, {"lit", "Light must pass", "check"}, {"path", "Corners, x,y", "wide"}},
+	"mesh":       {{"name", "Name", "text"}, {"h", "Height", "text"}, {"stock", "Stock", "sheet"}, {"wall", "Wall", "text"}, {"allow", "Carve allowance", "text"}, {"dowels", "Pins a joint", "text"}, {"dowel", "Pin, thick", "text"}, {"sealed", "Closed for good", "check"}},
+	"seam":       {{"seam", "Large parts", "|butt|half-lap"}, {"seamAt", "Seam at", "text"}, {"lap", "Lap", "text"}},
+	"picture":    {{"name", "Name", "text"}, {"known", "A to B is", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}, {"upright", "A to B stands upright", "check"}},
+	"squared":    {{"name", "Name", "text"}, {"sqw", "Rectangle, wide", "text"}, {"sqh", "Rectangle, high", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}},
+	"offcut":     {{"stock", "Stock", "sheet"}, {"w", "Across", "text"}, {"h", "Along the grain", "text"}, {"label", "Label", "text"}},
+	"joint":      {{"a", "This part", "text"}, {"b", "meets", "text"}, {"glue", "Glue", "glue"}, {"length", "Glue line", "text"}, {"strain", "Bent or pulled", "check"}},
+	"finish":     {{"layers", "Coats from the surface up", "wide"}},
+	"supply":     {{"name", "Name", "text"}, {"product", "Supply", "supply"}, {"volts", "or volts", "text"}, {"amps", "and amps", "text"}, {"in", "Built into", "solids"}, {"outlet", "Plugged into", "outlets"}},
+	"converter":  {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"volts", "Gives", "text"}, {"amps", "at most", "text"}, {"in", "Built into", "solids"}},
+	"battery":    {{"name", "Name", "text"}, {"cell", "Cell", "cells"}, {"cells", "In a row", "text"}, {"sets", "Rows", "text"}, {"in", "Built into", "solids"}},
+	"outlet":     {{"name", "Name", "text"}, {"volts", "Volts", "text"}, {"breaker", "Breaker", "text"}, {"gauge", "Cord gauge", "text"}, {"cord", "Cord length", "text"}, {"guard", "Ground-fault protected", "check"}},
+	"plug":       {{"name", "Name", "text"}, {"watts", "Watts", "text"}, {"outlet", "Outlet", "outlets"}, {"duty", "Draws, % of the time", "text"}, {"heater", "A heater", "check"}},
+	"run":        {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"gauge", "Gauge", "text"}, {"length", "One way", "text"}, {"fedAt", "Fed at, along itself", "text"}, {"to", "Far end to", "feeders"}, {"toAt", "At, along that", "text"}, {"path", "Path: right,back,up of each corner", "wide"}},
+	"connector":  {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"rating", "Contacts", "text"}, {"resistor", "Each contact", "text"}, {"in", "Built into", "solids"}},
+	"controller": {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"volts", "Runs on", "text"}, {"amps", "Takes", "text"}, {"logic", "Its pins give", "text"}, {"in", "Built into", "solids"}},
+	"fuse":       {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"rating", "Rating", "text"}, {"in", "Built into", "solids"}, {"poly", "Resets itself", "check"}},
+	"switch":     {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"rating", "Contacts", "text"}, {"in", "Built into", "solids"}, {"driven", "Driven by scenes", "check"}, {"off", "Left off", "check"}},
+	"lamp":       {{"product", "Lamp", "lamp"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"need", "Lead needed", "text"}, {"lead", "Lead it has", "text"}, {"extension", "Extension", "text"}, {"in", "Built into", "solids"}, {"reversed", "Reversed", "check"}, {"proven", "Proven, lit", "check"}},
+	"led":        {{"row", "LEDs in a row", "text"}, {"resistor", "Resistor", "text"}},
+	"strip":      {{"length", "Length", "text"}, {"feeds", "Fed at, %", "text"}, {"gauge", "Feed gauge", "text"}},
+	"pixels":     {{"bright", "Held to, %", "text"}, {"data", "Data from", "datas"}, {"pin", "Pin", "text"}, {"dataLead", "Data wire", "text"}, {"common", "Ground beside data", "check"}, {"shifter", "Level shifter", "check"}, {"damper", "Data resistor", "check"}, {"bulk", "Feed capacitor", "check"}},
+	"input":      {{"name", "Name", "text"}, {"kind", "Kind", "button|mat|beam|switch"}, {"minPulse", "Least pulse", "text"}, {"holdOff", "Hold-off", "text"}, {"closed", "Normally closed", "check"}},
+	"scene":      {{"name", "Name", "text"}, {"length", "Length", "text"}, {"cues", "Cues", "wide"}},
+	"trigger":    {{"input", "Input", "inputs"}, {"scene", "Scene", "scenes"}, {"latch", "How", "one-shot|retrigger|momentary|toggle"}, {"rest", "Rest after", "text"}},
+	"lot":        {{"glue", "Glue", "glue"}, {"opened", "Opened", "text"}},
 }
 
 // placed are the fields every solid has for where it stands in its prop.
@@ -128,8 +131,12 @@ func specsOf(w *plan.Work, v any) []spec {
 		switch k := w.Lib.Lamps[x.Product].Kind; {
 		case x.Kind == "lamp" && k == "led":
 			s = append(append([]spec(nil), s...), specs["led"]...)
-		case x.Kind == "lamp" && (k == "strip" || k == "pixels"):
-			s = append(append([]spec(nil), s...), specs["strip"]...)
+		case x.Kind == "lamp" && (k == "strip" || k == "pixels"): // what makes it a strip comes first
+			all := append(append([]spec(nil), s[:3]...), specs["strip"]...)
+			if k == "pixels" {
+				all = append(all, specs["pixels"]...)
+			}
+			s = append(all, s[3:]...)
 		}
 		return s
 	case *plan.Input:
@@ -201,6 +208,14 @@ func fieldsOf(w *plan.Work, v any) []Field {
 			pairs = []string{"", "nothing"}
 			for _, d := range w.Plan.Devices {
 				if d.Kind != "lamp" {
+					pairs = append(pairs, d.ID, d.Name)
+				}
+			}
+			choose(pairs...)
+		case "datas":
+			pairs = []string{"", "nothing"}
+			for _, d := range w.Plan.Devices {
+				if d.Kind == "controller" || w.Lib.Lamps[d.Product].Kind == "pixels" && v.(*plan.Device).ID != d.ID {
 					pairs = append(pairs, d.ID, d.Name)
 				}
 			}

@@ -324,8 +324,8 @@ func (s *Server) loom(p *Page, q url.Values) {
 		return
 	}
 	if p.Way == "list" {
-		for _, k := range []string{"supply", "converter", "fuse", "switch", "run", "lamp"} {
-			g := Group{Title: map[string]string{"supply": "Supplies", "converter": "Converters", "fuse": "Fuses", "switch": "Switches", "run": "Runs", "lamp": "Lamps"}[k]}
+		for _, k := range []string{"supply", "converter", "fuse", "switch", "run", "connector", "controller", "lamp"} {
+			g := Group{Title: map[string]string{"supply": "Supplies", "converter": "Converters", "fuse": "Fuses", "switch": "Switches", "run": "Runs", "connector": "Connectors", "controller": "Controllers", "lamp": "Lamps"}[k]}
 			for _, d := range w.Plan.Devices {
 				if d.Prop == p.Prop && d.Kind == k {
 					r := st.Readings[d.ID]
@@ -349,25 +349,20 @@ func (s *Server) loom(p *Page, q url.Values) {
 	} else {
 		p.Draw = template.HTML(draw.Harness(w, st, p.Prop, p.Sel, func(key string) string { return p.href("loom", p.Prop, key, p.Way) }))
 		run := ""
-		for up := d; up != nil && run == ""; up = w.Plan.Device(up.From) {
-			if up.Kind == "run" {
-				run = up.ID
-			}
+		if d != nil && d.Kind != "supply" && d.Prop == p.Prop {
+			run = d.ID
 		}
-		if run == "" { // the run with the most lamps
-			n := map[string]int{}
+		if run == "" { // the lamp that loses most
+			most := -1.0
 			for _, x := range w.Plan.Devices {
-				if x.Kind == "lamp" && x.Prop == p.Prop {
-					n[x.From]++
-				}
-			}
-			for _, x := range w.Plan.Devices {
-				if x.Kind == "run" && x.Prop == p.Prop && (run == "" || n[x.ID] > n[run]) {
-					run = x.ID
+				if g := st.Readings[x.ID]; x.Kind == "lamp" && x.Prop == p.Prop && !x.Reversed && g.Drop > most {
+					run, most = x.ID, g.Drop
 				}
 			}
 		}
-		p.Below = template.HTML(draw.Profile(w, st, run))
+		if p.Below = template.HTML(draw.Profile(w, st, run)); p.Below == "" && d != nil && d.From != "" {
+			p.Below = template.HTML(draw.Profile(w, st, d.From))
+		}
 	}
 	if d != nil {
 		p.Ticket = p.ticket("device", d.ID)

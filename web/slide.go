@@ -11,28 +11,40 @@ import (
 	"zapbarn/core/plan"
 )
 
-// slid is a device moved along the run it taps off, to so many mm.
+// slid is a lamp moved along the run it taps off, or a run's feed moved along
+// the run, to so many mm.
 func slid(p *plan.Plan, id, text string) (*plan.Device, error) {
 	d := p.Device(id)
 	at, err := strconv.ParseFloat(text, 64)
 	if d == nil || err != nil || math.IsNaN(at) {
-		return nil, measure.Bad("at", "that lamp is gone; load the page again")
+		return nil, measure.Bad("at", "that device is gone; load the page again")
 	}
-	run := p.Device(d.From)
+	run, least := p.Device(d.From), 1.0
+	if d.Kind == "run" {
+		run, least = d, 0
+	}
 	if run == nil || run.Kind != "run" {
 		return nil, measure.Bad("at", "%s hangs on no run", d.Name)
 	}
-	next := *d
-	at = math.Max(1, math.Min(run.Length.Value(), at))
 	step := measure.Inch / 4
 	if p.Metric() {
 		step = 5
 	}
-	if next.At, err = measure.Parse[measure.LengthKind](measure.Tape(math.Min(math.Max(step, math.Round(at/step)*step), run.Length.Value()), p.Metric())); err != nil {
-		return nil, err
+	at = math.Max(least*step, math.Round(math.Min(run.Length.Value(), at)/step)*step)
+	to := measure.Length{}
+	if at > 0 {
+		if to, err = measure.Parse[measure.LengthKind](measure.Tape(math.Min(at, run.Length.Value()), p.Metric())); err != nil {
+			return nil, err
+		}
 	}
-	if next.At.Value() > run.Length.Value() { // the tape rounds up
-		next.At = run.Length
+	if to.Value() > run.Length.Value() { // the tape rounds up
+		to = run.Length
+	}
+	next := *d
+	if d.Kind == "run" {
+		next.FedAt = to
+	} else {
+		next.At = to
 	}
 	return &next, nil
 }
@@ -62,10 +74,14 @@ func (s *Server) sliding(c *gin.Context) {
 			}
 		}
 	}
-	c.JSON(http.StatusOK, gin.H{"at": d.At.String(), "volts": volts})
+	at := d.At
+	if d.Kind == "run" {
+		at = d.FedAt
+	}
+	c.JSON(http.StatusOK, gin.H{"at": at.String(), "volts": volts})
 }
 
-// slide moves a lamp along its run.
+// slide moves a lamp, or a run's feed, along its run.
 func (s *Server) slide(c *gin.Context) {
 	w, _, err := s.work(c, c.Param("plan"))
 	if err != nil {
@@ -78,5 +94,9 @@ func (s *Server) slide(c *gin.Context) {
 		s.refused(c, over{err: msg})
 		return
 	}
-	s.apply(c, plan.Edit{Label: "move " + d.Name + " along its run", Changes: []plan.Change{w.Plan.Put("device", d.ID, d)}}, over{}, "")
+	label := "move " + d.Name + " along its run"
+	if d.Kind == "run" {
+		label = "move the feed of " + d.Name
+	}
+	s.apply(c, plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", d.ID, d)}}, over{}, "")
 }

@@ -150,6 +150,11 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 			}
 		}
 	}
+	if d := w.Plan.Device(lamp); len(out) == 0 && w.Lib.Lamps[d.Product].Kind == "pixels" {
+		if m, ok := dimmed(w, d, func(st *plan.State) bool { return st.Readings[lamp].Drop <= budget }); ok {
+			out = append(out, m)
+		}
+	}
 	was := w.All.Readings[lamp].Drop / rated
 	for i := range out {
 		if st := resolve(w, lamp, out[i]); st != nil {

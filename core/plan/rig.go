@@ -563,34 +563,6 @@ func lampState(d *Device, g Operating, rated float64, unfed bool) string {
 	return "lit"
 }
 
-// Profile is volts against distance along a run, from its feed.
-func (r *Rig) Profile(st *State, run string) (at, volts []float64) {
-	d := (*Device)(nil)
-	for i := range r.devices {
-		if r.devices[i].ID == run {
-			d = &r.devices[i]
-		}
-	}
-	if d == nil || d.Kind != "run" {
-		return nil, nil
-	}
-	sum := 0.0
-	total := 0.0
-	for _, e := range r.series[run] {
-		total += r.Net.Elements[e].R
-	}
-	for k, e := range r.series[run] {
-		el := r.Net.Elements[e]
-		neg := r.Net.Elements[e+1] // its return is added right after it
-		if k == 0 {
-			at, volts = append(at, 0), append(volts, st.Solution.V[el.A]-st.Solution.V[neg.A])
-		}
-		sum += el.R
-		at, volts = append(at, sum/total*d.Length.Value()), append(volts, st.Solution.V[el.B]-st.Solution.V[neg.B])
-	}
-	return at, volts
-}
-
 // amps and volts are short for writing readings.
 func amps(a float64) string  { return measure.Amps(a) }
 func volts(v float64) string { return measure.Volts(v) }

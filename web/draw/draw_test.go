@@ -203,6 +203,7 @@ func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
 			seen[n.attr["data-key"]]++
 		}
 	}
+	assert.Equal(t, 1, seen[""], "the grip of the jars' run, which slides where it is fed")
 	for _, d := range w.Plan.Devices {
 		if d.Prop == "shelf" {
 			assert.Equal(t, 1, seen["device:"+d.ID], d.ID)
@@ -210,6 +211,14 @@ func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
 	}
 	assert.Equal(t, 1, strings.Count(svg, `l-reversed"`))
 	assert.Contains(t, svg, ">reversed</text>")
+	comb := Harness(w, w.All, "comb", "", to)
+	for _, want := range []string{">X1</text>", ">U1</text>", "data from U1 pin 1", "72 pixels held to 60 %", "arrowline"} {
+		assert.Contains(t, comb, want)
+	}
+	assert.Equal(t, 2, strings.Count(comb, `class="splice" cx`)-1, "two feeds, and the tap of the controller")
+	for _, d := range []string{"cells", "jar-9", "W3"} {
+		assert.Contains(t, Profile(w, w.All, d), "Volts from S", d)
+	}
 	empty := Harness(w, w.All, "gate", "", to)
 	assert.Contains(t, empty, "supply 12v 5a", "an empty board says what to type")
 	profile := Profile(w, w.All, "W2")

@@ -57,10 +57,18 @@ func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) s
 			return a.At.Or(math.Inf(1)) < b.At.Or(math.Inf(1))
 		})
 	}
-	h.scale = 560 / longest
+	room := 560.0
 	if longest > 4000 {
-		h.scale = 660 / longest // its label stands below
+		room = 660 // its label stands below
 	}
+	for i := range w.Plan.Devices { // a strip at a run's end is a band of its own
+		d := &w.Plan.Devices[i]
+		up := w.Plan.Device(d.From)
+		if k := w.Lib.Lamps[d.Product].Kind; d.Prop == prop && (k == "strip" || k == "pixels") && (up == nil || up.Kind != "run" || d.At.IsZero()) {
+			room = 320
+		}
+	}
+	h.scale = room / longest
 	h.lane = 20
 	for _, d := range roots {
 		h.root(d)
@@ -106,7 +114,11 @@ func (h *harness) root(d *plan.Device) {
 	g := h.st.Readings[d.ID]
 	v, a := plan.SupplyOf(d, h.w.Lib)
 	c := h.c
+	if run := h.firstRun(d); run != nil {
+		h.slides(run, run.FedAt.Value())
+	}
 	h.pick(d, "")
+	c.move = ""
 	c.Rect("box", 24, y-58, 132, 116)
 	c.Text("t head", "start", 35, y-36, d.Name)
 	c.Text("t", "start", 35, y-18, fmt.Sprintf("%s %s", measure.Volts(v), measure.Amps(a)))
@@ -125,6 +137,32 @@ func (h *harness) root(d *plan.Device) {
 	c.Done()
 	h.children(d, 156, y)
 	h.lane = math.Max(h.lane, y+70)
+}
+
+// firstRun is the run a supply feeds, through its fuse and switch, when it
+// feeds only one.
+func (h *harness) firstRun(d *plan.Device) *plan.Device {
+	for n := 0; n < 10; n++ {
+		k := h.kids[d.ID]
+		if len(k) != 1 {
+			return nil
+		}
+		if d = k[0]; d.Kind == "run" {
+			return d
+		}
+	}
+	return nil
+}
+
+// slides makes the next pick slide along a run: a lamp on it, or its feed.
+func (h *harness) slides(run *plan.Device, at float64) { h.slidesAs(run, run.ID, at) }
+
+func (h *harness) slidesAs(run *plan.Device, id string, at float64) {
+	if h.href == nil || h.st.Hidden || run.Length.Value() <= 0 {
+		return
+	}
+	l := math.Max(run.Length.Value()*h.scale, 60)
+	h.c.move = fmt.Sprintf(` data-slide="%s" data-at="%s" data-per="%s" data-long="%s"`, esc(id), n(at), strconv.FormatFloat(run.Length.Value()/l, 'f', 4, 64), n(run.Length.Value()))
 }
 
 // children places what a device feeds: the first goes on in its lane, others
@@ -168,7 +206,7 @@ func (h *harness) rail(d *plan.Device) string {
 // wire draws a line in its rail's pattern: 12 V solid with a light core.
 func (h *harness) wire(rail string, p ...XY) {
 	h.c.Open(rail, p)
-	if rail == "rail r-12" {
+	if rail == "rail r-12" || rail == "rail r-12 lead" {
 		h.c.Open("core", p)
 	}
 }
@@ -204,6 +242,35 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		h.far = math.Max(h.far, x+74)
 		h.lane = math.Max(h.lane, y+36)
 		h.children(d, x+74, y)
+	case "connector":
+		h.wire(rail, XY{x, y}, XY{x + 20, y})
+		h.pick(d, "")
+		c.Rect("box", x+20, y-11, 18, 22)
+		c.Rect("box", x+38, y-8, 20, 16)
+		c.Line("wave", x+31, y-4, x+47, y-4)
+		c.Line("wave", x+31, y+4, x+47, y+4)
+		c.Text("t lbl", "middle", x+39, y-17, d.ID)
+		c.Done()
+		h.far = math.Max(h.far, x+58)
+		h.lane = math.Max(h.lane, y+30)
+		h.children(d, x+58, y)
+	case "controller":
+		h.wire(rail, XY{x, y}, XY{x + 20, y})
+		h.pick(d, "")
+		c.Rect("box", x+20, y-19, 88, 38)
+		for k := range 5 {
+			c.Rect("pin", x+30+float64(k)*16, y-23, 6, 5)
+		}
+		c.Text("t lbl", "middle", x+64, y-1, d.ID)
+		text := measure.Volts(d.Logic.Or(plan.ControllerLogic)) + " pins"
+		if g.State == "starved" {
+			text = "STARVED"
+		}
+		c.Text("t", "middle", x+64, y+14, text)
+		c.Done()
+		h.far = math.Max(h.far, x+108)
+		h.lane = math.Max(h.lane, y+30)
+		h.children(d, x+108, y)
 	case "converter":
 		v, a := plan.SupplyOf(d, h.w.Lib)
 		in := "rail r-12"
@@ -229,6 +296,10 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 	case "run":
 		h.run(d, x, y, rail)
 	case "lamp":
+		if h.band(d) {
+			h.strip(d, x, y, rail)
+			return
+		}
 		h.wire(rail, XY{x, y}, XY{x + 36, y})
 		h.lamp(d, x+54, y-13, x+54, y, true)
 		h.far = math.Max(h.far, x+90)
@@ -269,6 +340,14 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 			c.Text(map[bool]string{true: "t bad", false: "t"}[hot], "middle", x+l/2, y+48, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+measure.Amps(g.Amps))
 		}
 	}
+	if at := d.FedAt.Value(); at > 0 { // it is fed there, not at its start
+		fx := x + at/d.Length.Value()*l
+		h.wire(rail+" faint", XY{x, y}, XY{x, y + 22}, XY{fx, y + 22}, XY{fx, y})
+		h.feed(d, fx, y)
+		c.Text("t", "end", fx-8, y+36, "fed at "+d.FedAt.String())
+	} else if up := h.w.Plan.Device(d.From); len(h.kids[d.ID]) > 2 && up != nil && up.Kind == "run" {
+		h.feed(d, x, y)
+	}
 	if d.To != "" {
 		c.Open("rail "+rail[5:]+" faint", []XY{{x + l, y}, {x + l + 16, y}, {x + l + 16, y + 26}})
 		c.Text("t", "middle", x+l, y+42, "far end to "+d.To)
@@ -276,7 +355,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	next, lamps, goesOn := true, 0, false
 	var rest []*plan.Device
 	for _, k := range h.kids[d.ID] {
-		if k.Kind == "lamp" {
+		if k.Kind == "lamp" && !(h.band(k) && math.Abs(px(k.At)-(x+l)) < 1) {
 			lamps++
 		} else {
 			goesOn = goesOn || math.Abs(px(k.At)-(x+l)) < 1
@@ -290,7 +369,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		c.Text(map[bool]string{true: "t bad", false: "t lbl"}[hot], "start", x+8, ly, label)
 	}
 	for _, k := range h.kids[d.ID] {
-		if k.Kind != "lamp" {
+		if k.Kind != "lamp" || h.band(k) && math.Abs(px(k.At)-(x+l)) < 1 {
 			rest = append(rest, k)
 			continue
 		}
@@ -302,9 +381,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		}
 		c.Line(h.rail(k)+" lead", kx, y, kx, ky+map[bool]float64{true: 22, false: 0}[up])
 		c.f(`<circle class="splice" cx="%s" cy="%s" r="4.5"/>`, n(kx), n(y))
-		if h.href != nil && !h.st.Hidden {
-			c.move = fmt.Sprintf(` data-slide="%s" data-at="%s" data-per="%s" data-long="%s"`, esc(k.ID), n(k.At.Or(d.Length.Value())), strconv.FormatFloat(d.Length.Value()/l, 'f', 4, 64), n(d.Length.Value()))
-		}
+		h.slidesAs(d, k.ID, k.At.Or(d.Length.Value()))
 		h.lamp(k, kx, ky, kx, ky, up)
 		c.move = ""
 		next = !up
@@ -325,6 +402,107 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		}
 		h.branch(d, k, kx-6, y)
 	}
+}
+
+// band reports whether a lamp is a strip, drawn as one.
+func (h *harness) band(d *plan.Device) bool {
+	k := h.w.Lib.Lamps[d.Product].Kind
+	return d.Kind == "lamp" && (k == "strip" || k == "pixels")
+}
+
+// strip draws a strip as a band of its cells, its feeds where they are joined,
+// what it sees at its start, its worst and its end, and where its data comes from.
+func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
+	c, g := h.c, h.st.Readings[d.ID]
+	l := h.w.Lib.Lamps[d.Product]
+	const wide, high = 330.0, 24.0
+	bx, by := x+66, y-12
+	feeds, _ := plan.ParseFeeds(d.Feeds)
+	px := func(f float64) float64 { return bx + f*wide }
+	h.wire(rail, XY{x, y}, XY{x + 20, y})
+	for i, f := range feeds { // each feed's own pair, below the strip
+		if f == 0 {
+			h.wire(rail+" lead", XY{x + 20, y}, XY{bx, y})
+			continue
+		}
+		fy := by + high + 14 + 9*float64(i)
+		h.wire(rail+" lead", XY{x + 20, y}, XY{x + 20, fy}, XY{px(f), fy}, XY{px(f), by + high})
+	}
+	text := fmt.Sprintf("%.2f", g.Volts)
+	if g.State != "lit" {
+		text = g.State
+	}
+	h.pick(d, text)
+	if g.State == "lit" || g.State == "dim" {
+		c.f(`<rect class="glow g-%s" x="%s" y="%s" width="%s" height="%s" rx="16"/>`, g.State, n(bx-8), n(by-8), n(wide+16), n(high+16))
+	}
+	c.f(`<rect class="lampbox l-%s" x="%s" y="%s" width="%s" height="%s" rx="2"/>`, g.State, n(bx), n(by), n(wide), n(high))
+	cells := min(plan.Segments(d, h.w.Lib), 36)
+	for i := range cells {
+		c.f(`<rect class="cell" x="%s" y="%s" width="4" height="10"/>`, n(px((float64(i)+.5)/float64(cells))-2), n(by+7))
+	}
+	for _, f := range feeds {
+		c.f(`<circle class="splice" cx="%s" cy="%s" r="5"/>`, n(px(f)), n(by+high))
+	}
+	if len(h.st.Readings) > 0 && !h.st.Hidden && h.st.Solution != nil && h.st.Solution == h.w.All.Solution {
+		v := h.w.Rig.StripVolts(h.st, d.ID)
+		worst := 0
+		for i := range v {
+			if v[i] < v[worst] {
+				worst = i
+			}
+		}
+		marks := []int{0, len(v) - 1}
+		if at := float64(worst) / float64(len(v)); at > .14 && at < .86 {
+			marks = append(marks, worst)
+		}
+		for _, i := range marks {
+			class := "t"
+			if g.State != "lit" {
+				class = "t bad"
+			}
+			ax := px((float64(i) + .5) / float64(len(v)))
+			c.Line("tick", ax, by-2, ax, by-8)
+			c.f(`<text class="%s" text-anchor="middle" x="%s" y="%s"%s>%.2f</text>`, class, n(ax), n(by-12), map[bool]string{true: fmt.Sprintf(` data-volts="%s"`, esc(d.ID)), false: ""}[i == 0], v[i])
+		}
+	} else {
+		c.f(`<text class="t" text-anchor="middle" x="%s" y="%s" data-volts="%s">%s</text>`, n(px(0)+14), n(by-12), esc(d.ID), esc(text))
+	}
+	c.Rect("touch", bx, by-6, wide, high+12)
+	c.Done()
+	ty := by + high + 20 + 9*float64(len(feeds))
+	label := fmt.Sprintf("%s  %s", d.Name, d.Length)
+	if l.Kind == "pixels" {
+		label += fmt.Sprintf(", %d pixels", plan.Segments(d, h.w.Lib))
+		if d.Bright > 0 {
+			label += fmt.Sprintf(" held to %d %%", d.Bright)
+		}
+	}
+	c.Text("t lbl", "start", bx+8, ty+6, label)
+	if from := h.w.Plan.Device(d.Data); from != nil { // the data and which way it runs
+		say := "data from " + from.ID
+		if from.Kind == "controller" {
+			say += fmt.Sprintf(" pin %d", max(1, d.Pin))
+		}
+		c.Text("t", "start", bx+8, ty+23, say)
+		c.f(`<path class="arrowline" d="M%s %sh%sm-9 -6l9 6l-9 6"/>`, n(bx+190), n(ty+19), n(wide-190))
+	} else if l.Kind == "pixels" {
+		c.Text("t bad", "start", bx+8, ty+23, "no data yet")
+	}
+	h.far = math.Max(h.far, bx+wide+20)
+	h.lane = math.Max(h.lane, ty+32)
+}
+
+// feed is the grip at the place where a run is fed.
+func (h *harness) feed(d *plan.Device, x, y float64) {
+	if h.slides(d, d.FedAt.Value()); h.c.move == "" {
+		return
+	}
+	h.c.f(`<a class="pick" href="%s" aria-label="%s"%s>`, esc(h.href("device:"+d.ID)), esc(d.Name+" is fed here; it slides along the run"), h.c.move)
+	h.c.f(`<path class="lampbox feedgrip" d="M%s %sl8 8l-8 8l-8 -8z"/>`, n(x), n(y-8))
+	h.c.Rect("touch", x-12, y-12, 24, 24)
+	h.c.Done()
+	h.c.move = ""
 }
 
 // lamp draws a lamp as a jar, a strip or a bulb, its state by shape and text.
@@ -367,24 +545,38 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 	c.Done()
 }
 
-// Profile draws volts along a run, with the budget lines.
-func Profile(w *plan.Work, st *plan.State, run string) string {
-	d := w.Plan.Device(run)
-	at, v := w.Rig.Profile(st, run)
-	s := w.Plan.Device(w.Rig.Supply(run))
-	if d == nil || s == nil || len(at) < 2 {
+// Profile draws volts all the way from the supply to a device, with the budget
+// lines and where each device on the way begins.
+func Profile(w *plan.Work, st *plan.State, id string) string {
+	d := w.Plan.Device(id)
+	way := w.Rig.PathTo(w.Plan, st, id)
+	s := w.Plan.Device(w.Rig.Supply(id))
+	if d == nil || s == nil || len(way) < 2 || way[len(way)-1].At <= 0 {
 		return ""
 	}
 	rated, _ := plan.SupplyOf(s, w.Lib)
-	c := New(986, 140, w.Plan.Metric())
+	if s.Kind == "converter" { // judged by its own volts, so the way begins at it
+		for i, p := range way {
+			if p.Name == s.ID {
+				way = way[i:]
+				break
+			}
+		}
+	}
+	start, long := way[0].At, way[len(way)-1].At-way[0].At
+	if long <= 0 {
+		return ""
+	}
+	c := New(986, 150, w.Plan.Metric())
 	x0, x1, y0, y1 := 64.0, 960.0, 26.0, 108.0
-	low := math.Min(v[len(v)-1], rated*(1-1.3*circuit.DropBudget))
-	for _, q := range v {
-		low = math.Min(low, q)
+	low, high := rated*(1-1.3*circuit.DropBudget), rated
+	for _, q := range way {
+		low, high = math.Min(low, q.Volts), math.Max(high, q.Volts)
 	}
 	low = math.Floor(low*20) / 20
-	y := func(q float64) float64 { return y0 + (rated-q)/(rated-low)*(y1-y0) }
-	c.Text("t lbl", "start", 20, 16, "Volts along "+d.Name)
+	x := func(at float64) float64 { return x0 + (at-start)/long*(x1-x0) }
+	y := func(q float64) float64 { return y0 + (high-q)/(high-low)*(y1-y0) }
+	c.Text("t lbl", "start", 20, 16, "Volts from "+s.ID+" to "+d.Name)
 	c.Rect("panel", x0, y0, x1-x0, y1-y0)
 	budget := rated * (1 - circuit.DropBudget)
 	c.Rect("past", x0, y(budget), x1-x0, y1-y(budget))
@@ -395,18 +587,26 @@ func Profile(w *plan.Work, st *plan.State, run string) string {
 		c.Text("t", "end", x1-6, y(hard)-4, "10 % limit")
 	}
 	var ps []XY
-	for i := range at {
-		ps = append(ps, XY{x0 + at[i]/d.Length.Value()*(x1-x0), y(v[i])})
+	for _, q := range way {
+		ps = append(ps, XY{x(q.At), y(q.Volts)})
 	}
 	c.Open("profile", ps)
-	for _, p := range ps {
-		c.f(`<circle class="bead" cx="%s" cy="%s" r="3"/>`, n(p.X), n(p.Y))
+	last := -100.0
+	for i, q := range way {
+		if i == 0 || q.At-way[i-1].At > long/200 || q.Name != "" {
+			c.f(`<circle class="bead" cx="%s" cy="%s" r="3"/>`, n(ps[i].X), n(ps[i].Y))
+		}
+		if q.Name != "" && i > 0 && ps[i].X > x0+26 && ps[i].X-last > 34 {
+			c.Line("tick", ps[i].X, y1-5, ps[i].X, y1)
+			c.Text("t soft", "start", ps[i].X+3, y1-5, q.Name)
+			last = ps[i].X
+		}
 	}
-	c.Text("t", "end", x0-6, y0+6, measure.Volts(rated))
+	c.Text("t", "end", x0-6, y0+6, measure.Volts(high))
 	c.Text("t", "end", x0-6, y1+2, measure.Volts(low))
 	for i := 0; i <= 6; i++ {
 		k := float64(i) / 6
-		c.Text("t", "middle", x0+k*(x1-x0), y1+18, measure.Run(k*d.Length.Value(), c.Metric))
+		c.Text("t", "middle", x0+k*(x1-x0), y1+18, measure.Run(k*long, c.Metric))
 	}
-	return c.SVG("volts", "Volts along "+d.Name, fmt.Sprintf("From %s at its feed to %s at its end.", measure.Volts(v[0]), measure.Volts(v[len(v)-1])))
+	return c.SVG("volts", "Volts from "+s.Name+" to "+d.Name, fmt.Sprintf("From %s at the supply to %s at its end.", measure.Volts(way[0].Volts), measure.Volts(way[len(way)-1].Volts)))
 }

@@ -277,7 +277,7 @@
   document.addEventListener("input", (e) => { if (e.target.matches("[data-fade]")) $(".overlay").setAttribute("opacity", e.target.value / 100); });
   let refocusHandle = null;
 
-  // lamps slide along their run, and every volt on the board follows
+  // lamps slide along their run, and supplies along the run they feed; every volt on the board follows
   let slide = null, asking = 0;
   function slideTo(a, at) {
     const f = $("#slide");
@@ -295,7 +295,7 @@
     if (!slide) return;
     const s = slide, d = s.a.dataset, dx = userPoint(s.svg, e).x - s.from.x;
     if (s.mm === null && Math.abs(dx) < 4) return;
-    const mm = Math.min(Number(d.long), Math.max(1, Number(d.at) + dx * Number(d.per)));
+    const mm = Math.min(Number(d.long), Math.max(0, Number(d.at) + dx * Number(d.per)));
     s.mm = mm;
     s.a.classList.add("held");
     s.a.setAttribute("transform", `translate(${(mm - Number(d.at)) / Number(d.per)} 0)`);
