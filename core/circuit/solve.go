@@ -8,6 +8,7 @@ import "math"
 type Solver struct {
 	net    *Network
 	start  []float64 // the last solution
+	guess  []float64 // a supply's volts on all that its wires lead to
 	island []int
 	ground []int
 	fixed  []bool
@@ -36,44 +37,78 @@ func NewSolver(n *Network) *Solver {
 }
 
 // findIslands names the connected parts and grounds each at its first
-// supply's negative, or at its first node when it has no supply.
+// supply's negative, or at its first node when it has no supply. What wires
+// alone join to a supply's plus is near its volts: the first guess.
 func (s *Solver) findIslands() {
 	n := len(s.net.Names)
-	root := make([]int, n)
-	for i := range root {
-		root[i] = i
+	wired := make([]int32, n)
+	for i := range wired {
+		wired[i] = int32(i)
 	}
-	find := func(i int) int {
-		for root[i] != i {
-			root[i] = root[root[i]]
-			i = root[i]
+	rest := make([]int32, 0, len(s.net.Elements)/2+1)
+	for i := range s.net.Elements {
+		if e := &s.net.Elements[i]; e.Kind == Resistor && e.R < 1 {
+			join(wired, e.A, e.B)
+		} else {
+			rest = append(rest, int32(i))
 		}
-		return i
 	}
-	for _, e := range s.net.Elements {
-		if a, b := find(e.A), find(e.B); a != b {
-			root[max(a, b)] = min(a, b)
-		}
+	for i := range wired {
+		wired[i] = find(wired, int32(i))
+	}
+	root := append([]int32(nil), wired...)
+	for _, i := range rest {
+		join(root, s.net.Elements[i].A, s.net.Elements[i].B)
 	}
 	s.island, s.fixed = make([]int, n), make([]bool, n)
-	number := make([]int, n)
-	for i := range n {
-		r := find(i)
-		if r == i {
+	for i := range root { // a root comes before all it stands for
+		if r := find(root, int32(i)); int(r) == i {
+			s.island[i] = len(s.ground)
 			s.ground = append(s.ground, i)
-			number[i] = len(s.ground) - 1
+		} else {
+			s.island[i] = s.island[r]
 		}
-		s.island[i] = number[r]
 	}
 	had := make([]bool, len(s.ground))
-	for _, e := range s.net.Elements {
-		if e.Kind == Supply && !had[s.island[e.A]] {
+	for _, i := range rest {
+		if e := &s.net.Elements[i]; e.Kind == Supply && !had[s.island[e.A]] {
 			had[s.island[e.A]] = true
 			s.ground[s.island[e.A]] = e.B
 		}
 	}
 	for _, g := range s.ground {
 		s.fixed[g] = true
+	}
+	s.guess = make([]float64, n)
+	plus := map[int32]float64{}
+	for _, i := range rest {
+		if e := &s.net.Elements[i]; e.Kind == Supply && wired[e.B] == wired[s.ground[s.island[e.B]]] && wired[e.A] != wired[e.B] {
+			plus[wired[e.A]] = max(plus[wired[e.A]], e.E)
+		}
+	}
+	for r, e := range plus {
+		for i := range wired {
+			if wired[i] == r {
+				s.guess[i] = e
+			}
+		}
+	}
+}
+
+// find is the least node that stands for what i is joined to.
+func find(root []int32, i int32) int32 {
+	for root[i] != i {
+		root[i] = root[root[i]]
+		i = root[i]
+	}
+	return i
+}
+
+func join(root []int32, a, b int) {
+	if x, y := find(root, int32(a)), find(root, int32(b)); x < y {
+		root[y] = x
+	} else {
+		root[x] = y
 	}
 }
 
@@ -83,80 +118,14 @@ func (s *Solver) SameIsland(a, b int) bool { return s.island[a] == s.island[b] }
 // eliminate finds the order and the pattern of the factor.
 func (s *Solver) eliminate() {
 	n := len(s.net.Names)
-	adj := make([][]int32, n)
-	deg := make([]int32, n)
-	hub := make([]int32, n)
-	for i := range s.net.Elements {
-		e := &s.net.Elements[i]
-		hub[e.A]++
-		hub[e.B]++
-		if !s.fixed[e.A] && !s.fixed[e.B] {
-			deg[e.A]++
-			deg[e.B]++
-		}
-	}
-	room := make([]int32, 0, 4*len(s.net.Elements)+2*n) // one piece of memory for all of them
-	for i, d := range deg {
-		k := len(room)
-		room = room[:k+int(d)+2]
-		adj[i] = room[k : k : k+int(d)+2]
-	}
-	link := func(a, b int32) {
-		for _, x := range adj[a] {
-			if x == b {
-				return
-			}
-		}
-		adj[a], adj[b] = append(adj[a], b), append(adj[b], a)
-	}
-	seen := map[[2]int]bool{} // only nodes with many neighbours need it
-	for i := range s.net.Elements {
-		e := &s.net.Elements[i]
-		if s.fixed[e.A] || s.fixed[e.B] || e.A == e.B {
-			continue
-		}
-		if hub[e.A] > 16 || hub[e.B] > 16 {
-			k := [2]int{min(e.A, e.B), max(e.A, e.B)}
-			if seen[k] {
-				continue
-			}
-			seen[k] = true
-			adj[e.A], adj[e.B] = append(adj[e.A], int32(e.B)), append(adj[e.B], int32(e.A))
-			continue
-		}
-		link(int32(e.A), int32(e.B))
-	}
-	degree := newDegrees(n)
-	for i := n - 1; i >= 0; i-- {
-		if !s.fixed[i] {
-			degree.put(int32(i), len(adj[i]))
-		}
-	}
 	s.order, s.first = make([]int32, 0, n), make([]int32, 0, n+1)
 	s.nbr = make([]int32, 0, len(s.net.Elements))
 	rank := make([]int32, n)
-	for k := degree.least(); k >= 0; k = degree.least() {
-		rank[k] = int32(len(s.order))
-		s.order, s.first = append(s.order, k), append(s.first, int32(len(s.nbr)))
-		s.nbr = append(s.nbr, adj[k]...)
-		for _, a := range adj[k] {
-			row := adj[a]
-			for i, x := range row {
-				if x == k {
-					row[i] = row[len(row)-1]
-					adj[a] = row[:len(row)-1]
-					break
-				}
-			}
-		}
-		for i, a := range adj[k] {
-			for _, b := range adj[k][i+1:] {
-				link(a, b)
-			}
-		}
-		for _, a := range adj[k] {
-			degree.put(a, len(adj[a]))
-		}
+	for i := range rank {
+		rank[i] = -1
+	}
+	if left := s.peel(rank); left > 0 {
+		s.core(rank, left)
 	}
 	s.first = append(s.first, int32(len(s.nbr)))
 	s.val = make([]float64, len(s.nbr))
@@ -190,6 +159,129 @@ func (s *Solver) eliminate() {
 		s.offOf[i] = -1
 		if !s.fixed[e.A] && !s.fixed[e.B] && e.A != e.B {
 			s.offOf[i] = at(int32(e.A), int32(e.B))
+		}
+	}
+}
+
+// peel takes off leaf after leaf, which fills nothing in: all of a tree, and
+// what hangs on a mesh. For each node it keeps how many elements join it to
+// others and the exclusive or of those others' numbers, which for a leaf is its
+// only one. It returns how many nodes are left.
+func (s *Solver) peel(rank []int32) (left int) {
+	n := len(rank)
+	deg, other := make([]int32, n), make([]int32, n)
+	for i := range s.net.Elements {
+		e := &s.net.Elements[i]
+		if a, b := e.A, e.B; a != b && !s.fixed[a] && !s.fixed[b] {
+			deg[a]++
+			deg[b]++
+			other[a] ^= int32(b)
+			other[b] ^= int32(a)
+		}
+	}
+	for i := range n {
+		if s.fixed[i] {
+			rank[i] = math.MaxInt32
+			continue
+		}
+		left++
+		for k := int32(i); k >= 0 && deg[k] <= 1 && rank[k] < 0; { // and on along its chain
+			rank[k] = int32(len(s.order))
+			s.order, s.first = append(s.order, k), append(s.first, int32(len(s.nbr)))
+			left--
+			next := int32(-1)
+			if deg[k] == 1 {
+				next = other[k]
+				s.nbr = append(s.nbr, next)
+				deg[next]--
+				other[next] ^= k
+				if int(next) > i { // it comes up by itself
+					next = -1
+				}
+			}
+			k = next
+		}
+	}
+	return left
+}
+
+// core orders the nodes that lie in loops, by least degree.
+func (s *Solver) core(rank []int32, left int) {
+	n := len(rank)
+	adj := make([][]int32, n)
+	deg := make([]int32, n)
+	inner := func(e *Element) bool { return rank[e.A] < 0 && rank[e.B] < 0 && e.A != e.B }
+	total := int32(0)
+	for i := range s.net.Elements {
+		if e := &s.net.Elements[i]; inner(e) {
+			deg[e.A]++
+			deg[e.B]++
+			total += 2
+		}
+	}
+	room := make([]int32, 0, int(total)+2*left) // one piece of memory for all of them
+	for i, d := range deg {
+		if d > 0 {
+			k := len(room)
+			room = room[:k+int(d)+2]
+			adj[i] = room[k : k : k+int(d)+2]
+		}
+	}
+	link := func(a, b int32) {
+		for _, x := range adj[a] {
+			if x == b {
+				return
+			}
+		}
+		adj[a], adj[b] = append(adj[a], b), append(adj[b], a)
+	}
+	var seen map[[2]int]bool // only nodes with many neighbours need it
+	for i := range s.net.Elements {
+		e := &s.net.Elements[i]
+		if !inner(e) {
+			continue
+		}
+		if deg[e.A] > 16 || deg[e.B] > 16 {
+			k := [2]int{min(e.A, e.B), max(e.A, e.B)}
+			if seen[k] {
+				continue
+			}
+			if seen == nil {
+				seen = map[[2]int]bool{}
+			}
+			seen[k] = true
+			adj[e.A], adj[e.B] = append(adj[e.A], int32(e.B)), append(adj[e.B], int32(e.A))
+			continue
+		}
+		link(int32(e.A), int32(e.B))
+	}
+	degree := newDegrees(n)
+	for i := n - 1; i >= 0; i-- {
+		if rank[i] < 0 {
+			degree.put(int32(i), len(adj[i]))
+		}
+	}
+	for k := degree.least(); k >= 0; k = degree.least() {
+		rank[k] = int32(len(s.order))
+		s.order, s.first = append(s.order, k), append(s.first, int32(len(s.nbr)))
+		s.nbr = append(s.nbr, adj[k]...)
+		for _, a := range adj[k] {
+			row := adj[a]
+			for i, x := range row {
+				if x == k {
+					row[i] = row[len(row)-1]
+					adj[a] = row[:len(row)-1]
+					break
+				}
+			}
+		}
+		for i, a := range adj[k] {
+			for _, b := range adj[k][i+1:] {
+				link(a, b)
+			}
+		}
+		for _, a := range adj[k] {
+			degree.put(a, len(adj[a]))
 		}
 	}
 }
@@ -309,6 +401,19 @@ func (s *Solver) stamp(diag, val []float64, i int, g float64) {
 	}
 }
 
+// straight is residual with the curved elements' currents as they stand.
+func (s *Solver) straight(v, sum, current []float64) (norm float64, at int) {
+	clear(sum)
+	for i, e := range s.ends {
+		if s.cond[i] > 0 {
+			current[i] = (v[e[0]] - v[e[1]]) * s.cond[i]
+		}
+		sum[e[0]] += current[i]
+		sum[e[1]] -= current[i]
+	}
+	return s.worst(sum)
+}
+
 // residual fills the node current sums, the elements' currents and the curved
 // elements' slopes at v, and returns the largest sum.
 func (s *Solver) residual(v, sum, slope, current []float64) (norm float64, at int) {
@@ -326,6 +431,11 @@ func (s *Solver) residual(v, sum, slope, current []float64) (norm float64, at in
 		sum[e[0]] += c
 		sum[e[1]] -= c
 	}
+	return s.worst(sum)
+}
+
+// worst is the largest sum of a node that is not fixed, and which.
+func (s *Solver) worst(sum []float64) (norm float64, at int) {
 	at = -1
 	for i, x := range sum {
 		if a := math.Abs(x); (a > norm || at < 0) && !s.fixed[i] {
@@ -346,9 +456,11 @@ func (s *Solver) Solve() *Solution {
 	slope := make([]float64, len(s.curved))
 	if len(s.start) == n { // set out from where the last state settled
 		copy(v, s.start)
+	} else {
+		copy(v, s.guess)
 	}
 	norm, at := s.residual(v, sum, slope, sol.I)
-	const tolerance = 1e-10
+	const tolerance = 1e-13
 	for sol.Iterations = 0; sol.Iterations < 200; sol.Iterations++ {
 		if norm < tolerance {
 			break
@@ -362,17 +474,24 @@ func (s *Solver) Solve() *Solution {
 			s.rhs[i] = -x
 		}
 		s.factorSolve()
+		for _, g := range s.ground {
+			s.rhs[g] = 0
+		}
 		largest := 0.0
 		for _, k := range s.order {
 			if x := math.Abs(s.rhs[k]); x > largest {
 				largest = x
 			}
 		}
-		if largest < 1e-7 { // volts; the next step would be its square
+		if largest < 1e-6 { // volts; the next step would be its square
+			for k, i := range s.curved {
+				e := s.ends[i]
+				sol.I[i] += slope[k] * (s.rhs[e[0]] - s.rhs[e[1]])
+			}
 			for _, k := range s.order {
 				v[k] += s.rhs[k]
 			}
-			norm, at = s.residual(v, sum, slope, sol.I)
+			norm, at = s.straight(v, sum, sol.I)
 			break
 		}
 		step, better := 1.0, false
@@ -402,7 +521,7 @@ func (s *Solver) Solve() *Solution {
 			scale = a
 		}
 	}
-	s.start = append(s.start[:0], v...)
+	s.start = v
 	sol.Settled = norm <= 1e-6*math.Max(scale, 1e-3)
 	if !sol.Settled && at >= 0 {
 		for _, e := range s.net.Elements {
