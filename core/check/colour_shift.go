@@ -45,13 +45,14 @@ func dimmed(w *plan.Work, d *plan.Device, does func(*plan.State) bool) (Mend, bo
 	if now == 0 {
 		now = 100
 	}
+	var lower []Mend
 	for b := (now - 1) / 5 * 5; b >= 10; b -= 5 {
 		next := *d
 		next.Bright = b
-		m := put(w, fmt.Sprintf("Hold it to %d %%", b), "device", d.ID, next)
-		if st := resolve(w, d.ID, m); st != nil && does(st) {
-			return m, true
-		}
+		lower = append(lower, put(w, fmt.Sprintf("Hold it to %d %%", b), "device", d.ID, next))
 	}
-	return Mend{}, false
+	return least(lower, func(m Mend) bool {
+		st := resolve(w, d.ID, m)
+		return st != nil && does(st)
+	})
 }

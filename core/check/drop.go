@@ -106,16 +106,16 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 		return st != nil && st.Readings[lamp].Drop <= budget
 	}
 	if run != nil {
+		var thicker []Mend
 		for _, n := range stock.Gauges {
-			if measure.AWGArea(n) <= run.Gauge.Value() {
-				continue
+			if measure.AWGArea(n) > run.Gauge.Value()+1e-9 {
+				next := *run
+				next.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(n))
+				thicker = append(thicker, put(w, next.Gauge.String()+" for "+run.Name, "device", run.ID, next))
 			}
-			next := *run
-			next.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(n))
-			if m := put(w, next.Gauge.String()+" for "+run.Name, "device", run.ID, next); try(m) {
-				out = append(out, m)
-				break
-			}
+		}
+		if m, ok := least(thicker, try); ok {
+			out = append(out, m)
 		}
 		if run.To == "" && run.From != "" {
 			next := *run
@@ -133,20 +133,24 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 		}
 	}
 	feeds := feedsMends(w, lamp)
-	for _, m := range feeds {
-		if try(m) {
-			out = append(out, m)
-			break
-		}
+	if m, ok := least(feeds, try); ok {
+		out = append(out, m)
 	}
 	if len(out) == 0 {
 		if m, ok := thicken(w, lamp, budget, Mend{}); ok {
 			out = append(out, m)
 		}
-		for _, m := range feeds {
-			if m, ok := thicken(w, lamp, budget, m); ok {
-				out = append(out, m)
-				break
+		var both []Mend
+		if m, ok := least(feeds, func(m Mend) bool {
+			more, ok := thicken(w, lamp, budget, m)
+			both = append(both, more)
+			return ok
+		}); ok {
+			for _, more := range both {
+				if strings.HasPrefix(more.Label, m.Label) {
+					out = append(out, more)
+					break
+				}
 			}
 		}
 	}
@@ -162,6 +166,23 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 		}
 	}
 	return out
+}
+
+// least is the first of mends, each stronger than the one before, that does.
+// The strongest is tried first: when it does not, none does.
+func least(mends []Mend, does func(Mend) bool) (Mend, bool) {
+	if len(mends) == 0 || !does(mends[len(mends)-1]) {
+		return Mend{}, false
+	}
+	lo, hi := 0, len(mends)-1 // hi does
+	for lo < hi {
+		if mid := (lo + hi) / 2; does(mends[mid]) {
+			hi = mid
+		} else {
+			lo = mid + 1
+		}
+	}
+	return mends[hi], true
 }
 
 // taps counts what leaves a run before its end.
@@ -209,6 +230,17 @@ func thicken(w *plan.Work, lamp string, budget float64, m Mend) (Mend, bool) {
 		path = append(path, *run)
 	}
 	raised := make([]bool, len(path))
+	if len(path) == 0 {
+		return m, false
+	}
+	thick := Mend{Edit: plan.Edit{Changes: append([]plan.Change(nil), m.Edit.Changes...)}} // all as thick as can be
+	for _, d := range path {
+		d.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(stock.Gauges[len(stock.Gauges)-1]))
+		thick.Edit.Changes = append(thick.Edit.Changes, w.Plan.Put("device", d.ID, d))
+	}
+	if st := resolve(w, lamp, thick); st == nil || st.Readings[lamp].Drop > budget {
+		return m, false
+	}
 	with := func() Mend {
 		out := Mend{Label: m.Label, Edit: plan.Edit{Changes: append([]plan.Change(nil), m.Edit.Changes...)}}
 		for i := len(path) - 1; i >= 0; i-- { // from the supply on

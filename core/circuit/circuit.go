@@ -130,8 +130,9 @@ func (n *Network) Wire(name string, a, b int, ohms float64) int {
 // end, whose nodes it returns. Each rail has ohms per segment; the load of each
 // segment hangs at its far end, which makes the lump exact for cut strips.
 func (n *Network) Strip(name string, pos, neg, count int, ohms float64, load Element) (farPos, farNeg int) {
+	plus, minus := name+"+", name+"-"
 	for range count {
-		p, q := n.Node(name+"+"), n.Node(name+"-")
+		p, q := n.Node(plus), n.Node(minus)
 		n.Wire(name, pos, p, ohms)
 		n.Wire(name, neg, q, ohms)
 		load.A, load.B, load.Name = p, q, name
