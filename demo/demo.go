@@ -95,7 +95,7 @@ func Apiary(today time.Time) *plan.Plan {
 	p.Devices = append(p.Devices,
 		plan.Device{ID: "S3", Prop: "comb", Kind: "supply", Name: "Supply S3", Product: "ps5-10"},
 		plan.Device{ID: "F3", Prop: "comb", Kind: "fuse", Name: "Fuse F3", From: "S3", Rating: a("5 A")},
-		plan.Device{ID: "W4", Prop: "comb", Kind: "run", Name: "Feed W4", From: "F3", Gauge: g("18 AWG"), Length: l("4 ft"), Path: "36,3,2 36,3,24 24,3,24"},
+		plan.Device{ID: "W4", Prop: "comb", Kind: "run", Name: "Feed W4", From: "F3", Gauge: g("18 AWG"), Length: l("4 ft"), Path: "34,3,1 14,3,1 14,3,24"},
 		plan.Device{ID: "X1", Prop: "comb", Kind: "connector", Name: "Comb plug X1", From: "W4", Rating: a("5 A")},
 		plan.Device{ID: "U1", Prop: "comb", Kind: "controller", Name: "Comb controller U1", From: "W4", At: l("3 ft"), Volts: v("5 V"), Logic: v("3.3 V")},
 		plan.Device{ID: "cells", Prop: "comb", Kind: "lamp", Name: "Cells 1 to 72", From: "X1", Product: "pixel5", Length: l("1.2 m"), Bright: 60, Feeds: "0% 50%", Gauge: g("18 AWG"), Data: "U1", Pin: 1, DataLead: l("18 in"), Damper: true},

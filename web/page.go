@@ -121,7 +121,8 @@ var funcs = template.FuncMap{
 	"mark":  func(l fmt.Stringer) string { return l.String() },
 	"upper": func(s string) string { return strings.ToUpper(s[:1]) + s[1:] },
 	"join":  strings.Join,
-	"mm":    func(v float64) string { return measure.Decimal(v, 1) + " mm" },
+	"tape":  func(p *plan.Plan, mm float64) string { return measure.Run(mm, p.Metric()) },
+	"hole":  func(p *plan.Plan, mm float64) string { return measure.Tape(mm, p.Metric()) },
 	"dict": func(pairs ...any) map[string]any {
 		m := map[string]any{}
 		for i := 0; i+1 < len(pairs); i += 2 {

@@ -316,6 +316,7 @@ func (s *Server) loom(p *Page, q url.Values) {
 		} else {
 			p.Ticket = p.ticket("prop", p.Prop)
 		}
+		p.Side = template.HTML(draw.Routes(w, p.Prop))
 		if f, err := formats.FlatBoard(w, p.Prop); err == nil {
 			p.Draw = template.HTML(draw.Board(f))
 		}

@@ -216,6 +216,10 @@ func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
 		assert.Contains(t, comb, want)
 	}
 	assert.Equal(t, 2, strings.Count(comb, `class="splice" cx`)-1, "two feeds, and the tap of the controller")
+	routes := Routes(w, "comb")
+	assert.Equal(t, 2, strings.Count(routes, `class="route"`), "the feed in both views")
+	assert.True(t, strings.Contains(routes, "W4  34&#34;"), "22 in up and 12 in across")
+	assert.Empty(t, Routes(w, "shelf"), "no path drawn yet")
 	for _, d := range []string{"cells", "jar-9", "W3"} {
 		assert.Contains(t, Profile(w, w.All, d), "Volts from S", d)
 	}
