@@ -201,3 +201,52 @@ func stripOf(lib *stock.Library, perMetre, volts float64, pixels bool) string {
 	}
 	return ""
 }
+
+// gauges chooses the wire of every run of the prop: gauges 3%.
+func (r *reader) gauges() (*Reading, error) {
+	budget := circuit.DropBudget
+	if len(r.words) > 2 {
+		return nil, wantNone(r.words[2:])
+	}
+	if len(r.words) == 2 {
+		v, err := strconv.ParseFloat(strings.TrimSuffix(r.words[1], "%"), 64)
+		if err != nil || v < .5 || v > 100*circuit.DropLimit {
+			return nil, fmt.Errorf("%q is no drop budget; write 0.5%% to 10%%", r.words[1])
+		}
+		budget = v / 100
+	}
+	q, worst, ok := plan.Gauges(r.p, r.lib, r.prop, budget)
+	if !ok {
+		return nil, fmt.Errorf("even the thickest wire leaves a drop of %.1f %%; feed nearer, in more places, or from a higher rail", 100*worst)
+	}
+	var changes []plan.Change
+	var said []string
+	first := ""
+	grams, money := 0.0, 0.0
+	for i := range q.Devices {
+		d, was := &q.Devices[i], &r.p.Devices[i]
+		if d.Kind != "run" || d.Prop != r.prop {
+			continue
+		}
+		if first == "" {
+			first = d.ID
+		}
+		a, b := plan.BillOf(was, r.lib), plan.BillOf(d, r.lib)
+		grams, money = grams+b.Copper-a.Copper, money+b.Money-a.Money
+		said = append(said, d.ID+" "+d.Gauge.String())
+		if d.Gauge.Value() != was.Gauge.Value() {
+			changes = append(changes, r.p.Put("device", d.ID, *d))
+		}
+	}
+	if first == "" {
+		return nil, fmt.Errorf("there is no run in this prop yet")
+	}
+	if len(changes) == 0 {
+		return nil, fmt.Errorf("every run has the thinnest wire that does already: %s", strings.Join(said, ", "))
+	}
+	cost := fmt.Sprintf("costs $%.2f", money)
+	if money < 0 {
+		cost = fmt.Sprintf("saves $%.2f", -money)
+	}
+	return &Reading{Text: fmt.Sprintf("%s: worst drop %.1f %%, copper %+.0f g, %s", strings.Join(said, ", "), 100*worst, grams, cost), Edit: plan.Edit{Changes: changes}, Select: "device:" + first}, nil
+}

@@ -73,6 +73,7 @@ func init() {
 		"controller": {"controller 3.3v on W1", (*reader).controller},
 		"connector":  {"connector 3a on W1 at 2 ft", (*reader).connector},
 		"data":       {"data L1 from U1 pin 1 6 ft", (*reader).data},
+		"gauges":     {"gauges 3%", (*reader).gauges},
 		"path":       {"path W1 0,0,4 20,0,4 20,0,40", (*reader).path},
 		"button":     {"button toggles glow", (*reader).trigger},
 		"mat":        {"mat runs glow", (*reader).trigger},
