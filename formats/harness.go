@@ -55,15 +55,31 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 		rows = append(rows, []any{w.Plan.Solid(x.Solid).Name, strings.Join(x.Wires, ", "), round(x.Bundle), x.Plug, round(x.Hole), map[bool]string{true: "yes", false: "no"}[x.Fits]})
 	}
 	add("Holes", rows)
-	rows = [][]any{{"lamp", "expect", "current", "proven"}}
+	rows = [][]any{{"lamp", "expect", "current", "polarity", "volts read", "amps read", "ohms to ground", "proven"}}
 	for _, d := range w.Plan.Devices {
 		if d.Prop == prop && d.Kind == "lamp" {
 			g := w.All.Readings[d.ID]
-			rows = append(rows, []any{d.Name, measure.Volts(g.Volts), measure.Amps(g.Amps), map[bool]string{true: "yes", false: ""}[d.Proven]})
+			rows = append(rows, []any{d.Name, measure.Volts(g.Volts), measure.Amps(g.Amps), "", read(w, d.ID, "volts"), read(w, d.ID, "amps"), read(w, d.ID, "ohms"), map[bool]string{true: "yes", false: ""}[d.Proven]})
 		}
 	}
 	add("Prove", rows)
 	return
+}
+
+// read is the last reading of a device in volts, amps or ohms, as written; ""
+// leaves room to write it on paper.
+func read(w *plan.Work, device, unit string) (last string) {
+	for _, r := range w.Plan.Readings {
+		if r.Device != device || r.Far {
+			continue
+		}
+		for u, text := range map[string]string{"volts": r.Volts.String(), "amps": r.Amps.String(), "ohms": r.Ohms.String()} {
+			if u == unit && text != "" {
+				last = text
+			}
+		}
+	}
+	return last
 }
 
 // HarnessCSV writes the lists one after the other, a blank line between.
@@ -148,7 +164,7 @@ func HarnessPDF(out io.Writer, w *plan.Work, prop string, paper Paper) error {
 		pdf.MultiCell(0, 4.6, tr(fmt.Sprintf("%d. %s", i+1, s)), "", "L", false)
 	}
 	names, tables := harnessTables(w, prop)
-	widths := [][]float64{{18, 24, 30, 26, 18, 8, 0, 0, 0, 24, 52}, {18, 52, 64, 16, 34}, {18, 40, 70, 18, 18}, {22, 10, 44, 24, 24, 24, 60}, {12, 34, 92, 22, 22}, {36, 62, 22, 20, 20, 24}, {52, 34, 34, 24}}
+	widths := [][]float64{{18, 24, 30, 26, 18, 8, 0, 0, 0, 24, 52}, {18, 52, 64, 16, 34}, {18, 40, 70, 18, 18}, {22, 10, 44, 24, 24, 24, 60}, {12, 34, 92, 22, 22}, {36, 62, 22, 20, 20, 24}, {48, 22, 24, 18, 24, 24, 30, 18}}
 	room := paper.W - 28
 	for i, t := range tables {
 		if len(t) < 2 {

@@ -24,6 +24,10 @@ type Card struct {
 	Verdict  string // pass, fail or ""
 }
 
+// leakOhms is the least from a plus to ground, or to the frame, with the power
+// off: less says that something touches.
+const leakOhms = 1e6
+
 // Fault is the fault finder's panel.
 type Fault struct {
 	Supply   string
@@ -53,11 +57,20 @@ type CauseRow struct {
 // cards lists what to prove before closing: polarity, light, volts, current.
 func (p *Page) cards(st *plan.State) {
 	w := p.Work
-	latest := map[string]plan.Reading{}
-	for _, r := range w.Plan.Readings {
-		if !r.Volts.IsZero() && !r.Far {
-			latest[r.Device] = r
+	type last struct{ volts, amps, ohms *plan.Reading }
+	latest := map[string]last{}
+	for i := range w.Plan.Readings {
+		r := &w.Plan.Readings[i]
+		l := latest[r.Device]
+		switch {
+		case !r.Volts.IsZero() && !r.Far:
+			l.volts = r
+		case !r.Amps.IsZero():
+			l.amps = r
+		case !r.Ohms.IsZero():
+			l.ohms = r
 		}
+		latest[r.Device] = l
 	}
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
@@ -71,13 +84,26 @@ func (p *Page) cards(st *plan.State) {
 		if d.Reversed {
 			c.Current = "none while reversed"
 		}
-		if r, ok := latest[d.ID]; ok {
-			c.Measured = r.Volts.String()
-			c.Verdict = "fail"
-			if v := r.Volts.Value(); math.Abs(v-math.Abs(g.Volts)) <= 0.03*math.Abs(g.Volts)+0.05 {
+		l := latest[d.ID]
+		var said []string
+		judge := func(text string, good bool) {
+			said = append(said, text)
+			if !good {
+				c.Verdict = "fail"
+			} else if c.Verdict == "" {
 				c.Verdict = "pass"
 			}
 		}
+		if r := l.volts; r != nil {
+			judge(r.Volts.String(), math.Abs(r.Volts.Value()-math.Abs(g.Volts)) <= 0.03*math.Abs(g.Volts)+0.05)
+		}
+		if r := l.amps; r != nil {
+			judge(r.Amps.String(), math.Abs(r.Amps.Value()-math.Abs(g.Amps)) <= 0.15*math.Abs(g.Amps)+0.002)
+		}
+		if r := l.ohms; r != nil {
+			judge(r.Ohms.String()+" to ground", r.Ohms.Value() >= leakOhms)
+		}
+		c.Measured = strings.Join(said, ", ")
 		p.Cards = append(p.Cards, c)
 	}
 }
@@ -109,6 +135,9 @@ func (p *Page) fault() {
 		what := r.Volts.String()
 		var s circuit.Seen
 		ok := false
+		if !r.Amps.IsZero() || !r.Ohms.IsZero() {
+			continue // for the card
+		}
 		if r.Light != "" {
 			what = "seen " + r.Light
 			s, ok = b.Light(r.Device, r.Light == "lit")
@@ -225,18 +254,33 @@ func (s *Server) reading(c *gin.Context) {
 		next.Proven = true
 		e = plan.Edit{Label: d.Name + " is proven", Changes: []plan.Change{p.Put("device", d.ID, next)}}
 	default:
-		v, err := measure.Parse[measure.VoltKind](c.PostForm("volts"))
+		r, err := metered(c.PostForm("volts"))
 		if err != nil {
 			s.refused(c, over{err: "volts: " + err.Error()})
 			return
 		}
 		near, far := strings.CutSuffix(device, farEnd)
-		add(plan.Reading{Device: near, Volts: v, Far: far})
-		e.Label = device + " reads " + v.String()
+		r.Device, r.Far = near, far
+		add(r)
+		e.Label = device + " reads " + strings.TrimSpace(c.PostForm("volts"))
 	}
 	if len(e.Changes) == 0 {
 		s.back(c)
 		return
 	}
 	s.apply(c, e, over{}, "")
+}
+
+// metered reads what a meter shows: volts, or amperes or ohms when it says so.
+func metered(text string) (r plan.Reading, err error) {
+	t := strings.ToLower(strings.TrimSpace(text))
+	switch {
+	case strings.HasSuffix(t, "ohm") || strings.HasSuffix(t, "ohms"):
+		r.Ohms, err = measure.Parse[measure.OhmKind](strings.TrimSuffix(strings.TrimSpace(text), "s"))
+	case strings.HasSuffix(t, "a"):
+		r.Amps, err = measure.Parse[measure.AmpKind](text)
+	default:
+		r.Volts, err = measure.Parse[measure.VoltKind](text)
+	}
+	return r, err
 }

@@ -249,15 +249,18 @@ type Waiver struct {
 	By     string `json:"by"`
 }
 
-// Reading is what a meter or an eye said of a device.
+// Reading is what a meter or an eye said of a device: one of volts, amperes,
+// ohms and light.
 type Reading struct {
-	ID     string          `json:"id"`
-	Device string          `json:"device"`
-	Volts  measure.Voltage `json:"volts,omitzero"`  // across its own terminals; of a lamp, red on its plus
-	Far    bool            `json:"far,omitempty"`   // of a strip: at its far end
-	Light  string          `json:"light,omitempty"` // lit or dark, as seen
-	By     string          `json:"by,omitempty"`
-	On     string          `json:"on,omitempty"` // date
+	ID     string             `json:"id"`
+	Device string             `json:"device"`
+	Volts  measure.Voltage    `json:"volts,omitzero"`  // across its own terminals; of a lamp, red on its plus
+	Far    bool               `json:"far,omitempty"`   // of a strip: at its far end
+	Amps   measure.Current    `json:"amps,omitzero"`   // through it
+	Ohms   measure.Resistance `json:"ohms,omitzero"`   // from its plus to ground, power off
+	Light  string             `json:"light,omitempty"` // lit or dark, as seen
+	By     string             `json:"by,omitempty"`
+	On     string             `json:"on,omitempty"` // date
 }
 
 // Offcut is a piece of sheet on the shelf, used before a new one is opened.

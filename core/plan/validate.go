@@ -272,10 +272,22 @@ func (p *Plan) validate(v any) error {
 	case *Trigger:
 		return first(oneOf("latch", x.Latch, "one-shot", "retrigger", "momentary", "toggle"), seconds("rest", x.Rest, 86400))
 	case *Reading:
-		if x.Volts.IsZero() == (x.Light == "") {
-			return measure.Bad("volts", "write what the meter shows, such as 11.6 V, or say lit or dark")
+		n := 0
+		for _, given := range []bool{!x.Volts.IsZero(), !x.Amps.IsZero(), !x.Ohms.IsZero(), x.Light != ""} {
+			if given {
+				n++
+			}
 		}
-		if x.Far && x.Light != "" {
+		if n != 1 {
+			return measure.Bad("volts", "write what the meter shows, such as 11.6 V, 20 mA or 2 Mohm, or say lit or dark")
+		}
+		if a := x.Amps.Value(); a < 0 || a > 200 {
+			return measure.Bad("amps", "%s is out of range; write such as 20 mA", x.Amps)
+		}
+		if r := x.Ohms.Value(); r < 0 {
+			return measure.Bad("ohms", "%s cannot be; write such as 2 Mohm", x.Ohms)
+		}
+		if x.Far && x.Volts.IsZero() {
 			return measure.Bad("far", "only volts are read at a far end")
 		}
 		if v := x.Volts.Value(); v < -60 || v > 60 {
