@@ -266,7 +266,7 @@ func thicken(w *plan.Work, lamp string, budget float64, m Mend) (Mend, bool) {
 		}
 		most, loses, thicker := -1, 0.0, 0.0
 		for i := range path {
-			a := nextGauge(path[i].Gauge.Value())
+			a := stock.Thicker(path[i].Gauge.Value())
 			if v := st.Readings[path[i].ID].Amps * circuit.WireOhms(path[i].Gauge.Value(), path[i].Length.Value(), w.Plan.Temperature()); a > 0 && v > loses {
 				most, loses, thicker = i, v, a
 			}
@@ -276,16 +276,6 @@ func thicken(w *plan.Work, lamp string, budget float64, m Mend) (Mend, bool) {
 		}
 		path[most].Gauge, raised[most] = measure.Of[measure.GaugeKind](thicker), true
 	}
-}
-
-// nextGauge is the next thicker stocked wire in mm2, or 0.
-func nextGauge(mm2 float64) float64 {
-	for _, n := range stock.Gauges {
-		if a := measure.AWGArea(n); a > mm2+1e-9 {
-			return a
-		}
-	}
-	return 0
 }
 
 var _ = rule("wire-too-thin", Stop, "A wire carries more current than it may, bundled and in foam.", func(w *plan.Work, say func(Snag)) {

@@ -96,9 +96,16 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 		}
 		switch {
 		case run != nil && d.Poly && pulls*d.Rating.Value() > carry+1e-9:
-			m := *d
-			m.Poly = false
-			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " lets too much through", weight: 2, Mends: []Mend{put(w, "A fuse that blows instead", "device", d.ID, m)},
+			m, label := *d, "A fuse that blows instead"
+			if m.Poly = false; d.Rating.Value() > carry+1e-9 {
+				f := circuit.ChooseFuse(g.Amps, carry)
+				m.Rating, label = measure.Of[measure.AmpKind](f), "A fuse of "+measure.Amps(f)+" that blows instead"
+			}
+			var mends []Mend
+			if m.Rating.Value() > 0 {
+				mends = []Mend{put(w, label, "device", d.ID, m)}
+			}
+			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " lets too much through", weight: 2, Mends: mends,
 				Why: fmt.Sprintf("A self-resetting fuse trips only at about twice its %s, and slowly; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
 		case run != nil && d.Rating.Value() > carry+1e-9:
 			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " does not guard the wire", weight: 2, Mends: mends(),

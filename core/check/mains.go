@@ -222,36 +222,40 @@ var _ = rule("battery", Stop, "A set of batteries does not last the night, gives
 	}
 })
 
-// capped holds the pixels on a supply to what it can give, or nil.
+// capped holds the pixels on a supply to what it can give beside the rest, or
+// nil when that leaves them next to nothing. All count as what they are rated
+// for, dark pixels as well.
 func capped(w *plan.Work, supply *plan.Device, limit float64) *Mend {
 	m := Mend{}
-	pixels, rest := 0.0, 0.0
+	shine, dark, rest := 0.0, 0.0, 0.0      // what brightness scales, and what it does not
+	gives := w.All.Readings[supply.ID].Amps // the rest as it is: controllers, converters
+	var on []plan.Device
 	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Kind != "lamp" || w.Rig.Supply(d.ID) != supply.ID {
+		d := w.Plan.Devices[i]
+		if d.Kind != "lamp" || w.Rig.Supply(d.ID) != supply.ID || d.Reversed {
 			continue
 		}
-		if a := w.All.Readings[d.ID].Amps; w.Lib.Lamps[d.Product].Kind == "pixels" {
-			pixels += a
+		a := plan.RatedAmps(&d, w.Lib)
+		if l := w.Lib.Lamps[d.Product]; l.Kind == "pixels" {
+			idle := l.Idle * float64(plan.Segments(&d, w.Lib))
+			shine, dark, on = shine+a-idle, dark+idle, append(on, d)
+			gives -= w.All.Readings[d.ID].Amps
 		} else {
 			rest += a
 		}
 	}
-	if pixels == 0 || rest >= limit {
+	rest = max(rest, gives) + dark
+	if shine == 0 || rest >= limit {
 		return nil
 	}
-	f := (limit - rest) / pixels
+	f := min(1, (limit-rest)/shine)
 	b := 0
-	for i := range w.Plan.Devices {
-		d := w.Plan.Devices[i]
-		if d.Kind != "lamp" || w.Rig.Supply(d.ID) != supply.ID || w.Lib.Lamps[d.Product].Kind != "pixels" {
-			continue
-		}
+	for _, d := range on {
 		now := d.Bright
 		if now == 0 {
 			now = 100
 		}
-		if d.Bright = int(float64(now) * f * .95); d.Bright < 5 {
+		if d.Bright = int(float64(now) * f * .98); d.Bright < 5 {
 			return nil
 		}
 		b = d.Bright

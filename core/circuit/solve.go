@@ -445,9 +445,58 @@ func (s *Solver) worst(sum []float64) (norm float64, at int) {
 	return norm, at
 }
 
+// forward is v with a share of the step in rhs.
+func (s *Solver) forward(next, v []float64, step float64) {
+	for i := range next {
+		next[i] = v[i]
+		if !s.fixed[i] {
+			next[i] += step * s.rhs[i]
+		}
+	}
+}
+
+// downhill is how much of the step in rhs to take when the largest error does
+// not shrink, as between flat and steep pieces of an overloaded supply's line.
+// No element's current falls as its volts rise, so the sums are the gradient
+// of a convex function (Millar's co-content); along the step its slope rises
+// from below nothing, and the step ends where that is a tenth of what it was.
+func (s *Solver) downhill(next, v, sum, slope, current []float64) float64 {
+	along := func(step float64) (g float64) {
+		s.forward(next, v, step)
+		s.residual(next, sum, slope, current)
+		for i, x := range sum {
+			if !s.fixed[i] {
+				g += x * s.rhs[i]
+			}
+		}
+		return g
+	}
+	first := along(0)
+	if first >= 0 {
+		return 0
+	}
+	lo, hi := 0.0, 1.0
+	if along(1) <= -.1*first { // all of it, even when that is not far enough
+		return 1
+	}
+	for range 60 {
+		mid := (lo + hi) / 2
+		switch g := along(mid); {
+		case math.Abs(g) <= -.1*first:
+			return mid
+		case g > 0:
+			hi = mid
+		default:
+			lo = mid
+		}
+	}
+	return lo
+}
+
 // Solve finds the operating point by damped Newton steps: every element is
 // passive but for the supplies, so the equations are monotone and each step is
-// a descent; a step that does not lower the current errors is halved.
+// a descent; a step that does not lower the current errors is halved, and when
+// that does not help goes as far downhill as the co-content falls.
 func (s *Solver) Solve() *Solution {
 	n := len(s.net.Names)
 	sol := &Solution{V: make([]float64, n), I: make([]float64, len(s.net.Elements)), Ground: s.ground, Island: s.island}
@@ -495,13 +544,8 @@ func (s *Solver) Solve() *Solution {
 			break
 		}
 		step, better := 1.0, false
-		for range 30 {
-			for i := range next {
-				next[i] = v[i]
-				if !s.fixed[i] {
-					next[i] += step * s.rhs[i]
-				}
-			}
+		for range 5 {
+			s.forward(next, v, step)
 			m, where := s.residual(next, sum, slope, sol.I)
 			if m < norm || m < tolerance {
 				norm, at, better = m, where, true
@@ -509,9 +553,13 @@ func (s *Solver) Solve() *Solution {
 			}
 			step /= 2
 		}
-		if !better { // no descent left: round-off, or it will not settle
-			norm, at = s.residual(v, sum, slope, sol.I)
-			break
+		if !better {
+			if step = s.downhill(next, v, sum, slope, sol.I); step*largest < 1e-12 { // round-off, or it will not settle
+				norm, at = s.residual(v, sum, slope, sol.I)
+				break
+			}
+			s.forward(next, v, step)
+			norm, at = s.residual(next, sum, slope, sol.I)
 		}
 		copy(v, next)
 	}

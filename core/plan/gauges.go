@@ -20,7 +20,7 @@ func Gauges(p *Plan, lib *stock.Library, prop string, budget float64) (q *Plan, 
 	for i := range q.Devices {
 		if d := &q.Devices[i]; d.Kind == "run" && d.Prop == prop {
 			runs = append(runs, i)
-			d.Gauge = gaugeAt(0)
+			d.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(stock.Gauges[0]))
 		}
 	}
 	// excess is how far the worst lamp is past the budget, and which run is past its limit
@@ -40,7 +40,7 @@ func Gauges(p *Plan, lib *stock.Library, prop string, budget float64) (q *Plan, 
 					over, lamp = x, d.ID
 				}
 			}
-			if d.Kind == "run" && st.Readings[d.ID].Amps > stock.Ampacity(d.Gauge.Value()) && thicker(d.Gauge) > 0 {
+			if d.Kind == "run" && st.Readings[d.ID].Amps > stock.Ampacity(d.Gauge.Value()) && stock.Thicker(d.Gauge.Value()) > 0 {
 				hot = i
 			}
 		}
@@ -56,7 +56,7 @@ func Gauges(p *Plan, lib *stock.Library, prop string, budget float64) (q *Plan, 
 			}
 			for _, i := range runs {
 				d := &q.Devices[i]
-				a := thicker(d.Gauge)
+				a := stock.Thicker(d.Gauge.Value())
 				if !on[d.ID] || a == 0 {
 					continue
 				}
@@ -69,18 +69,13 @@ func Gauges(p *Plan, lib *stock.Library, prop string, budget float64) (q *Plan, 
 		if best < 0 {
 			return q, over + budget, false
 		}
-		q.Devices[best].Gauge = measure.Of[measure.GaugeKind](thicker(q.Devices[best].Gauge))
+		q.Devices[best].Gauge = measure.Of[measure.GaugeKind](stock.Thicker(q.Devices[best].Gauge.Value()))
 		over, lamp, hot, st, _ = excess()
 	}
 	for _, i := range runs { // what was thickened early may be more than is needed now
 		for {
 			was := q.Devices[i].Gauge
-			a := 0.0
-			for _, n := range stock.Gauges {
-				if x := measure.AWGArea(n); x < was.Value()-1e-9 {
-					a = x
-				}
-			}
+			a := stock.Thinner(was.Value())
 			if a == 0 {
 				break
 			}
@@ -94,18 +89,4 @@ func Gauges(p *Plan, lib *stock.Library, prop string, budget float64) (q *Plan, 
 		}
 	}
 	return q, over + budget, true
-}
-
-func gaugeAt(k int) measure.Gauge {
-	return measure.Of[measure.GaugeKind](measure.AWGArea(stock.Gauges[k]))
-}
-
-// thicker is the next thicker stocked wire in mm2, or 0.
-func thicker(g measure.Gauge) float64 {
-	for _, n := range stock.Gauges {
-		if a := measure.AWGArea(n); a > g.Value()+1e-9 {
-			return a
-		}
-	}
-	return 0
 }

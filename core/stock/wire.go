@@ -65,6 +65,27 @@ func CordAmpacity(awg int) float64 {
 // Gauges lists the wire sizes the shop stocks, thin to thick (AWG numbers).
 var Gauges = []int{28, 26, 24, 22, 20, 18, 16, 14, 12, 10}
 
+// Thicker is the copper area in mm2 of the next thicker stocked wire; 0 when
+// there is none.
+func Thicker(mm2 float64) float64 {
+	for _, n := range Gauges {
+		if a := measure.AWGArea(n); a > mm2+1e-9 {
+			return a
+		}
+	}
+	return 0
+}
+
+// Thinner is that of the next thinner one; 0 when there is none.
+func Thinner(mm2 float64) (a float64) {
+	for _, n := range Gauges {
+		if x := measure.AWGArea(n); x < mm2-1e-9 {
+			a = x
+		}
+	}
+	return a
+}
+
 // FuseRatings are the blade and glass fuse sizes the shop stocks, in amperes.
 var FuseRatings = []float64{0.5, 1, 2, 3, 5, 7.5, 10, 15, 20, 30}
 
