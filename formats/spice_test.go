@@ -20,6 +20,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/wirings"
 )
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
@@ -107,6 +108,28 @@ func compare(t *testing.T, name string, n *circuit.Network, s *circuit.Solution)
 	require.Len(t, theirs, len(n.Names), name)
 	for i, v := range s.V {
 		require.InDelta(t, theirs[i], v, .001+.001*math.Abs(theirs[i]), "%s: node %s", name, n.Names[i])
+	}
+}
+
+// Twenty-four careless wirings of whole props, with every kind of device and
+// load, overloaded and short of nothing: every node against ngspice.
+func TestCarelessWiringsAgainstNgspice(t *testing.T) {
+	seen := map[string]bool{}
+	for seed := range uint64(30) {
+		p := wirings.Random(1000 + seed)
+		if p.Validate() != nil {
+			continue
+		}
+		for _, d := range p.Devices {
+			seen[d.Kind], seen[stock.Shop.Lamps[d.Product].Kind] = true, true
+		}
+		rig := plan.NewRig(p, stock.Shop)
+		st := rig.Solve(stock.Shop, nil)
+		require.True(t, st.Solution.Settled, seed)
+		compare(t, fmt.Sprintf("careless wiring %d", seed), rig.Net, st.Solution)
+	}
+	for _, k := range []string{"supply", "run", "fuse", "switch", "connector", "controller", "prewired", "resistive", "strip", "pixels", "motor", "servo", "coil", "power", "amplifier", "led"} {
+		require.True(t, seen[k], k)
 	}
 }
 
