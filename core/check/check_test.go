@@ -286,6 +286,14 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Device("P1").Bright, p.Device("S2").Product = 0, "ps5-4"
 			p.Device("P1").Length, p.Device("P1").Feeds = measure.Len("1.4 m"), "25% 75%"
 		})},
+		{"fuse-size", Stop, 1, func(p *plan.Plan) { // two thin runs on a fuse that the load needs: one each
+			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("5 A")
+			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
+			for _, id := range []string{"A", "B"} {
+				p.Devices = append(p.Devices, plan.Device{ID: "W" + id, Prop: "a", Kind: "run", Name: "W" + id, From: "W1", Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("2 ft")},
+					plan.Device{ID: "L" + id, Prop: "a", Kind: "lamp", Name: "L" + id, From: "W" + id, Product: "puck12", Amps: amp("1.6 A")})
+			}
+		}},
 		{"fuse-size", Fix, 1, func(p *plan.Plan) { p.Device("F1").Rating, p.Device("F1").Poly = amp("2 A"), true }},
 		{"contact-rating", Fix, 0, func(p *plan.Plan) {
 			p.Devices = append(p.Devices, plan.Device{ID: "X1", Prop: "a", Kind: "connector", Name: "X1", From: "W1", Rating: amp("100 mA")})

@@ -63,7 +63,9 @@ var _ = rule("drop", Stop, "Lamps lie past the drop budget (3 % to plan for, 10 
 		if g.run != nil {
 			s.At = append(s.At, "device:"+g.run.ID)
 		}
-		s.Mends = dropMends(w, g.run, g.worst.ID, g.volts)
+		if s.Mends = dropMends(w, g.run, g.worst.ID, g.volts); len(s.Mends) == 0 {
+			s.Why += " No wire alone does it: feed it nearer, in more places, or from a higher rail."
+		}
 		say(s)
 	}
 })
@@ -154,6 +156,21 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 			}
 		}
 	}
+	if len(out) == 0 && run != nil { // nearer the supply
+		for up := runAbove(w, run.From); up != nil && up.To == "" && up.From != ""; up = runAbove(w, up.From) {
+			next := *up
+			next.To, next.ToAt = up.From, up.At
+			if m := put(w, "Feed the far end of "+up.Name+" too", "device", up.ID, next); try(m) {
+				out = append(out, m)
+				break
+			}
+		}
+	}
+	if len(out) == 0 && run != nil {
+		if m, ok := ownSupply(w, run, rated); ok && try(m) {
+			out = append(out, m)
+		}
+	}
 	if d := w.Plan.Device(lamp); len(out) == 0 && w.Lib.Lamps[d.Product].Kind == "pixels" {
 		if m, ok := dimmed(w, d, func(st *plan.State) bool { return st.Readings[lamp].Drop <= budget }); ok {
 			out = append(out, m)
@@ -166,6 +183,26 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 		}
 	}
 	return out
+}
+
+// ownSupply feeds a run from a new supply and fuse where it begins, as large as
+// what hangs on it asks.
+func ownSupply(w *plan.Work, run *plan.Device, volts float64) (Mend, bool) {
+	amps := below(w, run.ID)
+	product, rating := smallest(w, volts, amps), circuit.ChooseFuse(amps, leastBelow(w, run.ID))
+	if product == "" || rating == 0 || run.From == "" {
+		return Mend{}, false
+	}
+	s := plan.Device{ID: w.Plan.FreshName("S"), Prop: run.Prop, Kind: "supply", Product: product}
+	f := plan.Device{ID: w.Plan.FreshName("F"), Prop: run.Prop, Kind: "fuse", From: s.ID, Rating: measure.Of[measure.AmpKind](rating)}
+	s.Name, f.Name = "Supply "+s.ID, "Fuse "+f.ID
+	if o := w.Plan.Device(w.Rig.Supply(run.ID)); o != nil {
+		s.Outlet = o.Outlet
+	}
+	next := *run
+	next.From, next.At = f.ID, measure.Length{}
+	label := "A supply of its own for " + run.Name
+	return Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", s.ID, s), w.Plan.Put("device", f.ID, f), w.Plan.Put("device", run.ID, next)}}}, true
 }
 
 // least is the first of mends, each stronger than the one before, that does.

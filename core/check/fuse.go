@@ -10,11 +10,12 @@ import (
 	"zapbarn/core/stock"
 )
 
-// thinnest is the least ampacity of the runs fed through a device.
+// thinnest is the least ampacity of the runs a fuse guards: those fed through
+// it and no other.
 func thinnest(w *plan.Work, id string) (limit float64, run *plan.Device) {
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
-		for up := d; d.Kind == "run" && up != nil; up = w.Plan.Device(up.From) {
+		for up := d; d.Kind == "run" && up != nil && (up == d || up.ID == id || up.Kind != "fuse"); up = w.Plan.Device(up.From) {
 			if up.ID == id {
 				if a := stock.Ampacity(d.Gauge.Value()); run == nil || a < limit {
 					limit, run = a, d
@@ -108,7 +109,11 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " lets too much through", weight: 2, Mends: mends,
 				Why: fmt.Sprintf("A self-resetting fuse trips only at about twice its %s, and slowly; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
 		case run != nil && d.Rating.Value() > carry+1e-9:
-			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " does not guard the wire", weight: 2, Mends: mends(),
+			fix := mends()
+			if m, ok := ownFuses(w, d); ok && fix == nil {
+				fix = []Mend{m}
+			}
+			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " does not guard the wire", weight: 2, Mends: fix,
 				Why: fmt.Sprintf("It lets %s through; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
 		case g.Amps > d.Rating.Value():
 			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " will blow", weight: 2, Mends: mends(), Why: fmt.Sprintf("%s runs through a %s fuse.", measure.Amps(g.Amps), d.Rating)})
@@ -117,6 +122,54 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 		}
 	}
 })
+
+// ownFuses gives each run below a fuse that is too thin for it a fuse of its
+// own, where the thin wire begins.
+func ownFuses(w *plan.Work, fuse *plan.Device) (Mend, bool) {
+	m := Mend{Label: "A fuse of its own for each thin run"}
+	names := map[string]bool{}
+	for _, d := range w.Plan.Devices {
+		if d.Kind != "run" || stock.Ampacity(d.Gauge.Value()) >= fuse.Rating.Value() {
+			continue
+		}
+		guarded, below := false, false
+		for up := w.Plan.Device(d.From); up != nil && !below; up = w.Plan.Device(up.From) {
+			below = up.ID == fuse.ID
+			guarded = guarded || !below && (up.Kind == "fuse" || up.Kind == "run" && stock.Ampacity(up.Gauge.Value()) < fuse.Rating.Value())
+		}
+		if !below || guarded {
+			continue
+		}
+		f := circuit.ChooseFuse(w.All.Readings[d.ID].Amps, leastBelow(w, d.ID))
+		if f == 0 {
+			return m, false
+		}
+		id := w.Plan.FreshName("F")
+		for n := 2; names[id]; n++ {
+			id = fmt.Sprintf("F%d", len(w.Plan.Devices)+n)
+		}
+		names[id] = true
+		own := plan.Device{ID: id, Prop: d.Prop, Kind: "fuse", Name: "Fuse " + id, From: d.From, At: d.At, Rating: measure.Of[measure.AmpKind](f)}
+		d.From, d.At = id, measure.Length{}
+		m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", id, own), w.Plan.Put("device", d.ID, d))
+		if len(names) == 1 {
+			m.Label = fmt.Sprintf("A %s fuse of its own for %s", measure.Amps(f), d.Name)
+		} else {
+			m.Label = fmt.Sprintf("Fuses of their own for %d thin runs", len(names))
+		}
+	}
+	m.Edit.Label = m.Label
+	return m, len(names) > 0
+}
+
+// leastBelow is the least ampacity of a run and all runs fed through it.
+func leastBelow(w *plan.Work, id string) float64 {
+	least, _ := thinnest(w, id)
+	if d := w.Plan.Device(id); d != nil && (least == 0 || stock.Ampacity(d.Gauge.Value()) < least) {
+		least = stock.Ampacity(d.Gauge.Value())
+	}
+	return least
+}
 
 var _ = rule("contact-rating", Fix, "A switch, relay contact or connector carries more than its rating.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {

@@ -218,7 +218,7 @@ func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
 	assert.Equal(t, 2, strings.Count(comb, `class="splice" cx`)-1, "two feeds, and the tap of the controller")
 	routes := Routes(w, "comb")
 	assert.Equal(t, 2, strings.Count(routes, `class="route"`), "the feed in both views")
-	assert.True(t, strings.Contains(routes, "W4  34&#34;"), "22 in up and 12 in across")
+	assert.True(t, strings.Contains(routes, "W4  43&#34;"), "20 in across the floor and 23 in up")
 	assert.Empty(t, Routes(w, "shelf"), "no path drawn yet")
 	for _, d := range []string{"cells", "jar-9", "W3"} {
 		assert.Contains(t, Profile(w, w.All, d), "Volts from S", d)
@@ -370,4 +370,33 @@ func TestEveryPatternHasItsPicture(t *testing.T) {
 		assert.NotContains(t, svg, "NaN", name)
 	}
 	assert.Empty(t, Sum("fuse", func(string) float64 { return 1 }, func(string) string { return "" }), "a fuse is no pattern")
+}
+
+// Motors, coils, screens and loudspeakers are drawn as what they are and their
+// states said in words that fit; several at one place do not cover each other.
+func TestLoadsThatAreNoLamps(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	l, g := measure.Len, measure.Must[measure.GaugeKind]
+	for _, d := range []plan.Device{{ID: "S", Kind: "supply", Product: "ps12-2"}, {ID: "W", Kind: "run", From: "S", Gauge: g("22 AWG"), Length: l("50 ft")},
+		{ID: "M", Kind: "lamp", From: "W", Product: "motor12"}, {ID: "D", Kind: "lamp", From: "W", Product: "screen12"}, {ID: "A", Kind: "lamp", From: "W", Product: "amp12"},
+		{ID: "C", Kind: "lamp", From: "W", Product: "relay12"}, {ID: "R", Kind: "run", From: "W", Gauge: g("22 AWG"), Length: l("5 ft")}, {ID: "V", Kind: "lamp", From: "R", Product: "servo5"}} {
+		d.Prop, d.Name = "a", d.ID
+		p.Devices = append(p.Devices, d)
+	}
+	require.NoError(t, p.Validate())
+	w := work(p)
+	svg := Harness(w, w.All, "a", "", to)
+	assert.Equal(t, 5, strings.Count(svg, `class="lampbox w-`))
+	assert.NotContains(t, svg, `class="flame"`)
+	assert.NotContains(t, svg, `class="glow`)
+	assert.Regexp(t, `data-volts="M">(slow|stands)<`, svg)
+	places := map[string]bool{}
+	for _, n := range parse(t, svg) {
+		if c := n.attr["class"]; n.name == "path" && strings.HasPrefix(c, "lampbox w-") {
+			at, _, _ := strings.Cut(n.attr["d"], "m")
+			assert.False(t, places[at], at)
+			places[at] = true
+		}
+	}
 }

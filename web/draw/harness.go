@@ -333,13 +333,6 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		}
 		c.Open("hot", zig)
 	}
-	if l < 150 {
-		c.Text("t", "middle", x+l/2, y+18, fmt.Sprintf("%s  %s", d.ID, d.Gauge))
-		c.Text("t", "middle", x+l/2, y+33, measure.Run(d.Length.Value(), h.w.Plan.Metric()))
-		if !h.st.Hidden {
-			c.Text(map[bool]string{true: "t bad", false: "t"}[hot], "middle", x+l/2, y+48, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+measure.Amps(g.Amps))
-		}
-	}
 	if at := d.FedAt.Value(); at > 0 { // it is fed there, not at its start
 		fx := x + at/d.Length.Value()*l
 		h.wire(rail+" faint", XY{x, y}, XY{x, y + 22}, XY{fx, y + 22}, XY{fx, y})
@@ -361,13 +354,24 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 			goesOn = goesOn || math.Abs(px(k.At)-(x+l)) < 1
 		}
 	}
-	if l >= 150 {
-		ly := y + 20
-		if lamps > 6 {
-			ly = y + 118
-		}
-		c.Text(map[bool]string{true: "t bad", false: "t lbl"}[hot], "start", x+8, ly, label)
+	below := y // where the label stands clear of lamps
+	if lamps > 6 || lamps > 1 && 7*float64(len(label)) > l || lamps > 0 && goesOn {
+		below = y + 98
 	}
+	switch {
+	case 7*float64(len(label)) <= l:
+		c.Text(map[bool]string{true: "t bad", false: "t lbl"}[hot], "start", x+8, below+20, label)
+	default: // one thing a line
+		lines := []string{fmt.Sprintf("%s  %s", d.ID, d.Gauge), measure.Run(d.Length.Value(), h.w.Plan.Metric())}
+		if !h.st.Hidden {
+			lines = append(lines, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+measure.Amps(g.Amps))
+		}
+		for i, t := range lines {
+			c.Text(map[bool]string{true: "t bad", false: "t"}[hot && i == 2], "middle", x+l/2, below+18+15*float64(i), t)
+		}
+		below += 30
+	}
+	used := map[bool]map[int]int{true: {}, false: {}} // lamps on each side of a place
 	for _, k := range h.kids[d.ID] {
 		if k.Kind != "lamp" || h.band(k) && math.Abs(px(k.At)-(x+l)) < 1 {
 			rest = append(rest, k)
@@ -375,22 +379,28 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		}
 		kx := px(k.At)
 		up := next && !(goesOn && math.Abs(kx-(x+l)) < 1) // what goes on begins above
+		lx := kx + 40*float64(used[up][int(kx)])          // several at one place fan out
+		if goesOn && math.Abs(kx-(x+l)) < 1 {             // and at its end back along the run, clear of what goes on
+			lx = kx - 40*float64(used[up][int(kx)]+1)
+		}
+		used[up][int(kx)]++
 		ky := y - 62
 		if !up {
 			ky = y + 44
 		}
-		c.Line(h.rail(k)+" lead", kx, y, kx, ky+map[bool]float64{true: 22, false: 0}[up])
+		c.Line(h.rail(k)+" lead", kx, y, lx, ky+map[bool]float64{true: 22, false: 0}[up])
 		c.f(`<circle class="splice" cx="%s" cy="%s" r="4.5"/>`, n(kx), n(y))
 		h.slidesAs(d, k.ID, k.At.Or(d.Length.Value()))
-		h.lamp(k, kx, ky, kx, ky, up)
+		h.lamp(k, lx, ky, lx, ky, up)
 		c.move = ""
 		next = !up
+		h.far = math.Max(h.far, lx)
 	}
 	h.far = math.Max(h.far, x+l)
 	if lamps > 0 {
-		h.lane = math.Max(h.lane, y+126)
+		h.lane = math.Max(h.lane, math.Max(y+126, below+22))
 	} else {
-		h.lane = math.Max(h.lane, y+44)
+		h.lane = math.Max(h.lane, math.Max(y+44, below+22))
 	}
 	straight := true
 	for _, k := range rest {
@@ -505,18 +515,41 @@ func (h *harness) feed(d *plan.Device, x, y float64) {
 	h.c.move = ""
 }
 
+// moving are the bodies of loads that are no lamps, drawn round their middle: a
+// motor's round case with its shaft, a servo's box with its horn, a coil, a
+// screen, a loudspeaker.
+var moving = map[string]string{
+	"motor":     "m-11 0a11 11 0 1 0 22 0a11 11 0 1 0 -22 0m22 0h7m0 -4v8",
+	"servo":     "m-13 -7h26v14h-26zm17 0v-6m-5 0h10",
+	"coil":      "m-13 -8h26v16h-26zm3 16l5 -16m0 16l5 -16m0 16l5 -16",
+	"power":     "m-14 -10h28v18h-28zm9 18v4m10 -4v4m-14 0h18",
+	"amplifier": "m-12 -5h8l10 -7v24l-10 -7h-8zm22 0q5 5 0 10",
+}
+
+// stateWord says a load's state in words that fit it.
+func stateWord(kind, state string) string {
+	w := map[string]map[string]string{
+		"motor": {"dim": "slow", "dark": "stands", "reversed": "backwards"}, "servo": {"dim": "slow", "dark": "stands"},
+		"coil": {"dim": "weak", "dark": "off"}, "power": {"dim": "low", "dark": "off"}, "amplifier": {"dim": "low", "dark": "off"},
+	}[kind][state]
+	if w == "" {
+		return state
+	}
+	return w
+}
+
 // lamp draws a lamp as a jar, a strip or a bulb, its state by shape and text.
 func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 	c, g := h.c, h.st.Readings[d.ID]
 	l := h.w.Lib.Lamps[d.Product]
 	text, class, off := fmt.Sprintf("%.2f", g.Volts), "t", 0.0
 	if g.State != "lit" {
-		text, class, off = g.State, "t bad", 15
+		text, class, off = stateWord(l.Kind, g.State), "t bad", 15
 	} else if h.st.Hidden {
 		text = "lit"
 	}
 	h.pick(d, text)
-	if g.State == "lit" || g.State == "dim" {
+	if _, works := moving[l.Kind]; !works && (g.State == "lit" || g.State == "dim") {
 		c.f(`<circle class="glow g-%s" cx="%s" cy="%s" r="19"/>`, g.State, n(x), n(y+11))
 	}
 	switch l.Kind {
@@ -525,6 +558,8 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 		for i := range 4 {
 			c.f(`<rect class="cell" x="%s" y="%s" width="5" height="6"/>`, n(x-14+float64(i)*8), n(y+8))
 		}
+	case "motor", "servo", "coil", "power", "amplifier":
+		c.f(`<path class="lampbox w-%s" d="M%s %s%s"/>`, g.State, n(x), n(y+12), moving[l.Kind])
 	default:
 		c.f(`<path class="lampbox l-%s" d="M%s %sh12v4l4 4v13q0 3 -3 3h-14q-3 0 -3 -3v-13l4 -4z"/>`, g.State, n(x-6), n(y))
 	}
@@ -534,6 +569,9 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 	case "over":
 		c.f(`<path class="cross" d="M%s %sv7m0 3v1.5"/>`, n(x), n(y+9))
 	default:
+		if _, works := moving[l.Kind]; works {
+			break
+		}
 		c.f(`<path class="flame" d="M%s %sq4 5 0 8q-4 -3 0 -8z"/>`, n(x), n(y+10))
 	}
 	ty := y - 5 - off

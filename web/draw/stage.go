@@ -152,7 +152,7 @@ func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
 		c.f(`</g>`)
 		var lamps []plan.Device
 		for _, d := range w.Plan.Devices {
-			if d.Kind == "lamp" && d.Prop == p.ID {
+			if _, dark := moving[w.Lib.Lamps[d.Product].Kind]; d.Kind == "lamp" && d.Prop == p.ID && !dark {
 				lamps = append(lamps, d)
 			}
 		}
