@@ -458,7 +458,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 			}
 		}
 		if x.Kind == "supply" {
-			t.Cautions = append(t.Cautions, "Extra-low voltage side only. Mains is plugs and cords; fixed wiring belongs to a licensed electrician and the local code.")
+			t.Cautions = append(t.Cautions, "Extra-low voltage only. Fixed mains wiring belongs to a licensed electrician and the local code.")
 		} else if x.Kind == "lamp" && !x.Proven {
 			t.Cautions = append(t.Cautions, "Light it on the bench before it is closed in: polarity first.")
 		}

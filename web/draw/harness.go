@@ -332,6 +332,11 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 			zig = append(zig, XY{x + k, y - 9 + 4*math.Mod(k/8, 2)})
 		}
 		c.Open("hot", zig)
+	} else if g.Amps > nearLimit*carry && !h.st.Hidden {
+		label += ", near its limit"
+		for k := 6.0; k < l; k += 12 { // heat rises off it
+			c.Open("warm", []XY{{x + k, y - 5}, {x + k + 3, y - 8}, {x + k, y - 11}, {x + k + 3, y - 14}})
+		}
 	}
 	if at := d.FedAt.Value(); at > 0 { // it is fed there, not at its start
 		fx := x + at/d.Length.Value()*l
@@ -396,6 +401,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		next = !up
 		h.far = math.Max(h.far, lx)
 	}
+	h.ruler(d, x, y, l)
 	h.far = math.Max(h.far, x+l)
 	if lamps > 0 {
 		h.lane = math.Max(h.lane, math.Max(y+126, below+22))
@@ -411,6 +417,37 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 			continue
 		}
 		h.branch(d, k, kx-6, y)
+	}
+}
+
+// nearLimit is the share of what a wire may carry from which it is drawn warm.
+const nearLimit = 0.8
+
+// ruler marks along a run where another per cent of the supply's volts is lost,
+// in red from the drop budget on.
+func (h *harness) ruler(d *plan.Device, x, y, l float64) {
+	s := h.w.Plan.Device(h.w.Rig.Supply(d.ID))
+	if h.st.Hidden || s == nil || d.Length.Value() <= 0 {
+		return
+	}
+	rated, _ := plan.SupplyOf(s, h.w.Lib)
+	at, v := h.w.Rig.Profile(h.st, d.ID)
+	last := -100.0
+	for i := 1; i < len(at); i++ {
+		a, b := 100*(rated-v[i-1])/rated, 100*(rated-v[i])/rated
+		for pc := math.Floor(math.Min(a, b)) + 1; pc <= math.Max(a, b) && pc <= 40; pc++ {
+			tx := x + (at[i-1]+(pc-a)/(b-a)*(at[i]-at[i-1]))/d.Length.Value()*l
+			class, text := "droptick", "t soft"
+			if pc >= 100*circuit.DropBudget {
+				class, text = "droptick past3", "t bad"
+			}
+			h.c.Line(class, tx, y-3, tx, y-12)
+			if math.Abs(tx-last) > 34 && tx < x+l-8 {
+				h.c.Text(text+" halo", "start", tx+3, y-8, fmt.Sprintf("-%.0f %%", pc))
+				h.c.Text(text, "start", tx+3, y-8, fmt.Sprintf("-%.0f %%", pc))
+				last = tx
+			}
+		}
 	}
 }
 
@@ -634,7 +671,7 @@ func Profile(w *plan.Work, st *plan.State, id string) string {
 		if i == 0 || q.At-way[i-1].At > long/200 || q.Name != "" {
 			c.f(`<circle class="bead" cx="%s" cy="%s" r="3"/>`, n(ps[i].X), n(ps[i].Y))
 		}
-		if q.Name != "" && i > 0 && ps[i].X > x0+26 && ps[i].X-last > 34 {
+		if q.Name != "" && i > 0 && ps[i].X > x0+26 && ps[i].X < x1-60 && ps[i].X-last > 34 {
 			c.Line("tick", ps[i].X, y1-5, ps[i].X, y1)
 			c.Text("t soft", "start", ps[i].X+3, y1-5, q.Name)
 			last = ps[i].X
