@@ -30,7 +30,10 @@ type Solver struct {
 // NewSolver prepares a network. Its elements may change their values and be
 // turned round, but not go to other nodes, between solves.
 func NewSolver(n *Network) *Solver {
-	s := &Solver{net: n}
+	s := &Solver{net: n, ends: make([][2]int32, len(n.Elements))}
+	for i := range n.Elements {
+		s.ends[i] = [2]int32{int32(n.Elements[i].A), int32(n.Elements[i].B)}
+	}
 	s.findIslands()
 	s.eliminate()
 	return s
@@ -46,9 +49,9 @@ func (s *Solver) findIslands() {
 		wired[i] = int32(i)
 	}
 	rest := make([]int32, 0, len(s.net.Elements)/2+1)
-	for i := range s.net.Elements {
+	for i, ends := range s.ends {
 		if e := &s.net.Elements[i]; e.Kind == Resistor && e.R < 1 {
-			join(wired, e.A, e.B)
+			join(wired, ends[0], ends[1])
 		} else {
 			rest = append(rest, int32(i))
 		}
@@ -58,7 +61,7 @@ func (s *Solver) findIslands() {
 	}
 	root := append([]int32(nil), wired...)
 	for _, i := range rest {
-		join(root, s.net.Elements[i].A, s.net.Elements[i].B)
+		join(root, s.ends[i][0], s.ends[i][1])
 	}
 	s.island, s.fixed = make([]int, n), make([]bool, n)
 	for i := range root { // a root comes before all it stands for
@@ -104,8 +107,8 @@ func find(root []int32, i int32) int32 {
 	return i
 }
 
-func join(root []int32, a, b int) {
-	if x, y := find(root, int32(a)), find(root, int32(b)); x < y {
+func join(root []int32, a, b int32) {
+	if x, y := find(root, a), find(root, b); x < y {
 		root[y] = x
 	} else {
 		root[x] = y
@@ -131,7 +134,7 @@ func (s *Solver) eliminate() {
 	s.val = make([]float64, len(s.nbr))
 	s.diag, s.rhs = make([]float64, n), make([]float64, n)
 	s.diag0, s.val0 = make([]float64, n), make([]float64, len(s.nbr))
-	s.cond, s.ends = make([]float64, len(s.net.Elements)), make([][2]int32, len(s.net.Elements))
+	s.cond = make([]float64, len(s.net.Elements))
 	// where each update lands
 	at := func(a, b int32) int32 {
 		r := rank[a]
@@ -154,11 +157,10 @@ func (s *Solver) eliminate() {
 		}
 	}
 	s.offOf = make([]int32, len(s.net.Elements))
-	for i := range s.net.Elements {
-		e := &s.net.Elements[i]
+	for i, e := range s.ends {
 		s.offOf[i] = -1
-		if !s.fixed[e.A] && !s.fixed[e.B] && e.A != e.B {
-			s.offOf[i] = at(int32(e.A), int32(e.B))
+		if !s.fixed[e[0]] && !s.fixed[e[1]] && e[0] != e[1] {
+			s.offOf[i] = at(e[0], e[1])
 		}
 	}
 }
@@ -170,13 +172,12 @@ func (s *Solver) eliminate() {
 func (s *Solver) peel(rank []int32) (left int) {
 	n := len(rank)
 	deg, other := make([]int32, n), make([]int32, n)
-	for i := range s.net.Elements {
-		e := &s.net.Elements[i]
-		if a, b := e.A, e.B; a != b && !s.fixed[a] && !s.fixed[b] {
+	for _, e := range s.ends {
+		if a, b := e[0], e[1]; a != b && !s.fixed[a] && !s.fixed[b] {
 			deg[a]++
 			deg[b]++
-			other[a] ^= int32(b)
-			other[b] ^= int32(a)
+			other[a] ^= b
+			other[b] ^= a
 		}
 	}
 	for i := range n {
