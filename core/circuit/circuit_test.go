@@ -246,3 +246,9 @@ func BenchmarkSolve(b *testing.B) {
 		})
 	}
 }
+
+func TestRoughLog(t *testing.T) {
+	for x := 1e-6; x < 1e9; x *= 1.0173 {
+		require.InDelta(t, math.Log(x), roughLog(x), 1e-4, x)
+	}
+}

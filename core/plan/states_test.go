@@ -38,3 +38,16 @@ func TestEveryCaseOfTheWiring(t *testing.T) {
 		assert.Nil(t, p.Case(stock.Shop, bad), bad)
 	}
 }
+
+// The whole Apiary in all its states.
+func BenchmarkEveryState(b *testing.B) {
+	p := healthy(b)
+	cases := p.Cases(stock.Shop)
+	b.ReportAllocs()
+	for b.Loop() {
+		for _, c := range cases {
+			p.Case(stock.Shop, c.Key)
+		}
+	}
+	b.ReportMetric(float64(len(cases)), "states")
+}
