@@ -70,6 +70,10 @@ func TestProve(t *testing.T) {
 	keep("2 bananas")
 	assert.Contains(t, s.text(".error"), "volts:")
 	s.live(func() { s.clickText("It lit: proven") })
+	expect := s.text(".card small")
+	s.goTo(apiary + "/loom?prop=riser&way=prove&state=without%3AS2")
+	assert.NotEqual(t, expect, s.text(".card small"), "what to expect in another state")
+	s.goTo(apiary + "/loom?prop=riser&way=prove")
 	assert.True(t, s.plan("midnight-apiary").Device("glow-4").Proven)
 	assert.NotContains(t, s.text(".gutter"), "Prove 1 lamp")
 }

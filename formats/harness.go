@@ -19,7 +19,7 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 	h := w.Harness(prop)
 	m := w.Plan.Metric()
 	add := func(name string, rows [][]any) { names, tables = append(names, name), append(tables, rows) }
-	rows := [][]any{{"label", "what", "from", "to", "gauge", "conductors", "path mm", "laid mm", "cut each mm", "cut each", "colours"}}
+	rows := [][]any{{"label", "what", "from", "to", "gauge", "cores", "path mm", "laid mm", "cut each mm", "cut each", "colours"}}
 	for _, x := range h.Wires {
 		rows = append(rows, []any{x.Label, x.Kind, x.From, x.To, x.Gauge.String(), x.Conductors, round(x.Path), round(x.Laid), round(x.Cut), measure.Run(x.Cut, m), x.Rail})
 	}
@@ -47,7 +47,11 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 	add("Data", rows)
 	rows = [][]any{{"pin", "name", "works", "volts", "amps"}}
 	for _, x := range h.Pins {
-		rows = append(rows, []any{x.No, x.Name, x.Works, round(x.Volts), round(x.Amps)})
+		var volts, amps any = round(x.Volts), round(x.Amps)
+		if x.Volts == 0 && x.Amps == 0 { // a data pin or an input
+			volts, amps = "", ""
+		}
+		rows = append(rows, []any{x.No, x.Name, x.Works, volts, amps})
 	}
 	add("Pins", rows)
 	rows = [][]any{{"into", "wires", "bundle mm", "plug mm", "hole mm", "there is one"}}
@@ -164,7 +168,7 @@ func HarnessPDF(out io.Writer, w *plan.Work, prop string, paper Paper) error {
 		pdf.MultiCell(0, 4.6, tr(fmt.Sprintf("%d. %s", i+1, s)), "", "L", false)
 	}
 	names, tables := harnessTables(w, prop)
-	widths := [][]float64{{18, 24, 30, 26, 18, 8, 0, 0, 0, 24, 52}, {18, 52, 64, 16, 34}, {18, 40, 70, 18, 18}, {22, 10, 44, 24, 24, 24, 60}, {12, 34, 92, 22, 22}, {36, 62, 22, 20, 20, 24}, {48, 22, 24, 18, 24, 24, 30, 18}}
+	widths := [][]float64{{18, 24, 30, 26, 18, 11, 0, 0, 0, 24, 52}, {18, 52, 64, 16, 34}, {18, 40, 70, 18, 18}, {22, 10, 44, 24, 24, 24, 60}, {12, 34, 92, 22, 22}, {36, 62, 22, 20, 20, 24}, {48, 22, 24, 18, 24, 24, 30, 18}}
 	room := paper.W - 28
 	for i, t := range tables {
 		if len(t) < 2 {
@@ -259,6 +263,9 @@ func FlatBoard(w *plan.Work, prop string) (*Flat, error) {
 		f.Texts = append(f.Texts, Label{pattern.Point{X: boardEdge + 180, Y: top - 28}, 9, fmt.Sprintf("%s, %s, %s, from %s, %s", d.ID, d.Gauge, d.Length, d.From, w.Rail(d.ID))})
 		taps := map[float64][]string{}
 		var order []float64
+		if at := math.Round(d.FedAt.Value()); at > 0 {
+			taps[at], order = []string{"fed from " + d.From}, []float64{at}
+		}
 		for k := range w.Plan.Devices {
 			c := &w.Plan.Devices[k]
 			if c.From != d.ID {

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"github.com/xuri/excelize/v2"
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
@@ -85,4 +86,62 @@ func TestNailBoardIsToScale(t *testing.T) {
 	assert.Contains(t, poppler(t, "pdfinfo", b.Bytes()), "Pages:           2", "on a roll it is one page and its map")
 	_, err = FlatBoard(w, "gate")
 	assert.ErrorContains(t, err, "no runs to lay")
+}
+
+// What pixels need is in the lists as a spreadsheet reads them: the feed and
+// data wires, the plug, the chain, and where readings are written.
+func TestHarnessTablesOfTheComb(t *testing.T) {
+	p := demo.Apiary(today)
+	p.Readings = append(p.Readings, plan.Reading{ID: "r90", Device: "cells", Amps: measure.Must[measure.AmpKind]("2.6 A")}, plan.Reading{ID: "r91", Device: "cells", Ohms: measure.Must[measure.OhmKind]("3 Mohm")})
+	require.NoError(t, p.Validate())
+	w := plan.Do(p, stock.Shop, today)
+	var b bytes.Buffer
+	require.NoError(t, HarnessCSV(&b, w, "comb"))
+	r := csv.NewReader(&b)
+	r.FieldsPerRecord = -1
+	rows, err := r.ReadAll()
+	require.NoError(t, err)
+	table := map[string][][]string{}
+	name := ""
+	for _, row := range rows {
+		if len(row) == 1 && row[0] != "" {
+			name = row[0]
+			continue
+		}
+		table[name] = append(table[name], row)
+	}
+	cell := func(name string, row int, column string) string {
+		for i, c := range table[name][0] {
+			if c == column {
+				return table[name][row][i]
+			}
+		}
+		t.Fatalf("%s has no column %s", name, column)
+		return ""
+	}
+	require.Len(t, table["WIRES"], 4)
+	assert.Equal(t, "cells-f2", cell("WIRES", 2, "label"))
+	assert.Equal(t, "cells at 50%", cell("WIRES", 2, "to"))
+	assert.Equal(t, "1", cell("WIRES", 3, "cores"), "data alone: the ground is the supply's")
+	assert.Equal(t, "X1", cell("CONNECTORS", 1, "connector"))
+	assert.Equal(t, "1 to 72", cell("DATA", 1, "pixels"))
+	assert.Equal(t, "406", cell("DATA", 1, "pictures a second"), "1 / (72 x 30 us + 300 us)")
+	assert.Equal(t, "", cell("PINS", 1, "volts"))
+	assert.Equal(t, "2.6 A", cell("PROVE", 1, "amps read"))
+	assert.Equal(t, "3 Mohm", cell("PROVE", 1, "ohms to ground"))
+	assert.Equal(t, "", cell("PROVE", 1, "volts read"), "nothing read yet, room to write it")
+}
+
+// A run that is fed along itself has that place on the nail board.
+func TestNailBoardShowsTheFeed(t *testing.T) {
+	p := demo.Apiary(today)
+	p.Device("W2").FedAt = measure.Len("17 ft")
+	require.NoError(t, p.Validate())
+	f, err := FlatBoard(plan.Do(p, stock.Shop, today), "shelf")
+	require.NoError(t, err)
+	found := false
+	for _, x := range f.Texts {
+		found = found || x.Text == "fed from W1"
+	}
+	assert.True(t, found)
 }

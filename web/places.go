@@ -292,7 +292,7 @@ func (s *Server) loom(p *Page, q url.Values) {
 	}
 	st := w.All
 	state := q.Get("state")
-	if p.Way == "harness" || p.Way == "list" {
+	if p.Way == "harness" || p.Way == "list" || p.Way == "prove" {
 		for _, k := range w.Plan.Cases(w.Lib) {
 			p.Cases = append(p.Cases, Option{k.Key, k.Name, k.Key == state || state == "" && k.Key == "all"})
 		}

@@ -252,3 +252,77 @@ func TestRoughLog(t *testing.T) {
 		require.InDelta(t, math.Log(x), roughLog(x), 1e-4, x)
 	}
 }
+
+// Worked by hand: an overloaded supply between flat pieces of every line. It
+// gives its limit of 1 A; two loads of 2 A with their knee at 6 V are 3 ohm
+// each below it, so 1 A through 1.5 ohm: 1.5 V, less what the wire loses of the
+// supply's own 1e-6 S beyond its limit.
+func TestOverloadedSupplySettles(t *testing.T) {
+	n := &Network{}
+	g, p, q := n.Node("-"), n.Node("+"), n.Node("far")
+	s := n.Add(Element{Kind: Supply, A: p, B: g, E: 12, R: .1, Limit: 1})
+	n.Wire("w", p, q, .05)
+	a := n.Add(Element{Kind: Sink, A: q, B: g, I: 2, Vf: 6})
+	n.Add(Element{Kind: Sink, A: q, B: g, I: 2, Vf: 6})
+	sol := Solve(n)
+	require.True(t, sol.Settled)
+	require.InDelta(t, 1.5, sol.V[q]-sol.V[g], 1e-4)
+	require.InDelta(t, -1, sol.I[s], 2e-5)
+	require.InDelta(t, .5, sol.I[a], 1e-4)
+	// fifty of them in a row, each through its own wire, the far ones reversed
+	n = &Network{}
+	g, p = n.Node("-"), n.Node("+")
+	s = n.Add(Element{Kind: Supply, A: p, B: g, E: 12, R: .1, Limit: 1})
+	at := p
+	for i := range 50 {
+		next := n.Node("n")
+		n.Wire("w", at, next, .02)
+		x, y := next, g
+		if i >= 40 {
+			x, y = y, x
+		}
+		n.Add(Element{Kind: Sink, A: x, B: y, I: .5, Vf: 8})
+		at = next
+	}
+	sol = Solve(n)
+	require.True(t, sol.Settled)
+	sum := 0.0
+	for i, e := range n.Elements {
+		if e.Kind == Sink {
+			sum += sol.I[i]
+		}
+	}
+	require.InDelta(t, -sol.I[s], sum, .01, "all it gives is taken; what is reversed only leaks")
+	require.InDelta(t, -1, sol.I[s], 2e-5)
+}
+
+// A leaf's only neighbour is found though its elements are many, parallel or
+// loops on one node; and the answer is that of the same network in any order.
+func TestPeelingKeepsTheAnswer(t *testing.T) {
+	build := func(turn bool) (*Network, int) {
+		n := &Network{}
+		nodes := make([]int, 12)
+		for i := range nodes {
+			nodes[i] = n.Node("n")
+		}
+		edges := [][2]int{{0, 1}, {1, 2}, {1, 2}, {2, 3}, {3, 4}, {4, 2}, {4, 5}, {5, 6}, {6, 6}, {5, 7}, {7, 8}, {8, 9}, {9, 10}, {10, 11}}
+		for k := range edges {
+			e := edges[k]
+			if turn {
+				e = edges[len(edges)-1-k]
+				e[0], e[1] = e[1], e[0]
+			}
+			n.Wire("w", e[0], e[1], 1+float64(e[0]+e[1]))
+		}
+		n.Add(Element{Kind: Supply, A: 0, B: 11, E: 9, R: .5})
+		return n, 5
+	}
+	a, at := build(false)
+	b, _ := build(true)
+	x, y := Solve(a), Solve(b)
+	require.True(t, x.Settled && y.Settled)
+	require.InDelta(t, x.V[at]-x.V[11], y.V[at]-y.V[11], 1e-9)
+	// the mesh 2-3-4 is 6 ohm beside 8 + 7, the double 1-2 is 4 + 4 in parallel: by hand
+	ohms := 2.0 + 2 + 1/(1/7.+1/(6.+8)) + 10 + 13 + 16 + 18 + 20 + 22 + .5
+	require.InDelta(t, 9/ohms, -x.I[len(a.Elements)-1], 1e-9)
+}
