@@ -146,6 +146,10 @@ func TestDatabaseKeepsItsOwnConstraints(t *testing.T) {
 		"unique":      `insert into finishes(plan_id,id,seq,body) values ('midnight-apiary','again',9,'{"id":"again","solid":"riser-box","layers":[]}')`,
 		"own id":      `insert into props(plan_id,id,seq,body) values ('midnight-apiary','a',9,'{"id":"b","name":"B"}')`,
 		"feed":        `delete from devices where id = 'W1'`,
+		"data":        `update devices set body = jsonb_set(body,'{data}','"nobody"') where id = 'cells'`,
+		"driven by":   `delete from devices where id = 'U1'`,
+		"two at once": `update readings set body = jsonb_set(body,'{amps}','"1 A"') where id = 'r1'`,
+		"no reading":  `update readings set body = body - 'volts' where id = 'r1'`,
 		"reason":      `update waivers set body = jsonb_set(body,'{reason}','" "')`,
 	} {
 		_, err := conn.Exec(ctx, q)

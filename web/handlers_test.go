@@ -118,6 +118,9 @@ func TestNonsenseInTheSheetsAndLoomForms(t *testing.T) {
 		{"/slide", v("device", "ghost", "at", "10"), "gone; load the page again"},
 		{"/slide", v("device", "jar-1", "at", "far"), "gone; load the page again"},
 		{"/slide", v("device", "fill", "at", "10"), "hangs on no run"},
+		{"/reading", v("device", "glow-1", "volts", "2 bananas"), "volts:"},
+		{"/reading", v("device", "glow-1", "volts", "-3 A"), "out of range"},
+		{"/reading", v("device", "glow-1 far", "volts", "20 mA"), "only volts"},
 		{"/point", v("id", "none", "handle", "A"), "taken away already"},
 		{"/point", v("id", "skep-sketch", "handle", "A", "x", "NaN", "y", "2"), "no place in the picture"},
 		{"/point", v("id", "skep-sketch", "handle", "A", "x", "1e9", "y", "2"), "no place in the picture"},
@@ -253,4 +256,68 @@ func TestSearchStreams(t *testing.T) {
 	require.NoError(t, json.Unmarshal([]byte(layout), &kept))
 	require.Len(t, p.Layouts, 1)
 	assert.Equal(t, len(kept.Pins), len(p.Layouts[0].Pins))
+}
+
+// What slides answers with every lamp's volts, and keeps to the run it is on.
+func TestSlidingAnswers(t *testing.T) {
+	srv, st := barn(t)
+	ask := func(device, at string) (out struct {
+		At    string
+		Volts map[string]string
+		Error string
+	}) {
+		_, body, _ := got(t, srv, apiary+"/slide?device="+device+"&at="+at)
+		require.NoError(t, json.Unmarshal([]byte(body), &out))
+		return
+	}
+	start := ask("W2", "0")
+	assert.Equal(t, "", start.At, "fed at its start again")
+	middle := ask("W2", "5300")
+	assert.Equal(t, `208 3/4"`, middle.At, "to the quarter of an inch")
+	assert.Len(t, middle.Volts, 25, "the jars and the fill")
+	assert.Greater(t, middle.Volts["jar-24"], start.Volts["jar-24"], "its far end gains")
+	assert.Less(t, middle.Volts["jar-1"], start.Volts["jar-1"], "and its start loses")
+	past := ask("W2", "99999999")
+	assert.Equal(t, `420"`, past.At, "no further than its end")
+	code, _ := post(t, srv, apiary+"/slide", url.Values{"device": {"W2"}, "at": {"5300"}})
+	assert.Equal(t, http.StatusSeeOther, code)
+	p, _, err := st.Load(context.Background(), "midnight-apiary")
+	require.NoError(t, err)
+	assert.InDelta(t, 5300, p.Device("W2").FedAt.Value(), 4)
+}
+
+// A reading is kept in the unit it is written in, the far end as such, and
+// cards and fault finder each take their own.
+func TestReadingsInEveryUnit(t *testing.T) {
+	srv, st := barn(t)
+	for _, c := range [][2]string{{"cells", "4.7 V"}, {"cells far", "4.6"}, {"cells", "2.5 A"}, {"cells", "5 Mohm"}, {"cells", "120 kohms"}} {
+		code, body := post(t, srv, apiary+"/reading", url.Values{"device": {c[0]}, "volts": {c[1]}, "by": {"Ola"}})
+		require.Equal(t, http.StatusSeeOther, code, "%s %s: %s", c[0], c[1], body)
+	}
+	p, _, err := st.Load(context.Background(), "midnight-apiary")
+	require.NoError(t, err)
+	mine := p.Readings[len(p.Readings)-5:]
+	assert.Equal(t, "4.7 V", mine[0].Volts.String())
+	assert.True(t, mine[1].Far)
+	assert.InDelta(t, 2.5, mine[2].Amps.Value(), 1e-9)
+	assert.InDelta(t, 5e6, mine[3].Ohms.Value(), 1e-3)
+	assert.InDelta(t, 120e3, mine[4].Ohms.Value(), 1e-3)
+	for _, r := range mine {
+		assert.Equal(t, "Ola", r.By)
+	}
+	_, prove, _ := got(t, srv, apiary+"/loom?prop=comb&way=prove")
+	assert.Contains(t, prove, "4.7 V, 2.5 A, 120 kohm to ground")
+	assert.Contains(t, prove, "st-fail", "120 kohm says that something touches")
+	_, fault, _ := got(t, srv, apiary+"/loom?prop=comb&way=fault")
+	assert.Contains(t, fault, "at its far end")
+	assert.NotContains(t, fault, "<b>120 kohm", "ohms are for the card")
+}
+
+// Every mend in the gutter that touches wiring says what it costs, as core does.
+func TestMendsShowTheirEffect(t *testing.T) {
+	srv, _ := barn(t)
+	_, body, _ := got(t, srv, apiary+"/loom?prop=shelf")
+	assert.Contains(t, body, "drops 4.2 %, then 2.9 %; copper")
+	_, body, _ = got(t, srv, apiary+"/walkdown")
+	assert.Contains(t, body, "costs $2.00", "a level shifter")
 }

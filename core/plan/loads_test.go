@@ -179,3 +179,60 @@ func TestPathOfAWire(t *testing.T) {
 	w := wired(t, plan.Device{ID: "S", Kind: "supply", Product: "ps12-1"}, plan.Device{ID: "W", Kind: "run", From: "S", Gauge: gg("22 AWG"), Length: ln("25 in"), Path: "0,0,4 20,0,4 20,-3,8"})
 	assert.InDelta(t, 25*measure.Inch*1.05, w.Plan.PathNeeds(w.Plan.Device("W")), 1e-6)
 }
+
+// A controller taken away leaves its pixels, with no data; a supply taken away
+// takes what it feeds, as ever; both come back.
+func TestControllerTakenAway(t *testing.T) {
+	w := wired(t, plan.Device{ID: "S", Kind: "supply", Product: "ps5-4"}, plan.Device{ID: "T", Kind: "supply", Product: "ps5-4"},
+		plan.Device{ID: "U", Kind: "controller", From: "T"},
+		plan.Device{ID: "P", Kind: "lamp", From: "S", Product: "pixel5", Length: ln("1 m"), Data: "U", Pin: 4},
+		plan.Device{ID: "Q", Kind: "lamp", From: "S", Product: "pixel5", Length: ln("1 m"), Data: "P"})
+	for take, stay := range map[string][]string{"U": {"S", "T", "P", "Q"}, "T": {"S", "P", "Q"}, "P": {"S", "T", "U", "Q"}, "S": {"T", "U"}} {
+		e := w.Plan.Without("device", take)
+		q, err := w.Plan.Apply(e)
+		require.NoError(t, err, take)
+		var left []string
+		for _, d := range q.Devices {
+			left = append(left, d.ID)
+			assert.NotEqual(t, take, d.Data)
+		}
+		assert.ElementsMatch(t, stay, left, "without %s", take)
+		back, err := q.Apply(e.Inverse())
+		require.NoError(t, err)
+		assert.Equal(t, string(w.Plan.Encode()), string(back.Encode()), "and back")
+	}
+}
+
+func FuzzFeeds(f *testing.F) {
+	for _, s := range []string{"", "0% 50%", "12.5%, 37.5%", "100", "x", "-1%", "0% 0%", "NaN%"} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		got, err := plan.ParseFeeds(s)
+		if err != nil {
+			return
+		}
+		last := -1.0
+		for _, x := range got {
+			if !(x > last && x >= 0 && x <= 1) {
+				t.Fatalf("%q gives %v", s, got)
+			}
+			last = x
+		}
+		if again, err := plan.ParseFeeds(plan.FeedsText(got)); err != nil && len(got) < 2 || len(again) > len(got) {
+			t.Fatalf("%q reads back as %v, %v", s, again, err)
+		}
+	})
+}
+
+func FuzzPath(f *testing.F) {
+	for _, s := range []string{"0,0,4 20,0,4", "1,2,3", "0,0,0 1e5,0,0 mm", ";;", "1,1,1 2,2,2 in", "NaN,0,0 1,1,1"} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		c, err := plan.ParsePath(s, true)
+		if l := plan.PathLength(c); err == nil && !(l >= 0 && l < 60*2*60000) {
+			t.Fatalf("%q is %g mm long", s, l)
+		}
+	})
+}
