@@ -110,6 +110,9 @@ func Apiary(today time.Time) *plan.Plan {
 			jar.Need = l(fmt.Sprintf("%d in", 8+i%4))
 		}
 		jar.Reversed = i == 7
+		if i >= 21 { // these have their extensions already
+			jar.Extension = l("5 in")
+		}
 		p.Devices = append(p.Devices, jar)
 	}
 	p.Inputs = []plan.Input{
@@ -129,6 +132,12 @@ func Apiary(today time.Time) *plan.Plan {
 		plan.Device{ID: "W6", Prop: "bee", Kind: "run", Name: "Belly wire W6", From: "B1", Gauge: g("24 AWG"), Length: l("9 in")},
 		plan.Device{ID: "belly", Prop: "bee", Kind: "lamp", Name: "Belly pixels", From: "W6", Product: "pixel5", Length: l("0.2 m"), Bright: 80, Need: l("4 in")},
 		plan.Device{ID: "eye", Prop: "bee", Kind: "lamp", Name: "Eyes", From: "W6", Product: "led-red", Row: 2, Resistor: measure.Must[measure.OhmKind]("33 ohm"), Need: l("4 in")},
+	)
+	p.Devices = append(p.Devices,
+		plan.Device{ID: "S4", Prop: "sunflowers", Kind: "supply", Name: "Supply S4", Product: "ps12-2", Outlet: "shed"},
+		plan.Device{ID: "F4", Prop: "sunflowers", Kind: "fuse", Name: "Fuse F4", From: "S4", Rating: a("3 A")},
+		plan.Device{ID: "W7", Prop: "sunflowers", Kind: "run", Name: "Run W7", From: "F4", Gauge: g("16 AWG"), Length: l("6 ft")},
+		plan.Device{ID: "sun-motor", Prop: "sunflowers", Kind: "lamp", Name: "Turning motor", From: "W7", Product: "motor12", Need: l("6 in")},
 	)
 	w := func(s string) measure.Power { return measure.Must[measure.WattKind](s) }
 	p.Display.Nights, p.Display.Night, p.Display.Duty = 18, d("4 h"), 30

@@ -129,7 +129,7 @@ func TestLoom(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
 	assert.Contains(t, s.text("svg.board"), "11.50")
 	assert.Contains(t, s.text(".gutter"), "17 lamps drop up to 4.2 %")
-	assert.Contains(t, s.text(".gutter"), "15 leads are too short")
+	assert.Contains(t, s.text(".gutter"), "12 leads are too short")
 	assert.Contains(t, s.text("svg.board"), "reversed", "by text")
 	assert.Equal(t, 1, s.count("svg.board .l-reversed"), "by shape and colour")
 	assert.Equal(t, 1, s.count("svg.board path.cross"))

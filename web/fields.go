@@ -68,7 +68,7 @@ var specs = map[string][]spec{
 	"lamp":       {{"product", "Lamp", "lamp"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"need", "Lead needed", "text"}, {"lead", "Lead it has", "text"}, {"extension", "Extension", "text"}, {"in", "Built into", "solids"}, {"reversed", "Reversed", "check"}, {"proven", "Proven, lit", "check"}},
 	"led":        {{"row", "LEDs in a row", "text"}, {"resistor", "Resistor", "text"}},
 	"strip":      {{"length", "Length", "text"}, {"feeds", "Fed at, %", "text"}, {"gauge", "Feed gauge", "text"}},
-	"pixels":     {{"bright", "Held to, %", "text"}, {"data", "Data from", "datas"}, {"pin", "Pin", "text"}, {"dataLead", "Data wire", "text"}, {"common", "Ground beside data", "check"}, {"shifter", "Level shifter", "check"}, {"damper", "Data resistor", "check"}, {"bulk", "Feed capacitor", "check"}},
+	"pixels":     {{"bright", "Held to, %", "text"}, {"data", "Data from", "datas"}, {"pin", "Pin", "text"}, {"dataLead", "Data wire", "text"}, {"common", "Data ground", "check"}, {"shifter", "Level shifter", "check"}, {"damper", "Data resistor", "check"}, {"bulk", "Feed capacitor", "check"}},
 	"input":      {{"name", "Name", "text"}, {"kind", "Kind", "button|mat|beam|switch"}, {"minPulse", "Least pulse", "text"}, {"holdOff", "Hold-off", "text"}, {"closed", "Normally closed", "check"}},
 	"scene":      {{"name", "Name", "text"}, {"length", "Length", "text"}, {"cues", "Cues", "wide"}},
 	"trigger":    {{"input", "Input", "inputs"}, {"scene", "Scene", "scenes"}, {"latch", "How", "one-shot|retrigger|momentary|toggle"}, {"rest", "Rest after", "text"}},

@@ -20,7 +20,7 @@ func TestHarnessOfTheShelf(t *testing.T) {
 	for _, x := range h.Wires {
 		byLabel[x.Label] = x
 	}
-	require.Len(t, h.Wires, 3, "W1, W2 and the extension")
+	require.Len(t, h.Wires, 6, "W1, W2, three extensions as shipped and a fourth")
 	assert.InDelta(t, 35*12*25.4+200, byLabel["W2"].Cut, 1e-6, "35 ft and a hand's width at each end")
 	assert.Equal(t, "W1 at 9'4\"", byLabel["W2"].From)
 	assert.Contains(t, byLabel["W2"].Rail, "12 V: red and black")

@@ -13,7 +13,7 @@ func TestEveryCaseOfTheWiring(t *testing.T) {
 	p := apiary(t)
 	w := plan.Do(p, stock.Shop, today)
 	cases := p.Cases(stock.Shop)
-	require.Len(t, cases, 2+len(p.Scenes)+4+1)
+	require.Len(t, cases, 3+len(p.Scenes)+5+1)
 	for _, c := range cases {
 		st := p.Case(stock.Shop, c.Key)
 		require.NotNil(t, st, c.Key)
@@ -34,6 +34,11 @@ func TestEveryCaseOfTheWiring(t *testing.T) {
 	assert.InDelta(t, w.All.Readings["glow-1"].Volts, without["glow-1"].Volts, 1e-6)
 	// copper loses 0.393 % a kelvin (IEC 60028): in the cold the far jar sees more
 	assert.Greater(t, p.Case(stock.Shop, "cold").Readings["jar-24"].Volts, w.All.Readings["jar-24"].Volts)
+	// starting, the sunflowers' motor is its winding alone and its supply sags
+	start := p.Case(stock.Shop, "start").Readings
+	assert.Greater(t, start["S4"].Amps, 2.)
+	assert.Less(t, start["sun-motor"].Volts, w.All.Readings["sun-motor"].Volts)
+	assert.InDelta(t, w.All.Readings["jar-1"].Volts, start["jar-1"].Volts, 1e-6)
 	for _, bad := range []string{"", "scene:none", "without:K1", "without:none", "summer"} {
 		assert.Nil(t, p.Case(stock.Shop, bad), bad)
 	}
