@@ -2,10 +2,12 @@ package plan_test
 
 import (
 	"math"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
@@ -41,4 +43,34 @@ func TestConverterDrawsConstantPower(t *testing.T) {
 	bad := p.Clone()
 	bad.Devices[2].Amps = measure.Current{}
 	assert.ErrorContains(t, bad.Validate(), "what it puts out")
+}
+
+// What a converter feeds is a bench of its own: the converter itself may give
+// nothing, or the wrong volts.
+func TestFaultsBehindAConverter(t *testing.T) {
+	w := wired(t, plan.Device{ID: "S", Kind: "supply", Product: "ps12-5"}, plan.Device{ID: "C", Kind: "converter", From: "S", Volts: vv("5 V"), Amps: aa("3 A")},
+		plan.Device{ID: "W", Kind: "run", From: "C", Gauge: gg("18 AWG"), Length: ln("3 ft")}, plan.Device{ID: "U", Kind: "controller", From: "W"},
+		plan.Device{ID: "P", Kind: "lamp", From: "W", Product: "pixel5", Length: ln("300 mm"), Bright: 50})
+	b := plan.Suspects(w.Plan, stock.Shop, "C")
+	seen := func(pairs map[string]float64) (out []circuit.Seen) {
+		for _, id := range b.Devices { // in order
+			if v, ok := pairs[id]; ok {
+				s, ok := b.Volts(id, v)
+				require.True(t, ok, id)
+				out = append(out, s)
+				delete(pairs, id)
+			}
+		}
+		require.Empty(t, pairs, "all of them are probes")
+		return
+	}
+	for want, volts := range map[string]map[string]float64{
+		"none":   {"C": w.All.Readings["C"].Volts, "P": w.All.Readings["P"].Volts, "U": w.All.Readings["U"].Volts},
+		"dead:C": {"C": 0, "W": 0, "U": 0},
+		"open:W": {"C": 5, "W": 0, "U": 0},
+		"weak:C": {"C": 4.25, "U": 4.24},
+	} {
+		got := b.Rank(seen(volts), circuit.HandMeter)[0].Group
+		assert.True(t, strings.HasPrefix(got, want), "%s, not %s", want, got)
+	}
 }

@@ -69,7 +69,10 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 			continue
 		}
 		switch d.Kind {
-		case "supply":
+		case "controller":
+			q := rig.port[d.ID]
+			probe(d, q[0], q[1])
+		case "supply", "converter":
 			q := rig.port[d.ID]
 			probe(d, q[0], q[1])
 			e := rig.source[d.ID]

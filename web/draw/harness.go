@@ -656,10 +656,18 @@ func Profile(w *plan.Work, st *plan.State, id string) string {
 	budget := rated * (1 - circuit.DropBudget)
 	c.Rect("past", x0, y(budget), x1-x0, y1-y(budget))
 	c.Line("budget", x0, y(budget), x1, y(budget))
-	c.Text("t", "end", x1-6, y(budget)-4, "3 % line "+measure.Volts(budget))
-	if hard := rated * (1 - circuit.DropLimit); hard > low {
+	three, hard := "3 % line "+measure.Volts(budget), rated*(1-circuit.DropLimit)
+	if hard > low {
 		c.Line("budget", x0, y(hard), x1, y(hard))
+	}
+	switch {
+	case hard <= low:
+		c.Text("t", "end", x1-6, y(budget)-4, three)
+	case y(hard)-y(budget) > 16 && y(budget)-y0 > 14:
+		c.Text("t", "end", x1-6, y(budget)-4, three)
 		c.Text("t", "end", x1-6, y(hard)-4, "10 % limit")
+	default: // too near each other: both under them, side by side
+		c.Text("t", "end", x1-6, y(hard)+13, three+", 10 % limit "+measure.Volts(hard))
 	}
 	var ps []XY
 	for _, q := range way {
