@@ -146,7 +146,7 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "shed", Name: "Shed outlet", Volts: v("120 V"), Breaker: a("20 A"), Gauge: g("14 AWG"), Cord: l("75 ft")},
 	}
 	p.Plugs = []plan.Plug{
-		{ID: "smoker", Name: "Smoker's fog heater", Outlet: "porch", Watts: w("700 W"), Heater: true},
+		{ID: "smoker", Name: "Smoker's fog heater", Outlet: "porch", Watts: w("700 W"), Heater: true, Duty: 40},
 		{ID: "swarm-screen", Name: "Swarm screen", Outlet: "porch", Watts: w("18 W")},
 		{ID: "gate-speaker", Name: "Gate speaker", Outlet: "shed", Watts: w("40 W")},
 	}

@@ -79,7 +79,7 @@ func TestWriting(t *testing.T) {
 	assert.Equal(t, `3 15/16"`, Tape(100, false))
 	assert.Equal(t, `100 mm`, Tape(100, true))
 	assert.Equal(t, `9' 4"`, Run(112*Inch, false))
-	for s, want := range map[float64]string{.35: "0.35 s", .02: "20 ms", 300: "5 min", 7800: "2 h 10", 7199: "2 h", 172800: "2 days"} {
+	for s, want := range map[float64]string{.35: "0.35 s", .02: "20 ms", 300: "5 min", 7800: "2 h 10 min", 7199: "2 h", 172800: "2 days"} {
 		assert.Equal(t, want, Span(s))
 	}
 	assert.Equal(t, "20 mA", Amps(.02))

@@ -78,7 +78,7 @@ func Span(s float64) string {
 		if m == 0 {
 			return Decimal(h, 0) + " h"
 		}
-		return Decimal(h, 0) + " h " + Decimal(m, 0)
+		return Decimal(h, 0) + " h " + Decimal(m, 0) + " min"
 	}
 	if math.Abs(s) >= 10*86400 {
 		return Decimal(s/86400, 0) + " days"

@@ -28,11 +28,11 @@ var main_ = []string{
 	"walkdown=/p/midnight-apiary/walkdown",
 	"calculators=/calc?name=tower&h.=48 in&bottom.=20 in&top.=9 in&n.=6",
 	"loom-power=/p/midnight-apiary/loom?prop=bee&way=power&sel=outlet:porch",
-	"loom-build=/p/midnight-apiary/loom?prop=shelf&way=build",
+	"loom-build=/p/midnight-apiary/loom?prop=comb&way=build@1280x1100",
 	"loom-fault=/p/midnight-apiary/loom?prop=shelf&way=train&level=2&seed=6&m=W1,jar-12,W2",
 	"working=/p/midnight-apiary/loom?prop=shelf&sel=device:jar-24",
 	"phone=/p/midnight-apiary/bench?prop=riser&way=whole@390x844",
-	"wide=/p/midnight-apiary/loom?prop=shelf@1920x1080",
+	"wide=/p/midnight-apiary/loom?prop=comb@1920x1080",
 	"conflict=/p/midnight-apiary/loom?prop=shelf&sel=device:W2",
 }
 
