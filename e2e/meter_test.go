@@ -64,9 +64,14 @@ func TestProve(t *testing.T) {
 	assert.Equal(t, 2, s.count(".st-pass"), s.text(".list"))
 	keep("9 V")
 	assert.Equal(t, 3, s.count(".st-fail"))
+	s.live(func() {
+		eval[bool](s, `(()=>{const f=document.querySelector("form.meter"); f.elements.by.value="Sam"; f.requestSubmit(); return true})()`)
+	})
 	keep("250 mA")
+	rs := s.plan("midnight-apiary").Readings
+	assert.Equal(t, "Sam", rs[len(rs)-1].By, "who measures is said once")
 	keep("200 kohm")
-	assert.Contains(t, s.text(".list"), "9 V, 250 mA, 200 kohm to ground")
+	assert.Contains(t, s.text(".list"), "9 V, 250 mA, 200 kohm to ground by Sam")
 	keep("2 bananas")
 	assert.Contains(t, s.text(".error"), "volts:")
 	s.live(func() { s.clickText("It lit: proven") })

@@ -239,6 +239,28 @@ func theme(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, local(c.PostForm("back")))
 }
 
+// whoOf is the name this browser last gave, for readings, waivers and drills.
+func whoOf(c *gin.Context) string {
+	v, err := c.Cookie("who")
+	if err != nil || len(v) > 40 {
+		return ""
+	}
+	return v
+}
+
+// sayWho is the name a form gives, kept for the next; without one the last.
+func sayWho(c *gin.Context, field string) string {
+	who := strings.TrimSpace(c.PostForm(field))
+	if who == "" {
+		return whoOf(c)
+	}
+	if len(who) <= 40 && who != whoOf(c) {
+		c.SetSameSite(http.SameSiteStrictMode)
+		c.SetCookie("who", who, 365*86400, "/", "", false, true)
+	}
+	return who
+}
+
 // local keeps a redirect inside this site.
 func local(back string) string {
 	u, err := url.Parse(back)

@@ -219,7 +219,7 @@ func (s *Server) waive(c *gin.Context) {
 		s.apply(c, plan.Edit{Label: "no longer waive " + id, Changes: []plan.Change{w.Plan.Drop("waiver", id)}}, over{}, "")
 		return
 	}
-	v := plan.Waiver{ID: id, Reason: strings.TrimSpace(c.PostForm("reason")), By: strings.TrimSpace(c.PostForm("by"))}
+	v := plan.Waiver{ID: id, Reason: strings.TrimSpace(c.PostForm("reason")), By: sayWho(c, "by")}
 	s.apply(c, plan.Edit{Label: "waive " + id, Changes: []plan.Change{w.Plan.Put("waiver", id, v)}}, over{}, "")
 }
 

@@ -21,6 +21,7 @@ type Card struct {
 	Expect   string
 	Current  string
 	Measured string
+	Who      string // by whom, and when
 	Verdict  string // pass, fail or ""
 }
 
@@ -86,8 +87,8 @@ func (p *Page) cards(st *plan.State) {
 		}
 		l := latest[d.ID]
 		var said []string
-		judge := func(text string, good bool) {
-			said = append(said, text)
+		judge := func(r *plan.Reading, text string, good bool) {
+			said, c.Who = append(said, text), strings.TrimSpace(r.By+" "+r.On)
 			if !good {
 				c.Verdict = "fail"
 			} else if c.Verdict == "" {
@@ -95,13 +96,13 @@ func (p *Page) cards(st *plan.State) {
 			}
 		}
 		if r := l.volts; r != nil {
-			judge(r.Volts.String(), math.Abs(r.Volts.Value()-math.Abs(g.Volts)) <= 0.03*math.Abs(g.Volts)+0.05)
+			judge(r, r.Volts.String(), math.Abs(r.Volts.Value()-math.Abs(g.Volts)) <= 0.03*math.Abs(g.Volts)+0.05)
 		}
 		if r := l.amps; r != nil {
-			judge(r.Amps.String(), math.Abs(r.Amps.Value()-math.Abs(g.Amps)) <= 0.15*math.Abs(g.Amps)+0.002)
+			judge(r, r.Amps.String(), math.Abs(r.Amps.Value()-math.Abs(g.Amps)) <= 0.15*math.Abs(g.Amps)+0.002)
 		}
 		if r := l.ohms; r != nil {
-			judge(r.Ohms.String()+" to ground", r.Ohms.Value() >= leakOhms)
+			judge(r, r.Ohms.String()+" to ground", r.Ohms.Value() >= leakOhms)
 		}
 		c.Measured = strings.Join(said, ", ")
 		p.Cards = append(p.Cards, c)
@@ -206,6 +207,11 @@ func (s *Server) reading(c *gin.Context) {
 	today := s.now().Format(time.DateOnly)
 	e := plan.Edit{}
 	p := w.Plan
+	who := sayWho(c, "by")
+	if len(who) > 40 {
+		s.refused(c, over{err: "name: is longer than 40 letters"})
+		return
+	}
 	add := func(r plan.Reading) {
 		n := len(p.Readings) + len(e.Changes) + 1
 		for {
@@ -215,7 +221,7 @@ func (s *Server) reading(c *gin.Context) {
 			}
 			n++
 		}
-		r.On, r.By = today, strings.TrimSpace(c.PostForm("by"))
+		r.On, r.By = today, who
 		e.Changes = append(e.Changes, p.Put("reading", r.ID, r))
 	}
 	device := c.PostForm("device")
@@ -223,6 +229,7 @@ func (s *Server) reading(c *gin.Context) {
 		device = strings.TrimSuffix(device, farEnd)
 	}
 	switch c.PostForm("do") {
+	case "who": // kept already
 	case "all-lit":
 		looked := map[string]bool{}
 		for _, r := range p.Readings {

@@ -65,6 +65,7 @@ type ConflictRow struct{ Name, Label, Theirs, Mine string }
 
 // Page is all a template needs.
 type Page struct {
+	Who                       string // who last gave a name here
 	Title, Place, Theme, Back string
 	PlanID                    string
 	Plan                      *plan.Plan
@@ -198,7 +199,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		return
 	}
 	q := u.Query()
-	p := &Page{Place: place, Theme: themeOf(c), Back: u.RequestURI(), PlanID: id, Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
+	p := &Page{Place: place, Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(), PlanID: id, Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
 		Undo: undo, Redo: redo, Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict, Examples: shorthand.Examples()}
 	if place == "rehearsal" {
 		p.Theme = "dark"

@@ -131,7 +131,7 @@ func (s *Server) answer(c *gin.Context) {
 		p.Prop = defaultProp(w, "loom")
 	}
 	dr, t, taken := p.drill(q)
-	who := strings.TrimSpace(c.PostForm("who"))
+	who := sayWho(c, "who")
 	switch {
 	case dr == nil:
 		s.refused(c, over{err: t.Error})

@@ -73,7 +73,7 @@ func (o *Outlet) CordOhms() float64 {
 func (w *Work) energy() {
 	w.Rest = w.All
 	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Kind == "switch" && d.Driven {
+		if d := &w.Plan.Devices[i]; d.Kind == "switch" && d.Driven || w.Lib.Lamps[d.Product].Idle > 0 && w.Lib.Lamps[d.Product].Stall > 0 {
 			w.Rest = w.Rig.Solve(w.Lib, map[string]bool{})
 			break
 		}

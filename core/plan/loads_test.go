@@ -106,6 +106,12 @@ func TestMotorRunsAndStarts(t *testing.T) {
 	assert.InEpsilon(t, start.Volts/2, start.Amps, 1e-6)
 	assert.Greater(t, start.Amps, 5.)
 	assert.InDelta(t, 1.5, w.Plan.Case(stock.Shop, "all").Readings["M"].Amps, .001, "and runs again")
+	v := w.Plan.Clone()
+	v.Device("V").Reversed, v.Device("S").Volts = false, vv("5 V")
+	sw := plan.Do(v, stock.Shop, today)
+	assert.InDelta(t, .5, sw.All.Readings["V"].Amps, .001, "a servo moving")
+	assert.InDelta(t, .01, sw.Rest.Readings["V"].Amps, .001, "and holding still when scenes are off")
+	assert.InDelta(t, .25*sw.All.Readings["S"].Amps+.75*sw.Rest.Readings["S"].Amps, sw.Night("S"), 1e-9)
 	back := w.Plan.Clone()
 	back.Device("M").Reversed = true
 	assert.InDelta(t, 1.5, plan.Do(back, stock.Shop, today).All.Readings["M"].Amps, .001, "backwards, as hard")

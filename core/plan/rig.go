@@ -435,10 +435,18 @@ func (r *Rig) solve() *circuit.Solution {
 }
 
 // Solve solves the rig with the given driven switches on. A hand switch is on
-// unless it was left off; nil means everything on.
+// unless it was left off; nil means everything on, none of them that scenes are
+// off and servos hold still.
 func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 	for i := range r.devices {
 		d := &r.devices[i]
+		if l := lib.Lamps[d.Product]; d.Kind == "lamp" && l.Kind == "servo" {
+			if e := &r.Net.Elements[r.load[d.ID][0]]; e.Kind == circuit.Sink {
+				if e.I = lampOf(d, lib).Amps; on != nil && len(on) == 0 {
+					e.I = l.Idle
+				}
+			}
+		}
 		if d.Kind != "switch" {
 			continue
 		}
