@@ -16,6 +16,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
+	"zapbarn/core/source"
 	"zapbarn/web/draw"
 )
 
@@ -452,7 +453,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 			}
 		}
 		t.Sub = x.Kind + ", " + s
-		t.Results = p.pick(key+":load", key+":hours", key+":sets", key+":season", key+":average", key+":draws", key+":headroom", key+":volts", key+":drop", key+":amps", key+":light", key+":ohms", key+":carry", key+":resistor")
+		t.Results = p.pick(key+":load", key+":hours", key+":sets", key+":season", key+":average", key+":draws", key+":headroom", key+":volts", key+":drop", key+":amps", key+":light", key+":ohms", key+":carry", key+":path", key+":resistor")
 		for _, d := range p.Plan.Devices {
 			if d.From == id && len(t.Touches) < 4 {
 				t.Touches = append(t.Touches, Link{Text: d.Name, Href: p.href("loom", x.Prop, "device:"+d.ID, "")})
@@ -504,3 +505,6 @@ func fieldErrors(err error) (map[string]string, string) {
 	}
 	return nil, err.Error()
 }
+
+// PriceFrom is where the prices in mends are from.
+func (p *Page) PriceFrom() []source.Source { return plan.BillFrom }

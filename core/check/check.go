@@ -8,6 +8,7 @@ import (
 	"sort"
 
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 )
 
 // Level is how bad a snag is.
@@ -35,15 +36,16 @@ type Mend struct {
 
 // Snag is one finding.
 type Snag struct {
-	Code   string       `json:"code"`
-	Level  Level        `json:"level"`
-	Title  string       `json:"title"`
-	Why    string       `json:"why"`   // one sentence with the numbers
-	At     []string     `json:"at"`    // elements concerned, kind:id, the first to go to
-	Place  string       `json:"place"` // barn, bench, loom or rehearsal
-	Prop   string       `json:"prop,omitempty"`
-	Mends  []Mend       `json:"mends,omitempty"`
-	Waived *plan.Waiver `json:"waived,omitempty"`
+	Code   string          `json:"code"`
+	Level  Level           `json:"level"`
+	Title  string          `json:"title"`
+	Why    string          `json:"why"`   // one sentence with the numbers
+	At     []string        `json:"at"`    // elements concerned, kind:id, the first to go to
+	Place  string          `json:"place"` // barn, bench, loom or rehearsal
+	Prop   string          `json:"prop,omitempty"`
+	Mends  []Mend          `json:"mends,omitempty"`
+	From   []source.Source `json:"from,omitempty"` // where the limits it judges by are from
+	Waived *plan.Waiver    `json:"waived,omitempty"`
 	weight float64
 }
 

@@ -22,7 +22,7 @@ var _ = rule("colour-shift", Fix, "The far pixels see too little for their blue 
 		if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || w.Rig.Unfed[d.ID] || d.Reversed || g.FarVolt >= whiteNeeds*rated {
 			continue
 		}
-		s := Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " changes colour along its length", weight: 1 - g.FarVolt/rated,
+		s := Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " changes colour along its length", weight: 1 - g.FarVolt/rated, From: []source.Source{ColourFrom},
 			Why: fmt.Sprintf("Its worst pixel sees %s; below %s blue and green give in before red, and white turns yellow.", measure.Volts(g.FarVolt), measure.Volts(whiteNeeds*rated))}
 		for _, m := range feedsMends(w, d.ID) {
 			if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].FarVolt >= whiteNeeds*rated {

@@ -29,7 +29,7 @@ var _ = rule("data-line", Fix, "A data wire is longer than its signal is known t
 		if d.DataLead.Value() <= reach {
 			continue
 		}
-		s := Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: "The data wire to " + d.Name + " is long", weight: d.DataLead.Value() / reach,
+		s := Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: "The data wire to " + d.Name + " is long", weight: d.DataLead.Value() / reach, From: []source.Source{DataFrom},
 			Why: fmt.Sprintf("It is %s; data reaches %s. Put the controller nearer, or a spare pixel half way to pass it on.", d.DataLead, dataMetres)}
 		if reach < drivenFar && d.DataLead.Value() <= drivenFar {
 			next := d

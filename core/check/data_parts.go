@@ -4,7 +4,9 @@ import (
 	"fmt"
 	"strings"
 
+	"zapbarn/core/circuit"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 )
 
 var _ = rule("data-parts", Mind, "Pixels lack the resistor in their data wire or the capacitor across their feed.", func(w *plan.Work, say func(Snag)) {
@@ -25,7 +27,7 @@ var _ = rule("data-parts", Mind, "Pixels lack the resistor in their data wire or
 		}
 		next := d
 		next.Damper, next.Bulk = true, true
-		say(Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " lacks parts at its first pixel",
+		say(Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " lacks parts at its first pixel", From: []source.Source{circuit.PixelFrom},
 			Why:   fmt.Sprintf("Fit %s, next to the first pixel: they keep ringing and the first rush of current off it.", strings.Join(lack, " and ")),
 			Mends: []Mend{put(w, "Put them on the list", "device", d.ID, next)}})
 	}

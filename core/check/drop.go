@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 	"zapbarn/core/stock"
 )
 
@@ -58,7 +59,7 @@ var _ = rule("drop", Stop, "Lamps lie past the drop budget (3 % to plan for, 10 
 		if g.n > 1 {
 			why = fmt.Sprintf("Past the %.0f %% line from %s on; %s sees", 100*limit, g.first.Name, g.worst.Name)
 		}
-		s := Snag{Level: level, Place: "loom", At: []string{"device:" + g.worst.ID}, Title: title, weight: g.share,
+		s := Snag{Level: level, Place: "loom", At: []string{"device:" + g.worst.ID}, Title: title, weight: g.share, From: []source.Source{circuit.BudgetFrom},
 			Why: why + fmt.Sprintf(" %s of %s, %.0f %% of full light.", measure.Volts(g.volts-r.Drop), measure.Volts(g.volts), 100*r.Lit)}
 		if g.run != nil {
 			s.At = append(s.At, "device:"+g.run.ID)
@@ -324,7 +325,7 @@ var _ = rule("wire-too-thin", Stop, "A wire carries more current than it may, bu
 		if g.Amps <= limit {
 			continue
 		}
-		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is too thin", weight: g.Amps / max(limit, 0.1),
+		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is too thin", weight: g.Amps / max(limit, 0.1), From: []source.Source{stock.AmpacityFrom},
 			Why: fmt.Sprintf("%s runs through %s, which may carry %s bundled or in foam.", measure.Amps(g.Amps), d.Gauge, measure.Amps(limit))}
 		for _, n := range stock.Gauges {
 			a := measure.AWGArea(n)

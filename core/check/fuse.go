@@ -106,14 +106,14 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 			if m.Rating.Value() > 0 {
 				mends = []Mend{put(w, label, "device", d.ID, m)}
 			}
-			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " lets too much through", weight: 2, Mends: mends,
+			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " lets too much through", weight: 2, Mends: mends, From: []source.Source{PolyFrom, stock.AmpacityFrom},
 				Why: fmt.Sprintf("A self-resetting fuse trips only at about twice its %s, and slowly; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
 		case run != nil && d.Rating.Value() > carry+1e-9:
 			fix := mends()
 			if m, ok := ownFuses(w, d); ok && fix == nil {
 				fix = []Mend{m}
 			}
-			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " does not guard the wire", weight: 2, Mends: fix,
+			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " does not guard the wire", weight: 2, Mends: fix, From: []source.Source{stock.AmpacityFrom},
 				Why: fmt.Sprintf("It lets %s through; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
 		case g.Amps > d.Rating.Value():
 			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " will blow", weight: 2, Mends: mends(), Why: fmt.Sprintf("%s runs through a %s fuse.", measure.Amps(g.Amps), d.Rating)})

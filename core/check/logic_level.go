@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 )
 
 var _ = rule("logic-level", Fix, "A controller's data pin gives less than the pixels take for a one.", func(w *plan.Work, say func(Snag)) {
@@ -22,7 +23,7 @@ var _ = rule("logic-level", Fix, "A controller's data pin gives less than the pi
 		}
 		next := d
 		next.Shifter = true
-		say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + by.ID}, Title: d.Name + " wants a level shifter", weight: need - logic,
+		say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + by.ID}, Title: d.Name + " wants a level shifter", weight: need - logic, From: []source.Source{circuit.PixelFrom},
 			Why:   fmt.Sprintf("%s gives %s; at %s a one must reach %s. It may work on the bench and fail on a cold night.", by.Name, measure.Volts(logic), measure.Volts(chip), measure.Volts(need)),
 			Mends: []Mend{put(w, "Fit a level shifter at the pin", "device", d.ID, next)}})
 	}

@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 	"zapbarn/core/stock"
 )
 
@@ -120,7 +121,7 @@ var _ = rule("mains-cord", Fix, "An extension cord is too thin or too long for w
 		if carries >= amps && drop <= .05*o.Volts.Value() {
 			return
 		}
-		s := Snag{Level: Fix, Place: "loom", At: []string{"outlet:" + o.ID}, Title: "The cord to " + o.Name + " is too thin", weight: amps,
+		s := Snag{Level: Fix, Place: "loom", At: []string{"outlet:" + o.ID}, Title: "The cord to " + o.Name + " is too thin", weight: amps, From: []source.Source{stock.CordAmpacityFrom},
 			Why: fmt.Sprintf("%s runs through %s of %s, which may carry %s and loses %s, %.1f %%; plan at most 5 %%.%s", measure.Amps(amps), w.Len(o.Cord.Value()), o.Gauge, measure.Amps(carries), measure.Volts(drop), 100*drop/o.Volts.Value(), licensed)}
 		if carries < amps {
 			s.Level = Stop

@@ -30,7 +30,7 @@ var _ = rule("mains-inrush", Mind, "Many supplies switched on at once may trip t
 		if rush <= bears {
 			return
 		}
-		s := Snag{Level: Mind, Place: "loom", At: []string{"outlet:" + o.ID}, Title: "Switching " + o.Name + " on may trip its breaker", weight: rush / bears,
+		s := Snag{Level: Mind, Place: "loom", At: []string{"outlet:" + o.ID}, Title: "Switching " + o.Name + " on may trip its breaker", weight: rush / bears, From: RushFrom,
 			Why: fmt.Sprintf("%d supplies switched on together rush to about %s for a moment; a %s breaker may trip at %s. Plug them in one after another, or through two switched strips.%s", n, measure.Amps(rush), measure.Amps(o.Breaker.Value()), measure.Amps(bears), licensed)}
 		for _, l := range loads {
 			for i := range w.Plan.Outlets {

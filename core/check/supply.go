@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 )
 
 var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (80 % continuous).", func(w *plan.Work, say func(Snag)) {
@@ -21,7 +22,7 @@ var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (8
 		if need <= circuit.LoadLimit*limit {
 			continue
 		}
-		s := Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no headroom", weight: need / limit,
+		s := Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no headroom", weight: need / limit, From: []source.Source{circuit.LoadFrom},
 			Why: fmt.Sprintf("Everything on takes %s of its %s, %.0f %%; plan at most 80 %%.", measure.Amps(need), measure.Amps(limit), 100*need/limit)}
 		if need > limit {
 			s.Level, s.Title = Stop, d.Name+" is overloaded"

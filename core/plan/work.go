@@ -336,6 +336,11 @@ func (w *Work) power() {
 		case "run":
 			cap := stock.Ampacity(d.Gauge.Value())
 			per := stock.CopperOhmsPerMetre(d.Gauge.Value(), w.Plan.Temperature())
+			if need := w.Plan.PathNeeds(d); need > 0 {
+				path := need / (1 + PathSlack)
+				w.keep(key+":path", source.Result{Label: "Its path wants", Value: need, Unit: "mm", Text: measure.Run(need, w.Plan.Metric())}.
+					With("path along its corners x 1.05", fmt.Sprintf("%s x 1.05", w.Len(path)), w.Len(need), source.Exact("sum of straight pieces"), slackFrom))
+			}
 			w.keep(key+":ohms", source.Result{Label: "Both conductors", Value: 2 * per * d.Length.Value() / 1000, Unit: "ohm", Text: measure.Ohms(2 * per * d.Length.Value() / 1000)}.
 				With("R = 2 rho L / A (1 + alpha (T - 20))", fmt.Sprintf("2 x %.2f mohm/m x %.2f m", per*1000, d.Length.Value()/1000), measure.Ohms(2*per*d.Length.Value()/1000), stock.CopperFrom, stock.GaugeFrom))
 			w.keep(key+":carry", source.Result{Label: "May carry", Value: cap, Unit: "A", Text: amps(cap)}.With("limit of the next smaller listed gauge", d.Gauge.String(), amps(cap), stock.AmpacityFrom))
