@@ -62,7 +62,7 @@ func (s *Server) sliding(c *gin.Context) {
 		c.JSON(http.StatusOK, gin.H{"error": msg})
 		return
 	}
-	p := w.Plan.FedBy(w.Rig.Supply(d.ID))
+	p := w.FedBy(w.Rig.Supply(d.ID))
 	*p.Device(d.ID) = *d
 	st := plan.NewRig(p, s.lib).Solve(s.lib, nil)
 	volts := map[string]string{}

@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"fmt"
 	"net/http/httptest"
 	"net/url"
 	"strings"
@@ -15,6 +14,7 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/demo"
 	"zapbarn/testkit"
+	"zapbarn/testkit/wirings"
 )
 
 var today = time.Date(2026, 9, 20, 12, 0, 0, 0, time.UTC)
@@ -132,17 +132,7 @@ func TestPlainFormsRedirect(t *testing.T) {
 }
 
 func BenchmarkPage(b *testing.B) {
-	many := demo.Apiary(today)
-	for n := range 19 { // twenty times the props and parts on one barn
-		for _, x := range demo.Apiary(today).Props {
-			x.ID = fmt.Sprintf("%s-%d", x.ID, n)
-			many.Props = append(many.Props, x)
-		}
-		for _, x := range demo.Apiary(today).Solids {
-			x.ID, x.Prop = fmt.Sprintf("%s-%d", x.ID, n), fmt.Sprintf("%s-%d", x.Prop, n)
-			many.Solids = append(many.Solids, x)
-		}
-	}
+	many := wirings.Times(demo.Apiary(today), 20)
 	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
 		s := site(b, p)
 		for _, path := range []string{"", "/bench?prop=riser&way=parts", "/loom?prop=shelf", "/walkdown"} {

@@ -10,7 +10,7 @@ import (
 
 var _ = rule("back-to-back", Stop, "Wires join two supplies, so that one feeds into the other.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
-		a, b := w.Plan.Device(w.Rig.Supply(d.ID)), w.Plan.Device(w.Rig.Supply(d.To))
+		a, b := w.Device(w.Rig.Supply(d.ID)), w.Device(w.Rig.Supply(d.To))
 		if d.To == "" || a == nil || b == nil || a.ID == b.ID {
 			continue
 		}

@@ -15,6 +15,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/wirings"
 )
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
@@ -372,10 +373,15 @@ func TestEveryRuleIsDocumented(t *testing.T) {
 }
 
 func BenchmarkCheck(b *testing.B) {
-	p := demo.Apiary(today)
-	b.ReportAllocs()
-	for b.Loop() {
-		Check(plan.Do(p, stock.Shop, today))
+	for _, n := range []int{1, 20} {
+		p := wirings.Times(demo.Apiary(today), n)
+		require.NoError(b, p.Validate())
+		b.Run(fmt.Sprintf("%dxdemo", n), func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				Check(plan.Do(p, stock.Shop, today))
+			}
+		})
 	}
 }
 

@@ -23,7 +23,7 @@ var _ = rule("data-line", Fix, "A data wire is longer than its signal is known t
 			continue
 		}
 		reach := dataReach
-		if by := w.Plan.Device(d.Data); d.Shifter || by.Kind == "lamp" { // a pixel drives the next one afresh
+		if by := w.Device(d.Data); d.Shifter || by.Kind == "lamp" { // a pixel drives the next one afresh
 			reach = drivenFar
 		}
 		if d.DataLead.Value() <= reach {

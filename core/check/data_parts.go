@@ -11,7 +11,7 @@ import (
 
 var _ = rule("data-parts", Mind, "Pixels lack the resistor in their data wire or the capacitor across their feed.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
-		by := w.Plan.Device(d.Data)
+		by := w.Device(d.Data)
 		if by == nil || by.Kind != "controller" {
 			continue
 		}

@@ -24,7 +24,7 @@ var _ = rule("drop", Stop, "Lamps lie past the drop budget (3 % to plan for, 10 
 	groups := map[string]*group{}
 	var order []string
 	for _, d := range w.Plan.Devices {
-		s := w.Plan.Device(w.Rig.Supply(d.ID))
+		s := w.Device(w.Rig.Supply(d.ID))
 		if d.Kind != "lamp" || s == nil || d.Reversed {
 			continue
 		}
@@ -73,9 +73,9 @@ var _ = rule("drop", Stop, "Lamps lie past the drop budget (3 % to plan for, 10 
 
 // runAbove is the nearest run on the way from a device to its supply, or nil.
 func runAbove(w *plan.Work, id string) *plan.Device {
-	d := w.Plan.Device(id)
+	d := w.Device(id)
 	for d != nil && d.Kind != "run" {
-		d = w.Plan.Device(d.From)
+		d = w.Device(d.From)
 	}
 	return d
 }
@@ -83,8 +83,8 @@ func runAbove(w *plan.Work, id string) *plan.Device {
 // resolve is the wiring round a device with everything on after a mend, or nil
 // when the mend does not apply.
 func resolve(w *plan.Work, device string, m Mend) *plan.State {
-	p := w.Plan.FedBy(w.Rig.Supply(device)) // what another supply feeds stays as it is
-	for _, c := range m.Edit.Changes {      // devices only, whose new values are known to be sound
+	p := w.FedBy(w.Rig.Supply(device)) // what another supply feeds stays as it is
+	for _, c := range m.Edit.Changes { // devices only, whose new values are known to be sound
 		var d plan.Device
 		if c.Kind != "device" || json.Unmarshal(c.After, &d) != nil {
 			return nil
@@ -172,7 +172,7 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 			out = append(out, m)
 		}
 	}
-	if d := w.Plan.Device(lamp); len(out) == 0 && w.Lib.Lamps[d.Product].Kind == "pixels" {
+	if d := w.Device(lamp); len(out) == 0 && w.Lib.Lamps[d.Product].Kind == "pixels" {
 		if m, ok := dimmed(w, d, func(st *plan.State) bool { return st.Readings[lamp].Drop <= budget }); ok {
 			out = append(out, m)
 		}
@@ -190,14 +190,14 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 // what hangs on it asks.
 func ownSupply(w *plan.Work, run *plan.Device, volts float64) (Mend, bool) {
 	amps := below(w, run.ID)
-	product, rating := smallest(w, volts, amps), circuit.ChooseFuse(amps, leastBelow(w, run.ID))
+	product, rating := smallest(w, volts, amps), circuit.ChooseFuse(amps, carries(w, run.ID))
 	if product == "" || rating == 0 || run.From == "" {
 		return Mend{}, false
 	}
 	s := plan.Device{ID: w.Plan.FreshName("S"), Prop: run.Prop, Kind: "supply", Product: product}
 	f := plan.Device{ID: w.Plan.FreshName("F"), Prop: run.Prop, Kind: "fuse", From: s.ID, Rating: measure.Of[measure.AmpKind](rating)}
 	s.Name, f.Name = "Supply "+s.ID, "Fuse "+f.ID
-	if o := w.Plan.Device(w.Rig.Supply(run.ID)); o != nil {
+	if o := w.Device(w.Rig.Supply(run.ID)); o != nil {
 		s.Outlet = o.Outlet
 	}
 	next := *run
@@ -225,8 +225,8 @@ func least(mends []Mend, does func(Mend) bool) (Mend, bool) {
 
 // taps counts what leaves a run before its end.
 func taps(w *plan.Work, run string) (n int) {
-	for _, d := range w.Plan.Devices {
-		if d.From == run && !d.At.IsZero() {
+	for _, d := range w.Kids(run) {
+		if !d.At.IsZero() {
 			n++
 		}
 	}
@@ -240,7 +240,7 @@ var feedPlaces = []string{"50%", "0% 100%", "25% 75%", "0% 50% 100%", "17% 50% 8
 // feedsMends joins a strip's supply at more places along it than now: its drop
 // along its own copper falls with the square of their number.
 func feedsMends(w *plan.Work, lamp string) (out []Mend) {
-	d := *w.Plan.Device(lamp)
+	d := *w.Device(lamp)
 	if k := w.Lib.Lamps[d.Product].Kind; k != "strip" && k != "pixels" {
 		return nil
 	}

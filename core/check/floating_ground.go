@@ -8,7 +8,7 @@ import (
 
 var _ = rule("floating-ground", Stop, "Pixels get data from a controller whose ground is not joined to theirs.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
-		by := w.Plan.Device(d.Data)
+		by := w.Device(d.Data)
 		if by == nil || w.Rig.Unfed[d.ID] || w.Rig.Unfed[by.ID] || w.Rig.Joined(by.ID, d.ID) {
 			continue
 		}

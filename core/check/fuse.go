@@ -13,17 +13,24 @@ import (
 // thinnest is the least ampacity of the runs a fuse guards: those fed through
 // it and no other.
 func thinnest(w *plan.Work, id string) (limit float64, run *plan.Device) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		for up := d; d.Kind == "run" && up != nil && (up == d || up.ID == id || up.Kind != "fuse"); up = w.Plan.Device(up.From) {
-			if up.ID == id {
+	var walk func(string)
+	walk = func(id string) {
+		for _, d := range w.Kids(id) {
+			if d.Kind == "fuse" {
+				continue
+			}
+			if d.Kind == "run" {
 				if a := stock.Ampacity(d.Gauge.Value()); run == nil || a < limit {
 					limit, run = a, d
 				}
-				break
 			}
+			walk(d.ID)
 		}
 	}
+	if d := w.Device(id); d != nil && d.Kind == "run" {
+		limit, run = stock.Ampacity(d.Gauge.Value()), d
+	}
+	walk(id)
 	return limit, run
 }
 
@@ -34,7 +41,7 @@ var _ = rule("no-fuse", Stop, "A run, or a lamp's own lead, leaves a supply with
 			continue
 		}
 		fused, top := false, d
-		for up := d; up != nil; up = w.Plan.Device(up.From) {
+		for up := d; up != nil; up = w.Device(up.From) {
 			fused = fused || up.Kind == "fuse"
 			if up != d && up.Kind == "run" {
 				fused = true // told at the run above
@@ -123,6 +130,12 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 	}
 })
 
+// carries is the least ampacity of a run and of all runs fed through it.
+func carries(w *plan.Work, run string) float64 {
+	least, _ := thinnest(w, run)
+	return least
+}
+
 // ownFuses gives each run below a fuse that is too thin for it a fuse of its
 // own, where the thin wire begins.
 func ownFuses(w *plan.Work, fuse *plan.Device) (Mend, bool) {
@@ -133,14 +146,14 @@ func ownFuses(w *plan.Work, fuse *plan.Device) (Mend, bool) {
 			continue
 		}
 		guarded, below := false, false
-		for up := w.Plan.Device(d.From); up != nil && !below; up = w.Plan.Device(up.From) {
+		for up := w.Device(d.From); up != nil && !below; up = w.Device(up.From) {
 			below = up.ID == fuse.ID
 			guarded = guarded || !below && (up.Kind == "fuse" || up.Kind == "run" && stock.Ampacity(up.Gauge.Value()) < fuse.Rating.Value())
 		}
 		if !below || guarded {
 			continue
 		}
-		f := circuit.ChooseFuse(w.All.Readings[d.ID].Amps, leastBelow(w, d.ID))
+		f := circuit.ChooseFuse(w.All.Readings[d.ID].Amps, carries(w, d.ID))
 		if f == 0 {
 			return m, false
 		}
@@ -160,15 +173,6 @@ func ownFuses(w *plan.Work, fuse *plan.Device) (Mend, bool) {
 	}
 	m.Edit.Label = m.Label
 	return m, len(names) > 0
-}
-
-// leastBelow is the least ampacity of a run and all runs fed through it.
-func leastBelow(w *plan.Work, id string) float64 {
-	least, _ := thinnest(w, id)
-	if d := w.Plan.Device(id); d != nil && (least == 0 || stock.Ampacity(d.Gauge.Value()) < least) {
-		least = stock.Ampacity(d.Gauge.Value())
-	}
-	return least
 }
 
 var _ = rule("contact-rating", Fix, "A switch, relay contact or connector carries more than its rating.", func(w *plan.Work, say func(Snag)) {

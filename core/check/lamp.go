@@ -31,7 +31,7 @@ var _ = rule("reversed-lamp", Stop, "A lamp is wired the wrong way round and wil
 
 var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
-		s := w.Plan.Device(w.Rig.Supply(d.ID))
+		s := w.Device(w.Rig.Supply(d.ID))
 		if d.Kind != "lamp" || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
 			continue
 		}
@@ -54,7 +54,7 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 				break
 			}
 		}
-		if feeder := w.Plan.Device(d.From); have > rated+1 && feeder != nil { // step the rail down
+		if feeder := w.Device(d.From); have > rated+1 && feeder != nil { // step the rail down
 			id := w.Plan.FreshName("C")
 			need := math.Ceil(plan.RatedAmps(&d, w.Lib) / .8)
 			conv := plan.Device{ID: id, Prop: d.Prop, Kind: "converter", Name: "Converter " + id, From: d.From, At: d.At, Volts: measure.Of[measure.VoltKind](rated), Amps: measure.Of[measure.AmpKind](need)}
@@ -94,7 +94,7 @@ func smallest(w *plan.Work, volts, amps float64) string {
 var _ = rule("no-resistor", Stop, "A bare LED has no resistor or one that lets too much through.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
 		l := w.Lib.Lamps[d.Product]
-		s := w.Plan.Device(w.Rig.Supply(d.ID))
+		s := w.Device(w.Rig.Supply(d.ID))
 		if d.Kind != "lamp" || l.Kind != "led" || s == nil || d.Reversed {
 			continue
 		}

@@ -12,7 +12,7 @@ import (
 
 var _ = rule("logic-level", Fix, "A controller's data pin gives less than the pixels take for a one.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
-		by := w.Plan.Device(d.Data)
+		by := w.Device(d.Data)
 		if by == nil || by.Kind != "controller" || d.Shifter {
 			continue
 		}

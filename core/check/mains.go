@@ -36,7 +36,7 @@ func toOutlet(w *plan.Work, l plan.MainsLoad, to *plan.Outlet) Mend {
 			}
 		}
 	}
-	d := *w.Plan.Device(l.ID)
+	d := *w.Device(l.ID)
 	d.Outlet = to.ID
 	return put(w, label, "device", d.ID, d)
 }

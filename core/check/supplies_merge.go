@@ -9,13 +9,20 @@ import (
 )
 
 var _ = rule("supplies-merge", Note, "One supply could carry what two of a prop carry.", func(w *plan.Work, say func(Snag)) {
+	var supplies []*plan.Device
 	for i := range w.Plan.Devices {
-		a := &w.Plan.Devices[i]
-		for k := range w.Plan.Devices {
-			b := &w.Plan.Devices[k]
+		if d := &w.Plan.Devices[i]; d.Kind == "supply" && d.Cell == "" {
+			supplies = append(supplies, d)
+		}
+	}
+	for i, a := range supplies {
+		for k, b := range supplies {
+			if a.Prop != b.Prop || i == k {
+				continue
+			}
 			va, la := plan.SupplyOf(a, w.Lib)
 			vb, lb := plan.SupplyOf(b, w.Lib)
-			if i == k || a.Kind != "supply" || b.Kind != "supply" || a.Cell != "" || b.Cell != "" || a.Prop != b.Prop || va != vb || la < lb || la == lb && i > k {
+			if va != vb || la < lb || la == lb && i > k {
 				continue
 			}
 			sum := w.All.Readings[a.ID].Amps + w.All.Readings[b.ID].Amps

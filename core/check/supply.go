@@ -52,10 +52,8 @@ var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (8
 func shared(w *plan.Work, d *plan.Device, volts, limit float64) (Mend, bool) {
 	var kids []plan.Device
 	total := 0.0
-	for _, k := range w.Plan.Devices {
-		if k.From == d.ID {
-			kids, total = append(kids, k), total+below(w, k.ID)
-		}
+	for _, k := range w.Kids(d.ID) {
+		kids, total = append(kids, *k), total+below(w, k.ID)
 	}
 	best, most := -1, 0.0
 	for i, k := range kids {
@@ -77,17 +75,22 @@ func shared(w *plan.Work, d *plan.Device, volts, limit float64) (Mend, bool) {
 }
 
 // below is what the lamps fed through a device are rated for.
-func below(w *plan.Work, id string) (amps float64) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		for up := d; d.Kind == "lamp" && !d.Reversed && up != nil; up = w.Plan.Device(up.From) {
-			if up.ID == id {
-				amps += plan.RatedAmps(d, w.Lib)
-				break
-			}
+func below(w *plan.Work, id string) float64 {
+	var rated func(*plan.Device) float64
+	rated = func(d *plan.Device) (amps float64) {
+		if d.Kind == "lamp" && !d.Reversed {
+			return plan.RatedAmps(d, w.Lib)
 		}
+		for _, k := range w.Kids(d.ID) {
+			amps += rated(k)
+		}
+		return amps
 	}
-	return max(amps, w.All.Readings[id].Amps)
+	d := w.Device(id)
+	if d == nil {
+		return 0
+	}
+	return max(rated(d), w.All.Readings[id].Amps)
 }
 
 // wanted is what a supply's lamps would take: what they are rated for, since
@@ -118,7 +121,7 @@ var _ = rule("starved", Stop, "A converter sees less than it needs to run.", fun
 var _ = rule("not-settled", Stop, "The wiring has no steady state, and what will not settle.", func(w *plan.Work, say func(Snag)) {
 	if s := w.All.Solution; !s.Settled {
 		at := "display:" + w.Plan.Display.ID
-		if w.Plan.Device(s.Worst) != nil {
+		if w.Device(s.Worst) != nil {
 			at = "device:" + s.Worst
 		}
 		say(Snag{Level: Stop, Place: "loom", At: []string{at}, Title: "The wiring will not settle", Why: fmt.Sprintf("No steady currents found after %d steps; look at %s.", s.Iterations, s.Worst)})

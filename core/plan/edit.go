@@ -53,6 +53,7 @@ func (s *Stale) Error() string {
 type kind struct {
 	name string
 	all  func(*Plan) []Element
+	find func(p *Plan, id string) (any, int) // pointer to the struct, and where it stands
 	put  func(p *Plan, at int, raw json.RawMessage) error
 	drop func(p *Plan, id string)
 	make func() any
@@ -75,6 +76,15 @@ func listKind[T any](name string, list func(*Plan) *[]T, key func(*T) string) ki
 				out[i] = Element{name, key(&l[i]), &l[i]}
 			}
 			return out
+		},
+		find: func(p *Plan, id string) (any, int) {
+			l := *list(p)
+			for i := range l {
+				if key(&l[i]) == id {
+					return &l[i], i
+				}
+			}
+			return nil, -1
 		},
 		put: func(p *Plan, at int, raw json.RawMessage) error {
 			var v T
@@ -103,7 +113,13 @@ func listKind[T any](name string, list func(*Plan) *[]T, key func(*T) string) ki
 
 var kinds = []kind{
 	{name: "display", make: func() any { return new(Display) },
-		all:  func(p *Plan) []Element { return []Element{{"display", p.Display.ID, &p.Display}} },
+		all: func(p *Plan) []Element { return []Element{{"display", p.Display.ID, &p.Display}} },
+		find: func(p *Plan, id string) (any, int) {
+			if id != p.Display.ID {
+				return nil, -1
+			}
+			return &p.Display, 0
+		},
 		put:  func(p *Plan, _ int, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
 		drop: func(*Plan, string) {}},
 	listKind("prop", func(p *Plan) *[]Prop { return &p.Props }, func(x *Prop) string { return x.ID }),
@@ -163,12 +179,11 @@ func (p *Plan) Elements(kindName string) []Element {
 
 // Get returns an element and where it stands, or nil and -1.
 func (p *Plan) Get(kindName, id string) (any, int) {
-	for i, e := range p.Elements(kindName) {
-		if e.ID == id {
-			return e.Value, i
-		}
+	k, err := kindNamed(kindName)
+	if err != nil {
+		return nil, -1
 	}
-	return nil, -1
+	return k.find(p, id)
 }
 
 func encode(v any) json.RawMessage {

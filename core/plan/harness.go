@@ -121,7 +121,7 @@ type Harness struct {
 // Rail is how wires of a supply are told apart: by colour, and by bands of tape
 // at their ends for whoever does not see the colour.
 func (w *Work) Rail(device string) string {
-	s := w.Plan.Device(w.Rig.Supply(device))
+	s := w.Device(w.Rig.Supply(device))
 	if s == nil {
 		return "not fed yet"
 	}
@@ -143,7 +143,7 @@ func (w *Work) inside(d *Device) string {
 	if d.In != "" || d.Kind != "run" || d.From == "" {
 		return d.In
 	}
-	in := w.Plan.Device(d.From).In
+	in := w.Device(d.From).In
 	for i := range w.Plan.Devices {
 		if c := &w.Plan.Devices[i]; c.From == d.ID && c.In != in {
 			return ""
@@ -226,7 +226,7 @@ func (w *Work) Harness(prop string) *Harness {
 				h.Wires = append(h.Wires, HarnessWire{label, "feed", tapped(d.From, d.At), where, l.LeadGauge, 2, 0, at, at + 2*ServiceLoop, w.Rail(d.ID)})
 				h.Splices = append(h.Splices, Splice{Label: label, Where: where, Joins: []string{d.ID, label}, Shrink: Shrink(size, size), Sleeves: 2})
 			}
-			if by := w.Plan.Device(d.Data); by != nil && !d.DataLead.IsZero() {
+			if by := w.Device(d.Data); by != nil && !d.DataLead.IsZero() {
 				n, from := 1, by.ID+" end"
 				if by.Kind == "controller" {
 					from = fmt.Sprintf("%s pin %d", by.ID, max(1, d.Pin))
@@ -246,7 +246,7 @@ func (w *Work) Harness(prop string) *Harness {
 				h.Pins = append(h.Pins, Terminal{channel, d.Name, w.feedsWhat(d.ID), g.Volts, g.Amps, d.ID})
 			}
 		}
-		from := w.Plan.Device(d.From)
+		from := w.Device(d.From)
 		if from == nil {
 			continue
 		}
@@ -340,18 +340,16 @@ func (w *Work) feedsWhat(id string) string {
 	var names []string
 	var walk func(string)
 	walk = func(up string) {
-		for i := range w.Plan.Devices {
-			if d := &w.Plan.Devices[i]; d.From == up {
-				if d.Kind == "lamp" {
-					if name := w.Lib.Lamps[d.Product].Name; n[name] == 0 {
-						names = append(names, name)
-						n[name] = 1
-					} else {
-						n[name]++
-					}
+		for _, d := range w.kids[up] {
+			if d.Kind == "lamp" {
+				if name := w.Lib.Lamps[d.Product].Name; n[name] == 0 {
+					names = append(names, name)
+					n[name] = 1
+				} else {
+					n[name]++
 				}
-				walk(d.ID)
 			}
+			walk(d.ID)
 		}
 	}
 	walk(id)

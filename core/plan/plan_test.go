@@ -17,6 +17,7 @@ import (
 	"zapbarn/core/show"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/wirings"
 )
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
@@ -313,40 +314,8 @@ func TestCloneKeepsAll(t *testing.T) {
 	assert.Equal(t, string(a), string(b))
 }
 
-// twentyfold is the demo with every prop twenty times.
-func twentyfold() *plan.Plan {
-	p := demo.Apiary(today)
-	out := p.Clone()
-	for n := range 19 {
-		tag := string(rune('a'+n)) + "-"
-		ref := func(s string) string {
-			if s == "" || strings.HasPrefix(s, "=") {
-				return s
-			}
-			return tag + s
-		}
-		for _, x := range p.Props {
-			x.ID = ref(x.ID)
-			out.Props = append(out.Props, x)
-		}
-		for _, x := range p.Solids {
-			x.ID, x.Prop = ref(x.ID), ref(x.Prop)
-			out.Solids = append(out.Solids, x)
-		}
-		for _, x := range p.Joints {
-			x.ID, x.Prop, x.A, x.B = ref(x.ID), ref(x.Prop), ref(x.A), ref(x.B)
-			out.Joints = append(out.Joints, x)
-		}
-		for _, x := range p.Devices {
-			x.ID, x.Prop, x.From, x.In = ref(x.ID), ref(x.Prop), ref(x.From), ref(x.In)
-			out.Devices = append(out.Devices, x)
-		}
-	}
-	return out
-}
-
 func BenchmarkWork(b *testing.B) {
-	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20xdemo": twentyfold()} {
+	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20xdemo": wirings.Times(demo.Apiary(today), 20)} {
 		require.NoError(b, p.Validate())
 		b.Run(name, func(b *testing.B) {
 			b.ReportAllocs()

@@ -37,14 +37,14 @@ func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) s
 		if d.Prop != prop {
 			continue
 		}
-		up := w.Plan.Device(d.From)
+		up := w.Device(d.From)
 		if up == nil || up.Prop != prop {
 			roots = append(roots, d)
 		} else {
 			h.kids[d.From] = append(h.kids[d.From], d)
 		}
 		path := 0.0
-		for k := d; k != nil; k = w.Plan.Device(k.From) {
+		for k := d; k != nil; k = w.Device(k.From) {
 			if k.Kind == "run" {
 				path += k.Length.Value()
 			}
@@ -63,7 +63,7 @@ func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) s
 	}
 	for i := range w.Plan.Devices { // a strip at a run's end is a band of its own
 		d := &w.Plan.Devices[i]
-		up := w.Plan.Device(d.From)
+		up := w.Device(d.From)
 		if k := w.Lib.Lamps[d.Product].Kind; d.Prop == prop && (k == "strip" || k == "pixels") && (up == nil || up.Kind != "run" || d.At.IsZero()) {
 			room = 320
 		}
@@ -190,7 +190,7 @@ func (h *harness) branch(_, k *plan.Device, x, y float64) {
 
 // rail is the line pattern of the supply that feeds a device.
 func (h *harness) rail(d *plan.Device) string {
-	s := h.w.Plan.Device(h.w.Rig.Supply(d.ID))
+	s := h.w.Device(h.w.Rig.Supply(d.ID))
 	if s == nil {
 		return "rail r-none"
 	}
@@ -274,7 +274,7 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 	case "converter":
 		v, a := plan.SupplyOf(d, h.w.Lib)
 		in := "rail r-12"
-		if up := h.w.Plan.Device(d.From); up != nil {
+		if up := h.w.Device(d.From); up != nil {
 			in = h.rail(up)
 		}
 		h.wire(in, XY{x, y}, XY{x + 22, y})
@@ -343,7 +343,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		h.wire(rail+" faint", XY{x, y}, XY{x, y + 22}, XY{fx, y + 22}, XY{fx, y})
 		h.feed(d, fx, y)
 		c.Text("t", "end", fx-8, y+36, "fed at "+d.FedAt.String())
-	} else if up := h.w.Plan.Device(d.From); len(h.kids[d.ID]) > 2 && up != nil && up.Kind == "run" {
+	} else if up := h.w.Device(d.From); len(h.kids[d.ID]) > 2 && up != nil && up.Kind == "run" {
 		h.feed(d, x, y)
 	}
 	if d.To != "" {
@@ -426,7 +426,7 @@ const nearLimit = 0.8
 // ruler marks along a run where another per cent of the supply's volts is lost,
 // in red from the drop budget on.
 func (h *harness) ruler(d *plan.Device, x, y, l float64) {
-	s := h.w.Plan.Device(h.w.Rig.Supply(d.ID))
+	s := h.w.Device(h.w.Rig.Supply(d.ID))
 	if h.st.Hidden || s == nil || d.Length.Value() <= 0 {
 		return
 	}
@@ -526,7 +526,7 @@ func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 		}
 	}
 	c.Text("t lbl", "start", bx+8, ty+6, label)
-	if from := h.w.Plan.Device(d.Data); from != nil { // the data and which way it runs
+	if from := h.w.Device(d.Data); from != nil { // the data and which way it runs
 		say := "data from " + from.ID
 		if from.Kind == "controller" {
 			say += fmt.Sprintf(" pin %d", max(1, d.Pin))
@@ -623,9 +623,9 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 // Profile draws volts all the way from the supply to a device, with the budget
 // lines and where each device on the way begins.
 func Profile(w *plan.Work, st *plan.State, id string) string {
-	d := w.Plan.Device(id)
+	d := w.Device(id)
 	way := w.Rig.PathTo(w.Plan, st, id)
-	s := w.Plan.Device(w.Rig.Supply(id))
+	s := w.Device(w.Rig.Supply(id))
 	if d == nil || s == nil || len(way) < 2 || way[len(way)-1].At <= 0 {
 		return ""
 	}
