@@ -331,8 +331,17 @@ func (s *Server) loom(p *Page, q url.Values) {
 				if d.Prop == p.Prop && d.Kind == k {
 					r := st.Readings[d.ID]
 					sub := "fed by nothing"
-					if d.From != "" {
+					switch {
+					case d.From != "":
 						sub = "from " + d.From
+					case d.Kind == "supply" && d.Cell != "":
+						sub = fmt.Sprintf("%d x %s", max(1, d.Cells)*max(1, d.Sets), d.Cell)
+					case d.Kind == "supply":
+						v, a := plan.SupplyOf(&d, w.Lib)
+						sub = measure.Volts(v) + " " + measure.Amps(a)
+						if o := w.Plan.OutletNamed(d.Outlet); o != nil {
+							sub += ", " + o.Name
+						}
 					}
 					if !d.At.IsZero() {
 						sub += " at " + d.At.String()

@@ -157,6 +157,7 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"reversed-lamp", Stop, 1, dev("L1", func(d *plan.Device) { d.Reversed = true })},
 		{"wrong-rail", Stop, 1, dev("S1", func(d *plan.Device) { d.Product = "ps5-4" })},
 		{"no-resistor", Stop, 1, dev("L2", func(d *plan.Device) { d.Resistor = measure.Resistance{} })},
+		{"no-resistor", Stop, 1, dev("L2", func(d *plan.Device) { d.Row, d.Resistor = 8, measure.Resistance{} })}, // in rows that fit
 		{"unfed", Mind, 1, dev("L1", func(d *plan.Device) { d.From = "" })},
 		{"drop", Fix, 2, dev("W1", func(d *plan.Device) { d.Length = measure.Len("50 ft") })},
 		{"drop", Fix, 1, func(p *plan.Plan) { // two runs in a row, neither of them alone to blame

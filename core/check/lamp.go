@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/stock"
 )
 
 var _ = rule("reversed-lamp", Stop, "A lamp is wired the wrong way round and will not light.", func(w *plan.Work, say func(Snag)) {
@@ -112,10 +113,38 @@ var _ = rule("no-resistor", Stop, "A bare LED has no resistor or one that lets t
 			snag.Mends = []Mend{put(w, "Add "+measure.Ohms(ohms), "device", d.ID, next)}
 		} else {
 			snag.Why += " " + err.Error() + "."
+			if m, ok := inRows(w, d, v, l); ok {
+				snag.Mends = []Mend{m}
+			}
 		}
 		say(snag)
 	}
 })
+
+// inRows lays a row of bare LEDs that is too long for its supply out in rows
+// that fit, side by side, each with its own resistor.
+func inRows(w *plan.Work, d plan.Device, volts float64, l stock.Lamp) (Mend, bool) {
+	rows, _, err := circuit.Groups(volts, l.Vf, max(1, d.Row), l.Amps)
+	if err != nil {
+		return Mend{}, false
+	}
+	m := Mend{}
+	n, text := 0, ""
+	for _, r := range rows {
+		text += fmt.Sprintf(", %d of %d with %s", r.Count, r.LEDs, measure.Ohms(r.Ohms))
+		for range r.Count {
+			next := d
+			if n++; n > 1 {
+				next.ID, next.Name = w.Plan.FreshID("device", fmt.Sprintf("%s-%d", d.ID, n)), fmt.Sprintf("%s, row %d", d.Name, n)
+			}
+			next.Row, next.Resistor, next.Proven = r.LEDs, measure.Of[measure.OhmKind](r.Ohms), false
+			m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", next.ID, next))
+		}
+	}
+	m.Label = fmt.Sprintf("In %d rows: %s", n, text[2:])
+	m.Edit.Label = m.Label
+	return m, true
+}
 
 var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
