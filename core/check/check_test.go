@@ -252,6 +252,9 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			q.ID, q.Name = "P2", "P2"
 			p.Devices = append(p.Devices, q)
 		})},
+		{"starved", Stop, 0, pixels(func(p *plan.Plan) {
+			p.Device("W2").Gauge, p.Device("W2").Length = measure.Must[measure.GaugeKind]("28 AWG"), measure.Len("12 ft")
+		})},
 		{"no-data", Mind, 1, pixels(func(p *plan.Plan) { p.Device("P1").Data = "" })},
 		{"no-data", Mind, 1, pixels(func(p *plan.Plan) {
 			p.Device("P1").Data = ""

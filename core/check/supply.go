@@ -105,11 +105,16 @@ func wanted(w *plan.Work, d *plan.Device, gives float64) float64 {
 	return max(gives, min(sum, 1.5*gives))
 }
 
-var _ = rule("starved", Stop, "A converter sees less than it needs to run.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("starved", Stop, "A converter or a controller sees less than it needs to run.", func(w *plan.Work, say func(Snag)) {
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
 		g := w.All.Readings[d.ID]
-		if d.Kind != "converter" || g.State != "starved" {
+		if g.State != "starved" {
+			continue
+		}
+		if d.Kind == "controller" {
+			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is starved", weight: 3,
+				Why: fmt.Sprintf("It sees %s of its %s and resets or runs wild below nine tenths. Feed it before the long wire, or from a supply of its own.", measure.Volts(g.Volts), measure.Volts(d.Volts.Or(5)))})
 			continue
 		}
 		v, _ := plan.SupplyOf(d, w.Lib)

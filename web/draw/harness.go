@@ -329,7 +329,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 		label += ", TOO MUCH"
 		var zig []XY
 		for k := 0.0; k <= l; k += 8 {
-			zig = append(zig, XY{x + k, y - 9 + 4*math.Mod(k/8, 2)})
+			zig = append(zig, XY{x + k, y + 5 + 4*math.Mod(k/8, 2)})
 		}
 		c.Open("hot", zig)
 	} else if g.Amps > nearLimit*carry && !h.st.Hidden {
