@@ -158,8 +158,8 @@ func ownFuses(w *plan.Work, fuse *plan.Device) (Mend, bool) {
 			return m, false
 		}
 		id := w.Plan.FreshName("F")
-		for n := 2; names[id]; n++ {
-			id = fmt.Sprintf("F%d", len(w.Plan.Devices)+n)
+		for n := 2; names[id] || w.Device(id) != nil; n++ {
+			id = fmt.Sprintf("F%d", n)
 		}
 		names[id] = true
 		own := plan.Device{ID: id, Prop: d.Prop, Kind: "fuse", Name: "Fuse " + id, From: d.From, At: d.At, Rating: measure.Of[measure.AmpKind](f)}

@@ -3,7 +3,6 @@ package plan
 import (
 	"fmt"
 	"math"
-	"slices"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -154,38 +153,6 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 	}
 	b.Bench = circuit.NewBench(rig.solver, faults, probes, rated)
 	return b
-}
-
-// FedBy is the plan with only what one supply, or the supply behind a
-// converter, feeds, when no wire joins it to another's: the rest does not
-// change what is read. Its devices may be changed; all else is shared.
-func (p *Plan) FedBy(supply string) *Plan {
-	byID := make(map[string]*Device, len(p.Devices))
-	for i := range p.Devices {
-		byID[p.Devices[i].ID] = &p.Devices[i]
-	}
-	root := func(id string) string {
-		d := byID[id]
-		for n := 0; d != nil && d.From != "" && n <= len(p.Devices); n++ {
-			id, d = d.From, byID[d.From]
-		}
-		return id
-	}
-	q := *p
-	q.Devices = nil
-	supply = root(supply)
-	for i := range p.Devices {
-		d := &p.Devices[i]
-		own := root(d.ID)
-		if d.To != "" && own != root(d.To) {
-			q.Devices = slices.Clone(p.Devices)
-			break
-		}
-		if own == supply {
-			q.Devices = append(q.Devices, *d)
-		}
-	}
-	return &q
 }
 
 // Volts is the observation of volts at a device's own terminals, for Rank. ok

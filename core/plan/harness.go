@@ -340,7 +340,7 @@ func (w *Work) feedsWhat(id string) string {
 	var names []string
 	var walk func(string)
 	walk = func(up string) {
-		for _, d := range w.kids[up] {
+		for _, d := range w.wires.kids[up] {
 			if d.Kind == "lamp" {
 				if name := w.Lib.Lamps[d.Product].Name; n[name] == 0 {
 					names = append(names, name)

@@ -37,25 +37,13 @@ type Work struct {
 	ShowErr  error
 	Results  map[string]source.Result
 	partBy   map[string]*Part
-	deviceBy map[string]*Device
-	kids     map[string][]*Device // what hangs on a device
-	joins    []*Device            // runs whose far end joins something
+	wires    wires
 }
 
 // Do works the plan out as of a day (which tells how old a glue is).
 func Do(p *Plan, lib *stock.Library, today time.Time) *Work {
 	w := &Work{Plan: p, Lib: lib, Today: today, Shapes: map[string]*pattern.Shape{}, Lacking: map[string]error{}, Joints: map[string]bond.Advice{},
-		Finishes: map[string]bond.Finish{}, Results: map[string]source.Result{}, partBy: map[string]*Part{}, deviceBy: make(map[string]*Device, len(p.Devices)), kids: map[string][]*Device{}}
-	for i := range p.Devices {
-		d := &p.Devices[i]
-		w.deviceBy[d.ID] = d
-		if d.From != "" {
-			w.kids[d.From] = append(w.kids[d.From], d)
-		}
-		if d.To != "" {
-			w.joins = append(w.joins, d)
-		}
-	}
+		Finishes: map[string]bond.Finish{}, Results: map[string]source.Result{}, partBy: map[string]*Part{}, wires: wiresOf(p)}
 	w.lay()
 	w.nest()
 	w.bars()
@@ -80,41 +68,13 @@ func (w *Work) Part(ref string) *Part {
 }
 
 // Device returns the device with that ID, or nil, at once.
-func (w *Work) Device(id string) *Device { return w.deviceBy[id] }
+func (w *Work) Device(id string) *Device { return w.wires.byID[id] }
 
-// FedBy is Plan.FedBy, found by what hangs on what and so at the cost of that
-// supply's own devices alone.
-func (w *Work) FedBy(supply string) *Plan {
-	root := func(id string) string {
-		d := w.deviceBy[id]
-		for n := 0; d != nil && d.From != "" && n <= len(w.Plan.Devices); n++ {
-			id, d = d.From, w.deviceBy[d.From]
-		}
-		return id
-	}
-	supply = root(supply)
-	q := *w.Plan
-	for _, d := range w.joins {
-		if a, b := root(d.ID), root(d.To); a != b && (a == supply || b == supply) {
-			return w.Plan.FedBy(supply) // joined to another's
-		}
-	}
-	q.Devices = nil
-	var walk func(d *Device)
-	walk = func(d *Device) {
-		q.Devices = append(q.Devices, *d)
-		for _, k := range w.kids[d.ID] {
-			walk(k)
-		}
-	}
-	if d := w.deviceBy[supply]; d != nil {
-		walk(d)
-	}
-	return &q
-}
+// FedBy is Plan.FedBy at the cost of that supply's own devices alone.
+func (w *Work) FedBy(supply string) *Plan { return w.wires.fedBy(w.Plan, supply) }
 
 // Kids lists what a device feeds, in the plan's order.
-func (w *Work) Kids(id string) []*Device { return w.kids[id] }
+func (w *Work) Kids(id string) []*Device { return w.wires.kids[id] }
 
 // Len writes a length the display's way.
 func (w *Work) Len(mm float64) string { return measure.Tape(mm, w.Plan.Metric()) }

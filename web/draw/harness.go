@@ -179,6 +179,13 @@ func (h *harness) children(d *plan.Device, x, y float64) {
 	}
 }
 
+// goOn continues a lane behind what was drawn up to x, which reaches so far
+// below y.
+func (h *harness) goOn(d *plan.Device, x, y, below float64) {
+	h.far, h.lane = math.Max(h.far, x), math.Max(h.lane, y+below)
+	h.children(d, x, y)
+}
+
 // branch drops from (x, y) into a new lane.
 func (h *harness) branch(_, k *plan.Device, x, y float64) {
 	lane := math.Max(h.lane, y+60) + 66
@@ -222,9 +229,7 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		c.f(`<rect class="box" x="%s" y="%s" width="46" height="24" rx="12"/><path class="wave" d="M%s %sq7 -9 14 0t14 0"/>`, n(x+22), n(y-12), n(x+31), n(y))
 		c.Text("t lbl", "middle", x+45, y-18, d.ID+"  "+d.Rating.String())
 		c.Done()
-		h.far = math.Max(h.far, x+68)
-		h.lane = math.Max(h.lane, y+30)
-		h.children(d, x+68, y)
+		h.goOn(d, x+68, y, 30)
 	case "switch":
 		h.wire(rail, XY{x, y}, XY{x + 20, y})
 		closed := g.Volts > 0.5
@@ -239,9 +244,7 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		c.Text("t lbl", "middle", x+47, y-21, d.ID)
 		c.Text("t", "middle", x+47, y+30, map[bool]string{true: "on", false: "off"}[closed])
 		c.Done()
-		h.far = math.Max(h.far, x+74)
-		h.lane = math.Max(h.lane, y+36)
-		h.children(d, x+74, y)
+		h.goOn(d, x+74, y, 36)
 	case "connector":
 		h.wire(rail, XY{x, y}, XY{x + 20, y})
 		h.pick(d, "")
@@ -251,9 +254,7 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		c.Line("wave", x+31, y+4, x+47, y+4)
 		c.Text("t lbl", "middle", x+39, y-17, d.ID)
 		c.Done()
-		h.far = math.Max(h.far, x+58)
-		h.lane = math.Max(h.lane, y+30)
-		h.children(d, x+58, y)
+		h.goOn(d, x+58, y, 30)
 	case "controller":
 		h.wire(rail, XY{x, y}, XY{x + 20, y})
 		h.pick(d, "")
@@ -268,9 +269,7 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		}
 		c.Text("t", "middle", x+64, y+14, text)
 		c.Done()
-		h.far = math.Max(h.far, x+108)
-		h.lane = math.Max(h.lane, y+30)
-		h.children(d, x+108, y)
+		h.goOn(d, x+108, y, 30)
 	case "converter":
 		v, a := plan.SupplyOf(d, h.w.Lib)
 		in := "rail r-12"
@@ -290,9 +289,7 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		}
 		c.Text("t", "middle", x+59, y+35, text)
 		c.Done()
-		h.far = math.Max(h.far, x+96)
-		h.lane = math.Max(h.lane, y+42)
-		h.children(d, x+96, y)
+		h.goOn(d, x+96, y, 42)
 	case "run":
 		h.run(d, x, y, rail)
 	case "lamp":

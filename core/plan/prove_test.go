@@ -1,0 +1,25 @@
+package plan_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"zapbarn/core/plan"
+)
+
+// The limits by hand at a lamp of 12 V and 100 mA: 12 x 3 % + 0.05 = 0.41 V,
+// 100 x 15 % + 2 = 17 mA; a megohm to ground; red on its plus, so never minus.
+func TestReadingsProve(t *testing.T) {
+	g := plan.Operating{Volts: 12, Amps: .1}
+	for text, good := range map[string]bool{"12.4 V": true, "12.5 V": false, "11.6 V": true, "11.5 V": false, "-12 V": false, "0 V": false} {
+		assert.Equal(t, good, (&plan.Reading{Volts: vv(text)}).Proves(g), text)
+	}
+	for text, good := range map[string]bool{"116 mA": true, "118 mA": false, "84 mA": true, "82 mA": false, "0 A": false} {
+		assert.Equal(t, good, (&plan.Reading{Amps: aa(text)}).Proves(g), text)
+	}
+	for text, good := range map[string]bool{"1 Mohm": true, "20 Mohm": true, "990 kohm": false, "0 ohm": false} {
+		assert.Equal(t, good, (&plan.Reading{Ohms: oo(text)}).Proves(g), text)
+	}
+	reversed := plan.Operating{Volts: -12}
+	assert.True(t, (&plan.Reading{Volts: vv("12 V")}).Proves(reversed), "once its leads are swapped")
+}
