@@ -84,7 +84,7 @@ func (c Chain) String() string {
 	return strings.Join(parts, " > ")
 }
 
-// Parts are what is fitted for a chain, in words.
+// Parts are what is fitted for a chain, in words; "" when nothing is.
 func (c Chain) Parts() string {
 	var out []string
 	if c.Shifter {
@@ -98,9 +98,6 @@ func (c Chain) Parts() string {
 	}
 	if len(c.Copies) > 0 {
 		out = append(out, "shows the same as "+strings.Join(c.Copies, ", "))
-	}
-	if out == nil {
-		return "nothing beside it"
 	}
 	return strings.Join(out, "; ")
 }

@@ -200,7 +200,10 @@ func (w *Work) Harness(prop string) *Harness {
 			h.Wires = append(h.Wires, HarnessWire{d.ID, "run", tapped(d.From, d.At), to, d.Gauge, 2, PathLength(corners), d.Length.Value(), d.Length.Value() + 2*ServiceLoop, w.Rail(d.ID)})
 			if at := d.FedAt.Value(); at > 0 { // its feed is joined to it there
 				s := spot{d.ID, math.Round(at)}
-				joins[s], sizes[s], spots = []string{"its feed from " + d.From}, []float64{size, size, size}, append(spots, s)
+				if joins[s] == nil {
+					spots = append(spots, s)
+				}
+				joins[s], sizes[s] = append(joins[s], "its feed from "+d.From), append(sizes[s], size, size, size)
 			}
 		case "lamp":
 			l := lampOf(d, w.Lib)
@@ -291,7 +294,7 @@ func (w *Work) Harness(prop string) *Harness {
 	}
 	h.Chains = w.Chains(prop)
 	for _, c := range h.Chains {
-		h.Pins = append(h.Pins, Terminal{No: len(h.Pins) + 1, Name: fmt.Sprintf("%s pin %d", c.Controller, c.Pin), Works: fmt.Sprintf("data out: %d pixels, %s", c.Pixels, c.Parts()), Device: c.Controller})
+		h.Pins = append(h.Pins, Terminal{No: len(h.Pins) + 1, Name: fmt.Sprintf("%s pin %d", c.Controller, c.Pin), Works: strings.TrimSuffix(fmt.Sprintf("data out: %d pixels, %s", c.Pixels, c.Parts()), ", "), Device: c.Controller})
 	}
 	step := measure.Inch / 8
 	for _, id := range order {
@@ -378,7 +381,11 @@ func (h *Harness) steps(w *Work, closing map[string][]string) {
 	say("Slide the %d heat-shrink sleeves on before any joint is soldered, then splice from the far end to the feed.", sleeves)
 	say("Before it leaves the board: no short between the two rails, and each end rings through to its label.")
 	for _, c := range h.Chains {
-		say("Data runs %s: the arrows on each strip point the same way. Fit %s.", c, c.Parts())
+		fit := ""
+		if parts := c.Parts(); parts != "" {
+			fit = " Fit " + parts + "."
+		}
+		say("Data runs %s: the arrows on each strip point the same way.%s", c, fit)
 	}
 	say("Tie it every hand's width, lift it off, and leave the loops at both ends.")
 	for _, e := range h.Entries {

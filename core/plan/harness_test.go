@@ -113,3 +113,20 @@ func TestHarnessOfPixels(t *testing.T) {
 	assert.True(t, fed)
 	assert.Contains(t, strings.Join(h.Steps, "\n"), "arrows on each strip")
 }
+
+// A run whose tap stands before it in the plan, at the very place it is fed:
+// one joint, with both, whichever comes first.
+func TestFeedAndTapAtOnePlace(t *testing.T) {
+	ds := []plan.Device{{ID: "L", Kind: "lamp", From: "W", At: ln("2 ft"), Product: "puck12"}, {ID: "S", Kind: "supply", Product: "ps12-1"},
+		{ID: "W", Kind: "run", From: "S", Gauge: gg("22 AWG"), Length: ln("4 ft"), FedAt: ln("2 ft")}}
+	for _, order := range [][]plan.Device{ds, {ds[1], ds[2], ds[0]}} {
+		h := wired(t, order...).Harness("a")
+		require.Len(t, h.Splices, 1)
+		assert.Subset(t, h.Splices[0].Joins, []string{"W", "L", "its feed from S"})
+	}
+	bad := wired(t, ds...).Plan
+	for _, rating := range []string{"-3 A", "9999 A", "0 A"} {
+		bad.Devices = append(bad.Devices[:3:3], plan.Device{ID: "X", Prop: "a", Kind: "connector", Name: "X", From: "W", Rating: aa(rating)})
+		assert.ErrorContains(t, bad.Validate(), "rating", rating)
+	}
+}

@@ -382,6 +382,9 @@ func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
 	if a := x.Amps.Or(1); a <= 0 || a > 200 {
 		return measure.Bad("amps", "%s is out of range; write 1 mA to 200 A", x.Amps)
 	}
+	if a := x.Rating.Or(1); a <= 0 || a > 200 {
+		return measure.Bad("rating", "%s is out of range; write such as 3 A, 200 A at most", x.Rating)
+	}
 	if x.Row < 0 || x.Row > 100 || x.Bright < 0 || x.Bright > 100 {
 		return measure.Bad("row", "write 1 to 100")
 	}

@@ -145,6 +145,8 @@ func TestNotUnderstood(t *testing.T) {
 		"strip 2m 144/m on F1":               "the shop has no strip of 144/m",
 		"data cells from S99":                `there is no device "S99"`,
 		"data K1 from F1":                    "say which pixels",
+		"connector -3a on W1":                "rating: -3a is out of range",
+		"fuse 9999a on S1":                   "rating: 9999a is out of range",
 		"gauges 40%":                         "no drop budget",
 		"gauges 0.5%":                        "even the thickest wire",
 		"path W1 0,0,4":                      "corners",
