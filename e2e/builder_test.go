@@ -256,29 +256,41 @@ func TestUndoRedo(t *testing.T) {
 	assert.Equal(t, "18 AWG", s.value("f.gauge"))
 }
 
-// 8c. Two windows on one plan: the stale edit is refused with a choice, nothing lost.
+// 8c. Two windows on one plan: what only one changed is merged; what both
+// changed is asked about, with nothing lost.
 func TestTwoWindows(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
 	other := *s
 	other.ctx = testkit.Browser(t, 1280, 800)
 	other.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
 	s.live(func() { s.set("f.length", "36 ft") })
+	s.live(func() { s.set("f.name", "Long run") })
 	other.live(func() { other.set("f.gauge", "16 AWG") })
-	assert.Contains(t, other.text(".conflict"), "changed meanwhile")
-	assert.Contains(t, other.text(".conflict"), "16 AWG")
-	assert.Contains(t, other.text(".conflict"), "36 ft")
-	assert.Equal(t, "22 AWG", s.plan("midnight-apiary").Device("W2").Gauge.String(), "refused")
-	assert.Equal(t, "16 AWG", other.value("f.gauge"), "what was entered stays")
-	assert.Equal(t, "36 ft", other.value("f.length"), "what I did not touch is as it stands now")
-	other.live(func() { other.clickText("Save mine") })
 	w2 := s.plan("midnight-apiary").Device("W2")
-	assert.Equal(t, "16 AWG", w2.Gauge.String())
-	assert.Equal(t, "36 ft", w2.Length.String(), "the other window's change is kept")
-	// a different element is no conflict
-	s.goTo(apiary + "/loom?prop=shelf&sel=device:S1")
+	assert.Equal(t, "16 AWG", w2.Gauge.String(), "another field is no conflict")
+	assert.Equal(t, "36 ft", w2.Length.String(), "and nothing of the other window is lost")
+	assert.Equal(t, "36 ft", other.value("f.length"), "it is shown as it stands now")
+	assert.Zero(t, other.count(".conflict"))
+	// the same field, to another value
+	s.live(func() { s.set("f.length", "38 ft") })
+	other.live(func() { other.set("f.length", "40 ft") })
+	assert.Contains(t, other.text(".conflict"), "changed meanwhile")
+	assert.Contains(t, other.text(".conflict"), "38 ft")
+	assert.Contains(t, other.text(".conflict"), "40 ft")
+	assert.Equal(t, "38 ft", s.plan("midnight-apiary").Device("W2").Length.String(), "not overwritten unasked")
+	assert.Equal(t, "40 ft", other.value("f.length"), "what was entered stays")
+	other.live(func() { other.clickText("Save mine") })
+	assert.Equal(t, "40 ft", s.plan("midnight-apiary").Device("W2").Length.String())
+	// the same field to the same value is no conflict
+	s.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
 	other.live(func() { other.set("f.gauge", "18 AWG") })
-	s.live(func() { s.set("f.name", "Supply of the shelf") })
+	s.live(func() { s.set("f.gauge", "18 AWG") })
 	assert.Zero(t, s.count(".conflict"))
+	// taken away meanwhile
+	other.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
+	s.live(func() { s.clickText("Take away") })
+	other.live(func() { other.set("f.name", "Ghost") })
+	assert.Contains(t, other.text(".page"), "away")
 }
 
 // 9. Cut sheet on both papers, export and import, byte for byte the same plan.

@@ -1,7 +1,6 @@
 package formats
 
 import (
-	"encoding/csv"
 	"fmt"
 	"io"
 
@@ -46,24 +45,9 @@ func cutRows(w *plan.Work, prop string) [][]any {
 	return rows
 }
 
-// CutListCSV writes the cut list of a prop, or of all when prop is "". Cells
-// that a spreadsheet would take for a formula are quoted.
+// CutListCSV writes the cut list of a prop, or of all when prop is "".
 func CutListCSV(out io.Writer, w *plan.Work, prop string) error {
-	c := csv.NewWriter(out)
-	for _, r := range cutRows(w, prop) {
-		cells := make([]string, len(r))
-		for i, v := range r {
-			cells[i] = fmt.Sprint(v)
-			if s, text := v.(string); text && s != "" && (s[0] == '=' || s[0] == '+' || s[0] == '-' || s[0] == '@') {
-				cells[i] = "'" + s
-			}
-		}
-		if err := c.Write(cells); err != nil {
-			return err
-		}
-	}
-	c.Flush()
-	return c.Error()
+	return writeCSV(out, cutRows(w, prop))
 }
 
 // CutListXLSX writes the cut list and the stock it takes as a workbook.

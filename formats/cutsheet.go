@@ -438,7 +438,7 @@ func SawLines(p pattern.Panel, metric bool) []string {
 	for _, text := range order {
 		names := strings.Join(groups[text], ", ")
 		if names != "" {
-			out = append(out, strings.ToUpper(names[:1])+names[1:]+": "+text+".")
+			out = append(out, measure.Capital(names)+": "+text+".")
 		}
 	}
 	return out

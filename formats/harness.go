@@ -1,7 +1,6 @@
 package formats
 
 import (
-	"encoding/csv"
 	"fmt"
 	"io"
 	"math"
@@ -89,29 +88,13 @@ func read(w *plan.Work, device, unit string) (last string) {
 // HarnessCSV writes the lists one after the other, a blank line between.
 func HarnessCSV(out io.Writer, w *plan.Work, prop string) error {
 	names, tables := harnessTables(w, prop)
-	c := csv.NewWriter(out)
+	var rows [][]any
 	for i, t := range tables {
-		if len(t) < 2 {
-			continue
-		}
-		if err := c.Write([]string{strings.ToUpper(names[i])}); err != nil {
-			return err
-		}
-		for _, r := range t {
-			cells := make([]string, len(r))
-			for k, v := range r {
-				cells[k] = fmt.Sprint(v)
-			}
-			if err := c.Write(cells); err != nil {
-				return err
-			}
-		}
-		if err := c.Write(nil); err != nil {
-			return err
+		if len(t) > 1 {
+			rows = append(append(append(rows, []any{strings.ToUpper(names[i])}), t...), nil)
 		}
 	}
-	c.Flush()
-	return c.Error()
+	return writeCSV(out, rows)
 }
 
 // HarnessXLSX writes the lists as a workbook, a sheet each.

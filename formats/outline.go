@@ -3,13 +3,12 @@ package formats
 import (
 	"bufio"
 	"bytes"
-	"image"
+	"context"
 	"math"
 	"sort"
 	"strconv"
 	"strings"
 
-	"github.com/tdewolff/canvas"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 )
@@ -19,8 +18,12 @@ const MaxOutlineFile = 4 << 20
 
 // Rings reads the closed outlines of an SVG or a DXF, Y up. Units are the
 // file's own: a plan stretches them to one known size. Curves are flattened to
-// about a thousandth of the drawing.
-func Rings(data []byte) ([][]pattern.Point, error) {
+// within a two-thousandth of the drawing. What reading may cost is bounded
+// while it is read; it ends early when ctx does.
+func Rings(ctx context.Context, data []byte) ([][]pattern.Point, error) {
+	b, done := newBudget(ctx)
+	defer done()
+	data = bytes.TrimPrefix(data, []byte("\ufeff"))
 	if len(data) > MaxOutlineFile {
 		return nil, measure.Bad("file", "is %d MB; an outline is at most %d MB", len(data)>>20, MaxOutlineFile>>20)
 	}
@@ -29,9 +32,9 @@ func Rings(data []byte) ([][]pattern.Point, error) {
 	head := bytes.ToLower(data[:min(len(data), 4096)])
 	switch {
 	case bytes.Contains(head, []byte("<svg")) || bytes.Contains(head, []byte("<?xml")):
-		rings, err = svgRings(data)
+		rings, err = svgRings(b, data)
 	case bytes.Contains(data, []byte("SECTION")):
-		rings, err = dxfRings(data)
+		rings, err = dxfRings(b, data)
 	default:
 		return nil, measure.Bad("file", "is neither an SVG nor a DXF as text; export the outline as one of these")
 	}
@@ -57,59 +60,10 @@ func Rings(data []byte) ([][]pattern.Point, error) {
 	return kept, nil
 }
 
-// collector takes the paths of a drawing and leaves the rest.
-type collector struct {
-	w, h  float64
-	paths []*canvas.Path
-}
-
-func (c *collector) Size() (float64, float64) { return c.w, c.h }
-func (c *collector) RenderPath(p *canvas.Path, s canvas.Style, m canvas.Matrix) {
-	c.paths = append(c.paths, p.Copy().Transform(m))
-}
-func (c *collector) RenderText(*canvas.Text, canvas.Matrix) {}
-func (c *collector) RenderImage(image.Image, canvas.Matrix) {}
-
-func svgRings(data []byte) (out [][]pattern.Point, err error) {
-	defer func() { // the reader is written for whole drawings, not for broken ones
-		if r := recover(); r != nil {
-			out, err = nil, measure.Bad("file", "is an SVG that cannot be read; export it again as plain SVG")
-		}
-	}()
-	drawing, err := canvas.ParseSVG(bytes.NewReader(data))
-	if err != nil {
-		return nil, measure.Bad("file", "is an SVG that cannot be read: %s", err)
-	}
-	c := &collector{w: drawing.W, h: drawing.H}
-	drawing.RenderTo(c)
-	var all canvas.Rect
-	for i, p := range c.paths {
-		if b := p.Bounds(); i == 0 {
-			all = b
-		} else {
-			all = all.Add(b)
-		}
-	}
-	tolerance := math.Max(all.W(), all.H()) / 1000
-	for _, p := range c.paths {
-		for _, sub := range p.Split() {
-			if !sub.Closed() {
-				continue
-			}
-			var r []pattern.Point
-			for _, q := range sub.Flatten(tolerance).Coords() {
-				r = append(r, pattern.Point{X: q.X, Y: q.Y})
-			}
-			out = append(out, r)
-		}
-	}
-	return out, nil
-}
-
 // dxfRings reads LINE, LWPOLYLINE, POLYLINE, CIRCLE and ARC and joins what
 // meets end to end. Lines on the layers text and mark of our own files are no
 // outlines.
-func dxfRings(data []byte) ([][]pattern.Point, error) {
+func dxfRings(b *budget, data []byte) ([][]pattern.Point, error) {
 	type pair struct {
 		code  int
 		value string
@@ -126,6 +80,14 @@ func dxfRings(data []byte) ([][]pattern.Point, error) {
 			break
 		}
 		pairs = append(pairs, pair{code, strings.TrimSpace(in.Text())})
+		if len(pairs)%5000 == 0 {
+			if err := b.look(); err != nil {
+				return nil, err
+			}
+		}
+	}
+	if err := in.Err(); err != nil {
+		return nil, measure.Bad("file", "is a DXF with a line longer than any DXF has; export it again")
 	}
 	var open, rings [][]pattern.Point
 	inEntities := false
@@ -149,7 +111,7 @@ func dxfRings(data []byte) ([][]pattern.Point, error) {
 				if p.code == 8 {
 					layer = strings.ToLower(p.value)
 				}
-				if err != nil || math.IsNaN(v) || math.Abs(v) > 1e9 {
+				if err != nil || far(v) != nil {
 					continue
 				}
 				if _, seen := first[p.code]; !seen {
@@ -174,6 +136,9 @@ func dxfRings(data []byte) ([][]pattern.Point, error) {
 			return k
 		}
 		next := read(i + 1)
+		if err := b.element(0); err != nil {
+			return nil, err
+		}
 		closed = int(first[70])&1 == 1
 		switch kind {
 		case "LINE":
@@ -182,7 +147,7 @@ func dxfRings(data []byte) ([][]pattern.Point, error) {
 			from, to := 0.0, 2*math.Pi
 			if kind == "ARC" {
 				from, to = first[50]*math.Pi/180, first[51]*math.Pi/180
-				for to <= from {
+				if to = from + math.Mod(to-from, 2*math.Pi); to <= from { // anticlockwise, a turn at most
 					to += 2 * math.Pi
 				}
 			}
@@ -207,6 +172,9 @@ func dxfRings(data []byte) ([][]pattern.Point, error) {
 			continue
 		}
 		corners = bulged(corners, bulges, closed)
+		if err := b.point(len(corners)); err != nil {
+			return nil, err
+		}
 		if closed {
 			rings = append(rings, corners)
 		} else {
@@ -277,10 +245,13 @@ func joined(lines [][]pattern.Point) (rings [][]pattern.Point) {
 		start := keyOf(ring[0])
 		for keyOf(ring[len(ring)-1]) != start {
 			at, found := keyOf(ring[len(ring)-1]), false
-			for _, k := range ends[at] {
-				if used[k] {
-					continue
-				}
+			list := ends[at]
+			for len(list) > 0 && used[list[0]] { // looked at once, not again by each line that ends here
+				list = list[1:]
+			}
+			ends[at] = list
+			if len(list) > 0 {
+				k := list[0]
 				used[k], found = true, true
 				l := lines[k]
 				if keyOf(l[0]) != at {
@@ -290,7 +261,6 @@ func joined(lines [][]pattern.Point) (rings [][]pattern.Point) {
 				} else {
 					ring = append(ring, l[1:]...)
 				}
-				break
 			}
 			if !found {
 				ring = nil

@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"math"
 	"strings"
@@ -32,16 +33,16 @@ func TestSVGOutlinesAgainstClosedForms(t *testing.T) {
 		`<path d="M0 0h40v40h-40z M10 10h10v10h-10z"/>`:                                        1700, // both rings
 		`<path d="M0 0L50 0"/><rect width="10" height="20"/>`:                                  200,  // an open line is no outline
 	} {
-		r, err := Rings([]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">` + svg + `</svg>`))
+		r, err := Rings(context.Background(), []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">`+svg+`</svg>`))
 		require.NoError(t, err, svg)
-		const px = 25.4 / 96 // without a width, a unit is a CSS pixel: 1/96 in, CSS Values and Units 3
-		require.InEpsilon(t, want*px*px, total(r), 0.006, svg)
+
+		require.InEpsilon(t, want, total(r), 0.006, svg)
 	}
 }
 
 func TestSVGStandsUpright(t *testing.T) {
 	// a triangle with its point up on screen must have it up in the plan
-	r, err := Rings([]byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><polygon points="10,90 90,90 50,10"/></svg>`))
+	r, err := Rings(context.Background(), []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><polygon points="10,90 90,90 50,10"/></svg>`))
 	require.NoError(t, err)
 	top := r[0][0]
 	for _, q := range r[0] {
@@ -70,7 +71,7 @@ func TestDXFOutlinesAgainstClosedForms(t *testing.T) {
 		"0 LINE 8 0 10 0 20 0 11 40 21 0 0 LINE 8 0 10 40 20 30 11 40 21 0 0 LINE 8 0 10 40 20 30 11 0 21 30 0 LINE 8 0 10 0 20 30 11 0 21 0": 1200,
 		"0 POLYLINE 8 0 70 1 0 VERTEX 10 0 20 0 0 VERTEX 10 40 20 0 0 VERTEX 10 40 20 30 0 SEQEND":                                            600,
 	} {
-		r, err := Rings(dxf(text))
+		r, err := Rings(context.Background(), dxf(text))
 		require.NoError(t, err, text)
 		require.InEpsilon(t, want, total(r), 0.006, text)
 	}
@@ -86,7 +87,7 @@ func TestOutlinesReadBackWhatWeWrite(t *testing.T) {
 	for name, write := range map[string]func(*Flat, *bytes.Buffer) error{"svg": func(f *Flat, b *bytes.Buffer) error { return f.SVG(b) }, "dxf": func(f *Flat, b *bytes.Buffer) error { return f.DXF(b) }} {
 		var b bytes.Buffer
 		require.NoError(t, write(f, &b))
-		r, err := Rings(b.Bytes())
+		r, err := Rings(context.Background(), b.Bytes())
 		require.NoError(t, err, name)
 		back, err := pattern.Outline{Rings: r, H: 900, T: 6, Copies: 1}.Lay()
 		require.NoError(t, err, name)
@@ -107,7 +108,7 @@ func TestOutlineFilesThatCannotBeRead(t *testing.T) {
 		"SECTION\nx\ny":                          "no DXF as text",
 		"<svg viewBox='0 0 9 9'><path d='M0 0L9 0L9 9'/></svg>": "no closed outline",
 	} {
-		_, err := Rings([]byte(text))
+		_, err := Rings(context.Background(), []byte(text))
 		require.Error(t, err, text)
 		require.ErrorContains(t, err, want, text)
 	}
@@ -117,7 +118,7 @@ func FuzzRings(f *testing.F) {
 	f.Add([]byte(`<svg viewBox="0 0 9 9"><path d="M0 0A3 3 0 0 1 9 9z" transform="matrix(1 0 0 1 2 3)"/></svg>`))
 	f.Add(dxf("0 LWPOLYLINE 8 0 70 1 10 0 20 0 42 1 10 60 20 0 42 1"))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		r, err := Rings(data)
+		r, err := Rings(context.Background(), data)
 		if err == nil && len(r) == 0 {
 			t.Fatal("no rings and no word of it")
 		}

@@ -19,12 +19,14 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgconn"
 )
 
 // Cluster is a private PostgreSQL server below a data folder, on a free
 // loopback port, with its own password.
 type Cluster struct {
 	Dir  string // holds pgdata, port and password
+	URL  string // of its own database, once it runs
 	bin  string
 	root bool
 }
@@ -50,33 +52,38 @@ func version(path string) int {
 // StartCluster starts the cluster below dir, making it on first use, and finds
 // it when it already runs. It returns the URL of its database. As root, the
 // server runs as the postgres user; where that user cannot reach dir, the
-// cluster lies in /var/lib/zapbarn instead, and dir keeps a note of it.
-func StartCluster(ctx context.Context, dir string) (string, error) {
+// cluster lies in /var/lib/zapbarn instead, and dir keeps a note of it. A
+// database that was killed is waited for while it puts itself in order, and
+// say (which may be nil) is told so.
+func StartCluster(ctx context.Context, dir string, say func(string)) (*Cluster, error) {
+	if say == nil {
+		say = func(string) {}
+	}
 	bin, err := binaries()
 	if err != nil {
-		return "", err
+		return nil, err
 	}
 	dir, err = filepath.Abs(dir)
 	if err != nil {
-		return "", err
+		return nil, err
 	}
 	c := &Cluster{Dir: dir, bin: bin, root: os.Geteuid() == 0}
 	if c.root {
 		if err := os.MkdirAll(dir, 0o755); err != nil {
-			return "", err
+			return nil, err
 		}
 		if exec.CommandContext(ctx, "runuser", "-u", "postgres", "--", "test", "-x", dir).Run() != nil {
 			sum := sha256.Sum256([]byte(dir))
 			c.Dir = filepath.Join("/var/lib/zapbarn", hex.EncodeToString(sum[:8]))
 			if err := os.MkdirAll(c.Dir, 0o755); err != nil {
-				return "", err
+				return nil, err
 			}
 			_ = os.WriteFile(filepath.Join(dir, "moved"), []byte(c.Dir+"\n"), 0o644)
 		}
 	} else if err := os.MkdirAll(dir, 0o755); err != nil {
-		return "", err
+		return nil, err
 	}
-	return c.start(ctx)
+	return c, c.start(ctx, say)
 }
 
 // asServer makes a command that runs as the user who owns the server.
@@ -92,44 +99,93 @@ func (c *Cluster) asServer(ctx context.Context, name string, args ...string) *ex
 
 func (c *Cluster) data() string { return filepath.Join(c.Dir, "pgdata") }
 
-func (c *Cluster) start(ctx context.Context) (string, error) {
-	unlock, err := lock(filepath.Join(c.Dir, "lock"))
+// PortFile holds the port the server listens on now.
+func (c *Cluster) PortFile() string { return filepath.Join(c.Dir, "port") }
+
+func (c *Cluster) start(ctx context.Context, say func(string)) error {
+	unlock, err := lock(ctx, filepath.Join(c.Dir, "lock"), say)
 	if err != nil {
-		return "", err
+		return err
 	}
 	defer unlock()
 	pass := filepath.Join(c.Dir, "password")
 	if _, err := os.Stat(filepath.Join(c.data(), "PG_VERSION")); err != nil {
 		if err := c.initialise(ctx, pass); err != nil {
-			return "", err
+			return err
 		}
 	}
 	secret, err := os.ReadFile(pass)
 	if err != nil {
-		return "", err
+		return err
 	}
 	last := "0"
-	if port, err := os.ReadFile(filepath.Join(c.Dir, "port")); err == nil {
+	if port, err := os.ReadFile(c.PortFile()); err == nil {
 		last = strings.TrimSpace(string(port))
-		u := c.url(last, string(secret))
-		if reach(ctx, u) == nil {
-			return u, nil
+		c.URL = c.url(last, string(secret))
+		if err := reach(ctx, c.URL); err == nil || starting(err) {
+			return c.await(ctx, say)
 		}
 	}
 	port, err := freePort(last) // the last one when it is free, so that open programs find it again
 	if err != nil {
-		return "", err
+		return err
 	}
+	c.URL = c.url(port, string(secret))
+	if err := c.launch(ctx, port, say); err != nil {
+		return err
+	}
+	if err := os.WriteFile(c.PortFile(), []byte(port), 0o644); err != nil {
+		return err
+	}
+	return c.await(ctx, say)
+}
+
+// launch starts the server. Where a killed one has not let go of its memory or
+// its files yet, it is tried again for half a minute.
+func (c *Cluster) launch(ctx context.Context, port string, say func(string)) error {
 	opts := fmt.Sprintf("-p %s -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c log_min_messages=warning", port)
-	out, err := c.asServer(ctx, "pg_ctl", "-D", c.data(), "-l", filepath.Join(c.data(), "server.log"), "-w", "-t", "60", "-o", opts, "start").CombinedOutput()
-	if err != nil {
-		return "", fmt.Errorf("the database did not start: %v: %s", err, bytes.TrimSpace(out))
+	for try := 0; ; try++ {
+		out, err := c.asServer(ctx, "pg_ctl", "-D", c.data(), "-l", filepath.Join(c.data(), "server.log"), "-w", "-t", "10", "-o", opts, "start").CombinedOutput()
+		if err == nil || c.asServer(ctx, "pg_ctl", "-D", c.data(), "status").Run() == nil {
+			return nil // it runs; whether it is in order yet, await finds out
+		}
+		if try == 30 || ctx.Err() != nil {
+			return fmt.Errorf("the database did not start: %v: %s", err, bytes.TrimSpace(out))
+		}
+		if try == 1 {
+			say("The database was killed; waiting for what is left of it to end.")
+		}
+		time.Sleep(time.Second)
 	}
-	if err := os.WriteFile(filepath.Join(c.Dir, "port"), []byte(port), 0o644); err != nil {
-		return "", err
+}
+
+// await waits until the server answers: after a crash it first puts itself in
+// order, which takes as long as it takes.
+func (c *Cluster) await(ctx context.Context, say func(string)) error {
+	since := time.Now()
+	for told := time.Duration(0); ; {
+		err := reach(ctx, c.URL)
+		if err == nil {
+			return nil
+		}
+		if ctx.Err() != nil || !starting(err) {
+			return Unreachable("its own port", err)
+		}
+		if d := time.Since(since); d-told > 2*time.Second || told == 0 {
+			told = d
+			say(fmt.Sprintf("The database puts itself in order after a crash; nothing is lost. %.0f s so far.", d.Seconds()))
+		}
+		if time.Since(since) > 10*time.Minute {
+			return errors.New("the database has been putting itself in order for ten minutes; look at server.log beside its files")
+		}
+		time.Sleep(200 * time.Millisecond)
 	}
-	u := c.url(port, string(secret))
-	return u, reach(ctx, u)
+}
+
+// starting reports a server that is there but not ready yet.
+func starting(err error) bool {
+	var said *pgconn.PgError
+	return errors.As(err, &said) && said.Code == "57P03"
 }
 
 func (c *Cluster) initialise(ctx context.Context, pass string) error {
@@ -180,6 +236,12 @@ func StopCluster(ctx context.Context, dir string) error {
 	return nil
 }
 
+// StopCommand is the command that stops the server, for who outlives this
+// program.
+func (c *Cluster) StopCommand() []string {
+	return c.asServer(context.Background(), "pg_ctl", "-D", c.data(), "-m", "fast", "-w", "stop").Args
+}
+
 func reach(ctx context.Context, u string) error {
 	ctx, cancel := context.WithTimeout(ctx, 5*time.Second)
 	defer cancel()
@@ -215,7 +277,8 @@ func Database(ctx context.Context, server, name string) (string, error) {
 		return "", err
 	}
 	if !there {
-		if _, err := conn.Exec(ctx, "create database "+pgx.Identifier{name}.Sanitize()); err != nil {
+		var said *pgconn.PgError // another may make it at the same moment
+		if _, err := conn.Exec(ctx, "create database "+pgx.Identifier{name}.Sanitize()); err != nil && !(errors.As(err, &said) && (said.Code == "42P04" || said.Code == "23505")) {
 			return "", err
 		}
 	}

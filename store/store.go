@@ -1,5 +1,6 @@
 // Package store keeps plans in PostgreSQL through GORM. Each element is a row;
-// an edit is one transaction that checks, changes rows and writes the log.
+// an edit is one transaction that reads the plan under its lock, checks,
+// changes rows and writes the log.
 package store
 
 import (
@@ -9,14 +10,10 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"log/slog"
 	"time"
 
-	"github.com/pressly/goose/v3"
-	"gorm.io/driver/postgres"
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
-	"gorm.io/gorm/logger"
 	"zapbarn/core/plan"
 )
 
@@ -26,18 +23,16 @@ var migrations embed.FS
 // Store is the database.
 type Store struct{ db *gorm.DB }
 
-// The errors a caller tells apart.
-var (
-	ErrNone    = errors.New("there is no such display")
-	ErrNothing = errors.New("nothing to undo")
-	ErrDown    = errors.New("the database does not answer; start it again, nothing you entered is lost")
-)
-
 type planRow struct {
 	ID      string
 	Rev     int64
 	Made    time.Time
 	Touched time.Time
+	Name    string
+	Opens   string
+	Worst   string // what was found when it was worked out last
+	SeenRev int64  // and at which revision
+	SeenDay string // and on which day
 }
 
 func (planRow) TableName() string { return "plans" }
@@ -45,11 +40,14 @@ func (planRow) TableName() string { return "plans" }
 // row is one element of any kind.
 type row struct {
 	PlanID string `gorm:"primaryKey"`
+	Kind   string `gorm:"primaryKey"`
 	ID     string `gorm:"primaryKey"`
 	Seq    int
 	Rev    int64
 	Body   json.RawMessage `gorm:"type:jsonb"`
 }
+
+func (row) TableName() string { return "elements" }
 
 type editRow struct {
 	ID      int64
@@ -64,161 +62,145 @@ type editRow struct {
 
 func (editRow) TableName() string { return "edits" }
 
-var tables = map[string]string{"display": "displays", "prop": "props", "solid": "solids", "joint": "joints", "finish": "finishes", "device": "devices",
-	"input": "inputs", "scene": "scenes", "trigger": "triggers", "lot": "lots", "waiver": "waivers", "reading": "readings", "offcut": "offcuts", "layout": "layouts", "photo": "photos", "picture": "pictures", "outlet": "outlets", "plug": "plugs"}
-
-// Open connects, and brings the schema up to date.
-func Open(ctx context.Context, url string) (*Store, error) {
-	db, err := gorm.Open(postgres.Open(url), &gorm.Config{Logger: logger.Default.LogMode(logger.Silent), SkipDefaultTransaction: true})
-	if err != nil {
-		return nil, fmt.Errorf("%w (%v)", ErrDown, err)
-	}
-	raw, err := db.DB()
-	if err != nil {
-		return nil, err
-	}
-	raw.SetMaxOpenConns(16)
-	raw.SetConnMaxIdleTime(time.Minute)
-	provider, err := goose.NewProvider(goose.DialectPostgres, raw, mustSub(), goose.WithSlog(slog.New(slog.DiscardHandler)))
-	if err != nil {
-		return nil, err
-	}
-	if _, err := provider.Up(ctx); err != nil {
-		return nil, fmt.Errorf("bringing the database up to date: %w", err)
-	}
-	return &Store{db}, nil
-}
-
-// Close lets the connections go.
-func (s *Store) Close() error {
-	raw, err := s.db.DB()
-	if err != nil {
-		return err
-	}
-	return raw.Close()
-}
-
-// Ping reports whether the database answers.
-func (s *Store) Ping(ctx context.Context) error {
-	raw, err := s.db.DB()
-	if err != nil {
-		return err
-	}
-	if err := raw.PingContext(ctx); err != nil {
-		return ErrDown
-	}
-	return nil
-}
-
-// down turns a lost connection into ErrDown and leaves the rest.
-func (s *Store) down(ctx context.Context, err error) error {
-	if err == nil || errors.Is(err, ErrNone) || errors.Is(err, ErrNothing) {
-		return err
-	}
-	var stale *plan.Stale
-	if errors.As(err, &stale) {
-		return err
-	}
-	if s.Ping(ctx) != nil {
-		return ErrDown
-	}
-	return err
-}
-
-// Listing is a display in the list.
+// Listing is a display in the list, with what was found when it was worked
+// out last.
 type Listing struct {
-	ID, Name string
-	Touched  time.Time
+	ID, Name, Opens string
+	Touched         time.Time
+	Rev             int64
+	Seen            Summary
 }
 
-// List is every display, latest first.
+// Summary is what a plan's working out found, kept for the list of displays.
+type Summary struct {
+	Rev   int64
+	Day   string
+	Worst string
+}
+
+// List is every display, in the order they were made. It reads kept summaries:
+// no plan can slow it.
 func (s *Store) List(ctx context.Context) ([]Listing, error) {
-	var out []Listing
-	err := s.db.WithContext(ctx).Raw("select p.id, d.name, p.touched from plans p join displays d on d.plan_id = p.id order by p.made").Scan(&out).Error
+	var rows []planRow
+	err := s.db.WithContext(ctx).Order("made, id").Find(&rows).Error
+	out := make([]Listing, len(rows))
+	for i, r := range rows {
+		out[i] = Listing{r.ID, r.Name, r.Opens, r.Touched, r.Rev, Summary{r.SeenRev, r.SeenDay, r.Worst}}
+	}
 	return out, s.down(ctx, err)
 }
 
-// Load reads a plan and its revision.
-func (s *Store) Load(ctx context.Context, id string) (p *plan.Plan, rev int64, err error) {
-	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		p, rev, err = load(tx, id, false)
-		return err
-	}, &sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true})
-	return p, rev, s.down(ctx, err)
+// Summarise keeps what working a plan out found. It does not touch the plan.
+func (s *Store) Summarise(ctx context.Context, id string, m Summary) error {
+	return s.down(ctx, s.db.WithContext(ctx).Model(&planRow{}).Where("id = ? and seen_rev <= ?", id, m.Rev).
+		Updates(map[string]any{"worst": m.Worst, "seen_rev": m.Rev, "seen_day": m.Day}).Error)
 }
 
-func load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, int64, error) {
-	var head planRow
-	q := tx
+// Version is which state of which plan: it grows with every edit, and a plan
+// taken away and made again under its ID has another.
+type Version struct {
+	Made int64 // microseconds
+	Rev  int64
+}
+
+// Version is the version a plan is at.
+func (s *Store) Version(ctx context.Context, id string) (Version, error) {
+	v, err := version1(s.db.WithContext(ctx), id, false)
+	return v, s.down(ctx, err)
+}
+
+func version1(tx *gorm.DB, id string, forUpdate bool) (Version, error) {
+	var heads []planRow
 	if forUpdate {
-		q = tx.Clauses(clause.Locking{Strength: "UPDATE"})
+		tx = tx.Clauses(clause.Locking{Strength: "UPDATE"})
 	}
-	if err := q.Take(&head, "id = ?", id).Error; err != nil {
-		if errors.Is(err, gorm.ErrRecordNotFound) {
-			return nil, 0, ErrNone
-		}
-		return nil, 0, err
+	if err := tx.Select("rev", "made").Where("id = ?", id).Limit(1).Find(&heads).Error; err != nil {
+		return Version{}, err
 	}
-	doc := map[string]any{"format": plan.Format}
-	for _, kind := range plan.Kinds() {
-		var rows []row
-		if err := tx.Table(tables[kind]).Where("plan_id = ?", id).Order("seq, id").Find(&rows).Error; err != nil {
-			return nil, 0, err
-		}
-		if kind == "display" {
-			if len(rows) != 1 {
-				return nil, 0, ErrNone
-			}
-			doc["display"] = rows[0].Body
-			continue
-		}
-		list := make([]json.RawMessage, len(rows))
-		for i := range rows {
-			list[i] = rows[i].Body
-		}
-		doc[tables[kind]] = list
+	if len(heads) == 0 {
+		return Version{}, ErrNone
 	}
-	b, err := json.Marshal(doc)
+	return Version{heads[0].Made.UnixMicro(), heads[0].Rev}, nil
+}
+
+// Load reads a plan and its version.
+func (s *Store) Load(ctx context.Context, id string) (p *plan.Plan, v Version, err error) {
+	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		p, v, err = load(tx, id, false)
+		return err
+	}, &sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true})
+	return p, v, s.down(ctx, err)
+}
+
+func load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, Version, error) {
+	v, err := version1(tx, id, forUpdate)
 	if err != nil {
-		return nil, 0, err
+		return nil, v, err
 	}
-	p, err := plan.Decode(b)
-	return p, head.Rev, err
+	var rows []row
+	if err := tx.Where("plan_id = ?", id).Order("kind, seq, id").Find(&rows).Error; err != nil {
+		return nil, v, err
+	}
+	of := map[string][]json.RawMessage{}
+	for _, r := range rows {
+		of[r.Kind] = append(of[r.Kind], r.Body)
+	}
+	p, err := plan.Assemble(of)
+	return p, v, err
 }
 
 // Create stores a new plan. With replace, one of the same ID gives way.
 func (s *Store) Create(ctx context.Context, p *plan.Plan, replace bool) error {
+	_, err := s.create(ctx, p, replace, false)
+	return err
+}
+
+// CreateFresh stores a new plan under its ID, or, where that is taken, under
+// the first free one with a number behind. It returns that ID.
+func (s *Store) CreateFresh(ctx context.Context, p *plan.Plan) (string, error) {
+	return s.create(ctx, p, false, true)
+}
+
+func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool) (id string, err error) {
 	if err := p.Validate(); err != nil {
-		return err
+		return "", err
 	}
-	return s.down(ctx, s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		id := p.Display.ID
+	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		id = p.Display.ID
 		if replace {
 			if err := tx.Delete(&planRow{}, "id = ?", id).Error; err != nil {
 				return err
 			}
 		}
 		now := time.Now()
-		if err := tx.Create(&planRow{ID: id, Made: now, Touched: now}).Error; err != nil {
-			return fmt.Errorf("there is already a display %q", id)
+		for n := 2; ; n++ { // another may take an ID between a look and a write: the write itself decides
+			r := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&planRow{ID: id, Made: now, Touched: now, Name: p.Display.Name, Opens: p.Display.Opens, SeenRev: -1})
+			if r.Error != nil {
+				return r.Error
+			}
+			if r.RowsAffected == 1 {
+				break
+			}
+			if !fresh {
+				return fmt.Errorf("%w: %q", ErrTaken, id)
+			}
+			id = plan.Numbered(p.Display.ID, n)
 		}
+		q := *p
+		q.Display.ID = id
+		var rows []row
 		for _, kind := range plan.Kinds() {
-			var rows []row
-			for i, e := range p.Elements(kind) {
+			for i, e := range q.Elements(kind) {
 				body, err := json.Marshal(e.Value)
 				if err != nil {
 					return err
 				}
-				rows = append(rows, row{id, e.ID, i, 1, body})
-			}
-			if len(rows) > 0 {
-				if err := tx.Table(tables[kind]).CreateInBatches(rows, 500).Error; err != nil {
-					return err
-				}
+				rows = append(rows, row{id, kind, e.ID, i, 1, body})
 			}
 		}
-		return nil
-	}))
+		return tx.CreateInBatches(rows, 500).Error
+	})
+	return id, s.down(ctx, err)
 }
 
 // Delete takes a display away with its log.
@@ -232,10 +214,26 @@ func (s *Store) Delete(ctx context.Context, id string) error {
 
 // Apply stores an edit. A *plan.Stale says the element was changed meanwhile.
 func (s *Store) Apply(ctx context.Context, id, who string, e plan.Edit) error {
-	return s.change(ctx, id, func(tx *gorm.DB, p *plan.Plan, rev int64) (*plan.Plan, plan.Edit, error) {
+	_, err := s.Edit(ctx, id, who, func(*plan.Plan) (plan.Edit, error) { return e, nil })
+	return err
+}
+
+// Edit makes an edit from the plan as it stands, under its lock, and stores
+// it: what is made there cannot be stale. An edit that changes nothing is not
+// stored. It returns the revision after.
+func (s *Store) Edit(ctx context.Context, id, who string, of func(*plan.Plan) (plan.Edit, error)) (rev int64, err error) {
+	err = s.change(ctx, id, func(tx *gorm.DB, p *plan.Plan, was int64) (*plan.Plan, plan.Edit, error) {
+		rev = was
+		e, err := of(p)
+		if err != nil {
+			return nil, e, err
+		}
 		q, err := p.Apply(e)
 		if err != nil {
 			return nil, e, err
+		}
+		if e.Idle() {
+			return nil, e, errSame
 		}
 		if err := tx.Model(&editRow{}).Where("plan_id = ? and state = 'undone'", id).Update("state", "dropped").Error; err != nil {
 			return nil, e, err
@@ -244,9 +242,17 @@ func (s *Store) Apply(ctx context.Context, id, who string, e plan.Edit) error {
 		if err != nil {
 			return nil, e, err
 		}
-		return q, e, tx.Create(&editRow{PlanID: id, At: time.Now(), Who: who, Label: e.Label, Changes: body, State: "done", Rev: rev + 1}).Error
+		rev = was + 1
+		return q, e, tx.Create(&editRow{PlanID: id, At: time.Now(), Who: who, Label: e.Label, Changes: body, State: "done", Rev: rev}).Error
 	})
+	if errors.Is(err, errSame) {
+		err = nil
+	}
+	return rev, err
 }
+
+// errSame ends a transaction that has nothing to store.
+var errSame = errors.New("nothing changes")
 
 // Undo takes the latest edit back; Redo does the last one undone again. They
 // return its label.
@@ -286,10 +292,11 @@ func (s *Store) travel(ctx context.Context, id, from, to, order string, turn fun
 // change runs one edit as one transaction, edits of one plan after another.
 func (s *Store) change(ctx context.Context, id string, edit func(tx *gorm.DB, p *plan.Plan, rev int64) (*plan.Plan, plan.Edit, error)) error {
 	return s.down(ctx, s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		p, rev, err := load(tx, id, true)
+		p, v, err := load(tx, id, true)
 		if err != nil {
 			return err
 		}
+		rev := v.Rev
 		q, e, err := edit(tx, p, rev)
 		if err != nil {
 			return err
@@ -297,7 +304,8 @@ func (s *Store) change(ctx context.Context, id string, edit func(tx *gorm.DB, p 
 		if err := write(tx, id, p, q, e); err != nil {
 			return err
 		}
-		return tx.Model(&planRow{}).Where("id = ?", id).Updates(map[string]any{"rev": rev + 1, "touched": time.Now()}).Error
+		return tx.Model(&planRow{}).Where("id = ?", id).
+			Updates(map[string]any{"rev": rev + 1, "touched": time.Now(), "name": q.Display.Name, "opens": q.Display.Opens}).Error
 	}))
 }
 
@@ -306,10 +314,12 @@ func (s *Store) change(ctx context.Context, id string, edit func(tx *gorm.DB, p 
 func write(tx *gorm.DB, id string, before, after *plan.Plan, e plan.Edit) error {
 	renumber := map[string]bool{}
 	for _, c := range e.Changes {
-		table := tables[c.Kind]
+		of := func() *gorm.DB {
+			return tx.Model(&row{}).Where("plan_id = ? and kind = ? and id = ?", id, c.Kind, c.ID)
+		}
 		v, at := after.Get(c.Kind, c.ID)
 		if v == nil {
-			if err := tx.Table(table).Where("plan_id = ? and id = ?", id, c.ID).Delete(&row{}).Error; err != nil {
+			if err := of().Delete(&row{}).Error; err != nil {
 				return err
 			}
 			continue
@@ -319,23 +329,35 @@ func write(tx *gorm.DB, id string, before, after *plan.Plan, e plan.Edit) error 
 			return err
 		}
 		if old, _ := before.Get(c.Kind, c.ID); old != nil {
-			err = tx.Table(table).Where("plan_id = ? and id = ?", id, c.ID).Updates(map[string]any{"body": body, "rev": gorm.Expr("rev + 1")}).Error
+			err = of().Updates(map[string]any{"body": body, "rev": gorm.Expr("rev + 1")}).Error
 		} else {
 			renumber[c.Kind] = true
-			err = tx.Table(table).Clauses(clause.OnConflict{UpdateAll: true}).Create(&row{id, c.ID, at, 1, body}).Error
+			err = tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row{id, c.Kind, c.ID, at, 1, body}).Error
 		}
 		if err != nil {
 			return err
 		}
 	}
 	for kind := range renumber {
-		for i, x := range after.Elements(kind) {
-			if err := tx.Table(tables[kind]).Where("plan_id = ? and id = ? and seq <> ?", id, x.ID, i).Update("seq", i).Error; err != nil {
-				return err
-			}
+		if err := number(tx, id, kind, after.Elements(kind)); err != nil {
+			return err
 		}
 	}
 	return nil
+}
+
+// number writes where the elements of a list stand, in one statement.
+func number(tx *gorm.DB, id, kind string, list []plan.Element) error {
+	ids := make([]string, len(list))
+	for i, x := range list {
+		ids[i] = x.ID
+	}
+	order, err := json.Marshal(ids)
+	if err != nil {
+		return err
+	}
+	return tx.Exec(`update elements e set seq = n.at - 1 from jsonb_array_elements_text(?::jsonb) with ordinality n(id, at)
+		where e.plan_id = ? and e.kind = ? and e.id = n.id and e.seq <> n.at - 1`, string(order), id, kind).Error
 }
 
 // Entry is one line of the change log.

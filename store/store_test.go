@@ -3,6 +3,7 @@ package store_test
 import (
 	"context"
 	"errors"
+	"fmt"
 	"os"
 	"path/filepath"
 	"sync"
@@ -127,10 +128,10 @@ func TestEditsAtOnce(t *testing.T) {
 	}
 	_, rev, err := s.Load(ctx, "midnight-apiary")
 	require.NoError(t, err)
-	assert.EqualValues(t, 12, rev)
+	assert.EqualValues(t, 12, rev.Rev)
 }
 
-// The database itself refuses what would break the plan.
+// The database itself refuses what no plan may hold.
 func TestDatabaseKeepsItsOwnConstraints(t *testing.T) {
 	url := testkit.Database(t)
 	s, err := store.Open(ctx, url)
@@ -140,21 +141,22 @@ func TestDatabaseKeepsItsOwnConstraints(t *testing.T) {
 	conn, err := pgx.Connect(ctx, url)
 	require.NoError(t, err)
 	defer conn.Close(ctx)
+	insert := `insert into elements(plan_id,kind,id,seq,body) values ('midnight-apiary',%s)`
 	for what, q := range map[string]string{
-		"foreign key": `update solids set body = jsonb_set(body,'{prop}','"nowhere"') where id = 'riser-box'`,
-		"check":       `update devices set body = jsonb_set(body,'{kind}','"dragon"') where id = 'S1'`,
-		"unique":      `insert into finishes(plan_id,id,seq,body) values ('midnight-apiary','again',9,'{"id":"again","solid":"riser-box","layers":[]}')`,
-		"own id":      `insert into props(plan_id,id,seq,body) values ('midnight-apiary','a',9,'{"id":"b","name":"B"}')`,
-		"feed":        `delete from devices where id = 'W1'`,
-		"data":        `update devices set body = jsonb_set(body,'{data}','"nobody"') where id = 'cells'`,
-		"driven by":   `delete from devices where id = 'U1'`,
-		"two at once": `update readings set body = jsonb_set(body,'{amps}','"1 A"') where id = 'r1'`,
-		"no reading":  `update readings set body = body - 'volts' where id = 'r1'`,
-		"reason":      `update waivers set body = jsonb_set(body,'{reason}','" "')`,
+		"own id":       fmt.Sprintf(insert, `'prop','a',9,'{"id":"b"}'`),
+		"twice":        fmt.Sprintf(insert, `'prop','gate',9,'{"id":"gate"}'`),
+		"no object":    fmt.Sprintf(insert, `'prop','a',9,'[]'`),
+		"no kind":      fmt.Sprintf(insert, `'Prop 1','a',9,'{"id":"a"}'`),
+		"two displays": fmt.Sprintf(insert, `'display','a',9,'{"id":"a"}'`),
+		"a long id":    fmt.Sprintf(insert, `'prop',repeat('é',121),9,jsonb_build_object('id',repeat('é',121))`),
+		"no plan":      `insert into elements(plan_id,kind,id,seq,body) values ('nowhere','prop','a',9,'{"id":"a"}')`,
+		"too large":    fmt.Sprintf(insert, `'prop','a',9,jsonb_build_object('id','a','x',repeat('x',4194304))`),
 	} {
 		_, err := conn.Exec(ctx, q)
 		assert.Error(t, err, what)
 	}
+	_, err = conn.Exec(ctx, fmt.Sprintf(insert, `'prop',repeat('é',120),9,jsonb_build_object('id',repeat('é',120))`))
+	assert.NoError(t, err, "as long as core lets it be, in letters")
 }
 
 // A second start finds the cluster; stopping and starting loses nothing.
@@ -164,13 +166,13 @@ func TestClusterStartsTwiceStopsAndKeeps(t *testing.T) {
 	require.NoError(t, os.Chmod(dir, 0o755))
 	defer os.RemoveAll(dir)
 	dir = filepath.Join(dir, "data")
-	one, err := store.StartCluster(ctx, dir)
+	one, err := store.StartCluster(ctx, dir, nil)
 	require.NoError(t, err)
 	defer store.StopCluster(ctx, dir)
-	two, err := store.StartCluster(ctx, dir)
+	two, err := store.StartCluster(ctx, dir, nil)
 	require.NoError(t, err)
-	assert.Equal(t, one, two)
-	url, err := store.Database(ctx, one, "zapbarn")
+	assert.Equal(t, one.URL, two.URL)
+	url, err := store.Database(ctx, one.URL, "zapbarn")
 	require.NoError(t, err)
 	s, err := store.Open(ctx, url)
 	require.NoError(t, err)
@@ -180,9 +182,9 @@ func TestClusterStartsTwiceStopsAndKeeps(t *testing.T) {
 	_, _, err = s.Load(ctx, "midnight-apiary")
 	assert.ErrorIs(t, err, store.ErrDown)
 	_ = s.Close()
-	again, err := store.StartCluster(ctx, dir)
+	again, err := store.StartCluster(ctx, dir, nil)
 	require.NoError(t, err)
-	url, err = store.Database(ctx, again, "zapbarn")
+	url, err = store.Database(ctx, again.URL, "zapbarn")
 	require.NoError(t, err)
 	s, err = store.Open(ctx, url)
 	require.NoError(t, err)

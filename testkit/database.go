@@ -6,9 +6,12 @@ import (
 	"context"
 	"fmt"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"runtime"
 	"strings"
+	"sync"
+	"syscall"
 	"testing"
 	"time"
 
@@ -22,7 +25,8 @@ func Root() string {
 	return filepath.Dir(filepath.Dir(file))
 }
 
-// Server is the test cluster's URL, started when it is not running.
+// Server is the test cluster's URL, started when it is not running. It is
+// stopped when the last test program that uses it has ended, however it ends.
 func Server(t testing.TB) string {
 	dir := os.Getenv("ZAPBARN_TEST_DATA")
 	if dir == "" {
@@ -30,9 +34,42 @@ func Server(t testing.TB) string {
 	}
 	ctx, cancel := context.WithTimeout(context.Background(), 2*time.Minute)
 	defer cancel()
-	url, err := store.StartCluster(ctx, dir)
-	require.NoError(t, err)
-	return url
+	started.Do(func() { started.url, started.err = share(ctx, dir) })
+	require.NoError(t, started.err)
+	return started.url
+}
+
+// started is the cluster of this test program.
+var started struct {
+	sync.Once
+	url   string
+	err   error
+	users *os.File // held, shared, for as long as this program runs
+}
+
+// share starts the cluster or joins it. Each program that uses it holds a
+// shared lock, which the system lets go when the program ends; a command that
+// outlives it waits for the last of them, and stops the server.
+func share(ctx context.Context, dir string) (string, error) {
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return "", err
+	}
+	users := filepath.Join(dir, "users")
+	var err error
+	if started.users, err = os.OpenFile(users, os.O_CREATE|os.O_RDWR, 0o644); err != nil {
+		return "", err
+	}
+	if err := syscall.Flock(int(started.users.Fd()), syscall.LOCK_SH); err != nil {
+		return "", err
+	}
+	c, err := store.StartCluster(ctx, dir, nil)
+	if err != nil {
+		return "", err
+	}
+	watch := exec.Command("flock", append([]string{"-x", users}, c.StopCommand()...)...)
+	watch.SysProcAttr = &syscall.SysProcAttr{Setsid: true}
+	watch.Dir = "/"
+	return c.URL, watch.Start()
 }
 
 // Database is the URL of a database of this test's own.

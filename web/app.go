@@ -4,24 +4,20 @@
 package web
 
 import (
-	"context"
 	"embed"
 	"errors"
-	"fmt"
 	"html/template"
 	"io/fs"
 	"log/slog"
 	"net"
 	"net/http"
 	"net/url"
-	"reflect"
 	"strings"
-	"sync"
 	"time"
 
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
-	"zapbarn/core/check"
+	"zapbarn/core/memo"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/store"
@@ -32,20 +28,15 @@ var files embed.FS
 
 // Server serves one store.
 type Server struct {
-	store *store.Store
-	lib   *stock.Library
-	now   func() time.Time
-	pages *template.Template
-	mu    sync.Mutex
-	cache map[string]worked
-}
+	store  *store.Store
+	lib    *stock.Library
+	now    func() time.Time
+	pages  *template.Template
+	works  *works
+	held   *memo.Memo[pageKey, packed]
+	search searches
 
-// worked is a plan already worked out at a revision.
-type worked struct {
-	rev   int64
-	day   string
-	work  *plan.Work
-	snags []check.Snag
+	workTime time.Duration // how long working out one plan may take
 }
 
 // New makes a server; now tells the date that ages are judged by.
@@ -54,16 +45,30 @@ func New(s *store.Store, now func() time.Time) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Server{store: s, lib: stock.Shop, now: now, pages: t, cache: map[string]worked{}}, nil
+	return &Server{store: s, lib: stock.Shop, now: now, pages: t, works: newWorks(), held: newPages(), search: searches{of: map[string]*running{}, most: 2}, workTime: workTime}, nil
 }
 
 // Handler is the whole site.
 func (s *Server) Handler() http.Handler {
 	gin.SetMode(gin.ReleaseMode)
+	r := s.routes()
+	protect := http.NewCrossOriginProtection()
+	protect.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		http.Error(w, "This form was sent from another site and was refused.", http.StatusForbidden)
+	}))
+	return protect.Handler(localOnly(headAsGet(r)))
+}
+
+// packedHere are the addresses of displays: their pages pack themselves, and
+// what else they send is packed as a file, or small, or a stream.
+var packedHere = []string{"^/p/"}
+
+// routes are all addresses.
+func (s *Server) routes() *gin.Engine {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.MaxMultipartMemory = plan.MaxFile
-	r.Use(s.recover, secure, gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs([]string{"^/p/[^/]+/search$"})))
+	r.Use(requestID, s.recover, secure, gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs(packedHere)))
 	static, err := fs.Sub(files, "static")
 	if err != nil {
 		panic(err) // the folder is embedded
@@ -74,7 +79,7 @@ func (s *Server) Handler() http.Handler {
 		fileServer.ServeHTTP(c.Writer, c.Request)
 	})
 	r.GET("/healthz", func(c *gin.Context) {
-		if err := s.store.Ping(c); err != nil {
+		if err := s.store.Ping(c.Request.Context()); err != nil {
 			c.String(http.StatusServiceUnavailable, "database down\n")
 			return
 		}
@@ -91,8 +96,8 @@ func (s *Server) Handler() http.Handler {
 		p.GET("/"+place, func(c *gin.Context) { s.place(c, place) })
 	}
 	p.GET("/working", s.working)
-	p.GET("/read", s.read)
-	p.GET("/trace", s.trace)
+	p.GET("/read", ownOnly, s.read)
+	p.GET("/trace", ownOnly, s.trace)
 	p.GET("/board.svg", s.flat)
 	p.GET("/board.dxf", s.flat)
 	p.GET("/board.pdf", s.flat)
@@ -108,9 +113,9 @@ func (s *Server) Handler() http.Handler {
 	p.GET("/part.pdf", s.flat)
 	p.GET("/sheet.svg", s.flat)
 	p.GET("/sheet.dxf", s.flat)
-	p.GET("/search", s.search)
+	p.GET("/search", ownOnly, s.searching)
 	p.POST("/lay", s.lay)
-	p.GET("/slide", s.sliding)
+	p.GET("/slide", ownOnly, s.sliding)
 	p.POST("/slide", s.slide)
 	p.POST("/keep", s.keep)
 	p.POST("/bring", s.bringIn)
@@ -130,11 +135,7 @@ func (s *Server) Handler() http.Handler {
 	r.NoRoute(func(c *gin.Context) {
 		s.trouble(c, http.StatusNotFound, "There is nothing here", "The address "+c.Request.URL.Path+" leads nowhere. Go back to the displays.")
 	})
-	protect := http.NewCrossOriginProtection()
-	protect.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
-		http.Error(w, "This form was sent from another site and was refused.", http.StatusForbidden)
-	}))
-	return protect.Handler(localOnly(r))
+	return r
 }
 
 // localOnly answers only to loopback names, so that no other site's name can
@@ -163,18 +164,6 @@ func secure(c *gin.Context) {
 	c.Next()
 }
 
-// recover turns a panic into a plain page; the trace goes to the log only.
-func (s *Server) recover(c *gin.Context) {
-	defer func() {
-		if r := recover(); r != nil {
-			slog.Error("panic", "path", c.Request.URL.Path, "what", fmt.Sprint(r))
-			s.trouble(c, http.StatusInternalServerError, "Something broke here", "This is our fault, not yours. What was saved is safe; go back and try again.")
-			c.Abort()
-		}
-	}()
-	c.Next()
-}
-
 // trouble is a plain page that says what is wrong and what to do.
 func (s *Server) trouble(c *gin.Context, code int, title, what string) {
 	c.Status(code)
@@ -184,42 +173,43 @@ func (s *Server) trouble(c *gin.Context, code int, title, what string) {
 	}
 }
 
-// fail answers an error that is not about a field.
+// fail answers an error that is not about a field. What a database says goes
+// to the log, never to a person.
 func (s *Server) fail(c *gin.Context, err error) {
+	heavy, isHeavy := errors.AsType[*plan.TooHeavy](err)
 	switch {
+	case c.Request.Context().Err() != nil:
+		c.Status(statusGone)
 	case errors.Is(err, store.ErrNone):
 		s.trouble(c, http.StatusNotFound, "There is no such display", "It may have been taken away. Go back to the displays.")
 	case errors.Is(err, store.ErrDown):
-		s.trouble(c, http.StatusServiceUnavailable, "The database does not answer", "Start it again with make demo. What you entered is still in the form: go back in your browser and send it once more.")
+		s.trouble(c, http.StatusServiceUnavailable, "The database does not answer", "Start it again with make demo. What you entered is still in its place: send it once more when the database is back.")
+	case isHeavy:
+		s.plain(c, heavy)
 	default:
-		slog.Error("request", "path", c.Request.URL.Path, "err", err)
-		s.trouble(c, http.StatusInternalServerError, "Something broke here", "This is our fault, not yours. What was saved is safe; go back and try again.")
+		slog.Error("request", "request", c.GetString("request"), "path", c.Request.URL.Path, "err", err)
+		s.broken(c)
 	}
 }
 
-// work is the plan worked out, from the cache while its revision stands.
-func (s *Server) work(ctx context.Context, id string) (*plan.Work, []check.Snag, error) {
-	p, rev, err := s.store.Load(ctx, id)
-	if err != nil {
-		return nil, nil, err
+// statusGone is noted where whoever asked has gone; nobody reads it.
+const statusGone = 499
+
+// told is fail for scripts: the same as JSON.
+func (s *Server) told(c *gin.Context, err error) {
+	code, text := http.StatusInternalServerError, "something broke here; in the log it is request "+c.GetString("request")
+	if heavy, ok := errors.AsType[*plan.TooHeavy](err); ok {
+		code, text = http.StatusUnprocessableEntity, heavy.Error()
 	}
-	today := s.now()
-	day := today.Format(time.DateOnly)
-	s.mu.Lock()
-	w, ok := s.cache[id]
-	s.mu.Unlock()
-	if ok && w.rev == rev && w.day == day && w.work.Plan.Display.ID == id && reflect.DeepEqual(w.work.Plan, p) {
-		return w.work, w.snags, nil
+	switch {
+	case errors.Is(err, store.ErrNone):
+		code, text = http.StatusNotFound, "there is no such display"
+	case errors.Is(err, store.ErrDown):
+		code, text = http.StatusServiceUnavailable, "the database does not answer"
+	case code == http.StatusInternalServerError:
+		slog.Error("request", "request", c.GetString("request"), "path", c.Request.URL.Path, "err", err)
 	}
-	work := plan.Do(p, s.lib, today)
-	snags := check.Check(work)
-	s.mu.Lock()
-	if len(s.cache) > 30 {
-		clear(s.cache)
-	}
-	s.cache[id] = worked{rev, day, work, snags}
-	s.mu.Unlock()
-	return work, snags, nil
+	c.JSON(code, gin.H{"error": text})
 }
 
 func themeOf(c *gin.Context) string {

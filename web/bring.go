@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"path/filepath"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 	"zapbarn/core/measure"
@@ -14,18 +15,37 @@ import (
 	"zapbarn/formats"
 )
 
+// oversize refuses a file for its size alone.
+type oversize struct{ error }
+
+// codeOf is the status of a refused file.
+func codeOf(err error) int {
+	if _, ok := errors.AsType[oversize](err); ok {
+		return http.StatusRequestEntityTooLarge
+	}
+	return http.StatusUnprocessableEntity
+}
+
+// reason is an error without the field it names.
+func reason(err error) string {
+	if f, ok := errors.AsType[*measure.FieldError](err); ok {
+		return "the " + f.Field + " " + f.Why
+	}
+	return err.Error()
+}
+
 // upload reads a file of a form, up to most bytes.
 func upload(c *gin.Context, field string, most int64) (name string, data []byte, err error) {
+	large := oversize{measure.Bad("file", "is too large; at most %d MB", most>>20)}
 	f, err := c.FormFile(field)
 	if err != nil {
-		var big *http.MaxBytesError
-		if errors.As(err, &big) {
-			return "", nil, measure.Bad("file", "is too large; %d MB at most", most>>20)
+		if _, big := errors.AsType[*http.MaxBytesError](err); big {
+			return "", nil, large
 		}
 		return "", nil, measure.Bad("file", "is missing; choose one")
 	}
 	if f.Size > most {
-		return "", nil, measure.Bad("file", "is %d MB; %d MB at most", f.Size>>20, most>>20)
+		return "", nil, large
 	}
 	r, err := f.Open()
 	if err != nil {
@@ -41,7 +61,7 @@ func upload(c *gin.Context, field string, most int64) (name string, data []byte,
 
 // bringIn makes a solid of an SVG or DXF outline, or of an STL mesh.
 func (s *Server) bringIn(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -49,7 +69,7 @@ func (s *Server) bringIn(c *gin.Context) {
 	sol, err := s.brought(c, w)
 	if err != nil {
 		_, msg := fieldErrors(err)
-		s.refused(c, over{err: "Nothing was brought in. " + strings.ToUpper(msg[:1]) + msg[1:]})
+		s.refused(c, over{err: "Nothing was brought in. " + measure.Capital(msg), code: codeOf(err)})
 		return
 	}
 	p := &Page{PlanID: c.Param("plan")}
@@ -78,10 +98,10 @@ func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
 	}
 	sol.Name = strings.TrimSuffix(filepath.Base(name), filepath.Ext(name))
 	sol.Name = strings.TrimSpace(strings.NewReplacer("-", " ", "_", " ").Replace(sol.Name))
-	if sol.Name == "" || len(sol.Name) > 60 {
+	if sol.Name == "" || utf8.RuneCountInString(sol.Name) > 60 {
 		sol.Name = "Silhouette"
 	}
-	sol.Name = strings.ToUpper(sol.Name[:1]) + sol.Name[1:]
+	sol.Name = measure.Capital(sol.Name)
 	sol.ID = w.Plan.FreshID("solid", sol.Prop+"-"+sol.Name)
 	if strings.EqualFold(filepath.Ext(name), ".stl") {
 		mesh, err := formats.STL(data, 1)
@@ -101,7 +121,7 @@ func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
 		}
 		sol.Pair = false
 	} else {
-		rings, err := formats.Rings(data)
+		rings, err := formats.Rings(c.Request.Context(), data)
 		if err != nil {
 			return nil, err
 		}

@@ -6,9 +6,9 @@ import (
 	"net/http"
 	"path"
 	"strconv"
-	"strings"
 
 	"github.com/gin-gonic/gin"
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/formats"
 )
@@ -60,7 +60,7 @@ func send(c *gin.Context, name string, b *bytes.Buffer) {
 
 // file answers one of the downloads.
 func (s *Server) file(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -79,7 +79,7 @@ func (s *Server) file(c *gin.Context) {
 	var b bytes.Buffer
 	if err := d.write(&b, w, prop, paper); err != nil {
 		_, msg := fieldErrors(err)
-		s.trouble(c, http.StatusNotFound, "Nothing to send", strings.ToUpper(msg[:1])+msg[1:])
+		s.trouble(c, http.StatusNotFound, "Nothing to send", measure.Capital(msg))
 		return
 	}
 	name := d.name + ext

@@ -22,16 +22,22 @@ func (s *Server) back(c *gin.Context) {
 
 // apply stores an edit and answers; a refusal keeps the page and what was entered.
 func (s *Server) apply(c *gin.Context, e plan.Edit, o over, to string) {
-	err := s.store.Apply(c, c.Param("plan"), "", e)
-	var stale *plan.Stale
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(*plan.Plan) (plan.Edit, error) { return e, nil })
+	s.applied(c, err, o, to)
+}
+
+// applied answers an edit that was stored, or refused with err.
+func (s *Server) applied(c *gin.Context, err error, o over, to string) {
+	_, fault := errors.AsType[*store.Fault](err)
+	stale, isStale := errors.AsType[*plan.Stale](err)
 	switch {
 	case err == nil && to != "":
 		c.Redirect(http.StatusSeeOther, to)
 	case err == nil:
 		s.back(c)
-	case errors.Is(err, store.ErrDown) || errors.Is(err, store.ErrNone):
+	case errors.Is(err, store.ErrDown), errors.Is(err, store.ErrNone), fault, c.Request.Context().Err() != nil:
 		s.fail(c, err)
-	case errors.As(err, &stale):
+	case isStale:
 		o.code = http.StatusConflict
 		if o.conflict == nil {
 			o.err = "Changed meanwhile in another window: " + stale.Error() + ". Look at it again, then repeat your step."
@@ -43,10 +49,18 @@ func (s *Server) apply(c *gin.Context, e plan.Edit, o over, to string) {
 	}
 }
 
-// edit changes one element by the fields of its ticket.
+// clash ends an edit whose fields another window changed as well.
+type clash struct{ *Conflict }
+
+func (clash) Error() string { return "changed meanwhile in another window" }
+
+// edit changes one element by the fields of its ticket. It is laid over the
+// element as it stands when it is stored: what only I changed is changed, what
+// only another window changed stays, and only fields that both changed, to
+// different values, are asked about.
 func (s *Server) edit(c *gin.Context) {
 	kind, id, was := c.PostForm("kind"), c.PostForm("id"), c.PostForm("was")
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -58,32 +72,46 @@ func (s *Server) edit(c *gin.Context) {
 		}
 	}
 	o := over{values: values}
-	after, err := fill(w, kind, []byte(was), values)
-	if err != nil {
+	if _, err := fill(w, kind, []byte(was), values); err != nil {
 		o.errors, o.err = fieldErrors(err)
 		s.refused(c, o)
 		return
 	}
-	e := plan.Edit{Label: "change " + c.PostForm("name"), Changes: []plan.Change{{Kind: kind, ID: id, At: -1, Before: json.RawMessage(was), After: after}}}
-	if _, err := w.Plan.Apply(e); err != nil {
-		var stale *plan.Stale
-		if errors.As(err, &stale) {
-			o.conflict = conflict(w, kind, id, was, stale, values)
-			o.values = map[string]string{} // the ticket keeps what is mine, and takes the rest as it stands
-			for _, r := range o.conflict.Rows {
-				o.values[r.Name] = r.Mine
-			}
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		e := plan.Edit{Label: "change " + c.PostForm("name")}
+		now, at := p.Get(kind, id)
+		if now == nil {
+			return e, clash{conflict(w, kind, id, was, nil, values)}
 		}
+		stands, err := json.Marshal(now)
+		if err != nil {
+			return e, err
+		}
+		k := conflict(w, kind, id, was, stands, values)
+		if len(k.Rows) > 0 {
+			return e, clash{k}
+		}
+		after, err := fill(w, kind, stands, k.mine)
+		e.Changes = []plan.Change{{Kind: kind, ID: id, At: at, Before: stands, After: after}}
+		return e, err
+	})
+	if k, ok := errors.AsType[clash](err); ok {
+		o.conflict, o.code = k.Conflict, http.StatusConflict
+		o.values = k.mine // the ticket keeps what is mine, and takes the rest as it stands
+		s.refused(c, o)
+		return
 	}
-	s.apply(c, e, o, "")
+	s.applied(c, err, o, "")
 }
 
-// conflict sets what stands there now beside what was entered.
-func conflict(w *plan.Work, kind, id, was string, stale *plan.Stale, values map[string]string) *Conflict {
-	k := &Conflict{Kind: kind, ID: id, Name: stale.ID, Gone: stale.Now == nil, Was: string(stale.Now)}
-	read := func(raw string) map[string]Field {
+// conflict compares three states of an element by its fields: as the form was
+// loaded, as it stands (nil when it is gone) and as it was entered. Its rows are
+// the fields that both changed, to different values; mine are those I changed.
+func conflict(w *plan.Work, kind, id, was string, stands []byte, values map[string]string) *Conflict {
+	k := &Conflict{Kind: kind, ID: id, Name: id, Gone: stands == nil, Was: string(stands), mine: map[string]string{}}
+	read := func(raw []byte) map[string]Field {
 		v, err := plan.Blank(kind)
-		if err != nil || json.Unmarshal([]byte(raw), v) != nil {
+		if err != nil || json.Unmarshal(raw, v) != nil {
 			return nil
 		}
 		k.Name = plan.NameOf(v)
@@ -96,16 +124,18 @@ func conflict(w *plan.Work, kind, id, was string, stale *plan.Stale, values map[
 		}
 		return out
 	}
-	before, now := read(was), map[string]Field{}
+	before, now := read([]byte(was)), map[string]Field{}
 	if !k.Gone {
-		now = read(string(stale.Now))
+		now = read(stands)
 	}
 	for _, s := range specsOfKind(w, kind, was) {
 		mine, sent := values[s.name]
-		if sent && mine != before[s.name].Value || !k.Gone && now[s.name].Value != before[s.name].Value {
-			if !sent || mine == before[s.name].Value {
-				mine = now[s.name].Value // not mine to change
-			}
+		mine = strings.TrimSpace(mine)
+		if !sent || mine == before[s.name].Value {
+			continue // not mine to change
+		}
+		k.mine[s.name] = mine
+		if k.Gone || now[s.name].Value != before[s.name].Value && now[s.name].Value != mine {
 			k.Rows = append(k.Rows, ConflictRow{s.name, s.label, now[s.name].Value, mine})
 		}
 	}
@@ -122,11 +152,6 @@ func specsOfKind(w *plan.Work, kind, raw string) []spec {
 
 // quick does what the quick line says.
 func (s *Server) quick(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
 	line := c.PostForm("line")
 	switch strings.ToLower(strings.TrimSpace(line)) {
 	case "undo":
@@ -136,15 +161,29 @@ func (s *Server) quick(c *gin.Context) {
 		s.redo(c)
 		return
 	}
-	r, err := shorthand.Read(w.Plan, s.lib, c.PostForm("prop"), line)
-	if err != nil {
+	prop := c.PostForm("prop")
+	r := &shorthand.Reading{}
+	unread := false // the phrase itself was not understood
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		read, err := shorthand.Read(p, s.lib, prop, line) // on the plan as it stands: names it makes up are free
+		if unread = err != nil; unread {
+			return plan.Edit{}, err
+		}
+		r = read
+		return r.Edit, nil
+	})
+	if unread {
 		s.refused(c, over{quick: line, quickErr: err.Error()})
 		return
 	}
-	p := &Page{PlanID: c.Param("plan")}
+	s.applied(c, err, over{quick: line}, said(c.Param("plan"), prop, r.Select))
+}
+
+// said is where a phrase's own element is seen.
+func said(id, prop, sel string) string {
+	p := &Page{PlanID: id}
 	place, way := "bench", ""
-	prop := c.PostForm("prop")
-	switch kind, id, _ := strings.Cut(r.Select, ":"); kind {
+	switch kind, name, _ := strings.Cut(sel, ":"); kind {
 	case "device":
 		place = "loom"
 	case "outlet", "plug":
@@ -156,20 +195,20 @@ func (s *Server) quick(c *gin.Context) {
 	case "joint", "finish", "lot":
 		way = "joints"
 	case "prop":
-		prop = id
+		prop = name
 	}
-	s.apply(c, r.Edit, over{quick: line}, p.href(place, prop, r.Select, way))
+	return p.href(place, prop, sel, way)
 }
 
 // read answers what the quick line would do.
 func (s *Server) read(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
-		c.JSON(http.StatusServiceUnavailable, gin.H{"error": "the database does not answer"})
+		s.told(c, err)
 		return
 	}
 	if line := strings.ToLower(strings.TrimSpace(c.Query("line"))); line == "undo" || line == "redo" {
-		undo, redo, err := s.store.Steps(c, c.Param("plan"))
+		undo, redo, err := s.store.Steps(c.Request.Context(), c.Param("plan"))
 		what := map[string]string{"undo": undo, "redo": redo}[line]
 		if err != nil || what == "" {
 			c.JSON(http.StatusOK, gin.H{"error": "there is nothing to " + line})
@@ -186,57 +225,72 @@ func (s *Server) read(c *gin.Context) {
 	c.JSON(http.StatusOK, gin.H{"text": r.Text})
 }
 
-// mend applies a snag's mend by its label.
+// mend applies a snag's mend by its label. Where another edit came between, it
+// is looked for again in the plan as it then stands.
 func (s *Server) mend(c *gin.Context) {
-	_, snags, err := s.work(c, c.Param("plan"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	for _, sn := range snags {
-		if sn.ID() != c.PostForm("snag") {
+	for try := 0; ; try++ {
+		_, snags, err := s.work(c.Request.Context(), c.Param("plan"))
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		m, ok := mendOf(snags, c.PostForm("snag"), c.PostForm("mend"))
+		if !ok {
+			s.refused(c, over{err: "That snag is gone or has changed; look again.", code: http.StatusConflict})
+			return
+		}
+		err = s.store.Apply(c.Request.Context(), c.Param("plan"), "", m.Edit)
+		if _, stale := errors.AsType[*plan.Stale](err); stale && try < 3 {
 			continue
 		}
+		s.applied(c, err, over{}, "")
+		return
+	}
+}
+
+func mendOf(snags []check.Snag, id, label string) (check.Mend, bool) {
+	for _, sn := range snags {
 		for _, m := range sn.Mends {
-			if m.Label == c.PostForm("mend") {
-				s.apply(c, m.Edit, over{}, "")
-				return
+			if sn.ID() == id && m.Label == label {
+				return m, true
 			}
 		}
 	}
-	s.refused(c, over{err: "That snag is gone or has changed; look again.", code: http.StatusConflict})
+	return check.Mend{}, false
 }
 
 // waive lets a snag stand, with a reason; an empty form field keeps the page.
 func (s *Server) waive(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
 	id := c.PostForm("snag")
-	if c.PostForm("back-in") != "" {
-		s.apply(c, plan.Edit{Label: "no longer waive " + id, Changes: []plan.Change{w.Plan.Drop("waiver", id)}}, over{}, "")
-		return
-	}
 	v := plan.Waiver{ID: id, Reason: strings.TrimSpace(c.PostForm("reason")), By: sayWho(c, "by")}
-	s.apply(c, plan.Edit{Label: "waive " + id, Changes: []plan.Change{w.Plan.Put("waiver", id, v)}}, over{}, "")
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		if c.PostForm("back-in") != "" {
+			return plan.Edit{Label: "no longer waive " + id, Changes: []plan.Change{p.Drop("waiver", id)}}, nil
+		}
+		return plan.Edit{Label: "waive " + id, Changes: []plan.Change{p.Put("waiver", id, v)}}, nil
+	})
+	s.applied(c, err, over{}, "")
 }
 
-// remove takes an element away with what hangs on it.
+// errGone ends a removal of what is gone already.
+var errGone = errors.New("That was taken away already.")
+
+// remove takes an element away with what hangs on it. It needs no plan worked
+// out, so that what is too heavy can be taken away too.
 func (s *Server) remove(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
 	kind, id := c.PostForm("kind"), c.PostForm("id")
-	if v, _ := w.Plan.Get(kind, id); v == nil || kind == "display" {
-		s.refused(c, over{err: "That was taken away already.", code: http.StatusConflict})
+	place, prop := "bench", ""
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		if v, _ := p.Get(kind, id); v == nil || kind == "display" {
+			return plan.Edit{}, errGone
+		}
+		prop = p.PropOf(kind + ":" + id)
+		return p.Without(kind, id), nil
+	})
+	if errors.Is(err, errGone) {
+		s.refused(c, over{err: err.Error(), code: http.StatusConflict})
 		return
 	}
-	p := &Page{PlanID: c.Param("plan")}
-	place, prop := "bench", w.Plan.PropOf(kind+":"+id)
 	switch kind {
 	case "device":
 		place = "loom"
@@ -245,27 +299,30 @@ func (s *Server) remove(c *gin.Context) {
 	case "prop":
 		place, prop = "barn", ""
 	}
-	s.apply(c, w.Plan.Without(kind, id), over{}, p.href(place, prop, "", ""))
+	p := &Page{PlanID: c.Param("plan")}
+	s.applied(c, err, over{}, p.href(place, prop, "", ""))
 }
 
 func (s *Server) undo(c *gin.Context) { s.travel(c, s.store.Undo) }
 func (s *Server) redo(c *gin.Context) { s.travel(c, s.store.Redo) }
 
 func (s *Server) travel(c *gin.Context, step func(context.Context, string) (string, error)) {
-	_, err := step(c, c.Param("plan"))
+	_, err := step(c.Request.Context(), c.Param("plan"))
 	switch {
 	case err == nil, errors.Is(err, store.ErrNothing):
 		s.back(c)
-	case errors.Is(err, store.ErrDown), errors.Is(err, store.ErrNone):
-		s.fail(c, err)
 	default:
+		if _, stale := errors.AsType[*plan.Stale](err); !stale {
+			s.fail(c, err)
+			return
+		}
 		s.refused(c, over{err: err.Error(), code: http.StatusConflict})
 	}
 }
 
 // working shows how a number was reached: a fragment for the dialog, or a page.
 func (s *Server) working(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -25,14 +25,13 @@ func (s *Server) start(c *gin.Context) {
 	err := named(entered["name"], entered["units"])
 	id := ""
 	if err == nil {
-		if id, err = s.freshID(c, plan.Slug(entered["name"])); err == nil {
-			p := plan.New(id, entered["name"], entered["units"], entered["opens"])
-			p.Display.Outdoors = true
-			err = s.store.Create(c, p, false)
-		}
+		p := plan.New(plan.Slug(entered["name"]), entered["name"], entered["units"], entered["opens"])
+		p.Display.Outdoors = true
+		id, err = s.store.CreateFresh(c.Request.Context(), p)
 	}
+	_, fault := errors.AsType[*store.Fault](err)
 	switch {
-	case errors.Is(err, store.ErrDown):
+	case errors.Is(err, store.ErrDown), fault:
 		s.fail(c, err)
 	case err != nil:
 		_, msg := fieldErrors(err)
@@ -42,52 +41,15 @@ func (s *Server) start(c *gin.Context) {
 	}
 }
 
-// freshID is the ID itself or the first free one with a number behind.
-func (s *Server) freshID(c *gin.Context, base string) (string, error) {
-	list, err := s.store.List(c)
-	if err != nil {
-		return "", err
-	}
-	taken := map[string]bool{}
-	for _, l := range list {
-		taken[l.ID] = true
-	}
-	id := base
-	for n := 2; taken[id]; n++ {
-		id = fmt.Sprintf("%s-%d", base, n)
-	}
-	return id, nil
-}
-
 // importPlan reads a plan file; one of the same ID is kept and the new one
 // gets a number.
 func (s *Server) importPlan(c *gin.Context) {
 	refuse := func(code int, msg string) {
 		s.home(c, code, map[string]string{"units": "in"}, "Import: "+msg)
 	}
-	f, err := c.FormFile("plan")
+	_, b, err := upload(c, "plan", plan.MaxFile)
 	if err != nil {
-		var big *http.MaxBytesError
-		if errors.As(err, &big) {
-			refuse(http.StatusRequestEntityTooLarge, fmt.Sprintf("the file is too large; a plan is at most %d MB", plan.MaxFile>>20))
-			return
-		}
-		refuse(http.StatusUnprocessableEntity, "no file chosen; choose a plan as exported, ending in .json")
-		return
-	}
-	if f.Size > plan.MaxFile {
-		refuse(http.StatusRequestEntityTooLarge, fmt.Sprintf("the file is %d MB; a plan is at most %d MB", f.Size>>20, plan.MaxFile>>20))
-		return
-	}
-	r, err := f.Open()
-	if err != nil {
-		refuse(http.StatusUnprocessableEntity, "the file could not be read; choose it again")
-		return
-	}
-	defer r.Close()
-	b, err := io.ReadAll(io.LimitReader(r, plan.MaxFile+1))
-	if err != nil {
-		refuse(http.StatusUnprocessableEntity, "the file could not be read; choose it again")
+		refuse(codeOf(err), reason(err))
 		return
 	}
 	p, err := plan.Decode(b)
@@ -95,20 +57,17 @@ func (s *Server) importPlan(c *gin.Context) {
 		refuse(http.StatusUnprocessableEntity, err.Error())
 		return
 	}
-	p.Display.ID = plan.Slug(p.Display.ID)
-	if p.Display.ID, err = s.freshID(c, p.Display.ID); err == nil {
-		err = s.store.Create(c, p, false)
-	}
+	id, err := s.store.CreateFresh(c.Request.Context(), p)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	c.Redirect(http.StatusSeeOther, "/p/"+p.Display.ID)
+	c.Redirect(http.StatusSeeOther, "/p/"+id)
 }
 
 // export sends the plan as a file.
 func (s *Server) export(c *gin.Context) {
-	p, _, err := s.store.Load(c, c.Param("plan"))
+	p, _, err := s.store.Load(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -119,7 +78,7 @@ func (s *Server) export(c *gin.Context) {
 
 // deletePlan takes a whole display away; the form asked first.
 func (s *Server) deletePlan(c *gin.Context) {
-	if err := s.store.Delete(c, c.Param("plan")); err != nil {
+	if err := s.store.Delete(c.Request.Context(), c.Param("plan")); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -128,7 +87,7 @@ func (s *Server) deletePlan(c *gin.Context) {
 
 // flat sends a part or a nested sheet at 1:1 as SVG, DXF or tiled PDF.
 func (s *Server) flat(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -195,7 +195,7 @@ func (p *Page) fault() {
 // reading stores what the meter or the eye said; "all" lamps not yet looked at
 // are taken as lit.
 func (s *Server) reading(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return

@@ -1,13 +1,14 @@
 package web
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"html/template"
-	"log/slog"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 	"time"
 
@@ -59,6 +60,7 @@ type Conflict struct {
 	Was  string // the element as it stands now, for sending mine again
 	Kind string
 	ID   string
+	mine map[string]string // the fields I changed
 }
 
 // ConflictRow is one field of a conflict.
@@ -121,7 +123,7 @@ type over struct {
 
 var funcs = template.FuncMap{
 	"mark":  func(l fmt.Stringer) string { return l.String() },
-	"upper": func(s string) string { return strings.ToUpper(s[:1]) + s[1:] },
+	"upper": measure.Capital,
 	"join":  strings.Join,
 	"tape":  func(p *plan.Plan, mm float64) string { return measure.Run(mm, p.Metric()) },
 	"hole":  func(p *plan.Plan, mm float64) string { return measure.Tape(mm, p.Metric()) },
@@ -136,6 +138,13 @@ var funcs = template.FuncMap{
 
 // places in the builder's order. Those not built yet have no door.
 var places = []struct{ id, name string }{{"barn", "Barn"}, {"bench", "Bench"}, {"loom", "Loom"}, {"rehearsal", "Rehearsal"}, {"walkdown", "Walkdown"}}
+
+// waysOf are the ways to see each place, with their names.
+var waysOf = map[string][][2]string{
+	"bench":    {{"whole", "Whole"}, {"parts", "Parts"}, {"sheets", "Sheets"}, {"joints", "Joints and coats"}, {"picture", "Picture"}, {"print", "Print"}},
+	"loom":     {{"harness", "Harness"}, {"list", "List"}, {"build", "Build"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}, {"power", "Power"}},
+	"walkdown": {{"snags", "Snags"}, {"waived", "Waived"}, {"log", "Log"}},
+}
 
 // Add is a solid of the palette: its drawing, and the phrase that makes it.
 type Add struct{ Name, Line, Path, Thin string }
@@ -189,12 +198,26 @@ func (s *Server) refused(c *gin.Context, o over) {
 }
 
 func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
-	w, snags, err := s.work(c, id)
+	m, err := s.at(c.Request.Context(), id)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	undo, redo, err := s.store.Steps(c, id)
+	key := pageKey{m, u.RequestURI(), themeOf(c), whoOf(c)}
+	if s.kept(c, key) {
+		return
+	}
+	got, m, err := s.worked(c.Request.Context(), id)
+	if err == nil && got.heavy != nil {
+		err = got.heavy
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	key.moment = m
+	w, snags := got.work, got.snags
+	undo, redo, err := s.store.Steps(c.Request.Context(), id)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -202,6 +225,9 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 	q := u.Query()
 	p := &Page{Place: place, Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(), PlanID: id, Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
 		Undo: undo, Redo: redo, Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict, Examples: shorthand.Examples()}
+	if !slices.ContainsFunc(waysOf[place], func(v [2]string) bool { return v[0] == p.Way }) {
+		p.Way = "" // the place's own first one
+	}
 	if place == "rehearsal" {
 		p.Theme = "dark"
 	}
@@ -271,18 +297,26 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 			f.Error = o.errors[f.Name]
 		}
 	}
+	var b bytes.Buffer
+	if err := s.pages.ExecuteTemplate(&b, "page.html", p); err != nil {
+		s.fail(c, err)
+		return
+	}
+	page := pack(b.Bytes())
 	code := http.StatusOK
 	if o.code != 0 {
 		code = o.code
+	} else if c.Request.Method == http.MethodGet && p.Way != "train" { // a drill has a record of its own
+		s.held.Keep(key, page)
 	}
-	c.Status(code)
-	c.Header("Content-Type", "text/html; charset=utf-8")
-	if err := s.pages.ExecuteTemplate(c.Writer, "page.html", p); err != nil {
-		slog.Error("render", "place", place, "err", err)
-	}
+	sendPage(c, code, page)
 }
 
+// defaultProp is the prop a place opens with; "" when there is none.
 func defaultProp(w *plan.Work, place string) string {
+	if len(w.Plan.Props) == 0 {
+		return ""
+	}
 	for _, p := range w.Plan.Props {
 		for _, s := range w.Plan.Solids {
 			if place == "bench" && s.Prop == p.ID && s.Kind == "box" {

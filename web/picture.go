@@ -8,17 +8,17 @@ import (
 	"html/template"
 	"image"
 	"image/jpeg"
-	_ "image/png" // pictures come as PNG too
 	"math"
 	"net/http"
 	"path/filepath"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
-	xdraw "golang.org/x/image/draw"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/formats"
 	"zapbarn/web/draw"
 )
 
@@ -114,7 +114,7 @@ func hash(b []byte) uint64 {
 
 // pictureFile sends a picture as taken, or squared up.
 func (s *Server) pictureFile(c *gin.Context) {
-	p, _, err := s.store.Load(c, c.Param("plan"))
+	p, _, err := s.store.Load(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -125,8 +125,13 @@ func (s *Server) pictureFile(c *gin.Context) {
 		s.trouble(c, http.StatusNotFound, "No such picture", "It was taken away. Go back and look again.")
 		return
 	}
-	ph, _ := p.Get("photo", pic.Photo)
-	data, err := base64.StdEncoding.DecodeString(ph.(*plan.Photo).Data)
+	v, _ = p.Get("photo", pic.Photo)
+	ph, ok := v.(*plan.Photo)
+	if !ok || ph == nil {
+		s.trouble(c, http.StatusNotFound, "The picture is gone", "Bring it in again.")
+		return
+	}
+	data, err := base64.StdEncoding.DecodeString(ph.Data)
 	if err != nil {
 		s.trouble(c, http.StatusNotFound, "The picture is damaged", "Take it away and bring it in again.")
 		return
@@ -139,7 +144,7 @@ func (s *Server) pictureFile(c *gin.Context) {
 	pl, err := pic.Plane()
 	var img image.Image
 	if err == nil {
-		img, err = jpeg.Decode(bytes.NewReader(data))
+		img, err = formats.Picture(c.Request.Context(), data, max(pictureSide, pic.Wide, pic.Tall))
 	}
 	if err != nil {
 		_, msg := fieldErrors(err)
@@ -158,7 +163,7 @@ func (s *Server) pictureFile(c *gin.Context) {
 // addPicture takes a PNG or JPEG, makes it small enough to keep, and guesses
 // points to begin with.
 func (s *Server) addPicture(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -166,7 +171,7 @@ func (s *Server) addPicture(c *gin.Context) {
 	pic, ph, err := takenIn(c, w.Plan)
 	if err != nil {
 		_, msg := fieldErrors(err)
-		s.refused(c, over{err: "No picture was brought in. " + strings.ToUpper(msg[:1]) + msg[1:]})
+		s.refused(c, over{err: "No picture was brought in. " + measure.Capital(msg), code: codeOf(err)})
 		return
 	}
 	p := &Page{PlanID: c.Param("plan")}
@@ -178,52 +183,32 @@ func takenIn(c *gin.Context, p *plan.Plan) (*plan.Picture, *plan.Photo, error) {
 	if err != nil {
 		return nil, nil, err
 	}
-	conf, kind, err := image.DecodeConfig(bytes.NewReader(data))
-	if err != nil || kind != "jpeg" && kind != "png" {
-		return nil, nil, measure.Bad("file", "is neither a JPEG nor a PNG; save the picture as one of these")
-	}
-	if conf.Width*conf.Height > 60e6 {
-		return nil, nil, measure.Bad("file", "has %d million pixels; 60 at most", conf.Width*conf.Height/1e6)
-	}
-	if conf.Width < 40 || conf.Height < 40 {
-		return nil, nil, measure.Bad("file", "is only %d x %d pixels", conf.Width, conf.Height)
-	}
-	img, _, err := image.Decode(bytes.NewReader(data))
+	small, err := formats.Picture(c.Request.Context(), data, pictureSide)
 	if err != nil {
-		return nil, nil, measure.Bad("file", "is a damaged picture; save it again")
+		return nil, nil, err
 	}
-	f := math.Min(1, pictureSide/float64(max(conf.Width, conf.Height)))
-	small := image.NewRGBA(image.Rect(0, 0, max(1, int(float64(conf.Width)*f)), max(1, int(float64(conf.Height)*f))))
-	xdraw.ApproxBiLinear.Scale(small, small.Bounds(), image.White, image.Rect(0, 0, 1, 1), xdraw.Src, nil)
-	xdraw.CatmullRom.Scale(small, small.Bounds(), img, img.Bounds(), xdraw.Over, nil)
-	var b bytes.Buffer
-	for q := 82; ; q -= 12 {
-		b.Reset()
-		if err := jpeg.Encode(&b, small, &jpeg.Options{Quality: q}); err != nil {
-			return nil, nil, err
-		}
-		if base64.StdEncoding.EncodedLen(b.Len()) <= plan.MaxPhoto || q < 30 {
-			break
-		}
+	kept, err := formats.PackPicture(small, base64.StdEncoding.DecodedLen(plan.MaxPhoto))
+	if err != nil {
+		return nil, nil, err
 	}
 	prop := c.PostForm("prop")
 	if p.Prop(prop) == nil {
 		return nil, nil, measure.Bad("prop", "is gone; open one first")
 	}
 	title := strings.TrimSpace(strings.NewReplacer("-", " ", "_", " ").Replace(strings.TrimSuffix(filepath.Base(name), filepath.Ext(name))))
-	if title == "" || len(title) > 60 {
+	if title == "" || utf8.RuneCountInString(title) > 60 {
 		title = "Reference"
 	}
-	ph := &plan.Photo{ID: p.FreshID("photo", prop), Data: base64.StdEncoding.EncodeToString(b.Bytes())}
+	ph := &plan.Photo{ID: p.FreshID("photo", prop), Data: base64.StdEncoding.EncodeToString(kept)}
 	W, H := small.Bounds().Dx(), small.Bounds().Dy()
-	pic := &plan.Picture{ID: p.FreshID("picture", prop), Prop: prop, Photo: ph.ID, Name: strings.ToUpper(title[:1]) + title[1:], Wide: W, Tall: H,
+	pic := &plan.Picture{ID: p.FreshID("picture", prop), Prop: prop, Photo: ph.ID, Name: measure.Capital(title), Wide: W, Tall: H,
 		A: plan.Spot{X: W / 2, Y: H * 9 / 10}, B: plan.Spot{X: W / 2, Y: H / 10}, Known: p.Prop(prop).Known}
 	return pic, ph, nil
 }
 
 // point moves a point of a picture, squares it up by four, or goes back to two.
 func (s *Server) point(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return

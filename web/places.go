@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"html/template"
@@ -17,6 +18,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
 	"zapbarn/formats"
+	"zapbarn/store"
 	"zapbarn/web/draw"
 )
 
@@ -121,7 +123,7 @@ func (s *Server) bench(p *Page) {
 			p.Way = "whole"
 		}
 	}
-	for _, v := range [][2]string{{"whole", "Whole"}, {"parts", "Parts"}, {"sheets", "Sheets"}, {"joints", "Joints and coats"}, {"picture", "Picture"}, {"print", "Print"}} {
+	for _, v := range waysOf["bench"] {
 		sel := p.Sel
 		if kind == "joint" && v[0] != "joints" {
 			sel = ""
@@ -251,7 +253,7 @@ func (s *Server) joints(p *Page) {
 		}
 		sub := strings.Join(said, ", then ")
 		if len(g.Reasons) > 0 {
-			sub += ". " + strings.ToUpper(g.Reasons[0].Text[:1]) + g.Reasons[0].Text[1:]
+			sub += ". " + measure.Capital(g.Reasons[0].Text)
 		}
 		p.Finishes = append(p.Finishes, Row{Key: "solid:" + sol.ID, Href: p.href("bench", p.Prop, "finish:"+f.ID, "joints"), Mark: g.Verdict.String(), Title: sol.Name, Sub: sub, Right: "waits " + measure.Span(g.Total), On: p.Sel == "finish:"+f.ID})
 	}
@@ -276,7 +278,7 @@ func (s *Server) loom(p *Page, q url.Values) {
 	if p.Way == "" {
 		p.Way = "harness"
 	}
-	for _, v := range [][2]string{{"harness", "Harness"}, {"list", "List"}, {"build", "Build"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}, {"power", "Power"}} {
+	for _, v := range waysOf["loom"] {
 		p.Ways = append(p.Ways, Link{Text: v[1], Href: p.href("loom", p.Prop, p.Sel, v[0]), On: p.Way == v[0]})
 	}
 	if p.Prop == "" {
@@ -553,7 +555,7 @@ func framesJSON(w *plan.Work, tr show.Trace, frames []plan.Frame) any {
 
 // trace answers a rehearsal as JSON: events, and lamps and amps at each moment.
 func (s *Server) trace(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -567,7 +569,7 @@ func (s *Server) walkdown(c *gin.Context, p *Page, snags []check.Snag) error {
 	if p.Way == "" {
 		p.Way = "snags"
 	}
-	for _, v := range [][2]string{{"snags", "Snags"}, {"waived", "Waived"}, {"log", "Log"}} {
+	for _, v := range waysOf["walkdown"] {
 		p.Ways = append(p.Ways, Link{Text: v[1], Href: p.href("walkdown", "", "", v[0]), On: p.Way == v[0]})
 	}
 	p.Snags, p.More = nil, 0
@@ -576,7 +578,7 @@ func (s *Server) walkdown(c *gin.Context, p *Page, snags []check.Snag) error {
 			p.Snags = append(p.Snags, SnagView{sn, p.goTo(sn), strings.Join(sn.At, " "), len(p.Snags) == 0 && p.Way == "snags"})
 		}
 	}
-	log, err := s.store.Log(c, p.PlanID, 60)
+	log, err := s.store.Log(c.Request.Context(), p.PlanID, 60)
 	if err != nil {
 		return err
 	}
@@ -594,25 +596,59 @@ type Shed struct {
 
 func (s *Server) displays(c *gin.Context) { s.home(c, 200, nil, "") }
 
+// freshTime is how long the list of displays waits for those not worked out
+// since they changed; freshMost is how many it has worked out.
+const freshTime, freshMost = 400 * time.Millisecond, 8
+
+// freshen works out displays that were changed since they were worked out last,
+// and takes what is done in time into the list. The rest goes on behind it.
+func (s *Server) freshen(ctx context.Context, list []store.Listing) {
+	ctx, cancel := context.WithTimeout(ctx, freshTime)
+	defer cancel()
+	type fresh struct {
+		i   int
+		rev int64
+		got store.Summary
+	}
+	day, under := s.now().Format(time.DateOnly), 0
+	done := make(chan fresh, len(list))
+	for i, l := range list {
+		if l.Seen.Rev == l.Rev && l.Seen.Day == day || under == freshMost {
+			continue
+		}
+		under++
+		go func() {
+			if got, m, err := s.worked(context.Background(), l.ID); err == nil {
+				done <- fresh{i, m.version.Rev, store.Summary{Rev: m.version.Rev, Day: m.day, Worst: got.worst()}}
+			}
+		}()
+	}
+	for ; under > 0; under-- {
+		select {
+		case f := <-done:
+			list[f.i].Seen, list[f.i].Rev = f.got, f.rev
+		case <-ctx.Done():
+			return
+		}
+	}
+}
+
 // home is the row of displays with the three questions and the import.
 func (s *Server) home(c *gin.Context, code int, entered map[string]string, problem string) {
-	list, err := s.store.List(c)
+	list, err := s.store.List(c.Request.Context())
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
+	s.freshen(c.Request.Context(), list)
 	var sheds []Shed
 	for _, l := range list {
-		w, snags, err := s.work(c, l.ID)
-		if err != nil {
-			continue
-		}
-		sh := Shed{Name: l.Name, Href: "/p/" + l.ID, Days: daysTo(w.Plan.Display.Opens, s.now()), Worst: "no snags"}
-		for _, sn := range snags {
-			if sn.Waived == nil {
-				sh.Worst = sn.Level.String() + ": " + sn.Title
-				break
-			}
+		sh := Shed{Name: l.Name, Href: "/p/" + l.ID, Days: daysTo(l.Opens, s.now()), Worst: l.Seen.Worst}
+		switch {
+		case l.Seen.Worst == "":
+			sh.Worst = "not looked at yet"
+		case l.Seen.Rev != l.Rev || l.Seen.Day != s.now().Format(time.DateOnly):
+			sh.Worst = "when last looked at, " + l.Seen.Worst
 		}
 		sheds = append(sheds, sh)
 	}

@@ -70,7 +70,7 @@ func (p *Page) stocks() {
 
 // sheetsOf is the layout a form speaks of.
 func (s *Server) sheetsOf(c *gin.Context) (*plan.Work, *plan.Sheets, bool) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return nil, nil, false
@@ -144,14 +144,20 @@ type found struct {
 	Done   bool            `json:"done"`
 }
 
-// search looks for a tighter layout of a stock and streams the best so far as
+// searching looks for a tighter layout of a stock and streams the best so far as
 // server-sent events. Closing the stream ends it; what was found is kept by
 // sending it back.
-func (s *Server) search(c *gin.Context) {
+func (s *Server) searching(c *gin.Context) {
 	w, sh, ok := s.sheetsOf(c)
 	if !ok {
 		return
 	}
+	ctx, end, ok := s.search.begin(c.Request.Context(), c.Param("plan"))
+	if !ok {
+		c.String(http.StatusTooManyRequests, "Other searches are under way; stop one of them first, or wait.\n")
+		return
+	}
+	defer end()
 	prop := c.Query("prop")
 	h := c.Writer.Header()
 	h.Set("Content-Type", "text/event-stream")
@@ -189,7 +195,7 @@ func (s *Server) search(c *gin.Context) {
 			return
 		}
 		select {
-		case <-c.Request.Context().Done():
+		case <-ctx.Done():
 			return
 		default:
 		}

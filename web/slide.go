@@ -51,9 +51,9 @@ func slid(p *plan.Plan, id, text string) (*plan.Device, error) {
 
 // sliding answers what every lamp of a supply would read with one lamp moved.
 func (s *Server) sliding(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
-		c.JSON(http.StatusServiceUnavailable, gin.H{"error": "the database does not answer"})
+		s.told(c, err)
 		return
 	}
 	d, err := slid(w.Plan, c.Query("device"), c.Query("at"))
@@ -83,7 +83,7 @@ func (s *Server) sliding(c *gin.Context) {
 
 // slide moves a lamp, or a run's feed, along its run.
 func (s *Server) slide(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return

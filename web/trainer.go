@@ -63,7 +63,7 @@ func (p *Page) drill(q url.Values) (*plan.Drill, *Trainer, []string) {
 func (s *Server) train(c *gin.Context, p *Page, q url.Values) error {
 	dr, t, taken := p.drill(q)
 	p.Train = t
-	record, err := s.store.Drills(c, p.PlanID, 12)
+	record, err := s.store.Drills(c.Request.Context(), p.PlanID, 12)
 	if err != nil {
 		return err
 	}
@@ -116,7 +116,7 @@ func (s *Server) train(c *gin.Context, p *Page, q url.Values) error {
 
 // answer judges a learner's answer and keeps it in the record.
 func (s *Server) answer(c *gin.Context) {
-	w, _, err := s.work(c, c.Param("plan"))
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -155,7 +155,7 @@ func (s *Server) answer(c *gin.Context) {
 	}
 	best := dr.Best()
 	d := store.Drill{PlanID: p.PlanID, Who: who, Level: t.Level, Truth: say, Answer: said, Readings: len(taken), Best: best, Score: plan.Score(guess == truth, len(taken), best)}
-	if err := s.store.AddDrill(c, d); err != nil {
+	if err := s.store.AddDrill(c.Request.Context(), d); err != nil {
 		s.fail(c, err)
 		return
 	}

@@ -38,18 +38,19 @@ func (s *settings) flags(c *cobra.Command) {
 }
 
 // open finds or starts the database and opens the store.
-func (s *settings) open(ctx context.Context) (*store.Store, error) {
-	url := s.database
-	if url == "" {
-		server, err := store.StartCluster(ctx, filepath.Join(s.data, "postgres"))
-		if err != nil {
-			return nil, err
-		}
-		if url, err = store.Database(ctx, server, "zapbarn"); err != nil {
-			return nil, err
-		}
+func (s *settings) open(ctx context.Context, say io.Writer) (*store.Store, error) {
+	if s.database != "" {
+		return store.Open(ctx, s.database)
 	}
-	return store.Open(ctx, url)
+	server, err := store.StartCluster(ctx, filepath.Join(s.data, "postgres"), func(line string) { fmt.Fprintln(say, line) })
+	if err != nil {
+		return nil, err
+	}
+	url, err := store.Database(ctx, server.URL, "zapbarn")
+	if err != nil {
+		return nil, err
+	}
+	return store.Open(ctx, url, server.PortFile())
 }
 
 // listen refuses any address but loopback: accounts are not built yet.
@@ -62,18 +63,18 @@ func (s *settings) listen() (net.Listener, error) {
 		return nil, fmt.Errorf("--addr: %q is not loopback; this version has no accounts, so it serves 127.0.0.1 only", s.addr)
 	}
 	l, err := net.Listen("tcp", s.addr)
+	if errors.Is(err, syscall.EADDRINUSE) {
+		return nil, fmt.Errorf("--addr: something serves at %s already; open it in the browser, or choose another such as 127.0.0.1:8481", s.addr)
+	}
 	if err != nil {
-		return nil, fmt.Errorf("--addr: %w; is it served already? choose another such as 127.0.0.1:8481", err)
+		return nil, fmt.Errorf("--addr: %w; choose another such as 127.0.0.1:8481", err)
 	}
 	return l, nil
 }
 
-func (s *settings) serve(ctx context.Context, out io.Writer, st *store.Store, path string) error {
+// serve answers on a listener that was taken before the database was started.
+func (s *settings) serve(ctx context.Context, out io.Writer, l net.Listener, st *store.Store, path string) error {
 	site, err := web.New(st, time.Now)
-	if err != nil {
-		return err
-	}
-	l, err := s.listen()
 	if err != nil {
 		return err
 	}
@@ -97,12 +98,17 @@ func (s *settings) serve(ctx context.Context, out io.Writer, st *store.Store, pa
 func serveCommand() *cobra.Command {
 	var s settings
 	c := &cobra.Command{Use: "serve", Short: "starts the database and serves the barn", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		st, err := s.open(cmd.Context())
+		l, err := s.listen()
+		if err != nil {
+			return err
+		}
+		defer l.Close()
+		st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
 		if err != nil {
 			return err
 		}
 		defer st.Close()
-		return s.serve(cmd.Context(), cmd.OutOrStdout(), st, "/")
+		return s.serve(cmd.Context(), cmd.OutOrStdout(), l, st, "/")
 	}}
 	s.flags(c)
 	return c
@@ -113,7 +119,15 @@ func demoCommand() *cobra.Command {
 	var fresh, loadOnly bool
 	c := &cobra.Command{Use: "demo", Short: "loads the Midnight Apiary, when it is not there, and serves it", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
 		ctx := cmd.Context()
-		st, err := s.open(ctx)
+		var l net.Listener
+		if !loadOnly {
+			var err error
+			if l, err = s.listen(); err != nil {
+				return err
+			}
+			defer l.Close()
+		}
+		st, err := s.open(ctx, cmd.ErrOrStderr())
 		if err != nil {
 			return err
 		}
@@ -130,7 +144,7 @@ func demoCommand() *cobra.Command {
 		if loadOnly {
 			return nil
 		}
-		return s.serve(ctx, cmd.OutOrStdout(), st, "/p/midnight-apiary")
+		return s.serve(ctx, cmd.OutOrStdout(), l, st, "/p/midnight-apiary")
 	}}
 	s.flags(c)
 	c.Flags().BoolVar(&fresh, "fresh", false, "put the demo back to how it ships")
@@ -146,7 +160,7 @@ func importCommand() *cobra.Command {
 		if err != nil {
 			return exit{2, err}
 		}
-		st, err := s.open(cmd.Context())
+		st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
 		if err != nil {
 			return err
 		}
@@ -165,7 +179,7 @@ func importCommand() *cobra.Command {
 func exportCommand() *cobra.Command {
 	var s settings
 	c := &cobra.Command{Use: "export ID", Short: "prints a stored plan as JSON", Args: cobra.ExactArgs(1), RunE: func(cmd *cobra.Command, args []string) error {
-		st, err := s.open(cmd.Context())
+		st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
 		if err != nil {
 			return err
 		}
@@ -185,7 +199,7 @@ func doctorCommand() *cobra.Command {
 	var s settings
 	c := &cobra.Command{Use: "doctor", Short: "says whether the database and the demo work here", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
 		out := cmd.OutOrStdout()
-		st, err := s.open(cmd.Context())
+		st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
 		if err != nil {
 			fmt.Fprintln(out, "database: no:", err)
 			return exit{1, nil}

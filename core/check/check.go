@@ -6,6 +6,7 @@ package check
 import (
 	"fmt"
 	"sort"
+	"strings"
 
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
@@ -82,13 +83,30 @@ func Rules() []Rule {
 
 // Check runs every rule. Waived snags come last; the rest worst first.
 func Check(w *plan.Work) []Snag {
+	out, _ := CheckWithin(w)
+	return out
+}
+
+// CheckWithin is Check within the work's own watch; the error is
+// *plan.TooHeavy when its time ran out.
+func CheckWithin(w *plan.Work) (out []Snag, err error) {
+	err = w.Watch.Watched(w.Plan, func() { out = run(w) })
+	return out, err
+}
+
+func run(w *plan.Work) []Snag {
 	waivers := map[string]*plan.Waiver{}
 	for i := range w.Plan.Waivers {
 		waivers[w.Plan.Waivers[i].ID] = &w.Plan.Waivers[i]
 	}
 	var out []Snag
 	for _, r := range Rules() {
+		w.Watch.At("rule", r.Code)
 		r.run(w, func(s Snag) {
+			if len(s.At) > 0 {
+				kind, id, _ := strings.Cut(s.At[0], ":")
+				w.Watch.At(kind, id)
+			}
 			if s.Code == "" {
 				s.Code = r.Code
 			}

@@ -3,6 +3,7 @@ package check
 import (
 	"encoding/json"
 	"fmt"
+	"sort"
 	"strings"
 
 	"zapbarn/core/circuit"
@@ -44,7 +45,9 @@ var _ = rule("drop", Stop, "Lamps lie past the drop budget (3 % to plan for, 10 
 			g.share, g.worst = share, d
 		}
 	}
-	for _, id := range order {
+	mended := max(3, min(mendedDrops, 4000/max(1, len(w.Plan.Devices))))
+	sort.SliceStable(order, func(i, j int) bool { return groups[order[i]].share > groups[order[j]].share })
+	for n, id := range order {
 		g := groups[id]
 		level, limit := Fix, circuit.DropBudget
 		if g.share > circuit.DropLimit {
@@ -64,12 +67,19 @@ var _ = rule("drop", Stop, "Lamps lie past the drop budget (3 % to plan for, 10 
 		if g.run != nil {
 			s.At = append(s.At, "device:"+g.run.ID)
 		}
-		if s.Mends = dropMends(w, g.run, g.worst.ID, g.volts); len(s.Mends) == 0 {
+		if n >= mended {
+			s.Why += " Mend the worse ones first: that may cure it too."
+		} else if s.Mends = dropMends(w, g.run, g.worst.ID, g.volts); len(s.Mends) == 0 {
 			s.Why += " No wire alone does it: feed it nearer, in more places, or from a higher rail."
 		}
 		say(s)
 	}
 })
+
+// mendedDrops is for how many groups of lamps, the worst first, mends are
+// sought, fewer in a large plan: each takes many solves, and the mend of one often
+// cures the next.
+const mendedDrops = 16
 
 // runAbove is the nearest run on the way from a device to its supply, or nil.
 func runAbove(w *plan.Work, id string) *plan.Device {
@@ -83,6 +93,7 @@ func runAbove(w *plan.Work, id string) *plan.Device {
 // resolve is the wiring round a device with everything on after a mend, or nil
 // when the mend does not apply.
 func resolve(w *plan.Work, device string, m Mend) *plan.State {
+	w.Watch.At("device", device)
 	p := w.FedBy(w.Rig.Supply(device)) // what another supply feeds stays as it is
 	for _, c := range m.Edit.Changes { // devices only, whose new values are known to be sound
 		var d plan.Device
@@ -158,7 +169,7 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 		}
 	}
 	if len(out) == 0 && run != nil { // nearer the supply
-		for up := runAbove(w, run.From); up != nil && up.To == "" && up.From != ""; up = runAbove(w, up.From) {
+		for up, n := runAbove(w, run.From), 0; up != nil && up.To == "" && up.From != "" && n < 6; up, n = runAbove(w, up.From), n+1 {
 			next := *up
 			next.To, next.ToAt = up.From, up.At
 			if m := put(w, "Feed the far end of "+up.Name+" too", "device", up.ID, next); try(m) {
@@ -281,17 +292,25 @@ func thicken(w *plan.Work, lamp string, budget float64, m Mend) (Mend, bool) {
 	}
 	with := func() Mend {
 		out := Mend{Label: m.Label, Edit: plan.Edit{Changes: append([]plan.Change(nil), m.Edit.Changes...)}}
+		var said []string
 		for i := len(path) - 1; i >= 0; i-- { // from the supply on
 			if raised[i] {
-				if out.Label != "" {
-					out.Label += ", "
-				}
-				out.Label += path[i].Gauge.String() + " for " + path[i].Name
+				said = append(said, path[i].Gauge.String()+" for "+path[i].Name)
 				out.Edit.Changes = append(out.Edit.Changes, w.Plan.Put("device", path[i].ID, path[i]))
 			}
 		}
+		if n := len(said); n > 4 {
+			said = []string{fmt.Sprintf("Thicker wire for %d runs on the way", n)}
+		}
+		if out.Label != "" {
+			said = append([]string{out.Label}, said...)
+		}
+		out.Label = strings.Join(said, ", ")
 		out.Edit.Label = out.Label
 		return out
+	}
+	ohms := func(d plan.Device) float64 {
+		return circuit.WireOhms(d.Gauge.Value(), d.Length.Value(), w.Plan.Temperature())
 	}
 	for {
 		now := with()
@@ -299,20 +318,40 @@ func thicken(w *plan.Work, lamp string, budget float64, m Mend) (Mend, bool) {
 		if st == nil {
 			return m, false
 		}
-		if st.Readings[lamp].Drop <= budget {
+		// currents hardly change with the wire: raise by these until the drop they
+		// promise is within budget, then solve anew
+		drop := st.Readings[lamp].Drop
+		if drop <= budget {
 			return now, true
 		}
-		most, loses, thicker := -1, 0.0, 0.0
-		for i := range path {
-			a := stock.Thicker(path[i].Gauge.Value())
-			if v := st.Readings[path[i].ID].Amps * circuit.WireOhms(path[i].Gauge.Value(), path[i].Length.Value(), w.Plan.Temperature()); a > 0 && v > loses {
-				most, loses, thicker = i, v, a
+		loses, thicker := make([]float64, len(path)), make([]float64, len(path))
+		look := func(i int) {
+			thicker[i] = stock.Thicker(path[i].Gauge.Value())
+			if loses[i] = st.Readings[path[i].ID].Amps * ohms(path[i]); thicker[i] == 0 {
+				loses[i] = 0
 			}
 		}
-		if most < 0 {
-			return m, false
+		for i := range path {
+			look(i)
 		}
-		path[most].Gauge, raised[most] = measure.Of[measure.GaugeKind](thicker), true
+		for did := false; drop > budget; did = true {
+			most := 0
+			for i := range loses {
+				if loses[i] > loses[most] {
+					most = i
+				}
+			}
+			if loses[most] == 0 {
+				if did {
+					break
+				}
+				return m, false
+			}
+			was := loses[most]
+			path[most].Gauge, raised[most] = measure.Of[measure.GaugeKind](thicker[most]), true
+			look(most)
+			drop -= was - st.Readings[path[most].ID].Amps*ohms(path[most])
+		}
 	}
 }
 

@@ -9,6 +9,8 @@ import (
 	"math"
 	"strconv"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 )
 
 // Error says which text could not be read and what would be accepted.
@@ -21,6 +23,15 @@ func (e *Error) Error() string {
 		return "is empty; write " + e.Want
 	}
 	return fmt.Sprintf("%q is not understood; write %s", clip(e.Text), e.Want)
+}
+
+// Capital is a text with its first letter large, in any language.
+func Capital(s string) string {
+	r, n := utf8.DecodeRuneInString(s)
+	if n == 0 || r == utf8.RuneError {
+		return s
+	}
+	return string(unicode.ToUpper(r)) + s[n:]
 }
 
 func clip(s string) string {

@@ -45,6 +45,13 @@ type Options struct {
 	Seed   uint64
 	Tries  int // steps of the search after the sorted orders
 	Fixed  []Fixed
+	Pace   func() // called at each part laid, so that what takes too long can be ended; may be nil
+}
+
+func (o Options) pace() {
+	if o.Pace != nil {
+		o.Pace()
+	}
 }
 
 // Fixed is a part that lies where it lies: the rest is laid round it. Sheet
@@ -201,6 +208,9 @@ func NewSearch(parts []Part, stocks []Stock, o Options) *Search {
 		func(b block) float64 { return b.w * b.h }, func(b block) float64 { return math.Max(b.w, b.h) },
 		func(b block) float64 { return b.w }, func(b block) float64 { return b.h }, func(b block) float64 { return math.Min(b.w, b.h) },
 	}
+	if len(blocks) > manyBlocks {
+		keys = keys[:1]
+	}
 	for _, k := range keys {
 		order := append([]block(nil), blocks...)
 		sort.SliceStable(order, func(i, j int) bool { return k(order[i]) > k(order[j]) })
@@ -239,6 +249,10 @@ func NewSearch(parts []Part, stocks []Stock, o Options) *Search {
 	}
 	return s
 }
+
+// manyBlocks is from how many parts on only one order is tried at first: each
+// costs the square of their number.
+const manyBlocks = 500
 
 // atOnce is how many true outlines are laid before the first layout is shown;
 // more of them wait for the search.
@@ -519,6 +533,7 @@ func fill(order []block, parts []Part, stocks []Stock, o Options, rule int) Layo
 		}
 	}
 	for _, b := range order {
+		o.pace()
 		bestBin, bestX, bestY, bestTurn, bestCost := -1, 0.0, 0.0, false, math.Inf(1)
 		look := func(i int) {
 			for _, f := range bins[i].free {

@@ -7,7 +7,9 @@ import (
 	"slices"
 	"sort"
 	"strings"
+	"unicode"
 
+	"golang.org/x/text/unicode/norm"
 	"zapbarn/core/measure"
 )
 
@@ -55,8 +57,11 @@ type kind struct {
 	all  func(*Plan) []Element
 	find func(p *Plan, id string) (any, int) // pointer to the struct, and where it stands
 	put  func(p *Plan, at int, raw json.RawMessage) error
+	add  func(p *Plan, raw json.RawMessage) error // at the end, without looking for one of its ID
 	drop func(p *Plan, id string)
 	make func() any
+
+	count func(p *Plan) int
 }
 
 // Element is one element with its kind and ID.
@@ -69,6 +74,8 @@ func listKind[T any](name string, list func(*Plan) *[]T, key func(*T) string) ki
 	return kind{
 		name: name,
 		make: func() any { return new(T) },
+
+		count: func(p *Plan) int { return len(*list(p)) },
 		all: func(p *Plan) []Element {
 			l := *list(p)
 			out := make([]Element, len(l))
@@ -104,6 +111,15 @@ func listKind[T any](name string, list func(*Plan) *[]T, key func(*T) string) ki
 			*l = slices.Insert(*l, at, v)
 			return nil
 		},
+		add: func(p *Plan, raw json.RawMessage) error {
+			var v T
+			if err := decodeFields(raw, &v); err != nil {
+				return err
+			}
+			l := list(p)
+			*l = append(*l, v)
+			return nil
+		},
 		drop: func(p *Plan, id string) {
 			l := list(p)
 			*l = slices.DeleteFunc(*l, func(v T) bool { return key(&v) == id })
@@ -121,7 +137,8 @@ var kinds = []kind{
 			return &p.Display, 0
 		},
 		put:  func(p *Plan, _ int, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
-		drop: func(*Plan, string) {}},
+		add:  func(p *Plan, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
+		drop: func(*Plan, string) {}, count: func(*Plan) int { return 1 }},
 	listKind("prop", func(p *Plan) *[]Prop { return &p.Props }, func(x *Prop) string { return x.ID }),
 	listKind("solid", func(p *Plan) *[]Solid { return &p.Solids }, func(x *Solid) string { return x.ID }),
 	listKind("joint", func(p *Plan) *[]Joint { return &p.Joints }, func(x *Joint) string { return x.ID }),
@@ -391,10 +408,14 @@ func (p *Plan) FreshName(prefix string) string {
 	}
 }
 
-// Slug makes a name safe for use as an ID.
+// Slug makes a name safe for use as an ID: letters without their accents,
+// digits and dashes. A name with none of these is "item".
 func Slug(name string) string {
 	var b strings.Builder
-	for _, r := range strings.ToLower(name) {
+	for _, r := range strings.ToLower(norm.NFD.String(name)) {
+		if unicode.Is(unicode.Mn, r) {
+			continue // the accent of the letter before
+		}
 		switch {
 		case r >= 'a' && r <= 'z' || r >= '0' && r <= '9':
 			b.WriteRune(r)
@@ -403,8 +424,8 @@ func Slug(name string) string {
 		}
 	}
 	s := strings.Trim(b.String(), "-")
-	if len(s) > 40 {
-		s = strings.Trim(s[:40], "-")
+	if len(s) > maxSlug {
+		s = strings.Trim(s[:maxSlug], "-")
 	}
 	if s == "" {
 		s = "item"
@@ -421,3 +442,22 @@ func sortedKeys[V any](m map[string]V) []string {
 	sort.Strings(out)
 	return out
 }
+
+// Idle reports an edit that leaves every element as it was.
+func (e Edit) Idle() bool {
+	for _, c := range e.Changes {
+		if !sameJSON(c.Before, c.After) {
+			return false
+		}
+	}
+	return true
+}
+
+// Numbered is an ID with a number behind, within the length an ID may have.
+func Numbered(id string, n int) string {
+	end := fmt.Sprintf("-%d", n)
+	return strings.TrimRight(id[:min(len(id), maxSlug-len(end))], "-") + end
+}
+
+// maxSlug is the longest ID made from a name.
+const maxSlug = 40

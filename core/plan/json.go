@@ -40,6 +40,7 @@ func (p *Plan) Encode() []byte {
 // Decode reads and validates a plan. Errors name the list, the element and the
 // field, the value, and what would be accepted.
 func Decode(data []byte) (*Plan, error) {
+	data = bytes.TrimPrefix(data, []byte("\ufeff")) // a byte-order mark, as some editors write
 	if len(data) > MaxFile {
 		return nil, fmt.Errorf("the file is %d MB; a plan is at most %d MB", len(data)>>20, MaxFile>>20)
 	}
@@ -86,7 +87,7 @@ func decodeFields(data []byte, into any) error {
 			if err := json.Unmarshal(raw[name], &list); err != nil {
 				return measure.Bad(name, "must be a list in brackets []")
 			}
-			if len(list) > 20_000 {
+			if len(list) > 20_000 { // of any list; Validate knows each one's own limit
 				return measure.Bad(name, "%d entries; 20000 at most", len(list))
 			}
 			s := reflect.MakeSlice(field.Type(), len(list), len(list))
@@ -196,7 +197,16 @@ func schemaOf(t reflect.Type) map[string]any {
 	for i := range t.NumField() {
 		f := t.Field(i)
 		name, opts, _ := strings.Cut(f.Tag.Get("json"), ",")
-		props[name] = schemaOf(f.Type)
+		p := schemaOf(f.Type)
+		switch {
+		case f.Type.Kind() == reflect.String:
+			p["maxLength"] = Letters(f)
+		case f.Type.Kind() == reflect.Slice && t == reflect.TypeFor[Plan]():
+			p["maxItems"] = most[kindOfType(f.Type.Elem())]
+		case f.Type.Kind() == reflect.Slice:
+			p["maxItems"] = entries(f)
+		}
+		props[name] = p
 		if opts == "" && name == "id" {
 			need = append(need, name)
 		}
@@ -206,4 +216,28 @@ func schemaOf(t reflect.Type) map[string]any {
 		s["required"] = need
 	}
 	return s
+}
+
+// Assemble makes a plan of its elements as a store keeps them, by kind and in
+// order.
+func Assemble(of map[string][]json.RawMessage) (*Plan, error) {
+	p := &Plan{Format: Format}
+	for _, k := range kinds {
+		for _, raw := range of[k.name] {
+			if err := k.add(p, raw); err != nil {
+				return nil, place(k.name, err)
+			}
+		}
+	}
+	return p, nil
+}
+
+// kindOfType is the name of the kind of element that a struct is.
+func kindOfType(t reflect.Type) string {
+	for _, k := range kinds {
+		if reflect.TypeOf(k.make()).Elem() == t {
+			return k.name
+		}
+	}
+	return ""
 }

@@ -69,7 +69,7 @@ func TestSupplySlidAlongItsRun(t *testing.T) {
 		ds := []plan.Device{{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("100 A")},
 			{ID: "W", Kind: "run", From: "S", Gauge: gg("16 AWG"), Length: ln("20 m"), FedAt: ln(fed)}}
 		for i := range 40 {
-			ds = append(ds, plan.Device{ID: "L" + string(rune('a'+i)), Kind: "lamp", From: "W", At: ln(measure.Run(500*(float64(i)+.5), true)), Product: "flicker12", Lead: ln("1 mm")})
+			ds = append(ds, plan.Device{ID: "L" + string(rune('A'+i)), Kind: "lamp", From: "W", At: ln(measure.Run(500*(float64(i)+.5), true)), Product: "flicker12", Lead: ln("1 mm")})
 		}
 		w := wired(t, ds...)
 		most := 0.0

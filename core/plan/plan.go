@@ -42,7 +42,7 @@ type Plan struct {
 // Display is the display itself.
 type Display struct {
 	ID       string           `json:"id"`
-	Name     string           `json:"name"`
+	Name     string           `json:"name" max:"80"`
 	Units    string           `json:"units"`              // in or mm: what a bare number means
 	Opens    string           `json:"opens,omitempty"`    // date, 2026-10-09
 	Outdoors bool             `json:"outdoors,omitempty"` // stands in the weather
@@ -58,17 +58,17 @@ type Display struct {
 // Prop is one piece of the display.
 type Prop struct {
 	ID    string         `json:"id"`
-	Name  string         `json:"name"`
+	Name  string         `json:"name" max:"80"`
 	Known measure.Length `json:"known,omitzero"` // the one known dimension
 	Of    string         `json:"of,omitempty"`   // what it measures: height, width or depth
-	Note  string         `json:"note,omitempty"`
+	Note  string         `json:"note,omitempty" max:"2000"`
 }
 
 // Solid is a form that becomes flat parts or cut lengths.
 type Solid struct {
 	ID       string         `json:"id"`
 	Prop     string         `json:"prop"`
-	Name     string         `json:"name"`
+	Name     string         `json:"name" max:"80"`
 	Kind     string         `json:"kind"`  // one of SolidKinds
 	Stock    string         `json:"stock"` // material
 	W        measure.Length `json:"w,omitzero"`
@@ -82,30 +82,30 @@ type Solid struct {
 	Low      measure.Length `json:"low,omitzero"`    // across at the bottom
 	High     measure.Length `json:"high,omitzero"`   // across at the top
 	Wall     measure.Length `json:"wall,omitzero"`
-	Profile  string         `json:"profile,omitempty"` // of gores and slices: a name, or radius,height points
-	Crease   bool           `json:"crease,omitempty"`  // gores bevelled at 45
-	Allow    measure.Length `json:"allow,omitzero"`    // for a seam or for carving
-	Skin     measure.Length `json:"skin,omitzero"`     // left under the kerfs of a wrap
+	Profile  string         `json:"profile,omitempty" max:"4000"` // of gores and slices: a name, or radius,height points
+	Crease   bool           `json:"crease,omitempty"`             // gores bevelled at 45
+	Allow    measure.Length `json:"allow,omitzero"`               // for a seam or for carving
+	Skin     measure.Length `json:"skin,omitzero"`                // left under the kerfs of a wrap
 	Dowels   int            `json:"dowels,omitempty"`
 	Dowel    measure.Length `json:"dowel,omitzero"`  // how thick they are
 	Offset   measure.Length `json:"offset,omitzero"` // of the seams of a disc over boards
 	Brace    measure.Length `json:"brace,omitzero"`  // behind them, how wide
 	Bore     measure.Length `json:"bore,omitzero"`   // of a disc; of an outline, the circle its copies stand out from
 	Copies   int            `json:"copies,omitempty"`
-	Lengths  string         `json:"lengths,omitempty"` // of pipe: 6@44in 4@60in
+	Lengths  string         `json:"lengths,omitempty" max:"4000"` // of pipe: 6@44in 4@60in
 	Lying    bool           `json:"lying,omitempty"`
 	Upright  bool           `json:"upright,omitempty"` // a disc standing on edge
 	Pitch    measure.Length `json:"pitch,omitzero"`
-	Path     string         `json:"path,omitempty"` // of an outline: x,y corners, rings parted by ;
-	Pair     bool           `json:"pair,omitempty"` // as many again, mirrored
-	Mesh     string         `json:"mesh,omitempty"` // packed triangles
-	Seam     string         `json:"seam,omitempty"` // of parts larger than their sheet: butt or half-lap
+	Path     string         `json:"path,omitempty" max:"130000"`  // of an outline: x,y corners, rings parted by ;
+	Pair     bool           `json:"pair,omitempty"`               // as many again, mirrored
+	Mesh     string         `json:"mesh,omitempty" max:"2000000"` // packed triangles
+	Seam     string         `json:"seam,omitempty"`               // of parts larger than their sheet: butt or half-lap
 	SeamAt   measure.Length `json:"seamAt,omitzero"`
 	Lap      measure.Length `json:"lap,omitzero"`
 	X        measure.Length `json:"x,omitzero"` // of its middle, from the prop's middle
 	Y        measure.Length `json:"y,omitzero"` // towards the back
 	Z        measure.Length `json:"z,omitzero"` // off the floor
-	Openings []Opening      `json:"openings,omitempty"`
+	Openings []Opening      `json:"openings,omitempty" max:"100"`
 	Sealed   bool           `json:"sealed,omitempty"` // closed up for good, but for its doors
 	Lit      bool           `json:"lit,omitempty"`    // light must pass
 }
@@ -115,7 +115,7 @@ var SolidKinds = []string{"box", "tower", "disc", "rings", "pipe", "panel", "gor
 
 // Opening is a hole through one face of a solid.
 type Opening struct {
-	Name string         `json:"name"`
+	Name string         `json:"name" max:"80"`
 	Face string         `json:"face"`
 	Kind string         `json:"kind"` // rect, slot or round
 	W    measure.Length `json:"w"`
@@ -130,8 +130,8 @@ type Opening struct {
 type Joint struct {
 	ID     string         `json:"id"`
 	Prop   string         `json:"prop"`
-	A      string         `json:"a"`
-	B      string         `json:"b"`
+	A      string         `json:"a" max:"260"`
+	B      string         `json:"b" max:"260"`
 	Glue   string         `json:"glue"`
 	Length measure.Length `json:"length,omitzero"` // of the glue line
 	Strain bool           `json:"strain,omitempty"`
@@ -141,7 +141,7 @@ type Joint struct {
 type Finish struct {
 	ID     string  `json:"id"`
 	Solid  string  `json:"solid"`
-	Layers []Layer `json:"layers"`
+	Layers []Layer `json:"layers" max:"30"`
 }
 
 // Layer is one product and its number of coats.
@@ -156,21 +156,21 @@ type Device struct {
 	ID        string             `json:"id"`
 	Prop      string             `json:"prop"`
 	Kind      string             `json:"kind"` // one of DeviceKinds
-	Name      string             `json:"name"`
-	From      string             `json:"from,omitempty"`    // what feeds it
-	At        measure.Length     `json:"at,omitzero"`       // how far along a run it taps off; at its end when not given
-	To        string             `json:"to,omitempty"`      // of a run: what its far end joins too
-	ToAt      measure.Length     `json:"toAt,omitzero"`     // how far along that
-	FedAt     measure.Length     `json:"fedAt,omitzero"`    // of a run: how far along itself it is fed; at its start when not given
-	Feeds     string             `json:"feeds,omitempty"`   // of a strip: where along it its supply is joined, such as 0% 50%
-	Product   string             `json:"product,omitempty"` // lamp or supply of the shop's list
+	Name      string             `json:"name" max:"80"`
+	From      string             `json:"from,omitempty"`            // what feeds it
+	At        measure.Length     `json:"at,omitzero"`               // how far along a run it taps off; at its end when not given
+	To        string             `json:"to,omitempty"`              // of a run: what its far end joins too
+	ToAt      measure.Length     `json:"toAt,omitzero"`             // how far along that
+	FedAt     measure.Length     `json:"fedAt,omitzero"`            // of a run: how far along itself it is fed; at its start when not given
+	Feeds     string             `json:"feeds,omitempty" max:"200"` // of a strip: where along it its supply is joined, such as 0% 50%
+	Product   string             `json:"product,omitempty"`         // lamp or supply of the shop's list
 	Volts     measure.Voltage    `json:"volts,omitzero"`
 	Amps      measure.Current    `json:"amps,omitzero"` // of a supply: its limit; of a lamp: at rated volts
 	Gauge     measure.Gauge      `json:"gauge,omitzero"`
-	Length    measure.Length     `json:"length,omitzero"` // of a run, one way; of a strip
-	Path      string             `json:"path,omitempty"`  // of a run: x,y,z corners in its prop, from its feed on
-	Lead      measure.Length     `json:"lead,omitzero"`   // the lead it has, when not the factory one
-	Need      measure.Length     `json:"need,omitzero"`   // the lead it needs, along its path
+	Length    measure.Length     `json:"length,omitzero"`             // of a run, one way; of a strip
+	Path      string             `json:"path,omitempty" max:"130000"` // of a run: x,y,z corners in its prop, from its feed on
+	Lead      measure.Length     `json:"lead,omitzero"`               // the lead it has, when not the factory one
+	Need      measure.Length     `json:"need,omitzero"`               // the lead it needs, along its path
 	Extension measure.Length     `json:"extension,omitzero"`
 	Rating    measure.Current    `json:"rating,omitzero"`   // of a fuse or switch
 	Cell      string             `json:"cell,omitempty"`    // a supply of batteries: which
@@ -203,7 +203,7 @@ var DeviceKinds = []string{"supply", "run", "fuse", "switch", "lamp", "converter
 type Input struct {
 	ID       string           `json:"id"`
 	Prop     string           `json:"prop"`
-	Name     string           `json:"name"`
+	Name     string           `json:"name" max:"80"`
 	Kind     string           `json:"kind"` // button, mat, beam or switch
 	Closed   bool             `json:"closed,omitempty"`
 	MinPulse measure.Duration `json:"minPulse,omitzero"`
@@ -214,9 +214,9 @@ type Input struct {
 type Scene struct {
 	ID     string           `json:"id"`
 	Prop   string           `json:"prop"`
-	Name   string           `json:"name"`
+	Name   string           `json:"name" max:"80"`
 	Length measure.Duration `json:"length,omitzero"`
-	Cues   []Cue            `json:"cues"`
+	Cues   []Cue            `json:"cues" max:"500"`
 }
 
 // Cue holds a driven switch on for a time.
@@ -244,9 +244,9 @@ type Lot struct {
 
 // Waiver lets one snag stand, with a reason and a name.
 type Waiver struct {
-	ID     string `json:"id"` // code@where of the snag
-	Reason string `json:"reason"`
-	By     string `json:"by"`
+	ID     string `json:"id" max:"120"` // code@where of the snag
+	Reason string `json:"reason" max:"500"`
+	By     string `json:"by" max:"40"`
 }
 
 // Reading is what a meter or an eye said of a device: one of volts, amperes,
@@ -259,7 +259,7 @@ type Reading struct {
 	Amps   measure.Current    `json:"amps,omitzero"`   // through it
 	Ohms   measure.Resistance `json:"ohms,omitzero"`   // from its plus to ground, power off
 	Light  string             `json:"light,omitempty"` // lit or dark, as seen
-	By     string             `json:"by,omitempty"`
+	By     string             `json:"by,omitempty" max:"40"`
 	On     string             `json:"on,omitempty"` // date
 }
 
@@ -269,19 +269,19 @@ type Offcut struct {
 	Stock string         `json:"stock"`
 	W     measure.Length `json:"w"`
 	H     measure.Length `json:"h"` // along the grain or flutes
-	Label string         `json:"label,omitempty"`
+	Label string         `json:"label,omitempty" max:"80"`
 }
 
 // Layout is how the parts of one stock lie on its sheets, as kept or as moved
 // by hand. Its ID is the stock's.
 type Layout struct {
 	ID   string `json:"id"`
-	Pins []Pin  `json:"pins"`
+	Pins []Pin  `json:"pins" max:"20000"`
 }
 
 // Pin is where one copy of a part lies: its box's lower left corner.
 type Pin struct {
-	Part   string         `json:"part"` // solid/panel
+	Part   string         `json:"part" max:"260"` // solid/panel
 	Copy   int            `json:"copy"`
 	Offcut string         `json:"offcut,omitempty"` // which offcut of the shelf, or else
 	Sheet  int            `json:"sheet"`            // which new sheet, from 0
@@ -296,7 +296,7 @@ type Pin struct {
 // Photo is a picture's own data: a JPEG, in base64.
 type Photo struct {
 	ID   string `json:"id"`
-	Data string `json:"data"`
+	Data string `json:"data" max:"614400"`
 }
 
 // Picture is a reference picture of a prop and how it is measured: by one known
@@ -305,15 +305,15 @@ type Picture struct {
 	ID      string         `json:"id"`
 	Prop    string         `json:"prop"`
 	Photo   string         `json:"photo"`
-	Name    string         `json:"name"`
+	Name    string         `json:"name" max:"80"`
 	Wide    int            `json:"wide"` // pixels
 	Tall    int            `json:"tall"`
 	Known   measure.Length `json:"known,omitzero"` // from A to B
 	Upright bool           `json:"upright,omitempty"`
 	A       Spot           `json:"a"`
 	B       Spot           `json:"b"`
-	Corners []Spot         `json:"corners,omitempty"` // lower left, lower right, upper right, upper left
-	SqW     measure.Length `json:"sqw,omitzero"`      // of that rectangle
+	Corners []Spot         `json:"corners,omitempty" max:"4"` // lower left, lower right, upper right, upper left
+	SqW     measure.Length `json:"sqw,omitzero"`              // of that rectangle
 	SqH     measure.Length `json:"sqh,omitzero"`
 	X       measure.Length `json:"x,omitzero"` // where the prop's middle stands, from the plane's origin
 	Z       measure.Length `json:"z,omitzero"`
@@ -337,7 +337,7 @@ func (x *Picture) Plane() (photo.Plane, error) {
 // Outlet is a mains outlet with its circuit: plugs and cords only.
 type Outlet struct {
 	ID      string          `json:"id"`
-	Name    string          `json:"name"`
+	Name    string          `json:"name" max:"80"`
 	Volts   measure.Voltage `json:"volts"`           // 120 V or 230 V
 	Breaker measure.Current `json:"breaker"`         // of its circuit
 	Guard   bool            `json:"guard,omitempty"` // ground-fault protection
@@ -348,7 +348,7 @@ type Outlet struct {
 // Plug is what else is plugged in: a fog machine, a screen, an amplifier.
 type Plug struct {
 	ID     string        `json:"id"`
-	Name   string        `json:"name"`
+	Name   string        `json:"name" max:"80"`
 	Outlet string        `json:"outlet"`
 	Watts  measure.Power `json:"watts"`
 	Heater bool          `json:"heater,omitempty"` // alone on its circuit
@@ -381,6 +381,14 @@ func (p *Plan) Season() (nights int, hours, duty float64) {
 
 // Metric reports whether bare numbers are millimetres.
 func (p *Plan) Metric() bool { return p.Display.Units == "mm" }
+
+// Count is how many elements the plan holds.
+func (p *Plan) Count() (n int) {
+	for _, k := range kinds {
+		n += k.count(p)
+	}
+	return n
+}
 
 // New is an empty display.
 func New(id, name, units, opens string) *Plan {

@@ -6,6 +6,7 @@ import (
 	"sync"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/memo"
 	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
@@ -165,7 +166,20 @@ func (s *Solid) Seamed(m stock.Material) pattern.Seam {
 
 // shapes keeps what was laid out last, by the solid's own fields: a plan is
 // worked out again at each edit, and most of its solids stand as they were.
-var shapes = memo[laid]{most: 600}
+var shapes = memo.New[[32]byte, laid](4_000_000, func(k laid) int64 {
+	n := int64(50)
+	if k.shape != nil {
+		for _, b := range k.shape.Bodies {
+			for _, f := range b.Faces {
+				n += int64(len(f.Points))
+			}
+		}
+		for _, p := range k.shape.Panels {
+			n += int64(len(p.Outline))
+		}
+	}
+	return n
+})
 
 type laid struct {
 	shape *pattern.Shape
@@ -211,7 +225,7 @@ func (s *Solid) known(lib *stock.Library) laid {
 	if lib != stock.Shop {
 		return work()
 	}
-	return shapes.get(sha256.Sum256(encode(c)), work)
+	return shapes.Get(sha256.Sum256(encode(c)), work)
 }
 
 // renamed gives an error of package pattern the solid's own field name.

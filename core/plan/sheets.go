@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/memo"
 	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
 	"zapbarn/core/source"
@@ -135,7 +136,7 @@ func (w *Work) SheetsOf(stockID string) *Sheets {
 
 // Options are how sheets are cut.
 func (w *Work) Options() nest.Options {
-	return nest.Options{Kerf: w.Plan.Kerf(), Margin: w.Plan.Margin(), Seed: 1}
+	return nest.Options{Kerf: w.Plan.Kerf(), Margin: w.Plan.Margin(), Seed: 1, Pace: w.Watch.Go}
 }
 
 // firstTries is how long the first layout is searched for, for up to so many
@@ -164,6 +165,7 @@ func (w *Work) nest() {
 		}
 	}
 	for _, s := range w.Sheets {
+		w.Watch.At("solid", w.Part(s.Pieces[0].Ref).Solid.ID)
 		s.stocks = w.Plan.stocksOf(s.Stock)
 		w.laid(s)
 		w.sheetResults(s)
@@ -357,7 +359,16 @@ func (s *Sheets) room(boxes []nest.Part, f nest.Fixed, o nest.Options) bool {
 }
 
 // layouts keeps what was laid last: most edits change one stock or none.
-var layouts = memo[nest.Layout]{most: 500}
+var layouts = memo.New[[32]byte, nest.Layout](500_000, layoutWeight)
+
+// layoutWeight is how many pieces a layout lays, and one for itself.
+func layoutWeight(l nest.Layout) int64 {
+	n := int64(1)
+	for _, s := range l.Sheets {
+		n += int64(len(s.Placed))
+	}
+	return n
+}
 
 func remembered(parts []nest.Part, stocks []nest.Stock, o nest.Options) nest.Layout {
 	h := sha256.New()
@@ -394,7 +405,7 @@ func remembered(parts []nest.Part, stocks []nest.Stock, o nest.Options) nest.Lay
 	}
 	buf = fmt.Appendf(buf, "%v", o.Fixed)
 	h.Write(buf)
-	return layouts.get([32]byte(h.Sum(nil)), func() nest.Layout { return nest.Sheets(parts, stocks, o) })
+	return layouts.Get([32]byte(h.Sum(nil)), func() nest.Layout { return nest.Sheets(parts, stocks, o) })
 }
 
 // Search goes on looking for a better layout of a stock, round what is locked

@@ -121,11 +121,25 @@ func (p *Plan) Validate() error {
 		return measure.Bad("format", "%q cannot be read; this program reads %s", p.Format, Format)
 	}
 	have := map[string]map[string]bool{}
+	coated := map[string]bool{}
 	for _, k := range kinds {
 		have[k.name] = map[string]bool{}
-		for _, e := range k.all(p) {
-			if e.ID == "" || len(e.ID) > 120 {
-				return measure.Bad(k.name, "an ID is missing or longer than 120 letters")
+		all := k.all(p)
+		if len(all) > most[k.name] {
+			return measure.Bad(k.name, "%d of them; %d at most in one plan", len(all), most[k.name])
+		}
+		for _, e := range all {
+			if e.ID == "" {
+				return measure.Bad(k.name, "an ID is missing; each needs its own")
+			}
+			if err := first(texts(e.Value), needs(e.Value)); err != nil {
+				return in(e, err)
+			}
+			if f, ok := e.Value.(*Finish); ok {
+				if coated[f.Solid] {
+					return in(e, measure.Bad("solid", "%q has a stack of coats already; add to that", f.Solid))
+				}
+				coated[f.Solid] = true
 			}
 			if have[k.name][e.ID] {
 				return measure.Bad(k.name, "two have the ID %q; give each its own", e.ID)
@@ -133,6 +147,7 @@ func (p *Plan) Validate() error {
 			have[k.name][e.ID] = true
 		}
 	}
+	wires := wiresOf(p)
 	for _, k := range kinds {
 		for _, e := range k.all(p) {
 			for _, r := range references(e.Value) {
@@ -140,12 +155,25 @@ func (p *Plan) Validate() error {
 					return in(e, measure.Bad(r.Field, "there is no %s %q in this plan", r.Kind, r.ID))
 				}
 			}
-			if err := p.validate(e.Value); err != nil {
+			if err := p.validate(e.Value, wires); err != nil {
 				return in(e, err)
 			}
 		}
 	}
-	return p.feeds()
+	if n := p.pieces(); n > maxPieces {
+		return measure.Bad("copies", "%d pieces in all; %d at most in one plan", n, maxPieces)
+	}
+	return p.feeds(wires)
+}
+
+// maxPieces is how many copies of parts a plan may have.
+const maxPieces = 20_000
+
+func (p *Plan) pieces() (n int) {
+	for i := range p.Solids {
+		n += max(1, p.Solids[i].Copies)
+	}
+	return n
 }
 
 // ElementError says which element an error is in.
@@ -162,15 +190,15 @@ func in(e Element, err error) error {
 }
 
 func named(name string) error {
-	if n := strings.TrimSpace(name); n == "" || len(n) > 80 {
-		return measure.Bad("name", "must have 1 to 80 letters")
+	if strings.TrimSpace(name) == "" {
+		return measure.Bad("name", "is empty; write what it is called")
 	}
 	return nil
 }
 
 const metre = 1000.0
 
-func (p *Plan) validate(v any) error {
+func (p *Plan) validate(v any, wires wires) error {
 	lib := stock.Shop
 	switch x := v.(type) {
 	case *Display:
@@ -257,7 +285,7 @@ func (p *Plan) validate(v any) error {
 			return measure.Bad("cues", "500 at most")
 		}
 		for _, c := range x.Cues {
-			d := p.Device(c.Channel)
+			d := wires.byID[c.Channel]
 			if d == nil || d.Kind != "switch" || !d.Driven {
 				return measure.Bad("cues", "%s is not a driven switch; cues work switches that scenes drive", c.Channel)
 			}
@@ -307,15 +335,13 @@ func (p *Plan) validate(v any) error {
 			return measure.Bad("w", "is empty; write such as 18 in")
 		case x.H.IsZero():
 			return measure.Bad("h", "is empty; write such as 30 in")
-		case len(x.Label) > 80:
-			return measure.Bad("label", "is longer than 80 letters")
 		}
 	case *Layout:
 		if err := inList("id", x.ID, lib.Materials, "xps1"); err != nil {
 			return err
 		}
 		for _, q := range x.Pins {
-			if q.Copy < 0 || q.Copy >= 2000 || q.Sheet < 0 || q.Sheet >= 2000 || q.Part == "" || len(q.Part) > 160 {
+			if q.Copy < 0 || q.Copy >= 2000 || q.Sheet < 0 || q.Sheet >= 2000 || q.Part == "" {
 				return measure.Bad("pins", "copy %d of %q on sheet %d cannot be", q.Copy, q.Part, q.Sheet)
 			}
 			if err := first(within("pins", q.X, -10*metre, 10*metre), within("pins", q.Y, -10*metre, 10*metre)); err != nil {
@@ -455,68 +481,79 @@ func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
 }
 
 // feeds checks that feeding leads from supplies outwards, with no loop, and
-// that taps lie on runs.
-func (p *Plan) feeds() error {
+// that taps lie on runs. Its cost grows with the number of devices.
+func (p *Plan) feeds(wires wires) error {
+	from := func(d *Device) string { return d.From }
+	data := func(d *Device) string { return d.Data }
 	for i := range p.Devices {
 		d := &p.Devices[i]
-		e := Element{"device", d.ID, d}
-		if d.Kind == "supply" && d.From != "" {
-			return in(e, measure.Bad("from", "a supply feeds, it is not fed; leave it empty"))
+		if err := p.feed(d, wires); err != nil {
+			return in(Element{"device", d.ID, d}, err)
 		}
-		for field, end := range map[string]struct {
-			id string
-			at measure.Length
-		}{"from": {d.From, d.At}, "to": {d.To, d.ToAt}} {
-			if end.id == "" {
-				continue
+	}
+	if d := wires.circle(p, from); d != nil {
+		return in(Element{"device", d.ID, d}, measure.Bad("from", "feeding runs in a circle through %s; feed one of them from a supply", d.Name))
+	}
+	if d := wires.circle(p, data); d != nil {
+		return in(Element{"device", d.ID, d}, measure.Bad("data", "runs in a circle; the first pixels hang on a controller"))
+	}
+	return nil
+}
+
+// circle is the first device from which going up never ends; nil when there
+// is none. Each device is stepped over once.
+func (w wires) circle(p *Plan, up func(*Device) string) *Device {
+	seen := map[string]int{} // the walk that came by
+	for i := range p.Devices {
+		for d := &p.Devices[i]; d != nil && up(d) != ""; d = w.byID[up(d)] {
+			if seen[d.ID] == i+1 {
+				return &p.Devices[i]
 			}
-			f := p.Device(end.id)
-			if f.Kind == "lamp" {
-				return in(e, measure.Bad(field, "%s is a lamp and feeds nothing; choose a supply, fuse, switch or run", f.Name))
+			if seen[d.ID] != 0 {
+				break // an earlier walk got to the end from here
 			}
-			if f.Kind == "run" && end.at.Value() > f.Length.Value()+1e-6 {
-				return in(e, measure.Bad(map[string]string{"from": "at", "to": "toAt"}[field], "%s lies past the end of %s (%s long)", end.at, f.Name, f.Length))
-			}
-		}
-		if d.To != "" && d.Kind != "run" {
-			return in(e, measure.Bad("to", "only a run has a far end to join"))
-		}
-		if d.FedAt.Value() > d.Length.Value()+1e-6 {
-			return in(e, measure.Bad("fedAt", "%s lies past the end (%s long)", d.FedAt, d.Length))
-		}
-		if err := p.dataOf(d); err != nil {
-			return in(e, err)
-		}
-		slow := d
-		for steps := 0; slow != nil && slow.From != ""; steps++ {
-			if steps > len(p.Devices) {
-				return in(e, measure.Bad("from", "feeding runs in a circle through %s; feed one of them from a supply", slow.Name))
-			}
-			slow = p.Device(slow.From)
+			seen[d.ID] = i + 1
 		}
 	}
 	return nil
 }
 
-// dataOf checks that pixels get their data from a controller or other pixels,
-// and not from themselves in a circle.
-func (p *Plan) dataOf(d *Device) error {
+// feed checks what feeds one device, and what it joins.
+func (p *Plan) feed(d *Device, wires wires) error {
+	if d.Kind == "supply" && d.From != "" {
+		return measure.Bad("from", "a supply feeds, it is not fed; leave it empty")
+	}
+	if d.To != "" && d.Kind != "run" {
+		return measure.Bad("to", "only a run has a far end to join")
+	}
+	for _, end := range []struct {
+		field, atField, id string
+		at                 measure.Length
+	}{{"from", "at", d.From, d.At}, {"to", "toAt", d.To, d.ToAt}} {
+		if end.id == "" {
+			continue
+		}
+		f := wires.byID[end.id]
+		if f.Kind == "lamp" {
+			return measure.Bad(end.field, "%s is a lamp and feeds nothing; choose a supply, fuse, switch or run", f.Name)
+		}
+		if f.Kind == "run" && end.at.Value() > f.Length.Value()+1e-6 {
+			return measure.Bad(end.atField, "%s lies past the end of %s (%s long)", end.at, f.Name, f.Length)
+		}
+	}
+	if d.FedAt.Value() > d.Length.Value()+1e-6 {
+		return measure.Bad("fedAt", "%s lies past the end (%s long)", d.FedAt, d.Length)
+	}
 	if d.Data == "" {
 		return nil
 	}
-	by := p.Device(d.Data)
-	switch {
+	switch by := wires.byID[d.Data]; {
 	case d.Kind != "lamp":
 		return measure.Bad("data", "only pixels take data; leave it empty")
 	case by == nil:
 		return measure.Bad("data", "there is no device %q", d.Data)
 	case by.Kind != "controller" && by.Kind != "lamp":
 		return measure.Bad("data", "%s gives no data; choose a controller or the pixels before these", by.Name)
-	}
-	for steps := 0; by != nil && by.Data != ""; steps++ {
-		if by = p.Device(by.Data); steps > len(p.Devices) {
-			return measure.Bad("data", "runs in a circle; the first pixels hang on a controller")
-		}
 	}
 	return nil
 }

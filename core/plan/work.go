@@ -36,26 +36,35 @@ type Work struct {
 	Machine  show.Machine
 	ShowErr  error
 	Results  map[string]source.Result
+	Watch    *Watch // bounds what is worked out of it; nil does not
 	partBy   map[string]*Part
 	wires    wires
 }
 
 // Do works the plan out as of a day (which tells how old a glue is).
 func Do(p *Plan, lib *stock.Library, today time.Time) *Work {
-	w := &Work{Plan: p, Lib: lib, Today: today, Shapes: map[string]*pattern.Shape{}, Lacking: map[string]error{}, Joints: map[string]bond.Advice{},
-		Finishes: map[string]bond.Finish{}, Results: map[string]source.Result{}, partBy: map[string]*Part{}, wires: wiresOf(p)}
-	w.lay()
-	w.nest()
-	w.bars()
-	w.bonds()
-	w.Rig = NewRig(p, lib)
-	w.All = w.Rig.Solve(lib, nil)
-	w.power()
-	w.energy()
-	w.totals()
-	w.Machine = p.Machine()
-	w.ShowErr = w.Machine.Check()
+	w, _ := DoWithin(nil, p, lib, today)
 	return w
+}
+
+// DoWithin is Do within a watch; the error is *TooHeavy when its time ran out.
+func DoWithin(watch *Watch, p *Plan, lib *stock.Library, today time.Time) (*Work, error) {
+	w := &Work{Plan: p, Lib: lib, Today: today, Shapes: map[string]*pattern.Shape{}, Lacking: map[string]error{}, Joints: map[string]bond.Advice{},
+		Finishes: map[string]bond.Finish{}, Results: map[string]source.Result{}, Watch: watch, partBy: map[string]*Part{}, wires: wiresOf(p)}
+	err := watch.Watched(p, func() {
+		w.lay()
+		w.nest()
+		w.bars()
+		w.bonds()
+		w.Rig = NewRig(p, lib)
+		w.All = w.Rig.Solve(lib, nil)
+		w.power()
+		w.energy()
+		w.totals()
+		w.Machine = p.Machine()
+		w.ShowErr = w.Machine.Check()
+	})
+	return w, err
 }
 
 // Part returns the part with a reference such as box/front, or nil. A part that
@@ -89,6 +98,7 @@ func (w *Work) lay() {
 	count := map[string]int{}
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
+		w.Watch.At("solid", s.ID)
 		shape, err := s.Shape(w.Lib)
 		if err != nil {
 			w.Lacking[s.ID] = err
@@ -178,6 +188,7 @@ func (w *Work) bars() {
 		}
 	}
 	for _, id := range pipeOrder {
+		w.Watch.At("", "")
 		m := w.Lib.Materials[id]
 		b := &Bars{Stock: m, Cutting: nest.Lengths(pipes[id], m.Length.Value(), w.Plan.Kerf())}
 		for _, l := range pipes[id] {
@@ -231,6 +242,7 @@ func (w *Work) JointCase(j *Joint) bond.Joint {
 func (w *Work) bonds() {
 	for i := range w.Plan.Joints {
 		j := &w.Plan.Joints[i]
+		w.Watch.At("joint", j.ID)
 		a := bond.Judge(w.JointCase(j))
 		w.Joints[j.ID] = a
 		key := "joint:" + j.ID
@@ -299,11 +311,12 @@ func (w *Work) power() {
 	lib := w.Lib
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
+		w.Watch.At("device", d.ID)
 		g := w.All.Readings[d.ID]
 		key := "device:" + d.ID
 		solved := source.Exact("every node solved by Newton's method on nodal equations, everything on")
 		rated := 0.0
-		if s := w.Plan.Device(w.Rig.Supply(d.ID)); s != nil {
+		if s := w.Device(w.Rig.Supply(d.ID)); s != nil {
 			rated, _ = SupplyOf(s, lib)
 		}
 		if d.Kind == "supply" {

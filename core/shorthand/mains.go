@@ -37,7 +37,7 @@ func (r *reader) outlet() (*Reading, error) {
 	if o.Name == "" {
 		o.Name = fmt.Sprintf("Outlet %d", len(r.p.Outlets)+1)
 	}
-	o.Name = strings.ToUpper(o.Name[:1]) + o.Name[1:]
+	o.Name = measure.Capital(o.Name)
 	o.ID = r.p.FreshID("outlet", o.Name)
 	text := fmt.Sprintf("outlet “%s”, %s, %s breaker", o.Name, o.Volts, o.Breaker)
 	if guard {
@@ -102,7 +102,7 @@ func (r *reader) plug() (*Reading, error) {
 		return nil, fmt.Errorf("name it and say its watts")
 	}
 	p.Name = strings.Join(words, " ")
-	p.Name = strings.ToUpper(p.Name[:1]) + p.Name[1:]
+	p.Name = measure.Capital(p.Name)
 	p.ID = r.p.FreshID("plug", p.Name)
 	text := fmt.Sprintf("plug %s, %s, into %s", p.Name, p.Watts, o.Name)
 	if heater {

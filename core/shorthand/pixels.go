@@ -151,7 +151,7 @@ func (r *reader) groups(n int, f wire, name string) (*Reading, error) {
 		return nil, err
 	}
 	var changes []plan.Change
-	title, k, text := strings.ToUpper(name[:1])+name[1:], 0, ""
+	title, k, text := measure.Capital(name), 0, ""
 	total := 0
 	for _, row := range rows {
 		total += row.Count

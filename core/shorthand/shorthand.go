@@ -244,7 +244,7 @@ func (r *reader) solid(s plan.Solid, text string) (*Reading, error) {
 			n++
 		}
 	}
-	s.Name = strings.ToUpper(s.Kind[:1]) + s.Kind[1:]
+	s.Name = measure.Capital(s.Kind)
 	if n > 0 {
 		s.Name = fmt.Sprintf("%s %d", s.Name, n+1)
 	}

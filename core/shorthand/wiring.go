@@ -160,7 +160,7 @@ func (r *reader) simple(kind, prefix string, fill func(*plan.Device, wire) strin
 	if d.From == "" {
 		return nil, &Error{"nothing to feed it from yet", verbs["supply"].example}
 	}
-	d.Name = strings.ToUpper(kind[:1]) + kind[1:] + " " + d.ID
+	d.Name = measure.Capital(kind) + " " + d.ID
 	text := fill(&d, f)
 	where := " on " + d.From
 	if !d.At.IsZero() {
@@ -286,7 +286,7 @@ func (r *reader) many() (*Reading, error) {
 	}
 	run.Name = "Run " + run.ID
 	changes := []plan.Change{r.p.Put("device", run.ID, run)}
-	title := strings.ToUpper(name[:1]) + name[1:]
+	title := measure.Capital(name)
 	for i := range n {
 		id := r.p.FreshID("device", fmt.Sprintf("%s-%s-%d", r.prop, name, i+1))
 		d := plan.Device{ID: id, Prop: r.prop, Kind: "lamp", Name: fmt.Sprintf("%s %d", title, i+1), From: run.ID, Product: f.product, Amps: f.amps,
@@ -318,7 +318,7 @@ func (r *reader) trigger() (*Reading, error) {
 	}
 	if in == "" {
 		in = r.p.FreshID("input", r.prop+"-"+kind)
-		changes = append(changes, r.p.Put("input", in, plan.Input{ID: in, Prop: r.prop, Name: strings.ToUpper(kind[:1]) + kind[1:], Kind: kind, MinPulse: measure.Must[measure.DurationKind]("30 ms")}))
+		changes = append(changes, r.p.Put("input", in, plan.Input{ID: in, Prop: r.prop, Name: measure.Capital(kind), Kind: kind, MinPulse: measure.Must[measure.DurationKind]("30 ms")}))
 	}
 	name := strings.Join(words[2:], " ")
 	scene := ""

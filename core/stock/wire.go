@@ -68,13 +68,21 @@ var Gauges = []int{28, 26, 24, 22, 20, 18, 16, 14, 12, 10}
 // Thicker is the copper area in mm2 of the next thicker stocked wire; 0 when
 // there is none.
 func Thicker(mm2 float64) float64 {
-	for _, n := range Gauges {
-		if a := measure.AWGArea(n); a > mm2+1e-9 {
+	for _, a := range areas {
+		if a > mm2+1e-9 {
 			return a
 		}
 	}
 	return 0
 }
+
+// areas are the copper areas of Gauges in mm2.
+var areas = func() (out []float64) {
+	for _, n := range Gauges {
+		out = append(out, measure.AWGArea(n))
+	}
+	return out
+}()
 
 // Thinner is that of the next thinner one; 0 when there is none.
 func Thinner(mm2 float64) (a float64) {

@@ -5,7 +5,6 @@ import (
 	"math"
 	"sort"
 	"strconv"
-	"strings"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
@@ -188,7 +187,7 @@ func (c *Canvas) sheetOf(w *plan.Work, part *plan.Part, x, y float64) {
 					continue
 				}
 				name := w.Called(s, k)
-				c.Text("t lbl", "start", x, y+12, strings.ToUpper(name[:1])+name[1:]+", "+w.Len(sh.Stock.W)+" x "+w.Len(sh.Stock.H))
+				c.Text("t lbl", "start", x, y+12, measure.Capital(name)+", "+w.Len(sh.Stock.W)+" x "+w.Len(sh.Stock.H))
 				sc := math.Min(180/sh.Stock.H, 120/sh.Stock.W)
 				c.sheet(w, s, k, x, y+22, sc, "part:"+part.Ref, part.Solid.Prop, nil)
 				c.Text("t", "start", x, y+22+sh.Stock.H*sc+16, w.Results["stock:"+s.Stock.ID+":yield"].Text+" of the sheets used")

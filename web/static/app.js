@@ -1,111 +1,21 @@
-// The page without this script works by plain forms and links. The script
-// makes it live: forms answer in place, the quick line says what it read,
-// numbers open their working, snags lead to the thing, keys do all of it.
+// The page without scripts works by plain forms and links. live.js makes them
+// answer in place; here the quick line says what it read, numbers open their
+// working, snags lead to the thing, drawings are dragged, keys do all of it.
 (function () {
   "use strict";
   document.documentElement.classList.add("js");
   const $ = (s, r) => (r || document).querySelector(s);
   const $$ = (s, r) => Array.from((r || document).querySelectorAll(s));
-  let busy = 0;
+  const { go, send, typing, shortcut } = window.live;
 
-  // swap puts a fresh page in place of the old and keeps where the user was.
-  function swap(html, url, push) {
-    const next = new DOMParser().parseFromString(html, "text/html");
-    const page = $("#page", next);
-    if (!page) { // a plain page of trouble: say it here, and keep what was entered
-      const h = $("h1", next), p = $("main p", next);
-      trouble((h ? h.textContent + ". " : "") + (p ? p.textContent : "The barn answered something unexpected."));
-      return;
-    }
-    const a = document.activeElement;
-    const keep = a && (a.name ? `[name="${CSS.escape(a.name)}"]` : a.id ? "#" + CSS.escape(a.id) : a.dataset && a.dataset.key ? `[data-key="${CSS.escape(a.dataset.key)}"]` : "");
-    const form = a && a.form && a.form.getAttribute("action");
-    const scroll = $(".surface") ? [$(".surface").scrollTop, $(".surface").scrollLeft, $(".gutter").scrollTop] : [0, 0, 0];
-    const same = url && new URL(url, location.href).pathname === location.pathname;
-    $("#page").replaceWith(page);
-    document.title = next.title;
-    document.documentElement.className = next.documentElement.className + " js";
-    if (push && url) history.pushState({}, "", url);
-    if (same) { $(".surface").scrollTop = scroll[0]; $(".surface").scrollLeft = scroll[1]; $(".gutter").scrollTop = scroll[2]; }
-    if (keep) {
-      const to = $$(keep).find((e) => !form || (e.form && e.form.getAttribute("action") === form) || !e.form);
-      if (to && to.type !== "hidden") to.focus({ preventScroll: true });
-    }
-    if (refocusSlide !== null) {
-      const to = $(`a[data-slide="${CSS.escape(refocusSlide)}"]`);
-      refocusSlide = null;
-      if (to) to.focus({ preventScroll: true });
-    }
-    if (refocusHandle !== null) {
-      const to = $(`[data-handle="${CSS.escape(refocusHandle)}"]`);
-      refocusHandle = null;
-      if (to) to.focus({ preventScroll: true });
-    }
-    if (refocus !== null) {
-      const to = $(`a[data-piece="${CSS.escape(refocus)}"]`);
-      refocus = null;
-      if (to) to.focus({ preventScroll: true });
-    }
-    const bad = $(".fl.bad input, .fl.bad select");
-    if (bad) bad.focus();
-    clearLeader();
-  }
-
-  function trouble(text) {
-    let p = $(".offline");
-    if (!p) { p = document.createElement("p"); p.className = "error offline"; p.setAttribute("role", "alert"); $(".surface").prepend(p); }
-    p.textContent = text;
-  }
-
-  async function go(url, opts, push) {
-    busy++;
-    document.body.classList.add("busy");
-    try {
-      const r = await fetch(url, opts);
-      const html = await r.text();
-      swap(html, r.redirected || !opts ? r.url : null, push !== false);
-      document.body.dataset.settled = String(Number(document.body.dataset.settled || 0) + 1);
-    } catch (e) {
-      trouble("The barn does not answer. What you entered is still here; start it again and press Enter.");
-    } finally {
-      busy--;
-      document.body.classList.remove("busy");
-    }
-  }
-
-  function send(form, button) {
-    const data = new URLSearchParams(new FormData(form));
-    if (button && button.name) data.append(button.name, button.value);
-    go(form.action, { method: "POST", body: data });
-  }
-
-  document.addEventListener("submit", (e) => {
-    const f = e.target;
-    const ask = e.submitter && e.submitter.dataset.confirm;
-    if (ask && !confirm(ask)) { e.preventDefault(); return; }
-    if (!f.matches("[data-live]")) return;
-    e.preventDefault();
-    if (f.matches(".quick")) remember($("#line").value);
-    send(f, e.submitter);
-  });
-  document.addEventListener("change", (e) => {
-    const f = e.target.form;
-    if (f && f.matches("[data-get]")) { go(f.getAttribute("action") + "?" + new URLSearchParams(new FormData(f))); return; }
-    if (f && f.matches("[data-auto]")) send(f);
-  });
+  document.addEventListener("swapped", clearLeader);
+  document.addEventListener("sending", (e) => { if (e.detail.matches(".quick")) remember($("#line").value); });
   document.addEventListener("click", (e) => {
     const w = e.target.closest("[data-working]");
-    if (w && !e.ctrlKey && !e.metaKey) {
-      e.preventDefault();
-      working(w.getAttribute("href"));
-      return;
-    }
-    const a = e.target.closest("a.pick, .touches a, a.item, .ways a, .props a, .door, .snag a, .press a, .step a, .rules a, .link[href], .picbar a, .take a");
-    if (!a || a.getAttribute("target") || a.hasAttribute("download") || e.ctrlKey || e.metaKey || e.button || !$("#page")) return;
+    if (!w || e.ctrlKey || e.metaKey) return;
     e.preventDefault();
-    go(a.getAttribute("href"));
+    working(w.getAttribute("href"));
   });
-  window.addEventListener("popstate", () => { if ($("#page")) go(location.href, undefined, false); });
 
   async function working(url) {
     const r = await fetch(url, { headers: { "X-Fragment": "1" } });
@@ -153,10 +63,9 @@
     f.elements.x.value = x; f.elements.y.value = y;
     f.elements.turned.value = turned; f.elements.flip.value = flip;
     f.elements.do.value = verb || "move";
-    refocus = piece.getAttribute("data-piece");
     send(f);
   }
-  let refocus = null, drag = null, dropped = -1000;
+  let drag = null, dropped = -1000;
   document.addEventListener("click", (e) => { if (performance.now() - dropped < 80 && e.target.closest("svg")) { e.preventDefault(); e.stopPropagation(); } }, true);
   function userPoint(svg, e) { return new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.getScreenCTM().inverse()); }
   document.addEventListener("pointerdown", (e) => {
@@ -271,11 +180,9 @@
     e.preventDefault();
     e.stopPropagation();
     const m = h.transform.baseVal.consolidate().matrix, k = e.shiftKey ? 10 : 1;
-    refocusHandle = h.dataset.handle;
     movePoint(h.dataset.handle, m.e + by[0] * k, m.f + by[1] * k);
   }, true);
   document.addEventListener("input", (e) => { if (e.target.matches("[data-fade]")) $(".overlay").setAttribute("opacity", e.target.value / 100); });
-  let refocusHandle = null;
 
   // lamps slide along their run, and supplies along the run they feed; every volt on the board follows
   let slide = null, asking = 0;
@@ -283,7 +190,6 @@
     const f = $("#slide");
     f.elements.device.value = a.dataset.slide;
     f.elements.at.value = at;
-    refocusSlide = a.dataset.slide;
     send(f);
   }
   document.addEventListener("pointerdown", (e) => {
@@ -322,7 +228,6 @@
     e.stopPropagation();
     slideTo(a, Number(a.dataset.at) + by * (e.shiftKey ? 304.8 : 25.4));
   }, true);
-  let refocusSlide = null;
 
   // dimensions of the picked solid are dragged in the front view; the ticket's
   // own field takes the new size
@@ -362,14 +267,13 @@
 
   // keys
   document.addEventListener("keydown", (e) => {
-    const typing = e.target.matches("input:not([type=checkbox]):not([type=range]), select, textarea");
     if ((e.ctrlKey || e.metaKey) && !e.altKey && (e.key === "z" || e.key === "y")) {
-      if (typing && e.target.value !== e.target.defaultValue) return;
+      if (typing(e.target) && e.target.value !== e.target.defaultValue) return;
       const b = $(e.key === "z" && !e.shiftKey ? "[data-undo]" : "[data-redo]");
       if (b && !b.disabled) { e.preventDefault(); b.click(); }
       return;
     }
-    if (typing || e.ctrlKey || e.metaKey || e.altKey) return;
+    if (e.ctrlKey || e.metaKey || e.altKey || !shortcut(e)) return;
     const doors = $$("[data-door]");
     const picks = $$(".surface a.pick, .surface .item[href]");
     const at = picks.findIndex((p) => p.classList.contains("on"));
@@ -483,7 +387,7 @@
         this.$refs.play.textContent = "▶ play";
         const u = new URL(location.href);
         u.searchParams.set("t", Math.round(this.now));
-        go(u.pathname + u.search, undefined, false).then(() => history.replaceState({}, "", u));
+        go(u.pathname + u.search, false).then(() => history.replaceState({}, "", u));
       },
       show() {
         const c = $("[data-cursor]", this.$root);

@@ -1,0 +1,5 @@
+//go:build !race
+
+package formats
+
+const raceEnabled = false

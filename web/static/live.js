@@ -1,0 +1,218 @@
+// What makes the page live: forms and links answer in place. Requests go out
+// one after another; an answer is morphed into the page, so that a field that
+// is being typed in, or was changed since the request left, is never touched.
+(function () {
+  "use strict";
+  const $ = (s, r) => (r || document).querySelector(s);
+  const $$ = (s, r) => Array.from((r || document).querySelectorAll(s));
+
+  // what a person types in
+  function typing(el) {
+    return !!el && el.matches && el.matches("input:not([type=checkbox]):not([type=radio]):not([type=range]):not([type=hidden]):not([type=file]), textarea");
+  }
+  const field = (el) => el.matches && el.matches("input:not([type=hidden]):not([type=file]), select, textarea");
+
+  let clock = 0; // counts inputs and requests, to tell which came first
+  const touched = new WeakMap(); // field: when it was last changed by hand
+  const loose = new WeakSet(); // fields with text that was not entered yet
+  let lastTyped = -1e9;
+  document.addEventListener("input", (e) => {
+    touched.set(e.target, ++clock);
+    if (typing(e.target)) loose.add(e.target);
+  }, true);
+  document.addEventListener("change", (e) => loose.delete(e.target), true);
+  document.addEventListener("keydown", (e) => { if (typing(e.target)) lastTyped = performance.now(); }, true);
+
+  // the requests: one under way, the rest in order
+  const line = [];
+  let under = false;
+
+  function add(job) {
+    if (job.navigates) { // only the last of several places asked for is gone to
+      for (let i = line.length - 1; i >= 0; i--) if (line[i].navigates) { line[i].done(); line.splice(i, 1); }
+    }
+    const again = job.auto && line.findIndex((j) => j.auto && j.form === job.form);
+    const promise = new Promise((ok) => { job.done = ok; });
+    if (job.auto && again >= 0) line.splice(again, 1)[0].done();
+    line.push(job);
+    if (!under) setTimeout(run, 0); // change and submit of one Enter are one request
+    return promise;
+  }
+
+  async function run() {
+    if (under) return;
+    under = true;
+    document.body.classList.add("busy");
+    while (line.length) {
+      const job = line.shift();
+      try { await one(job); } catch (e) { trouble("The barn does not answer. What you entered is still here; start it again and press Enter."); }
+      job.done();
+      document.body.dataset.settled = String(Number(document.body.dataset.settled || 0) + 1);
+    }
+    document.body.classList.remove("busy");
+    under = false;
+  }
+
+  async function one(job) {
+    const at = ++clock;
+    const opts = job.form ? { method: "POST", body: dataOf(job) } : undefined;
+    const r = await fetch(job.url, opts);
+    const html = await r.text();
+    swap(html, r.redirected || !opts ? r.url : null, job, at);
+  }
+
+  // dataOf is what a form says when its turn comes: a ticket that is still on
+  // the page as it stands then, without what is still being typed in it.
+  function dataOf(job) {
+    if (!job.auto || !document.contains(job.form)) return job.data;
+    const data = new URLSearchParams();
+    for (const el of job.form.elements) {
+      if (!el.name || el.type === "submit" || el.type === "button" || el.disabled) continue;
+      if ((el.type === "checkbox" || el.type === "radio") && !el.checked) continue;
+      if (loose.has(el) && !job.entered) continue;
+      data.append(el.name, el.value);
+    }
+    return data;
+  }
+
+  function send(form, button, auto) {
+    const data = new URLSearchParams(new FormData(form));
+    if (button && button.name) data.append(button.name, button.value);
+    const entered = !auto;
+    if (entered) for (const el of form.elements) loose.delete(el);
+    return add({ url: form.action, form: form, data: data, auto: form.matches("[data-auto]"), entered: entered });
+  }
+
+  function go(url, push) { return add({ url: url, navigates: true, push: push !== false }); }
+
+  function trouble(text) {
+    let p = $(".offline");
+    if (!p) {
+      p = document.createElement("p");
+      p.className = "error offline";
+      p.setAttribute("role", "alert");
+      $(".surface").prepend(p);
+    }
+    p.textContent = text;
+  }
+
+  // keeps reports a field that an answer must not touch
+  function keeps(el, job, at) {
+    if (!field(el) || !el.isConnected) return false;
+    if ((touched.get(el) || 0) > at) return true;
+    if (loose.has(el)) return true;
+    if (el !== document.activeElement || !typing(el)) return false;
+    return !(el.id === "line" && job.form && job.form.contains(el)); // the quick line is empty again when it was done
+  }
+
+  function settle(el, to) { // a field's own state follows its attributes
+    if (el.type === "checkbox" || el.type === "radio") { el.checked = to.hasAttribute("checked"); return; }
+    if (el.tagName === "SELECT") {
+      const on = $("option[selected]", to) || $("option", to);
+      if (on) el.value = on.getAttribute("value") === null ? on.textContent : on.getAttribute("value");
+      return;
+    }
+    const v = el.tagName === "TEXTAREA" ? to.textContent : to.getAttribute("value") || "";
+    if (el.value !== v) el.value = v;
+  }
+
+  // whole are parts that are put in anew when they differ: drawings, and what
+  // has a state of its own that belongs to what is shown
+  const whole = ".draw, .player, .stocks, .leader";
+
+  function morph(page, job, at) {
+    const old = $("#page");
+    const later = [];
+    window.Alpine.morph(old, page, {
+      key: (el) => (el.getAttribute ? el.getAttribute("data-k") || el.id || undefined : undefined),
+      updating(el, to, childrenOnly, skip) {
+        if (el.nodeType !== 1) return;
+        if (el.matches(whole)) {
+          if (el.outerHTML !== to.outerHTML) el.replaceWith(document.importNode(to, true));
+          skip();
+          return;
+        }
+        if (el.tagName === "DETAILS" && el.open) to.setAttribute("open", "");
+        if (!field(el)) return;
+        if (keeps(el, job, at)) {
+          for (const name of ["class", "aria-invalid", "maxlength"]) {
+            if (to.hasAttribute(name)) el.setAttribute(name, to.getAttribute(name)); else el.removeAttribute(name);
+          }
+          if (el.tagName !== "SELECT") skip();
+          else later.push([el, el.value]);
+        } else if (el.tagName === "SELECT") {
+          later.push([el, null, to]);
+        } else {
+          settle(el, to);
+        }
+      },
+    });
+    for (const [el, value, to] of later) { if (to) settle(el, to); else el.value = value; }
+  }
+
+  // swap puts a fresh page in place of the old and keeps where the user was.
+  function swap(html, url, job, at) {
+    const next = new DOMParser().parseFromString(html, "text/html");
+    const page = $("#page", next);
+    if (!page) { // a plain page of trouble: say it here, and keep what was entered
+      const h = $("h1", next), p = $("main p", next);
+      trouble((h ? h.textContent + ". " : "") + (p ? p.textContent : "The barn answered something unexpected."));
+      return;
+    }
+    const a = document.activeElement;
+    const name = (el, attr) => (el.getAttribute && el.getAttribute(attr) ? `[${attr}="${CSS.escape(el.getAttribute(attr))}"]` : "");
+    const keep = a && a !== document.body ? ["data-slide", "data-handle", "data-piece", "name", "id", "data-key"].map((n) => name(a, n)).find((s) => s) : "";
+    const action = a && a.form && a.form.getAttribute("action");
+    const same = url && new URL(url, location.href).pathname === location.pathname;
+    const here = location.pathname;
+    const off = $(".offline");
+    if (off) off.remove();
+    morph(page, job, at);
+    document.title = next.title;
+    document.documentElement.className = next.documentElement.className + " js";
+    if (url && job.push !== false) {
+      if (new URL(url, location.href).href === location.href) history.replaceState({}, "", url);
+      else history.pushState({}, "", url);
+    }
+    if (url && !same && here !== location.pathname) { $(".surface").scrollTop = 0; $(".surface").scrollLeft = 0; }
+    if (keep && document.activeElement === document.body) {
+      const to = $$(keep).find((e) => !action || !e.form || e.form.getAttribute("action") === action);
+      if (to && to.type !== "hidden") to.focus({ preventScroll: true });
+    }
+    const bad = $(".fl.bad input, .fl.bad select");
+    if (bad && !typing(document.activeElement)) bad.focus();
+    document.dispatchEvent(new CustomEvent("swapped"));
+  }
+
+  document.addEventListener("submit", (e) => {
+    const f = e.target;
+    const ask = e.submitter && e.submitter.dataset.confirm;
+    if (ask && !confirm(ask)) { e.preventDefault(); return; }
+    if (!f.matches("[data-live]")) return;
+    e.preventDefault();
+    document.dispatchEvent(new CustomEvent("sending", { detail: f }));
+    send(f, e.submitter);
+  });
+  document.addEventListener("change", (e) => {
+    const f = e.target.form;
+    if (f && f.matches("[data-get]")) { go(f.getAttribute("action") + "?" + new URLSearchParams(new FormData(f))); return; }
+    if (f && f.matches("[data-auto]")) send(f, null, true);
+  });
+  document.addEventListener("click", (e) => {
+    const a = e.target.closest("a.pick, .touches a, a.item, .ways a, .props a, .door, .snag a, .press a, .step a, .rules a, .link[href], .picbar a, .take a");
+    if (!a || a.matches("[data-working]") || a.getAttribute("target") || a.hasAttribute("download") || e.defaultPrevented || e.ctrlKey || e.metaKey || e.button || !$("#page")) return;
+    e.preventDefault();
+    go(a.getAttribute("href"));
+  });
+  window.addEventListener("popstate", () => { if ($("#page")) go(location.href, false); });
+
+  // A key is a shortcut only where nothing is typed, and not while someone has
+  // just left one field for the next: what they type on was meant for that.
+  // The two that only lead to help and to the quick line always work.
+  function shortcut(e) {
+    if (typing(e.target) || e.target.matches("select")) return false;
+    return e.key === "/" || e.key === "?" || performance.now() - lastTyped > 1000;
+  }
+
+  window.live = { go, send, trouble, typing, shortcut };
+})();
