@@ -3,7 +3,7 @@ GO ?= go
 BIN := bin/zapbarn
 export ZAPBARN_ADDR ?= 127.0.0.1:8480
 
-.PHONY: demo serve test lint bench shots css docs compare-packer deps deps-test stop fresh
+.PHONY: demo serve test fuzz race soak lint bench shots css docs compare-packer deps deps-test stop fresh
 
 demo: deps $(BIN) ## start the database, load the Midnight Apiary, serve it
 	./$(BIN) demo
@@ -26,8 +26,23 @@ deps: ## PostgreSQL's server programs, when they are missing
 deps-test:
 	@sh scripts/install.sh postgresql chromium ngspice poppler-utils
 
+# what happens at once is tested under the race detector as well
+RACED := 'Once|Interleaved|MadeUp|Kept|Limited|Edits|FourFirst'
+
 test: deps-test lint
 	ZAPBARN_NEED_TOOLS=1 $(GO) test -timeout 14m ./...
+	$(GO) test -race -timeout 10m -run $(RACED) ./web ./store
+	sh scripts/fuzz.sh 3s
+
+fuzz: ## every reader for a minute each
+	sh scripts/fuzz.sh 60s
+
+race: ## all of it under the race detector: some ten minutes
+	$(GO) test -race -timeout 30m ./...
+
+soak: deps-test ## 40 kill rounds, typing at every pace and delay, thousands of broken plans
+	ZAPBARN_SOAK=1 $(GO) test -timeout 60m -v -run 'FirstStart|WhatCore' -rapid.checks=5000 ./store
+	ZAPBARN_SOAK=1 $(GO) test -timeout 60m -v -run 'Typing' ./e2e
 
 lint:
 	@test -z "$$(gofmt -l cmd core demo formats store testkit web e2e)" || { gofmt -l cmd core demo formats store testkit web e2e; echo "run gofmt"; exit 1; }

@@ -3,6 +3,7 @@ package e2e
 import (
 	"context"
 	"fmt"
+	"net"
 	"net/http"
 	"net/http/httptest"
 	"net/url"
@@ -273,6 +274,13 @@ func TestBinary(t *testing.T) {
 	assert.Contains(t, run(2, "", "slice", stl), "holes: 3 edges")
 	assert.Contains(t, run(1, "", "serve", "--addr", "0.0.0.0:80", "--database-url", dsn), "not loopback")
 	assert.Contains(t, run(1, "", "serve", "--addr", "127.0.0.1:0", "--database-url", "postgres://127.0.0.1:1/x"), "nothing answers at 127.0.0.1:1")
+	// a port in use is found before any database is started
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer l.Close()
+	data := filepath.Join(t.TempDir(), "data")
+	assert.Contains(t, run(1, "", "demo", "--addr", l.Addr().String(), "--data", data), "something serves at "+l.Addr().String()+" already")
+	assert.NoDirExists(t, data)
 	// export and import through the store give the same plan back
 	file := run(0, "", "export", "midnight-apiary", "--database-url", dsn)
 	assert.Contains(t, run(0, file, "import", "-", "--replace", "--database-url", dsn), "stored midnight-apiary")

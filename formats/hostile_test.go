@@ -7,7 +7,6 @@ import (
 	"encoding/binary"
 	"encoding/csv"
 	"errors"
-	"fmt"
 	"hash/crc32"
 	"image"
 	"image/color"
@@ -257,13 +256,4 @@ func TestNoCellIsAFormula(t *testing.T) {
 func FuzzPicture(f *testing.F) {
 	f.Add(claimedPNG(60, 60))
 	f.Fuzz(func(t *testing.T, data []byte) { _, _ = Picture(context.Background(), data, 50) })
-}
-
-func FuzzDecodePlan(f *testing.F) {
-	f.Add([]byte(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"},"props":[{"id":"a","name":"A"}]}`))
-	f.Fuzz(func(t *testing.T, data []byte) {
-		if p, err := plan.Decode(data); err == nil {
-			_ = fmt.Sprint(len(plan.Do(p, stock.Shop, time.Unix(0, 0)).Results))
-		}
-	})
 }

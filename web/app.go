@@ -96,6 +96,7 @@ func (s *Server) routes() *gin.Engine {
 		p.GET("/"+place, func(c *gin.Context) { s.place(c, place) })
 	}
 	p.GET("/working", s.working)
+	p.GET("/row", s.row)
 	p.GET("/read", ownOnly, s.read)
 	p.GET("/trace", ownOnly, s.trace)
 	p.GET("/board.svg", s.flat)

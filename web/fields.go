@@ -21,6 +21,7 @@ type Field struct {
 	Checked           bool
 	Options           []Option
 	Error             string
+	Max               int // letters at most; 0 where the kind says
 }
 
 // Option is one choice.
@@ -155,7 +156,7 @@ func specsOf(w *plan.Work, v any) []spec {
 func fieldsOf(w *plan.Work, v any) []Field {
 	var out []Field
 	for _, s := range specsOf(w, v) {
-		f := Field{Name: s.name, Label: s.label, Kind: s.kind}
+		f := Field{Name: s.name, Label: s.label, Kind: s.kind, Max: lettersOf(v, s.name)}
 		switch val := fieldByJSON(v, s.name).Interface().(type) {
 		case bool:
 			f.Checked = val
@@ -273,6 +274,17 @@ func fieldByJSON(v any, name string) reflect.Value {
 		}
 	}
 	panic("web: no field " + name)
+}
+
+// lettersOf is how many letters a text field may have; 0 for what is no text.
+func lettersOf(v any, name string) int {
+	t := reflect.TypeOf(v).Elem()
+	for i := range t.NumField() {
+		if n, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ","); n == name && t.Field(i).Type.Kind() == reflect.String {
+			return plan.Letters(t.Field(i))
+		}
+	}
+	return 0
 }
 
 // fill lays entered values over the element as it was shown. Only fields the

@@ -86,6 +86,8 @@ type Page struct {
 	Undo, Redo                string
 	Draw                      template.HTML
 	Below, Side               template.HTML
+	Drawn                     []template.HTML
+	Later                     []Later
 	Rows                      []Row
 	Finishes                  []Row
 	Groups                    []Group

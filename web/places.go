@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"html/template"
+	"net/http"
 	"net/url"
 	"slices"
 	"sort"
@@ -40,13 +41,56 @@ type Take struct{ Name, Count, CountKey, Used, UsedKey, Cost, CostKey string }
 // LogLine is one edit of the log.
 type LogLine struct{ When, What, State string }
 
-// barn shows all props on one ground line.
+// barnShown is how many rows of props come with the page; the rest comes when
+// it is looked at.
+const barnShown = 2
+
+// Later is a drawing that comes when it is looked at; its things are links
+// meanwhile.
+type Later struct {
+	Href  string
+	Links []Link
+}
+
+func (p *Page) barnRow(rows draw.BarnRows, row int, snags []check.Snag) template.HTML {
+	return template.HTML(rows.Barn(p.Work, row, p.Sel, func(key string) string { return p.href("barn", "", key, "") }, func(prop string) [4]string { return aspects(p.Work, snags, prop) }))
+}
+
+// row answers one row of the barn's props, as a drawing.
+func (s *Server) row(c *gin.Context) {
+	w, snags, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	rows := draw.RowsOf(w)
+	n, err := strconv.Atoi(c.Query("n"))
+	if err != nil || n < 0 || n >= len(rows.Rows) {
+		s.trouble(c, http.StatusNotFound, "There is no such row", "The props stand otherwise now. Load the page again.")
+		return
+	}
+	p := &Page{PlanID: c.Param("plan"), Plan: w.Plan, Work: w}
+	sendPage(c, http.StatusOK, pack([]byte(p.barnRow(rows, n, snags))))
+}
+
+// barn shows all props on ground lines, to one scale.
 func (s *Server) barn(p *Page, snags []check.Snag) {
 	w := p.Work
 	if p.Sel == "" && p.Prop != "" {
 		p.Sel = "prop:" + p.Prop
 	}
-	p.Draw = template.HTML(draw.Barn(w, p.Sel, func(key string) string { return p.href("barn", "", key, "") }, func(prop string) [4]string { return aspects(w, snags, prop) }))
+	rows := draw.RowsOf(w)
+	for i := range max(1, len(rows.Rows)) {
+		if i < barnShown {
+			p.Drawn = append(p.Drawn, p.barnRow(rows, i, snags))
+			continue
+		}
+		l := Later{Href: fmt.Sprintf("/p/%s/row?n=%d", p.PlanID, i)}
+		for _, x := range rows.Props(i) {
+			l.Links = append(l.Links, Link{Text: x.Name, Href: p.href("barn", "", "prop:"+x.ID, "")})
+		}
+		p.Later = append(p.Later, l)
+	}
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	if p.Ticket = p.ticket(kind, id); p.Ticket == nil {
 		p.Ticket = p.ticket("display", w.Plan.Display.ID)

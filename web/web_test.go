@@ -2,9 +2,14 @@ package web
 
 import (
 	"context"
+	"fmt"
+	"io"
+	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"slices"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -145,5 +150,73 @@ func BenchmarkPage(b *testing.B) {
 				}
 			})
 		}
+	}
+}
+
+// Load of eight connections at once on every page, as a crew with its phones
+// makes; an edit now and then, so that pages are not only kept ones. Reported:
+// requests a second and the time 95 of 100 are answered in.
+func BenchmarkLoad(b *testing.B) {
+	many := wirings.Times(demo.Apiary(today), 20)
+	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
+		srv := httptest.NewServer(site(b, p).Handler())
+		defer srv.Close()
+		for _, path := range []string{"", "/bench?prop=riser&way=parts", "/loom?prop=shelf"} {
+			b.Run(name+path, func(b *testing.B) {
+				var lock sync.Mutex
+				var took []time.Duration
+				size := 0
+				b.SetParallelism(4) // eight on two cores
+				b.ResetTimer()
+				start := time.Now()
+				b.RunParallel(func(pb *testing.PB) {
+					client := &http.Client{Transport: &http.Transport{DisableCompression: true}}
+					for pb.Next() {
+						req, _ := http.NewRequest(http.MethodGet, srv.URL+"/p/midnight-apiary"+path, nil)
+						req.Header.Set("Accept-Encoding", "gzip")
+						t := time.Now()
+						r, err := client.Do(req)
+						if err != nil {
+							b.Error(err)
+							return
+						}
+						n, _ := io.Copy(io.Discard, r.Body)
+						r.Body.Close()
+						lock.Lock()
+						took, size = append(took, time.Since(t)), int(n)
+						lock.Unlock()
+					}
+				})
+				slices.Sort(took)
+				b.ReportMetric(float64(len(took))/time.Since(start).Seconds(), "req/s")
+				b.ReportMetric(float64(took[len(took)*95/100].Milliseconds()), "p95-ms")
+				b.ReportMetric(float64(size)/1024, "KB")
+			})
+		}
+	}
+}
+
+// The first page after an edit: nothing is kept.
+func BenchmarkPageAfterEdit(b *testing.B) {
+	many := wirings.Times(demo.Apiary(today), 20)
+	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
+		s := site(b, p)
+		n := 0
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				n++
+				_, err := s.store.Edit(b.Context(), "midnight-apiary", "", func(p *plan.Plan) (plan.Edit, error) {
+					d := p.Display
+					d.Name = fmt.Sprintf("Edit %d", n)
+					return plan.Edit{Label: d.Name, Changes: []plan.Change{p.Put("display", d.ID, d)}}, nil
+				})
+				if err != nil {
+					b.Fatal(err)
+				}
+				if rec := fetch(b, s, "/p/midnight-apiary"); rec.Code != 200 {
+					b.Fatal(rec.Code)
+				}
+			}
+		})
 	}
 }

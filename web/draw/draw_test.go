@@ -19,6 +19,7 @@ import (
 	"zapbarn/core/show"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/wirings"
 )
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
@@ -259,7 +260,7 @@ func TestOddPlansDraw(t *testing.T) {
 	w := work(p)
 	for _, id := range []string{"hopper", "empty", "big"} {
 		iso, front := Whole(w, id, "", to)
-		for _, svg := range []string{front, Sheets(w, id, "", to), Harness(w, w.All, id, "", to), Barn(w, "", to, func(string) [4]string { return [4]string{"done", "snag", "none", "none"} })} {
+		for _, svg := range []string{front, Sheets(w, id, "", to), Harness(w, w.All, id, "", to), RowsOf(w).Barn(w, 0, "", to, func(string) [4]string { return [4]string{"done", "snag", "none", "none"} })} {
 			parse(t, svg)
 			assert.NotContains(t, svg, "NaN")
 			assert.NotContains(t, svg, "Inf")
@@ -278,7 +279,7 @@ func BenchmarkDraw(b *testing.B) {
 	b.Run("barn", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			Barn(w, "", to, func(string) [4]string { return [4]string{} })
+			RowsOf(w).Barn(w, 0, "", to, func(string) [4]string { return [4]string{} })
 		}
 	})
 	b.Run("harness", func(b *testing.B) {
@@ -399,4 +400,30 @@ func TestLoadsThatAreNoLamps(t *testing.T) {
 			places[at] = true
 		}
 	}
+}
+
+// All props stand on the rows, each once, none wider than its room; few stand
+// on one ground line, many on several at one scale that tells them apart.
+func TestBarnRows(t *testing.T) {
+	for times, want := range map[int]int{1: 1, 8: 0} {
+		p := wirings.Times(demo.Apiary(today), times)
+		b := RowsOf(plan.Do(p, stock.Shop, today))
+		if want > 0 {
+			assert.Len(t, b.Rows, want)
+		} else {
+			assert.Greater(t, len(b.Rows), 3)
+		}
+		assert.GreaterOrEqual(t, b.Scale, leastBarn)
+		n := 0
+		for _, row := range b.Rows {
+			wide := 0.0
+			for _, it := range row {
+				wide += it.slot(b.Scale)
+			}
+			assert.LessOrEqual(t, wide, barnRoom)
+			n += len(row)
+		}
+		assert.Equal(t, len(p.Props), n)
+	}
+	assert.Len(t, RowsOf(plan.Do(plan.New("x", "X", "in", ""), stock.Shop, today)).Rows, 1, "an empty ground line")
 }

@@ -47,6 +47,18 @@
   document.addEventListener("mouseout", (e) => { if (e.target.closest && e.target.closest(".gutter .snag")) clearLeader(); });
   document.addEventListener("focusin", (e) => { const s = e.target.closest && e.target.closest(".gutter .snag"); if (s) leader(s); else clearLeader(); });
 
+  // drawings that come when they are looked at
+  const looked = new IntersectionObserver((seen) => {
+    for (const e of seen) {
+      if (!e.isIntersecting) continue;
+      looked.unobserve(e.target);
+      fetch(e.target.dataset.later).then(async (r) => { if (r.ok) { e.target.innerHTML = await r.text(); e.target.classList.remove("later"); } });
+    }
+  }, { rootMargin: "300px" });
+  function awaitLooks() { $$("[data-later].later").forEach((d) => looked.observe(d)); }
+  document.addEventListener("swapped", awaitLooks);
+  document.addEventListener("DOMContentLoaded", awaitLooks);
+
   // pulling a drawing apart
   document.addEventListener("input", (e) => {
     if (!e.target.matches("[data-explode]")) return;
