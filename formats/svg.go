@@ -338,14 +338,13 @@ func (r *svgReader) shape(n *svgNode, m affine) error {
 
 // pen draws subpaths; the first error stays and ends the drawing.
 type pen struct {
-	reader    *svgReader
-	m         affine
-	at, from  pattern.Point // now, and where the subpath began
-	curves    []cubic
-	err       error
-	handle    pattern.Point // of the last curve, for the smooth ones
-	handleOf  byte          // C or Q
-	wasClosed bool
+	reader   *svgReader
+	m        affine
+	at, from pattern.Point // now, and where the subpath began
+	curves   []cubic
+	err      error
+	handle   pattern.Point // of the last curve, for the smooth ones
+	handleOf byte          // C or Q
 }
 
 func (p *pen) add(c cubic) {

@@ -273,7 +273,7 @@ func (s *Server) waive(c *gin.Context) {
 }
 
 // errGone ends a removal of what is gone already.
-var errGone = errors.New("That was taken away already.")
+var errGone = errors.New("that was taken away already")
 
 // remove takes an element away with what hangs on it. It needs no plan worked
 // out, so that what is too heavy can be taken away too.
@@ -288,7 +288,7 @@ func (s *Server) remove(c *gin.Context) {
 		return p.Without(kind, id), nil
 	})
 	if errors.Is(err, errGone) {
-		s.refused(c, over{err: err.Error(), code: http.StatusConflict})
+		s.refused(c, over{err: measure.Capital(err.Error()) + ".", code: http.StatusConflict})
 		return
 	}
 	switch kind {

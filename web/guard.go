@@ -25,14 +25,14 @@ func requestID(c *gin.Context) {
 	c.Next()
 }
 
-// panicked is a panic somewhere else than in the request itself; it is in the
+// errPanic is a panic somewhere else than in the request itself; it is in the
 // log already.
-var panicked = errors.New("panic while working the plan out")
+var errPanic = errors.New("panic while working the plan out")
 
 // logged writes a panic to the log with its stack.
 func logged(what any, plan string) error {
 	slog.Error("panic", "plan", plan, "what", fmt.Sprint(what), "stack", string(debug.Stack()))
-	return panicked
+	return errPanic
 }
 
 // recover turns a panic into a plain page; the trace goes to the log only.

@@ -77,7 +77,6 @@ type flight struct {
 	done    chan struct{}
 	waiters int
 	cancel  context.CancelFunc
-	got     worked
 	err     error
 }
 

@@ -30,9 +30,10 @@ func (l Level) MarshalText() ([]byte, error) { return []byte(l.String()), nil }
 
 // Mend is one press that mends a snag.
 type Mend struct {
-	Label  string    `json:"label"`
-	Effect string    `json:"effect,omitempty"` // before and after, and what it costs
-	Edit   plan.Edit `json:"edit"`
+	Label  string                  `json:"label"`
+	Effect string                  `json:"effect,omitempty"` // before and after, and what it costs
+	Edit   plan.Edit               `json:"edit"`
+	gives  func(*plan.Work) string // what it changes, read off a plan worked out; may be nil
 }
 
 // Snag is one finding.
@@ -48,11 +49,15 @@ type Snag struct {
 	From   []source.Source `json:"from,omitempty"` // where the limits it judges by are from
 	Waived *plan.Waiver    `json:"waived,omitempty"`
 	weight float64
+	key    string // what it is about, when that is not the first element concerned
 }
 
 // ID names the snag in its plan: what a waiver refers to.
 func (s Snag) ID() string {
-	if len(s.At) == 0 {
+	switch {
+	case s.key != "":
+		return s.Code + "@" + s.key
+	case len(s.At) == 0:
 		return s.Code
 	}
 	return s.Code + "@" + s.At[0]
@@ -90,16 +95,21 @@ func Check(w *plan.Work) []Snag {
 // CheckWithin is Check within the work's own watch; the error is
 // *plan.TooHeavy when its time ran out.
 func CheckWithin(w *plan.Work) (out []Snag, err error) {
-	err = w.Watch.Watched(w.Plan, func() { out = run(w) })
+	err = w.Watch.Watched(w.Plan, func() {
+		out = run(w)
+		prove(w, out)
+	})
 	return out, err
 }
 
+// run runs every rule; its mends are not proven yet.
 func run(w *plan.Work) []Snag {
 	waivers := map[string]*plan.Waiver{}
 	for i := range w.Plan.Waivers {
 		waivers[w.Plan.Waivers[i].ID] = &w.Plan.Waivers[i]
 	}
 	var out []Snag
+	seen := map[string]int{}
 	for _, r := range Rules() {
 		w.Watch.At("rule", r.Code)
 		r.run(w, func(s Snag) {
@@ -113,10 +123,10 @@ func run(w *plan.Work) []Snag {
 			if s.Prop == "" && len(s.At) > 0 {
 				s.Prop = w.Plan.PropOf(s.At[0])
 			}
-			s.Waived = waivers[s.ID()]
-			for i := range s.Mends {
-				s.Mends[i].price(w)
+			if seen[s.ID()]++; seen[s.ID()] > 1 { // no two share an ID
+				s.key = strings.TrimPrefix(s.ID(), s.Code+"@") + fmt.Sprintf("~%d", seen[s.ID()])
 			}
+			s.Waived = waivers[s.ID()]
 			out = append(out, s)
 		})
 	}

@@ -168,14 +168,14 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		}},
 		{"drop", Fix, 3, strip("3 m", "20 AWG")}, // thicker wire, its far end, or the strip at both ends
 		{"drop", Fix, 1, strip("5 m", "18 AWG")}, // more feeds and thicker wire
-		{"drop", Fix, 3, func(p *plan.Plan) { // twelve along a run: thicker, its far end, its middle
+		{"drop", Fix, 2, func(p *plan.Plan) { // twelve along a run: thicker, its middle; a second pair is too thin
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-2", amp("2 A")
 			p.Device("W1").Length = measure.Len("30 ft")
 			for i := range 12 {
 				p.Devices = append(p.Devices, plan.Device{ID: fmt.Sprintf("N%d", i), Prop: "a", Kind: "lamp", Name: fmt.Sprintf("N%d", i), From: "W1", At: measure.Len(fmt.Sprintf("%d in", 30*i+12)), Product: "puck12", Amps: amp("60 mA")})
 			}
 		}},
-		{"drop", Fix, 2, func(p *plan.Plan) { // behind a converter, whose rail it is judged by
+		{"drop", Fix, 1, func(p *plan.Plan) { // behind a converter, whose rail it is judged by
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("3 A")
 			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
 			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1", Volts: measure.Must[measure.VoltKind]("5 V"), Amps: amp("4 A")},

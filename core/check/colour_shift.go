@@ -26,7 +26,7 @@ var _ = rule("colour-shift", Fix, "The far pixels see too little for their blue 
 			Why: fmt.Sprintf("Its worst pixel sees %s; below %s blue and green give in before red, and white turns yellow.", measure.Volts(g.FarVolt), measure.Volts(whiteNeeds*rated))}
 		for _, m := range feedsMends(w, d.ID) {
 			if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].FarVolt >= whiteNeeds*rated {
-				m.Effect = fmt.Sprintf("worst pixel %s, then %s", measure.Volts(g.FarVolt), measure.Volts(st.Readings[d.ID].FarVolt))
+				m.gives = func(w *plan.Work) string { return "worst pixel " + measure.Volts(w.All.Readings[d.ID].FarVolt) }
 				s.Mends = append(s.Mends, m)
 				break
 			}

@@ -62,7 +62,7 @@ var _ = rule("drop", Stop, "Lamps lie past the drop budget (3 % to plan for, 10 
 		if g.n > 1 {
 			why = fmt.Sprintf("Past the %.0f %% line from %s on; %s sees", 100*limit, g.first.Name, g.worst.Name)
 		}
-		s := Snag{Level: level, Place: "loom", At: []string{"device:" + g.worst.ID}, Title: title, weight: g.share, From: []source.Source{circuit.BudgetFrom},
+		s := Snag{Level: level, Place: "loom", At: []string{"device:" + g.worst.ID}, key: "device:" + id, Title: title, weight: g.share, From: []source.Source{circuit.BudgetFrom},
 			Why: why + fmt.Sprintf(" %s of %s, %.0f %% of full light.", measure.Volts(g.volts-r.Drop), measure.Volts(g.volts), 100*r.Lit)}
 		if g.run != nil {
 			s.At = append(s.At, "device:"+g.run.ID)
@@ -93,6 +93,16 @@ func runAbove(w *plan.Work, id string) *plan.Device {
 // resolve is the wiring round a device with everything on after a mend, or nil
 // when the mend does not apply.
 func resolve(w *plan.Work, device string, m Mend) *plan.State {
+	p := with(w, device, m)
+	if p == nil {
+		return nil
+	}
+	return plan.NewRig(p, w.Lib).Solve(w.Lib, nil)
+}
+
+// with is what hangs on a device's supply after a mend; nil when that changes
+// more than devices.
+func with(w *plan.Work, device string, m Mend) *plan.Plan {
 	w.Watch.At("device", device)
 	p := w.FedBy(w.Rig.Supply(device)) // what another supply feeds stays as it is
 	for _, c := range m.Edit.Changes { // devices only, whose new values are known to be sound
@@ -106,7 +116,7 @@ func resolve(w *plan.Work, device string, m Mend) *plan.State {
 			p.Devices = append(p.Devices, d)
 		}
 	}
-	return plan.NewRig(p, w.Lib).Solve(w.Lib, nil)
+	return p
 }
 
 // dropMends tries thicker gauges, a second feed and feeds along a strip by
@@ -114,6 +124,9 @@ func resolve(w *plan.Work, device string, m Mend) *plan.State {
 // within the budget. When no one run does it, the run that loses most is made
 // thicker again and again.
 func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out []Mend) {
+	if w.Plain {
+		return nil
+	}
 	budget := circuit.DropBudget * rated
 	try := func(m Mend) bool {
 		st := resolve(w, lamp, m)
@@ -133,8 +146,8 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 		}
 		if run.To == "" && run.From != "" {
 			next := *run
-			next.To, next.ToAt = run.From, run.At
-			if m := put(w, "Feed the far end too", "device", run.ID, next); try(m) {
+			next.To, next.ToAt, next.Back = run.From, run.At, run.Length // a second pair beside the first
+			if m := put(w, "Feed the far end too, by a second pair", "device", run.ID, next); try(m) {
 				out = append(out, m)
 			}
 		}
@@ -171,8 +184,8 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 	if len(out) == 0 && run != nil { // nearer the supply
 		for up, n := runAbove(w, run.From), 0; up != nil && up.To == "" && up.From != "" && n < 6; up, n = runAbove(w, up.From), n+1 {
 			next := *up
-			next.To, next.ToAt = up.From, up.At
-			if m := put(w, "Feed the far end of "+up.Name+" too", "device", up.ID, next); try(m) {
+			next.To, next.ToAt, next.Back = up.From, up.At, up.Length
+			if m := put(w, "Feed the far end of "+up.Name+" too, by a second pair", "device", up.ID, next); try(m) {
 				out = append(out, m)
 				break
 			}
@@ -188,13 +201,20 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 			out = append(out, m)
 		}
 	}
-	was := w.All.Readings[lamp].Drop / rated
 	for i := range out {
-		if st := resolve(w, lamp, out[i]); st != nil {
-			out[i].Effect = fmt.Sprintf("drops %.1f %%, then %.1f %%", 100*was, 100*st.Readings[lamp].Drop/rated)
-		}
+		out[i].gives = func(w *plan.Work) string { return fmt.Sprintf("drops %.1f %%", 100*dropShare(w, lamp)) }
 	}
 	return out
+}
+
+// dropShare is what a lamp loses on the way, as a share of its supply's volts.
+func dropShare(w *plan.Work, lamp string) float64 {
+	s := w.Device(w.Rig.Supply(lamp))
+	if s == nil {
+		return 0
+	}
+	rated, _ := plan.SupplyOf(s, w.Lib)
+	return w.All.Readings[lamp].Drop / rated
 }
 
 // ownSupply feeds a run from a new supply and fuse where it begins, as large as
@@ -205,8 +225,8 @@ func ownSupply(w *plan.Work, run *plan.Device, volts float64) (Mend, bool) {
 	if product == "" || rating == 0 || run.From == "" {
 		return Mend{}, false
 	}
-	s := plan.Device{ID: w.Plan.FreshName("S"), Prop: run.Prop, Kind: "supply", Product: product}
-	f := plan.Device{ID: w.Plan.FreshName("F"), Prop: run.Prop, Kind: "fuse", From: s.ID, Rating: measure.Of[measure.AmpKind](rating)}
+	s := plan.Device{ID: w.FreshName("S"), Prop: run.Prop, Kind: "supply", Product: product}
+	f := plan.Device{ID: w.FreshName("F"), Prop: run.Prop, Kind: "fuse", From: s.ID, Rating: measure.Of[measure.AmpKind](rating)}
 	s.Name, f.Name = "Supply "+s.ID, "Fuse "+f.ID
 	if o := w.Device(w.Rig.Supply(run.ID)); o != nil {
 		s.Outlet = o.Outlet
@@ -376,7 +396,9 @@ var _ = rule("wire-too-thin", Stop, "A wire carries more current than it may, bu
 			m := put(w, "Make it "+next.Gauge.String(), "device", d.ID, next)
 			// thicker wire drops less and so lets a little more through
 			if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].Amps <= stock.Ampacity(a) {
-				m.Effect = fmt.Sprintf("may carry %s, then %s", measure.Amps(limit), measure.Amps(stock.Ampacity(a)))
+				m.gives = func(w *plan.Work) string {
+					return "may carry " + measure.Amps(stock.Ampacity(w.Device(d.ID).Gauge.Value()))
+				}
 				snag.Mends = []Mend{m}
 				break
 			}

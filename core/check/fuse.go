@@ -69,7 +69,7 @@ var _ = rule("no-fuse", Stop, "A run, or a lamp's own lead, leaves a supply with
 		snag := Snag{Level: level, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no fuse", weight: 2,
 			Why: fmt.Sprintf("%s can push %s into a short; the wire may carry %s.", top.Name, measure.Amps(limit), measure.Amps(carry))}
 		if f := circuit.ChooseFuse(w.All.Readings[d.ID].Amps, carry); f > 0 {
-			id := w.Plan.FreshName("F")
+			id := w.FreshName("F")
 			fuse := plan.Device{ID: id, Prop: d.Prop, Kind: "fuse", Name: "Fuse " + id, From: d.From, At: d.At, Rating: measure.Of[measure.AmpKind](f)}
 			next := *d
 			next.From, next.At = id, measure.Length{}
@@ -157,7 +157,7 @@ func ownFuses(w *plan.Work, fuse *plan.Device) (Mend, bool) {
 		if f == 0 {
 			return m, false
 		}
-		id := w.Plan.FreshName("F")
+		id := w.FreshName("F")
 		for n := 2; names[id] || w.Device(id) != nil; n++ {
 			id = fmt.Sprintf("F%d", n)
 		}

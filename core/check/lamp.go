@@ -49,14 +49,12 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 			Why: fmt.Sprintf("%s gives %s; it wants %s, which %s.", s.Name, measure.Volts(have), measure.Volts(rated), what)}
 		for _, o := range w.Plan.Devices {
 			if v, _ := plan.SupplyOf(&o, w.Lib); o.Kind == "supply" && v <= 1.1*rated && v >= 0.95*rated {
-				next := d
-				next.From, next.At = o.ID, measure.Length{}
-				snag.Mends = append(snag.Mends, put(w, "Feed from "+o.Name, "device", d.ID, next))
+				snag.Mends = append(snag.Mends, fused(w, "Feed from "+o.Name, d, o.ID))
 				break
 			}
 		}
 		if feeder := w.Device(d.From); have > rated+1 && feeder != nil { // step the rail down
-			id := w.Plan.FreshName("C")
+			id := w.FreshName("C")
 			need := math.Ceil(plan.RatedAmps(&d, w.Lib) / .8)
 			conv := plan.Device{ID: id, Prop: d.Prop, Kind: "converter", Name: "Converter " + id, From: d.From, At: d.At, Volts: measure.Of[measure.VoltKind](rated), Amps: measure.Of[measure.AmpKind](need)}
 			next := d
@@ -65,13 +63,13 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 			snag.Mends = append(snag.Mends, Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)}}})
 		}
 		if len(snag.Mends) == 0 {
-			id := w.Plan.FreshName("S")
+			id := w.FreshName("S")
 			for _, p := range w.Lib.Supplies {
 				if p.Volts == rated && 0.8*p.Amps >= plan.RatedAmps(&d, w.Lib) {
-					next := d
-					next.From, next.At = id, measure.Length{}
-					snag.Mends = []Mend{{Label: fmt.Sprintf("Add a %s supply", measure.Volts(rated)), Edit: plan.Edit{Label: "add a " + measure.Volts(rated) + " supply", Changes: []plan.Change{
-						w.Plan.Put("device", id, plan.Device{ID: id, Prop: d.Prop, Kind: "supply", Name: "Supply " + id, Product: smallest(w, rated, plan.RatedAmps(&d, w.Lib))}), w.Plan.Put("device", d.ID, next)}}}}
+					s := plan.Device{ID: id, Prop: d.Prop, Kind: "supply", Name: "Supply " + id, Product: smallest(w, rated, plan.RatedAmps(&d, w.Lib))}
+					m := fused(w, fmt.Sprintf("Add a %s supply", measure.Volts(rated)), d, id)
+					m.Edit.Changes = append([]plan.Change{w.Plan.Put("device", id, s)}, m.Edit.Changes...)
+					snag.Mends = []Mend{m}
 					break
 				}
 			}
@@ -135,7 +133,7 @@ func inRows(w *plan.Work, d plan.Device, volts float64, l stock.Lamp) (Mend, boo
 		for range r.Count {
 			next := d
 			if n++; n > 1 {
-				next.ID, next.Name = w.Plan.FreshID("device", fmt.Sprintf("%s-%d", d.ID, n)), fmt.Sprintf("%s, row %d", d.Name, n)
+				next.ID, next.Name = w.FreshID("device", fmt.Sprintf("%s-%d", d.ID, n)), fmt.Sprintf("%s, row %d", d.Name, n)
 			}
 			next.Row, next.Resistor, next.Proven = r.LEDs, measure.Of[measure.OhmKind](r.Ohms), false
 			m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", next.ID, next))
@@ -146,6 +144,34 @@ func inRows(w *plan.Work, d plan.Device, volts float64, l stock.Lamp) (Mend, boo
 	return m, true
 }
 
+// fused feeds a device from a supply through a fuse of its own, when one that
+// suits it is stocked and it has none on its way.
+func fused(w *plan.Work, label string, d plan.Device, supply string) Mend {
+	next := d
+	next.From, next.At = supply, measure.Length{}
+	carry, run := thinnest(w, d.ID)
+	if run == nil && d.Kind == "lamp" {
+		g := d.Gauge
+		if g.IsZero() {
+			g = w.Lib.Lamps[d.Product].LeadGauge
+		}
+		carry = stock.Ampacity(g.Value())
+	}
+	asks := below(w, d.ID)
+	if d.Kind == "lamp" {
+		asks = plan.RatedAmps(&d, w.Lib)
+	}
+	rating := circuit.ChooseFuse(asks, carry)
+	if d.Kind == "fuse" || rating == 0 {
+		return put(w, label, "device", d.ID, next)
+	}
+	f := plan.Device{ID: w.FreshName("F"), Prop: d.Prop, Kind: "fuse", From: supply, Rating: measure.Of[measure.AmpKind](rating)}
+	f.Name = "Fuse " + f.ID
+	next.From = f.ID
+	label += fmt.Sprintf(" through a %s fuse", measure.Amps(rating))
+	return Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", f.ID, f), w.Plan.Put("device", d.ID, next)}}}
+}
+
 var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
 		if !w.Rig.Unfed[d.ID] || d.Kind == "supply" {
@@ -154,11 +180,8 @@ var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *plan.Wor
 		snag := Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is fed by nothing", Why: "No supply leads to it."}
 		if d.From == "" {
 			for _, s := range w.Plan.Devices {
-				if s.Kind == "supply" {
-					next := d
-					next.From = s.ID
-					snag.Mends = append(snag.Mends, put(w, "Feed from "+s.Name, "device", d.ID, next))
-					break
+				if s.Kind == "supply" && len(snag.Mends) < 2 {
+					snag.Mends = append(snag.Mends, fused(w, "Feed from "+s.Name, d, s.ID))
 				}
 			}
 		}

@@ -172,7 +172,7 @@ var _ = rule("battery", Stop, "A set of batteries does not last the night, gives
 		}
 		at := []string{"device:" + d.ID}
 		sets := max(1, d.Sets)
-		avg, peak := w.Night(d.ID), wanted(w, d, w.All.Readings[d.ID].Amps)
+		avg, peak := w.Night(d.ID), w.Demand(d.ID)
 		more := func(n int, label string) Mend {
 			next := *d
 			next.Sets = n
@@ -223,46 +223,42 @@ var _ = rule("battery", Stop, "A set of batteries does not last the night, gives
 	}
 })
 
-// capped holds the pixels on a supply to what it can give beside the rest, or
-// nil when that leaves them next to nothing. All count as what they are rated
-// for, dark pixels as well.
+// capped holds the pixels on a supply to what it can give beside the rest: the
+// brightest, in whole per cent, at which all it is asked for stays within
+// limit, each tried by solving; nil when that leaves them next to nothing.
 func capped(w *plan.Work, supply *plan.Device, limit float64) *Mend {
-	m := Mend{}
-	shine, dark, rest := 0.0, 0.0, 0.0      // what brightness scales, and what it does not
-	gives := w.All.Readings[supply.ID].Amps // the rest as it is: controllers, converters
-	var on []plan.Device
-	for i := range w.Plan.Devices {
-		d := w.Plan.Devices[i]
-		if d.Kind != "lamp" || w.Rig.Supply(d.ID) != supply.ID || d.Reversed {
-			continue
-		}
-		a := plan.RatedAmps(&d, w.Lib)
-		if l := w.Lib.Lamps[d.Product]; l.Kind == "pixels" {
-			idle := l.Idle * float64(plan.Segments(&d, w.Lib))
-			shine, dark, on = shine+a-idle, dark+idle, append(on, d)
-			gives -= w.All.Readings[d.ID].Amps
-		} else {
-			rest += a
-		}
-	}
-	rest = max(rest, gives) + dark
-	if shine == 0 || rest >= limit {
+	if w.Plain {
 		return nil
 	}
-	f := min(1, (limit-rest)/shine)
-	b := 0
-	for _, d := range on {
-		now := d.Bright
-		if now == 0 {
-			now = 100
+	var on []plan.Device
+	most := 0
+	for i := range w.Plan.Devices {
+		d := w.Plan.Devices[i]
+		if d.Kind == "lamp" && w.Rig.Supply(d.ID) == supply.ID && !d.Reversed && w.Lib.Lamps[d.Product].Kind == "pixels" {
+			if d.Bright == 0 {
+				d.Bright = 100
+			}
+			on, most = append(on, d), max(most, d.Bright)
 		}
-		if d.Bright = int(float64(now) * f * .98); d.Bright < 5 {
-			return nil
-		}
-		b = d.Bright
-		m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", d.ID, d))
 	}
-	m.Label = fmt.Sprintf("Hold the pixels to %d %%", b)
-	m.Edit.Label = m.Label
+	var caps []Mend
+	for b := most - 1; b >= 5; b-- { // dimmer and dimmer
+		m := Mend{Label: fmt.Sprintf("Hold the pixels to %d %%", b)}
+		for _, d := range on {
+			if d.Bright > b {
+				d.Bright = b
+				m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", d.ID, d))
+			}
+		}
+		m.Edit.Label = m.Label
+		caps = append(caps, m)
+	}
+	m, ok := least(caps, func(m Mend) bool {
+		p := with(w, supply.ID, m)
+		return p != nil && plan.NewRig(p, w.Lib).Demand(w.Lib)[supply.ID] <= limit
+	})
+	if !ok {
+		return nil
+	}
 	return &m
 }

@@ -17,10 +17,11 @@ var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.",
 			}
 		}
 		if len(s.Mends) == 0 && d.From != "" {
-			id := w.Plan.FreshName("U")
+			id := w.FreshName("U")
 			c := plan.Device{ID: id, Prop: d.Prop, Kind: "controller", Name: "Controller " + id, From: d.From, At: d.At}
 			next.Data, next.Pin = id, 1
-			label := "Add a controller beside it"
+			next.Shifter, next.Damper, next.Bulk = true, true, true // what its pins and the first pixel then want
+			label := "Add a controller beside it, with level shifter, resistor and capacitor"
 			s.Mends = []Mend{{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, c), w.Plan.Put("device", d.ID, next)}}}}
 		}
 		say(s)

@@ -15,9 +15,10 @@ var _ = rule("supplies-merge", Note, "One supply could carry what two of a prop 
 			supplies = append(supplies, d)
 		}
 	}
+	told := map[string]bool{} // each supply that another could carry, once
 	for i, a := range supplies {
 		for k, b := range supplies {
-			if a.Prop != b.Prop || i == k {
+			if told[b.ID] || a.Prop != b.Prop || i == k {
 				continue
 			}
 			va, la := plan.SupplyOf(a, w.Lib)
@@ -44,7 +45,7 @@ var _ = rule("supplies-merge", Note, "One supply could carry what two of a prop 
 			m.Edit.Changes = append(m.Edit.Changes, q.Without("device", b.ID).Changes...)
 			say(Snag{Level: Note, Place: "loom", At: []string{"device:" + b.ID, "device:" + a.ID}, Title: a.Name + " could carry " + b.Name + " too",
 				Why: fmt.Sprintf("Together they take %s, %.0f %% of %s's %s: one supply less to plug in, to feed and to fail.", measure.Amps(sum), 100*sum/la, a.Name, measure.Amps(la)), Mends: []Mend{m}})
-			return
+			told[b.ID] = true
 		}
 	}
 })

@@ -45,7 +45,7 @@ var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothi
 				if pair[0] == "" {
 					j.A, j.B = s.ID, s.ID
 				}
-				j.ID = w.Plan.FreshID("joint", j.A+" "+j.B)
+				j.ID = w.FreshID("joint", j.A+" "+j.B)
 				mend.Edit.Changes = append(mend.Edit.Changes, w.Plan.Put("joint", j.ID, j))
 			}
 			snag.Mends = append(snag.Mends, mend)

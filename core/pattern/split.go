@@ -10,10 +10,11 @@ import (
 
 // Seam says how a part too large for its sheet is put together from pieces.
 type Seam struct {
-	Kind string  // butt or half-lap
-	At   float64 // of the first seam, from the part's lower or left edge; 0 shares evenly
-	Lap  float64 // of a half-lap: how far the pieces lie over each other
-	W, H float64 // the largest piece the stock holds, either way round
+	Kind  string  // butt or half-lap
+	At    float64 // of the first seam, from the part's lower or left edge; 0 shares evenly
+	Lap   float64 // of a half-lap: how far the pieces lie over each other
+	W, H  float64 // the largest piece the stock holds: across its grain and along it
+	Grain bool    // the stock has a grain: a part that minds it is not turned
 }
 
 // Split cuts the shape's panels that are larger than the stock into pieces
@@ -35,18 +36,21 @@ func (s *Shape) Split(seam Seam) error {
 	for _, p := range s.Panels {
 		lo, hi := p.Bounds()
 		w, h := hi.X-lo.X, hi.Y-lo.Y
-		if math.Max(w, h) <= long+1e-6 && math.Min(w, h) <= short+1e-6 {
+		// the longer side is cut to what the sheet's longer side holds, the other
+		// to its shorter one; where the grain must run up, as the sheet lies
+		alongX, alongY := long, short
+		switch {
+		case seam.Grain && p.Grain != "":
+			alongX, alongY = seam.W, seam.H
+		case h > w:
+			alongX, alongY = short, long
+		}
+		if w <= alongX+1e-6 && h <= alongY+1e-6 {
 			panels = append(panels, p)
 			continue
 		}
 		if p.Round > 0 {
 			return measure.Bad("seam", "%s is round; lay it over several boards instead", p.Name)
-		}
-		// the longer side is cut to what the sheet's longer side holds, the other
-		// to its shorter one
-		alongX, alongY := long, short
-		if h > w {
-			alongX, alongY = short, long
 		}
 		xs, ys := lines(lo.X, w, alongX, seam), lines(lo.Y, h, alongY, seam)
 		var list []Panel
@@ -115,7 +119,7 @@ func lines(lo, l, most float64, seam Seam) []float64 {
 	n := int(math.Ceil((l-seam.Lap)/(most-seam.Lap) - 1e-9))
 	out := make([]float64, n-1)
 	for i := range out {
-		out[i] = lo + l*float64(i+1)/float64(n)
+		out[i] = lo + seam.Lap/2 + (l-seam.Lap)*float64(i+1)/float64(n) // pieces of one length, laps counted
 	}
 	return out
 }

@@ -37,11 +37,7 @@ func BillOf(d *Device, lib *stock.Library) (b Bill) {
 		v, a := SupplyOf(d, lib)
 		return Bill{0, 6 + .2*v*a}
 	case "run":
-		long := d.Length.Value()
-		if d.To != "" { // the way back
-			long *= 2
-		}
-		add(pair(d.Gauge.Value(), long))
+		add(pair(d.Gauge.Value(), d.Length.Value()+d.Back.Value()))
 	case "fuse":
 		b.Money = 2
 	case "switch":

@@ -198,6 +198,11 @@ func (w *Work) Harness(prop string) *Harness {
 			to := w.endOf(d)
 			corners, _ := ParsePath(d.Path, w.Plan.Metric())
 			h.Wires = append(h.Wires, HarnessWire{d.ID, "run", tapped(d.From, d.At), to, d.Gauge, 2, PathLength(corners), d.Length.Value(), d.Length.Value() + 2*ServiceLoop, w.Rail(d.ID)})
+			if !d.Back.IsZero() { // a second pair to its far end
+				label := d.ID + "-b"
+				h.Wires = append(h.Wires, HarnessWire{label, "second pair", tapped(d.To, d.ToAt), d.ID + " far end", d.Gauge, 2, 0, d.Back.Value(), d.Back.Value() + 2*ServiceLoop, w.Rail(d.ID)})
+				h.Splices = append(h.Splices, Splice{Label: label, Where: "the far end of " + d.Name, Joins: []string{d.ID, label}, Shrink: Shrink(size, size), Sleeves: 2})
+			}
 			if at := d.FedAt.Value(); at > 0 { // its feed is joined to it there
 				s := spot{d.ID, math.Round(at)}
 				if joins[s] == nil {

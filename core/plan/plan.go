@@ -161,6 +161,7 @@ type Device struct {
 	At        measure.Length     `json:"at,omitzero"`               // how far along a run it taps off; at its end when not given
 	To        string             `json:"to,omitempty"`              // of a run: what its far end joins too
 	ToAt      measure.Length     `json:"toAt,omitzero"`             // how far along that
+	Back      measure.Length     `json:"back,omitzero"`             // of a run: the second pair from there to its far end; none when that lies there already
 	FedAt     measure.Length     `json:"fedAt,omitzero"`            // of a run: how far along itself it is fed; at its start when not given
 	Feeds     string             `json:"feeds,omitempty" max:"200"` // of a strip: where along it its supply is joined, such as 0% 50%
 	Product   string             `json:"product,omitempty"`         // lamp or supply of the shop's list

@@ -64,10 +64,15 @@ type Rig struct {
 	source  map[string]int    // the element of a supply or a converter's output
 	input   map[string]int    // the element of a converter's input
 	power   []powered         // loads that take the same power at any volts
+	back    map[string][2]int // the pair from a run's far end to what it joins
 	strip   map[string][2]int // a strip's far end: positive, negative
 	Unfed   map[string]bool   // nothing leads to it from a supply
 	supply  map[string]string // which supply feeds it
 	devices []Device
+	fed     map[string]string // what feeds a device
+	dead    map[string]bool   // converters that give nothing in the state solved last
+	beside  map[string]bool   // supplies that a wire joins to another
+	temp    float64
 }
 
 // lampOf is a lamp's shop entry with the device's own values laid over it.
@@ -164,13 +169,14 @@ func element(d *Device, l stock.Lamp) circuit.Element {
 // NewRig builds the network of all devices that have somewhere to be fed from.
 func NewRig(p *Plan, lib *stock.Library) *Rig {
 	r := &Rig{Net: &circuit.Network{}, port: map[string][2]int{}, load: map[string][]int{}, series: map[string][]int{}, leads: map[string][]lead{},
-		gate: map[string]int{}, source: map[string]int{}, input: map[string]int{}, strip: map[string][2]int{}, Unfed: map[string]bool{}, supply: map[string]string{}, devices: p.Devices}
-	temp := p.Temperature()
+		gate: map[string]int{}, source: map[string]int{}, input: map[string]int{}, strip: map[string][2]int{}, back: map[string][2]int{}, Unfed: map[string]bool{}, supply: map[string]string{}, devices: p.Devices, fed: map[string]string{}, beside: map[string]bool{}, temp: p.Temperature()}
+	temp := r.temp
 	byID := map[string]*Device{}
 	taps := map[string][]float64{}
 	for i := range p.Devices {
 		d := &p.Devices[i]
 		byID[d.ID] = d
+		r.fed[d.ID] = d.From
 		if d.From != "" {
 			taps[d.From] = append(taps[d.From], d.At.Or(math.Inf(1)))
 		}
@@ -214,7 +220,7 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 			v, a := SupplyOf(d, lib)
 			out := r.Net.Node(d.ID + " out+")
 			// it runs from a volt above what it gives; what it draws is found in solve
-			r.input[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Sink, A: pos, B: neg, Vf: v + 1, I: 1e-6, Name: d.ID})
+			r.input[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Sink, A: pos, B: neg, Vf: v + dropout, I: 1e-6, Name: d.ID})
 			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: out, B: neg, E: v, R: stock.SupplyResistance(v, a), Limit: 1.3 * a, Name: d.ID})
 			r.port[d.ID] = [2]int{out, neg}
 			r.supply[d.ID] = d.ID // what it feeds is judged by its volts
@@ -318,8 +324,14 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 		if d.To != "" {
 			tp, tn := outlet(d.To, d.ToAt.Or(math.Inf(1)))
 			end := r.port[d.ID]
-			r.Net.Wire(d.ID+" far end", end[0], tp, jointOhms)
-			r.Net.Wire(d.ID+" far end", end[1], tn, jointOhms)
+			back := jointOhms // its far end lies there, or a second pair leads to it
+			if !d.Back.IsZero() {
+				back = stock.CopperOhmsPerMetre(d.Gauge.Value(), temp) * d.Back.Value() / 1000
+			}
+			r.back[d.ID] = [2]int{r.Net.Wire(d.ID+" far end", end[0], tp, back), r.Net.Wire(d.ID+" far end", end[1], tn, back)}
+			if a, b := r.supply[d.ID], r.supply[d.To]; a != b {
+				r.beside[a], r.beside[b] = true, true
+			}
 			if r.supply[d.ID] == "" {
 				r.supply[d.ID] = r.supply[d.To]
 			}
@@ -396,13 +408,66 @@ const converterEfficiency = 0.88
 // converterFrom is its source.
 var converterFrom = source.FromMemory("small step-down converters, 85 to 92 %")
 
-// solve finds the network's state. A converter draws constant power: what it
-// gives over its efficiency, as a current at the volts it then sees, and so
-// does a screen; the network is solved again until that no longer changes.
+// dropout is how many volts a step-down converter wants above what it gives.
+const dropout = 1.0
+
+// solve finds the network's state. A converter draws what it gives over its
+// efficiency, as a current at the volts it then sees, and so does a screen; the
+// network is solved again until that no longer changes. One that sees less than
+// it needs gives nothing, and stays off: energy is kept in every state.
 func (r *Rig) solve() *circuit.Solution {
-	for _, e := range r.input {
+	gives := map[string]circuit.Element{}
+	for id, e := range r.input {
+		gives[id] = r.Net.Elements[r.source[id]]
 		r.Net.Elements[e].I = 1e-6
 	}
+	r.dead = map[string]bool{}
+	sol := r.settled()
+	for range len(r.input) {
+		cut := ""
+		for i := range r.devices { // the first one starved, from the supply on, takes what hangs behind it along
+			id := r.devices[i].ID
+			k, ok := r.input[id]
+			if !ok || r.dead[id] || sol.Across(r.Net.Elements[k]) >= gives[id].E+dropout-1e-6 {
+				continue
+			}
+			if cut == "" || r.behind(cut, id) {
+				cut = id
+			}
+		}
+		if cut == "" {
+			break
+		}
+		r.dead[cut] = true
+		out := &r.Net.Elements[r.source[cut]]
+		out.E, out.R, out.Limit = 0, openOhms, 0
+		r.Net.Elements[r.input[cut]].I = 1e-6
+		sol = r.settled()
+	}
+	for id, e := range gives {
+		r.Net.Elements[r.source[id]] = e
+	}
+	return sol
+}
+
+// behind reports whether device a hangs behind converter b.
+func (r *Rig) behind(a, b string) bool {
+	for n := 0; n < len(r.devices); n++ {
+		up, ok := r.fed[a]
+		if !ok || up == "" {
+			return false
+		}
+		if up == b {
+			return true
+		}
+		a = up
+	}
+	return false
+}
+
+// settled solves with every load of constant power at the current it then
+// takes.
+func (r *Rig) settled() *circuit.Solution {
 	sol := r.solver.Solve()
 	for pass := 0; pass < 60 && len(r.input)+len(r.power) > 0; pass++ {
 		worst := 0.0
@@ -416,11 +481,12 @@ func (r *Rig) solve() *circuit.Solution {
 			e.I = want
 		}
 		for i := range r.devices { // in order, so that the same plan gives the same answer
-			k, ok := r.input[r.devices[i].ID]
-			if !ok {
+			id := r.devices[i].ID
+			k, ok := r.input[id]
+			if !ok || r.dead[id] {
 				continue
 			}
-			in, out := &r.Net.Elements[k], r.source[r.devices[i].ID]
+			in, out := &r.Net.Elements[k], r.source[id]
 			watts := math.Max(0, -sol.I[out]*sol.Across(r.Net.Elements[out])) / converterEfficiency
 			want := math.Max(1e-6, watts/math.Max(sol.Across(*in), in.Vf))
 			worst = math.Max(worst, math.Abs(want-in.I)/want)
@@ -499,12 +565,8 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 			e := r.source[d.ID]
 			g.Volts, g.Amps = sol.Across(r.Net.Elements[e]), -sol.I[e]
 			_, limit := SupplyOf(d, lib)
-			g.State, g.Lit = "ok", g.Amps/limit
-			if g.Lit > 1 {
-				g.State = "overloaded"
-			} else if g.Lit > circuit.LoadLimit {
-				g.State = "heavy"
-			}
+			g.Lit = g.Amps / limit
+			g.State = loadState(g.Lit)
 		case "run":
 			q := r.port[d.ID]
 			g.Volts = sol.V[q[0]] - sol.V[q[1]]
@@ -517,15 +579,21 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 			q := r.port[d.ID]
 			g.Volts, g.Amps = sol.V[q[0]]-sol.V[q[1]], math.Abs(sol.I[r.gate[d.ID]])
 		}
-		if d.Kind == "converter" {
-			if in := r.Net.Elements[r.input[d.ID]]; sol.Across(in) < in.Vf {
+		if d.Kind == "converter" && r.dead[d.ID] {
+			switch in := sol.Across(r.Net.Elements[r.input[d.ID]]); {
+			case in < -.5:
+				g.State = "reversed"
+			case in < .5:
+				g.State = "off"
+			default:
 				g.State = "starved"
 			}
+			g.Volts, g.Amps, g.Lit = 0, 0, 0
 		}
 		if d.Kind != "supply" {
 			g.Watts = math.Max(g.Watts, g.Volts*g.Amps)
 		}
-		if s := r.supply[d.ID]; s != "" {
+		if s := r.supply[d.ID]; s != "" && !r.open(d.ID) {
 			g.Drop = rated[s] - g.Volts
 			if d.Kind == "lamp" {
 				g.Drop = rated[s] - math.Min(g.Volts, g.FarVolt)
@@ -534,6 +602,18 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 		st.Readings[d.ID] = g
 	}
 	return st
+}
+
+// open reports whether what feeds a device is switched off, or a converter
+// that gives nothing: it then has no drop, it has no feed.
+func (r *Rig) open(id string) bool {
+	for n := 0; id != "" && n <= len(r.devices); n++ {
+		if k, ok := r.gate[id]; ok && r.Net.Elements[k].R >= openOhms || r.dead[id] {
+			return true
+		}
+		id = r.fed[id]
+	}
+	return false
 }
 
 // controllerLeast is the share of its volts a controller still works at.

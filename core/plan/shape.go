@@ -161,7 +161,7 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 // Seamed is the seam of the solid's large parts on a sheet of its stock, with
 // half an inch kept off each edge.
 func (s *Solid) Seamed(m stock.Material) pattern.Seam {
-	return pattern.Seam{Kind: s.Seam, At: s.SeamAt.Value(), Lap: s.Lap.Or(2 * measure.Inch), W: m.Sheet[0].Value() - measure.Inch, H: m.Sheet[1].Value() - measure.Inch}
+	return pattern.Seam{Kind: s.Seam, At: s.SeamAt.Value(), Lap: s.Lap.Or(2 * measure.Inch), W: m.Sheet[0].Value() - measure.Inch, H: m.Sheet[1].Value() - measure.Inch, Grain: m.Grain != ""}
 }
 
 // shapes keeps what was laid out last, by the solid's own fields: a plan is

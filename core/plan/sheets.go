@@ -242,7 +242,7 @@ func (w *Work) laid(s *Sheets) {
 		return
 	}
 	o.Fixed = s.fixed
-	if len(boxes) <= firstParts {
+	if len(boxes) <= firstParts && !w.Plain {
 		o.Tries = firstTries
 	}
 	s.Layout = s.whole(s.numbered(remembered(boxes, s.stocks, o)))

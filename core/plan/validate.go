@@ -399,7 +399,7 @@ func seconds(field string, d measure.Duration, limit float64) error {
 func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
 	if err := first(named(x.Name), oneOf("kind", x.Kind, DeviceKinds...), within("fedAt", x.FedAt, 0, 300*metre), within("dataLead", x.DataLead, 0, 300*metre),
 		within("length", x.Length, 1, 300*metre), within("lead", x.Lead, 0, 300*metre), within("need", x.Need, 0, 300*metre),
-		within("extension", x.Extension, 0, 300*metre), within("at", x.At, 0, 300*metre), within("toAt", x.ToAt, 0, 300*metre)); err != nil {
+		within("extension", x.Extension, 0, 300*metre), within("at", x.At, 0, 300*metre), within("toAt", x.ToAt, 0, 300*metre), within("back", x.Back, 1, 300*metre)); err != nil {
 		return err
 	}
 	if v := x.Volts.Or(12); v <= 0 || v > 60 {
@@ -525,6 +525,9 @@ func (p *Plan) feed(d *Device, wires wires) error {
 	}
 	if d.To != "" && d.Kind != "run" {
 		return measure.Bad("to", "only a run has a far end to join")
+	}
+	if !d.Back.IsZero() && d.To == "" {
+		return measure.Bad("back", "leads nowhere; say first what the far end joins")
 	}
 	for _, end := range []struct {
 		field, atField, id string

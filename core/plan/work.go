@@ -36,9 +36,12 @@ type Work struct {
 	Machine  show.Machine
 	ShowErr  error
 	Results  map[string]source.Result
+	Plain    bool   // for trying a change on: nothing is searched for, no mends are sought
 	Watch    *Watch // bounds what is worked out of it; nil does not
 	partBy   map[string]*Part
 	wires    wires
+	taken    *Plan              // the whole that this is a portion of: names used there are taken
+	demand   map[string]float64 // what each source is asked for, in A
 }
 
 // Do works the plan out as of a day (which tells how old a glue is).
@@ -49,22 +52,27 @@ func Do(p *Plan, lib *stock.Library, today time.Time) *Work {
 
 // DoWithin is Do within a watch; the error is *TooHeavy when its time ran out.
 func DoWithin(watch *Watch, p *Plan, lib *stock.Library, today time.Time) (*Work, error) {
-	w := &Work{Plan: p, Lib: lib, Today: today, Shapes: map[string]*pattern.Shape{}, Lacking: map[string]error{}, Joints: map[string]bond.Advice{},
+	w := begun(watch, p, lib, today)
+	return w, watch.Watched(p, w.work)
+}
+
+func begun(watch *Watch, p *Plan, lib *stock.Library, today time.Time) *Work {
+	return &Work{Plan: p, Lib: lib, Today: today, Shapes: map[string]*pattern.Shape{}, Lacking: map[string]error{}, Joints: map[string]bond.Advice{},
 		Finishes: map[string]bond.Finish{}, Results: map[string]source.Result{}, Watch: watch, partBy: map[string]*Part{}, wires: wiresOf(p)}
-	err := watch.Watched(p, func() {
-		w.lay()
-		w.nest()
-		w.bars()
-		w.bonds()
-		w.Rig = NewRig(p, lib)
-		w.All = w.Rig.Solve(lib, nil)
-		w.power()
-		w.energy()
-		w.totals()
-		w.Machine = p.Machine()
-		w.ShowErr = w.Machine.Check()
-	})
-	return w, err
+}
+
+func (w *Work) work() {
+	w.lay()
+	w.nest()
+	w.bars()
+	w.bonds()
+	w.Rig = NewRig(w.Plan, w.Lib)
+	w.demands()
+	w.power()
+	w.energy()
+	w.totals()
+	w.Machine = w.Plan.Machine()
+	w.ShowErr = w.Machine.Check()
 }
 
 // Part returns the part with a reference such as box/front, or nil. A part that
@@ -87,6 +95,33 @@ func (w *Work) Kids(id string) []*Device { return w.wires.kids[id] }
 
 // Len writes a length the display's way.
 func (w *Work) Len(mm float64) string { return measure.Tape(mm, w.Plan.Metric()) }
+
+// FreshName is Plan.FreshName, clear of the whole plan that this is a portion of.
+func (w *Work) FreshName(prefix string) string {
+	for n := 1; ; n++ {
+		id := fmt.Sprintf("%s%d", prefix, n)
+		if w.Device(id) == nil && (w.taken == nil || w.taken.Device(id) == nil) {
+			return id
+		}
+	}
+}
+
+// FreshID is Plan.FreshID, clear of the whole as well.
+func (w *Work) FreshID(kind, name string) string {
+	id := w.Plan.FreshID(kind, name)
+	if w.taken == nil {
+		return id
+	}
+	base := id
+	for n := 2; ; n++ {
+		a, _ := w.Plan.Get(kind, id)
+		b, _ := w.taken.Get(kind, id)
+		if a == nil && b == nil {
+			return id
+		}
+		id = Numbered(base, n)
+	}
+}
 
 func (w *Work) keep(key string, r source.Result) {
 	r.Key = key
@@ -321,21 +356,19 @@ func (w *Work) power() {
 		}
 		if d.Kind == "supply" {
 			v, limit := SupplyOf(d, lib)
-			w.keep(key+":load", source.Result{Label: "Load, everything on", Value: g.Amps, Unit: "A", Text: fmt.Sprintf("%s, %.0f %%", amps(g.Amps), 100*g.Lit)}.
-				With("current out of its terminals", "", amps(g.Amps), solved).With("load = current / rating", fmt.Sprintf("%s / %s", amps(g.Amps), amps(limit)), fmt.Sprintf("%.0f %%", 100*g.Lit), circuit.LoadFrom))
+			w.keep(key+":load", w.loadResult(d, g.Amps))
 			w.keep(key+":volts", source.Result{Label: "Volts at its terminals", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
 				With("V = E - I Rs", fmt.Sprintf("%s - %s x %s", volts(v), amps(g.Amps), measure.Ohms(sourceOhms(d, v, limit))), volts(g.Volts), stock.SupplyResistanceFrom))
-			head := circuit.LoadLimit*limit - g.Amps
+			head := circuit.LoadLimit*limit - w.demand[d.ID]
 			w.keep(key+":headroom", source.Result{Label: "Headroom to 80 %", Value: head, Unit: "A", Text: amps(head)}.
-				With("0.8 rating - load", fmt.Sprintf("0.8 x %s - %s", amps(limit), amps(g.Amps)), amps(head), circuit.LoadFrom))
+				With("0.8 rating - load", fmt.Sprintf("0.8 x %s - %s", amps(limit), amps(w.demand[d.ID])), amps(head), circuit.LoadFrom))
 			continue
 		}
 		if d.Kind == "converter" {
 			v, limit := SupplyOf(d, lib)
 			in := w.Rig.Net.Elements[w.Rig.input[d.ID]]
 			draws := in.I * w.All.Solution.Across(in)
-			w.keep(key+":load", source.Result{Label: "Load, everything on", Value: g.Amps, Unit: "A", Text: fmt.Sprintf("%s, %.0f %%", amps(g.Amps), 100*g.Lit)}.
-				With("current out of its terminals", "", amps(g.Amps), solved).With("load = current / rating", fmt.Sprintf("%s / %s", amps(g.Amps), amps(limit)), fmt.Sprintf("%.0f %%", 100*g.Lit), circuit.LoadFrom))
+			w.keep(key+":load", w.loadResult(d, g.Amps))
 			w.keep(key+":volts", source.Result{Label: "Volts it gives", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
 				With("V = E - I Rs", fmt.Sprintf("%s - %s x %s", volts(v), amps(g.Amps), measure.Ohms(stock.SupplyResistance(v, limit))), volts(g.Volts), stock.SupplyResistanceFrom))
 			w.keep(key+":draws", source.Result{Label: "It draws", Value: draws, Unit: "W", Text: fmt.Sprintf("%s at %s", measure.Watts(draws), volts(w.All.Solution.Across(in)))}.

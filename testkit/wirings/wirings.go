@@ -88,3 +88,69 @@ func Random(seed uint64) *plan.Plan {
 	}
 	return p
 }
+
+// RandomProp is a prop as a careless builder might draw it: solids of any kind
+// and stock and many sizes, some larger than their sheet, joints with any glue,
+// coats in any order, one known size that may not add up, outlets that carry
+// too much.
+func RandomProp(seed uint64) *plan.Plan {
+	r := rand.New(rand.NewPCG(seed, 77))
+	p := plan.New("x", "X", []string{"in", "mm"}[r.IntN(2)], "")
+	p.Display.Outdoors = r.IntN(2) == 0
+	p.Display.Temp = measure.Must[measure.CelsiusKind](fmt.Sprintf("%d C", 2+r.IntN(25)))
+	inch := func(low, high int) measure.Length { return measure.Len(fmt.Sprintf("%d in", low+r.IntN(high-low))) }
+	p.Props = []plan.Prop{{ID: "a", Name: "A", Known: inch(10, 90), Of: []string{"height", "width", "depth"}[r.IntN(3)]}}
+	var sheets []string
+	for _, id := range stock.IDs(stock.Shop.Materials) {
+		if stock.Shop.Materials[id].Form == "sheet" {
+			sheets = append(sheets, id)
+		}
+	}
+	for i := range 1 + r.IntN(3) {
+		s := plan.Solid{ID: fmt.Sprintf("s%d", i), Prop: "a", Name: fmt.Sprintf("Piece %d", i), Stock: sheets[r.IntN(len(sheets))], Sealed: r.IntN(3) == 0, Lit: r.IntN(4) == 0}
+		s.Kind = []string{"box", "tower", "panel", "disc", "gores", "slices", "outline", "cone"}[r.IntN(8)]
+		switch s.Kind {
+		case "box":
+			s.W, s.D, s.H, s.Lid, s.Bottom, s.Joint = inch(8, 60), inch(8, 40), inch(8, 110), r.IntN(2) == 0, r.IntN(2) == 0, []string{"butt", "mitre", "rabbet"}[r.IntN(3)]
+		case "tower":
+			s.Sides, s.H, s.Low, s.High = 3+r.IntN(5), inch(20, 110), inch(12, 40), inch(6, 12)
+		case "panel":
+			s.W, s.H, s.Copies = inch(8, 70), inch(8, 110), 1+r.IntN(3)
+		case "disc":
+			s.W = inch(8, 100)
+		case "gores", "slices":
+			s.W, s.H, s.Sides, s.Profile = inch(8, 40), inch(10, 60), 6+r.IntN(6), []string{"sphere", "dome", "egg"}[r.IntN(3)]
+		case "outline":
+			s.H, s.Path = inch(10, 80), "0,0 8,0 8,4 5,5 8,9 0,9 3,5 0,4"
+		case "cone":
+			s.Low, s.High, s.H = inch(10, 30), inch(2, 9), inch(6, 30)
+		}
+		if _, err := s.Shape(stock.Shop); err != nil {
+			s.Kind, s.W, s.H, s.Sides, s.Profile, s.Path = "panel", inch(8, 40), inch(8, 40), 0, "", ""
+			s.Low, s.High, s.D, s.Joint, s.Lid, s.Bottom = measure.Length{}, measure.Length{}, measure.Length{}, "", false, false
+		}
+		p.Solids = append(p.Solids, s)
+		glues, coats := stock.IDs(stock.Shop.Glues), stock.IDs(stock.Shop.Coats)
+		if r.IntN(2) == 0 {
+			p.Joints = append(p.Joints, plan.Joint{ID: "j" + s.ID, Prop: "a", A: s.ID, B: p.Solids[r.IntN(len(p.Solids))].ID, Glue: glues[r.IntN(len(glues))], Length: inch(4, 80), Strain: r.IntN(3) == 0})
+		}
+		if r.IntN(2) == 0 {
+			f := plan.Finish{ID: s.ID, Solid: s.ID}
+			for range 1 + r.IntN(3) {
+				f.Layers = append(f.Layers, plan.Layer{Coat: coats[r.IntN(len(coats))], Coats: 1 + r.IntN(4)})
+			}
+			p.Finishes = append(p.Finishes, f)
+		}
+	}
+	for i := range r.IntN(3) {
+		o := plan.Outlet{ID: fmt.Sprintf("o%d", i), Name: fmt.Sprintf("Outlet %d", i), Volts: measure.Must[measure.VoltKind]("120 V"), Breaker: measure.Must[measure.AmpKind]("15 A"), Guard: r.IntN(2) == 0}
+		if r.IntN(2) == 0 {
+			o.Gauge, o.Cord = measure.Must[measure.GaugeKind]([]string{"18 AWG", "16 AWG", "14 AWG"}[r.IntN(3)]), inch(100, 1200)
+		}
+		p.Outlets = append(p.Outlets, o)
+		for k := range 1 + r.IntN(3) {
+			p.Plugs = append(p.Plugs, plan.Plug{ID: fmt.Sprintf("g%d-%d", i, k), Name: fmt.Sprintf("Plug %d-%d", i, k), Outlet: o.ID, Watts: measure.Must[measure.WattKind](fmt.Sprintf("%d W", 40+r.IntN(1000))), Heater: r.IntN(3) == 0})
+		}
+	}
+	return p
+}
