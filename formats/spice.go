@@ -12,10 +12,14 @@ import (
 // SPICE writes a network as a netlist for a general circuit simulator, with
 // the same element models: PWL lamps and sinks as behavioural sources, bare
 // LEDs as diodes with their resistor. Nodes keep their numbers; each island's
-// ground is tied to 0 by a source of 0 V.
-func SPICE(out io.Writer, title string, n *circuit.Network, s *circuit.Solution) error {
+// ground is tied to 0 by a source of 0 V. State says which state of the wiring
+// it is: a network is one state's.
+func SPICE(out io.Writer, title, state string, n *circuit.Network, s *circuit.Solution) error {
 	var b strings.Builder
 	fmt.Fprintf(&b, "* %s\n", strings.ReplaceAll(title, "\n", " "))
+	if state != "" {
+		fmt.Fprintf(&b, "* state: %s\n", strings.ReplaceAll(state, "\n", " "))
+	}
 	node := func(i int) string { return fmt.Sprintf("n%d", i) }
 	for i, g := range s.Ground {
 		fmt.Fprintf(&b, "Vg%d %s 0 0\n", i, node(g))

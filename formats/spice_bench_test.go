@@ -43,7 +43,7 @@ func lit(nodes, loops int) *circuit.Network {
 // network's operating point, its own start and reading taken off, in seconds.
 func ngspiceTime(b *testing.B, n *circuit.Network, s *circuit.Solution) float64 {
 	var deck bytes.Buffer
-	if err := SPICE(&deck, "bench", n, s); err != nil {
+	if err := SPICE(&deck, "bench", "", n, s); err != nil {
 		b.Fatal(err)
 	}
 	file := filepath.Join(b.TempDir(), "b.cir")

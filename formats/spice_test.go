@@ -103,7 +103,7 @@ func TestWiringPlansAgainstNgspice(t *testing.T) {
 
 func compare(t *testing.T, name string, n *circuit.Network, s *circuit.Solution) {
 	var b bytes.Buffer
-	require.NoError(t, SPICE(&b, name, n, s))
+	require.NoError(t, SPICE(&b, name, "", n, s))
 	theirs := ngspice(t, b.String())
 	require.Len(t, theirs, len(n.Names), name)
 	for i, v := range s.V {
@@ -190,11 +190,61 @@ func TestNetlistRunsAsDownloaded(t *testing.T) {
 	rig := plan.NewRig(demo.Apiary(today), stock.Shop)
 	st := rig.Solve(stock.Shop, nil)
 	var b bytes.Buffer
-	require.NoError(t, SPICE(&b, "The Midnight\nApiary", rig.Net, st.Solution))
+	require.NoError(t, SPICE(&b, "The Midnight\nApiary", "everything\non", rig.Net, st.Solution))
 	file := filepath.Join(t.TempDir(), "w.cir")
 	require.NoError(t, os.WriteFile(file, b.Bytes(), 0o644))
 	out, _ := exec.Command("ngspice", "-b", file).CombinedOutput()
 	require.Contains(t, strings.ToLower(string(out)), "the midnight apiary")
 	require.NotContains(t, strings.ToLower(string(out)), "error")
 	require.Contains(t, string(out), "Node                                  Voltage")
+}
+
+// The file a person downloads, of every state, is the network of that state:
+// ngspice on it gives every value shown. Among the states are converters that
+// are off behind a switch, starved, and reversed.
+func TestNetlistsOfEveryState(t *testing.T) {
+	v, a := measure.Must[measure.VoltKind], measure.Must[measure.AmpKind]
+	conv := plan.New("conv", "Conv", "in", "")
+	conv.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	conv.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"}, {ID: "K", Prop: "a", Kind: "switch", Name: "K", From: "S", Driven: true},
+		{ID: "C", Prop: "a", Kind: "converter", Name: "C", From: "K", Volts: v("5 V"), Amps: a("3 A")}, {ID: "P", Prop: "a", Kind: "lamp", Name: "P", From: "C", Product: "pixel5", Length: measure.Len("0.4 m")},
+		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: measure.Must[measure.GaugeKind]("28 AWG"), Length: measure.Len("60 ft")},
+		{ID: "D", Prop: "a", Kind: "converter", Name: "D", From: "W", Volts: v("5 V"), Amps: a("3 A")}, {ID: "Q", Prop: "a", Kind: "lamp", Name: "Q", From: "D", Product: "pixel5", Length: measure.Len("0.9 m")},
+		{ID: "H", Prop: "a", Kind: "switch", Name: "H", From: "S", Off: true}, {ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "H", Product: "puck12"}}
+	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today), conv} {
+		require.NoError(t, p.Validate())
+		for _, c := range p.Cases(stock.Shop) {
+			rig, st := p.CaseRig(stock.Shop, c.Key)
+			var b bytes.Buffer
+			require.NoError(t, SPICE(&b, p.Display.Name, c.Name, rig.Net, st.Solution))
+			require.Contains(t, b.String(), "* state: "+c.Name)
+			theirs := ngspice(t, b.String())
+			for i, v := range st.Solution.V {
+				require.InDelta(t, theirs[i], v, .001+.001*math.Abs(theirs[i]), "%s, %s: node %s", p.Display.Name, c.Name, rig.Net.Names[i])
+			}
+			for _, d := range p.Devices { // energy is kept by every converter that runs
+				g := st.Readings[d.ID]
+				if d.Kind != "converter" {
+					continue
+				}
+				in := rig.Input(st, d.ID)
+				if g.State == "off" || g.State == "starved" {
+					require.InDelta(t, 0, in, 1e-3, "%s, %s: %s draws nothing", p.Display.Name, c.Name, d.ID)
+					require.Zero(t, g.Amps)
+					continue
+				}
+				require.InEpsilon(t, g.Volts*g.Amps/.88, in, 1e-4, "%s, %s: %s", p.Display.Name, c.Name, d.ID)
+			}
+		}
+	}
+	state := func(key, id string) plan.Operating {
+		_, st := conv.CaseRig(stock.Shop, key)
+		return st.Readings[id]
+	}
+	require.Equal(t, "ok", state("all", "C").State)
+	require.Equal(t, "off", state("rest", "C").State, "behind an open switch")
+	require.Zero(t, state("rest", "C").Volts)
+	require.Equal(t, "starved", state("all", "D").State, "at the end of too thin a wire")
+	require.Equal(t, "off", state("without:S", "C").State)
+	require.Zero(t, state("all", "L").Drop, "no drop behind a switch that is off")
 }

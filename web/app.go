@@ -108,6 +108,7 @@ func (s *Server) routes() *gin.Engine {
 	for name := range downloads {
 		p.GET("/"+name, s.file)
 	}
+	p.GET("/wiring.cir", s.netlist)
 	p.GET("/plan.json", s.export)
 	p.GET("/part.svg", s.flat)
 	p.GET("/part.dxf", s.flat)

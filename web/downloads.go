@@ -35,9 +35,29 @@ var downloads = map[string]download{
 	"harness.xlsx": {"harness", noPaper(formats.HarnessXLSX), false},
 	"cutlist.csv":  {"cut-list", noPaper(formats.CutListCSV), true},
 	"cutlist.xlsx": {"cut-list", noPaper(formats.CutListXLSX), true},
-	"wiring.cir": {"wiring", func(out io.Writer, w *plan.Work, _ string, _ formats.Paper) error {
-		return formats.SPICE(out, w.Plan.Display.Name, w.Rig.Net, w.All.Solution)
-	}, true},
+}
+
+// netlist sends the wiring as a netlist, in the state asked for.
+func (s *Server) netlist(c *gin.Context) {
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	for _, k := range w.Plan.Cases(w.Lib) {
+		if k.Key != c.DefaultQuery("state", "all") {
+			continue
+		}
+		rig, st := w.Plan.CaseRig(w.Lib, k.Key)
+		var b bytes.Buffer
+		if err := formats.SPICE(&b, w.Plan.Display.Name, k.Name, rig.Net, st.Solution); err != nil {
+			s.fail(c, err)
+			return
+		}
+		send(c, "wiring-"+plan.Slug(k.Name)+".cir", &b)
+		return
+	}
+	s.trouble(c, http.StatusNotFound, "There is no such state", "The scene or supply it names was taken away. Go back and choose another.")
 }
 
 // kinds are the media types by ending.

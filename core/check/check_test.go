@@ -186,9 +186,9 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"wire-too-thin", Stop, 1, func(p *plan.Plan) {
 			p.Device("S1").Product, p.Device("L1").Amps = "ps12-10", amp("8 A")
 		}},
-		{"no-fuse", Fix, 1, dev("W1", func(d *plan.Device) { d.From = "S1" })},
-		{"no-fuse", Fix, 1, dev("L1", func(d *plan.Device) { d.From = "S1" })},
-		{"fuse-size", Stop, 1, dev("F1", func(d *plan.Device) { d.Rating = amp("10 A") })},
+		{"no-fuse", Stop, 1, func(p *plan.Plan) { p.Device("W1").From, p.Device("S1").Product = "S1", "ps12-10" }},
+		{"no-fuse", Stop, 1, func(p *plan.Plan) { p.Device("L1").From, p.Device("S1").Product = "S1", "ps12-10" }},
+		{"fuse-size", Stop, 1, func(p *plan.Plan) { d := p.Device("F1"); d.Rating = amp("10 A"); p.Device("S1").Product = "ps12-10" }},
 		{"fuse-size", Stop, 1, dev("F1", func(d *plan.Device) { d.Rating = amp("100 mA") })},
 		{"contact-rating", Fix, 0, dev("K1", func(d *plan.Device) { d.Rating = amp("100 mA") })},
 		{"supply-load", Stop, 1, func(p *plan.Plan) { p.Device("L1").Amps, p.Device("F1").Rating = amp("1.5 A"), amp("2 A") }},
@@ -299,12 +299,20 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 					plan.Device{ID: "L" + id, Prop: "a", Kind: "lamp", Name: "L" + id, From: "W" + id, Product: "puck12", Amps: amp("1.6 A")})
 			}
 		}},
-		{"fuse-size", Fix, 1, func(p *plan.Plan) { p.Device("F1").Rating, p.Device("F1").Poly = amp("2 A"), true }},
+		{"fuse-size", Fix, 1, func(p *plan.Plan) { p.Device("F1").Rating, p.Device("F1").Poly, p.Device("S1").Product = amp("2 A"), true, "ps12-10" }},
 		{"contact-rating", Fix, 0, func(p *plan.Plan) {
 			p.Devices = append(p.Devices, plan.Device{ID: "X1", Prop: "a", Kind: "connector", Name: "X1", From: "W1", Rating: amp("100 mA")})
 			p.Device("L1").From = "X1"
 		}},
 		{"reversed-lamp", Mind, 1, dev("L1", func(d *plan.Device) { d.Product, d.Amps, d.Reversed = "motor12", amp("200 mA"), true })},
+		{"over-input", Stop, 1, func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "U9", Prop: "a", Kind: "controller", Name: "U9", From: "W1", Volts: measure.Must[measure.VoltKind]("5 V")})
+		}},
+		{"through-controller", Stop, 1, func(p *plan.Plan) {
+			p.Device("S1").Product, p.Device("F1").Rating = "ps12-2", amp("2 A")
+			p.Devices = append(p.Devices, plan.Device{ID: "U9", Prop: "a", Kind: "controller", Name: "U9", From: "W1", Volts: measure.Must[measure.VoltKind]("12 V")},
+				plan.Device{ID: "L9", Prop: "a", Kind: "lamp", Name: "L9", From: "U9", Product: "puck12", Amps: amp("600 mA"), Proven: true})
+		}},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
 	} {
 		p := clean()
@@ -408,4 +416,16 @@ func TestMendsSayWhatTheyCost(t *testing.T) {
 	bill := plan.BillOf(&d, stock.Shop)
 	assert.InDelta(t, 2*1*1.5*8.89, bill.Copper, 1e-6, "a metre along it and a second half metre of lead")
 	assert.InDelta(t, 1.5*.7, bill.Money, 1e-6)
+}
+
+// A source that cannot push more into a short than the wire bears wants no
+// fuse: none would ever blow. Cells push what their own resistance lets.
+func TestNoFuseWhereNoneCouldBlow(t *testing.T) {
+	p := clean()
+	p.Device("W1").From, p.Device("S1").Product = "S1", "ps12-1" // 1.3 A at most, and 22 AWG bears 3 A
+	assert.Nil(t, find(snags(t, p), "no-fuse", ""))
+	p.Device("S1").Product, p.Device("S1").Cell, p.Device("S1").Cells = "", "aa", 8 // 8 x 1.5 V / (8 x 0.15 ohm) = 10 A
+	s := find(snags(t, p), "no-fuse", "")
+	require.NotNil(t, s)
+	assert.Contains(t, s.Why, "10 A")
 }

@@ -53,7 +53,7 @@ var _ = rule("no-fuse", Stop, "A run, or a lamp's own lead, leaves a supply with
 		if fused {
 			continue
 		}
-		_, limit := plan.SupplyOf(top, w.Lib)
+		limit := plan.ShortAmps(top, w.Lib)
 		carry, _ := thinnest(w, d.ID)
 		if d.Kind == "lamp" { // nothing but its own lead hangs on the supply
 			g := d.Gauge
@@ -62,11 +62,10 @@ var _ = rule("no-fuse", Stop, "A run, or a lamp's own lead, leaves a supply with
 			}
 			carry = stock.Ampacity(g.Value())
 		}
-		level := Fix
-		if limit > carry {
-			level = Stop
+		if limit <= carry {
+			continue // it cannot push more into a short than the wire bears: no fuse would ever blow
 		}
-		snag := Snag{Level: level, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no fuse", weight: 2,
+		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no fuse", weight: 2,
 			Why: fmt.Sprintf("%s can push %s into a short; the wire may carry %s.", top.Name, measure.Amps(limit), measure.Amps(carry))}
 		if f := circuit.ChooseFuse(w.All.Readings[d.ID].Amps, carry); f > 0 {
 			id := w.FreshName("F")
@@ -93,6 +92,9 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 			continue
 		}
 		carry, run := thinnest(w, d.ID)
+		if s := w.Device(w.Rig.Supply(d.ID)); run != nil && s != nil && s.Kind == "supply" && plan.ShortAmps(s, w.Lib) <= carry {
+			run = nil // what feeds it cannot harm the wire
+		}
 		g := w.All.Readings[d.ID]
 		mends := func() []Mend {
 			if f := circuit.ChooseFuse(g.Amps, carry); f > 0 && f != d.Rating.Value() {

@@ -111,15 +111,13 @@ func tried(w *plan.Work, s Snag, m Mend, whole *bench, benches map[string]*bench
 	h.Write(b.sum[:])
 	h.Write(edit)
 	fmt.Fprint(h, s.ID(), m.Label, m.Effect, more, w.Today.Format("2006-01-02"))
-	return proven.Get([32]byte(h.Sum(nil)), func() outcome {
-		o := take(b, s, m, more)
-		for _, c := range o.edit.Changes { // what it adds must be new in the whole plan too
-			if v, _ := w.Plan.Get(c.Kind, c.ID); c.Before == nil && v != nil {
-				return outcome{}
-			}
+	o := proven.Get([32]byte(h.Sum(nil)), func() outcome { return take(b, s, m, more) })
+	for _, c := range o.edit.Changes {
+		if v, _ := w.Plan.Get(c.Kind, c.ID); c.Before == nil && v != nil {
+			return take(b, s, m, more) // a name it made up then is taken by now
 		}
-		return o
-	})
+	}
+	return o
 }
 
 // take takes a mend on a copy of its bench, and up to more mends of what that

@@ -24,6 +24,7 @@ type Cell struct {
 	Ohms  float64   // of one, inside
 	Most  float64   // A it gives without sagging away
 	Price float64
+	Again bool // charged and used again
 }
 
 // Cells are the batteries by ID. All from memory, typical, editable.
@@ -34,25 +35,29 @@ var Cells = map[string]Cell{
 	"c":    {Name: "C alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{8000, 7000, 4500}, Cold: .5, Ohms: 0.1, Most: 1.5, Price: 1.6},
 	"d":    {Name: "D alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{17000, 14000, 9000}, Cold: .5, Ohms: 0.08, Most: 2, Price: 2},
 	"9v":   {Name: "9 V alkaline", Volts: 9, Load: []float64{.01, .05, .2}, MAh: []float64{550, 400, 200}, Cold: .5, Ohms: 1.7, Most: 0.25, Price: 2.5},
-	"sla7": {Name: "Sealed lead 12 V, 7 Ah", Volts: 12, Cold: .8, Lead: true, Rated: 7000, Ohms: 0.03, Most: 7, Price: 25},
-	"bank": {Name: "USB bank, 10 000 mAh printed", Volts: 5, Load: []float64{.1, 1, 2}, MAh: []float64{6000, 6000, 5600}, Cold: .8, Least: .08, Ohms: 0.05, Most: 2.1, Price: 18},
+	"sla7": {Name: "Sealed lead 12 V, 7 Ah", Volts: 12, Cold: .8, Lead: true, Rated: 7000, Ohms: 0.03, Most: 7, Price: 25, Again: true},
+	"bank": {Name: "USB bank, 10 000 mAh printed", Volts: 5, Load: []float64{.1, 1, 2}, MAh: []float64{6000, 6000, 5600}, Cold: .8, Least: .08, Ohms: 0.05, Most: 2.1, Price: 18, Again: true},
 }
 
 // CellsFrom is the source of the tables.
 var CellsFrom = source.FromMemory("alkaline AA 2500 mAh at 25 mA, 2000 at 100, 1300 at 500; 9 V 550 at 10, 400 at 50, 200 at 200; banks give about 60 % of what is printed; inner resistance and prices typical")
 
+// peukertK and peukertHours are the exponent of small sealed lead batteries,
+// from memory, and the hours their capacity is rated over.
+const peukertK, peukertHours = 1.2, 20.0
+
 // Peukert is the hours a lead battery of rated mAh at 20 h gives at amps, with
 // exponent k: t = H (C / (I H))^k, H = 20 h. Source: Peukert's law.
 func Peukert(mah, amps, k float64) float64 {
-	const h = 20
-	return h * math.Pow(mah/1000/(amps*h), k)
+	return peukertHours * math.Pow(mah/1000/(amps*peukertHours), k)
 }
 
 // Capacity is the mAh a cell gives at a current: read off its table on a log
-// scale, its end slopes carried on; for lead, Peukert with k = 1.2.
+// scale, its end slopes carried on; for lead by Peukert's law, never more than
+// it is rated for.
 func (c Cell) Capacity(amps float64) float64 {
 	if c.Lead {
-		return Peukert(c.Rated, amps, 1.2) * amps * 1000
+		return math.Min(c.Rated, Peukert(c.Rated, amps, peukertK)*amps*1000)
 	}
 	k := sort.SearchFloat64s(c.Load, amps)
 	k = min(max(k, 1), len(c.Load)-1)
@@ -97,14 +102,25 @@ func Runtime(id string, amps float64, rows int, cold bool, hoursANight float64, 
 	perSet := math.Floor(hours / hoursANight)
 	sets := math.Ceil(float64(nights) * hoursANight / hours)
 	plan := fmt.Sprintf("a fresh set every %.0f nights", perSet)
-	if perSet < 1 {
+	if c.Again { // what one night takes is enough for all
+		sets = math.Max(1, math.Ceil(hoursANight/hours-1e-9))
+		plan = fmt.Sprintf("charge every %.0f nights", perSet)
+		if perSet <= 1 {
+			plan = "charge every night"
+		}
+	} else if perSet < 1 {
 		plan = fmt.Sprintf("swap %.0f times a night", math.Ceil(hoursANight/hours))
 	} else {
 		sets = math.Ceil(float64(nights) / perSet)
 	}
+	how, at := "mAh at this current, on a log scale", fmt.Sprintf("%s at %s", c.Name, measure.Amps(each))
+	if c.Lead {
+		how = fmt.Sprintf("mAh = H I (C / (I H))^k, at most C; H = %g h, k = %g", peukertHours, peukertK)
+		at = fmt.Sprintf("C = %.0f mAh, I = %s", c.Rated, measure.Amps(each))
+	}
 	return []source.Result{
 		source.Result{Key: "hours", Label: "Hours a set", Value: hours, Unit: "h", Text: measure.Span(hours * 3600)}.
-			With("mAh at this current, on a log scale", fmt.Sprintf("%s at %s", c.Name, measure.Amps(each)), measure.Decimal(mah, 0)+" mAh", CellsFrom).
+			With(how, at, measure.Decimal(mah, 0)+" mAh", CellsFrom).
 			With("hours = mAh / mA"+why, fmt.Sprintf("%.0f / %.0f%s", mah, each*1000, why), measure.Span(hours*3600), source.FromTrade("alkaline loses about half near freezing")),
 		source.Result{Key: "sets", Label: "Sets for the season", Value: sets, Text: fmt.Sprintf("%.0f, %s", sets, plan)}.
 			With("whole nights a set", fmt.Sprintf("%d nights of %.1f h", nights, hoursANight), fmt.Sprintf("%.0f sets of %d", sets, rows), source.Exact("count"))}, nil

@@ -2,6 +2,7 @@ package circuit
 
 import (
 	"fmt"
+	"math"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/source"
@@ -38,15 +39,27 @@ func LEDResistor(vs, vf float64, n int, amps float64) (ohms, watts float64, r so
 	ohms = stock.E24Above(exact)
 	run := left / ohms
 	power := left * run
-	for _, w := range []float64{0.125, 0.25, 0.5, 1, 2, 3, 5, 10, 25, 50} {
-		if watts = w; w >= 2*power {
+	stocked := []float64{0.125, 0.25, 0.5, 1, 2, 3, 5, 10, 25, 50}
+	chain := 1 // resistors in a row share the power
+	if most := stocked[len(stocked)-1]; 2*power > most {
+		chain = int(math.Ceil(2 * power / most))
+		ohms = float64(chain) * stock.E24Above(exact/float64(chain))
+		run = left / ohms
+		power = left * run
+	}
+	for _, w := range stocked {
+		if watts = w; w >= 2*power/float64(chain)-1e-9 {
 			break
 		}
 	}
-	r = source.Result{Key: "resistor", Label: "Series resistor", Value: ohms, Unit: "ohm", Text: fmt.Sprintf("%s, %s", measure.Ohms(ohms), measure.Watts(watts))}.
+	text := fmt.Sprintf("%s, %s", measure.Ohms(ohms), measure.Watts(watts))
+	if chain > 1 {
+		text = fmt.Sprintf("%d of %s, %s each, in a row", chain, measure.Ohms(ohms/float64(chain)), measure.Watts(watts))
+	}
+	r = source.Result{Key: "resistor", Label: "Series resistor", Value: ohms, Unit: "ohm", Text: text}.
 		With("R = (Vs - n Vf) / I", fmt.Sprintf("(%s - %d x %s) / %s", measure.Volts(vs), n, measure.Volts(vf), measure.Amps(amps)), measure.Ohms(exact), source.Std("Ohm's law"), source.FromMemory("Vf typical at 20 mA: red, amber 2.0 V; green, blue, white 3.0 to 3.3 V")).
 		With("next E24 value up", fmt.Sprintf(">= %s", measure.Ohms(exact)), measure.Ohms(ohms), stock.E24From).
-		With("P = (Vs - n Vf) I; rating >= 2 P", fmt.Sprintf("%s x %s", measure.Volts(left), measure.Amps(run)), fmt.Sprintf("%s, so %s", measure.Watts(power), measure.Watts(watts)), source.FromTrade("run a resistor at half its rating"))
+		With("P = (Vs - n Vf) I; rating >= 2 P", fmt.Sprintf("%s x %s", measure.Volts(left), measure.Amps(run)), fmt.Sprintf("%s, so %s", measure.Watts(power), text), source.FromTrade("run a resistor at half its rating"))
 	return ohms, watts, r, nil
 }
 

@@ -19,6 +19,7 @@ var demandFrom = source.Exact("the network solved with its supplies unlimited, e
 // A: the network solved with every source ideal, its rated volts at any
 // current. What a sagging or limited source gives says nothing of that.
 func (r *Rig) Demand(lib *stock.Library) map[string]float64 {
+	r.revive()
 	kept := map[string]circuit.Element{}
 	for id, k := range r.source {
 		e := &r.Net.Elements[k]
@@ -30,8 +31,11 @@ func (r *Rig) Demand(lib *stock.Library) map[string]float64 {
 	}
 	st := r.Solve(lib, nil)
 	out := map[string]float64{}
-	for id, k := range r.source {
+	for id := range r.source {
 		out[id] = math.Max(0, st.Readings[id].Amps)
+	}
+	r.revive()
+	for id, k := range r.source {
 		r.Net.Elements[k] = kept[id]
 	}
 	return out
@@ -88,4 +92,26 @@ func (w *Work) loadResult(d *Device, gives float64) source.Result {
 		r = r.With("what it gives instead, sagging", "", amps(gives), source.Exact("every node solved, its limit and inner resistance counted"))
 	}
 	return r
+}
+
+// ShortAmps is what a supply can push into a short circuit, in A: of cells what
+// their open volts drive through their own resistance; of a plug-in supply what
+// it gives before it gives in.
+func ShortAmps(d *Device, lib *stock.Library) float64 {
+	v, limit := SupplyOf(d, lib)
+	if d.Cell != "" {
+		return v / sourceOhms(d, v, limit)
+	}
+	return givesIn * limit
+}
+
+// givesIn is how many times its rating a plug-in supply gives before its limit
+// holds. From memory: 110 to 150 %.
+const givesIn = 1.3
+
+// Input is what a converter draws in a solved state, in W.
+func (r *Rig) Input(st *State, converter string) float64 {
+	e := r.Net.Elements[r.input[converter]]
+	i, _ := e.At(st.Solution.Across(e))
+	return i * st.Solution.Across(e)
 }

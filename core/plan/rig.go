@@ -69,9 +69,9 @@ type Rig struct {
 	Unfed   map[string]bool   // nothing leads to it from a supply
 	supply  map[string]string // which supply feeds it
 	devices []Device
-	fed     map[string]string // what feeds a device
-	dead    map[string]bool   // converters that give nothing in the state solved last
-	beside  map[string]bool   // supplies that a wire joins to another
+	fed     map[string]string          // what feeds a device
+	dead    map[string]circuit.Element // converters that give nothing in the state solved last, and what they would
+	beside  map[string]bool            // supplies that a wire joins to another
 	temp    float64
 }
 
@@ -213,7 +213,7 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 		case "supply":
 			v, a := SupplyOf(d, lib)
 			neg, pos = r.Net.Node(d.ID+"-"), r.Net.Node(d.ID+"+")
-			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: pos, B: neg, E: v, R: sourceOhms(d, v, a), Limit: 1.3 * a, Name: d.ID})
+			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: pos, B: neg, E: v, R: sourceOhms(d, v, a), Limit: givesIn * a, Name: d.ID})
 			r.supply[d.ID] = d.ID
 			r.port[d.ID] = [2]int{pos, neg}
 		case "converter":
@@ -221,7 +221,7 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 			out := r.Net.Node(d.ID + " out+")
 			// it runs from a volt above what it gives; what it draws is found in solve
 			r.input[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Sink, A: pos, B: neg, Vf: v + dropout, I: 1e-6, Name: d.ID})
-			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: out, B: neg, E: v, R: stock.SupplyResistance(v, a), Limit: 1.3 * a, Name: d.ID})
+			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: out, B: neg, E: v, R: stock.SupplyResistance(v, a), Limit: givesIn * a, Name: d.ID})
 			r.port[d.ID] = [2]int{out, neg}
 			r.supply[d.ID] = d.ID // what it feeds is judged by its volts
 		case "controller":
@@ -416,19 +416,17 @@ const dropout = 1.0
 // network is solved again until that no longer changes. One that sees less than
 // it needs gives nothing, and stays off: energy is kept in every state.
 func (r *Rig) solve() *circuit.Solution {
-	gives := map[string]circuit.Element{}
-	for id, e := range r.input {
-		gives[id] = r.Net.Elements[r.source[id]]
+	r.revive()
+	for _, e := range r.input {
 		r.Net.Elements[e].I = 1e-6
 	}
-	r.dead = map[string]bool{}
 	sol := r.settled()
 	for range len(r.input) {
 		cut := ""
 		for i := range r.devices { // the first one starved, from the supply on, takes what hangs behind it along
 			id := r.devices[i].ID
 			k, ok := r.input[id]
-			if !ok || r.dead[id] || sol.Across(r.Net.Elements[k]) >= gives[id].E+dropout-1e-6 {
+			if _, dead := r.dead[id]; !ok || dead || sol.Across(r.Net.Elements[k]) >= r.Net.Elements[r.source[id]].E+dropout-1e-6 {
 				continue
 			}
 			if cut == "" || r.behind(cut, id) {
@@ -438,16 +436,22 @@ func (r *Rig) solve() *circuit.Solution {
 		if cut == "" {
 			break
 		}
-		r.dead[cut] = true
 		out := &r.Net.Elements[r.source[cut]]
+		r.dead[cut] = *out
 		out.E, out.R, out.Limit = 0, openOhms, 0
 		r.Net.Elements[r.input[cut]].I = 1e-6
 		sol = r.settled()
 	}
-	for id, e := range gives {
+	return sol
+}
+
+// revive undoes that converters gave nothing in the state solved before; until
+// then the network stays as it was solved, to be written out.
+func (r *Rig) revive() {
+	for id, e := range r.dead {
 		r.Net.Elements[r.source[id]] = e
 	}
-	return sol
+	r.dead = map[string]circuit.Element{}
 }
 
 // behind reports whether device a hangs behind converter b.
@@ -483,7 +487,7 @@ func (r *Rig) settled() *circuit.Solution {
 		for i := range r.devices { // in order, so that the same plan gives the same answer
 			id := r.devices[i].ID
 			k, ok := r.input[id]
-			if !ok || r.dead[id] {
+			if _, dead := r.dead[id]; !ok || dead {
 				continue
 			}
 			in, out := &r.Net.Elements[k], r.source[id]
@@ -579,7 +583,7 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 			q := r.port[d.ID]
 			g.Volts, g.Amps = sol.V[q[0]]-sol.V[q[1]], math.Abs(sol.I[r.gate[d.ID]])
 		}
-		if d.Kind == "converter" && r.dead[d.ID] {
+		if _, dead := r.dead[d.ID]; dead {
 			switch in := sol.Across(r.Net.Elements[r.input[d.ID]]); {
 			case in < -.5:
 				g.State = "reversed"
@@ -593,7 +597,7 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 		if d.Kind != "supply" {
 			g.Watts = math.Max(g.Watts, g.Volts*g.Amps)
 		}
-		if s := r.supply[d.ID]; s != "" && !r.open(d.ID) {
+		if s := r.supply[d.ID]; s != "" && !r.open(d.ID) && !d.Reversed {
 			g.Drop = rated[s] - g.Volts
 			if d.Kind == "lamp" {
 				g.Drop = rated[s] - math.Min(g.Volts, g.FarVolt)
@@ -608,7 +612,10 @@ func (r *Rig) Solve(lib *stock.Library, on map[string]bool) *State {
 // that gives nothing: it then has no drop, it has no feed.
 func (r *Rig) open(id string) bool {
 	for n := 0; id != "" && n <= len(r.devices); n++ {
-		if k, ok := r.gate[id]; ok && r.Net.Elements[k].R >= openOhms || r.dead[id] {
+		if k, ok := r.gate[id]; ok && r.Net.Elements[k].R >= openOhms {
+			return true
+		}
+		if _, dead := r.dead[id]; dead {
 			return true
 		}
 		id = r.fed[id]

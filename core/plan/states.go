@@ -37,6 +37,12 @@ var coldNight = measure.Of[measure.CelsiusKind](-5)
 // Case solves the wiring in one of its states: nil when there is none of that
 // key. In a scene every switch it ever works is on, which is its worst moment.
 func (p *Plan) Case(lib *stock.Library, key string) *State {
+	_, st := p.CaseRig(lib, key)
+	return st
+}
+
+// CaseRig is Case with the network as it was solved in that state.
+func (p *Plan) CaseRig(lib *stock.Library, key string) (*Rig, *State) {
 	kind, id := key, ""
 	for i := range key {
 		if key[i] == ':' {
@@ -46,30 +52,35 @@ func (p *Plan) Case(lib *stock.Library, key string) *State {
 	}
 	switch kind {
 	case "all":
-		return NewRig(p, lib).Solve(lib, nil)
+		r := NewRig(p, lib)
+		return r, r.Solve(lib, nil)
 	case "start":
-		return NewRig(p, lib).Start(lib)
+		r := NewRig(p, lib)
+		r.started(lib)
+		return r, r.Solve(lib, nil)
 	case "rest":
-		return NewRig(p, lib).Solve(lib, map[string]bool{})
+		r := NewRig(p, lib)
+		return r, r.Solve(lib, map[string]bool{})
 	case "scene":
 		s := p.Scene(id)
 		if s == nil {
-			return nil
+			return nil, nil
 		}
 		on := map[string]bool{}
 		for _, c := range s.Cues {
 			on[c.Channel] = true
 		}
-		return NewRig(p, lib).Solve(lib, on)
+		r := NewRig(p, lib)
+		return r, r.Solve(lib, on)
 	case "without":
 		d := p.Device(id)
 		if d == nil || d.Kind != "supply" {
-			return nil
+			return nil, nil
 		}
 		r := NewRig(p, lib)
 		e := &r.Net.Elements[r.source[id]]
 		e.E, e.R, e.Limit = 0, 1e9, 0 // unplugged
-		return r.Solve(lib, nil)
+		return r, r.Solve(lib, nil)
 	case "cold":
 		q := p.Clone()
 		q.Display.Temp = coldNight
@@ -81,9 +92,9 @@ func (p *Plan) Case(lib *stock.Library, key string) *State {
 				}
 			}
 		}
-		return r.Solve(lib, nil)
+		return r, r.Solve(lib, nil)
 	}
-	return nil
+	return nil, nil
 }
 
 // Starts reports whether anything takes more as it starts than as it runs.
@@ -96,9 +107,10 @@ func (p *Plan) Starts(lib *stock.Library) bool {
 	return false
 }
 
-// starting calls f with everything as it starts: motors and servos stand still
-// and are no more than their windings, amplifiers are at their loudest.
-func (r *Rig) starting(lib *stock.Library, f func()) {
+// started puts everything as it starts: motors and servos stand still and are no
+// more than their windings, amplifiers are at their loudest. It returns what
+// that replaced.
+func (r *Rig) started(lib *stock.Library) map[int]circuit.Element {
 	was := map[int]circuit.Element{}
 	for i := range r.devices {
 		d := &r.devices[i]
@@ -115,6 +127,12 @@ func (r *Rig) starting(lib *stock.Library, f func()) {
 			}
 		}
 	}
+	return was
+}
+
+// starting calls f with everything as it starts, and puts it back.
+func (r *Rig) starting(lib *stock.Library, f func()) {
+	was := r.started(lib)
 	f()
 	for k, e := range was {
 		r.Net.Elements[k] = e

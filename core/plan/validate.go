@@ -442,6 +442,9 @@ func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
 		if err := inList("product", x.Product, lib.Lamps, "flicker12 or puck12"); err != nil {
 			return err
 		}
+		if err := possible(lampOf(x, lib)); err != nil {
+			return err
+		}
 		if k := lib.Lamps[x.Product].Kind; (k == "strip" || k == "pixels") && x.Length.IsZero() {
 			return measure.Bad("length", "is empty; a strip needs its length, such as 2 m")
 		}
@@ -475,6 +478,30 @@ func (p *Plan) validateDevice(x *Device, lib *stock.Library) error {
 	case "fuse":
 		if x.Rating.Value() <= 0 {
 			return measure.Bad("rating", "is empty; write such as 3 A")
+		}
+	}
+	return nil
+}
+
+// possible refuses a load whose own values cannot be: LEDs that want more than
+// the lamp's volts, a motor that takes more running than held.
+func possible(l stock.Lamp) error {
+	switch l.Kind {
+	case "motor", "servo":
+		if l.Stall > 0 && l.Amps >= l.Stall {
+			return measure.Bad("amps", "%s running is not less than the %s it takes held; write what it takes running", amps(l.Amps), amps(l.Stall))
+		}
+	case "pixels":
+		if l.Amps < l.Idle {
+			return measure.Bad("amps", "%s at full white is less than the %s a dark pixel takes; write more", amps(l.Amps), amps(l.Idle))
+		}
+		if l.Volts < 3 {
+			return measure.Bad("volts", "%s runs no pixel; write 5 V or 12 V", volts(l.Volts))
+		}
+	case "power", "amplifier", "resistive", "coil", "led":
+	default: // LEDs with a resistor inside
+		if l.Volts <= l.Vf {
+			return measure.Bad("volts", "%s is not more than the %s its LEDs want; write its rated volts", volts(l.Volts), volts(l.Vf))
 		}
 	}
 	return nil

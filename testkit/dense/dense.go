@@ -16,12 +16,11 @@ import (
 func Solve(t testing.TB, n *circuit.Network) []float64 {
 	t.Helper()
 	size := len(n.Names)
-	group := make([]int, size)
+	group := make([]int, size) // by its least node
 	for i := range group {
 		group[i] = i
 	}
-	var root func(int) int
-	root = func(i int) int {
+	root := func(i int) int {
 		for group[i] != i {
 			group[i] = group[group[i]]
 			i = group[i]
@@ -73,7 +72,7 @@ func Solve(t testing.TB, n *circuit.Network) []float64 {
 				j.Set(i, i, 1)
 			}
 		}
-		var d mat.VecDense
+		d := new(mat.VecDense)
 		if err := d.SolveVec(j, mat.NewVecDense(size, f)); err != nil {
 			if _, close := err.(mat.Condition); !close {
 				t.Fatal(err)
