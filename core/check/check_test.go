@@ -299,7 +299,9 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 					plan.Device{ID: "L" + id, Prop: "a", Kind: "lamp", Name: "L" + id, From: "W" + id, Product: "puck12", Amps: amp("1.6 A")})
 			}
 		}},
-		{"fuse-size", Fix, 1, func(p *plan.Plan) { p.Device("F1").Rating, p.Device("F1").Poly, p.Device("S1").Product = amp("2 A"), true, "ps12-10" }},
+		{"fuse-size", Fix, 1, func(p *plan.Plan) {
+			p.Device("F1").Rating, p.Device("F1").Poly, p.Device("S1").Product = amp("2 A"), true, "ps12-10"
+		}},
 		{"contact-rating", Fix, 0, func(p *plan.Plan) {
 			p.Devices = append(p.Devices, plan.Device{ID: "X1", Prop: "a", Kind: "connector", Name: "X1", From: "W1", Rating: amp("100 mA")})
 			p.Device("L1").From = "X1"

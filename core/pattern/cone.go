@@ -41,11 +41,11 @@ func (c Cone) Lay() (*Shape, error) {
 	outer, inner := slant*rb/(rb-rs), slant*rs/(rb-rs)
 	theta := 2 * math.Pi * (rb - rs) / slant
 	// the sector stands symmetrically, its arc below
-	const n = 72
 	var pts []Point
 	arc := func(r float64, from, to float64) {
+		n := max(24, arcSteps(r, to-from))
 		for k := range n + 1 {
-			a := from + (to-from)*float64(k)/n
+			a := from + (to-from)*float64(k)/float64(n)
 			pts = append(pts, Point{r * math.Sin(a), -r * math.Cos(a)})
 		}
 	}
@@ -187,8 +187,8 @@ func (b Boards) Lay() (*Shape, error) {
 		if x1-x0 > b.Board+1e-6 || x1 <= x0 {
 			return nil, measure.Bad("offset", "makes board %d %s wide; the boards are %s", k+1, in(x1-x0), in(b.Board))
 		}
-		const m = 48
 		a0, a1 := math.Acos(math.Max(-1, x0/r)), math.Acos(math.Min(1, x1/r))
+		m := max(24, arcSteps(r, a1-a0))
 		along := func(i, m int) float64 { return r * math.Cos(a0+(a1-a0)*float64(i)/float64(m)) }
 		var pts []Point
 		for i := range m + 1 {

@@ -159,12 +159,26 @@ func (p Panel) Inward(i int, d float64) (a, b Point) {
 // Rect is an upright rectangle with its lower left corner at the origin.
 func Rect(w, h float64) []Point { return []Point{{0, 0}, {w, 0}, {w, h}, {0, h}} }
 
-// Circle is a regular polygon standing for a circle about (x, y).
+// arcTrue is how far a chord may lie off the arc it stands for, in mm: less
+// than a fine blade's wobble.
+const arcTrue = 0.04
+
+// arcSteps is how many chords keep an arc of a radius and an angle that true: a
+// chord of angle a lies r (1 - cos(a/2)) inside.
+func arcSteps(r, angle float64) int {
+	step := math.Pi / 12
+	if r > arcTrue {
+		step = math.Min(step, 2*math.Acos(1-arcTrue/r))
+	}
+	return int(math.Ceil(math.Abs(angle)/step - 1e-9))
+}
+
+// Circle is a polygon standing for a circle about (x, y), true to arcTrue.
 func Circle(x, y, d float64) []Point {
-	const n = 48
+	n := (arcSteps(d/2, 2*math.Pi) + 3) / 4 * 4 // its extremes are corners
 	c := make([]Point, n)
 	for i := range c {
-		s, k := math.Sincos(2 * math.Pi * float64(i) / n)
+		s, k := math.Sincos(2 * math.Pi * float64(i) / float64(n))
 		c[i] = Point{x + d/2*k, y + d/2*s}
 	}
 	return c
@@ -177,7 +191,8 @@ func (o Opening) outline(w float64) []Point {
 	case "round":
 		return Circle(cx, cy, o.W)
 	case "slot":
-		r, n := o.H/2, 12
+		r := o.H / 2
+		n := (arcSteps(r, math.Pi) + 1) / 2 * 2
 		var p []Point
 		for i := 0; i <= n; i++ {
 			s, k := math.Sincos(-math.Pi/2 + math.Pi*float64(i)/float64(n))
@@ -209,6 +224,11 @@ func (p *Panel) pierce(openings []Opening) error {
 			return measure.Bad("openings", "%s: a slot is wider than it is high; give its length first", o.Name)
 		}
 		hole := o.outline(hi.X - lo.X)
+		for _, h := range p.Holes {
+			if overlap(h, hole) {
+				return measure.Bad("openings", "%s runs into another opening of %s; make them one, or move it", o.Name, p.Name)
+			}
+		}
 		for _, q := range hole {
 			if q.X < lo.X || q.X > hi.X || q.Y < lo.Y || q.Y > hi.Y {
 				return measure.Bad("openings", "%s runs over the edge of %s; make it smaller or move it", o.Name, p.Name)
@@ -217,6 +237,15 @@ func (p *Panel) pierce(openings []Opening) error {
 		p.Holes = append(p.Holes, hole)
 	}
 	return nil
+}
+
+// overlap reports whether two closed outlines share any area: a side of one
+// crosses one of the other, or one lies inside the other.
+func overlap(a, b []Point) bool {
+	if _, crosses := crossing([][]Point{a, b}); crosses {
+		return true
+	}
+	return Inside([][]Point{a}, b[0]) || Inside([][]Point{b}, a[0])
 }
 
 // positive refuses sizes that cannot be built.

@@ -141,7 +141,13 @@ func (p Panel) cut(axis int, at, sign float64, seam Seam, outside bool) (Panel, 
 		}
 	}
 	q := p
-	rings := append([][]Point{p.Outline}, p.Holes...)
+	rings := [][]Point{p.Outline}
+	for _, h := range p.Holes { // round holes the other way, so that what is left of a side is material
+		if (SignedArea(h) > 0) == (SignedArea(p.Outline) > 0) {
+			h = reversed(h)
+		}
+		rings = append(rings, h)
+	}
 	var edges [][]Edge
 	if len(p.Edges) == len(p.Outline) {
 		edges = [][]Edge{p.Edges}
@@ -272,9 +278,20 @@ func halved(rings [][]Point, edges [][]Edge, dist func(Point) float64, seam Edge
 			}
 		}
 	}
-	sort.Slice(ends, func(i, j int) bool {
-		return ends[i].at.X < ends[j].at.X || ends[i].at.X == ends[j].at.X && ends[i].at.Y < ends[j].at.Y
-	})
+	// in order along the line: across or up, whichever way it runs; the other
+	// coordinate is the same for all but for rounding
+	var lo, hi Point
+	for i, e := range ends {
+		if i == 0 {
+			lo, hi = e.at, e.at
+		}
+		lo, hi = Point{math.Min(lo.X, e.at.X), math.Min(lo.Y, e.at.Y)}, Point{math.Max(hi.X, e.at.X), math.Max(hi.Y, e.at.Y)}
+	}
+	along := func(q Point) float64 { return q.X }
+	if hi.Y-lo.Y > hi.X-lo.X {
+		along = func(q Point) float64 { return q.Y }
+	}
+	sort.Slice(ends, func(i, j int) bool { return along(ends[i].at) < along(ends[j].at) })
 	next := map[int]int{} // the chain that goes on where one leaves
 	for i := 0; i+1 < len(ends); i += 2 {
 		a, b := ends[i], ends[i+1]

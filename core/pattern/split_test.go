@@ -103,3 +103,89 @@ func TestSeamThroughAWindowAndACurve(t *testing.T) {
 	require.ErrorContains(t, d.Split(Seam{Kind: "butt", W: 1200, H: 2400}), "over several boards")
 	require.ErrorContains(t, d.Split(Seam{Kind: "dovetail"}), "butt or half-lap")
 }
+
+// An opening that a seam crosses is cut from both pieces, whatever its shape,
+// and whichever way the seam runs: butt pieces together are the whole less the
+// opening; half-lapped ones that and once more what lies over itself.
+func TestSeamsCrossOpenings(t *testing.T) {
+	for _, o := range []Opening{{Name: "o", Face: "panel", Kind: "rect", W: 300, H: 200}, {Name: "o", Face: "panel", Kind: "slot", W: 320, H: 120}, {Name: "o", Face: "panel", Kind: "round", W: 240}} {
+		for _, size := range [][2]float64{{1600, 900}, {900, 1600}} {
+			for _, kind := range []string{"butt", "half-lap"} {
+				o.Y = size[1]/2 + 3.7
+				shape := func() *Shape {
+					s, err := Flat{W: size[0], H: size[1], T: 25, Copies: 1, Openings: []Opening{o}}.Lay()
+					require.NoError(t, err)
+					return s
+				}
+				whole := shape().Panels[0].Area()
+				s := shape()
+				require.NoError(t, s.Split(Seam{Kind: kind, Lap: 50, W: 1000, H: 1000}), "%s %s", o.Kind, kind)
+				require.Len(t, s.Panels, 2)
+				sum := 0.0
+				for _, p := range s.Panels {
+					sum += p.Area()
+					require.Less(t, p.Area(), size[0]*size[1]/2+50*size[0], "each lost its part of the opening")
+				}
+				if kind == "butt" {
+					require.InDelta(t, whole, sum, 1, "%s %v", o.Kind, size)
+					continue
+				}
+				lap := 0.0 // what lies over itself: the band less the opening in it, by thin strips
+				const strips = 4000
+				for i := range strips {
+					v := -25 + 50*(float64(i)+.5)/strips
+					cut := 0.0
+					long, short := o.W, o.H
+					if o.Kind == "round" {
+						short = long
+					}
+					if size[0] > size[1] { // the seam runs up: strips are at x = v
+						switch o.Kind {
+						case "rect":
+							cut = short
+						case "slot":
+							cut = short
+						case "round":
+							cut = 2 * math.Sqrt(long*long/4-v*v)
+						}
+						lap += (size[1] - cut) * 50 / strips
+						continue
+					}
+					y := v - 3.7
+					switch o.Kind {
+					case "rect":
+						cut = long
+					case "slot":
+						cut = long - short + 2*math.Sqrt(short*short/4-y*y)
+					case "round":
+						cut = 2 * math.Sqrt(long*long/4-y*y)
+					}
+					lap += (size[0] - cut) * 50 / strips
+				}
+				require.InEpsilon(t, whole+lap, sum, 2e-4, "%s %v", o.Kind, size)
+			}
+		}
+	}
+}
+
+// Openings that run into each other are refused, so that none counts twice.
+func TestOpeningsDoNotOverlap(t *testing.T) {
+	lay := func(x float64, kind string) error {
+		_, err := Flat{W: 900, H: 900, T: 6, Copies: 1, Openings: []Opening{{Name: "a", Face: "panel", Kind: "rect", W: 200, H: 200, Y: 450}, {Name: "b", Face: "panel", Kind: kind, W: 100, H: 60, X: x, Y: 450}}}.Lay()
+		return err
+	}
+	require.NoError(t, lay(200, "rect"))
+	require.ErrorContains(t, lay(120, "rect"), "b runs into another opening")
+	require.ErrorContains(t, lay(0, "round"), "runs into another", "inside counts as well")
+}
+
+// A circle's chords lie within 0.05 mm of it, from a screw hole to a disc of 8 ft.
+func TestCirclesAreTrue(t *testing.T) {
+	for _, d := range []float64{3, 20, 300, 914.4, 2438.4} {
+		c := Circle(0, 0, d)
+		for i, p := range c {
+			q := c[(i+1)%len(c)]
+			require.LessOrEqual(t, d/2-math.Hypot((p.X+q.X)/2, (p.Y+q.Y)/2), .05, "%g mm", d)
+		}
+	}
+}
