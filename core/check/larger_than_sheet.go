@@ -19,7 +19,7 @@ var _ = rule("larger-than-sheet", Stop, "A part is larger than the sheet, or a l
 			told[part.Ref] = true
 			b := s.Boxes[i]
 			snag := Snag{Level: Stop, Place: "bench", At: []string{"part:" + part.Ref}, Title: part.Name() + " does not fit its sheet",
-				Why: fmt.Sprintf("It is %s x %s; %s comes as %s x %s.", w.Len(b.W), w.Len(b.H), s.Stock.Name, s.Stock.Sheet[0], s.Stock.Sheet[1])}
+				Why: fmt.Sprintf("It is %s x %s; %s comes as %s x %s, of which %s all round is kept off.", w.Len(b.W), w.Len(b.H), s.Stock.Name, s.Stock.Sheet[0], s.Stock.Sheet[1], w.Len(w.Plan.Margin()))}
 			for _, id := range stock.IDs(w.Lib.Materials) { // same family and thickness, larger sheet
 				m := w.Lib.Materials[id]
 				big, small := m.Sheet[1].Value()-2*w.Plan.Margin(), m.Sheet[0].Value()-2*w.Plan.Margin()

@@ -42,6 +42,7 @@ type Panel struct {
 	Edges    []Edge
 	CutAngle float64    // of the slanted sides against square on the face (mitre gauge)
 	Round    float64    // diameter when the outline is a circle
+	Slant    float64    // degrees it is turned to the left, to fit its sheet
 	Bore     float64    // diameter of a concentric hole
 	Grain    string     // "", "up" or "any": how it must lie on grained stock
 	Bevel    float64    // blade tilt of both long edges where there are no named ones
@@ -246,6 +247,42 @@ func overlap(a, b []Point) bool {
 		return true
 	}
 	return Inside([][]Point{a}, b[0]) || Inside([][]Point{b}, a[0])
+}
+
+// Turned is the panel turned to the left by some degrees, its box again at the
+// origin.
+func (p Panel) Turned(deg float64) Panel {
+	sn, cs := math.Sincos(deg * math.Pi / 180)
+	lo := Point{math.Inf(1), math.Inf(1)}
+	turn := func(q Point) Point { return Point{q.X*cs - q.Y*sn, q.X*sn + q.Y*cs} }
+	for _, ring := range [][]Point{p.Outline, p.Inside} {
+		for _, q := range ring {
+			t := turn(q)
+			lo = Point{math.Min(lo.X, t.X), math.Min(lo.Y, t.Y)}
+		}
+	}
+	ring := func(in []Point) []Point {
+		if in == nil {
+			return nil
+		}
+		out := make([]Point, len(in))
+		for i, q := range in {
+			t := turn(q)
+			out[i] = Point{t.X - lo.X, t.Y - lo.Y}
+		}
+		return out
+	}
+	q := p
+	q.Slant = deg
+	q.Outline, q.Inside, q.Holes, q.Marks = ring(p.Outline), ring(p.Inside), nil, nil
+	for _, h := range p.Holes {
+		q.Holes = append(q.Holes, ring(h))
+	}
+	for _, m := range p.Marks {
+		r := ring(m[:])
+		q.Marks = append(q.Marks, [2]Point{r[0], r[1]})
+	}
+	return q
 }
 
 // positive refuses sizes that cannot be built.

@@ -125,7 +125,7 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 		spec = w
 	case "boards":
 		lacking = need("w", s.W)
-		spec = pattern.Boards{D: s.W.Value(), T: t, Board: m.Sheet[0].Value() - measure.Inch/2, Offset: s.Offset.Value(), Brace: s.Brace.Or(6 * measure.Inch)}
+		spec = pattern.Boards{D: s.W.Value(), T: t, Board: m.Sheet[0].Value(), Offset: s.Offset.Value(), Brace: s.Brace.Or(6 * measure.Inch)}
 	case "outline":
 		if s.W.IsZero() && s.H.IsZero() {
 			lacking = &Missing{[]string{"w or h"}}
@@ -280,6 +280,9 @@ func (p *Part) Name() string { return p.Solid.Name + ", " + strings.ToLower(p.Pa
 // Face is what the drawn face of a part is called, and where its upper edge
 // points: a part that lies flat shows its top.
 func (p *Part) Face() (face, up string) {
+	if p.Panel.Slant != 0 {
+		return "OUTSIDE", "up, turned " + measure.Degrees(p.Panel.Slant)
+	}
 	switch k := p.Solid.Kind; {
 	case k == "slices", k == "mesh", k == "rings", k == "boards", p.Solid.Lying, k == "disc" && !p.Solid.Upright:
 		return "TOP", "back"

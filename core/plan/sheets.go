@@ -37,6 +37,7 @@ type Sheets struct {
 	fixed   []nest.Fixed // of the locked; Part counts the loose pieces
 	loose   []int        // the pieces not cut yet
 	cut     []nest.Sheet
+	own     []nest.Sheet // of parts exactly as large as their sheet, one each
 }
 
 // boxes are the loose pieces' boxes.
@@ -66,6 +67,7 @@ func (s *Sheets) whole(l nest.Layout) nest.Layout {
 		}
 		out.Sheets = append(out.Sheets, c)
 	}
+	out.Sheets = append(out.Sheets, s.own...)
 	out.TooLarge, out.Missing = renamed(l.TooLarge), renamed(l.Missing)
 	return out
 }
@@ -209,6 +211,7 @@ func (w *Work) laid(s *Sheets) {
 			done[q.Part] = true
 		}
 	}
+	w.onFactoryEdges(s, done)
 	loose := map[int]int{}
 	for i := range s.Pieces {
 		if !done[i] {
@@ -219,7 +222,7 @@ func (w *Work) laid(s *Sheets) {
 	boxes := s.boxes()
 	for _, q := range pins {
 		i, ok := at[Piece{q.Part, q.Copy}]
-		if !ok || q.Cut {
+		if !ok || q.Cut || done[i] {
 			continue
 		}
 		f := place(q, loose[i])
@@ -316,7 +319,11 @@ func (s *Sheets) cutSheets(pins []Pin, at map[Piece]int, place func(Pin, int) ne
 			if st.ID != f.Stock {
 				continue
 			}
-			if !nest.Fits(s.Boxes, lies[key(f)], f.Placed, st, o) {
+			edge := o
+			if _, on := factory(s.Boxes[i], st, o.Margin); on && !straight(s.Boxes[i], st, o.Margin) {
+				edge.Margin = 0
+			}
+			if !nest.Fits(s.Boxes, lies[key(f)], f.Placed, st, edge) {
 				s.Dropped = append(s.Dropped, s.Pieces[i])
 				continue
 			}
@@ -574,12 +581,13 @@ func (w *Work) Loose(s *Sheets, piece int) Edit {
 
 // sheetResults keeps the numbers of a stock.
 func (w *Work) sheetResults(s *Sheets) {
-	used, total := 0.0, 0.0
-	for _, pc := range s.Pieces {
-		used += w.partBy[pc.Ref].Panel.Area()
-	}
+	used, total, laid := 0.0, 0.0, 0 // what fits no sheet is neither cut nor bought
 	for _, sh := range s.Layout.Sheets {
 		total += sh.Stock.W * sh.Stock.H
+		for _, q := range sh.Placed {
+			used += w.partBy[s.Pieces[q.Part].Ref].Panel.Area()
+			laid++
+		}
 	}
 	o := w.Options()
 	n := s.New()
@@ -588,7 +596,13 @@ func (w *Work) sheetResults(s *Sheets) {
 	if s.Kept {
 		how = "laid out as it was kept"
 	}
-	numbers := fmt.Sprintf("%d parts, kerf %s, margin %s", len(s.Pieces), w.Len(o.Kerf), w.Len(o.Margin))
+	numbers := fmt.Sprintf("%d parts, kerf %s, margin %s", laid, w.Len(o.Kerf), w.Len(o.Margin))
+	if n := len(s.Pieces) - laid; n > 0 {
+		numbers += fmt.Sprintf(", %d left out that fit no sheet", n)
+	}
+	if n := len(s.own); n > 0 {
+		numbers += fmt.Sprintf(", %d on factory edges, with no margin", n)
+	}
 	if k := len(s.Layout.Sheets) - n; k > 0 {
 		numbers += fmt.Sprintf(", %d offcuts first", k)
 	}

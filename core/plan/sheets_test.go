@@ -1,9 +1,11 @@
 package plan_test
 
 import (
+	"math"
 	"testing"
 	"time"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"zapbarn/core/measure"
 	"zapbarn/core/nest"
@@ -201,4 +203,58 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 		c.change(&bad.Solids[0])
 		require.ErrorContains(t, bad.Validate(), c.want)
 	}
+}
+
+// A disc of 8 ft comes out of two boards of 4 x 8 ft, its edges the factory's; a
+// part a little less than the sheet leaves no margin and fits not; neither what
+// is used nor what is paid counts what does not fit.
+func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Solids = []plan.Solid{{ID: "d", Prop: "a", Name: "Disc", Kind: "boards", Stock: "xps1", W: measure.Len("8 ft"), Brace: measure.Len("4 in")}}
+	w := plan.Do(p, stock.Shop, today)
+	sh := w.SheetsOf("xps1")
+	boards := 0
+	for _, s := range sh.Layout.Sheets {
+		for _, q := range s.Placed {
+			if w.Part(sh.Pieces[q.Part].Ref).Panel.ID != "brace" {
+				boards++
+				assert.Zero(t, q.X)
+				assert.Zero(t, q.Y)
+			}
+		}
+	}
+	assert.Equal(t, 2, boards)
+	assert.Empty(t, sh.Layout.TooLarge)
+	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "ply1/4", W: measure.Len("48 in"), H: measure.Len("60 in")},
+		{ID: "t", Prop: "a", Name: "T", Kind: "panel", Stock: "ply1/4", W: measure.Len("47 3/4 in"), H: measure.Len("60 in")},
+		{ID: "u", Prop: "a", Name: "U", Kind: "panel", Stock: "ply1/4", W: measure.Len("20 ft"), H: measure.Len("20 ft")}}
+	w = plan.Do(p, stock.Shop, today)
+	sh = w.SheetsOf("ply1/4")
+	assert.Len(t, sh.Layout.Sheets, 1)
+	assert.Len(t, sh.Layout.TooLarge, 2)
+	r := w.Results["stock:ply1/4:yield"]
+	assert.InDelta(t, 100*48*60/(48.*96), r.Value, .1)
+	assert.Equal(t, stock.Shop.Materials["ply1/4"].Price, w.Results["stock:ply1/4:cost"].Value)
+}
+
+// A long narrow part lies across its tile where the stock has no grain: 30 in
+// by 2 in on a tile of 24 in needs 45 degrees; on grained ply it must stand.
+func TestPartsLieAslant(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "eva5", W: measure.Len("2 in"), H: measure.Len("28 in")}}
+	w := plan.Do(p, stock.Shop, today)
+	sh := w.SheetsOf("eva5")
+	require.Empty(t, sh.Layout.TooLarge)
+	require.Len(t, sh.Layout.Sheets, 1)
+	panel := w.Parts[0].Panel
+	assert.InDelta(t, 2*28*645.16, panel.Area(), 1)
+	lo, hi := panel.Bounds()
+	assert.LessOrEqual(t, max(hi.X-lo.X, hi.Y-lo.Y), 23.5*25.4+1e-6, "inside the margins")
+	assert.Greater(t, math.Abs(panel.Slant), 5.)
+	p.Solids[0].W, p.Solids[0].H = measure.Len("2 in"), measure.Len("34 in") // longer than the diagonal lets
+	assert.Len(t, plan.Do(p, stock.Shop, today).SheetsOf("eva5").Layout.TooLarge, 1)
+	p.Solids[0].Stock, p.Solids[0].W, p.Solids[0].H = "ply1/4", measure.Len("60 in"), measure.Len("20 in")
+	assert.Len(t, plan.Do(p, stock.Shop, today).SheetsOf("ply1/4").Layout.TooLarge, 1, "grain up")
 }

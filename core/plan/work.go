@@ -146,6 +146,10 @@ func (w *Work) lay() {
 		}
 		mass := 0.0
 		for _, panel := range shape.Panels {
+			if turned, deg, ok := aslant(panel, m, w.Plan.Margin()); ok {
+				panel = turned
+				panel.Notes = append(append([]string(nil), panel.Notes...), slantNote(deg))
+			}
 			count[s.Prop]++
 			kg := panel.Volume() * 1e-9 * m.Density
 			part := &Part{Ref: s.ID + "/" + panel.ID, Solid: s, Panel: panel, No: count[s.Prop], Mass: kg}
