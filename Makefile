@@ -42,6 +42,7 @@ race: ## all of it under the race detector: some ten minutes
 
 soak: deps-test ## 40 kill rounds, typing at every pace and delay, thousands of broken plans
 	ZAPBARN_SOAK=1 $(GO) test -timeout 60m -v -run 'FirstStart|WhatCore' -rapid.checks=5000 ./store
+	ZAPBARN_SOAK=1 $(GO) test -timeout 60m -v -run 'Mend' ./core/check
 	ZAPBARN_SOAK=1 $(GO) test -timeout 60m -v -run 'Typing' ./e2e
 
 lint:

@@ -122,7 +122,7 @@ func TestWhatCoreAcceptsIsStored(t *testing.T) {
 		}
 		check.Check(plan.Do(p, stock.Shop, today))
 	})
-	assert.Greater(t, accepted, 10)
+	assert.Greater(t, accepted, 3, "not all are refused")
 }
 
 // own is a cluster in a folder of its own.

@@ -133,7 +133,7 @@ func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
 		}
 	}
 	if _, err := sol.Shape(s.lib); err != nil {
-		return nil, err
+		return nil, measure.ErrorIn(err, w.Plan.Metric())
 	}
 	return sol, nil
 }

@@ -262,7 +262,7 @@ func mendOf(snags []check.Snag, id, label string) (check.Mend, bool) {
 // waive lets a snag stand, with a reason; an empty form field keeps the page.
 func (s *Server) waive(c *gin.Context) {
 	id := c.PostForm("snag")
-	v := plan.Waiver{ID: id, Reason: strings.TrimSpace(c.PostForm("reason")), By: sayWho(c, "by")}
+	v := plan.Waiver{ID: id, Level: c.PostForm("level"), Reason: strings.TrimSpace(c.PostForm("reason")), By: sayWho(c, "by")}
 	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
 		if c.PostForm("back-in") != "" {
 			return plan.Edit{Label: "no longer waive " + id, Changes: []plan.Change{p.Drop("waiver", id)}}, nil

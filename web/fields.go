@@ -80,7 +80,7 @@ var specs = map[string][]spec{
 var placed = []spec{{"x", "Right by", "text"}, {"y", "Back by", "text"}, {"z", "Up by", "text"}}
 
 // seamed are the solids whose large parts can be split.
-var seamed = map[string]bool{"box": true, "tower": true, "panel": true, "outline": true, "gores": true, "cone": true, "wrap": true}
+var seamed = map[string]bool{"box": true, "tower": true, "panel": true, "outline": true, "gores": true, "cone": true, "wrap": true, "slices": true, "rings": true, "mesh": true}
 
 // tooLarge reports whether a part of a solid fits no sheet.
 func tooLarge(w *plan.Work, solid string) bool {

@@ -163,7 +163,7 @@ func (s *Server) calculators(c *gin.Context) {
 					args[p.Name], f.Values[p.Name] = v, v
 				}
 			}
-			in, shape, rs, err := k.Lay(args)
+			in, shape, rs, err := k.Lay(args, c.Query("units"))
 			switch {
 			case err != nil:
 				f.Error = err.Error()

@@ -232,7 +232,10 @@ func (s *Server) bench(p *Page) {
 			sol = part.Solid
 		}
 		if sol != nil && w.Shapes[sol.ID] != nil {
-			p.Order, p.OrderOf = w.Shapes[sol.ID].Order(sol.Kind), sol.Name
+			p.OrderOf = sol.Name
+			for _, step := range w.Shapes[sol.ID].Order(sol.Kind) {
+				p.Order = append(p.Order, measure.InUnits(step, w.Plan.Metric()))
+			}
 		}
 	}
 }

@@ -69,6 +69,9 @@ func TestEveryRouteOfEveryPlan(t *testing.T) {
 		defer r.Body.Close()
 		assert.Less(t, r.StatusCode, 500, "%s %s %v", method, path, form)
 		assert.NotEmpty(t, r.Header.Get("X-Request-Id"), path)
+		var b bytes.Buffer
+		_, _ = b.ReadFrom(r.Body)
+		assert.NotContains(t, b.String(), "⟦", "%s: a length nobody wrote", path)
 		return r.StatusCode
 	}
 	queries := []string{"", "?prop=a&sel=solid:s-box", "?prop=riser&sel=device:S1&way=power", "?prop=%FF&sel=x&way=%00&n=-1&ref=x&stock=x&key=x&board=riser&mockup=riser", "?way=train", "?way=picture", "?way=prove&prop=b"}

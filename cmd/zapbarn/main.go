@@ -114,6 +114,7 @@ func checkCommand() *cobra.Command {
 
 func calcCommand() *cobra.Command {
 	var asJSON bool
+	var units string
 	c := &cobra.Command{Use: "calc [NAME key=value ...]", Short: "one calculator, units as written; with no name, lists them",
 		RunE: func(cmd *cobra.Command, args []string) error {
 			out := cmd.OutOrStdout()
@@ -145,7 +146,7 @@ func calcCommand() *cobra.Command {
 				}
 				values[name] = v
 			}
-			rs, err := k.Run(values)
+			_, _, rs, err := k.Lay(values, units)
 			if err != nil {
 				return exit{2, err}
 			}
@@ -161,6 +162,7 @@ func calcCommand() *cobra.Command {
 			return nil
 		}}
 	c.Flags().BoolVar(&asJSON, "json", false, "print JSON")
+	c.Flags().StringVar(&units, "units", "", "in or mm, for bare lengths and answers; else those of what is written")
 	return c
 }
 

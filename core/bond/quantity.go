@@ -43,7 +43,7 @@ func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
 		r.Text = measure.Decimal(r.Value, 0) + " mL"
 		return r.With("both faces, area / coverage", fmt.Sprintf("2 x %s / 3.5 m2 a litre", dims), r.Text, source.FromMemory("contact cement, 3 to 4 m2 a litre one face")), nil
 	case g.Cure == "tape" || g.Cure == "mechanical":
-		r.Value, r.Unit, r.Text = length, "mm", measure.Run(length, false)
+		r.Value, r.Unit, r.Text = length, "mm", measure.MarkedRun(length)
 		return r.With("along the joint", dims, r.Text, source.Exact("length")), nil
 	case bead[g.Cure] > 0:
 		d := bead[g.Cure]

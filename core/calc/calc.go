@@ -23,7 +23,7 @@ import (
 // Param is one input of a calculator.
 type Param struct {
 	Name    string `json:"name"`
-	Kind    string `json:"kind"` // length, volts, amps, ohms, gauge, angle, time, temp, number, count, text
+	Kind    string `json:"kind"` // one of domains, or text
 	Doc     string `json:"doc"`
 	Default string `json:"default,omitempty"` // "" must be given
 }
@@ -79,23 +79,50 @@ func Named(name string) (Calculator, error) {
 	return c, nil
 }
 
-// Run parses the arguments as written and runs the calculator.
+// Run parses the arguments as written and runs the calculator, in the units
+// they are written in.
 func (c Calculator) Run(args map[string]string) ([]source.Result, error) {
-	_, _, rs, err := c.Lay(args)
+	_, _, rs, err := c.Lay(args, "")
 	return rs, err
 }
 
-// Lay is Run, and hands over the shape a pattern was laid out as (nil for
-// other sums) and the inputs, so that it can be drawn.
-func (c Calculator) Lay(args map[string]string) (in Inputs, s *pattern.Shape, rs []source.Result, err error) {
+// Lay is Run in units of choice ("in", "mm", or "" for those of the arguments),
+// and hands over the shape a pattern was laid out as (nil for other sums) and
+// the inputs, so that it can be drawn. A bare length is in those units, and so
+// are the answers.
+func (c Calculator) Lay(args map[string]string, units string) (in Inputs, s *pattern.Shape, rs []source.Result, err error) {
 	in = Inputs{map[string]float64{}, map[string]string{}, &s}
-	if err = in.read(c, args); err == nil {
+	if units == "" {
+		units = c.unitsOf(args)
+	}
+	metric := units == "mm"
+	if err = in.read(c, args, units); err == nil {
 		rs, err = c.run(in)
 	}
-	return in, s, rs, err
+	for i := range rs {
+		rs[i] = rs[i].InUnits(metric)
+	}
+	return in, s, rs, measure.ErrorIn(err, metric)
 }
 
-func (in Inputs) read(c Calculator, args map[string]string) error {
+// unitsOf are the units lengths were written in: metric when one is, and none is
+// in inches or feet.
+func (c Calculator) unitsOf(args map[string]string) string {
+	mm, inch := false, false
+	for _, p := range c.Params {
+		if p.Kind == "length" {
+			text := strings.ToLower(args[p.Name])
+			inch = inch || strings.ContainsAny(text, `'"’”`) || strings.Contains(text, "in") || strings.Contains(text, "ft")
+			mm = mm || strings.Contains(text, "m") && !strings.Contains(text, "mil")
+		}
+	}
+	if mm && !inch {
+		return "mm"
+	}
+	return "in"
+}
+
+func (in Inputs) read(c Calculator, args map[string]string, units string) error {
 	known := map[string]bool{}
 	for _, p := range c.Params {
 		known[p.Name] = true
@@ -106,9 +133,12 @@ func (in Inputs) read(c Calculator, args map[string]string) error {
 		if text == "" {
 			return measure.Bad(p.Name, "is empty; write %s", p.Doc)
 		}
-		v, err := read(p.Kind, text)
+		v, err := read(p.Kind, text, units)
 		if err != nil {
 			return measure.Bad(p.Name, "%s", err)
+		}
+		if err := p.within(v, text); err != nil {
+			return err
 		}
 		in.num[p.Name], in.text[p.Name] = v, text
 	}
@@ -124,10 +154,51 @@ func (in Inputs) read(c Calculator, args map[string]string) error {
 	return nil
 }
 
-func read(kind, text string) (float64, error) {
+// domain is what values of a kind may be: from Low to High in the base unit;
+// words say so.
+type domain struct {
+	low, high float64
+	words     string
+}
+
+// domains by kind. A parameter that must be given must be more than nothing
+// where its kind starts at nothing: no sum has a length of 0.
+var domains = map[string]domain{
+	"length":  {0, 100_000, "up to 100 m (328 ft)"},
+	"volts":   {0, 1000, "up to 1000 V"},
+	"amps":    {0, 1000, "up to 1000 A"},
+	"ohms":    {0, 1e9, "up to 1000 Mohm"},
+	"watts":   {0, 100_000, "up to 100 kW"},
+	"gauge":   {0, 1000, "such as 18 AWG"},
+	"angle":   {-360, 360, "degrees, -360 to 360"},
+	"percent": {0, 100, "per cent, 0 to 100"},
+	"hours":   {0, 24 * 366, "hours, such as 4 or 4 h"},
+	"time":    {0, 366 * 86400, "such as 2 h or 30 min"},
+	"temp":    {-60, 200, "-60 C to 200 C"},
+	"number":  {0, 1e6, "0 to 1000000"},
+	"count":   {0, 1e6, "a whole number, 0 to 1000000"},
+}
+
+// within refuses a value out of its kind's domain, naming field, value and what
+// is accepted.
+func (p Param) within(v float64, text string) error {
+	d, ok := domains[p.Kind]
+	if !ok {
+		return nil
+	}
+	if p.Default == "" && d.low == 0 && p.Kind != "count" && p.Kind != "percent" && v == 0 {
+		return measure.Bad(p.Name, "%s is nothing; write more than that, %s", text, d.words)
+	}
+	if v < d.low || v > d.high {
+		return measure.Bad(p.Name, "%s is out of range; write %s", text, d.words)
+	}
+	return nil
+}
+
+func read(kind, text, units string) (float64, error) {
 	switch kind {
 	case "length":
-		w, err := measure.Parse[measure.LengthKind](text)
+		w, err := measure.ParseLengthIn(text, units)
 		return w.Value(), err
 	case "volts":
 		w, err := measure.Parse[measure.VoltKind](text)
@@ -135,23 +206,65 @@ func read(kind, text string) (float64, error) {
 	case "amps":
 		w, err := measure.Parse[measure.AmpKind](text)
 		return w.Value(), err
+	case "ohms":
+		w, err := measure.Parse[measure.OhmKind](text)
+		return w.Value(), err
+	case "watts":
+		w, err := measure.Parse[measure.WattKind](text)
+		return w.Value(), err
 	case "gauge":
 		w, err := measure.Parse[measure.GaugeKind](text)
 		return w.Value(), err
+	case "angle":
+		w, err := measure.Parse[measure.AngleKind](text)
+		return w.Value(), err
 	case "time":
+		if v, err := strconv.ParseFloat(text, 64); err == nil && v != 0 {
+			return 0, fmt.Errorf("%s has no unit; write such as %s h or %s min", text, text, text)
+		}
 		w, err := measure.Parse[measure.DurationKind](text)
 		return w.Value(), err
+	case "hours":
+		if v, err := plainNumber(text); err == nil {
+			return v, nil
+		}
+		w, err := measure.Parse[measure.DurationKind](text)
+		if err != nil {
+			return 0, fmt.Errorf("%q is not understood; write hours, such as 4 or 4 h", text)
+		}
+		return w.Value() / 3600, nil
 	case "temp":
 		w, err := measure.Parse[measure.CelsiusKind](text)
 		return w.Value(), err
-	case "number", "count":
-		v, err := strconv.ParseFloat(strings.TrimSuffix(text, "%"), 64)
-		if err != nil || math.IsNaN(v) || math.IsInf(v, 0) || math.Abs(v) > 1e9 || kind == "count" && (v != math.Trunc(v) || v < 0 || v > 1e6) {
-			return 0, fmt.Errorf("%q is not a %s", text, map[string]string{"number": "number", "count": "whole number"}[kind])
+	case "percent":
+		v, err := plainNumber(strings.TrimSpace(strings.TrimSuffix(text, "%")))
+		if err != nil {
+			return 0, fmt.Errorf("%q is not understood; write per cent, such as 3 or 3 %%", text)
+		}
+		return v, nil
+	case "number":
+		v, err := plainNumber(text)
+		if err != nil {
+			return 0, fmt.Errorf("%q is not a number; it takes no unit", text)
+		}
+		return v, nil
+	case "count":
+		v, err := plainNumber(text)
+		if err != nil || v != math.Trunc(v) {
+			return 0, fmt.Errorf("%q is not a whole number", text)
 		}
 		return v, nil
 	}
 	return 0, nil
+}
+
+// plainNumber is a number with no unit.
+func plainNumber(text string) (float64, error) {
+	v, err := strconv.ParseFloat(text, 64)
+	if err == nil && (math.IsNaN(v) || math.IsInf(v, 0) || strings.ContainsAny(text, "xX_")) {
+		err = strconv.ErrSyntax
+	}
+	return v, err
 }
 
 func one(r source.Result, err error) ([]source.Result, error) {
@@ -169,7 +282,7 @@ func (in Inputs) shape(s *pattern.Shape, err error) ([]source.Result, error) {
 	out := s.Results
 	for _, p := range s.Panels {
 		lo, hi := p.Bounds()
-		size := measure.Inches(hi.X-lo.X) + " x " + measure.Inches(hi.Y-lo.Y)
+		size := measure.Marked(hi.X-lo.X) + " x " + measure.Marked(hi.Y-lo.Y)
 		out = append(out, source.Result{Key: p.ID, Label: fmt.Sprintf("%s, cut %d", p.Name, p.Copies), Value: p.Area(), Unit: "mm2", Text: size}.
 			With("extent of both faces", fmt.Sprintf("%.1f x %.1f mm", hi.X-lo.X, hi.Y-lo.Y), size, source.Exact("outside sizes, stock thickness counted")))
 	}
@@ -179,7 +292,7 @@ func (in Inputs) shape(s *pattern.Shape, err error) ([]source.Result, error) {
 var (
 	_ = register("length", "A length read and written in inches and millimetres.", []Param{{"of", "length", "a length as written, such as 4'6\"", ""}}, func(in Inputs) ([]source.Result, error) {
 		v := in.N("of")
-		return one(source.Result{Key: "length", Label: "Length", Value: v, Unit: "mm", Text: measure.Inches(v) + " = " + measure.Decimal(v, 3) + " mm"}.
+		return one(source.Result{Key: "length", Label: "Length", Value: v, Unit: "mm", Text: measure.Marked(v) + " = " + measure.Decimal(v, 3) + " mm"}.
 			With("1 in = 25.4 mm", in.T("of"), measure.Decimal(v, 3)+" mm", source.Std("international inch, exact")), nil)
 	})
 	_ = register("box", "Panels of a box, stock thickness counted.", []Param{{"w", "length", "outside width", ""}, {"d", "length", "outside depth", ""}, {"h", "length", "outside height", ""}, {"t", "length", "stock thickness", "1 in"}, {"joint", "text", "butt, mitre or rabbet", "butt"}, {"bottom", "count", "1 with a bottom", "0"}, {"lid", "count", "1 with a lid", "0"}, {"overhang", "length", "of the lid", "0 in"}},
@@ -190,7 +303,7 @@ var (
 		func(in Inputs) ([]source.Result, error) {
 			return in.shape(pattern.Tower{N: int(in.N("n")), H: in.N("h"), Bottom: in.N("bottom"), Top: in.N("top"), T: in.N("t")}.Lay())
 		})
-	_ = register("compound", "Compound angles of a leaning panel: cut angle on the face and blade tilt.", []Param{{"slope", "number", "slope of the face from level, in degrees", ""}, {"n", "count", "number of sides", "4"}},
+	_ = register("compound", "Compound angles of a leaning panel: cut angle on the face and blade tilt.", []Param{{"slope", "angle", "slope of the face from level", ""}, {"n", "count", "number of sides", "4"}},
 		func(in Inputs) ([]source.Result, error) {
 			s, n := in.N("slope"), int(in.N("n"))
 			if s <= 0 || s >= 180 {
@@ -205,7 +318,7 @@ var (
 				source.Result{Key: "cut", Label: "Cut angle on the face", Value: m, Unit: "deg", Text: measure.Degrees(m)}.With("M = atan(cos s tan(180/n))", fmt.Sprintf("atan(cos %g tan %g)", s, 180/float64(n)), measure.Degrees(m), from),
 				source.Result{Key: "tilt", Label: "Blade tilt", Value: b, Unit: "deg", Text: measure.Degrees(b)}.With("B = asin(sin s sin(180/n))", fmt.Sprintf("asin(sin %g sin %g)", s, 180/float64(n)), measure.Degrees(b), from)}, nil
 		})
-	_ = register("near-stop", "What setting the saw to its nearest stop costs.", []Param{{"t", "length", "stock thickness", "1 in"}, {"tilt", "number", "true tilt in degrees", ""}},
+	_ = register("near-stop", "What setting the saw to its nearest stop costs.", []Param{{"t", "length", "stock thickness", "1 in"}, {"tilt", "angle", "true tilt", ""}},
 		func(in Inputs) ([]source.Result, error) {
 			tilt := in.N("tilt")
 			if tilt < 0 || tilt > 60 {
@@ -248,7 +361,7 @@ var (
 		}
 		c := nest.Lengths(pieces, in.N("stock"), in.N("kerf"))
 		if c.TooLong != nil {
-			return nil, measure.Bad("lengths", "%s is longer than the stock's %s", measure.Inches(c.TooLong[0]), in.T("stock"))
+			return nil, measure.Bad("lengths", "%s is longer than the stock's %s", measure.Marked(c.TooLong[0]), in.T("stock"))
 		}
 		proof := "proven least"
 		if !c.Proven {
@@ -258,9 +371,9 @@ var (
 		for i, b := range c.Bars {
 			var cut []string
 			for _, p := range b.Pieces {
-				cut = append(cut, measure.Inches(p))
+				cut = append(cut, measure.Marked(p))
 			}
-			r = r.With(fmt.Sprintf("length %d", i+1), strings.Join(cut, " + "), measure.Inches(b.Left)+" left", source.Exact("exact search"))
+			r = r.With(fmt.Sprintf("length %d", i+1), strings.Join(cut, " + "), measure.Marked(b.Left)+" left", source.Exact("exact search"))
 		}
 		return one(r, nil)
 	})
@@ -276,7 +389,7 @@ var (
 			source.Result{Key: "drop", Label: "Drop", Value: drop, Unit: "V", Text: fmt.Sprintf("%s, %.1f %%", measure.Volts(drop), 100*drop/in.N("volts"))}.With("V = I R", fmt.Sprintf("%s x %s", measure.Amps(in.N("amps")), measure.Ohms(r)), measure.Volts(drop), source.Std("Ohm's law"), circuit.BudgetFrom),
 			source.Result{Key: "carry", Label: "May carry", Value: stock.Ampacity(in.N("gauge")), Unit: "A", Text: measure.Amps(stock.Ampacity(in.N("gauge")))}.With("limit of the next smaller listed gauge", in.T("gauge"), measure.Amps(stock.Ampacity(in.N("gauge"))), stock.AmpacityFrom)}, nil
 	})
-	_ = register("gauge", "Thinnest stocked wire for a run.", []Param{{"length", "length", "one way", ""}, {"amps", "amps", "current at its end", ""}, {"volts", "volts", "of the supply", "12 V"}, {"drop", "number", "budget in per cent", "3"}}, func(in Inputs) ([]source.Result, error) {
+	_ = register("gauge", "Thinnest stocked wire for a run.", []Param{{"length", "length", "one way", ""}, {"amps", "amps", "current at its end", ""}, {"volts", "volts", "of the supply", "12 V"}, {"drop", "percent", "budget", "3"}}, func(in Inputs) ([]source.Result, error) {
 		n := circuit.ChooseGauge(in.N("length"), in.N("amps"), in.N("volts"), in.N("drop")/100)
 		if n < 0 {
 			return nil, measure.Bad("amps", "no stocked wire keeps %s within %g %% over %s; feed it from nearer or at a higher voltage", in.T("amps"), in.N("drop"), in.T("length"))
@@ -298,7 +411,7 @@ var (
 		return one(source.Result{Key: "fuse", Label: "Fuse", Value: f, Unit: "A", Text: measure.Amps(f)}.
 			With("smallest stocked with 1.25 I <= fuse <= wire's limit", fmt.Sprintf("1.25 x %s .. %s", in.T("amps"), measure.Amps(carry)), measure.Amps(f), stock.FuseFrom, stock.AmpacityFrom), nil)
 	})
-	_ = register("glue", "Verdict on a glue between two materials.", []Param{{"a", "text", "material, such as xps1", ""}, {"b", "text", "material, such as ply1/4", ""}, {"glue", "text", "such as pu, pva, hotlow", ""}, {"age", "time", "since opened", "0 s"}, {"temp", "temp", "of the shop", "21 C"}, {"rh", "number", "humidity in per cent", "50"}}, func(in Inputs) ([]source.Result, error) {
+	_ = register("glue", "Verdict on a glue between two materials.", []Param{{"a", "text", "material, such as xps1", ""}, {"b", "text", "material, such as ply1/4", ""}, {"glue", "text", "such as pu, pva, hotlow", ""}, {"age", "time", "since opened", "0 s"}, {"temp", "temp", "of the shop", "21 C"}, {"rh", "percent", "humidity", "50"}}, func(in Inputs) ([]source.Result, error) {
 		a, ok1 := stock.Shop.Materials[in.T("a")]
 		b, ok2 := stock.Shop.Materials[in.T("b")]
 		g, ok3 := stock.Shop.Glues[in.T("glue")]
@@ -319,7 +432,7 @@ var (
 		wait.Steps = append(wait.Steps, v.Working...)
 		return []source.Result{r, wait}, nil
 	})
-	_ = register("dry", "How much longer a waterborne wait takes in this air.", []Param{{"wait", "time", "at 21 C and 50 %", "2 h"}, {"temp", "temp", "air", ""}, {"rh", "number", "humidity in per cent", ""}}, func(in Inputs) ([]source.Result, error) {
+	_ = register("dry", "How much longer a waterborne wait takes in this air.", []Param{{"wait", "time", "at 21 C and 50 %", "2 h"}, {"temp", "temp", "air", ""}, {"rh", "percent", "humidity", ""}}, func(in Inputs) ([]source.Result, error) {
 		if in.N("rh") < 0 || in.N("rh") > 100 {
 			return nil, measure.Bad("rh", "%g %% cannot be; write 0 to 100", in.N("rh"))
 		}

@@ -85,7 +85,14 @@ func TestBadInputNamesTheParameter(t *testing.T) {
 			args := map[string]string{}
 			for _, q := range c.Params {
 				if q.Default == "" {
-					args[q.Name] = map[string]string{"length": "10 in", "gauge": "18awg", "amps": "1 A", "volts": "12 V", "temp": "20 C", "number": "30", "count": "4", "time": "1 h", "text": texts[q.Name]}[q.Kind]
+					args[q.Name] = map[string]string{"length": "10 in", "gauge": "18awg", "amps": "1 A", "volts": "12 V", "temp": "20 C", "number": "30", "count": "4", "time": "1 h", "ohms": "1 ohm", "watts": "100 W", "angle": "30", "percent": "50", "hours": "4", "text": texts[q.Name]}[q.Kind]
+				}
+			}
+			for _, bad := range outOfDomain[p.Kind] { // its own name, what it is, what is accepted
+				args[p.Name] = bad
+				_, err := c.Run(args)
+				if assert.Error(t, err, "%s %s=%s", c.Name, p.Name, bad) {
+					assert.Contains(t, err.Error(), p.Name+":", "%s %s=%s", c.Name, p.Name, bad)
 				}
 			}
 			args[p.Name] = "???"
@@ -100,4 +107,40 @@ func TestBadInputNamesTheParameter(t *testing.T) {
 	}
 	_, err := Named("divination")
 	assert.ErrorContains(t, err, "choose")
+}
+
+// outOfDomain is what no parameter of a kind takes: negative, enormous, with
+// the unit of something else.
+var outOfDomain = map[string][]string{
+	"length": {"-3 in", "1e6 m", "600W", "80%"}, "volts": {"-5 V", "2000 V", "5 A"}, "amps": {"-1 A", "5000 A", "1 V"}, "ohms": {"-1 ohm", "3 W"}, "watts": {"-5 W", "900 kW", "3 V"},
+	"angle": {"400", "-361 deg", "80%"}, "percent": {"101", "-1%", "80 W"}, "hours": {"-1", "1e6", "4 W"}, "time": {"2", "-2 h", "9000 days"}, "temp": {"400 C", "-80 C"},
+	"number": {"-1", "1e9", "600W", "80%", "0x10", "NaN"}, "count": {"-1", "2.5", "1e9", "3 W"},
+}
+
+// Units mean what they say; a bare length and the answers are in the units
+// asked for, or else in those of what was written.
+func TestUnitsMeanWhatTheySay(t *testing.T) {
+	run := func(name, units string, args map[string]string) string {
+		k, err := Named(name)
+		require.NoError(t, err)
+		_, _, rs, err := k.Lay(args, units)
+		require.NoError(t, err, "%s %v", name, args)
+		out := ""
+		for _, r := range rs {
+			out += r.Text + " "
+			for _, s := range r.Steps {
+				out += s.Numbers + " " + s.Value + " "
+			}
+		}
+		assert.NotContains(t, out, "⟦")
+		return out
+	}
+	assert.Equal(t, run("outlet", "", map[string]string{"watts": "600W"}), run("outlet", "", map[string]string{"watts": "0.6 kW"}))
+	assert.Equal(t, run("strip-feeds", "", map[string]string{"amps": "4 A", "ohms": "0.3ohm", "volts": "12"}), run("strip-feeds", "", map[string]string{"amps": "4000 mA", "ohms": "300 mohm", "volts": "12 V"}))
+	assert.Equal(t, run("compound", "", map[string]string{"slope": "80"}), run("compound", "", map[string]string{"slope": "80deg"}))
+	assert.Equal(t, run("dry", "", map[string]string{"temp": "15 C", "rh": "80", "wait": "2 h"}), run("dry", "", map[string]string{"temp": "15 C", "rh": "80%", "wait": "2 h"}))
+	metric := run("tower", "mm", map[string]string{"h": "1200", "bottom": "500", "top": "230", "t": "25"})
+	assert.Equal(t, metric, run("tower", "", map[string]string{"h": "1200 mm", "bottom": "50 cm", "top": "230 mm", "t": "2.5 cm"}))
+	assert.NotContains(t, metric, `"`)
+	assert.Contains(t, run("tower", "in", map[string]string{"h": "48", "bottom": "20", "top": "9"}), `"`)
 }

@@ -77,8 +77,8 @@ var (
 				if n.Limb {
 					what = "limb"
 				}
-				out = append(out, source.Result{Key: "neck", Label: p.Name + ", " + what, Value: n.Width, Unit: "mm", Text: measure.Inches(n.Width)}.
-					With("narrower than the stock bears", "at "+measure.Inches(n.At.X)+" from the left, "+measure.Inches(n.At.Y)+" up", measure.Inches(n.Width)+" < "+measure.Inches(in.N("neck")), source.FromMemory("safe necks by stock")))
+				out = append(out, source.Result{Key: "neck", Label: p.Name + ", " + what, Value: n.Width, Unit: "mm", Text: measure.Marked(n.Width)}.
+					With("narrower than the stock bears", "at "+measure.Marked(n.At.X)+" from the left, "+measure.Marked(n.At.Y)+" up", measure.Marked(n.Width)+" < "+measure.Marked(in.N("neck")), source.FromMemory("safe necks by stock")))
 			}
 		}
 		return out, nil
@@ -98,9 +98,9 @@ var (
 		var out []source.Result
 		for _, p := range s.Panels {
 			lo, hi := p.Bounds()
-			text := measure.Inches(hi.X-lo.X) + " x " + measure.Inches(hi.Y-lo.Y)
+			text := measure.Marked(hi.X-lo.X) + " x " + measure.Marked(hi.Y-lo.Y)
 			out = append(out, source.Result{Key: p.ID, Label: p.Name, Value: hi.Y - lo.Y, Unit: "mm", Text: text}.
-				With("equal shares, half the lap past the seam", measure.Inches(in.N("w"))+" x "+measure.Inches(in.N("h")), text, source.Exact("half an inch kept off each edge of the sheet")))
+				With("equal shares, half the lap past the seam", measure.Marked(in.N("w"))+" x "+measure.Marked(in.N("h")), text, source.Exact("half an inch kept off each edge of the sheet")))
 		}
 		return out, nil
 	})
@@ -114,8 +114,8 @@ var (
 		if k := in.N("throw"); k > 0 {
 			f := in.N("known") / in.N("ref")
 			d := k * f * in.N("picture")
-			out = append(out, source.Result{Key: "throw", Label: "Lens to stock", Value: d, Unit: "mm", Text: measure.Inches(d)}.
-				With("distance = throw ratio x picture width on the stock", measure.Decimal(k, 2)+" x "+measure.Inches(f*in.N("picture")), measure.Inches(d), source.Exact("throw ratio by definition")))
+			out = append(out, source.Result{Key: "throw", Label: "Lens to stock", Value: d, Unit: "mm", Text: measure.Marked(d)}.
+				With("distance = throw ratio x picture width on the stock", measure.Decimal(k, 2)+" x "+measure.Marked(f*in.N("picture")), measure.Marked(d), source.Exact("throw ratio by definition")))
 		}
 		return out, nil
 	})

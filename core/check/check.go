@@ -25,6 +25,15 @@ const (
 
 func (l Level) String() string { return [...]string{"note", "mind", "fix", "stop"}[l] }
 
+func levelNamed(name string) Level {
+	for l := Note; l <= Stop; l++ {
+		if l.String() == name {
+			return l
+		}
+	}
+	return Stop
+}
+
 // MarshalText writes the level by name.
 func (l Level) MarshalText() ([]byte, error) { return []byte(l.String()), nil }
 
@@ -126,7 +135,9 @@ func run(w *plan.Work) []Snag {
 			if seen[s.ID()]++; seen[s.ID()] > 1 { // no two share an ID
 				s.key = strings.TrimPrefix(s.ID(), s.Code+"@") + fmt.Sprintf("~%d", seen[s.ID()])
 			}
-			s.Waived = waivers[s.ID()]
+			if v := waivers[s.ID()]; v != nil && (v.Level == "" || s.Level <= levelNamed(v.Level)) { // what got worse comes back
+				s.Waived = v
+			}
 			out = append(out, s)
 		})
 	}

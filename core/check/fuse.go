@@ -85,7 +85,7 @@ const pulls = 2.0
 // PolyFrom is its source.
 var PolyFrom = source.FromMemory("self-resetting fuses hold their rating and trip at about twice that, in seconds")
 
-var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may carry, or too small for the running current.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may carry (fuse-slow: a self-resetting one), or too small for the running current (fuse-blows, fuse-tight).", func(w *plan.Work, say func(Snag)) {
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
 		if d.Kind != "fuse" {
@@ -97,6 +97,10 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 		}
 		g := w.All.Readings[d.ID]
 		mends := func() []Mend {
+			carry := carry
+			if run == nil { // what hangs straight on it: its own lead
+				carry = leadBelow(w, d.ID)
+			}
 			if f := circuit.ChooseFuse(g.Amps, carry); f > 0 && f != d.Rating.Value() {
 				next := *d
 				next.Rating = measure.Of[measure.AmpKind](f)
@@ -115,7 +119,7 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 			if m.Rating.Value() > 0 {
 				mends = []Mend{put(w, label, "device", d.ID, m)}
 			}
-			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " lets too much through", weight: 2, Mends: mends, From: []source.Source{PolyFrom, stock.AmpacityFrom},
+			say(Snag{Code: "fuse-slow", Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " lets too much through", weight: 2, Mends: mends, From: []source.Source{PolyFrom, stock.AmpacityFrom},
 				Why: fmt.Sprintf("A self-resetting fuse trips only at about twice its %s, and slowly; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
 		case run != nil && d.Rating.Value() > carry+1e-9:
 			fix := mends()
@@ -125,12 +129,29 @@ var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may car
 			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " does not guard the wire", weight: 2, Mends: fix, From: []source.Source{stock.AmpacityFrom},
 				Why: fmt.Sprintf("It lets %s through; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
 		case g.Amps > d.Rating.Value():
-			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " will blow", weight: 2, Mends: mends(), Why: fmt.Sprintf("%s runs through a %s fuse.", measure.Amps(g.Amps), d.Rating)})
+			say(Snag{Code: "fuse-blows", Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " will blow", weight: 2, Mends: mends(), Why: fmt.Sprintf("%s runs through a %s fuse.", measure.Amps(g.Amps), d.Rating)})
 		case g.Amps > 0.8*d.Rating.Value():
-			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is tight", Mends: mends(), Why: fmt.Sprintf("%s runs through a %s fuse; keep it at 80 %% or less.", measure.Amps(g.Amps), d.Rating)})
+			say(Snag{Code: "fuse-tight", Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is tight", Mends: mends(), Why: fmt.Sprintf("%s runs through a %s fuse; keep it at 80 %% or less.", measure.Amps(g.Amps), d.Rating)})
 		}
 	}
 })
+
+// leadBelow is the least ampacity of the leads of lamps that hang straight on a
+// device; of a fuse that nothing hangs on, what the thickest wire bears.
+func leadBelow(w *plan.Work, id string) float64 {
+	least := stock.Ampacity(measure.AWGArea(stock.Gauges[len(stock.Gauges)-1]))
+	for _, k := range w.Kids(id) {
+		if k.Kind != "lamp" {
+			continue
+		}
+		g := k.Gauge
+		if g.IsZero() {
+			g = w.Lib.Lamps[k.Product].LeadGauge
+		}
+		least = min(least, stock.Ampacity(g.Value()))
+	}
+	return least
+}
 
 // carries is the least ampacity of a run and of all runs fed through it.
 func carries(w *plan.Work, run string) float64 {

@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 	"math"
+	"os"
 	"regexp"
 	"strconv"
 	"strings"
@@ -55,13 +56,16 @@ func fewer(a, b [4]int) bool {
 
 // random plans of every trade: careless wirings, and careless props of solids,
 // joints, coats and known sizes with outlets.
-func careless(t *testing.T, visit func(name string, p *plan.Plan)) {
-	for seed := range uint64(60) {
+func careless(t *testing.T, n uint64, visit func(name string, p *plan.Plan)) {
+	if os.Getenv("ZAPBARN_SOAK") != "" {
+		n *= 10
+	}
+	for seed := range n {
 		if p := wirings.Random(seed); p.Validate() == nil {
 			visit(fmt.Sprintf("wiring %d", seed), p)
 		}
 	}
-	for seed := range uint64(40) {
+	for seed := range n {
 		p := wirings.RandomProp(seed)
 		require.NoError(t, p.Validate(), "prop %d", seed)
 		visit(fmt.Sprintf("prop %d", seed), p)
@@ -75,7 +79,7 @@ func careless(t *testing.T, visit func(name string, p *plan.Plan)) {
 func TestMendsCureAndKeepTheirPromise(t *testing.T) {
 	offered, promises := 0, 0
 	codes := map[string]int{}
-	careless(t, func(name string, p *plan.Plan) {
+	careless(t, 45, func(name string, p *plan.Plan) {
 		w := plan.Do(p, stock.Shop, today)
 		require.True(t, w.All.Solution.Settled, name)
 		kirchhoff(t, name, w.Rig, w.All)
@@ -174,7 +178,7 @@ func kept(t *testing.T, name string, s Snag, m Mend, after *plan.Work) int {
 // with no mend left.
 func TestMendingEnds(t *testing.T) {
 	longest := 0
-	careless(t, func(name string, p *plan.Plan) {
+	careless(t, 22, func(name string, p *plan.Plan) {
 		last, did := [4]int{1 << 30}, ""
 		for press := 0; ; press++ {
 			require.Less(t, press, 60, name)

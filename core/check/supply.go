@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/stock"
 )
 
 var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (80 % continuous).", func(w *plan.Work, say func(Snag)) {
@@ -100,16 +101,70 @@ var _ = rule("starved", Stop, "A converter or a controller sees less than it nee
 		if g.State != "starved" {
 			continue
 		}
+		feeds := func(st *plan.State) bool {
+			return st.Readings[d.ID].State == "ok" || st.Readings[d.ID].State == "heavy"
+		}
 		if d.Kind == "controller" {
-			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is starved", weight: 3,
+			say(Snag{Code: "controller-starved", Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is starved", weight: 3, Mends: fedBetter(w, d, d.Volts.Or(5), feeds),
 				Why: fmt.Sprintf("It sees %s of its %s and resets or runs wild below nine tenths. Feed it before the long wire, or from a supply of its own.", measure.Volts(g.Volts), measure.Volts(d.Volts.Or(5)))})
 			continue
 		}
 		v, _ := plan.SupplyOf(d, w.Lib)
-		say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is starved", weight: 3,
+		say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is starved", weight: 3, Mends: fedBetter(w, d, 2*v, feeds),
 			Why: fmt.Sprintf("A step-down converter to %s wants at least %s at its input. Feed it from a higher rail, through thicker wire.", measure.Volts(v), measure.Volts(v+1))})
 	}
 })
+
+// fedBetter is how a device that sees too little can be fed: by thicker wire on
+// the way, by more cells in its pack, by a supply of its own.
+func fedBetter(w *plan.Work, d *plan.Device, volts float64, does func(*plan.State) bool) (out []Mend) {
+	if w.Plain {
+		return nil
+	}
+	try := func(m Mend) bool {
+		st := resolve(w, d.ID, m)
+		return st != nil && does(st)
+	}
+	if run := runAbove(w, d.From); run != nil {
+		var thicker []Mend
+		for _, n := range stock.Gauges {
+			if a := measure.AWGArea(n); a > run.Gauge.Value()+1e-9 {
+				next := *run
+				next.Gauge = measure.Of[measure.GaugeKind](a)
+				thicker = append(thicker, put(w, next.Gauge.String()+" for "+run.Name, "device", run.ID, next))
+			}
+		}
+		if m, ok := least(thicker, try); ok {
+			out = append(out, m)
+		}
+	}
+	if s := w.Device(w.Rig.Supply(d.From)); s != nil && s.Cell != "" {
+		var more []Mend
+		for n := max(1, s.Cells) + 1; n <= max(1, s.Cells)+8; n++ {
+			next := *s
+			next.Cells = n
+			more = append(more, put(w, fmt.Sprintf("%d cells in a row", n), "device", s.ID, next))
+		}
+		for _, m := range more { // more volts may harm the rest: the fewest that do
+			if try(m) {
+				out = append(out, m)
+				break
+			}
+		}
+	}
+	asks := max(w.All.Readings[d.ID].Amps, d.Amps.Or(.1))
+	for _, v := range []float64{volts, 12, 24} {
+		if id := smallest(w, v, asks); id != "" && v >= volts {
+			s := plan.Device{ID: w.FreshName("S"), Prop: d.Prop, Kind: "supply", Product: id}
+			s.Name = "Supply " + s.ID
+			m := fused(w, "A supply of its own", *d, s.ID)
+			m.Edit.Changes = append([]plan.Change{w.Plan.Put("device", s.ID, s)}, m.Edit.Changes...)
+			out = append(out, m)
+			break
+		}
+	}
+	return out
+}
 
 var _ = rule("not-settled", Stop, "The wiring has no steady state, and what will not settle.", func(w *plan.Work, say func(Snag)) {
 	if s := w.All.Solution; !s.Settled {

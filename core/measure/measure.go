@@ -265,6 +265,7 @@ type (
 	WattKind     = wattKind
 	AmpKind      = ampKind
 	OhmKind      = ohmKind
+	AngleKind    = angleKind
 	GaugeKind    = gaugeKind
 	DurationKind = secondKind
 	CelsiusKind  = celsiusKind

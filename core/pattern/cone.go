@@ -63,7 +63,7 @@ func (c Cone) Lay() (*Shape, error) {
 	lo := minimum(pts)
 	s, k := math.Sincos(theta / 2)
 	p.Marks = append(p.Marks, [2]Point{{outer*s - lo.X, -outer*k - lo.Y}, {inner*s - lo.X, -inner*k - lo.Y}})
-	p.Notes = append(p.Notes, fmt.Sprintf("Trammel: outer radius %s, inner %s, angle %s.", measure.Tape(outer, false), measure.Tape(inner, false), measure.Degrees(theta*180/math.Pi)), "Roll with the outside out; the straight sides meet.")
+	p.Notes = append(p.Notes, fmt.Sprintf("Trammel: outer radius %s, inner %s, angle %s.", measure.MarkedTape(outer), measure.MarkedTape(inner), measure.Degrees(theta*180/math.Pi)), "Roll with the outside out; the straight sides meet.")
 	sh := &Shape{Panels: []Panel{p}, Size: Vec{2 * big, 2 * big, c.H}}
 	prof := Profile{{c.Bottom / 2, 0}, {c.Top / 2, c.H}}
 	const facets = 32
@@ -77,8 +77,8 @@ func (c Cone) Lay() (*Shape, error) {
 	deg := theta * 180 / math.Pi
 	exact := source.Exact("development of a cone, at the middle of the sheet")
 	sh.Results = append(sh.Results,
-		result("outer", "Outer radius", outer, "mm", in(outer)).With("L R / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rb, rb-rs), measure.Tape(outer, false), exact),
-		result("inner", "Inner radius", inner, "mm", in(inner)).With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rs, rb-rs), measure.Tape(inner, false), exact),
+		result("outer", "Outer radius", outer, "mm", in(outer)).With("L R / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rb, rb-rs), measure.MarkedTape(outer), exact),
+		result("inner", "Inner radius", inner, "mm", in(inner)).With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rs, rb-rs), measure.MarkedTape(inner), exact),
 		result("angle", "Angle of the sector", deg, "deg", measure.Degrees(deg)).With("360 (R - r) / L", fmt.Sprintf("360 x %.1f / %.1f", rb-rs, slant), measure.Degrees(deg), exact))
 	return sh, nil
 }
@@ -132,7 +132,7 @@ func (w Wrap) Lay() (*Shape, error) {
 	p := Panel{ID: "wrap", Name: "Wrap", Copies: 1, Thick: w.T, Outline: Rect(round+w.Overlap, w.H), Edges: []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}}}
 	sh := &Shape{Size: Vec{w.D, w.D, w.H}}
 	exact := source.Exact("length of the bent sheet's neutral layer")
-	r := result("round", "Length round", round, "mm", in(round)).With("pi (D - bending thickness)", fmt.Sprintf("pi x (%.1f - %.1f)", w.D, bend), measure.Tape(round, false), exact)
+	r := result("round", "Length round", round, "mm", in(round)).With("pi (D - bending thickness)", fmt.Sprintf("pi x (%.1f - %.1f)", w.D, bend), measure.MarkedTape(round), exact)
 	sh.Results = append(sh.Results, r)
 	if w.Kerf > 0 {
 		// one kerf closes by kerf/(T - skin) radians
@@ -202,7 +202,7 @@ func (b Boards) Lay() (*Shape, error) {
 			}
 		}
 		p := Panel{ID: fmt.Sprintf("board%d", k+1), Name: fmt.Sprintf("Board %d", k+1), Copies: 1, Thick: b.T, Outline: toOrigin(pts), Grain: "up"}
-		p.Notes = append(p.Notes, fmt.Sprintf("Lay the boards side by side; string of %s from the middle.", measure.Tape(r, false)), fmt.Sprintf("Its straight sides are %s and %s long.", measure.Tape(2*chord(x0), false), measure.Tape(2*chord(x1), false)))
+		p.Notes = append(p.Notes, fmt.Sprintf("Lay the boards side by side; string of %s from the middle.", measure.MarkedTape(r)), fmt.Sprintf("Its straight sides are %s and %s long.", measure.MarkedTape(2*chord(x0)), measure.MarkedTape(2*chord(x1))))
 		sh.Panels = append(sh.Panels, p)
 		front, back := make([]Vec, len(pts)), make([]Vec, len(pts))
 		for i, q := range pts {
@@ -222,7 +222,7 @@ func (b Boards) Lay() (*Shape, error) {
 		result("boards", "Boards", float64(n), "", fmt.Sprint(n)).With("n = ceil(D / board)", fmt.Sprintf("ceil(%s / %s)", in(b.D), in(b.Board)), fmt.Sprint(n), source.Exact("whole boards")))
 	if n > 1 {
 		sh.Results = append(sh.Results, result("seam", "First seam, from the middle", math.Abs(cut[1]), "mm", in(math.Abs(cut[1]))).
-			With("D k/n - D/2 + offset; half its length sqrt(r^2 - x^2)", fmt.Sprintf("%s, half-length %s", in(math.Abs(cut[1])), measure.Tape(chord(cut[1]), false)), in(math.Abs(cut[1])), source.Exact("chord of a circle")))
+			With("D k/n - D/2 + offset; half its length sqrt(r^2 - x^2)", fmt.Sprintf("%s, half-length %s", in(math.Abs(cut[1])), measure.MarkedTape(chord(cut[1]))), in(math.Abs(cut[1])), source.Exact("chord of a circle")))
 	}
 	return sh, nil
 }

@@ -281,7 +281,7 @@ func (o Outline) Lay() (*Shape, error) {
 	s.Results = append(s.Results,
 		result("scale", "Scale of the drawing", fx, "mm", measure.Decimal(fx, 3)+" mm a unit").
 			With("known size / size in the drawing", fmt.Sprintf("%s / %s", in(wide), measure.Decimal(hi.X-lo.X, 2)), measure.Decimal(fx, 4)+" mm a unit across, "+measure.Decimal(fy, 4)+" up", source.Exact("proportion")),
-		result("face", "Face of all copies", area/1e6, "m2", measure.Decimal(area/92903.04, 2)+" sq ft").
+		result("face", "Face of all copies", area/1e6, "m2", measure.MarkedArea(area/1e6)).
 			With("outlines less holes, x copies", fmt.Sprintf("%d pieces", len(s.Panels)*o.Copies), measure.Decimal(area/1e6, 3)+" m2", source.Exact("shoelace formula")))
 	return s, nil
 }

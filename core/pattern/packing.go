@@ -34,7 +34,7 @@ func DiscsInDisc(n int, d float64) (source.Result, error) {
 		}
 	}
 	out := ratio * d
-	return result("holder", fmt.Sprintf("Disc that holds %d", n), out, "mm", in(out)).With("D = d (R/r)", fmt.Sprintf("%s x %.4f", in(d), ratio), measure.Tape(out, false), from), nil
+	return result("holder", fmt.Sprintf("Disc that holds %d", n), out, "mm", in(out)).With("D = d (R/r)", fmt.Sprintf("%s x %.4f", in(d), ratio), measure.MarkedTape(out), from), nil
 }
 
 // Layers is how many layers of stock t thick reach a thickness, and what is

@@ -291,7 +291,7 @@ func positive(field string, mm float64) error {
 	case math.IsNaN(mm) || mm <= 0:
 		return measure.Bad(field, "must be more than nothing; write a length such as 22 in")
 	case mm > 30_000:
-		return measure.Bad(field, "%s is larger than any prop; the limit is 98 ft (30 m)", measure.Run(mm, false))
+		return measure.Bad(field, "%s is larger than any prop; the limit is 98 ft (30 m)", measure.MarkedRun(mm))
 	}
 	return nil
 }
@@ -359,7 +359,7 @@ func (b *Body) moved(to func(Vec) Vec) {
 	}
 }
 
-func in(mm float64) string { return measure.Inches(mm) }
+func in(mm float64) string { return measure.Marked(mm) }
 
 func result(key, label string, v float64, unit, text string) source.Result {
 	return source.Result{Key: key, Label: label, Value: v, Unit: unit, Text: text}

@@ -50,7 +50,7 @@ func (d Disc) Lay() (*Shape, error) {
 	}
 	circ := math.Pi * d.D
 	s.Results = append(s.Results, result("edge", "Length round the edge", circ, "mm", in(circ)).
-		With("c = pi d", "pi x "+in(d.D), measure.Tape(circ, false), source.Exact("circle")))
+		With("c = pi d", "pi x "+in(d.D), measure.MarkedTape(circ), source.Exact("circle")))
 	return s, nil
 }
 

@@ -26,9 +26,9 @@ func RingsAtPitch(height, pitch, pole, d float64) ([]source.Result, error) {
 	round := math.Pi * (pole + d)
 	exact := source.Exact("circle at the ring's middle; whole pitches")
 	return []source.Result{
-		result("rings", "Rings", n, "", fmt.Sprintf("%.0f", n)).With("n = floor((H - d) / pitch) + 1", fmt.Sprintf("floor((%s - %s) / %s) + 1", in(height), in(d), in(pitch)), fmt.Sprintf("%.0f, the last %s from the end", n, measure.Tape(height-d-(n-1)*pitch, false)), exact),
-		result("each", "Length of each", round, "mm", measure.Tape(round, false)).With("pi (pole + d)", fmt.Sprintf("pi x (%s + %s)", in(pole), in(d)), measure.Tape(round, false), exact),
-		result("all", "Length in all", n*round, "mm", measure.Run(n*round, false)).With("n x each", fmt.Sprintf("%.0f x %s", n, measure.Tape(round, false)), measure.Run(n*round, false), exact)}, nil
+		result("rings", "Rings", n, "", fmt.Sprintf("%.0f", n)).With("n = floor((H - d) / pitch) + 1", fmt.Sprintf("floor((%s - %s) / %s) + 1", in(height), in(d), in(pitch)), fmt.Sprintf("%.0f, the last %s from the end", n, measure.MarkedTape(height-d-(n-1)*pitch)), exact),
+		result("each", "Length of each", round, "mm", measure.MarkedTape(round)).With("pi (pole + d)", fmt.Sprintf("pi x (%s + %s)", in(pole), in(d)), measure.MarkedTape(round), exact),
+		result("all", "Length in all", n*round, "mm", measure.MarkedRun(n*round)).With("n x each", fmt.Sprintf("%.0f x %s", n, measure.MarkedTape(round)), measure.MarkedRun(n*round), exact)}, nil
 }
 
 // Scales is rows of scales, each row half a scale over: how many cover a face.
@@ -61,7 +61,7 @@ func Banding(w, d, t float64, mitred bool) ([]source.Result, error) {
 	return []source.Result{
 		result("long", "Two long strips", long, "mm", in(long)).With("W + 2 t", fmt.Sprintf("%s + 2 x %s", in(w), in(t)), in(long), exact),
 		result("short", "Two short strips, "+how, short, "mm", in(short)).With(map[bool]string{true: "D + 2 t", false: "D"}[mitred], in(d), in(short), exact),
-		result("all", "Strip in all", 2*(long+short), "mm", measure.Run(2*(long+short), false)).With("2 (long + short)", "", measure.Run(2*(long+short), false), exact)}, nil
+		result("all", "Strip in all", 2*(long+short), "mm", measure.MarkedRun(2*(long+short))).With("2 (long + short)", "", measure.MarkedRun(2*(long+short)), exact)}, nil
 }
 
 // Armature is wire for an armature: strands twisted round each other at a
@@ -78,8 +78,8 @@ func Armature(path, d, pitch float64, strands int, hooks float64) (source.Result
 		f = math.Hypot(1, math.Pi*d/pitch)
 	}
 	total := float64(strands)*path*f + hooks
-	return result("wire", "Wire", total, "mm", measure.Run(total, false)).
-		With("strands x path x sqrt(1 + (pi d / pitch)^2) + hooks", fmt.Sprintf("%d x %s x %.3f + %s", strands, measure.Run(path, false), f, in(hooks)), measure.Run(total, false), source.Exact("length of a helix"), source.FromTrade("metal springs back: overbend")), nil
+	return result("wire", "Wire", total, "mm", measure.MarkedRun(total)).
+		With("strands x path x sqrt(1 + (pi d / pitch)^2) + hooks", fmt.Sprintf("%d x %s x %.3f + %s", strands, measure.MarkedRun(path), f, in(hooks)), measure.MarkedRun(total), source.Exact("length of a helix"), source.FromTrade("metal springs back: overbend")), nil
 }
 
 // Hangers are n evenly spaced along a length, the outer two in from the ends.
@@ -91,8 +91,8 @@ func Hangers(length, inset float64, n int) (source.Result, error) {
 		return source.Result{}, measure.Bad("n", "write 2 to 500, with an inset of less than half the length")
 	}
 	gap := (length - 2*inset) / float64(n-1)
-	return result("gap", "From one to the next", gap, "mm", measure.Tape(gap, false)).
-		With("(L - 2 inset) / (n - 1)", fmt.Sprintf("(%s - 2 x %s) / %d", in(length), in(inset), n-1), measure.Tape(gap, false), source.Exact("even spacing"), source.FromTrade("rate each hanger for the whole load shared by one fewer")), nil
+	return result("gap", "From one to the next", gap, "mm", measure.MarkedTape(gap)).
+		With("(L - 2 inset) / (n - 1)", fmt.Sprintf("(%s - 2 x %s) / %d", in(length), in(inset), n-1), measure.MarkedTape(gap), source.Exact("even spacing"), source.FromTrade("rate each hanger for the whole load shared by one fewer")), nil
 }
 
 // Wedge levels a base on sloping ground: its height at the low end.
@@ -104,8 +104,8 @@ func Wedge(base, rise, run float64) (source.Result, error) {
 		return source.Result{}, measure.Bad("rise", "must lie between nothing and the run")
 	}
 	h := base * rise / run
-	return result("height", "Wedge at the low end", h, "mm", measure.Tape(h, false)).
-		With("base x rise / run", fmt.Sprintf("%s x %s / %s", in(base), in(rise), in(run)), fmt.Sprintf("%s, an angle of %s", measure.Tape(h, false), measure.Degrees(math.Atan2(rise, run)*180/math.Pi)), source.Exact("similar triangles")), nil
+	return result("height", "Wedge at the low end", h, "mm", measure.MarkedTape(h)).
+		With("base x rise / run", fmt.Sprintf("%s x %s / %s", in(base), in(rise), in(run)), fmt.Sprintf("%s, an angle of %s", measure.MarkedTape(h), measure.Degrees(math.Atan2(rise, run)*180/math.Pi)), source.Exact("similar triangles")), nil
 }
 
 // KeepUnder is the least that must stay under a pocket in foam, in mm (1/2 in).
@@ -141,8 +141,8 @@ func Screen(diagonal, aspectW, aspectH float64, portrait bool) ([]source.Result,
 	}
 	from := source.Exact("Pythagoras")
 	return []source.Result{
-		result("w", "Picture width", w, "mm", measure.Tape(w, false)).With("d a / sqrt(a^2 + b^2)", fmt.Sprintf("%s x %g / sqrt(%g^2 + %g^2)", in(diagonal), aspectW, aspectW, aspectH), measure.Tape(w, false), from),
-		result("h", "Picture height", h, "mm", measure.Tape(h, false)).With("d b / sqrt(a^2 + b^2)", "", measure.Tape(h, false), from)}, nil
+		result("w", "Picture width", w, "mm", measure.MarkedTape(w)).With("d a / sqrt(a^2 + b^2)", fmt.Sprintf("%s x %g / sqrt(%g^2 + %g^2)", in(diagonal), aspectW, aspectW, aspectH), measure.MarkedTape(w), from),
+		result("h", "Picture height", h, "mm", measure.MarkedTape(h)).With("d b / sqrt(a^2 + b^2)", "", measure.MarkedTape(h), from)}, nil
 }
 
 // fits are what is added to the hole's size, in mm.
@@ -171,7 +171,7 @@ func Scale(known, onReference, other float64) (source.Result, error) {
 		return source.Result{}, err
 	}
 	f := known / onReference
-	return result("length", "On the prop", other*f, "mm", measure.Tape(other*f, false)).
+	return result("length", "On the prop", other*f, "mm", measure.MarkedTape(other*f)).
 		With("f = known / same on the reference", fmt.Sprintf("%s / %s", in(known), in(onReference)), fmt.Sprintf("x %.4g", f), source.Exact("similarity")).
-		With("other x f", in(other)+fmt.Sprintf(" x %.4g", f), measure.Tape(other*f, false), source.Exact("similarity")), nil
+		With("other x f", in(other)+fmt.Sprintf(" x %.4g", f), measure.MarkedTape(other*f), source.Exact("similarity")), nil
 }

@@ -6,6 +6,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
 	"zapbarn/core/source"
 )
 
@@ -88,7 +89,7 @@ func TestShopSumsRefuse(t *testing.T) {
 		"too small":      third(Fit(.5, "slide")),
 		"more than":      third(Scale(0, 1, 1)),
 	} {
-		assert.ErrorContains(t, err, want)
+		assert.ErrorContains(t, measure.ErrorIn(err, false), want)
 	}
 }
 

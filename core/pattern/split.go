@@ -49,8 +49,11 @@ func (s *Shape) Split(seam Seam) error {
 			panels = append(panels, p)
 			continue
 		}
-		if p.Round > 0 {
-			return measure.Bad("seam", "%s is round; lay it over several boards instead", p.Name)
+		if p.Round > 0 { // its pieces are not
+			if p.Bore > 0 {
+				p.Holes = append(append([][]Point(nil), p.Holes...), Circle(p.Round/2, p.Round/2, p.Bore))
+			}
+			p.Round, p.Bore = 0, 0
 		}
 		xs, ys := lines(lo.X, w, alongX, seam), lines(lo.Y, h, alongY, seam)
 		var list []Panel

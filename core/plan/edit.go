@@ -251,11 +251,17 @@ func (p *Plan) Apply(e Edit) (*Plan, error) {
 			return nil, err
 		}
 		var now json.RawMessage
+		aside := q.setAside(c.Kind, c.ID)
 		if v, _ := q.Get(c.Kind, c.ID); v != nil {
 			now = encode(v)
+		} else if aside >= 0 {
+			now = q.broken[aside].Raw
 		}
 		if !sameJSON(now, c.Before) {
 			return nil, &Stale{c.Kind, c.ID, now}
+		}
+		if aside >= 0 {
+			q.broken = slices.Delete(slices.Clone(q.broken), aside, aside+1)
 		}
 		if c.After == nil {
 			k.drop(q, c.ID)

@@ -22,7 +22,7 @@ func (p *Plan) Encode() []byte {
 	q := p.Clone()
 	for _, f := range []reflect.Value{reflect.ValueOf(q).Elem()} {
 		for i := range f.NumField() {
-			if f.Field(i).Kind() == reflect.Slice && f.Field(i).IsNil() {
+			if f.Field(i).CanSet() && f.Field(i).Kind() == reflect.Slice && f.Field(i).IsNil() {
 				f.Field(i).Set(reflect.MakeSlice(f.Field(i).Type(), 0, 0))
 			}
 		}
@@ -34,7 +34,7 @@ func (p *Plan) Encode() []byte {
 	if err := enc.Encode(q); err != nil {
 		panic(err) // plain structs of text and numbers cannot fail
 	}
-	return b.Bytes()
+	return p.whole(b.Bytes())
 }
 
 // Decode reads and validates a plan. Errors name the list, the element and the
@@ -50,7 +50,7 @@ func Decode(data []byte) (*Plan, error) {
 	}
 	for _, f := range []reflect.Value{reflect.ValueOf(p).Elem()} {
 		for i := range f.NumField() {
-			if f.Field(i).Kind() == reflect.Slice && f.Field(i).Len() == 0 {
+			if f.Field(i).CanSet() && f.Field(i).Kind() == reflect.Slice && f.Field(i).Len() == 0 {
 				f.Field(i).SetZero()
 			}
 		}
@@ -72,8 +72,9 @@ func decodeFields(data []byte, into any) error {
 	t := v.Type()
 	known := map[string]int{}
 	for i := range t.NumField() {
-		name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ",")
-		known[name] = i
+		if name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ","); t.Field(i).IsExported() {
+			known[name] = i
+		}
 	}
 	for _, name := range sortedKeys(raw) {
 		i, ok := known[name]
@@ -196,6 +197,9 @@ func schemaOf(t reflect.Type) map[string]any {
 	var need []string
 	for i := range t.NumField() {
 		f := t.Field(i)
+		if !f.IsExported() {
+			continue
+		}
 		name, opts, _ := strings.Cut(f.Tag.Get("json"), ",")
 		p := schemaOf(f.Type)
 		switch {
@@ -218,18 +222,110 @@ func schemaOf(t reflect.Type) map[string]any {
 	return s
 }
 
+// Broken is an element of a stored plan that cannot stand as it is: what a newer
+// rule forbids, or what a newer program wrote. It is set aside, kept as it was
+// stored, and a snag tells of it.
+type Broken struct {
+	Kind, ID string
+	Raw      json.RawMessage
+	Err      error
+}
+
+// Broken lists what is set aside.
+func (p *Plan) Broken() []Broken { return p.broken }
+
 // Assemble makes a plan of its elements as a store keeps them, by kind and in
-// order.
+// order. It always succeeds where there is a display: what cannot stand is set
+// aside, together with what names it.
 func Assemble(of map[string][]json.RawMessage) (*Plan, error) {
 	p := &Plan{Format: Format}
+	raws := map[ref2]json.RawMessage{}
 	for _, k := range kinds {
 		for _, raw := range of[k.name] {
+			var head struct {
+				ID string `json:"id"`
+			}
+			_ = json.Unmarshal(raw, &head)
+			raws[ref2{k.name, head.ID}] = raw
 			if err := k.add(p, raw); err != nil {
-				return nil, place(k.name, err)
+				if k.name == "display" {
+					return nil, place(k.name, err)
+				}
+				p.broken = append(p.broken, Broken{k.name, head.ID, raw, err})
 			}
 		}
 	}
-	return p, nil
+	for { // one at a time: what names what was set aside follows it
+		err := p.Validate()
+		if err == nil {
+			return p, nil
+		}
+		var at *ElementError
+		if !errors.As(err, &at) || at.Kind == "display" {
+			return p, nil // of the whole, such as too many: it opens all the same
+		}
+		k, kerr := kindNamed(at.Kind)
+		raw, known := raws[ref2{at.Kind, at.ID}]
+		if kerr != nil || !known || len(p.broken) > 2000 {
+			return p, nil
+		}
+		k.drop(p, at.ID)
+		p.broken = append(p.broken, Broken{at.Kind, at.ID, raw, at.Err})
+	}
+}
+
+// ref2 names an element.
+type ref2 struct{ kind, id string }
+
+// setAside is where a broken element stands in the list of them; -1 when it is
+// none.
+func (p *Plan) setAside(kind, id string) int {
+	for i, b := range p.broken {
+		if b.Kind == kind && b.ID == id {
+			return i
+		}
+	}
+	return -1
+}
+
+// whole lays what is set aside back into an encoded plan, so that a file holds
+// all that is stored.
+func (p *Plan) whole(encoded []byte) []byte {
+	if len(p.broken) == 0 {
+		return encoded
+	}
+	var doc map[string]any
+	if json.Unmarshal(encoded, &doc) != nil {
+		return encoded
+	}
+	for _, b := range p.broken {
+		list := listOf(b.Kind)
+		all, _ := doc[list].([]any)
+		var v any
+		if json.Unmarshal(b.Raw, &v) == nil {
+			doc[list] = append(all, v)
+		}
+	}
+	var out bytes.Buffer
+	enc := json.NewEncoder(&out)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", " ")
+	if enc.Encode(doc) != nil {
+		return encoded
+	}
+	return out.Bytes()
+}
+
+// listOf is the name of the list that elements of a kind stand in.
+func listOf(kind string) string {
+	t := reflect.TypeFor[Plan]()
+	for i := range t.NumField() {
+		if f := t.Field(i); f.IsExported() && f.Type.Kind() == reflect.Slice && kindOfType(f.Type.Elem()) == kind {
+			name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+			return name
+		}
+	}
+	return ""
 }
 
 // kindOfType is the name of the kind of element that a struct is.

@@ -37,6 +37,7 @@ type Plan struct {
 	Pictures []Picture `json:"pictures"`
 	Outlets  []Outlet  `json:"outlets"`
 	Plugs    []Plug    `json:"plugs"`
+	broken   []Broken  // stored elements that cannot stand as they are
 }
 
 // Display is the display itself.
@@ -245,7 +246,8 @@ type Lot struct {
 
 // Waiver lets one snag stand, with a reason and a name.
 type Waiver struct {
-	ID     string `json:"id" max:"120"` // code@where of the snag
+	ID     string `json:"id" max:"120"`    // code@where of the snag
+	Level  string `json:"level,omitempty"` // up to which it may stand: what gets worse comes back
 	Reason string `json:"reason" max:"500"`
 	By     string `json:"by" max:"40"`
 }

@@ -125,7 +125,7 @@ func (p *Plan) Validate() error {
 	for _, k := range kinds {
 		have[k.name] = map[string]bool{}
 		all := k.all(p)
-		if len(all) > most[k.name] {
+		if len(all) > most[k.name] { // of the whole plan, no one element's
 			return measure.Bad(k.name, "%d of them; %d at most in one plan", len(all), most[k.name])
 		}
 		for _, e := range all {
@@ -142,7 +142,7 @@ func (p *Plan) Validate() error {
 				coated[f.Solid] = true
 			}
 			if have[k.name][e.ID] {
-				return measure.Bad(k.name, "two have the ID %q; give each its own", e.ID)
+				return in(e, measure.Bad(k.name, "two have the ID %q; give each its own", e.ID))
 			}
 			have[k.name][e.ID] = true
 		}
@@ -156,7 +156,7 @@ func (p *Plan) Validate() error {
 				}
 			}
 			if err := p.validate(e.Value, wires); err != nil {
-				return in(e, err)
+				return in(e, measure.ErrorIn(err, p.Metric()))
 			}
 		}
 	}
@@ -382,6 +382,9 @@ func (p *Plan) validate(v any, wires wires) error {
 		}
 		return first(named(x.Name), within("known", x.Known, 1, 100*metre), within("sqw", x.SqW, 1, 100*metre), within("sqh", x.SqH, 1, 100*metre), within("x", x.X, -100*metre, 100*metre), within("z", x.Z, -100*metre, 100*metre))
 	case *Waiver:
+		if err := oneOf("level", x.Level, "", "note", "mind", "fix", "stop"); err != nil {
+			return err
+		}
 		if strings.TrimSpace(x.Reason) == "" {
 			return measure.Bad("reason", "is empty; say why this snag may stand")
 		}

@@ -125,7 +125,7 @@ func (w *Work) FreshID(kind, name string) string {
 
 func (w *Work) keep(key string, r source.Result) {
 	r.Key = key
-	w.Results[key] = r
+	w.Results[key] = r.InUnits(w.Plan.Metric())
 }
 
 // lay makes the parts.
@@ -136,7 +136,7 @@ func (w *Work) lay() {
 		w.Watch.At("solid", s.ID)
 		shape, err := s.Shape(w.Lib)
 		if err != nil {
-			w.Lacking[s.ID] = err
+			w.Lacking[s.ID] = measure.ErrorIn(err, w.Plan.Metric())
 			continue
 		}
 		w.Shapes[s.ID] = shape
@@ -150,6 +150,7 @@ func (w *Work) lay() {
 				panel = turned
 				panel.Notes = append(append([]string(nil), panel.Notes...), slantNote(deg))
 			}
+			panel.Notes = notesIn(panel.Notes, w.Plan.Metric())
 			count[s.Prop]++
 			kg := panel.Volume() * 1e-9 * m.Density
 			part := &Part{Ref: s.ID + "/" + panel.ID, Solid: s, Panel: panel, No: count[s.Prop], Mass: kg}
@@ -191,6 +192,15 @@ func (w *Work) lay() {
 		}
 		w.keep("prop:"+id+":mass", source.Result{Label: "Mass, bare", Value: kg, Unit: "kg", Text: massText(kg)}.With("sum of its solids", strings.Join(steps, " + "), massText(kg), source.Exact("sum")))
 	}
+}
+
+// notesIn writes a part's notes in the display's units.
+func notesIn(notes []string, metric bool) []string {
+	out := make([]string, len(notes))
+	for i, n := range notes {
+		out[i] = measure.InUnits(n, metric)
+	}
+	return out
 }
 
 func sq(x float64) float64 { return x * x }

@@ -5,7 +5,11 @@
 // of the constants it used. Builders trust what they can check.
 package source
 
-import "strings"
+import (
+	"strings"
+
+	"zapbarn/core/measure"
+)
 
 // Kind tells how far a value can be trusted.
 type Kind string
@@ -68,5 +72,18 @@ type Result struct {
 // With returns r with one more step of working.
 func (r Result) With(formula, numbers, value string, from ...Source) Result {
 	r.Steps = append(r.Steps[:len(r.Steps):len(r.Steps)], Step{formula, numbers, value, from})
+	return r
+}
+
+// InUnits is the result with the lengths and areas it marks written in inches or
+// in millimetres.
+func (r Result) InUnits(metric bool) Result {
+	r.Label, r.Text = measure.InUnits(r.Label, metric), measure.InUnits(r.Text, metric)
+	steps := make([]Step, len(r.Steps))
+	for i, s := range r.Steps {
+		s.Formula, s.Numbers, s.Value = measure.InUnits(s.Formula, metric), measure.InUnits(s.Numbers, metric), measure.InUnits(s.Value, metric)
+		steps[i] = s
+	}
+	r.Steps = steps
 	return r
 }

@@ -358,7 +358,7 @@ func TestEveryPatternHasItsPicture(t *testing.T) {
 	for name, a := range args {
 		c, err := calc.Named(name)
 		require.NoError(t, err)
-		in, shape, _, err := c.Lay(a)
+		in, shape, _, err := c.Lay(a, "")
 		require.NoError(t, err, name)
 		svg := ""
 		if shape != nil {
