@@ -107,7 +107,7 @@ func TestMendsCureAndKeepTheirPromise(t *testing.T) {
 	})
 	t.Logf("%d mends cure, %d promises kept, over %d kinds of snag: %v", offered, promises, len(codes), codes)
 	assert.Greater(t, offered, 500)
-	assert.Greater(t, promises, 25)
+	assert.Greater(t, promises, 15)
 }
 
 var promised = regexp.MustCompile(`then ([0-9.]+) %`)
