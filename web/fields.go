@@ -347,6 +347,9 @@ func fill(w *plan.Work, kind string, was []byte, values map[string]string) (json
 			if err != nil {
 				return nil, err
 			}
+			if sc, ok := v.(*plan.Scene); ok && shorthand.WriteCues(o) != shorthand.WriteCues(sc.Cues) {
+				sc.Made = false // cues of one's own
+			}
 			f.Set(reflect.ValueOf(o))
 		default: // the other quantities
 			u := f.Addr().Interface().(interface{ UnmarshalText([]byte) error })

@@ -441,7 +441,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 	switch x := v.(type) {
 	case *plan.Solid:
 		t.Sub = fmt.Sprintf("%s of %s, in %s", x.Kind, p.Work.Lib.Materials[x.Stock].Name, p.Plan.Prop(x.Prop).Name)
-		t.Results = p.pick(key+":mass", key+":slope", key+":cut", key+":tilt", key+":level", key+":gap", key+":side", key+":layers", key+":edge", key+":total", key+":bore", key+":arc", key+":widest", key+":bevel", key+":skin", key+":carve", key+":outer", key+":inner", key+":angle", key+":round", key+":kerfs", key+":string", key+":boards", key+":seam", key+":scale", key+":face", key+":comb", "finish:"+id+":wait", "finish:"+id+":paint")
+		t.Results = p.pick(key+":mass", key+":slope", key+":slant", key+":cut", key+":tilt", key+":level", key+":gap", key+":side", key+":layers", key+":edge", key+":total", key+":bore", key+":arc", key+":widest", key+":bevel", key+":skin", key+":carve", key+":outer", key+":inner", key+":angle", key+":round", key+":kerfs", key+":string", key+":boards", key+":seam", key+":scale", key+":face", key+":comb", "finish:"+id+":wait", "finish:"+id+":paint")
 		for _, part := range p.Work.Parts {
 			if part.Solid.ID == id {
 				t.Touches = append(t.Touches, Link{Text: fmt.Sprintf("%d %s", part.No, part.Panel.Name), Href: p.href("bench", x.Prop, "part:"+part.Ref, "parts")})

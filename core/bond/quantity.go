@@ -36,20 +36,20 @@ func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
 		mm3 := math.Pi / 4 * d * d * length
 		r.Value, r.Unit = mm3/Stick, "sticks"
 		r.Text = measure.Decimal(r.Value, 1) + " sticks"
-		return r.With("bead pi d^2 / 4 x length", fmt.Sprintf("pi x %g^2 / 4 x %.0f mm", d, length), fmt.Sprintf("%.1f cm3", mm3/1000), source.FromTrade("a bead of 5 mm")).
+		return r.With("bead pi d d / 4 x length", fmt.Sprintf("pi x %g mm x %[1]g mm / 4 x %.0f mm", d, length), fmt.Sprintf("%.1f cm3", mm3/1000), source.FromTrade("a bead of 5 mm")).
 			With("sticks = volume / 25 cm3", fmt.Sprintf("%.1f / %.1f", mm3/1000, Stick/1000), r.Text, source.Exact("a stick of 11.2 x 254 mm")), nil
 	case g.Contact:
 		r.Value = 2 * area / 3.5 * 1000
-		r.Text = measure.Decimal(r.Value, 0) + " mL"
-		return r.With("both faces, area / coverage", fmt.Sprintf("2 x %s / 3.5 m2 a litre", dims), r.Text, source.FromMemory("contact cement, 3 to 4 m2 a litre one face")), nil
+		r.Text = millilitres(r.Value)
+		return r.With("both faces, area / coverage", fmt.Sprintf("2 x %.0f mm x %.0f mm / 3.5 m2 a litre", length, width), r.Text, source.FromMemory("contact cement, 3 to 4 m2 a litre one face")), nil
 	case g.Cure == "tape" || g.Cure == "mechanical":
 		r.Value, r.Unit, r.Text = length, "mm", measure.MarkedRun(length)
 		return r.With("along the joint", dims, r.Text, source.Exact("length")), nil
 	case bead[g.Cure] > 0:
 		d := bead[g.Cure]
 		r.Value = math.Pi / 4 * d * d * length / 1000
-		r.Text = measure.Decimal(r.Value, 0) + " mL"
-		return r.With("bead pi d^2 / 4 x length", fmt.Sprintf("pi x %g^2 / 4 x %.0f mm", d, length), r.Text, source.FromTrade(fmt.Sprintf("a bead of %g mm on one face", d))), nil
+		r.Text = millilitres(r.Value)
+		return r.With("bead pi d d / 4 x length", fmt.Sprintf("pi x %g mm x %[1]g mm / 4 x %.0f mm", d, length), r.Text, source.FromTrade(fmt.Sprintf("a bead of %g mm on one face", d))), nil
 	case g.Cure == "instant":
 		r.Value = length / 25 * .05
 		r.Text = measure.Decimal(r.Value, 1) + " mL"
@@ -60,8 +60,16 @@ func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
 		spread = 350
 	}
 	r.Value = area * spread
-	r.Text = measure.Decimal(r.Value, 0) + " mL"
-	return r.With("area x spread", fmt.Sprintf("%s x %.0f mL/m2", dims, spread), r.Text, source.FromMemory("150 to 250 mL a square metre of wood glue, 300 to 400 of epoxy")), nil
+	r.Text = millilitres(r.Value)
+	return r.With("area x spread", fmt.Sprintf("%.0f mm x %.0f mm x %.0f mL/m2", length, width, spread), r.Text, source.FromMemory("150 to 250 mL a square metre of wood glue, 300 to 400 of epoxy")), nil
+}
+
+// millilitres writes whole ones, and tenths of a small amount.
+func millilitres(v float64) string {
+	if v < 10 {
+		return measure.Decimal(v, 1) + " mL"
+	}
+	return measure.Decimal(v, 0) + " mL"
 }
 
 // FoamCans is how many 12 oz cans of one-part foam fill a volume in mm3; a

@@ -284,7 +284,7 @@ func (in Inputs) shape(s *pattern.Shape, err error) ([]source.Result, error) {
 		lo, hi := p.Bounds()
 		size := measure.Marked(hi.X-lo.X) + " x " + measure.Marked(hi.Y-lo.Y)
 		out = append(out, source.Result{Key: p.ID, Label: fmt.Sprintf("%s, cut %d", p.Name, p.Copies), Value: p.Area(), Unit: "mm2", Text: size}.
-			With("extent of both faces", fmt.Sprintf("%.1f x %.1f mm", hi.X-lo.X, hi.Y-lo.Y), size, source.Exact("outside sizes, stock thickness counted")))
+			With("extent of both faces", fmt.Sprintf("%.1f by %.1f mm", hi.X-lo.X, hi.Y-lo.Y), size, source.Exact("outside sizes, stock thickness counted")))
 	}
 	return out, nil
 }
@@ -327,7 +327,7 @@ var (
 			stop := pattern.NearStop(tilt)
 			gap := pattern.NearStopGap(in.N("t"), tilt, stop)
 			return one(source.Result{Key: "gap", Label: "Gap at " + measure.Degrees(stop), Value: gap, Unit: "mm", Text: measure.Decimal(gap, 2) + " mm"}.
-				With("gap = 2 t / cos(stop) sin(stop - B)", fmt.Sprintf("2 x %.1f / cos %g x sin %g", in.N("t"), stop, stop-tilt), measure.Decimal(gap, 2)+" mm", source.Exact("two cut faces turned about one corner")), nil)
+				With("gap = 2 t / cos(stop) sin(stop - B)", fmt.Sprintf("2 x %.3f mm / cos %g x sin(%.4f)", in.N("t"), stop, stop-tilt), measure.Decimal(gap, 2)+" mm", source.Exact("two cut faces turned about one corner")), nil)
 		})
 	_ = register("disc", "A disc or ring of sheet.", []Param{{"d", "length", "diameter", ""}, {"bore", "length", "hole in its middle", "0 in"}, {"t", "length", "stock thickness", "1 in"}}, func(in Inputs) ([]source.Result, error) {
 		return in.shape(pattern.Disc{D: in.N("d"), Bore: in.N("bore"), T: in.N("t"), Copies: 1}.Lay())
@@ -373,7 +373,7 @@ var (
 			for _, p := range b.Pieces {
 				cut = append(cut, measure.Marked(p))
 			}
-			r = r.With(fmt.Sprintf("length %d", i+1), strings.Join(cut, " + "), measure.Marked(b.Left)+" left", source.Exact("exact search"))
+			r = r.With(fmt.Sprintf("length %d", i+1), strings.Join(cut, " and "), measure.Marked(b.Left)+" left", source.Exact("exact search"))
 		}
 		return one(r, nil)
 	})
@@ -387,7 +387,7 @@ var (
 		return []source.Result{
 			source.Result{Key: "ohms", Label: "Both conductors", Value: r, Unit: "ohm", Text: measure.Ohms(r)}.With("R = 2 rho L / A (1 + alpha (T - 20))", fmt.Sprintf("2 x %.3f mohm/m x %.3f m", per*1000, in.N("length")/1000), measure.Ohms(r), stock.CopperFrom, stock.GaugeFrom),
 			source.Result{Key: "drop", Label: "Drop", Value: drop, Unit: "V", Text: fmt.Sprintf("%s, %.1f %%", measure.Volts(drop), 100*drop/in.N("volts"))}.With("V = I R", fmt.Sprintf("%s x %s", measure.Amps(in.N("amps")), measure.Ohms(r)), measure.Volts(drop), source.Std("Ohm's law"), circuit.BudgetFrom),
-			source.Result{Key: "carry", Label: "May carry", Value: stock.Ampacity(in.N("gauge")), Unit: "A", Text: measure.Amps(stock.Ampacity(in.N("gauge")))}.With("limit of the next smaller listed gauge", in.T("gauge"), measure.Amps(stock.Ampacity(in.N("gauge"))), stock.AmpacityFrom)}, nil
+			source.Result{Key: "carry", Label: "May carry", Value: stock.Ampacity(in.N("gauge")), Unit: "A", Text: measure.Amps(stock.Ampacity(in.N("gauge")))}.With("limit of the next smaller listed gauge", in.T("gauge")+" wire", measure.Amps(stock.Ampacity(in.N("gauge"))), stock.AmpacityFrom)}, nil
 	})
 	_ = register("gauge", "Thinnest stocked wire for a run.", []Param{{"length", "length", "one way", ""}, {"amps", "amps", "current at its end", ""}, {"volts", "volts", "of the supply", "12 V"}, {"drop", "percent", "budget", "3"}}, func(in Inputs) ([]source.Result, error) {
 		n := circuit.ChooseGauge(in.N("length"), in.N("amps"), in.N("volts"), in.N("drop")/100)

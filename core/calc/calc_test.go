@@ -9,57 +9,60 @@ import (
 
 // One worked example a calculator, from the tables named in the packages that
 // do the sums.
+type m = map[string]string
+
+var examples = map[string]struct {
+	args m
+	key  string
+	want string
+}{
+	"length":         {m{"of": `4'6"`}, "length", `54" = 1371.6 mm`},
+	"box":            {m{"w": "22", "d": "18", "h": "26 1/2", "joint": "rabbet"}, "side", `17"`},
+	"tower":          {m{"n": "4", "h": "10 in", "bottom": "24 in", "top": "4 in", "t": "1/2 in"}, "tilt", "30°"},
+	"compound":       {m{"slope": "52"}, "cut", "31.6°"},
+	"near-stop":      {m{"tilt": "43.2"}, "gap", "2.26 mm"},
+	"disc":           {m{"d": "36 in"}, "disc", `36" x 36"`},
+	"rings":          {m{"bottom": "24", "top": "24", "h": "30", "wall": "3"}, "layers", "15"},
+	"pipe":           {m{"size": "1.5"}, "bore", "1.61 in"},
+	"pipe-cut":       {m{"lengths": "6@44in,4@60in"}, "bars", "5, proven least"},
+	"wire":           {m{"gauge": "18awg", "length": "1 m"}, "ohms", "41.9 mohm"},
+	"gauge":          {m{"length": "10 ft", "amps": "2 A"}, "gauge", "18 AWG"},
+	"led":            {m{"n": "3"}, "resistor", "120 ohm, 0.125 W"},
+	"fuse":           {m{"amps": "2 A", "gauge": "22awg"}, "fuse", "3 A"},
+	"glue":           {m{"a": "xps1", "b": "xps1", "glue": "contact"}, "verdict", "no"},
+	"dry":            {m{"temp": "21 C", "rh": "50"}, "wait", "2 h"},
+	"gores":          {m{"profile": "4,0 4,20", "n": "6"}, "bevel", "30°"},
+	"slices":         {m{"w": "46 in", "h": "54 in"}, "layers", "27"},
+	"cone":           {m{"bottom": "600 mm", "h": "400 mm", "t": "0.001 mm"}, "angle", "216°"},
+	"wrap":           {m{"d": "200 mm", "h": "300 mm", "t": "10 mm", "kerf": "3 mm", "skin": "2 mm"}, "kerfs", "17"},
+	"boards":         {m{"d": "8 ft"}, "string", `48"`},
+	"layers":         {m{"want": "3 1/2"}, "layers", `4, 1/2" too thick`},
+	"discs-in-disc":  {m{"n": "7", "d": "1 in"}, "holder", `3"`},
+	"rings-at-pitch": {m{"height": "1000 mm", "pitch": "100 mm", "pole": "40 mm", "d": "10 mm"}, "rings", "10"},
+	"scales":         {m{"w": "600 mm", "h": "500 mm", "wide": "100 mm", "tall": "100 mm", "show": "50 mm"}, "scales", "58"},
+	"banding":        {m{"w": "22", "d": "18", "t": "1/2"}, "long", `23"`},
+	"armature":       {m{"path": "40 in", "strands": "1"}, "wire", `3' 4"`},
+	"hangers":        {m{"length": "48 in", "n": "5", "inset": "4 in"}, "gap", `10"`},
+	"wedge":          {m{"base": "24 in", "rise": "2 in"}, "height", `1"`},
+	"hollow":         {m{"thick": "2 in", "depth": "1 in"}, "left", `1"`},
+	"screen":         {m{"diagonal": "24 in"}, "w", `20 15/16"`},
+	"fit":            {m{"hole": "40.9 mm"}, "cut", "41.4 mm"},
+	"scale":          {m{"known": "10 ft", "ref": "20 in", "other": "3 in"}, "length", `18"`},
+	"battery":        {m{"cell": "aa", "amps": "100 mA"}, "hours", "20 h"},
+	"strip-feeds":    {m{"amps": "4 A", "ohms": "1.2"}, "feeds", "2, at the middles of 2 equal parts"},
+	"outline":        {m{"path": "0,0 10,0 10,20 0,20", "h": "20 in"}, "face", "1.39 sq ft"},
+	"staves":         {m{"d": "24 in", "h": "30 in", "n": "12", "t": "1 in"}, "tilt", "15°"},
+	"seam":           {m{"w": "40 in", "h": "120 in"}, "panel-1", `40" x 61"`},
+	"grid":           {m{"known": "10 ft", "ref": "20 in", "throw": "1.5"}, "throw", `72"`},
+	"glue-use":       {m{"glue": "pva", "length": "1 m", "width": "1 m"}, "takes", "200 mL"},
+	"foam-cans":      {m{"w": "200 mm", "d": "200 mm", "h": "500 mm"}, "cans", "3 cans"},
+	"led-rows":       {m{"count": "8"}, "rows", "2 x 3 with 120 ohm 0.125 W; 1 x 2 with 300 ohm 0.25 W"},
+	"pixel-line":     {m{"count": "60", "amps": "1 A"}, "bright", "20 % of full white"},
+	"outlet":         {m{"watts": "1500"}, "amps", "12.5 A, TOO MUCH for one circuit"},
+}
+
 func TestWorkedExamples(t *testing.T) {
-	type m = map[string]string
-	for name, c := range map[string]struct {
-		args m
-		key  string
-		want string
-	}{
-		"length":         {m{"of": `4'6"`}, "length", `54" = 1371.6 mm`},
-		"box":            {m{"w": "22", "d": "18", "h": "26 1/2", "joint": "rabbet"}, "side", `17"`},
-		"tower":          {m{"n": "4", "h": "10 in", "bottom": "24 in", "top": "4 in", "t": "1/2 in"}, "tilt", "30°"},
-		"compound":       {m{"slope": "52"}, "cut", "31.6°"},
-		"near-stop":      {m{"tilt": "43.2"}, "gap", "2.26 mm"},
-		"disc":           {m{"d": "36 in"}, "disc", `36" x 36"`},
-		"rings":          {m{"bottom": "24", "top": "24", "h": "30", "wall": "3"}, "layers", "15"},
-		"pipe":           {m{"size": "1.5"}, "bore", "1.61 in"},
-		"pipe-cut":       {m{"lengths": "6@44in,4@60in"}, "bars", "5, proven least"},
-		"wire":           {m{"gauge": "18awg", "length": "1 m"}, "ohms", "41.9 mohm"},
-		"gauge":          {m{"length": "10 ft", "amps": "2 A"}, "gauge", "18 AWG"},
-		"led":            {m{"n": "3"}, "resistor", "120 ohm, 0.125 W"},
-		"fuse":           {m{"amps": "2 A", "gauge": "22awg"}, "fuse", "3 A"},
-		"glue":           {m{"a": "xps1", "b": "xps1", "glue": "contact"}, "verdict", "no"},
-		"dry":            {m{"temp": "21 C", "rh": "50"}, "wait", "2 h"},
-		"gores":          {m{"profile": "4,0 4,20", "n": "6"}, "bevel", "30°"},
-		"slices":         {m{"w": "46 in", "h": "54 in"}, "layers", "27"},
-		"cone":           {m{"bottom": "600 mm", "h": "400 mm", "t": "0.001 mm"}, "angle", "216°"},
-		"wrap":           {m{"d": "200 mm", "h": "300 mm", "t": "10 mm", "kerf": "3 mm", "skin": "2 mm"}, "kerfs", "17"},
-		"boards":         {m{"d": "8 ft"}, "string", `48"`},
-		"layers":         {m{"want": "3 1/2"}, "layers", `4, 1/2" too thick`},
-		"discs-in-disc":  {m{"n": "7", "d": "1 in"}, "holder", `3"`},
-		"rings-at-pitch": {m{"height": "1000 mm", "pitch": "100 mm", "pole": "40 mm", "d": "10 mm"}, "rings", "10"},
-		"scales":         {m{"w": "600 mm", "h": "500 mm", "wide": "100 mm", "tall": "100 mm", "show": "50 mm"}, "scales", "58"},
-		"banding":        {m{"w": "22", "d": "18", "t": "1/2"}, "long", `23"`},
-		"armature":       {m{"path": "40 in", "strands": "1"}, "wire", `3' 4"`},
-		"hangers":        {m{"length": "48 in", "n": "5", "inset": "4 in"}, "gap", `10"`},
-		"wedge":          {m{"base": "24 in", "rise": "2 in"}, "height", `1"`},
-		"hollow":         {m{"thick": "2 in", "depth": "1 in"}, "left", `1"`},
-		"screen":         {m{"diagonal": "24 in"}, "w", `20 15/16"`},
-		"fit":            {m{"hole": "40.9 mm"}, "cut", "41.4 mm"},
-		"scale":          {m{"known": "10 ft", "ref": "20 in", "other": "3 in"}, "length", `18"`},
-		"battery":        {m{"cell": "aa", "amps": "100 mA"}, "hours", "20 h"},
-		"strip-feeds":    {m{"amps": "4 A", "ohms": "1.2"}, "feeds", "2, at the middles of 2 equal parts"},
-		"outline":        {m{"path": "0,0 10,0 10,20 0,20", "h": "20 in"}, "face", "1.39 sq ft"},
-		"staves":         {m{"d": "24 in", "h": "30 in", "n": "12", "t": "1 in"}, "tilt", "15°"},
-		"seam":           {m{"w": "40 in", "h": "120 in"}, "panel-1", `40" x 61"`},
-		"grid":           {m{"known": "10 ft", "ref": "20 in", "throw": "1.5"}, "throw", `72"`},
-		"glue-use":       {m{"glue": "pva", "length": "1 m", "width": "1 m"}, "takes", "200 mL"},
-		"foam-cans":      {m{"w": "200 mm", "d": "200 mm", "h": "500 mm"}, "cans", "3 cans"},
-		"led-rows":       {m{"count": "8"}, "rows", "2 x 3 with 120 ohm 0.125 W; 1 x 2 with 300 ohm 0.25 W"},
-		"pixel-line":     {m{"count": "60", "amps": "1 A"}, "bright", "20 % of full white"},
-		"outlet":         {m{"watts": "1500"}, "amps", "12.5 A, TOO MUCH for one circuit"},
-	} {
+	for name, c := range examples {
 		calc, err := Named(name)
 		require.NoError(t, err)
 		rs, err := calc.Run(c.args)

@@ -21,10 +21,10 @@ var (
 		from := source.Std("closed form of a uniformly loaded strip")
 		if oneEnd {
 			r.Text = "one end does"
-			return one(r.With("drop = I R / 2", fmt.Sprintf("%s x %g / 2", measure.Amps(in.N("amps")), in.N("ohms")), measure.Volts(drop), from, circuit.BudgetFrom), nil)
+			return one(r.With("drop = I R / 2", fmt.Sprintf("%s x %s / 2", measure.Amps(in.N("amps")), measure.Ohms(in.N("ohms"))), measure.Volts(drop), from, circuit.BudgetFrom), nil)
 		}
 		r.Text = fmt.Sprintf("%d, at the middles of %d equal parts", k, k)
-		return one(r.With("drop = I R / (8 k^2)", fmt.Sprintf("%s x %g / (8 x %d^2)", measure.Amps(in.N("amps")), in.N("ohms"), k), measure.Volts(drop), from, circuit.BudgetFrom), nil)
+		return one(r.With("drop = I R / (8 k^2)", fmt.Sprintf("%s x %s / (8 x %d^2)", measure.Amps(in.N("amps")), measure.Ohms(in.N("ohms")), k), measure.Volts(drop), from, circuit.BudgetFrom), nil)
 	})
 	_ = register("led-rows", "Rows and resistors for a number of bare LEDs.", []Param{{"count", "count", "LEDs in all", ""}, {"volts", "volts", "of the supply", "12 V"}, {"vf", "volts", "of one LED", "3.2 V"}, {"amps", "amps", "through each", "20 mA"}}, func(in Inputs) ([]source.Result, error) {
 		_, out, err := circuit.Groups(in.N("volts"), in.N("vf"), int(in.N("count")), in.N("amps"))

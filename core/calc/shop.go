@@ -100,7 +100,7 @@ var (
 			lo, hi := p.Bounds()
 			text := measure.Marked(hi.X-lo.X) + " x " + measure.Marked(hi.Y-lo.Y)
 			out = append(out, source.Result{Key: p.ID, Label: p.Name, Value: hi.Y - lo.Y, Unit: "mm", Text: text}.
-				With("equal shares, half the lap past the seam", measure.Marked(in.N("w"))+" x "+measure.Marked(in.N("h")), text, source.Exact("half an inch kept off each edge of the sheet")))
+				With("equal shares, half the lap past the seam", measure.Marked(in.N("w"))+" by "+measure.Marked(in.N("h")), text, source.Exact("half an inch kept off each edge of the sheet")))
 		}
 		return out, nil
 	})

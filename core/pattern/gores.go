@@ -180,6 +180,6 @@ func (c Slices) Lay() (*Shape, error) {
 	s.Results = append(s.Results,
 		result("layers", "Slices", float64(n), "", fmt.Sprint(n)).With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(h), in(c.T)), fmt.Sprint(n), source.Exact("whole layers")),
 		result("carve", "Carved away, hollow counted", vol/1e9-c.Profile.Volume()/1e9, "m3", fmt.Sprintf("%.1f L", (vol-c.Profile.Volume())/1e6)).
-			With("slices - solid of revolution", fmt.Sprintf("%.1f - %.1f L", vol/1e6, c.Profile.Volume()/1e6), fmt.Sprintf("%.1f L; below 0 the hollow saves more than carving takes", (vol-c.Profile.Volume())/1e6), source.Exact("Pappus: volume of revolution")))
+			With("slices - solid of revolution", fmt.Sprintf("%.1f L - %.1f L", vol/1e6, c.Profile.Volume()/1e6), fmt.Sprintf("%.1f L; below 0 the hollow saves more than carving takes", (vol-c.Profile.Volume())/1e6), source.Exact("Pappus: volume of revolution")))
 	return s, nil
 }

@@ -263,7 +263,7 @@ func (c MeshSlices) Lay() (*Shape, error) {
 	s.Results = append(s.Results,
 		result("layers", "Slices", float64(n), "", fmt.Sprint(n)).With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(c.H), in(c.T)), fmt.Sprint(n), source.Exact("whole layers")),
 		result("carve", "Carved away, hollow counted", (full-v)/1e9, "m3", fmt.Sprintf("%.1f L", (full-v)/1e6)).
-			With("slices - mesh", fmt.Sprintf("%.1f - %.1f L", full/1e6, v/1e6), fmt.Sprintf("%.1f L; below 0 the hollow saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")))
+			With("slices - mesh", fmt.Sprintf("%.1f L - %.1f L", full/1e6, v/1e6), fmt.Sprintf("%.1f L; below 0 the hollow saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")))
 	return s, nil
 }
 

@@ -60,7 +60,7 @@ func Banding(w, d, t float64, mitred bool) ([]source.Result, error) {
 	exact := source.Exact("outside sizes, strip thickness counted")
 	return []source.Result{
 		result("long", "Two long strips", long, "mm", in(long)).With("W + 2 t", fmt.Sprintf("%s + 2 x %s", in(w), in(t)), in(long), exact),
-		result("short", "Two short strips, "+how, short, "mm", in(short)).With(map[bool]string{true: "D + 2 t", false: "D"}[mitred], in(d), in(short), exact),
+		result("short", "Two short strips, "+how, short, "mm", in(short)).With(map[bool]string{true: "D + 2 t", false: "D"}[mitred], map[bool]string{true: in(d) + " + 2 x " + in(t), false: in(d)}[mitred], in(short), exact),
 		result("all", "Strip in all", 2*(long+short), "mm", measure.MarkedRun(2*(long+short))).With("2 (long + short)", "", measure.MarkedRun(2*(long+short)), exact)}, nil
 }
 

@@ -108,19 +108,25 @@ func (w Tower) Lay() (*Shape, error) {
 	}
 	exact := source.Exact("right triangle of height and half the difference across")
 	num := float64(w.N)
+	over := func(narrows, widens string) string { // as it stands, or wider at the top
+		if w.Top > w.Bottom {
+			return widens
+		}
+		return narrows
+	}
 	s.Results = append(s.Results,
 		result("slope", "Slope of a face from level", slope, "deg", measure.Degrees(slope)).
-			With("s = atan(h / ((bottom - top)/2))", fmt.Sprintf("atan(%s / ((%s - %s)/2))", in(w.H), in(w.Bottom), in(w.Top)), measure.Degrees(slope), exact),
+			With(over("s = atan(h / ((bottom - top)/2))", "s = 180 - atan(h / ((top - bottom)/2))"), over(fmt.Sprintf("atan(%s / ((%s - %s)/2))", in(w.H), in(w.Bottom), in(w.Top)), fmt.Sprintf("180 - atan(%s / ((%s - %s)/2))", in(w.H), in(w.Top), in(w.Bottom))), measure.Degrees(slope), exact),
 		result("slant", "Length up the face", slant, "mm", in(slant)).
 			With("L = sqrt(h^2 + ((bottom - top)/2)^2)", fmt.Sprintf("sqrt(%s^2 + %s^2)", in(w.H), in(ab-at)), in(slant), exact),
 		result("cut", "Cut angle on the face", math.Abs(m), "deg", measure.Degrees(math.Abs(m))).
-			With("M = atan(cos s tan(180/n))", fmt.Sprintf("atan(cos %.2f tan %.2f)", slope, 180/num), measure.Degrees(math.Abs(m)), sawTables),
+			With(over("M = atan(cos s tan(180/n))", "M = atan(cos(180 - s) tan(180/n))"), fmt.Sprintf("atan(cos %.3f tan %.3f)", math.Min(slope, 180-slope), 180/num), measure.Degrees(math.Abs(m)), sawTables),
 		result("tilt", "Blade tilt", b, "deg", measure.Degrees(b)).
-			With("B = asin(sin s sin(180/n))", fmt.Sprintf("asin(sin %.2f sin %.2f)", slope, 180/num), measure.Degrees(b), sawTables),
+			With("B = asin(sin s sin(180/n))", fmt.Sprintf("asin(sin %.3f sin %.3f)", slope, 180/num), measure.Degrees(b), sawTables),
 		result("level", "Bevel of top and bottom, to lie level", level, "deg", measure.Degrees(math.Abs(level))).
-			With("90 - s", fmt.Sprintf("90 - %.2f", slope), measure.Degrees(math.Abs(level)), exact),
+			With(over("90 - s", "s - 90"), over(fmt.Sprintf("90 - %.2f", slope), fmt.Sprintf("%.2f - 90", slope)), measure.Degrees(math.Abs(level)), exact),
 		result("gap", fmt.Sprintf("If the saw is set to its %s stop", measure.Degrees(stop)), gap, "mm", at45).
-			With("gap = 2 t / cos(stop) sin(stop - B)", fmt.Sprintf("2 x %.1f / cos %.1f x sin(%.2f)", w.T, stop, stop-b), measure.Decimal(math.Abs(gap), 2)+" mm",
+			With("gap = 2 t / cos(stop) sin(stop - B)", fmt.Sprintf("2 x %.2f mm / cos %.1f x sin(%.4f)", w.T, stop, math.Abs(stop-b)), measure.Decimal(math.Abs(gap), 2)+" mm",
 				source.Exact("two cut faces turned about one corner")))
 	return s, nil
 }

@@ -219,6 +219,7 @@ type Scene struct {
 	Name   string           `json:"name" max:"80"`
 	Length measure.Duration `json:"length,omitzero"`
 	Cues   []Cue            `json:"cues" max:"500"`
+	Made   bool             `json:"made,omitempty"` // its cues were made up with it; the first that is said takes their place
 }
 
 // Cue holds a driven switch on for a time.

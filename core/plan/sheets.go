@@ -611,7 +611,7 @@ func (w *Work) sheetResults(s *Sheets) {
 	if total > 0 {
 		y := used / total
 		w.keep(key+":yield", source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
-			With("yield = part area / sheet area", fmt.Sprintf("%.2f / %.2f m2", used/1e6, total/1e6), measure.Decimal(100*y, 1)+" %", source.Exact("areas")))
+			With("yield = part area / sheet area", fmt.Sprintf("%.4f m2 / %.4f m2", used/1e6, total/1e6), measure.Decimal(100*y, 1)+" %", source.Exact("areas")))
 		cost := float64(n) * s.Stock.Price
 		w.keep(key+":cost", source.Result{Label: "Sheets cost", Value: cost, Unit: "$", Text: fmt.Sprintf("$%.2f", cost)}.
 			With("new sheets x price", fmt.Sprintf("%d x $%.2f", n, s.Stock.Price), fmt.Sprintf("$%.2f", cost), source.FromMemory(s.Stock.Name+" price")))

@@ -159,7 +159,7 @@ func (w *Work) lay() {
 			mass += kg * float64(panel.Copies)
 			lo, hi := panel.Bounds()
 			w.keep("part:"+part.Ref+":size", source.Result{Label: "Cut size", Value: hi.X - lo.X, Unit: "mm", Text: w.Len(hi.X-lo.X) + " x " + w.Len(hi.Y-lo.Y)}.
-				With("extent of both faces", fmt.Sprintf("%.1f x %.1f mm", hi.X-lo.X, hi.Y-lo.Y), w.Len(hi.X-lo.X)+" x "+w.Len(hi.Y-lo.Y), source.Exact("outside sizes less joints, stock thickness counted")))
+				With("extent of both faces", fmt.Sprintf("%.1f by %.1f mm", hi.X-lo.X, hi.Y-lo.Y), w.Len(hi.X-lo.X)+" x "+w.Len(hi.Y-lo.Y), source.Exact("outside sizes less joints, stock thickness counted")))
 			w.keep("part:"+part.Ref+":mass", source.Result{Label: "Mass, bare, each", Value: kg, Unit: "kg", Text: massText(kg)}.
 				With("m = volume x density", fmt.Sprintf("%.0f cm3 x %.0f kg/m3", panel.Volume()/1000, m.Density), massText(kg), source.Exact("volume with bevels and rabbets taken off"), source.FromMemory(m.Name+" density")))
 			w.keep("part:"+part.Ref+":area", source.Result{Label: "Face area, each", Value: panel.Area() / 1e6, Unit: "m2", Text: areaText(panel.Area()/1e6, w.Plan.Metric())}.
@@ -254,7 +254,7 @@ func (w *Work) bars() {
 		if n > 0 {
 			y := b.Total / (float64(n) * m.Length.Value())
 			w.keep("stock:"+id+":yield", source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
-				With("pieces / stock length", fmt.Sprintf("%s / %d x %s", measure.Run(b.Total, w.Plan.Metric()), n, m.Length), measure.Decimal(100*y, 1)+" %", source.Exact("sum")))
+				With("pieces / stock length", fmt.Sprintf("%s / (%d x %s)", measure.Run(b.Total, w.Plan.Metric()), n, m.Length), measure.Decimal(100*y, 1)+" %", source.Exact("sum")))
 		}
 	}
 }
@@ -351,7 +351,7 @@ func (w *Work) bonds() {
 		wait.Steps = append(wait.Steps, judged.Working...)
 		w.keep(key+":wait", wait)
 		w.keep(key+":paint", source.Result{Label: "Coats take", Value: paint, Unit: "L", Text: measure.Decimal(paint, 2) + " L"}.
-			With("area x coats / coverage, one side", fmt.Sprintf("%.2f m2", c.Area), measure.Decimal(paint, 2)+" L", source.FromMemory("coverage per litre; a first coat over masonry sealer covers half")))
+			With("area x coats / coverage, one side", fmt.Sprintf("%.2f m2, layer by layer", c.Area), measure.Decimal(paint, 2)+" L", source.FromMemory("coverage per litre; a first coat over masonry sealer covers half")))
 	}
 }
 
@@ -399,8 +399,8 @@ func (w *Work) power() {
 		if rated > 0 {
 			pct := 100 * g.Drop / rated
 			w.keep(key+":drop", source.Result{Label: "Drop from " + w.Rig.Supply(d.ID), Value: g.Drop, Unit: "V", Text: fmt.Sprintf("%s, %.1f %%", volts(g.Drop), pct)}.
-				With("drop = supply volts - volts here", fmt.Sprintf("%s - %s", volts(rated), volts(rated-g.Drop)), volts(g.Drop), solved).
-				With("share = drop / supply volts", fmt.Sprintf("%s / %s", volts(g.Drop), volts(rated)), fmt.Sprintf("%.1f %%", pct), circuit.BudgetFrom))
+				With("drop = supply volts - volts here", fmt.Sprintf("%.3f V - %.3f V", rated, rated-g.Drop), volts(g.Drop), solved).
+				With("share = drop / supply volts", fmt.Sprintf("%.4f V / %.3f V", g.Drop, rated), fmt.Sprintf("%.1f %%", pct), circuit.BudgetFrom))
 		}
 		switch d.Kind {
 		case "run":
@@ -412,8 +412,8 @@ func (w *Work) power() {
 					With("path along its corners x 1.05", fmt.Sprintf("%s x 1.05", w.Len(path)), w.Len(need), source.Exact("sum of straight pieces"), slackFrom))
 			}
 			w.keep(key+":ohms", source.Result{Label: "Both conductors", Value: 2 * per * d.Length.Value() / 1000, Unit: "ohm", Text: measure.Ohms(2 * per * d.Length.Value() / 1000)}.
-				With("R = 2 rho L / A (1 + alpha (T - 20))", fmt.Sprintf("2 x %.2f mohm/m x %.2f m", per*1000, d.Length.Value()/1000), measure.Ohms(2*per*d.Length.Value()/1000), stock.CopperFrom, stock.GaugeFrom))
-			w.keep(key+":carry", source.Result{Label: "May carry", Value: cap, Unit: "A", Text: amps(cap)}.With("limit of the next smaller listed gauge", d.Gauge.String(), amps(cap), stock.AmpacityFrom))
+				With("R = 2 rho L / A (1 + alpha (T - 20))", fmt.Sprintf("2 x %.3f mohm/m x %.4f m", per*1000, d.Length.Value()/1000), measure.Ohms(2*per*d.Length.Value()/1000), stock.CopperFrom, stock.GaugeFrom))
+			w.keep(key+":carry", source.Result{Label: "May carry", Value: cap, Unit: "A", Text: amps(cap)}.With("limit of the next smaller listed gauge", d.Gauge.String()+" wire", amps(cap), stock.AmpacityFrom))
 		case "lamp":
 			w.keep(key+":light", source.Result{Label: "Light against full", Value: 100 * g.Lit, Unit: "%", Text: measure.Decimal(100*g.Lit, 0) + " %"}.
 				With("share of rated current, worst segment", fmt.Sprintf("%s of %s", amps(g.Amps), amps(RatedAmps(d, lib))), measure.Decimal(100*g.Lit, 0)+" %", source.FromTrade("an LED's light follows its current")))

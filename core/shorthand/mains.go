@@ -38,6 +38,9 @@ func (r *reader) outlet() (*Reading, error) {
 		o.Name = fmt.Sprintf("Outlet %d", len(r.p.Outlets)+1)
 	}
 	o.Name = measure.Capital(o.Name)
+	if there := r.outletNamed(o.Name); there != nil {
+		return nil, fmt.Errorf("there is an outlet “%s” already; press it to change it, or call this one otherwise, such as %s 2", there.Name, there.Name)
+	}
 	o.ID = r.p.FreshID("outlet", o.Name)
 	text := fmt.Sprintf("outlet “%s”, %s, %s breaker", o.Name, o.Volts, o.Breaker)
 	if guard {

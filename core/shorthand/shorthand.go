@@ -493,7 +493,11 @@ func (r *reader) glue() (*Reading, error) {
 		case r.lib.Glues[low].ID != "":
 			j.Glue = low
 		default:
-			parts = append(parts, r.part(x))
+			ref := r.part(x)
+			if err := r.partThere(ref); err != nil {
+				return nil, err
+			}
+			parts = append(parts, ref)
 		}
 	}
 	if len(parts) != 2 {
@@ -502,6 +506,33 @@ func (r *reader) glue() (*Reading, error) {
 	j.A, j.B = parts[0], parts[1]
 	j.ID = r.p.FreshID("joint", j.A+" "+j.B)
 	return r.put(fmt.Sprintf("glue %s to %s with %s", j.A, j.B, r.lib.Glues[j.Glue].Name), "joint", j.ID, j)
+}
+
+// partThere refuses a part that its solid does not have.
+func (r *reader) partThere(ref string) error {
+	id, panel, ok := strings.Cut(ref, "/")
+	if !ok || strings.HasPrefix(ref, "=") {
+		return nil
+	}
+	s := r.p.Solid(id)
+	if s == nil {
+		return fmt.Errorf("there is no solid %q", id)
+	}
+	shape, err := s.Shape(r.lib)
+	if err != nil {
+		return nil // it has no parts yet; its sizes come later
+	}
+	var have []string
+	for _, p := range shape.Panels {
+		if p.ID == panel || strings.HasPrefix(p.ID, panel+"-") {
+			return nil
+		}
+		have = append(have, p.ID)
+	}
+	if len(have) == 0 {
+		return fmt.Errorf("%s has no flat parts; glue it whole, as %s", s.Name, s.ID)
+	}
+	return fmt.Errorf("%s has no part %q; it has %s", s.Name, panel, strings.Join(have, ", "))
 }
 
 // part completes a part's name: front is the open prop's only solid's front.
@@ -540,13 +571,28 @@ func (r *reader) coat() (*Reading, error) {
 	if s == nil {
 		return nil, fmt.Errorf("there is no solid %q in this prop", r.words[1])
 	}
-	f := plan.Finish{ID: s.ID, Solid: s.ID}
+	f, verb := plan.Finish{ID: s.ID, Solid: s.ID}, "coat "
+	words := r.words[2:]
+	again := strings.EqualFold(words[0], "afresh") // in place of the stack that is there
+	if again {
+		words = words[1:]
+	}
+	for i := range r.p.Finishes { // one stack a solid: more coats go on top
+		if old := &r.p.Finishes[i]; old.Solid == s.ID {
+			if f.ID = old.ID; again {
+				verb = "coat afresh, in place of what is there, "
+			} else if len(old.Layers) > 0 {
+				f.Layers, verb = append([]plan.Layer(nil), old.Layers...), "coat on top of what is there, "
+			}
+		}
+	}
+	before := len(f.Layers)
 	var said []string
-	for _, x := range r.words[2:] {
+	for _, x := range words {
 		if x == "," {
 			continue
 		}
-		if n, err := strconv.Atoi(x); err == nil && len(f.Layers) > 0 {
+		if n, err := strconv.Atoi(x); err == nil && len(f.Layers) > before {
 			f.Layers[len(f.Layers)-1].Coats = n
 			continue
 		}
@@ -559,5 +605,5 @@ func (r *reader) coat() (*Reading, error) {
 	for _, l := range f.Layers {
 		said = append(said, fmt.Sprintf("%s x%d", r.lib.Coats[l.Coat].Name, l.Coats))
 	}
-	return r.put("coat "+s.Name+": "+strings.Join(said, ", then "), "finish", f.ID, f)
+	return r.put(verb+s.Name+": "+strings.Join(said, ", then "), "finish", f.ID, f)
 }

@@ -63,7 +63,7 @@ func TestPhrases(t *testing.T) {
 		{"plug S1 into porch", "plug Supply S1 into Porch"},
 		{"plug fogger 400w heater into porch", "plug Fogger, 400w, into Porch, a heater"},
 		{"button toggles glow", "button toggles scene “glow” (toggle)"},
-		{"cue K1 6 s for 2 s in glow", "in “glow”, Switch K1 on at 6 s for 2 s"},
+		{"cue K1 6 s for 2 s in glow", "in “glow”, Switch K1 on at 6 s for 2 s, in place of the cues made up for it"},
 		{"opened pva 2025-03-01", "a bottle of PVA wood glue, opened 2025-03-01"},
 	} {
 		prop := ""
@@ -78,7 +78,7 @@ func TestPhrases(t *testing.T) {
 		require.NoError(t, err)
 	}
 	assert.Equal(t, "470 ohm", p.Device("L2").Resistor.String())
-	assert.Len(t, p.Scenes[0].Cues, 2)
+	assert.Len(t, p.Scenes[0].Cues, 1)
 	assert.Len(t, p.Devices, 24+17)
 	assert.Equal(t, "0% 50%", p.Device("L4").Feeds)
 	assert.Equal(t, "6 ft", p.Device("W2").FedAt.String())
@@ -202,4 +202,47 @@ func TestListsReadBackWhatTheyWrite(t *testing.T) {
 	assert.ErrorContains(t, err, "write such as")
 	_, err = ReadLayers("latex two")
 	assert.ErrorContains(t, err, "number of coats")
+}
+
+// Nothing disappears silently: coats go on top, or afresh when that is said; a
+// second outlet of a name is asked about; a joint to a part that is not there is
+// refused with those that are; cues of one's own take the place of made-up ones.
+func TestNothingDisappearsSilently(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	say := func(line string) string {
+		t.Helper()
+		r, err := Read(p, stock.Shop, "a", line)
+		require.NoError(t, err, line)
+		p, err = p.Apply(r.Edit)
+		require.NoError(t, err, line)
+		return r.Text
+	}
+	refuse := func(line, want string) {
+		t.Helper()
+		_, err := Read(p, stock.Shop, "a", line)
+		require.ErrorContains(t, err, want, line)
+	}
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	say("box 22 x 18 x 26 xps1 rabbet")
+	box := p.Solids[0].ID
+	say("coat " + box + " masonry")
+	assert.Contains(t, say("coat "+box+" latex 2"), "on top of what is there")
+	require.Len(t, p.Finishes, 1)
+	assert.Equal(t, []plan.Layer{{Coat: "masonry", Coats: p.Finishes[0].Layers[0].Coats}, {Coat: "latex", Coats: 2}}, p.Finishes[0].Layers)
+	assert.Contains(t, say("coat "+box+" afresh clear"), "in place of")
+	assert.Len(t, p.Finishes[0].Layers, 1)
+	say("outlet porch 120v 15a")
+	refuse("outlet Porch 120v 20a", "already")
+	refuse("glue front to chimney with pu", `no part "chimney"; it has front`)
+	say("glue front to left with pu")
+	say("supply 12v 5a")
+	say("driven switch on S1")
+	say("mat runs glow")
+	require.NotEmpty(t, p.Scenes[0].Cues)
+	k := p.Scenes[0].Cues[0].Channel
+	assert.Contains(t, say("cue "+k+" 1s for 2s in glow"), "in place of the cues made up")
+	require.Len(t, p.Scenes[0].Cues, 1)
+	assert.Equal(t, "1s", p.Scenes[0].Cues[0].Start.String())
+	say("cue " + k + " 5s for 2s in glow")
+	assert.Len(t, p.Scenes[0].Cues, 2, "further ones are added")
 }

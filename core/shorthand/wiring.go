@@ -329,7 +329,7 @@ func (r *reader) trigger() (*Reading, error) {
 	}
 	if scene == "" { // a new scene holds every driven switch of the prop for 5 s
 		scene = r.p.FreshID("scene", name)
-		s := plan.Scene{ID: scene, Prop: r.prop, Name: name}
+		s := plan.Scene{ID: scene, Prop: r.prop, Name: name, Made: true}
 		for _, d := range r.p.Devices {
 			if d.Prop == r.prop && d.Driven {
 				s.Cues = append(s.Cues, plan.Cue{Channel: d.ID, Start: measure.Must[measure.DurationKind]("0 s"), Length: measure.Must[measure.DurationKind]("5 s")})
@@ -372,9 +372,12 @@ func (r *reader) cue() (*Reading, error) {
 	if err != nil {
 		return nil, err
 	}
-	next := *s
-	next.Cues = append(append([]plan.Cue(nil), s.Cues...), plan.Cue{Channel: d.ID, Start: from, Length: long})
-	return r.put(fmt.Sprintf("in “%s”, %s on at %s for %s", s.Name, d.Name, from, long), "scene", s.ID, next)
+	next, instead := *s, ""
+	if next.Made { // what was made up gives way
+		next.Made, next.Cues, instead = false, nil, ", in place of the cues made up for it"
+	}
+	next.Cues = append(append([]plan.Cue(nil), next.Cues...), plan.Cue{Channel: d.ID, Start: from, Length: long})
+	return r.put(fmt.Sprintf("in “%s”, %s on at %s for %s%s", s.Name, d.Name, from, long, instead), "scene", s.ID, next)
 }
 
 func (r *reader) opened() (*Reading, error) {
