@@ -45,6 +45,9 @@ soak: deps-test ## 40 kill rounds, typing at every pace and delay, thousands of 
 	ZAPBARN_SOAK=1 $(GO) test -timeout 60m -v -run 'Mend' ./core/check
 	ZAPBARN_SOAK=1 $(GO) test -timeout 60m -v -run 'Typing' ./e2e
 
+mutants: ## 200 one-line changes of core's rules, sampled by seed; at most half an hour
+	$(GO) run ./testkit/mutants
+
 lint:
 	@test -z "$$(gofmt -l cmd core demo formats store testkit web e2e)" || { gofmt -l cmd core demo formats store testkit web e2e; echo "run gofmt"; exit 1; }
 	$(GO) vet ./...

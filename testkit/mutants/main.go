@@ -1,0 +1,204 @@
+// Command mutants changes one thing at a time in core's rules and runs the
+// tests that should notice: a constant times ten, a comparison that takes in or
+// leaves out its edge, a plus for a minus, an and for an or. The sample is
+// drawn by seed; the sources themselves are never touched (go test -overlay).
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"flag"
+	"fmt"
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"log"
+	"math/rand/v2"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"sort"
+	"strings"
+	"sync"
+	"time"
+)
+
+// Mutant is one change: a file's bytes from..to become text.
+type Mutant struct {
+	File, What, Text string
+	From, To, Line   int
+}
+
+var flips = map[token.Token]string{
+	token.LSS: "<=", token.LEQ: "<", token.GTR: ">=", token.GEQ: ">", token.EQL: "!=", token.NEQ: "==",
+	token.ADD: "-", token.SUB: "+", token.MUL: "/", token.QUO: "*", token.LAND: "||", token.LOR: "&&",
+}
+
+// Of lists every mutant of a source file.
+func Of(file string, src []byte) ([]Mutant, error) {
+	set := token.NewFileSet()
+	f, err := parser.ParseFile(set, file, src, 0)
+	if err != nil {
+		return nil, err
+	}
+	var out []Mutant
+	add := func(at token.Pos, was, now string) {
+		p := set.Position(at)
+		out = append(out, Mutant{file, was + " -> " + now, now, p.Offset, p.Offset + len(was), p.Line})
+	}
+	ast.Inspect(f, func(n ast.Node) bool {
+		switch x := n.(type) {
+		case *ast.ImportSpec:
+			return false
+		case *ast.Field:
+			if x.Tag != nil {
+				return false
+			}
+		case *ast.BasicLit:
+			// 0 and 1 times ten change nothing or index out of a list
+			if (x.Kind == token.INT || x.Kind == token.FLOAT) && x.Value != "0" && x.Value != "1" {
+				add(x.Pos(), x.Value, "(10*"+x.Value+")")
+			}
+		case *ast.BinaryExpr:
+			if now, ok := flips[x.Op]; ok && !text(x.X) && !text(x.Y) {
+				add(x.OpPos, x.Op.String(), now)
+			}
+		}
+		return true
+	})
+	return out, nil
+}
+
+// text is true of a string's literal: joining words is no rule.
+func text(e ast.Expr) bool {
+	switch x := e.(type) {
+	case *ast.BasicLit:
+		return x.Kind == token.STRING || x.Kind == token.CHAR
+	case *ast.BinaryExpr:
+		return x.Op == token.ADD && (text(x.X) || text(x.Y))
+	}
+	return false
+}
+
+// every lists the mutants of all sources below a directory, by file.
+func every(dir string) ([]Mutant, error) {
+	var all []Mutant
+	err := filepath.WalkDir(dir, func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return err
+		}
+		src, err := os.ReadFile(path)
+		if err != nil {
+			return err
+		}
+		ms, err := Of(path, src)
+		all = append(all, ms...)
+		return err
+	})
+	return all, err
+}
+
+// tried runs the tests over one mutant: "killed by" a package, "survived", or
+// "" when it does not compile.
+func tried(ctx context.Context, m Mutant, others []string) (string, error) {
+	tmp, err := os.MkdirTemp("", "mutant")
+	if err != nil {
+		return "", err
+	}
+	defer func() { _ = os.RemoveAll(tmp) }()
+	src, err := os.ReadFile(m.File)
+	if err != nil {
+		return "", err
+	}
+	changed := filepath.Join(tmp, "changed.go")
+	out := append(append(append([]byte(nil), src[:m.From]...), m.Text...), src[m.To:]...)
+	if err := os.WriteFile(changed, out, 0o600); err != nil {
+		return "", err
+	}
+	abs, err := filepath.Abs(m.File)
+	if err != nil {
+		return "", err
+	}
+	over, err := json.Marshal(map[string]map[string]string{"Replace": {abs: changed}})
+	if err != nil {
+		return "", err
+	}
+	overlay := filepath.Join(tmp, "overlay.json")
+	if err := os.WriteFile(overlay, over, 0o600); err != nil {
+		return "", err
+	}
+	own := "./" + filepath.Dir(m.File)
+	if b, err := exec.CommandContext(ctx, "go", "build", "-overlay", overlay, own).CombinedOutput(); err != nil {
+		if bytes.Contains(b, []byte(m.File)) {
+			return "", nil
+		}
+		return "", fmt.Errorf("building: %w: %s", err, b)
+	}
+	for _, p := range append([]string{own}, others...) {
+		c, done := context.WithTimeout(ctx, 3*time.Minute)
+		err := exec.CommandContext(c, "go", "test", "-overlay", overlay, "-failfast", "-timeout", "150s", p).Run()
+		done()
+		if ctx.Err() != nil {
+			return "", ctx.Err()
+		}
+		if err != nil {
+			return "killed by " + p, nil
+		}
+	}
+	return "survived", nil
+}
+
+func main() {
+	n := flag.Int("n", 200, "mutants that compile")
+	seed := flag.Uint64("seed", 1, "of the sample")
+	limit := flag.Duration("time", 30*time.Minute, "stop after this long")
+	side := flag.Int("side", 2, "how many at once")
+	flag.Parse()
+	all, err := every("core")
+	if err != nil {
+		log.Fatal(err)
+	}
+	rnd := rand.New(rand.NewPCG(*seed, 0))
+	rnd.Shuffle(len(all), func(i, k int) { all[i], all[k] = all[k], all[i] })
+	ctx, done := context.WithTimeout(context.Background(), *limit)
+	defer done()
+	others := []string{"./core/plan", "./core/check", "./core/calc"}
+	var mu sync.Mutex
+	var wg sync.WaitGroup
+	next, killed, left := 0, 0, []string{}
+	for range *side {
+		wg.Go(func() {
+			for {
+				mu.Lock()
+				if next >= len(all) || killed+len(left) >= *n || ctx.Err() != nil {
+					mu.Unlock()
+					return
+				}
+				m := all[next]
+				next++
+				mu.Unlock()
+				end, err := tried(ctx, m, others)
+				mu.Lock()
+				switch {
+				case ctx.Err() != nil:
+				case err != nil:
+					log.Print(m.File, ":", m.Line, ": ", err)
+				case end == "survived":
+					left = append(left, fmt.Sprintf("%s:%d: %s", m.File, m.Line, m.What))
+				case end != "":
+					killed++
+				}
+				if end != "" {
+					fmt.Printf("%d of %d killed; %s:%d: %s %s\n", killed, killed+len(left), m.File, m.Line, m.What, end)
+				}
+				mu.Unlock()
+			}
+		})
+	}
+	wg.Wait()
+	sort.Strings(left)
+	fmt.Printf("\n%d mutants of %d, seed %d: %d killed, %.1f %%; survivors:\n%s\n", killed+len(left), len(all), *seed, killed,
+		100*float64(killed)/max(1, float64(killed+len(left))), strings.Join(left, "\n"))
+}
