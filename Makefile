@@ -3,7 +3,7 @@ GO ?= go
 BIN := bin/zapbarn
 export ZAPBARN_ADDR ?= 127.0.0.1:8480
 
-.PHONY: demo serve test fuzz race soak lint bench shots css docs compare-packer deps deps-test stop fresh
+.PHONY: demo serve test fuzz race soak mutants lint bench shots css docs compare-packer deps deps-test stop fresh
 
 demo: deps $(BIN) ## start the database, load the Midnight Apiary, serve it
 	./$(BIN) demo
