@@ -319,6 +319,9 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Devices = append(p.Devices, plan.Device{ID: "U9", Prop: "a", Kind: "controller", Name: "U9", From: "W1", Volts: measure.Must[measure.VoltKind]("12 V")},
 				plan.Device{ID: "L9", Prop: "a", Kind: "lamp", Name: "L9", From: "U9", Product: "puck12", Amps: amp("600 mA"), Proven: true})
 		}},
+		{"bent-tight", Stop, 1, func(p *plan.Plan) { // 2 in foam round a 12 in post
+			p.Solids = append(p.Solids, plan.Solid{ID: "post", Prop: "a", Name: "Post", Kind: "wrap", Stock: "xps2", W: measure.Must[measure.LengthKind]("12 in"), H: measure.Must[measure.LengthKind]("20 in")})
+		}},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
 	} {
 		p := clean()
@@ -528,3 +531,42 @@ func TestSetAsideIsTold(t *testing.T) {
 }
 
 func ampere(s string) measure.Current { return measure.Must[measure.AmpKind](s) }
+
+// Rolled stock against its least radius: just at it and just under, cold, warm,
+// kerfed, a cone at its narrow end. The skin that is offered is the thickest in
+// 1/16 that bends by R = factor x skin.
+func TestBentTight(t *testing.T) {
+	of := func(s plan.Solid) *Snag {
+		p := clean()
+		s.ID, s.Prop, s.Name = "post", "a", "Post"
+		p.Solids = append(p.Solids, s)
+		return find(snags(t, p), "bent-tight", "solid:post")
+	}
+	mm := func(v float64) measure.Length { return measure.Must[measure.LengthKind](fmt.Sprintf("%.3f mm", v)) }
+	wrap := func(stock string, inside, t float64) plan.Solid {
+		return plan.Solid{Kind: "wrap", Stock: stock, W: mm(2 * (inside + t)), H: mm(200)}
+	}
+	assert.Nil(t, of(wrap("acrylic3", 541, 3))) // 180 thicknesses
+	s := of(wrap("acrylic3", 539, 3))
+	require.NotNil(t, s)
+	assert.Equal(t, Mind, s.Level)
+	assert.Contains(t, s.Why, "strip heater")
+	assert.Equal(t, Stop, of(wrap("acrylic3", 8.9, 3)).Level) // 3, warm
+	assert.Equal(t, Mind, of(wrap("acrylic3", 9.1, 3)).Level)
+	s = of(wrap("ply1/4", 200, 6.35)) // 95 x 6.35 = 603
+	require.NotNil(t, s)
+	assert.Equal(t, Stop, s.Level)
+	require.NotEmpty(t, s.Mends)
+	assert.Equal(t, `Kerf the inside, leaving 1/16"`, s.Mends[0].Label) // 206.35/96 = 2.149 mm, down to a sixteenth
+	assert.Nil(t, of(wrap("ply1/4", 604, 6.35)))
+	kerfed := wrap("ply1/4", 0, 200)
+	kerfed.Skin = mm(2)
+	assert.Nil(t, of(kerfed)) // 198 > 190
+	kerfed.Skin = mm(2.1)
+	assert.NotNil(t, of(kerfed)) // 197.9 < 199.5
+	// 5 mm EVA, cone of 60 and 30 mm over 15 mm: 15 x sqrt(2) - 5 = 16.2
+	assert.Nil(t, of(plan.Solid{Kind: "cone", Stock: "eva5", Low: mm(60), High: mm(30), H: mm(15)}))
+	assert.Equal(t, Mind, of(plan.Solid{Kind: "cone", Stock: "eva5", Low: mm(40), High: mm(20), H: mm(60)}).Level) // 5.1
+	assert.Equal(t, Stop, of(plan.Solid{Kind: "cone", Stock: "xps1", Low: mm(600), High: mm(300), H: mm(600)}).Level)
+	assert.Nil(t, of(plan.Solid{Kind: "cone", Stock: "eva5", Low: mm(300), H: mm(400)}))
+}
