@@ -1,6 +1,8 @@
 package pattern
 
 import (
+	"math"
+
 	"zapbarn/core/measure"
 	"zapbarn/core/source"
 )
@@ -85,6 +87,19 @@ func (b Box) Lay() (*Shape, error) {
 	}
 	for i := range s.Panels {
 		s.Panels[i].tick("left", "right")
+	}
+	width := t // of the corners' glue line
+	switch b.Joint {
+	case "mitre":
+		width = t * math.Sqrt2
+	case "rabbet":
+		width = t + depth
+	}
+	for _, c := range [][2]string{{"front", "left"}, {"front", "right"}, {"back", "left"}, {"back", "right"}} {
+		s.Lines = append(s.Lines, Line{c[0], c[1], h, width})
+	}
+	if b.Bottom {
+		s.Lines = append(s.Lines, Line{"bottom", "front", w - 2*t, t}, Line{"bottom", "back", w - 2*t, t}, Line{"bottom", "left", d - 2*t, t}, Line{"bottom", "right", d - 2*t, t})
 	}
 	b.stand(s, side, depth)
 	s.Results = append(s.Results, result("side", "Length of a side panel", side, "mm", in(side)).

@@ -65,6 +65,7 @@ func (c Cone) Lay() (*Shape, error) {
 	p.Marks = append(p.Marks, [2]Point{{outer*s - lo.X, -outer*k - lo.Y}, {inner*s - lo.X, -inner*k - lo.Y}})
 	p.Notes = append(p.Notes, fmt.Sprintf("Trammel: outer radius %s, inner %s, angle %s.", measure.MarkedTape(outer), measure.MarkedTape(inner), measure.Degrees(theta*180/math.Pi)), "Roll with the outside out; the straight sides meet.")
 	sh := &Shape{Panels: []Panel{p}, Size: Vec{2 * big, 2 * big, c.H}}
+	sh.Lines = []Line{{"sector", "sector", slant, overlapped(c.Overlap, c.T)}}
 	prof := Profile{{c.Bottom / 2, 0}, {c.Top / 2, c.H}}
 	const facets = 32
 	b := Body{Panel: "sector", Explode: Vec{0, 0, 1}}
@@ -81,6 +82,14 @@ func (c Cone) Lay() (*Shape, error) {
 		result("inner", "Inner radius", inner, "mm", in(inner)).With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rs, rb-rs), measure.MarkedTape(inner), exact),
 		result("angle", "Angle of the sector", deg, "deg", measure.Degrees(deg)).With("360 (R - r) / L", fmt.Sprintf("360 x %.1f / %.1f", rb-rs, slant), measure.Degrees(deg), exact))
 	return sh, nil
+}
+
+// overlapped is the width of a seam: its overlap, or the stock's edge.
+func overlapped(overlap, t float64) float64 {
+	if overlap > 0 {
+		return overlap
+	}
+	return t
 }
 
 func minimum(pts []Point) Point {
@@ -152,6 +161,7 @@ func (w Wrap) Lay() (*Shape, error) {
 		sh.Results = append(sh.Results, result("kerfs", "Kerfs", float64(n), "", fmt.Sprint(n)).With("n = 2 pi (T - skin) / kerf", fmt.Sprintf("2 pi x (%.1f - %.1f) / %.1f", w.T, w.Skin, w.Kerf), fmt.Sprintf("%d, %.1f mm apart", n, gap), source.Exact("each kerf closes by kerf/(T - skin)")))
 	}
 	sh.Panels = []Panel{p}
+	sh.Lines = []Line{{"wrap", "wrap", w.H, overlapped(w.Overlap, w.T)}}
 	sh.Bodies = ringBody("wrap", 0, w.D, w.D-2*w.T, 0, w.H)
 	return sh, nil
 }
@@ -210,12 +220,16 @@ func (b Boards) Lay() (*Shape, error) {
 		}
 		sh.Bodies = append(sh.Bodies, prism(p.ID, 0, front, back, Vec{(x0 + x1) / b.D, 0, 0}))
 	}
+	for k := 1; k < n; k++ {
+		sh.Lines = append(sh.Lines, Line{fmt.Sprintf("board%d", k), fmt.Sprintf("board%d", k+1), 2 * chord(cut[k]), b.T})
+	}
 	if b.Brace > 0 && n > 1 {
 		longest := 0.0
 		for k := 1; k < n; k++ {
 			longest = math.Max(longest, 2*chord(cut[k]))
 		}
 		sh.Panels = append(sh.Panels, Panel{ID: "brace", Name: "Brace", Copies: n - 1, Thick: b.T, Outline: Rect(b.Brace, longest*.9), Edges: []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}}, Notes: []string{"Behind each seam, glued and screwed."}})
+		sh.Lines = append(sh.Lines, Line{"brace", "board1", float64(n-1) * longest * .9, b.Brace})
 	}
 	sh.Results = append(sh.Results,
 		result("string", "String from the middle", r, "mm", in(r)).With("D / 2", in(b.D)+" / 2", in(r), source.Exact("circle")),

@@ -73,7 +73,11 @@ func (g Gores) Lay() (*Shape, error) {
 			}
 		}
 	}
-	sh := &Shape{Panels: []Panel{p}}
+	seam := 0.0 // along the meridian where two gores meet
+	for i := 1; i < len(g.Profile); i++ {
+		seam += math.Hypot(g.Profile[i].X-g.Profile[i-1].X, g.Profile[i].Y-g.Profile[i-1].Y)
+	}
+	sh := &Shape{Panels: []Panel{p}, Lines: []Line{{"gore", "gore", float64(g.N) * seam, overlapped(g.Allow, g.T)}}}
 	const rows = 20
 	z0, h := g.Profile[0].Y, g.Profile.Height()
 	for i := range g.N {
@@ -172,6 +176,7 @@ func (c Slices) Lay() (*Shape, error) {
 		s.Panels = append(s.Panels, p)
 		s.Bodies = append(s.Bodies, ringBody(p.ID, 0, 2*l.outer, 2*l.inner, float64(i)*c.T, c.T)...)
 	}
+	s.pile()
 	w := 0.0
 	for _, l := range layers {
 		w = math.Max(w, 2*l.outer)

@@ -256,8 +256,13 @@ func (c MeshSlices) Lay() (*Shape, error) {
 			}
 			full += p.Area() * c.T
 			s.Panels = append(s.Panels, p)
+			if k == 0 {
+				s.layers = append(s.layers, nil)
+			}
+			s.layers[i] = append(s.layers[i], p)
 		}
 	}
+	s.Lines = meshLines(s.layers)
 	s.Size = extent(s.Bodies)
 	v := r.Volume * f * f * f
 	s.Results = append(s.Results,

@@ -82,6 +82,8 @@ type Shape struct {
 	Cuts    []Cut
 	Size    Vec // overall, in space
 	Results []source.Result
+	Lines   []Line    // where its own parts meet
+	layers  [][]Panel // of a pile, from the bottom up, before any is split
 }
 
 // Opening is a hole through one face.

@@ -92,6 +92,7 @@ func (r Rings) Lay() (*Shape, error) {
 		k := s.Panels[len(s.Panels)-1]
 		s.Bodies = append(s.Bodies, ringBody(k.ID, k.Copies-1, d, bore, float64(i)*r.T, r.T)...)
 	}
+	s.pile()
 	dmax := math.Max(r.Bottom, r.Top)
 	s.Size = Vec{dmax, dmax, float64(n) * r.T}
 	s.Results = append(s.Results, result("layers", "Rings in the stack", float64(n), "", fmt.Sprint(n)).

@@ -82,6 +82,8 @@ func (w Tower) Lay() (*Shape, error) {
 			{Name: "top", Joint: "level", Tilt: -level, Reason: "lies level"}, {Name: "left", Joint: "mitre", Tilt: b, Reason: "next face"}}}
 	p.tick("left", "right")
 	s := &Shape{Panels: []Panel{p}}
+	edge := math.Hypot(w.H, (ab-at)/math.Cos(math.Pi/float64(w.N))) // the corner runs further out than the face's middle
+	s.Lines = []Line{{"face", "face", float64(w.N) * edge, w.T / math.Cos(b*math.Pi/180)}}
 	for i := range w.N {
 		// face i looks towards -Y turned by i steps
 		a0, a1 := -math.Pi/2+(float64(i)-.5)*2*math.Pi/float64(w.N), -math.Pi/2+(float64(i)+.5)*2*math.Pi/float64(w.N)

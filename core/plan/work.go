@@ -305,13 +305,8 @@ func (w *Work) bonds() {
 			r.Steps = append(r.Steps, a.Working...)
 			w.keep(key+":"+strings.ToLower(strings.Fields(name)[0]), r)
 		}
-		width := measure.Inch // of the faces that meet: the thinner stock's edge
-		for k, m := range []stock.Material{w.MaterialAt(j.A), w.MaterialAt(j.B)} {
-			if t := m.Thick.Value(); t > 0 && (k == 0 || t < width) {
-				width = t
-			}
-		}
-		if r, err := bond.Quantity(w.Lib.Glues[j.Glue], j.Length.Value(), width); err == nil {
+		length, width := w.GlueLine(j)
+		if r, err := bond.Quantity(w.Lib.Glues[j.Glue], length, width); err == nil {
 			w.keep(key+":takes", r)
 		}
 	}
@@ -329,9 +324,7 @@ func (w *Work) bonds() {
 		s := w.Plan.Solid(f.Solid)
 		c := bond.Stack{On: w.Lib.Materials[s.Stock], OnFoam: glued[s.ID], Outdoors: w.Plan.Display.Outdoors, Lit: s.Lit, Temp: w.Plan.Temperature(), RH: w.Plan.Humidity()}
 		if shape := w.Shapes[s.ID]; shape != nil {
-			for _, p := range shape.Panels {
-				c.Area += p.Area() * float64(p.Copies) / 1e6
-			}
+			c.Area += shape.Exposed() / 1e6
 			for _, cut := range shape.Cuts {
 				c.Area += math.Pi * c.On.OD.Value() * cut.Length * float64(cut.Count) / 1e6
 			}
