@@ -34,6 +34,7 @@ type SnagView struct {
 	Href string
 	Keys string
 	Main bool
+	Like []SnagView // equal ones, folded under this
 }
 
 // Result is a number on a ticket.
@@ -384,11 +385,13 @@ func (s *Server) fillSnags(p *Page, snags []check.Snag) {
 			continue
 		}
 		n[sn.Level]++
-		if len(p.Snags) >= 14 {
-			p.More++
-			continue
-		}
-		p.Snags = append(p.Snags, SnagView{sn, p.goTo(sn), strings.Join(sn.At, " "), len(p.Snags) == 0})
+		p.Snags = append(p.Snags, p.view(sn))
+	}
+	p.Snags = folded(p.Snags)
+	for len(p.Snags) > 14 {
+		last := len(p.Snags) - 1
+		p.More += 1 + len(p.Snags[last].Like)
+		p.Snags = p.Snags[:last]
 	}
 	var said []string
 	for l := check.Stop; l >= check.Note; l-- {

@@ -622,8 +622,12 @@ func (s *Server) walkdown(c *gin.Context, p *Page, snags []check.Snag) error {
 	p.Snags, p.More = nil, 0
 	for _, sn := range snags {
 		if (sn.Waived != nil) == (p.Way == "waived") {
-			p.Snags = append(p.Snags, SnagView{sn, p.goTo(sn), strings.Join(sn.At, " "), len(p.Snags) == 0 && p.Way == "snags"})
+			p.Snags = append(p.Snags, p.view(sn))
 		}
+	}
+	p.Snags = folded(p.Snags)
+	if len(p.Snags) > 0 {
+		p.Snags[0].Main = p.Way == "snags"
 	}
 	log, err := s.store.Log(c.Request.Context(), p.PlanID, 60)
 	if err != nil {
