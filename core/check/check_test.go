@@ -106,6 +106,7 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Devices = append(p.Devices, plan.Device{ID: "L3", Prop: "a", Kind: "lamp", Name: "L3", From: "W1", Product: "strip12", Length: measure.Len(long)})
 		}
 	}
+	var all strings.Builder
 	for n, c := range []struct {
 		code  string
 		level Level
@@ -326,7 +327,9 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 	} {
 		p := clean()
 		c.spoil(p)
-		s := find(snags(t, p), c.code, "")
+		found := snags(t, p)
+		fmt.Fprintf(&all, "%d %s\n%s", n, c.code, told(found))
+		s := find(found, c.code, "")
 		require.NotNil(t, s, "case %d: %s", n, c.code)
 		assert.Equal(t, c.level, s.Level, c.code)
 		assert.NotEmpty(t, s.Why, c.code)
@@ -340,6 +343,7 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			assert.Equal(t, string(p.Encode()), string(back.Encode()), "%s: a mend can be undone", c.code)
 		}
 	}
+	frozen(t, "rules", []byte(all.String()))
 }
 
 func TestWaiving(t *testing.T) {

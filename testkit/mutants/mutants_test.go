@@ -25,7 +25,9 @@ func TestMutantsAreFoundAndTried(t *testing.T) {
 
 	dir := t.TempDir()
 	t.Chdir(dir)
-	write := func(name, text string) { require.NoError(t, os.WriteFile(filepath.Join(dir, name), []byte(text), 0o600)) }
+	write := func(name, text string) {
+		require.NoError(t, os.WriteFile(filepath.Join(dir, name), []byte(text), 0o600))
+	}
 	write("go.mod", "module rule\n\ngo 1.26\n")
 	write("rule.go", src)
 	write("rule_test.go", "package rule\n\nimport \"testing\"\n\nfunc TestOver(t *testing.T) {\n\tif !Over(3) || Over(2) {\n\t\tt.Fatal()\n\t}\n}\n")

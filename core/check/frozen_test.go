@@ -1,0 +1,141 @@
+package check
+
+import (
+	"bytes"
+	"encoding/json"
+	"flag"
+	"fmt"
+	"os"
+	"path/filepath"
+	"regexp"
+	"sort"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/testkit/wirings"
+)
+
+var freeze = flag.Bool("freeze", false, "write the frozen answers afresh; read the difference before it is kept")
+
+// Every number, working, cut part, harness and snag of the made-up displays, as
+// they stood when they were last read through. A rule that changes says so here,
+// line by line; one that changes by accident is found.
+func TestAnswersStandAsFrozen(t *testing.T) {
+	files, err := filepath.Glob("../../docs/examples/*.json")
+	require.NoError(t, err)
+	require.NotEmpty(t, files)
+	today := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+	for _, f := range files {
+		data, err := os.ReadFile(f)
+		require.NoError(t, err)
+		p, err := plan.Decode(data)
+		require.NoError(t, err)
+		frozen(t, strings.TrimSuffix(filepath.Base(f), ".json"), answers(plan.Do(p, stock.Shop, today)))
+	}
+	var b bytes.Buffer // and of careless wirings
+	for seed := uint64(1); seed <= 8; seed++ {
+		for _, p := range []*plan.Plan{wirings.Random(seed), wirings.RandomProp(seed)} {
+			if p.Validate() == nil {
+				b.Write(answers(plan.Do(p, stock.Shop, today)))
+			}
+		}
+	}
+	frozen(t, "careless", b.Bytes())
+}
+
+// frozen compares an answer with the one that is kept, line by line.
+func frozen(t *testing.T, name string, got []byte) {
+	t.Helper()
+	name = filepath.Join("testdata", "frozen", name+".txt")
+	if *freeze {
+		require.NoError(t, os.MkdirAll(filepath.Dir(name), 0o750))
+		require.NoError(t, os.WriteFile(name, got, 0o600))
+	}
+	want, err := os.ReadFile(name)
+	require.NoError(t, err)
+	a, b := strings.Split(string(want), "\n"), strings.Split(string(got), "\n")
+	for i := range max(len(a), len(b)) { // the first that differs says it best
+		if i >= len(a) || i >= len(b) || a[i] != b[i] {
+			assert.Fail(t, "another answer", "%s:%d\n was %s\n now %s\nrun go test ./core/check -freeze, and read the difference", name, i+1, at(a, i), at(b, i))
+			return
+		}
+	}
+}
+
+func at(l []string, i int) string {
+	if i < len(l) {
+		return l[i]
+	}
+	return "(nothing)"
+}
+
+// answers writes all that a plan's work says, a line each.
+func answers(w *plan.Work) []byte {
+	var b bytes.Buffer
+	keys := make([]string, 0, len(w.Results))
+	for k := range w.Results {
+		keys = append(keys, k)
+	}
+	sort.Strings(keys)
+	for _, k := range keys {
+		r := w.Results[k]
+		fmt.Fprintf(&b, "%s = %.6g %s | %s: %s\n", k, r.Value, r.Unit, r.Label, r.Text)
+		for _, s := range r.Steps {
+			fmt.Fprintf(&b, "  %s: %s = %s\n", s.Formula, s.Numbers, s.Value)
+		}
+	}
+	for _, p := range w.Parts {
+		lo, hi := p.Panel.Bounds()
+		fmt.Fprintf(&b, "part %s x %d: %.3f by %.3f mm, %.1f mm2, %.1f mm3, %d corners, %d holes, %d marks, cut %.3f bevel %.3f turned %.3f; %s\n", p.Ref, p.Panel.Copies, hi.X-lo.X, hi.Y-lo.Y,
+			p.Panel.Area(), p.Panel.Volume(), len(p.Panel.Outline), len(p.Panel.Holes), len(p.Panel.Marks), p.Panel.CutAngle, p.Panel.Bevel, p.Panel.Slant, strings.Join(p.Panel.Notes, " "))
+	}
+	for _, s := range w.Sheets {
+		for i, l := range s.Layout.Sheets {
+			for _, q := range l.Placed {
+				fmt.Fprintf(&b, "on %s %d: %s at %.2f, %.2f turned %v\n", s.Stock.ID, i+1, s.Pieces[q.Part].Ref, q.X, q.Y, q.Turned)
+			}
+		}
+	}
+	for _, prop := range w.Plan.Props {
+		fmt.Fprintf(&b, "harness %s: %s\n", prop.ID, asJSON(w.Harness(prop.ID)))
+		size, ok := w.Plan.Extent(w.Lib, prop.ID)
+		fmt.Fprintf(&b, "extent %s: %.2f %.2f %.2f %v\n", prop.ID, size.X, size.Y, size.Z, ok)
+	}
+	b.WriteString(told(Check(w)))
+	return b.Bytes()
+}
+
+// told writes snags with their mends.
+func told(snags []Snag) string {
+	var b strings.Builder
+	for _, s := range snags {
+		fmt.Fprintf(&b, "%s %s %s %s %v %.6g: %s. %s\n", s.Level, s.Code, s.Place, s.Prop, s.At, s.weight, s.Title, s.Why)
+		for _, m := range s.Mends {
+			fmt.Fprintf(&b, "  mend: %s; %s\n", m.Label, m.Effect)
+		}
+	}
+	return b.String()
+}
+
+var fine = regexp.MustCompile(`\d+\.\d{4,}`)
+
+// asJSON writes a value, numbers to three decimals: the last digit is the machine's.
+func asJSON(v any) string {
+	b, err := json.Marshal(v)
+	if err != nil {
+		return err.Error()
+	}
+	return fine.ReplaceAllStringFunc(string(b), func(s string) string {
+		x, err := strconv.ParseFloat(s, 64)
+		if err != nil {
+			return s
+		}
+		return strconv.FormatFloat(x, 'f', 3, 64)
+	})
+}
