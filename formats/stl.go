@@ -118,6 +118,9 @@ func SliceSTL(m pattern.Mesh, t float64) (*SliceReport, error) {
 	}
 	for i := range n {
 		z := r.Mesh.Lo.Z + math.Min((float64(i)+.5)*t, r.Mesh.Hi.Z-r.Mesh.Lo.Z-1e-6)
+		if at, twice := m.Overlap(z); twice {
+			return r, fmt.Errorf("two shells of the mesh overlap %.1f mm up, at x %.1f, y %.1f mm; join them into one, or bring the mesh in as a solid, which is cut as their union", z-r.Mesh.Lo.Z, at.X, at.Y)
+		}
 		loops := m.Section(z)
 		r.Slices = append(r.Slices, loops)
 		for _, l := range loops {

@@ -115,6 +115,12 @@ func TestSTLVolumesAndSections(t *testing.T) {
 	s, err := SliceSTL(b, 5)
 	require.NoError(t, err)
 	assert.InEpsilon(t, r.Volume, s.Volume, .002)
+	// two shells that overlap are refused with the place, two apart are cut
+	_, err = SliceSTL(append(block(0, 0, 0, 100, 100, 100, true), block(60, 20, 20, 180, 80, 80, true)...), 50)
+	require.ErrorContains(t, err, "overlap 25.0 mm up, at x 80.0")
+	s, err = SliceSTL(append(block(0, 0, 0, 100, 100, 100, true), block(110, 20, 0, 180, 80, 80, true)...), 50)
+	require.NoError(t, err)
+	assert.InEpsilon(t, 2*50*1e4+2*50*70*60, s.Volume, 1e-9)
 	// a hollow: the hole's outline runs the other way
 	hollow := append(block(0, 0, 0, 100, 100, 100, true), block(20, 20, 20, 80, 80, 80, false)...)
 	loops := hollow.Section(50)

@@ -118,12 +118,10 @@ func less(a, b corner) bool {
 	return false
 }
 
-// Section is the mesh cut level at z: closed outlines, anticlockwise round
-// material, clockwise round holes. Corners exactly at z count as just above.
-func (m Mesh) Section(z float64) [][]Point {
-	type key [2]int64
-	keyOf := func(p Point) key { return key{int64(math.Round(p.X / snap)), int64(math.Round(p.Y / snap))} }
-	next := map[key][]Point{}
+// cuts are where a level plane at z cuts the faces, each directed with the
+// material on its right. Corners exactly at z count as just above, so noise
+// about the plane opens nothing.
+func (m Mesh) cuts(z float64) (out [][2]Point) {
 	for _, t := range m {
 		lo, hi := math.Min(t[0].Z, math.Min(t[1].Z, t[2].Z)), math.Max(t[0].Z, math.Max(t[1].Z, t[2].Z))
 		if hi < z || lo >= z {
@@ -149,7 +147,21 @@ func (m Mesh) Section(z float64) [][]Point {
 			}
 			got++
 		}
-		if got == 2 && keyOf(from) != keyOf(to) {
+		if got == 2 {
+			out = append(out, [2]Point{from, to})
+		}
+	}
+	return out
+}
+
+// Section is the mesh cut level at z: closed outlines, anticlockwise round
+// material, clockwise round holes.
+func (m Mesh) Section(z float64) [][]Point {
+	type key [2]int64
+	keyOf := func(p Point) key { return key{int64(math.Round(p.X / snap)), int64(math.Round(p.Y / snap))} }
+	next := map[key][]Point{}
+	for _, c := range m.cuts(z) {
+		if from, to := c[0], c[1]; keyOf(from) != keyOf(to) {
 			next[keyOf(to)] = append(next[keyOf(to)], from)
 		}
 	}

@@ -107,6 +107,9 @@ type MeshSlices struct {
 	Dowel  float64 // how thick
 }
 
+// flush is how near to a cut plane a face may lie and still count as in it, mm.
+const flush = 0.1
+
 // cells is how fine the layers are drawn: the larger side of the mesh in cells.
 const cells = 240
 
@@ -170,15 +173,18 @@ func (c MeshSlices) Lay() (*Shape, error) {
 	var wg sync.WaitGroup
 	lay := func(i int) {
 		z0, z1 := float64(i)*c.T, math.Min(c.H, float64(i+1)*c.T)
-		union, inter := make([]bool, nx*ny), make([]bool, nx*ny)
-		for s := range 3 {
-			z := z0 + (z1-z0)*(.01+.98*float64(s)/2)
-			mask := make([]bool, nx*ny)
-			fillMask(mask, nx, ny, m.Section(z), o, cell)
-			for k, v := range mask {
-				union[k] = union[k] || v
-				inter[k] = v && (s == 0 || inter[k])
+		// what stands anywhere in the layer is what stands half way up it, and
+		// wherever a face of it lies; what fills it whole is that less the faces
+		union, inter, faces := make([]bool, nx*ny), make([]bool, nx*ny), make([]bool, nx*ny)
+		fillCuts(union, nx, ny, m.cuts((z0+z1)/2), o, cell)
+		for _, t := range m {
+			if p := between(t, z0+flush, z1-flush); len(p) > 2 {
+				fillMask(faces, nx, ny, [][]Point{p}, o, cell)
 			}
+		}
+		for k := range union {
+			inter[k] = union[k] && !faces[k]
+			union[k] = union[k] || faces[k]
 		}
 		rings := back(signedField(union, nx, ny).contours(c.Allow/cell + 1))
 		if c.Wall > 0 && i > 0 && i < n-1 {
@@ -300,6 +306,101 @@ func join(words []string) string {
 func bounds(p []Point) (w, h float64) {
 	lo, hi := Panel{Outline: p}.Bounds()
 	return hi.X - lo.X, hi.Y - lo.Y
+}
+
+// between is the part of a face from z0 up to z1, seen from above.
+func between(t Triangle, z0, z1 float64) []Point {
+	p := t[:]
+	for _, side := range [2]struct{ z, up float64 }{{z0, 1}, {z1, -1}} {
+		var q []Vec
+		for i, a := range p {
+			b := p[(i+1)%len(p)]
+			da, db := side.up*(a.Z-side.z), side.up*(b.Z-side.z)
+			if da >= 0 {
+				q = append(q, a)
+			}
+			if da < 0 != (db < 0) {
+				f := da / (da - db)
+				q = append(q, Vec{a.X + f*(b.X-a.X), a.Y + f*(b.Y-a.Y), side.z})
+			}
+		}
+		p = q
+	}
+	out := make([]Point, len(p))
+	for i, q := range p {
+		out[i] = Point{q.X, q.Y}
+	}
+	return out
+}
+
+// Overlap is a place, level at z, that lies in two shells of the mesh at once;
+// false where none is met along 400 lines across it.
+func (m Mesh) Overlap(z float64) (Point, bool) {
+	cuts := m.cuts(z)
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for _, c := range cuts {
+		lo, hi = math.Min(lo, math.Min(c[0].Y, c[1].Y)), math.Max(hi, math.Max(c[0].Y, c[1].Y))
+	}
+	const lines = 400
+	if cell := (hi - lo) / lines; cell > 0 {
+		for y, xs := range crossings(cuts, lines, Point{0, lo + cell/2}, cell) {
+			wound := 0
+			for k := 0; k+1 < len(xs); k++ {
+				if wound += xs[k].by; wound > 1 && xs[k+1].x-xs[k].x > .01 {
+					return Point{(xs[k].x + xs[k+1].x) / 2, lo + (float64(y)+.5)*cell}, true
+				}
+			}
+		}
+	}
+	return Point{}, false
+}
+
+// fillCuts marks the cells whose middle has material about it by the winding
+// number of directed cuts: shells may overlap, and need not be joined to rings.
+func fillCuts(mask []bool, nx, ny int, cuts [][2]Point, o Point, cell float64) {
+	for y, xs := range crossings(cuts, ny, o, cell) {
+		wound := 0
+		for k := 0; k+1 < len(xs); k++ {
+			wound += xs[k].by
+			if wound <= 0 { // outside, or in a hollow: a shell turned inside out
+				continue
+			}
+			for x := max(0, int(math.Ceil((xs[k].x-o.X)/cell))); x < nx && o.X+float64(x)*cell <= xs[k+1].x; x++ {
+				mask[y*nx+x] = true
+			}
+		}
+	}
+}
+
+// across is where a line across meets a cut, and by how much the winding
+// number changes there.
+type across struct {
+	x  float64
+	by int
+}
+
+// crossings are, of ny lines a cell apart, what each meets from left to right.
+func crossings(cuts [][2]Point, ny int, o Point, cell float64) [][]across {
+	rows := make([][]across, ny)
+	for _, c := range cuts {
+		a, b, by := c[0], c[1], 1
+		if a.Y > b.Y {
+			a, b, by = b, a, -1
+		}
+		for y := max(0, int(math.Ceil((a.Y-o.Y)/cell))); y < ny; y++ {
+			cy := o.Y + float64(y)*cell
+			if cy >= b.Y {
+				break
+			}
+			if cy >= a.Y {
+				rows[y] = append(rows[y], across{(b.X-a.X)*(cy-a.Y)/(b.Y-a.Y) + a.X, by})
+			}
+		}
+	}
+	for _, xs := range rows {
+		sort.Slice(xs, func(i, j int) bool { return xs[i].x < xs[j].x })
+	}
+	return rows
 }
 
 // fillMask marks the cells whose middle lies in the rings, even-odd.

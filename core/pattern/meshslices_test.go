@@ -155,3 +155,88 @@ func BenchmarkMeshSlices(b *testing.B) {
 		require.NoError(b, err)
 	}
 }
+
+// moved is a mesh elsewhere.
+func (m Mesh) moved(d Vec) Mesh {
+	out := make(Mesh, len(m))
+	for i, t := range m {
+		for k, v := range t {
+			out[i][k] = Vec{v.X + d.X, v.Y + d.Y, v.Z + d.Z}
+		}
+	}
+	return out
+}
+
+// Two balls that overlap, as one mesh of two shells, are cut as their union: a
+// layer's area against two discs less their lens (closed form). A shell turned
+// inside out is a hollow.
+func TestOverlappingShellsAreCutAsOne(t *testing.T) {
+	a, b := ball(100, 100, 100, 24), ball(100, 100, 100, 24).moved(Vec{X: 100})
+	both := append(append(Mesh{}, a...), b...)
+	s, err := MeshSlices{Mesh: both, H: 200, T: 200}.Lay()
+	require.NoError(t, err)
+	require.Len(t, s.Panels, 1)
+	require.Empty(t, s.Panels[0].Holes)
+	r, d := 100+300.0/cells, 100.0
+	lens := 2*r*r*math.Acos(d/(2*r)) - d/2*math.Sqrt(4*r*r-d*d)
+	require.InEpsilon(t, 2*math.Pi*r*r-lens, s.Panels[0].Area(), .02)
+
+	var inside Mesh
+	for _, f := range ball(60, 60, 60, 24) {
+		inside = append(inside, Triangle{f[0], f[2], f[1]})
+	}
+	at, twice := both.Overlap(3)
+	require.True(t, twice)
+	require.InDelta(t, 50, at.X, 50)
+	_, twice = a.Overlap(3)
+	require.False(t, twice)
+	mask := make([]bool, 100*100)
+	fillCuts(mask, 100, 100, append(append(Mesh{}, a...), inside...).cuts(0), Point{-125, -125}, 2.5)
+	n := 0
+	for _, v := range mask {
+		if v {
+			n++
+		}
+	}
+	require.InEpsilon(t, math.Pi*(100*100-60*60), float64(n)*2.5*2.5, .02)
+}
+
+// Corners shaken about a cut plane, as a scan's are, change a layer by no more
+// than they were shaken; a thin fin between two samples is held all the same.
+func TestSlicesStandNoise(t *testing.T) {
+	rng := rand.New(rand.NewPCG(5, 5))
+	still := ball(200, 150, 100, 16) // its waist lies on the plane between two layers
+	shaken := make(Mesh, len(still))
+	at := map[Vec]Vec{}
+	for i, f := range still {
+		for k, v := range f {
+			if _, ok := at[v]; !ok {
+				at[v] = Vec{v.X, v.Y, v.Z + 1e-7*(rng.Float64()-.5)}
+			}
+			shaken[i][k] = at[v]
+		}
+	}
+	lay := func(m Mesh) *Shape {
+		s, err := MeshSlices{Mesh: m, H: 200, T: 50}.Lay()
+		require.NoError(t, err)
+		require.Len(t, s.Panels, 4)
+		return s
+	}
+	a, b := lay(still), lay(shaken)
+	for i := range a.Panels {
+		require.InEpsilon(t, a.Panels[i].Area(), b.Panels[i].Area(), 1e-3)
+	}
+	fin := Mesh{}
+	v := func(x, y, z float64) Vec { return Vec{300*x - 150, 20*y - 10, 3*z + 62} } // 300 mm wide, 3 mm thick, at a quarter of its layer
+	quad := func(a, b, c, d Vec) { fin = append(fin, Triangle{a, b, c}, Triangle{a, c, d}) }
+	quad(v(0, 0, 0), v(0, 1, 0), v(1, 1, 0), v(1, 0, 0))
+	quad(v(0, 0, 1), v(1, 0, 1), v(1, 1, 1), v(0, 1, 1))
+	quad(v(0, 0, 0), v(1, 0, 0), v(1, 0, 1), v(0, 0, 1))
+	quad(v(0, 1, 0), v(0, 1, 1), v(1, 1, 1), v(1, 1, 0))
+	quad(v(0, 0, 0), v(0, 0, 1), v(0, 1, 1), v(0, 1, 0))
+	quad(v(1, 0, 0), v(1, 1, 0), v(1, 1, 1), v(1, 0, 1))
+	s, err := MeshSlices{Mesh: append(ball(60, 60, 100, 24).moved(Vec{Z: 100}), fin...), H: 200, T: 50}.Lay()
+	require.NoError(t, err)
+	lo, hi := s.Panels[1].Bounds()
+	require.InDelta(t, 300, hi.X-lo.X, 6)
+}
