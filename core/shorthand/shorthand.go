@@ -6,6 +6,7 @@ package shorthand
 
 import (
 	"fmt"
+	"math"
 	"regexp"
 	"sort"
 	"strconv"
@@ -29,6 +30,7 @@ type reader struct {
 	lib   *stock.Library
 	prop  string
 	words []string
+	aside bool // the line ends in beside: a new solid stands on its own
 }
 
 type verb struct {
@@ -41,7 +43,7 @@ var verbs map[string]verb
 func init() {
 	verbs = map[string]verb{
 		"prop":       {"prop weathervane 30 in tall", (*reader).prop_},
-		"box":        {"box 22 x 18 x 26 1/2 xps1 rabbet lid bottom", (*reader).box},
+		"box":        {"box 22 x 18 x 26 1/2 xps1 rabbet lid bottom (or: box 10 x 10 x 10 xps1 beside)", (*reader).box},
 		"tower":      {"tower 6 sides 48 tall 20 to 9 xps1", (*reader).tower},
 		"disc":       {"disc 36 in xps1 x2", (*reader).disc},
 		"rings":      {"rings 24 to 12 30 tall wall 3 xps2", (*reader).rings},
@@ -106,6 +108,9 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 		return nil, &Error{"that is longer than 300 letters", verbs["box"].example}
 	}
 	r := &reader{p: p, lib: lib, prop: prop, words: strings.Fields(strings.ReplaceAll(text, ",", " , "))}
+	if n := len(r.words) - 1; n > 0 && strings.EqualFold(r.words[n], "beside") {
+		r.words, r.aside = r.words[:n], true
+	}
 	if len(r.words) == 0 {
 		return nil, &Error{"nothing typed yet", verbs["box"].example}
 	}
@@ -249,8 +254,39 @@ func (r *reader) solid(s plan.Solid, text string) (*Reading, error) {
 		s.Name = fmt.Sprintf("%s %d", s.Name, n+1)
 	}
 	s.Prop, s.ID = r.prop, r.p.FreshID("solid", r.prop+"-"+s.Name)
-	s.X = r.beside(&s)
+	if up := r.top(&s); up.IsZero() || r.aside {
+		s.X = r.beside(&s)
+	} else {
+		s.Z = up
+		text += ", on the pile, " + w(r, up) + " up"
+	}
 	return r.put(text+", "+r.lib.Materials[s.Stock].Name, "solid", s.ID, s)
+}
+
+// piles are the kinds that stand on one another: a base, a body, a cap.
+var piles = map[string]bool{"box": true, "tower": true, "disc": true, "rings": true, "slices": true, "gores": true, "cone": true, "wrap": true, "mesh": true}
+
+// top is how high the prop's pile reaches, on which a new solid of a kind that
+// piles stands unless it is told to stand beside.
+func (r *reader) top(s *plan.Solid) measure.Length {
+	top := 0.0
+	for i := range r.p.Solids {
+		o := &r.p.Solids[i]
+		if o.Prop != r.prop || !piles[s.Kind] || !piles[o.Kind] || o.Upright || o.X.Value() != 0 || o.Y.Value() != 0 {
+			continue
+		}
+		if shape, err := o.Shape(r.lib); err == nil {
+			top = math.Max(top, o.Z.Value()+shape.Size.Z)
+		}
+	}
+	if s.Upright || top == 0 {
+		return measure.Length{}
+	}
+	z, err := measure.Parse[measure.LengthKind](measure.Tape(top, r.p.Metric()))
+	if err != nil {
+		return measure.Length{}
+	}
+	return z
 }
 
 // beside is where a new solid stands so that it does not stand in another of

@@ -1,11 +1,13 @@
 package shorthand
 
 import (
+	"strings"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
@@ -70,7 +72,11 @@ func TestPhrases(t *testing.T) {
 		if len(p.Props) > 0 {
 			prop = p.Props[0].ID
 		}
-		r, err := Read(p, stock.Shop, prop, c[0])
+		line := c[0]
+		if first, _, _ := strings.Cut(line, " "); piles[first] || first == "ring" {
+			line += " beside" // each by itself
+		}
+		r, err := Read(p, stock.Shop, prop, line)
 		require.NoError(t, err, c[0])
 		assert.Equal(t, c[1], r.Text, c[0])
 		assert.NotEmpty(t, r.Select)
@@ -89,7 +95,7 @@ func TestNewSolidsStandBeside(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for _, line := range []string{"box 20 x 10 x 10 xps1", "disc 12 in xps1", "tower 30 tall 14 to 8 xps1"} {
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, stock.Shop, "a", line+" beside")
 		require.NoError(t, err)
 		p, err = p.Apply(r.Edit)
 		require.NoError(t, err)
@@ -245,4 +251,36 @@ func TestNothingDisappearsSilently(t *testing.T) {
 	assert.Equal(t, "1s", p.Scenes[0].Cues[0].Start.String())
 	say("cue " + k + " 5s for 2s in glow")
 	assert.Len(t, p.Scenes[0].Cues, 2, "further ones are added")
+}
+
+// A base, a body and a cap are one pile: each stands on what is there, and their
+// heights add up; beside and flat things stand on their own.
+func TestSolidsPileUp(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	up := func(line string) (float64, float64) {
+		t.Helper()
+		r, err := Read(p, stock.Shop, "a", line)
+		require.NoError(t, err, line)
+		p, err = p.Apply(r.Edit)
+		require.NoError(t, err, line)
+		s := p.Solids[len(p.Solids)-1]
+		assert.Equal(t, !s.Z.IsZero(), strings.Contains(r.Text, "on the pile"), r.Text)
+		return s.Z.Value() / measure.Inch, s.X.Value() / measure.Inch
+	}
+	for _, c := range []struct {
+		line  string
+		z     float64
+		aside bool
+	}{
+		{"box 24 x 24 x 6 ply1/4 lid", 0, false}, {"box 20 x 20 x 30 xps1", 6.25, false}, {"disc 12in xps1", 36.25, false},
+		{"box 10 x 10 x 10 xps1 beside", 0, true}, {"panel 24 x 48 xps1", 0, true}, {"cone 20 to 6 12 tall eva5", 37.25, false},
+	} {
+		z, x := up(c.line)
+		assert.InDelta(t, c.z, z, 1e-6, c.line)
+		assert.Equal(t, c.aside, x != 0, c.line)
+	}
+	size, ok := p.Extent(stock.Shop, "a")
+	assert.True(t, ok)
+	assert.InDelta(t, 37.25+12, size.Z/measure.Inch, 1e-6)
 }
