@@ -375,7 +375,7 @@ func (s *Server) loom(p *Page, q url.Values) {
 	}
 	if p.Way == "list" {
 		for _, k := range []string{"supply", "converter", "fuse", "switch", "run", "connector", "controller", "lamp"} {
-			g := Group{Title: map[string]string{"supply": "Supplies", "converter": "Converters", "fuse": "Fuses", "switch": "Switches", "run": "Runs", "connector": "Connectors", "controller": "Controllers", "lamp": "Lamps"}[k]}
+			g := Group{Title: map[string]string{"supply": "Supplies", "converter": "Converters", "fuse": "Fuses", "switch": "Switches", "run": "Runs", "connector": "Connectors", "controller": "Controllers", "lamp": "Lamps, motors, servos"}[k]}
 			for _, d := range w.Plan.Devices {
 				if d.Prop == p.Prop && d.Kind == k {
 					r := st.Readings[d.ID]

@@ -213,12 +213,19 @@ func (w *Work) Harness(prop string) *Harness {
 		case "lamp":
 			l := lampOf(d, w.Lib)
 			size = Jacket(l.LeadGauge.Value())
+			if l.Kind == "servo" { // three cores in one flat lead
+				size *= 1.5
+			}
 			if l.Kind == "pixels" {
 				plug = pixelPlug
 			}
 			if !d.Extension.IsZero() {
-				h.Wires = append(h.Wires, HarnessWire{d.ID + "-x", "lead extension", tapped(d.From, d.At), d.ID, l.LeadGauge, 2, 0, d.Extension.Value(), d.Extension.Value() + 2*10, w.Rail(d.ID)})
-				h.Splices = append(h.Splices, Splice{Label: d.ID + "-x", Where: "where the lead of " + d.Name + " ends", Joins: []string{d.ID, d.ID + "-x"}, Shrink: Shrink(size, size), Sleeves: 2})
+				n, rail := 2, w.Rail(d.ID)
+				if l.Kind == "servo" { // its signal goes along
+					n, rail = 3, rail+"; signal: yellow"
+				}
+				h.Wires = append(h.Wires, HarnessWire{d.ID + "-x", "lead extension", tapped(d.From, d.At), d.ID, l.LeadGauge, n, 0, d.Extension.Value(), d.Extension.Value() + 2*10, rail})
+				h.Splices = append(h.Splices, Splice{Label: d.ID + "-x", Where: "where the lead of " + d.Name + " ends", Joins: []string{d.ID, d.ID + "-x"}, Shrink: Shrink(size, size), Sleeves: n})
 			}
 			feeds, _ := ParseFeeds(d.Feeds)
 			for k, f := range feeds {

@@ -3,6 +3,7 @@ package plan_test
 import (
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -128,5 +129,21 @@ func TestFeedAndTapAtOnePlace(t *testing.T) {
 	for _, rating := range []string{"-3 A", "9999 A", "0 A"} {
 		bad.Devices = append(bad.Devices[:3:3], plan.Device{ID: "X", Prop: "a", Kind: "connector", Name: "X", From: "W", Rating: aa(rating)})
 		assert.ErrorContains(t, bad.Validate(), "rating", rating)
+	}
+}
+
+// A servo's lead has three wires: supply, ground and the signal, spliced alike.
+func TestServoHasThreeWires(t *testing.T) {
+	for product, n := range map[string]int{"servo5": 3, "puck12": 2} {
+		p := plan.New("x", "X", "in", "")
+		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+		p.Devices = []plan.Device{{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-5"},
+			{ID: "L1", Prop: "a", Kind: "lamp", Name: "L1", From: "S1", Product: product, Extension: measure.Len("20 in")}}
+		h := plan.Do(p, stock.Shop, time.Time{}).Harness("a")
+		require.Len(t, h.Wires, 1)
+		assert.Equal(t, n, h.Wires[0].Conductors)
+		assert.Equal(t, n == 3, strings.Contains(h.Wires[0].Rail, "signal"))
+		require.Len(t, h.Splices, 1)
+		assert.Equal(t, n, h.Splices[0].Sleeves)
 	}
 }
