@@ -120,7 +120,7 @@ func TestJointsAndCoats(t *testing.T) {
 	assert.Contains(t, s.text(".ticket .r"), "Handle after 2 h")
 	assert.Contains(t, s.text(".ticket .r"), "gloves")
 	assert.NotContains(t, s.text(".gutter"), "Solvent glue meets foam")
-	s.say("coat riser-box masonry, enamel 2, clear 2", "Masonry sealer x1, then Spray enamel")
+	s.say("coat riser-box afresh masonry, enamel 2, clear 2", "Masonry sealer x1, then Spray enamel")
 	assert.NotContains(t, s.text(".gutter"), "Solvent paint meets bare foam")
 }
 

@@ -35,7 +35,7 @@ type Option struct {
 type spec struct{ name, label, kind string }
 
 var specs = map[string][]spec{
-	"display":    {{"name", "Name", "text"}, {"opens", "Opens", "text"}, {"units", "Bare numbers are", "in|mm"}, {"temp", "Workshop", "text"}, {"rh", "Humidity, %", "text"}, {"kerf", "Saw kerf", "text"}, {"margin", "Sheet margin", "text"}, {"nights", "Nights", "text"}, {"night", "A night", "text"}, {"duty", "Scenes run, %", "text"}, {"outdoors", "Outdoors", "check"}},
+	"display":    {{"name", "Name", "text"}, {"opens", "Opens", "text"}, {"units", "Units", "in|mm"}, {"temp", "Workshop", "text"}, {"rh", "Humidity, %", "text"}, {"kerf", "Saw kerf", "text"}, {"margin", "Sheet margin", "text"}, {"nights", "Nights", "text"}, {"night", "A night", "text"}, {"duty", "Scenes run, %", "text"}, {"outdoors", "Outdoors", "check"}},
 	"prop":       {{"name", "Name", "text"}, {"known", "One known dimension", "text"}, {"of", "It is the", "height|width|depth"}, {"note", "Note", "text"}},
 	"box":        {{"name", "Name", "text"}, {"w", "Width", "text"}, {"d", "Depth", "text"}, {"h", "Height, no lid", "text"}, {"stock", "Stock", "sheet"}, {"joint", "Corners", "butt|mitre|rabbet"}, {"overhang", "Lid overhang", "text"}, {"lid", "Lid", "check"}, {"bottom", "Bottom", "check"}, {"sealed", "Closed for good", "check"}, {"openings", "Openings", "wide"}},
 	"tower":      {{"name", "Name", "text"}, {"sides", "Sides", "text"}, {"h", "Height", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
