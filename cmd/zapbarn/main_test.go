@@ -1,0 +1,100 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+const apiary = "../../docs/examples/midnight-apiary.json"
+
+func run(t *testing.T, args ...string) (string, error) {
+	t.Helper()
+	c := root()
+	var out bytes.Buffer
+	c.SetOut(&out)
+	c.SetErr(&out)
+	c.SetArgs(args)
+	err := c.Execute()
+	return out.String(), err
+}
+
+// check ends with 1 where something is at stop, 0 where nothing is, 2 where the
+// plan or the date cannot be read, and says which.
+func TestCheckEndsWithItsCode(t *testing.T) {
+	code := func(err error) int {
+		var e exit
+		switch {
+		case err == nil:
+			return 0
+		case errors.As(err, &e):
+			return e.code
+		}
+		return -1
+	}
+	out, err := run(t, "check", apiary, "--today", "2026-09-20")
+	assert.Equal(t, 1, code(err))
+	assert.Contains(t, out, "sealed in")
+	out, err = run(t, "check", apiary, "--today", "2026-09-20", "--json")
+	assert.Equal(t, 1, code(err))
+	var said map[string]any
+	require.NoError(t, json.Unmarshal([]byte(out), &said))
+	assert.NotEmpty(t, said["snags"])
+	assert.NotEmpty(t, said["results"])
+	empty := filepath.Join(t.TempDir(), "empty.json")
+	require.NoError(t, os.WriteFile(empty, []byte(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"}}`), 0o600))
+	_, err = run(t, "check", empty)
+	assert.Equal(t, 0, code(err))
+	_, err = run(t, "check", empty, "--today", "tomorrow")
+	assert.Equal(t, 2, code(err))
+	assert.ErrorContains(t, err, "tomorrow")
+	require.NoError(t, os.WriteFile(empty, []byte(`{"format":"zapbarn-plan/9"}`), 0o600))
+	_, err = run(t, "check", empty)
+	assert.Equal(t, 2, code(err))
+	assert.ErrorContains(t, err, "zapbarn-plan/9")
+	_, err = run(t, "check", filepath.Join(t.TempDir(), "none.json"))
+	assert.Equal(t, 2, code(err))
+}
+
+// calc lists the calculators, answers one, in the units asked for, and refuses
+// a field it does not have.
+func TestCalcAnswers(t *testing.T) {
+	out, err := run(t, "calc")
+	require.NoError(t, err)
+	assert.Contains(t, out, "near-stop")
+	out, err = run(t, "calc", "disc", "d=24in", "t=1in")
+	require.NoError(t, err)
+	assert.Contains(t, out, "75") // pi x 24 in = 75.4 in
+	out, err = run(t, "calc", "disc", "d=24in", "t=1in", "--units", "mm")
+	require.NoError(t, err)
+	assert.Contains(t, out, "1915") // pi x 609.6 mm = 1915.1 mm
+	_, err = run(t, "calc", "disc", "d=24in", "t=1in", "wide=24in")
+	assert.ErrorContains(t, err, "wide")
+	_, err = run(t, "calc", "dsic")
+	assert.Error(t, err)
+}
+
+// schema and docs write what is committed.
+func TestSchemaAndDocsAreCurrent(t *testing.T) {
+	dir := t.TempDir()
+	_, err := run(t, "docs", dir)
+	require.NoError(t, err)
+	for _, name := range []string{"snags.md", "calculators.md", "plan.schema.json"} {
+		want, err := os.ReadFile(filepath.Join("../../docs", name))
+		require.NoError(t, err)
+		got, err := os.ReadFile(filepath.Join(dir, name))
+		require.NoError(t, err)
+		assert.Equal(t, string(want), string(got), "%s: run zapbarn docs docs", name)
+	}
+	out, err := run(t, "schema")
+	require.NoError(t, err)
+	want, err := os.ReadFile("../../docs/plan.schema.json")
+	require.NoError(t, err)
+	assert.JSONEq(t, string(want), out)
+}
