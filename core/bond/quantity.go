@@ -24,8 +24,16 @@ var bead = map[string]float64{"melt": 5, "moisture": 4, "weld": 2}
 // evaporating and two-part glues are spread over the line; moisture-cure glues
 // are a bead on one face.
 func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
-	if length <= 0 || width <= 0 || math.IsNaN(length) || math.IsNaN(width) || length > 1e6 || width > 1e4 {
-		return source.Result{}, measure.Bad("length", "must be more than nothing, such as 4 ft")
+	for _, x := range []struct {
+		field    string
+		mm, most float64
+	}{{"length", length, 1e6}, {"width", width, 1e4}} {
+		switch {
+		case !(x.mm > 0):
+			return source.Result{}, measure.Bad(x.field, "must be more than nothing, such as 4 ft")
+		case x.mm > x.most:
+			return source.Result{}, measure.Bad(x.field, "is too large; at most %.0f m", x.most/1000)
+		}
 	}
 	area := length * width / 1e6
 	dims := fmt.Sprintf("%.0f x %.0f mm", length, width)
@@ -75,8 +83,11 @@ func millilitres(v float64) string {
 // FoamCans is how many 12 oz cans of one-part foam fill a volume in mm3; a
 // tenth is lost in the nozzle and over the edge.
 func FoamCans(mm3 float64) (source.Result, error) {
-	if mm3 <= 0 || math.IsNaN(mm3) || mm3 > 1e11 {
+	switch {
+	case !(mm3 > 0):
 		return source.Result{}, measure.Bad("volume", "must be more than nothing")
+	case mm3 > 1e11:
+		return source.Result{}, measure.Bad("volume", "is too large; at most 100 m3")
 	}
 	l := mm3 / 1e6
 	n := math.Ceil(l*1.1/FoamCan - 1e-9)

@@ -40,3 +40,25 @@ func TestGlueQuantities(t *testing.T) {
 	_, err = FoamCans(-1)
 	assert.Error(t, err)
 }
+
+// Too large is not nothing: each end of a quantity's range says its own words.
+func TestQuantityEnds(t *testing.T) {
+	g := stock.Shop.Glues["pva"]
+	for _, c := range []struct {
+		length, width float64
+		want          string
+	}{{0, 10, "length: must be more"}, {10, -1, "width: must be more"}, {math.NaN(), 10, "length: must be more"}, {1e6 + 1, 10, "length: is too large; at most 1000 m"}, {10, 1e4 + 1, "width: is too large; at most 10 m"}, {1e6, 1e4, ""}} {
+		_, err := Quantity(g, c.length, c.width)
+		if c.want == "" {
+			assert.NoError(t, err)
+			continue
+		}
+		assert.ErrorContains(t, err, c.want)
+	}
+	_, err := FoamCans(0)
+	assert.ErrorContains(t, err, "more than nothing")
+	_, err = FoamCans(1e11 + 1e5)
+	assert.ErrorContains(t, err, "at most 100 m3")
+	_, err = FoamCans(1e11)
+	assert.NoError(t, err)
+}
