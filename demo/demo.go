@@ -64,7 +64,7 @@ func Apiary(today time.Time) *plan.Plan {
 		plan.Solid{ID: "bee-wings", Prop: "bee", Name: "Wings", Kind: "outline", Stock: "acrylic3", W: l("9 in"), Pair: true, Pitch: l("1 in"), Path: "0,1.2 1,0.5 4,0 7.5,0.6 9,2 8.6,3.4 6.8,4.2 3.5,3.6 1,2.4 0,2", X: l("0 in"), Y: l("2 in"), Z: l("50 in")},
 	)
 	p.Joints = []plan.Joint{
-		{ID: "bee-seams", Prop: "bee", A: "bee-body/gore", B: "bee-body/gore", Glue: "contact", Length: l("18 in"), Strain: true},
+		{ID: "bee-seams", Prop: "bee", A: "bee-body/gore", B: "bee-body/gore", Glue: "contact", Strain: true},
 		{ID: "hat-seam", Prop: "keeper", A: "keeper-hat/sector", B: "keeper-hat/sector", Glue: "contact", Length: l("6 in"), Strain: true},
 		{ID: "hat-brim", Prop: "keeper", A: "keeper-hat/sector", B: "keeper-brim/disc", Glue: "ca", Length: l("36 in")},
 		{ID: "riser-front-left", Prop: "riser", A: box + "/front", B: box + "/left", Glue: "pu", Length: l("26 1/2 in")},
@@ -73,7 +73,7 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "riser-back-right", Prop: "riser", A: box + "/back", B: box + "/right", Glue: "contact", Length: l("26 1/2 in")},
 		{ID: "shelf-boards-posts", Prop: "shelf", A: "shelf-boards/panel", B: "shelf-left/panel", Glue: "pva", Length: l("3 in")},
 		{ID: "shelf-jars", Prop: "shelf", A: "=pet", B: "shelf-boards/panel", Glue: "hotlow"},
-		{ID: "skep-layers", Prop: "skep", A: "skep-rings", B: "skep-rings", Glue: "pu", Length: l("8 ft")},
+		{ID: "skep-layers", Prop: "skep", A: "skep-rings", B: "skep-rings", Glue: "pu"},
 	}
 	p.Finishes = []plan.Finish{
 		{ID: box, Solid: box, Layers: []plan.Layer{{Coat: "enamel", Coats: 2}, {Coat: "wash", Coats: 1}}},
@@ -252,7 +252,7 @@ func Metric(today time.Time) *plan.Plan {
 	p := plan.New("thistledown-porch", "Thistledown porch", "mm", today.AddDate(0, 0, 40).Format(time.DateOnly))
 	p.Props = []plan.Prop{{ID: "hopper", Name: "Seed hopper", Known: l("500 mm"), Of: "height"}}
 	p.Solids = []plan.Solid{{ID: "hopper-body", Prop: "hopper", Name: "Hopper", Kind: "tower", Stock: "eva10", Sides: 6, H: l("500 mm"), Low: l("180 mm"), High: l("420 mm")}}
-	p.Joints = []plan.Joint{{ID: "hopper-seams", Prop: "hopper", A: "hopper-body/face", B: "hopper-body/face", Glue: "contact", Length: l("500 mm"), Strain: true}}
+	p.Joints = []plan.Joint{{ID: "hopper-seams", Prop: "hopper", A: "hopper-body/face", B: "hopper-body/face", Glue: "contact", Strain: true}}
 	p.Finishes = []plan.Finish{{ID: "hopper-body", Solid: "hopper-body", Layers: []plan.Layer{{Coat: "heatseal", Coats: 1}, {Coat: "flexseal", Coats: 2}, {Coat: "latex", Coats: 2}}}}
 	p.Devices = []plan.Device{
 		{ID: "S1", Prop: "hopper", Kind: "supply", Name: "Supply S1", Product: "ps5-4"},

@@ -54,7 +54,7 @@ var specs = map[string][]spec{
 	"picture":    {{"name", "Name", "text"}, {"known", "A to B is", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}, {"upright", "A to B stands upright", "check"}},
 	"squared":    {{"name", "Name", "text"}, {"sqw", "Rectangle, wide", "text"}, {"sqh", "Rectangle, high", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}},
 	"offcut":     {{"stock", "Stock", "sheet"}, {"w", "Across", "text"}, {"h", "Along the grain", "text"}, {"label", "Label", "text"}},
-	"joint":      {{"a", "This part", "text"}, {"b", "meets", "text"}, {"glue", "Glue", "glue"}, {"length", "Glue line", "text"}, {"strain", "Bent or pulled", "check"}},
+	"joint":      {{"a", "This part", "text"}, {"b", "meets", "text"}, {"glue", "Glue", "glue"}, {"length", "Glue line", "text"}, {"strain", "Under strain", "check"}},
 	"finish":     {{"layers", "Coats from the surface up", "wide"}},
 	"supply":     {{"name", "Name", "text"}, {"product", "Supply", "supply"}, {"volts", "or volts", "text"}, {"amps", "and amps", "text"}, {"in", "Built into", "solids"}, {"outlet", "Plugged into", "outlets"}},
 	"converter":  {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"volts", "Gives", "text"}, {"amps", "at most", "text"}, {"in", "Built into", "solids"}},

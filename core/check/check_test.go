@@ -145,6 +145,7 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"unjoined", Mind, 2, func(p *plan.Plan) { p.Joints = nil }},
 		{"glue-closed-faces", Stop, 2, func(p *plan.Plan) { p.Solids[0].Stock, p.Solids[0].Name = "xps1", "Foam" }},
 		{"glue-past-date", Fix, 2, func(p *plan.Plan) { p.Lots = []plan.Lot{{ID: "l", Glue: "pva", Opened: "2025-06-01"}} }},
+		{"glue-line", Mind, 1, func(p *plan.Plan) { p.Joints[0].Length = measure.Len("5 in") }},
 		{"glue-solvent-on-foam", Stop, 2, func(p *plan.Plan) { p.Solids[0].Stock, p.Joints[0].Glue = "xps1", "contact" }},
 		{"glue-heat-on-thin", Stop, 2, func(p *plan.Plan) { p.Joints[0].B, p.Joints[0].Glue = "=pet", "hot" }},
 		{"coat-solvent-on-bare-foam", Stop, 2, func(p *plan.Plan) {
@@ -573,4 +574,20 @@ func TestBentTight(t *testing.T) {
 	assert.Equal(t, Mind, of(plan.Solid{Kind: "cone", Stock: "eva5", Low: mm(40), High: mm(20), H: mm(60)}).Level) // 5.1
 	assert.Equal(t, Stop, of(plan.Solid{Kind: "cone", Stock: "xps1", Low: mm(600), High: mm(300), H: mm(600)}).Level)
 	assert.Nil(t, of(plan.Solid{Kind: "cone", Stock: "eva5", Low: mm(300), H: mm(400)}))
+}
+
+// A written glue line may be a tenth shorter than the seam, no more; a longer
+// one and one that follows the form are left alone.
+func TestGlueLine(t *testing.T) {
+	p := clean()
+	h := p.Solids[0].H.Value()
+	for share, told := range map[float64]bool{0: false, .899: true, .901: false, 1: false, 3: false} {
+		p.Joints[0].Length = measure.Length{}
+		if share > 0 {
+			p.Joints[0].Length = measure.Len(fmt.Sprintf("%.4f mm", share*h))
+		}
+		assert.Equal(t, told, find(snags(t, p), "glue-line", "joint:j") != nil, share)
+	}
+	p.Joints[0].B, p.Joints[0].Length = "=pet", measure.Len("1 in") // of two things: no form knows
+	assert.Nil(t, find(snags(t, p), "glue-line", ""))
 }

@@ -19,7 +19,7 @@ func (w *Work) GlueLine(j *Joint) (length, width float64) {
 		}
 	}
 	length = j.Length.Value()
-	if l, ok := w.ownLine(j); ok {
+	if l, ok := w.FormLine(j); ok {
 		width = l.Width
 		if length == 0 {
 			length = l.Length
@@ -28,8 +28,9 @@ func (w *Work) GlueLine(j *Joint) (length, width float64) {
 	return length, width
 }
 
-// ownLine is the line between two parts of one solid that a joint stands for.
-func (w *Work) ownLine(j *Joint) (pattern.Line, bool) {
+// FormLine is the glue line between two parts of one solid that a joint stands
+// for, as the solid's form has it.
+func (w *Work) FormLine(j *Joint) (pattern.Line, bool) {
 	a, pa, _ := strings.Cut(j.A, "/")
 	b, pb, _ := strings.Cut(j.B, "/")
 	shape := w.Shapes[a]
