@@ -269,17 +269,17 @@ var piles = map[string]bool{"box": true, "tower": true, "disc": true, "rings": t
 // top is how high the prop's pile reaches, on which a new solid of a kind that
 // piles stands unless it is told to stand beside.
 func (r *reader) top(s *plan.Solid) measure.Length {
-	top := 0.0
+	top, stands := 0.0, false
 	for i := range r.p.Solids {
 		o := &r.p.Solids[i]
 		if o.Prop != r.prop || !piles[s.Kind] || !piles[o.Kind] || o.Upright || o.X.Value() != 0 || o.Y.Value() != 0 {
 			continue
 		}
 		if shape, err := o.Shape(r.lib); err == nil {
-			top = math.Max(top, o.Z.Value()+shape.Size.Z)
+			top, stands = math.Max(top, o.Z.Value()+shape.Size.Z), stands || o.Z.Value() == 0
 		}
 	}
-	if s.Upright || top == 0 {
+	if s.Upright || !stands { // nothing is piled on what hangs
 		return measure.Length{}
 	}
 	z, err := measure.Parse[measure.LengthKind](measure.Tape(top, r.p.Metric()))

@@ -283,4 +283,10 @@ func TestSolidsPileUp(t *testing.T) {
 	size, ok := p.Extent(stock.Shop, "a")
 	assert.True(t, ok)
 	assert.InDelta(t, 37.25+12, size.Z/measure.Inch, 1e-6)
+	for i := range p.Solids { // hung up, it bears nothing
+		p.Solids[i].Z = measure.Len("40 in")
+	}
+	z, x := up("box 10 x 10 x 10 xps1")
+	assert.Zero(t, z)
+	assert.NotZero(t, x)
 }
