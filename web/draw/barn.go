@@ -46,7 +46,8 @@ func RowsOf(w *plan.Work) BarnRows {
 			size = pattern.Vec{X: 500, Z: p.Known.Or(900)}
 		}
 		items = append(items, barnItem{p, size, ok})
-		tall, wide = math.Max(tall, size.Z), math.Max(wide, size.X)
+		_, top := reach(w, p.ID)
+			tall, wide = math.Max(tall, math.Max(top, size.Z)), math.Max(wide, size.X)
 	}
 	scale := math.Min(244/tall, (barnRoom-22)/wide)
 	need := func(scale float64) (sum float64) {

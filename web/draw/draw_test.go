@@ -2,6 +2,7 @@ package draw
 
 import (
 	"encoding/xml"
+	"fmt"
 	"io"
 	"math"
 	"regexp"
@@ -426,4 +427,30 @@ func TestBarnRows(t *testing.T) {
 		assert.Equal(t, len(p.Props), n)
 	}
 	assert.Len(t, RowsOf(plan.Do(plan.New("x", "X", "in", ""), stock.Shop, today)).Rows, 1, "an empty ground line")
+}
+
+// A prop that hangs is drawn whole: nothing of the front view lies above the
+// picture, and its height is dimensioned where it hangs.
+func TestWhatHangsIsDrawnWhole(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "box", Stock: "xps1", Joint: "butt", W: measure.Len("20 in"), D: measure.Len("20 in"), H: measure.Len("60 in"), Z: measure.Len("50 in")}}
+	w := plan.Do(p, stock.Shop, time.Time{})
+	bottom, top := reach(w, "a")
+	assert.InDelta(t, 50*25.4, bottom, 1e-6)
+	assert.InDelta(t, 110*25.4, top, 1e-6)
+	_, front := Whole(w, "a", "", func(string) string { return "" })
+	least, most := math.Inf(1), 0.0
+	for _, m := range regexp.MustCompile(`<polygon[^>]* points="([^"]+)"`).FindAllStringSubmatch(front, -1) {
+		for _, pt := range strings.Fields(m[1]) {
+			var x, y float64
+			_, err := fmt.Sscanf(pt, "%g,%g", &x, &y)
+			require.NoError(t, err)
+			least, most = math.Min(least, y), math.Max(most, y)
+		}
+	}
+	assert.Greater(t, least, 20.0)
+	assert.Less(t, least, 120.0)
+	assert.Less(t, most, 442.0)
+	assert.NotZero(t, RowsOf(w))
 }

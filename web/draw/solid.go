@@ -279,6 +279,19 @@ func frontOver(w *plan.Work, prop string, scale, x, ground float64) View {
 	return Front(scale, x-(lo.X+hi.X)/2*scale, ground)
 }
 
+// reach is how high above the floor a prop's parts begin and end, mm: one that
+// hangs begins above it.
+func reach(w *plan.Work, prop string) (bottom, top float64) {
+	bottom = math.Inf(1)
+	for i := range w.Plan.Solids {
+		if s := &w.Plan.Solids[i]; s.Prop == prop && w.Shapes[s.ID] != nil {
+			z := s.Z.Value()
+			bottom, top = math.Min(bottom, z), math.Max(top, z+w.Shapes[s.ID].Size.Z)
+		}
+	}
+	return bottom, top
+}
+
 // Whole draws the prop twice: in isometric, as large as fits, and from the
 // front, to the tape, dimensioned and beside a standing adult.
 func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front string) {
@@ -300,14 +313,15 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 	iso = c.SVG("iso", name+", isometric", fmt.Sprintf("%s in isometric. Each part is a link.", name))
 
 	person := 1753.0
-	scale = math.Min(310/(size.X+person*0.45), 370/math.Max(size.Z, person))
+	bottom, top := reach(w, prop)
+	scale = math.Min(310/(size.X+person*0.45), 370/math.Max(top, person))
 	f.Tape(scale, TapeSize, ground, true)
 	f.Line("ground", TapeSize, ground, f.W, ground)
 	mid := TapeSize + 62 + size.X*scale/2
 	left, right := mid-size.X*scale/2, mid+size.X*scale/2
 	f.Prop(w, prop, frontOver(w, prop, scale, mid, ground), sel, nil)
-	f.Dim(XY{left, ground - size.Z*scale}, XY{left, ground}, -16, w.Len(size.Z))
-	f.Dim(XY{left, ground - size.Z*scale}, XY{right, ground - size.Z*scale}, 14, w.Len(size.X))
+	f.Dim(XY{left, ground - top*scale}, XY{left, ground - bottom*scale}, -16, w.Len(size.Z))
+	f.Dim(XY{left, ground - top*scale}, XY{right, ground - top*scale}, 14, w.Len(size.X))
 	f.handles(w, prop, sel, scale, frontOver(w, prop, scale, mid, ground))
 	adult := math.Min(right+46+130*scale, 440-420*scale)
 	f.Person(adult, ground, scale)

@@ -136,7 +136,8 @@ func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
 			continue
 		}
 		shown, sizes[p.ID] = append(shown, p), size
-		total, tall, count = total+size.X, math.Max(tall, size.Z), count+1
+		_, top := reach(w, p.ID)
+		total, tall, count = total+size.X, math.Max(tall, top), count+1
 	}
 	scale := math.Min(160/tall, (c.W-140-50*count)/math.Max(1, total))
 	gap := (c.W - 60 - total*scale) / math.Max(1, count+1)
