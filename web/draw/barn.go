@@ -47,7 +47,7 @@ func RowsOf(w *plan.Work) BarnRows {
 		}
 		items = append(items, barnItem{p, size, ok})
 		_, top := reach(w, p.ID)
-			tall, wide = math.Max(tall, math.Max(top, size.Z)), math.Max(wide, size.X)
+		tall, wide = math.Max(tall, math.Max(top, size.Z)), math.Max(wide, size.X)
 	}
 	scale := math.Min(244/tall, (barnRoom-22)/wide)
 	need := func(scale float64) (sum float64) {
