@@ -17,6 +17,7 @@ func TestInUnits(t *testing.T) {
 		{MarkedRun(3048), `10' 0"`, "3.05 m"},
 		{MarkedArea(0.9290304), "10 sq ft", "0.929 m2"},
 		{MarkedArea(1), "10.76 sq ft", "1 m2"},
+		{"⟦ix⟧ long", "x long", "x long"}, // a mark that is no number
 		{"no mark ⟦here⟧ 5 mm", "no mark ⟦here⟧ 5 mm", "no mark ⟦here⟧ 5 mm"},
 	} {
 		assert.Equal(t, c.inches, InUnits(c.text, false))
