@@ -27,7 +27,7 @@ deps-test:
 	@sh scripts/install.sh postgresql chromium ngspice poppler-utils
 
 # what happens at once is tested under the race detector as well
-RACED := 'Once|Interleaved|Kept|Limited|Edits|FourFirst'
+RACED := 'AreKept|Limited|IsKept|EditsAtOnce|FourFirst'
 
 test: deps-test lint
 	ZAPBARN_NEED_TOOLS=1 $(GO) test -timeout 14m ./...
