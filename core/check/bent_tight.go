@@ -8,6 +8,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 	"zapbarn/core/stock"
 )
 
@@ -20,7 +21,7 @@ func tightest(s *plan.Solid, t float64) (radius, bends float64, ok bool) {
 			return s.W.Value()/2 - skin, skin, true
 		}
 		return s.W.Value()/2 - t, t, true
-	case "cone": // curved least at its small end; across the face, not level
+	case "cone": // curved most at its small end; across the face, not level
 		big, small := math.Max(s.Low.Value(), s.High.Value())/2, math.Min(s.Low.Value(), s.High.Value())/2
 		if small == 0 {
 			small = 3 * t // a point is cut blunt
@@ -44,7 +45,7 @@ var _ = rule("bent-tight", Stop, "A sheet is bent tighter than it bends without 
 		if !bent || known && r >= b.Cold*t {
 			continue
 		}
-		snag := Snag{Level: Stop, Place: "bench", At: []string{"solid:" + s.ID}, weight: b.Cold*t - r}
+		snag := Snag{Level: Stop, Place: "bench", At: []string{"solid:" + s.ID}, weight: b.Cold*t - r, From: []source.Source{stock.BendFrom}}
 		least := fmt.Sprintf("%s of %s bends cold to a radius of %s inside (%.0f thicknesses)", w.Len(t), m.Name, measure.Run(b.Cold*t, w.Plan.Metric()), b.Cold)
 		switch {
 		case !known:

@@ -40,7 +40,8 @@ func clean() *plan.Plan {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A", Known: measure.Len("10 in"), Of: "height"}}
 	p.Solids = []plan.Solid{{ID: "box", Prop: "a", Name: "Box", Kind: "box", Stock: "ply1/4", W: measure.Len("12 in"), D: measure.Len("8 in"), H: measure.Len("10 in"), Joint: "butt"}}
-	p.Joints = []plan.Joint{{ID: "j", Prop: "a", A: "box/front", B: "box/left", Glue: "pva"}}
+	p.Joints = []plan.Joint{{ID: "j", Prop: "a", A: "box/front", B: "box/left", Glue: "pva"}, {ID: "j2", Prop: "a", A: "box/right", B: "box/front", Glue: "pva"},
+		{ID: "j3", Prop: "a", A: "box/back", B: "box/left", Glue: "pva"}, {ID: "j4", Prop: "a", A: "box/back", B: "box/right", Glue: "pva"}}
 	p.Finishes = []plan.Finish{{ID: "box", Solid: "box", Layers: []plan.Layer{{Coat: "latex", Coats: 2}}}}
 	l := func(s string) measure.Length { return measure.Len(s) }
 	p.Devices = []plan.Device{
@@ -145,6 +146,7 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"unjoined", Mind, 2, func(p *plan.Plan) { p.Joints = nil }},
 		{"glue-closed-faces", Stop, 2, func(p *plan.Plan) { p.Solids[0].Stock, p.Solids[0].Name = "xps1", "Foam" }},
 		{"glue-past-date", Fix, 2, func(p *plan.Plan) { p.Lots = []plan.Lot{{ID: "l", Glue: "pva", Opened: "2025-06-01"}} }},
+		{"seams-open", Mind, 1, func(p *plan.Plan) { p.Joints = p.Joints[:2] }},
 		{"glue-line", Mind, 1, func(p *plan.Plan) { p.Joints[0].Length = measure.Len("5 in") }},
 		{"glue-solvent-on-foam", Stop, 2, func(p *plan.Plan) { p.Solids[0].Stock, p.Joints[0].Glue = "xps1", "contact" }},
 		{"glue-heat-on-thin", Stop, 2, func(p *plan.Plan) { p.Joints[0].B, p.Joints[0].Glue = "=pet", "hot" }},
@@ -590,4 +592,26 @@ func TestGlueLine(t *testing.T) {
 	}
 	p.Joints[0].B, p.Joints[0].Length = "=pet", measure.Len("1 in") // of two things: no form knows
 	assert.Nil(t, find(snags(t, p), "glue-line", ""))
+}
+
+// Seams that are left are counted and measured; none is where all are glued, by
+// name or as a whole, or where none is yet (that is unjoined).
+func TestSeamsOpen(t *testing.T) {
+	p := clean()
+	assert.Nil(t, find(snags(t, p), "seams-open", ""))
+	all := p.Joints
+	for n := 1; n < 4; n++ {
+		p.Joints = all[:n]
+		s := find(snags(t, p), "seams-open", "solid:box")
+		require.NotNil(t, s)
+		assert.Equal(t, fmt.Sprintf("%s of box not planned yet", plural(4-n, "seam")), s.Title)
+		assert.Contains(t, s.Why, measure.Run(float64(4-n)*254, false)+" in all") // corners of a box 10 in high
+		require.Len(t, s.Mends, 1)
+		assert.Len(t, s.Mends[0].Edit.Changes, 4-n)
+	}
+	p.Joints = append([]plan.Joint{{ID: "k", Prop: "a", A: "box", B: "box", Glue: "pva"}}, all[:1]...)
+	assert.Nil(t, find(snags(t, p), "seams-open", ""))
+	p.Joints = nil
+	assert.Nil(t, find(snags(t, p), "seams-open", ""))
+	assert.NotNil(t, find(snags(t, p), "unjoined", ""))
 }

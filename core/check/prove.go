@@ -61,9 +61,6 @@ func prove(w *plan.Work, snags []Snag) {
 // moreMends is how many mends of what a mend raises may be taken with it.
 const moreMends = 2
 
-// Rejected is told which mends were left out, and by which snag; for tests.
-var Rejected func(s Snag, m Mend, by string)
-
 // bench is a part of the plan that mends are tried on, worked out as it is.
 type bench struct {
 	work   *plan.Work
@@ -129,7 +126,6 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 	}
 	after := b.work.Try(p, more == 0)
 	raised := run(after)
-	left := ""
 	for i := range raised {
 		x := &raised[i]
 		was, there := b.levels[x.ID()]
@@ -137,8 +133,8 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 			return outcome{}
 		}
 		if !there && (x.Level >= Fix || x.Level >= s.Level) || there && x.Level > was {
-			if left = x.ID(); more == 0 {
-				break
+			if more == 0 {
+				return outcome{}
 			}
 			for k, also := range x.Mends {
 				if k == 2 {
@@ -152,12 +148,6 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 			}
 			return outcome{}
 		}
-	}
-	if left != "" {
-		if Rejected != nil {
-			Rejected(s, m, left)
-		}
-		return outcome{}
 	}
 	o := outcome{ok: true, effect: m.Effect, label: m.Label, edit: m.Edit}
 	if m.gives != nil {
@@ -179,7 +169,7 @@ func reach(w *plan.Work, s Snag, m Mend) (*plan.Plan, string) {
 		switch kind {
 		case "device":
 			if d := w.Device(id); d != nil {
-				devices[root(w, d)] = true
+				devices[w.Root(d.ID)] = true
 			}
 		case "solid", "joint", "finish", "prop", "part":
 			if p := w.Plan.PropOf(key); p != "" {
@@ -201,22 +191,10 @@ func reach(w *plan.Work, s Snag, m Mend) (*plan.Plan, string) {
 		if c.Kind == "device" && c.After != nil && json.Unmarshal(c.After, &d) == nil {
 			for _, feeds := range []string{d.From, d.To, d.Data} {
 				if f := w.Device(feeds); f != nil {
-					devices[root(w, f)] = true
+					devices[w.Root(f.ID)] = true
 				}
 			}
 		}
 	}
 	return w.Portion(devices, props)
-}
-
-// root is the device a tree of the wiring begins with.
-func root(w *plan.Work, d *plan.Device) string {
-	for n := 0; d.From != "" && n <= len(w.Plan.Devices); n++ {
-		up := w.Device(d.From)
-		if up == nil {
-			break
-		}
-		d = up
-	}
-	return d.ID
 }

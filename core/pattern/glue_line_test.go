@@ -31,12 +31,7 @@ func TestExposed(t *testing.T) {
 	assert.InDelta(t, steps+side, s.Exposed(), 1)
 	b := laid(t, Box{W: 300, D: 200, H: 400, T: 10, Joint: "mitre"})
 	assert.InDelta(t, 2*(300+200)*400, b.Exposed(), 1e-6)
-	v := []Vec{{0, 0, 0}, {300, 0, 0}, {300, 200, 0}, {0, 200, 0}, {0, 0, 100}, {300, 0, 100}, {300, 200, 100}, {0, 200, 100}}
-	var block Mesh
-	for _, f := range [][3]int{{0, 2, 1}, {0, 3, 2}, {4, 5, 6}, {4, 6, 7}, {0, 1, 5}, {0, 5, 4}, {1, 2, 6}, {1, 6, 5}, {2, 3, 7}, {2, 7, 6}, {3, 0, 4}, {3, 4, 7}} {
-		block = append(block, Triangle{v[f[0]], v[f[1]], v[f[2]]})
-	}
-	m := laid(t, MeshSlices{Mesh: block, H: 100, T: 25})
+	m := laid(t, MeshSlices{Mesh: slab(Vec{}, Vec{300, 200, 100}), H: 100, T: 25})
 	assert.InEpsilon(t, 2*(300+200)*100+300*200, m.Exposed(), .03) // the layers are traced on a grid, and enclose
 	require.Len(t, m.Lines, 1)
 	assert.InEpsilon(t, 3*300*200, m.Lines[0].Area(), .03)

@@ -51,6 +51,27 @@ func TestPackedMeshKeepsItsForm(t *testing.T) {
 	require.ErrorContains(t, err, "coarser")
 }
 
+// slab is a closed box from one corner to the other.
+func slab(lo, hi Vec) (m Mesh) {
+	v := func(k int) Vec {
+		p := lo
+		if k&1 > 0 {
+			p.X = hi.X
+		}
+		if k&2 > 0 {
+			p.Y = hi.Y
+		}
+		if k&4 > 0 {
+			p.Z = hi.Z
+		}
+		return p
+	}
+	for _, q := range [6][4]int{{0, 2, 3, 1}, {4, 5, 7, 6}, {0, 1, 5, 4}, {2, 6, 7, 3}, {0, 4, 6, 2}, {1, 3, 7, 5}} {
+		m = append(m, Triangle{v(q[0]), v(q[1]), v(q[2])}, Triangle{v(q[0]), v(q[2]), v(q[3])})
+	}
+	return m
+}
+
 func TestMeshSlicesHoldTheMeshAndLittleMore(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 3))
 	for range 12 {
@@ -79,15 +100,7 @@ func TestMeshSlicesHoldTheMeshAndLittleMore(t *testing.T) {
 
 func TestMeshSlicesOfABox(t *testing.T) {
 	// a box of 400 x 200 x 300 in 100 mm layers, 10 mm to carve, walls 40: closed form
-	v := func(x, y, z float64) Vec { return Vec{x * 400, y * 200, z * 300} }
-	var m Mesh
-	quad := func(a, b, c, d Vec) { m = append(m, Triangle{a, b, c}, Triangle{a, c, d}) }
-	quad(v(0, 0, 0), v(0, 1, 0), v(1, 1, 0), v(1, 0, 0))
-	quad(v(0, 0, 1), v(1, 0, 1), v(1, 1, 1), v(0, 1, 1))
-	quad(v(0, 0, 0), v(1, 0, 0), v(1, 0, 1), v(0, 0, 1))
-	quad(v(0, 1, 0), v(0, 1, 1), v(1, 1, 1), v(1, 1, 0))
-	quad(v(0, 0, 0), v(0, 0, 1), v(0, 1, 1), v(0, 1, 0))
-	quad(v(1, 0, 0), v(1, 1, 0), v(1, 1, 1), v(1, 0, 1))
+	m := slab(Vec{}, Vec{400, 200, 300})
 	require.True(t, m.Report().Sound())
 	s, err := MeshSlices{Mesh: m, H: 300, T: 100, Allow: 10, Wall: 40, Dowels: 2, Dowel: 12}.Lay()
 	require.NoError(t, err)
@@ -226,15 +239,7 @@ func TestSlicesStandNoise(t *testing.T) {
 	for i := range a.Panels {
 		require.InEpsilon(t, a.Panels[i].Area(), b.Panels[i].Area(), 1e-3)
 	}
-	fin := Mesh{}
-	v := func(x, y, z float64) Vec { return Vec{300*x - 150, 20*y - 10, 3*z + 62} } // 300 mm wide, 3 mm thick, at a quarter of its layer
-	quad := func(a, b, c, d Vec) { fin = append(fin, Triangle{a, b, c}, Triangle{a, c, d}) }
-	quad(v(0, 0, 0), v(0, 1, 0), v(1, 1, 0), v(1, 0, 0))
-	quad(v(0, 0, 1), v(1, 0, 1), v(1, 1, 1), v(0, 1, 1))
-	quad(v(0, 0, 0), v(1, 0, 0), v(1, 0, 1), v(0, 0, 1))
-	quad(v(0, 1, 0), v(0, 1, 1), v(1, 1, 1), v(1, 1, 0))
-	quad(v(0, 0, 0), v(0, 0, 1), v(0, 1, 1), v(0, 1, 0))
-	quad(v(1, 0, 0), v(1, 1, 0), v(1, 1, 1), v(1, 0, 1))
+	fin := slab(Vec{-150, -10, 62}, Vec{150, 10, 65}) // 300 mm wide, 3 mm thick, at a quarter of its layer
 	s, err := MeshSlices{Mesh: append(ball(60, 60, 100, 24).moved(Vec{Z: 100}), fin...), H: 200, T: 50}.Lay()
 	require.NoError(t, err)
 	lo, hi := s.Panels[1].Bounds()

@@ -95,6 +95,9 @@ func (w *Work) Portion(roots, props map[string]bool) (*Plan, string) {
 	return q, fmt.Sprint(sorted(roots), sorted(props))
 }
 
+// Root is the device that the tree of the wiring a device is in begins with.
+func (w *Work) Root(id string) string { return w.wires.root(id) }
+
 func sorted(m map[string]bool) (out []string) {
 	for k, in := range m {
 		if in {

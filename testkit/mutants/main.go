@@ -19,6 +19,8 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
+	"slices"
 	"sort"
 	"strings"
 	"sync"
@@ -155,11 +157,17 @@ func main() {
 	seed := flag.Uint64("seed", 1, "of the sample")
 	limit := flag.Duration("time", 30*time.Minute, "stop after this long")
 	side := flag.Int("side", 2, "how many at once")
+	only := flag.String("only", "", "regular expression of the files")
 	flag.Parse()
 	all, err := every("core")
 	if err != nil {
 		log.Fatal(err)
 	}
+	which, err := regexp.Compile(*only)
+	if err != nil {
+		log.Fatal(err)
+	}
+	all = slices.DeleteFunc(all, func(m Mutant) bool { return !which.MatchString(m.File) })
 	rnd := rand.New(rand.NewPCG(*seed, 0))
 	rnd.Shuffle(len(all), func(i, k int) { all[i], all[k] = all[k], all[i] })
 	ctx, done := context.WithTimeout(context.Background(), *limit)
