@@ -159,3 +159,27 @@ func TestKeysBetweenFieldsAreNoShortcuts(t *testing.T) {
 	s.live(func() { s.strike("2", 40*time.Millisecond) })
 	assert.Contains(t, eval[string](s, "location.pathname"), "/bench")
 }
+
+// A field is typed in before a request leaves, and left while it is under way:
+// the answer, which knows nothing of it, leaves it alone. By Tab and by Enter.
+func TestAFieldLeftWhileAnAnswerIsUnderWay(t *testing.T) {
+	for _, leave := range []string{"\t", "\r"} {
+		s, server := late(t)
+		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
+		server.delay = 500 * time.Millisecond
+		eval[bool](s, `(()=>{const e=document.querySelector(".ticket [name='f.w']"); e.focus(); e.select(); return true})()`)
+		settled := eval[int](s, `Number(document.body.dataset.settled||0)`)
+		s.strike("23\t", 10*time.Millisecond)     // leaves at once
+		s.strike("19 1/2\t", 10*time.Millisecond) // waits for that one's answer
+		require.Equal(t, "f.h", eval[string](s, `document.activeElement.name||""`))
+		s.strike("27", 10*time.Millisecond)
+		s.wait(fmt.Sprintf(`Number(document.body.dataset.settled||0) > %d`, settled)) // now the second is under way
+		s.strike(leave, 10*time.Millisecond)
+		s.wait(`!document.body.classList.contains("busy")`)
+		server.delay = 0
+		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
+		for name, want := range map[string]string{"w": "23", "d": "19 1/2", "h": "27"} {
+			assert.Truef(t, strings.HasPrefix(s.value("f."+name), want), "%s left by %q: typed %s, got %s", name, leave, want, s.value("f."+name))
+		}
+	}
+}

@@ -20,7 +20,13 @@
     touched.set(e.target, ++clock);
     if (typing(e.target)) loose.add(e.target);
   }, true);
-  document.addEventListener("change", (e) => loose.delete(e.target), true);
+  document.addEventListener("change", (e) => enter(e.target), true);
+  // enter takes a field's text as entered now: a request that left before knows
+  // nothing of it, whenever it was typed
+  function enter(el) {
+    loose.delete(el);
+    touched.set(el, ++clock);
+  }
   document.addEventListener("keydown", (e) => { if (typing(e.target)) lastTyped = performance.now(); }, true);
 
   // the requests: one under way, the rest in order
@@ -79,7 +85,7 @@
     const data = new URLSearchParams(new FormData(form));
     if (button && button.name) data.append(button.name, button.value);
     const entered = !auto;
-    if (entered) for (const el of form.elements) loose.delete(el);
+    if (entered) for (const el of form.elements) if (loose.has(el)) enter(el);
     return add({ url: form.action, form: form, data: data, auto: form.matches("[data-auto]"), entered: entered });
   }
 
