@@ -37,6 +37,7 @@ type Server struct {
 	search searches
 
 	workTime time.Duration // how long working out one plan may take
+	mendTime time.Duration // how long a page may try mends
 }
 
 // New makes a server; now tells the date that ages are judged by.
@@ -45,7 +46,7 @@ func New(s *store.Store, now func() time.Time) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Server{store: s, lib: stock.Shop, now: now, pages: t, works: newWorks(), held: newPages(), search: searches{of: map[string]*running{}, most: 2}, workTime: workTime}, nil
+	return &Server{store: s, lib: stock.Shop, now: now, pages: t, works: newWorks(), held: newPages(), search: searches{of: map[string]*running{}, most: 2}, workTime: workTime, mendTime: mendTime}, nil
 }
 
 // Handler is the whole site.

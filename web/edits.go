@@ -6,6 +6,7 @@ import (
 	"errors"
 	"net/http"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 	"zapbarn/core/check"
@@ -229,12 +230,17 @@ func (s *Server) read(c *gin.Context) {
 // is looked for again in the plan as it then stands.
 func (s *Server) mend(c *gin.Context) {
 	for try := 0; ; try++ {
-		_, snags, err := s.work(c.Request.Context(), c.Param("plan"))
+		ctx, cancel := context.WithTimeout(c.Request.Context(), s.workTime)
+		defer cancel()
+		got, _, err := s.worked(ctx, c.Param("plan"))
+		if err == nil && got.heavy != nil {
+			err = got.heavy
+		}
 		if err != nil {
 			s.fail(c, err)
 			return
 		}
-		m, ok := mendOf(snags, c.PostForm("snag"), c.PostForm("mend"))
+		m, ok := got.mendOf(ctx, c.PostForm("snag"), c.PostForm("mend"))
 		if !ok {
 			s.refused(c, over{err: "That snag is gone or has changed; look again.", code: http.StatusConflict})
 			return
@@ -248,10 +254,15 @@ func (s *Server) mend(c *gin.Context) {
 	}
 }
 
-func mendOf(snags []check.Snag, id, label string) (check.Mend, bool) {
-	for _, sn := range snags {
-		for _, m := range sn.Mends {
-			if sn.ID() == id && m.Label == label {
+// mendOf is a snag's mend by its label, where it cures.
+func (w worked) mendOf(ctx context.Context, id, label string) (check.Mend, bool) {
+	for _, sn := range w.snags {
+		if sn.ID() != id {
+			continue
+		}
+		mends, _ := w.mends.Mends(plan.NewWatch(ctx, time.Now), sn)
+		for _, m := range mends {
+			if m.Label == label {
 				return m, true
 			}
 		}

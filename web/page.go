@@ -31,10 +31,11 @@ type Link struct {
 // SnagView is a snag as the gutter and the walkdown show it.
 type SnagView struct {
 	check.Snag
-	Href string
-	Keys string
-	Main bool
-	Like []SnagView // equal ones, folded under this
+	Href    string
+	Keys    string
+	Main    bool
+	Like    []SnagView // equal ones, folded under this
+	Untried bool       // its mends were not tried yet
 }
 
 // Result is a number on a ticket.
@@ -83,6 +84,7 @@ type Page struct {
 	Snags                     []SnagView
 	More                      int
 	Summary                   string
+	Untried                   int // snags whose mends there was no time to try
 	Ticket                    *Ticket
 	Undo, Redo                string
 	Draw                      template.HTML
@@ -290,6 +292,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		s.trouble(c, http.StatusNotFound, "There is nothing here", "Go back to the displays.")
 		return
 	}
+	s.tryMends(c.Request.Context(), p, got.mends)
 	if p.Ticket != nil {
 		for i := range p.Ticket.Fields {
 			f := &p.Ticket.Fields[i]
@@ -309,7 +312,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 	code := http.StatusOK
 	if o.code != 0 {
 		code = o.code
-	} else if c.Request.Method == http.MethodGet && p.Way != "train" { // a drill has a record of its own
+	} else if c.Request.Method == http.MethodGet && p.Way != "train" && p.Untried == 0 { // a drill has a record of its own
 		s.held.Keep(key, page)
 	}
 	sendPage(c, code, page)

@@ -4,10 +4,12 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"html"
 	"mime/multipart"
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"regexp"
 	"strings"
 	"sync"
 	"testing"
@@ -16,12 +18,14 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
+	"zapbarn/core/check"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/testkit"
 	"zapbarn/testkit/heavy"
+	"zapbarn/testkit/wirings"
 )
 
 // halfKnown is a plan as it is while one is still sketching: props and solids
@@ -421,4 +425,35 @@ func TestWhatIsKeptIsWeighed(t *testing.T) {
 	w := worked{plan: p, work: plan.Do(p, stock.Shop, today)}
 	assert.Greater(t, w.weight(), int64(500<<10))
 	assert.Less(t, w.weight(), int64(20<<20))
+}
+
+// A page tries mends only for as long as it may: the snags stand without them
+// and say so, the page is not kept, and asked for again it goes on until all
+// were tried. Each mend then is one that a check of the whole plan offers.
+func TestAPageTriesMendsForItsTime(t *testing.T) {
+	s := site(t, wirings.Times(demo.Apiary(today), 3))
+	all := map[string]bool{}
+	p, _, err := s.store.Load(context.Background(), "midnight-apiary")
+	require.NoError(t, err)
+	for _, sn := range check.Check(plan.Do(p, stock.Shop, today)) {
+		for _, m := range sn.Mends {
+			if sn.Waived != nil {
+				break
+			}
+			all[sn.ID()+m.Label] = true
+		}
+	}
+	offered := regexp.MustCompile(`name="snag" value="([^"]+)"><button class="btn[^"]*" name="mend" value="([^"]+)"`)
+	s.mendTime = 0
+	body := fetch(t, s, apiary+"/walkdown").Body.String()
+	assert.Contains(t, body, "Try its mends")
+	assert.Empty(t, offered.FindAllString(body, -1))
+	s.mendTime = time.Minute
+	body = fetch(t, s, apiary+"/walkdown").Body.String()
+	assert.NotContains(t, body, "Try its mends")
+	found := offered.FindAllStringSubmatch(body, -1)
+	assert.Equal(t, len(all), len(found))
+	for _, m := range found {
+		assert.True(t, all[html.UnescapeString(m[1])+html.UnescapeString(m[2])], m)
+	}
 }

@@ -18,6 +18,10 @@ import (
 // in a plain view.
 const workTime = 10 * time.Second
 
+// mendTime is how long a page may try the mends of the snags it shows; what is
+// left is tried when it is asked for again.
+const mendTime = 2 * time.Second
+
 // heldBytes bounds what is kept of plans worked out, and pageBytes of pages.
 const heldBytes, pageBytes = 256 << 20, 48 << 20
 
@@ -29,7 +33,8 @@ const largePlan = 800
 type worked struct {
 	plan  *plan.Plan
 	work  *plan.Work
-	snags []check.Snag
+	snags []check.Snag // their mends untried
+	mends *check.Prover
 	heavy *plan.TooHeavy
 }
 
@@ -38,7 +43,7 @@ type worked struct {
 func (w worked) weight() int64 {
 	n := int64(64 << 10)
 	if w.work != nil {
-		n += int64(len(w.work.Results))*1600 + int64(len(w.snags))*4000
+		n += int64(len(w.work.Results))*1600 + int64(len(w.snags))*9000 // with what their mends are tried on
 		for _, s := range w.work.Shapes {
 			for _, b := range s.Bodies {
 				n += int64(len(b.Faces)) * 250
@@ -194,7 +199,7 @@ func (s *Server) work1(ctx context.Context, id string) error {
 	got := worked{plan: p}
 	w, err := plan.DoWithin(plan.NewWatch(ctx, time.Now), p, s.lib, now)
 	if err == nil {
-		got.snags, err = check.CheckWithin(w)
+		got.snags, err = check.Find(w)
 		w.Watch = nil // it is shared from here on, and stands
 	}
 	switch heavy, ok := errors.AsType[*plan.TooHeavy](err); {
@@ -204,7 +209,7 @@ func (s *Server) work1(ctx context.Context, id string) error {
 	case err != nil:
 		return context.Cause(ctx) // whoever asked has gone
 	default:
-		got.work = w
+		got.work, got.mends = w, check.NewProver(w, got.snags)
 	}
 	s.works.held.Keep(m, got)
 	return s.store.Summarise(context.WithoutCancel(ctx), id, store.Summary{Rev: v.Rev, Day: m.day, Worst: got.worst()})

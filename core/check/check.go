@@ -95,19 +95,21 @@ func Rules() []Rule {
 	return out
 }
 
-// Check runs every rule. Waived snags come last; the rest worst first.
+// Check runs every rule and tries every mend. Waived snags come last; the rest
+// worst first.
 func Check(w *plan.Work) []Snag {
-	out, _ := CheckWithin(w)
+	out := run(w)
+	p := NewProver(w, out)
+	for i := range out {
+		out[i].Mends, _ = p.Mends(w.Watch, out[i])
+	}
 	return out
 }
 
-// CheckWithin is Check within the work's own watch; the error is
-// *plan.TooHeavy when its time ran out.
-func CheckWithin(w *plan.Work) (out []Snag, err error) {
-	err = w.Watch.Watched(w.Plan, func() {
-		out = run(w)
-		prove(w, out)
-	})
+// Find runs every rule within the work's own watch and leaves the mends
+// untried, for a Prover; the error is *plan.TooHeavy when its time ran out.
+func Find(w *plan.Work) (out []Snag, err error) {
+	err = w.Watch.Watched(w.Plan, func() { out = run(w) })
 	return out, err
 }
 

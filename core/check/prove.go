@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"strings"
+	"sync"
 
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
@@ -29,33 +30,76 @@ type outcome struct {
 	edit   plan.Edit
 }
 
-// prove leaves the mends that cure. Where none of a snag's does alone, it is
-// tried with the mends of what it raises: a fuse may want thicker wire as well.
-func prove(w *plan.Work, snags []Snag) {
-	whole := &bench{work: w, levels: levelsOf(snags)}
-	benches := map[string]*bench{}
-	for i := range snags {
-		s := &snags[i]
-		var kept []Mend
-		keep := func(m Mend, o outcome) {
-			m.Label, m.Effect, m.Edit = o.label, o.effect, o.edit
-			m.price(w)
-			kept = append(kept, m)
+// Prover tries the mends of one plan's snags, each snag's when it is asked for,
+// and keeps what it found. It may be asked from several sides at once.
+type Prover struct {
+	lock    sync.Mutex
+	work    *plan.Work
+	whole   *bench
+	benches map[string]*bench
+	near    map[string]portion
+	done    map[string][]Mend
+}
+
+// portion is a part of the plan by what it must hold, and its name.
+type portion struct {
+	plan *plan.Plan
+	name string
+}
+
+// NewProver tries mends of the snags that were found in a worked-out plan.
+func NewProver(w *plan.Work, snags []Snag) *Prover {
+	own := *w // its watch is the prover's
+	return &Prover{work: &own, whole: &bench{work: &own, levels: levelsOf(snags)}, benches: map[string]*bench{}, near: map[string]portion{}, done: map[string][]Mend{}}
+}
+
+// Known are a snag's mends that cure, where they were tried already.
+func (p *Prover) Known(s Snag) ([]Mend, bool) {
+	p.lock.Lock()
+	defer p.lock.Unlock()
+	kept, ok := p.done[s.ID()]
+	return kept, ok || len(s.Mends) == 0
+}
+
+// Mends are a snag's mends that cure. Where none does alone, it is tried with
+// the mends of what it raises: a fuse may want thicker wire as well. The error
+// is *plan.TooHeavy when the watch ran out first; what was tried by then is kept.
+func (p *Prover) Mends(watch *plan.Watch, s Snag) (kept []Mend, err error) {
+	p.lock.Lock()
+	defer p.lock.Unlock()
+	if kept, ok := p.done[s.ID()]; ok || len(s.Mends) == 0 {
+		return kept, nil
+	}
+	p.work.Watch = watch
+	for _, b := range p.benches {
+		b.work.Watch = watch
+	}
+	err = watch.Watched(p.work.Plan, func() { kept = p.prove(s) })
+	if err == nil {
+		p.done[s.ID()] = kept
+	}
+	return kept, err
+}
+
+func (p *Prover) prove(s Snag) (kept []Mend) {
+	keep := func(m Mend, o outcome) {
+		m.Label, m.Effect, m.Edit = o.label, o.effect, o.edit
+		m.price(p.work)
+		kept = append(kept, m)
+	}
+	for _, m := range s.Mends {
+		if o := p.tried(s, m, 0); o.ok {
+			keep(m, o)
 		}
-		for _, m := range s.Mends {
-			if o := tried(w, *s, m, whole, benches, 0); o.ok {
+	}
+	for k, m := range s.Mends {
+		if len(kept) == 0 && k < 3 && s.Level >= Mind {
+			if o := p.tried(s, m, moreMends); o.ok {
 				keep(m, o)
 			}
 		}
-		for k, m := range s.Mends {
-			if len(kept) == 0 && k < 3 && s.Level >= Mind {
-				if o := tried(w, *s, m, whole, benches, moreMends); o.ok {
-					keep(m, o)
-				}
-			}
-		}
-		s.Mends = kept
 	}
+	return kept
 }
 
 // moreMends is how many mends of what a mend raises may be taken with it.
@@ -78,27 +122,30 @@ func levelsOf(snags []Snag) map[string]Level {
 
 // benchOf works a part of a plan out, its mends left alone.
 func benchOf(w *plan.Work, p *plan.Plan) *bench {
-	q := w.Try(p, true)
+	q := w.Try(p, nil, true)
 	return &bench{work: q, levels: levelsOf(run(q)), sum: sha256.Sum256(p.Encode())}
 }
 
-func tried(w *plan.Work, s Snag, m Mend, whole *bench, benches map[string]*bench, more int) outcome {
+func (p *Prover) tried(s Snag, m Mend, more int) outcome {
+	w := p.work
 	if kind, id, ok := strings.Cut(s.At[0], ":"); ok {
 		w.Watch.At(kind, id)
 	}
-	near, name := reach(w, s, m)
-	b := whole
-	if near != nil {
-		if b = benches[name]; b == nil {
-			b = benchOf(w, near)
-			benches[name] = b
+	near := p.reach(s, m)
+	b := p.whole
+	if near.plan != nil {
+		if b = p.benches[near.name]; b == nil {
+			b = benchOf(w, near.plan)
+			p.benches[near.name] = b
 		}
 		if b.levels[s.ID()] != s.Level { // it takes more of the plan to see it
-			b = whole
+			b = p.whole
 		}
 	}
-	if b == whole && b.sum == [32]byte{} {
-		b.sum = sha256.Sum256(w.Plan.Encode())
+	if b == p.whole && b.sum == [32]byte{} {
+		q := *w.Plan
+		q.Display.Name = "" // changes nothing that is worked out
+		b.sum = sha256.Sum256(q.Encode())
 	}
 	edit, err := json.Marshal(m.Edit)
 	if err != nil {
@@ -124,7 +171,7 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 	if err != nil {
 		return outcome{}
 	}
-	after := b.work.Try(p, more == 0)
+	after := b.work.Try(p, &m.Edit, more == 0)
 	raised := run(after)
 	for i := range raised {
 		x := &raised[i]
@@ -160,9 +207,9 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 	return o
 }
 
-// reach is the part of the plan a mend can change, and its name; nil when that
-// is all of it.
-func reach(w *plan.Work, s Snag, m Mend) (*plan.Plan, string) {
+// reach is the part of the plan a mend can change; none when that is all of it.
+func (p *Prover) reach(s Snag, m Mend) portion {
+	w := p.work
 	devices, props := map[string]bool{}, map[string]bool{}
 	touch := func(key string) bool {
 		kind, id, _ := strings.Cut(key, ":")
@@ -172,8 +219,8 @@ func reach(w *plan.Work, s Snag, m Mend) (*plan.Plan, string) {
 				devices[w.Root(d.ID)] = true
 			}
 		case "solid", "joint", "finish", "prop", "part":
-			if p := w.Plan.PropOf(key); p != "" {
-				props[p] = true
+			if prop := w.Plan.PropOf(key); prop != "" {
+				props[prop] = true
 			}
 		default:
 			return false
@@ -181,11 +228,11 @@ func reach(w *plan.Work, s Snag, m Mend) (*plan.Plan, string) {
 		return true
 	}
 	if !touch(s.At[0]) {
-		return nil, ""
+		return portion{}
 	}
 	for _, c := range m.Edit.Changes {
 		if !touch(c.Kind + ":" + c.ID) {
-			return nil, ""
+			return portion{}
 		}
 		var d plan.Device
 		if c.Kind == "device" && c.After != nil && json.Unmarshal(c.After, &d) == nil {
@@ -196,5 +243,11 @@ func reach(w *plan.Work, s Snag, m Mend) (*plan.Plan, string) {
 			}
 		}
 	}
-	return w.Portion(devices, props)
+	key := fmt.Sprint(devices, props) // maps are printed in order
+	near, ok := p.near[key]
+	if !ok {
+		near.plan, near.name = w.Portion(devices, props)
+		p.near[key] = near
+	}
+	return near
 }

@@ -2,6 +2,8 @@ package plan
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 	"sort"
 	"strings"
 
@@ -37,6 +39,7 @@ func (w *Work) Portion(roots, props map[string]bool) (*Plan, string) {
 		}
 	}
 	q := &Plan{Format: p.Format, Display: p.Display, Lots: p.Lots, Offcuts: p.Offcuts}
+	q.Display.Name = "a portion" // a display's name changes nothing that is worked out
 	need, solids, outlets := map[string]bool{}, map[string]bool{}, map[string]bool{}
 	for k := range props {
 		need[k] = true
@@ -110,13 +113,24 @@ func sorted(m map[string]bool) (out []string) {
 
 // Try works out another plan as this one is, for trying a change on. Plain, it
 // leaves out what is only shown: no search for tighter layouts, and rules may
-// leave their mends alone. Names of this plan stay taken in it.
-func (w *Work) Try(p *Plan, plain bool) *Work {
+// leave their mends alone. Names of this plan stay taken in it. With the edit
+// that led from this plan to that one, what it cannot change is not done again.
+func (w *Work) Try(p *Plan, e *Edit, plain bool) *Work {
 	t := begun(w.Watch, p, w.Lib, w.Today)
 	t.Plain, t.taken = plain, w.Plan
 	if w.taken != nil {
 		t.taken = w.taken
 	}
-	t.work()
+	if e != nil && !slices.ContainsFunc(e.Changes, func(c Change) bool { return !wired[c.Kind] }) {
+		t.Shapes, t.Lacking, t.Parts, t.Sheets, t.Bars, t.partBy = w.Shapes, w.Lacking, w.Parts, w.Sheets, w.Bars, w.partBy
+		t.Joints, t.Finishes, t.Results = w.Joints, w.Finishes, maps.Clone(w.Results)
+	} else {
+		t.shop()
+	}
+	t.wiring()
 	return t
 }
+
+// wired are the kinds of element that what is cut, glued and painted does not
+// depend on.
+var wired = map[string]bool{"device": true, "outlet": true, "plug": true, "input": true, "scene": true, "trigger": true}

@@ -62,10 +62,20 @@ func begun(watch *Watch, p *Plan, lib *stock.Library, today time.Time) *Work {
 }
 
 func (w *Work) work() {
+	w.shop()
+	w.wiring()
+}
+
+// shop is what is cut, glued and painted.
+func (w *Work) shop() {
 	w.lay()
 	w.nest()
 	w.bars()
 	w.bonds()
+}
+
+// wiring is what runs, and the totals.
+func (w *Work) wiring() {
 	w.Rig = NewRig(w.Plan, w.Lib)
 	w.demands()
 	w.power()
