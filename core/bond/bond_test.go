@@ -156,3 +156,14 @@ func TestCoatQuantities(t *testing.T) {
 	assert.InDelta(t, 2*2.0/10+2.0/10, f.Litres[1], 1e-12, "the first coat over a thirsty sealer counts double")
 	assert.InDelta(t, (2.5+2+4)*3600, f.Total, 1)
 }
+
+// At its least temperature a coat may go on; a tenth of a degree below it may not.
+func TestColdestCoat(t *testing.T) {
+	for _, coat := range c {
+		s := stack("ply1/4", Layer{coat, max(1, coat.Coats)})
+		s.Temp = coat.MinTemp
+		assert.False(t, has(Coats(s).Reasons, "too-cold"), coat.ID)
+		s.Temp -= .1
+		assert.True(t, has(Coats(s).Reasons, "too-cold"), coat.ID)
+	}
+}

@@ -120,6 +120,14 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", W: measure.Len("60 in")})
 			p.Props[0].Known = measure.Length{}
 		}},
+		{"larger-than-sheet", Stop, 0, func(p *plan.Plan) { // boards make one disc, not two, and none with a bore
+			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", W: measure.Len("60 in"), Copies: 2})
+			p.Props[0].Known = measure.Length{}
+		}},
+		{"larger-than-sheet", Stop, 0, func(p *plan.Plan) {
+			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", W: measure.Len("60 in"), Bore: measure.Len("10 in")})
+			p.Props[0].Known = measure.Length{}
+		}},
 		{"neck", Fix, 1, func(p *plan.Plan) { // two squares and a bar of 1/2 in
 			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "eva10", W: measure.Len("20 in"), Path: "0,0 8,0 8,3.8 12,3.8 12,0 20,0 20,8 12,8 12,4.2 8,4.2 8,8 0,8"})
 		}},
@@ -613,5 +621,7 @@ func TestSeamsOpen(t *testing.T) {
 	assert.Nil(t, find(snags(t, p), "seams-open", ""))
 	p.Joints = nil
 	assert.Nil(t, find(snags(t, p), "seams-open", ""))
+	assert.NotNil(t, find(snags(t, p), "unjoined", ""))
+	p.Joints = []plan.Joint{{ID: "k", Prop: "a", A: "box/front", B: "=ply1/4", Glue: "pva"}} // glued to a thing bought: its own seams stay open
 	assert.NotNil(t, find(snags(t, p), "unjoined", ""))
 }

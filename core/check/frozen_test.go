@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"flag"
 	"fmt"
+	"math"
 	"os"
 	"path/filepath"
 	"regexp"
@@ -16,6 +17,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/testkit/wirings"
@@ -38,6 +41,26 @@ func TestAnswersStandAsFrozen(t *testing.T) {
 		require.NoError(t, err)
 		frozen(t, strings.TrimSuffix(filepath.Base(f), ".json"), answers(plan.Do(p, stock.Shop, today)))
 	}
+	data, err := os.ReadFile("../../docs/examples/pattern-book.json")
+	require.NoError(t, err)
+	book, err := plan.Decode(data)
+	require.NoError(t, err)
+	var large bytes.Buffer // the same patterns larger than their sheets, with seams of both kinds
+	for _, seam := range []string{"half-lap", "butt"} {
+		for i := range book.Solids {
+			s := book.Solids[i]
+			for _, l := range []*measure.Length{&s.W, &s.D, &s.H, &s.Low, &s.High} {
+				if !l.IsZero() {
+					*l = measure.Of[measure.LengthKind](3.5 * l.Value())
+				}
+			}
+			s.Seam = seam
+			if shape, err := s.Shape(stock.Shop); err == nil {
+				large.WriteString(stands(shape, &s))
+			}
+		}
+	}
+	frozen(t, "large", large.Bytes())
 	var b bytes.Buffer // and of careless wirings
 	for seed := uint64(1); seed <= 8; seed++ {
 		for _, p := range []*plan.Plan{wirings.Random(seed), wirings.RandomProp(seed)} {
@@ -102,6 +125,24 @@ func answers(w *plan.Work) []byte {
 			}
 		}
 	}
+	for i := range w.Plan.Solids {
+		s := &w.Plan.Solids[i]
+		if shape := w.Shapes[s.ID]; shape != nil {
+			b.WriteString(stands(shape, s))
+		}
+		for _, x := range w.Necks(s) {
+			fmt.Fprintf(&b, "necks of %s/%s: %s\n", s.ID, x.Panel.ID, asJSON(x.Necks))
+		}
+	}
+	for _, c := range w.Plan.Cases(w.Lib) {
+		if st := w.Plan.Case(w.Lib, c.Key); st != nil {
+			for _, d := range w.Plan.Devices {
+				if o, ok := st.Readings[d.ID]; ok {
+					fmt.Fprintf(&b, "%s %s: %s\n", c.Name, d.Name, asJSON(o))
+				}
+			}
+		}
+	}
 	for _, prop := range w.Plan.Props {
 		fmt.Fprintf(&b, "harness %s: %s\n", prop.ID, asJSON(w.Harness(prop.ID)))
 		size, ok := w.Plan.Extent(w.Lib, prop.ID)
@@ -109,6 +150,33 @@ func answers(w *plan.Work) []byte {
 	}
 	b.WriteString(told(Check(w)))
 	return b.Bytes()
+}
+
+// stands writes how a solid's parts stand in space and go together: of each body
+// its faces and two sums over their corners, in which no two corners weigh alike.
+func stands(shape *pattern.Shape, s *plan.Solid) string {
+	var b strings.Builder
+	for _, body := range shape.Bodies {
+		sum, turn, n, holes := 0.0, 0.0, 0, 0
+		for _, f := range body.Faces {
+			for _, ring := range append([][]pattern.Vec{f.Points}, f.Holes...) {
+				for _, v := range ring {
+					n++
+					sum += v.X + 2*v.Y + 3*v.Z
+					turn += math.Sqrt(float64(n)) * (v.X - 2*v.Y + 5*v.Z)
+				}
+			}
+			holes += len(f.Holes)
+		}
+		fmt.Fprintf(&b, "body %s/%s %d: %d faces, %d holes, %d corners, %.0f %.0f mm, pulled to %.2f %.2f %.2f\n", s.ID, body.Panel, body.Copy, len(body.Faces), holes, n, sum, turn, body.Explode.X, body.Explode.Y, body.Explode.Z)
+	}
+	for _, l := range shape.Lines {
+		fmt.Fprintf(&b, "line %s: %s to %s, %.2f by %.2f mm\n", s.ID, l.A, l.B, l.Length, l.Width)
+	}
+	for _, step := range shape.Order(s.Kind) {
+		fmt.Fprintf(&b, "order %s: %s\n", s.ID, step)
+	}
+	return b.String()
 }
 
 // told writes snags with their mends.

@@ -11,10 +11,10 @@ import (
 
 var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothing says how it holds together.", func(w *plan.Work, say func(Snag)) {
 	joined := map[string]bool{}
-	for _, j := range w.Plan.Joints {
-		for _, r := range []string{j.A, j.B} {
-			id, _, _ := strings.Cut(r, "/")
-			joined[id] = true
+	for _, j := range w.Plan.Joints { // what holds it to another says nothing of its own seams
+		a, _, _ := strings.Cut(j.A, "/")
+		if b, _, _ := strings.Cut(j.B, "/"); a == b {
+			joined[a] = true
 		}
 	}
 	for i := range w.Plan.Solids {
@@ -34,6 +34,9 @@ var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothi
 			n += p.Copies
 		}
 		snag.Why = fmt.Sprintf("%s, and nothing says how they meet.", plural(n, "part"))
+		if n == 1 {
+			snag.Why = "Its own edges meet, and nothing says how."
+		}
 		for _, g := range bond.Suggest(c, w.Lib.Glues) {
 			if len(snag.Mends) == 2 {
 				break

@@ -79,7 +79,7 @@ func TestWriting(t *testing.T) {
 	assert.Equal(t, `3 15/16"`, Tape(100, false))
 	assert.Equal(t, `100 mm`, Tape(100, true))
 	assert.Equal(t, `9' 4"`, Run(112*Inch, false))
-	for s, want := range map[float64]string{.35: "0.35 s", .02: "20 ms", 300: "5 min", 7800: "2 h 10 min", 7199: "2 h", 172800: "2 days"} {
+	for s, want := range map[float64]string{.35: "0.35 s", .02: "20 ms", 300: "5 min", 7800: "2 h 10 min", 7199: "2 h", 172800: "2 days", -300: "-5 min", 3600: "1 h", 9.5 * 86400: "9.5 days", 10 * 86400: "10 days", 12.4 * 86400: "12 days", 99: "99 s", 100: "1.7 min", .1: "0.1 s", 47.99 * 3600: "47 h 59 min"} {
 		assert.Equal(t, want, Span(s))
 	}
 	assert.Equal(t, "20 mA", Amps(.02))

@@ -2,6 +2,7 @@ package nest
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -57,4 +58,38 @@ func TestClashOfRounds(t *testing.T) {
 	off := 3 / math.Sqrt2 // along both axes: 3 mm apart across the slope
 	assert.False(t, Clash(a, b, Placed{}, Placed{X: off + .01, Y: off + .01}, 3))
 	assert.True(t, Clash(a, b, Placed{}, Placed{X: off - .1, Y: off - .1}, 3))
+}
+
+// The distance of two segments against many points tried on both.
+func TestApartAgainstBruteForce(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 9))
+	for range 200 {
+		p := func() pattern.Point { return pattern.Point{X: float64(r.IntN(20)), Y: float64(r.IntN(20))} }
+		a, b, u, v := p(), p(), p(), p()
+		on := func(a, b pattern.Point, k int) pattern.Point {
+			t := float64(k) / 200
+			return pattern.Point{X: a.X + t*(b.X-a.X), Y: a.Y + t*(b.Y-a.Y)}
+		}
+		least := math.Inf(1)
+		for i := range 201 {
+			for k := range 201 {
+				x, y := on(a, b, i), on(u, v, k)
+				least = math.Min(least, (x.X-y.X)*(x.X-y.X)+(x.Y-y.Y)*(x.Y-y.Y))
+			}
+		}
+		got := apart2(a, b, u, v)
+		if got < 0 { // they cross
+			assert.Less(t, least, .01)
+			continue
+		}
+		assert.InDelta(t, math.Sqrt(least), math.Sqrt(got), .1, "%v %v %v %v", a, b, u, v)
+		assert.LessOrEqual(t, got, least+1e-9)
+	}
+}
+
+// First fit leaves a kerf behind each piece: two of 50 in 100 do not pair.
+func TestFirstFitKeepsTheKerf(t *testing.T) {
+	assert.Len(t, firstFit([]float64{50, 50}, 100, 5), 2)
+	assert.Len(t, firstFit([]float64{50, 45}, 105, 5), 1) // 50 + 5 + 45 + 5: just
+	assert.Len(t, firstFit([]float64{50, 45.1}, 105, 5), 2)
 }

@@ -7,7 +7,8 @@ import (
 	"zapbarn/core/source"
 )
 
-// Box is a box or crate. W, D and H are outside sizes without the lid.
+// Box is a box or crate. W, D and H are outside sizes, a lid counted; only its
+// overhang stands out further.
 type Box struct {
 	W, D, H, T float64
 	Joint      string  // butt, mitre or rabbet, at the upright corners
@@ -30,6 +31,12 @@ func (b Box) Lay() (*Shape, error) {
 		return nil, measure.Bad("overhang", "must lie between 0 and the box's width")
 	}
 	w, d, h, t := b.W, b.D, b.H, b.T
+	if b.Lid { // it lies on the walls
+		if h <= t {
+			return nil, measure.Bad("height", "%s leaves no wall under a lid of %s; make it larger or the stock thinner", in(h), in(t))
+		}
+		h -= t
+	}
 	side, depth := d-2*t, 0.0 // length of a side panel; rabbet depth
 	frontEdge, sideEdge := Edge{Joint: "butt", Reason: "covers the side's end"}, Edge{Joint: "butt", Reason: "stands against the front"}
 	formula, numbers := "side = depth - 2 t", in(d)+" - 2 x "+in(t)
@@ -101,15 +108,15 @@ func (b Box) Lay() (*Shape, error) {
 	if b.Bottom {
 		s.Lines = append(s.Lines, Line{"bottom", "front", w - 2*t, t}, Line{"bottom", "back", w - 2*t, t}, Line{"bottom", "left", d - 2*t, t}, Line{"bottom", "right", d - 2*t, t})
 	}
-	b.stand(s, side, depth)
+	b.stand(s, h, side, depth)
 	s.Results = append(s.Results, result("side", "Length of a side panel", side, "mm", in(side)).
 		With(formula, numbers, in(side), source.Exact("outside sizes, stock thickness counted")))
 	return s, nil
 }
 
-// stand places the walls, floor and lid in space.
-func (b Box) stand(s *Shape, side, depth float64) {
-	w, d, h, t := b.W/2, b.D/2, b.H, b.T
+// stand places the walls, h tall, the floor and the lid in space.
+func (b Box) stand(s *Shape, h, side, depth float64) {
+	w, d, t := b.W/2, b.D/2, b.T
 	slab := func(id string, x0, x1, y0, y1, z0, z1 float64, skin int, ex Vec) {
 		c := func(x, y, z float64) Vec { return Vec{x, y, z} }
 		f := [6][]Vec{

@@ -2,6 +2,7 @@ package pattern
 
 import (
 	"math"
+	"sort"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -163,5 +164,31 @@ func TestLabelLiesOnTheShape(t *testing.T) {
 		"L":     {{{0, 0}, {100, 0}, {100, 2}, {2, 2}, {2, 100}, {0, 100}}},
 	} {
 		require.True(t, Inside(rings, LabelAt(rings)), name)
+	}
+}
+
+// Petals stand at equal angles round their ring, mirrored ones between.
+func TestPetalsStandAllRound(t *testing.T) {
+	for _, pair := range []bool{false, true} {
+		s := lay(t, Outline{Rings: [][]Point{{{X: -1, Y: 0}, {X: 1, Y: 0}, {X: 0, Y: 9}}}, H: 100, T: 5, Copies: 6, Pair: pair, Around: 200})
+		n := 6
+		if pair {
+			n = 12
+		}
+		require.Len(t, s.Bodies, n)
+		var at []float64
+		for _, b := range s.Bodies {
+			x, z, k := 0.0, 0.0, 0.0
+			for _, f := range b.Faces {
+				for _, q := range f.Points {
+					x, z, k = x+q.X, z+q.Z, k+1
+				}
+			}
+			at = append(at, math.Atan2(z/k-s.Size.Z/2, x/k))
+		}
+		sort.Float64s(at)
+		for i := 1; i < n; i++ {
+			require.InDelta(t, 2*math.Pi/float64(n), at[i]-at[i-1], .02, "pair %v", pair)
+		}
 	}
 }

@@ -65,9 +65,9 @@ func TestTowerVolumeIsFrustumLessFrustum(t *testing.T) {
 // Whatever the joint, the walls of a box fill outside less inside.
 func TestBoxWallsFillTheSameVolume(t *testing.T) {
 	for _, joint := range []string{"butt", "mitre", "rabbet"} {
-		s, err := Box{W: 22 * inch, D: 18 * inch, H: 26.5 * inch, T: inch, Joint: joint, Bottom: true, Lid: true, Overhang: 2 * inch}.Lay()
+		s, err := Box{W: 22 * inch, D: 18 * inch, H: 27.5 * inch, T: inch, Joint: joint, Bottom: true, Lid: true, Overhang: 2 * inch}.Lay()
 		require.NoError(t, err)
-		v := 0.0
+		v := 0.0 // under a lid of 1 in the walls are 26 1/2
 		for _, p := range s.Panels[:4] {
 			v += p.Volume()
 		}
@@ -75,6 +75,8 @@ func TestBoxWallsFillTheSameVolume(t *testing.T) {
 		assert.InDelta(t, 26*inch, s.Panels[5].Outline[1].X, 1e-9)
 		assert.InDelta(t, 27.5*inch, s.Size.Z, 1e-9)
 	}
+	_, err := Box{W: 22 * inch, D: 18 * inch, H: inch, T: inch, Joint: "butt", Lid: true}.Lay()
+	assert.ErrorContains(t, err, "no wall under a lid")
 	// rabbet of half the thickness, worked by hand: 18 - 2 x (1 - 1/2) = 17
 	s, _ := Box{W: 22 * inch, D: 18 * inch, H: 26.5 * inch, T: inch, Joint: "rabbet"}.Lay()
 	assert.InDelta(t, 17*inch, s.Panels[2].Outline[1].X, 1e-9)

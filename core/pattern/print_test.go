@@ -2,6 +2,7 @@ package pattern
 
 import (
 	"math"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -89,5 +90,14 @@ func TestDiscPlacesAreTheKnownPackings(t *testing.T) {
 			continue
 		}
 		require.InDelta(t, ratio, r, 1e-4, n)
+	}
+}
+
+// Stacking is said only of pieces that are more than one.
+func TestOnePieceIsNotStacked(t *testing.T) {
+	for copies, want := range map[int]bool{1: false, 2: true} {
+		s, err := Outline{Rings: [][]Point{{{X: 0, Y: 0}, {X: 1, Y: 0}, {X: 0, Y: 1}}}, H: 100, T: 5, Copies: copies}.Lay()
+		require.NoError(t, err)
+		require.Equal(t, want, strings.Contains(strings.Join(s.Order("outline"), " "), "Stack pieces"))
 	}
 }

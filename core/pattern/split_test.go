@@ -197,3 +197,39 @@ func TestCirclesAreTrue(t *testing.T) {
 		}
 	}
 }
+
+// A plain disc in pieces has no hole; one with a bore keeps it in the middle.
+func TestADiscInPieces(t *testing.T) {
+	for _, bore := range []float64{0, 200} {
+		s, err := Disc{D: 1000, Bore: bore, T: 25, Copies: 1}.Lay()
+		require.NoError(t, err)
+		require.NoError(t, s.Split(Seam{Kind: "butt", W: 800, H: 2000}))
+		require.Len(t, s.Panels, 2)
+		area := 0.0
+		for _, p := range s.Panels {
+			area += p.Area()
+			require.Empty(t, p.Holes, "a seam through the middle leaves no hole whole")
+		}
+		require.InEpsilon(t, math.Pi/4*(1e6-bore*bore), area, 2e-3)
+	}
+}
+
+// What stands in space of a split plate is the plate: by the divergence theorem
+// the faces of its pieces enclose its volume.
+func TestSplitBodiesEncloseTheWhole(t *testing.T) {
+	s, err := Flat{W: 1000, H: 3000, T: 50, Copies: 1}.Lay()
+	require.NoError(t, err)
+	require.NoError(t, s.Split(Seam{Kind: "butt", At: 1200, W: 1100, H: 2000}))
+	require.InEpsilon(t, 1000*3000*50, enclosed(s.Bodies), 1e-9)
+}
+
+func enclosed(bodies []Body) (v float64) {
+	for _, b := range bodies {
+		for _, f := range b.Faces {
+			for i := 1; i+1 < len(f.Points); i++ {
+				v += dotted(f.Points[0], crossed(f.Points[i], f.Points[i+1])) / 6
+			}
+		}
+	}
+	return v
+}

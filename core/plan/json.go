@@ -44,6 +44,10 @@ func Decode(data []byte) (*Plan, error) {
 	if len(data) > MaxFile {
 		return nil, fmt.Errorf("the file is %d MB; a plan is at most %d MB", len(data)>>20, MaxFile>>20)
 	}
+	data, err := upgradeFile(data)
+	if err != nil {
+		return nil, err
+	}
 	p := &Plan{}
 	if err := decodeFields(data, p); err != nil {
 		return nil, err

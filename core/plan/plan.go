@@ -13,8 +13,8 @@ import (
 	"zapbarn/core/photo"
 )
 
-// Format names the JSON form's version.
-const Format = "zapbarn-plan/1"
+// Format names the JSON form's version; upgrade.go brings earlier ones to it.
+const Format = formatName + "2"
 
 // Plan is a display.
 type Plan struct {

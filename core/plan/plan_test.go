@@ -84,7 +84,7 @@ func TestDecodeSaysWhereAndWhat(t *testing.T) {
 		`"dovetail" is not a corner joint`:  swap(`"joint": "rabbet"`, `"joint": "dovetail"`),
 		"feeding runs in a circle":          swap(`"id": "F1",`, `"id": "F1", "at": "", "name": "Fuse F1", "kind": "fuse", "prop": "shelf", "rating": "3 A", "from": "W1"}, {"id": "F9",`),
 		`the shop has no "unobtainium"`:     swap(`"stock": "xps2"`, `"stock": "unobtainium"`),
-		"zapbarn-plan/1":                    swap(plan.Format, "zapbarn-plan/99"),
+		"reads up to zapbarn-plan/2":        swap(plan.Format, "zapbarn-plan/99"),
 		"two have the ID":                   swap(`"id": "keeper",`, `"id": "gate",`),
 		"lies past the end":                 swap(`"at": "9'4\""`, `"at": "90 ft"`),
 		"licensed electrician":              swap(`"product": "ps12-2"`, `"volts": "120 V", "amps": "2 A"`),

@@ -2,12 +2,15 @@ package plan_test
 
 import (
 	"math"
+	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 	"zapbarn/core/stock"
 )
 
@@ -26,6 +29,7 @@ func TestDemandIsWhatIsAskedFor(t *testing.T) {
 	assert.Equal(t, w.Demand("S"), w.Results["device:S:load"].Value, "ticket and snag read one number")
 	assert.InDelta(t, 1.3, w.All.Readings["S"].Amps, .05)
 	assert.Equal(t, "overloaded", w.All.Readings["S"].State)
+	assert.True(t, says(w, "device:S:load", "sagging"), "what it gives instead is said")
 	assert.InDelta(t, 1.3, plan.ShortAmps(w.Device("S"), stock.Shop), 1e-9)
 }
 
@@ -88,4 +92,15 @@ func TestPipeWeighsItsWall(t *testing.T) {
 	w := plan.Do(p, stock.Shop, today)
 	od, wall := 1.315*.0254, .133*.0254
 	require.InEpsilon(t, math.Pi*(od-wall)*wall*3.048*1400, w.Results["solid:s:mass"].Value, .002)
+}
+
+// says is true of a result one of whose steps holds a word.
+func says(w *plan.Work, result, word string) bool {
+	return slices.ContainsFunc(w.Results[result].Steps, func(s source.Step) bool { return strings.Contains(s.Formula, word) })
+}
+
+// A supply within its rating is not said to sag.
+func TestNoSagWhereThereIsNone(t *testing.T) {
+	w := wired(t, plan.Device{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")}, plan.Device{ID: "L", Kind: "lamp", From: "S", Product: "puck12"})
+	assert.False(t, says(w, "device:S:load", "sagging"))
 }

@@ -1,0 +1,51 @@
+package store_test
+
+import (
+	"testing"
+
+	"github.com/jackc/pgx/v5"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/store"
+	"zapbarn/testkit"
+)
+
+// What lies in the database in format 1, its log of edits as well, means the
+// same after the migration: undo leads to the same box.
+func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
+	url := testkit.Database(t)
+	s, err := store.Open(ctx, url)
+	require.NoError(t, err)
+	p := plan.New("lidded", "Lidded", "in", "")
+	p.Props = []plan.Prop{{ID: "chest", Name: "Chest"}}
+	box := plan.Solid{ID: "box", Prop: "chest", Name: "Box", Kind: "box", Stock: "xps1", W: measure.Len("20 in"), D: measure.Len("12 in"), H: measure.Len("10 in"), Lid: true}
+	p.Solids = []plan.Solid{box}
+	require.NoError(t, s.Create(ctx, p, true))
+	taller := box
+	taller.H = measure.Len("15 in")
+	require.NoError(t, s.Apply(ctx, "lidded", "me", plan.Edit{Label: "taller", Changes: []plan.Change{p.Put("solid", "box", taller)}}))
+	require.NoError(t, s.Close())
+	conn, err := pgx.Connect(ctx, url)
+	require.NoError(t, err)
+	_, err = conn.Exec(ctx, "delete from goose_db_version where version_id = 12") // as a program of before left it
+	require.NoError(t, err)
+	require.NoError(t, conn.Close(ctx))
+	s, err = store.Open(ctx, url)
+	require.NoError(t, err)
+	defer s.Close()
+	height := func() string {
+		q, _, err := s.Load(ctx, "lidded")
+		require.NoError(t, err)
+		require.Empty(t, q.Broken())
+		return q.Solids[0].H.String()
+	}
+	assert.Equal(t, `16"`, height())
+	_, err = s.Undo(ctx, "lidded")
+	require.NoError(t, err)
+	assert.Equal(t, `11"`, height())
+	_, err = s.Redo(ctx, "lidded")
+	require.NoError(t, err)
+	assert.Equal(t, `16"`, height())
+}
