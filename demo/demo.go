@@ -8,6 +8,7 @@ import (
 	"strings"
 	"time"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
@@ -35,33 +36,32 @@ func Apiary(today time.Time) *plan.Plan {
 	}
 	box := "riser-box"
 	p.Solids = []plan.Solid{
-		{ID: "gate-pillar", Prop: "gate", Name: "Pillar", Kind: "tower", Stock: "xps1", Sides: 4, H: l("84 in"), Low: l("26 in"), High: l("10 in")},
-		{ID: "keeper-frame", Prop: "keeper", Name: "Frame", Kind: "pipe", Stock: "pvc1.5", Lengths: "2@78in 2@30in 3@14in"},
-		{ID: "keeper-arms", Prop: "keeper", Name: "Arms", Kind: "pipe", Stock: "pvc1", Lengths: "2@26in 2@18in", Y: l("8 in"), Z: l("40 in")},
-		{ID: "keeper-hat", Prop: "keeper", Name: "Hat", Kind: "cone", Stock: "eva5", Low: l("12 in"), High: l("7 in"), H: l("6 in"), Allow: l("1/2 in"), X: l("-10 in"), Y: l("-12 in"), Z: l("72 in")},
-		{ID: "keeper-brim", Prop: "keeper", Name: "Brim", Kind: "disc", Stock: "eva5", W: l("20 in"), Bore: l("11 1/2 in"), X: l("-10 in"), Y: l("-12 in"), Z: l("71 3/4 in")},
-		{ID: "skep-rings", Prop: "skep", Name: "Hive", Kind: "slices", Stock: "xps2", Profile: "dome", W: l("46 in"), H: l("54 in"), Wall: l("3 in"), Allow: l("1/4 in")},
-		{ID: box, Prop: "riser", Name: "Hive box", Kind: "box", Stock: "xps1", W: l("22 in"), D: l("18 in"), H: l("27 1/2 in"), Joint: "rabbet", Bottom: true, Lid: true, Overhang: l("1 1/2 in"), Sealed: true,
-			Openings: []plan.Opening{{Name: "Entrance", Face: "front", Kind: "slot", W: l("8 in"), H: l("1 5/8 in"), Y: l("3 in")}, {Name: "Hand hole", Face: "left", Kind: "slot", W: l("4 in"), H: l("1 1/4 in"), Y: l("20 in")}}},
-		{ID: "shelf-boards", Prop: "shelf", Name: "Boards", Kind: "panel", Stock: "ply1/2", W: l("36 in"), H: l("10 in"), Copies: 4, Lying: true, Pitch: l("18 in"), Z: l("5 1/2 in")},
-		{ID: "shelf-left", Prop: "shelf", Name: "Left post", Kind: "panel", Stock: "ply1/2", W: l("3 in"), H: l("60 in"), X: l("-16 1/2 in"), Y: l("-5 1/4 in")},
-		{ID: "shelf-right", Prop: "shelf", Name: "Right post", Kind: "panel", Stock: "ply1/2", W: l("3 in"), H: l("60 in"), X: l("16 1/2 in"), Y: l("-5 1/4 in")},
-		{ID: "shelf-fascia", Prop: "shelf", Name: "Fascia", Kind: "box", Stock: "xps1/2", W: l("12 in"), D: l("6 in"), H: l("5 1/2 in"), Joint: "mitre", X: l("0 in"), Y: l("3 in"), Lid: true},
-		{ID: "sun-heads", Prop: "sunflowers", Name: "Heads", Kind: "disc", Stock: "xps1", W: l("36 in"), Copies: 2, Upright: true, Z: l("36 in"), Y: l("-3 in")},
-		{ID: "sun-stems", Prop: "sunflowers", Name: "Stems", Kind: "pipe", Stock: "pvc1", Lengths: "5@72in"},
+		{ID: "gate-pillar", Prop: "gate", Name: "Pillar", Kind: "tower", Stock: "xps1", Form: form.Tower{Sides: 4, H: l("84 in"), Low: l("26 in"), High: l("10 in")}},
+		{ID: "keeper-frame", Prop: "keeper", Name: "Frame", Kind: "pipe", Stock: "pvc1.5", Form: form.Pipe{Lengths: "2@78in 2@30in 3@14in"}},
+		{ID: "keeper-arms", Prop: "keeper", Name: "Arms", Kind: "pipe", Stock: "pvc1", Form: form.Pipe{Lengths: "2@26in 2@18in"}, Y: l("8 in"), Z: l("40 in")},
+		{ID: "keeper-hat", Prop: "keeper", Name: "Hat", Kind: "cone", Stock: "eva5", Form: form.Cone{Low: l("12 in"), High: l("7 in"), H: l("6 in"), Allow: l("1/2 in")}, X: l("-10 in"), Y: l("-12 in"), Z: l("72 in")},
+		{ID: "keeper-brim", Prop: "keeper", Name: "Brim", Kind: "disc", Stock: "eva5", Form: form.Disc{W: l("20 in"), Bore: l("11 1/2 in")}, X: l("-10 in"), Y: l("-12 in"), Z: l("71 3/4 in")},
+		{ID: "skep-rings", Prop: "skep", Name: "Hive", Kind: "slices", Stock: "xps2", Form: form.Slices{Profile: "dome", W: l("46 in"), H: l("54 in"), Wall: l("3 in"), Allow: l("1/4 in")}},
+		{ID: box, Prop: "riser", Name: "Hive box", Kind: "box", Stock: "xps1", Form: form.Box{W: l("22 in"), D: l("18 in"), H: l("27 1/2 in"), Joint: "rabbet", Bottom: true, Lid: true, Overhang: l("1 1/2 in")}, Sealed: true, Openings: []plan.Opening{{Name: "Entrance", Face: "front", Kind: "slot", W: l("8 in"), H: l("1 5/8 in"), Y: l("3 in")}, {Name: "Hand hole", Face: "left", Kind: "slot", W: l("4 in"), H: l("1 1/4 in"), Y: l("20 in")}}},
+		{ID: "shelf-boards", Prop: "shelf", Name: "Boards", Kind: "panel", Stock: "ply1/2", Form: form.Panel{W: l("36 in"), H: l("10 in"), Copies: 4, Lying: true, Pitch: l("18 in")}, Z: l("5 1/2 in")},
+		{ID: "shelf-left", Prop: "shelf", Name: "Left post", Kind: "panel", Stock: "ply1/2", Form: form.Panel{W: l("3 in"), H: l("60 in")}, X: l("-16 1/2 in"), Y: l("-5 1/4 in")},
+		{ID: "shelf-right", Prop: "shelf", Name: "Right post", Kind: "panel", Stock: "ply1/2", Form: form.Panel{W: l("3 in"), H: l("60 in")}, X: l("16 1/2 in"), Y: l("-5 1/4 in")},
+		{ID: "shelf-fascia", Prop: "shelf", Name: "Fascia", Kind: "box", Stock: "xps1/2", Form: form.Box{W: l("12 in"), D: l("6 in"), H: l("5 1/2 in"), Joint: "mitre", Lid: true}, X: l("0 in"), Y: l("3 in")},
+		{ID: "sun-heads", Prop: "sunflowers", Name: "Heads", Kind: "disc", Stock: "xps1", Form: form.Disc{W: l("36 in"), Copies: 2, Upright: true}, Z: l("36 in"), Y: l("-3 in")},
+		{ID: "sun-stems", Prop: "sunflowers", Name: "Stems", Kind: "pipe", Stock: "pvc1", Form: form.Pipe{Lengths: "5@72in"}},
 	}
 	p.Props = append(p.Props, plan.Prop{ID: "bee", Name: "Bee, one of seven", Known: l("9 in"), Of: "width", Note: "EVA gores on an egg, lit from its own cells"})
-	p.Solids = append(p.Solids, plan.Solid{ID: "bee-body", Prop: "bee", Name: "Body", Kind: "gores", Stock: "eva5", Profile: "egg", W: l("9 in"), H: l("14 in"), Sides: 8, Z: l("40 in")})
+	p.Solids = append(p.Solids, plan.Solid{ID: "bee-body", Prop: "bee", Name: "Body", Kind: "gores", Stock: "eva5", Form: form.Gores{Profile: "egg", W: l("9 in"), H: l("14 in"), Sides: 8}, Z: l("40 in")})
 	p.Props = append(p.Props, plan.Prop{ID: "comb", Name: "Comb wall", Known: l("48 in"), Of: "height", Note: "216 slices of pipe, lit by 72 pixels"})
 	p.Solids = append(p.Solids,
-		plan.Solid{ID: "comb-cells", Prop: "comb", Name: "Cells", Kind: "pipe", Stock: "pvc2", Lengths: "216@2in", Sides: 13, X: l("0 in"), Y: l("-1 in"), Z: l("5 1/4 in")},
-		plan.Solid{ID: "comb-back", Prop: "comb", Name: "Back", Kind: "panel", Stock: "ply1/4", W: l("36 in"), H: l("48 in"), Y: l("1/4 in")},
-		plan.Solid{ID: "gate-letters", Prop: "gate", Name: "Lettering", Kind: "outline", Stock: "ply1/4", W: l("40 in"), Path: "0,0 3,0 3,5.5 7,5.5 7,0 10,0 10,14 7,14 7,8.5 3,8.5 3,14 0,14; 13,0 16,0 16,14 13,14; 22.5,0 25.5,0 29,14 25.8,14 24,5.5 22.2,14 19,14; 32,0 40,0 40,3 35,3 35,5.5 39,5.5 39,8.5 35,8.5 35,11 40,11 40,14 32,14", X: l("0 in"), Y: l("-14 in"), Z: l("48 in")},
-		plan.Solid{ID: "sun-petals", Prop: "sunflowers", Name: "Petals", Kind: "outline", Stock: "eva5", H: l("9 in"), Copies: 14, Bore: l("34 in"), Path: "-1,0 1,0 1.7,3 1.5,6 0,9 -1.5,6 -1.7,3", X: l("-19 3/4 in"), Y: l("-2 in"), Z: l("28 in")},
-		plan.Solid{ID: "sun-leaf", Prop: "sunflowers", Name: "Leaf", Kind: "outline", Stock: "ply1/4", H: l("14 in"), Pair: true, Path: "-0.4,0 0.4,0 0.5,1.6 3,3 4,6 3,9.5 0,14 -2,10 -2.5,6 -1.8,3 -0.5,1.6", X: l("12 in"), Y: l("-5 in"), Z: l("16 in")},
-		plan.Solid{ID: "keeper-head", Prop: "keeper", Name: "Head", Kind: "mesh", Stock: "xps2", H: l("11 in"), Allow: l("1/8 in"), Dowels: 1, Dowel: l("1/2 in"), Mesh: head(), X: l("-10 in"), Y: l("-12 in"), Z: l("61 in")},
-		plan.Solid{ID: "skep-screen", Prop: "skep", Name: "Screen board", Kind: "panel", Stock: "ply1/4", W: l("14 in"), H: l("10 in"), Y: l("-20 in"), Z: l("9 in"), Openings: []plan.Opening{{Name: "Picture", Face: "panel", Kind: "rect", W: l("8 1/2 in"), H: l("5 3/8 in"), Y: l("5 in")}}},
-		plan.Solid{ID: "bee-wings", Prop: "bee", Name: "Wings", Kind: "outline", Stock: "acrylic3", W: l("9 in"), Pair: true, Pitch: l("1 in"), Path: "0,1.2 1,0.5 4,0 7.5,0.6 9,2 8.6,3.4 6.8,4.2 3.5,3.6 1,2.4 0,2", X: l("0 in"), Y: l("2 in"), Z: l("50 in")},
+		plan.Solid{ID: "comb-cells", Prop: "comb", Name: "Cells", Kind: "pipe", Stock: "pvc2", Form: form.Pipe{Lengths: "216@2in", Sides: 13}, X: l("0 in"), Y: l("-1 in"), Z: l("5 1/4 in")},
+		plan.Solid{ID: "comb-back", Prop: "comb", Name: "Back", Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: l("36 in"), H: l("48 in")}, Y: l("1/4 in")},
+		plan.Solid{ID: "gate-letters", Prop: "gate", Name: "Lettering", Kind: "outline", Stock: "ply1/4", Form: form.Outline{W: l("40 in"), Path: "0,0 3,0 3,5.5 7,5.5 7,0 10,0 10,14 7,14 7,8.5 3,8.5 3,14 0,14; 13,0 16,0 16,14 13,14; 22.5,0 25.5,0 29,14 25.8,14 24,5.5 22.2,14 19,14; 32,0 40,0 40,3 35,3 35,5.5 39,5.5 39,8.5 35,8.5 35,11 40,11 40,14 32,14"}, X: l("0 in"), Y: l("-14 in"), Z: l("48 in")},
+		plan.Solid{ID: "sun-petals", Prop: "sunflowers", Name: "Petals", Kind: "outline", Stock: "eva5", Form: form.Outline{H: l("9 in"), Copies: 14, Bore: l("34 in"), Path: "-1,0 1,0 1.7,3 1.5,6 0,9 -1.5,6 -1.7,3"}, X: l("-19 3/4 in"), Y: l("-2 in"), Z: l("28 in")},
+		plan.Solid{ID: "sun-leaf", Prop: "sunflowers", Name: "Leaf", Kind: "outline", Stock: "ply1/4", Form: form.Outline{H: l("14 in"), Pair: true, Path: "-0.4,0 0.4,0 0.5,1.6 3,3 4,6 3,9.5 0,14 -2,10 -2.5,6 -1.8,3 -0.5,1.6"}, X: l("12 in"), Y: l("-5 in"), Z: l("16 in")},
+		plan.Solid{ID: "keeper-head", Prop: "keeper", Name: "Head", Kind: "mesh", Stock: "xps2", Form: form.Mesh{H: l("11 in"), Allow: l("1/8 in"), Dowels: 1, Dowel: l("1/2 in"), Mesh: head()}, X: l("-10 in"), Y: l("-12 in"), Z: l("61 in")},
+		plan.Solid{ID: "skep-screen", Prop: "skep", Name: "Screen board", Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: l("14 in"), H: l("10 in")}, Y: l("-20 in"), Z: l("9 in"), Openings: []plan.Opening{{Name: "Picture", Face: "panel", Kind: "rect", W: l("8 1/2 in"), H: l("5 3/8 in"), Y: l("5 in")}}},
+		plan.Solid{ID: "bee-wings", Prop: "bee", Name: "Wings", Kind: "outline", Stock: "acrylic3", Form: form.Outline{W: l("9 in"), Pair: true, Pitch: l("1 in"), Path: "0,1.2 1,0.5 4,0 7.5,0.6 9,2 8.6,3.4 6.8,4.2 3.5,3.6 1,2.4 0,2"}, X: l("0 in"), Y: l("2 in"), Z: l("50 in")},
 	)
 	p.Joints = []plan.Joint{
 		{ID: "bee-seams", Prop: "bee", A: "bee-body/gore", B: "bee-body/gore", Glue: "contact", Strain: true},
@@ -187,31 +187,31 @@ func Patterns() *plan.Plan {
 		p.Solids = append(p.Solids, s)
 	}
 	for _, joint := range []string{"butt", "mitre", "rabbet"} {
-		add("Box, "+joint, plan.Solid{Kind: "box", Stock: "xps1", Joint: joint, W: l("22 in"), D: l("18 in"), H: l("26 1/2 in"), Bottom: true, Lid: true, Overhang: l("1 in")})
+		add("Box, "+joint, plan.Solid{Kind: "box", Stock: "xps1", Form: form.Box{Joint: joint, W: l("22 in"), D: l("18 in"), H: l("26 1/2 in"), Bottom: true, Lid: true, Overhang: l("1 in")}})
 	}
-	add("Tower", plan.Solid{Kind: "tower", Stock: "xps1", Sides: 6, H: l("48 in"), Low: l("20 in"), High: l("9 in")})
-	add("Hopper", plan.Solid{Kind: "tower", Stock: "ply1/4", Sides: 4, H: l("12 in"), Low: l("8 in"), High: l("24 in")})
-	add("Staves", plan.Solid{Kind: "tower", Stock: "xps1", Sides: 12, H: l("30 in"), Low: l("24 in"), High: l("24 in")})
-	add("Tall pillar, split", plan.Solid{Kind: "tower", Stock: "xps1", Sides: 4, H: l("132 in"), Low: l("26 in"), High: l("18 in"), Seam: "half-lap"})
-	add("Back wall, split", plan.Solid{Kind: "panel", Stock: "ply1/4", W: l("60 in"), H: l("80 in"), Seam: "butt"})
-	add("Disc", plan.Solid{Kind: "disc", Stock: "xps1", W: l("36 in"), Bore: l("8 in")})
-	add("Disc over boards", plan.Solid{Kind: "boards", Stock: "xps1", W: l("90 in"), Offset: l("2 in")})
-	add("Rings", plan.Solid{Kind: "rings", Stock: "xps2", Low: l("24 in"), High: l("16 in"), H: l("18 in"), Wall: l("3 in")})
+	add("Tower", plan.Solid{Kind: "tower", Stock: "xps1", Form: form.Tower{Sides: 6, H: l("48 in"), Low: l("20 in"), High: l("9 in")}})
+	add("Hopper", plan.Solid{Kind: "tower", Stock: "ply1/4", Form: form.Tower{Sides: 4, H: l("12 in"), Low: l("8 in"), High: l("24 in")}})
+	add("Staves", plan.Solid{Kind: "tower", Stock: "xps1", Form: form.Tower{Sides: 12, H: l("30 in"), Low: l("24 in"), High: l("24 in")}})
+	add("Tall pillar, split", plan.Solid{Kind: "tower", Stock: "xps1", Form: form.Tower{Sides: 4, H: l("132 in"), Low: l("26 in"), High: l("18 in")}, Seam: "half-lap"})
+	add("Back wall, split", plan.Solid{Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: l("60 in"), H: l("80 in")}, Seam: "butt"})
+	add("Disc", plan.Solid{Kind: "disc", Stock: "xps1", Form: form.Disc{W: l("36 in"), Bore: l("8 in")}})
+	add("Disc over boards", plan.Solid{Kind: "boards", Stock: "xps1", Form: form.Boards{W: l("90 in"), Offset: l("2 in")}})
+	add("Rings", plan.Solid{Kind: "rings", Stock: "xps2", Form: form.Rings{Low: l("24 in"), High: l("16 in"), H: l("18 in"), Wall: l("3 in")}})
 	for _, profile := range []string{"sphere", "egg", "bell", "squash", "onion", "0,0 6,3 8,9 3,14 0,18"} {
-		add("Gores, "+strings.Split(profile, ",")[0], plan.Solid{Kind: "gores", Stock: "eva5roll", Profile: profile, Sides: 8, W: l("18 in"), H: l("18 in")})
+		add("Gores, "+strings.Split(profile, ",")[0], plan.Solid{Kind: "gores", Stock: "eva5roll", Form: form.Gores{Profile: profile, Sides: 8, W: l("18 in"), H: l("18 in")}})
 	}
-	add("Ribbed squash", plan.Solid{Kind: "gores", Stock: "eva5roll", Profile: "squash", Sides: 8, W: l("24 in"), H: l("16 in"), Crease: true})
-	add("Slices, bell", plan.Solid{Kind: "slices", Stock: "xps2", Profile: "bell", W: l("24 in"), H: l("24 in"), Allow: l("1/4 in"), Dowels: 3, Dowel: l("1/2 in")})
-	add("Carved head", plan.Solid{Kind: "mesh", Stock: "xps2", H: l("22 in"), Wall: l("3 in"), Allow: l("1/8 in"), Dowels: 2, Mesh: head()})
-	add("Cone", plan.Solid{Kind: "cone", Stock: "eva5roll", Low: l("18 in"), H: l("20 in"), Allow: l("1/2 in")})
-	add("Truncated cone", plan.Solid{Kind: "cone", Stock: "eva5roll", Low: l("18 in"), High: l("8 in"), H: l("14 in")})
-	add("Tube", plan.Solid{Kind: "wrap", Stock: "eva5roll", W: l("12 in"), H: l("24 in"), Allow: l("1 in")})
-	add("Tube, kerf bent", plan.Solid{Kind: "wrap", Stock: "ply1/4", W: l("14 in"), H: l("18 in"), Skin: l("1/16 in")})
-	add("Window frame", plan.Solid{Kind: "outline", Stock: "ply1/4", W: l("24 in"), Path: "0,0 24,0 24,36 0,36; 3,3 21,3 21,16 3,16; 3,20 21,20 21,33 3,33"})
-	add("Wings, a pair", plan.Solid{Kind: "outline", Stock: "acrylic3", W: l("20 in"), Pair: true, Path: "0,1.2 1,0.5 4,0 7.5,0.6 9,2 8.6,3.4 6.8,4.2 3.5,3.6 1,2.4 0,2"})
-	add("Petals", plan.Solid{Kind: "outline", Stock: "eva5", H: l("8 in"), Copies: 12, Bore: l("20 in"), Path: "-1,0 1,0 1.7,3 1.5,6 0,9 -1.5,6 -1.7,3"})
-	add("Comb", plan.Solid{Kind: "pipe", Stock: "pvc2", Lengths: "60@2in", Sides: 8})
-	add("Pipe frame", plan.Solid{Kind: "pipe", Stock: "pvc1.5", Lengths: "2@78in 2@30in 3@14in"})
+	add("Ribbed squash", plan.Solid{Kind: "gores", Stock: "eva5roll", Form: form.Gores{Profile: "squash", Sides: 8, W: l("24 in"), H: l("16 in"), Crease: true}})
+	add("Slices, bell", plan.Solid{Kind: "slices", Stock: "xps2", Form: form.Slices{Profile: "bell", W: l("24 in"), H: l("24 in"), Allow: l("1/4 in"), Dowels: 3, Dowel: l("1/2 in")}})
+	add("Carved head", plan.Solid{Kind: "mesh", Stock: "xps2", Form: form.Mesh{H: l("22 in"), Wall: l("3 in"), Allow: l("1/8 in"), Dowels: 2, Mesh: head()}})
+	add("Cone", plan.Solid{Kind: "cone", Stock: "eva5roll", Form: form.Cone{Low: l("18 in"), H: l("20 in"), Allow: l("1/2 in")}})
+	add("Truncated cone", plan.Solid{Kind: "cone", Stock: "eva5roll", Form: form.Cone{Low: l("18 in"), High: l("8 in"), H: l("14 in")}})
+	add("Tube", plan.Solid{Kind: "wrap", Stock: "eva5roll", Form: form.Wrap{W: l("12 in"), H: l("24 in"), Allow: l("1 in")}})
+	add("Tube, kerf bent", plan.Solid{Kind: "wrap", Stock: "ply1/4", Form: form.Wrap{W: l("14 in"), H: l("18 in"), Skin: l("1/16 in")}})
+	add("Window frame", plan.Solid{Kind: "outline", Stock: "ply1/4", Form: form.Outline{W: l("24 in"), Path: "0,0 24,0 24,36 0,36; 3,3 21,3 21,16 3,16; 3,20 21,20 21,33 3,33"}})
+	add("Wings, a pair", plan.Solid{Kind: "outline", Stock: "acrylic3", Form: form.Outline{W: l("20 in"), Pair: true, Path: "0,1.2 1,0.5 4,0 7.5,0.6 9,2 8.6,3.4 6.8,4.2 3.5,3.6 1,2.4 0,2"}})
+	add("Petals", plan.Solid{Kind: "outline", Stock: "eva5", Form: form.Outline{H: l("8 in"), Copies: 12, Bore: l("20 in"), Path: "-1,0 1,0 1.7,3 1.5,6 0,9 -1.5,6 -1.7,3"}})
+	add("Comb", plan.Solid{Kind: "pipe", Stock: "pvc2", Form: form.Pipe{Lengths: "60@2in", Sides: 8}})
+	add("Pipe frame", plan.Solid{Kind: "pipe", Stock: "pvc1.5", Form: form.Pipe{Lengths: "2@78in 2@30in 3@14in"}})
 	return p
 }
 
@@ -251,7 +251,7 @@ func head() string {
 func Metric(today time.Time) *plan.Plan {
 	p := plan.New("thistledown-porch", "Thistledown porch", "mm", today.AddDate(0, 0, 40).Format(time.DateOnly))
 	p.Props = []plan.Prop{{ID: "hopper", Name: "Seed hopper", Known: l("500 mm"), Of: "height"}}
-	p.Solids = []plan.Solid{{ID: "hopper-body", Prop: "hopper", Name: "Hopper", Kind: "tower", Stock: "eva10", Sides: 6, H: l("500 mm"), Low: l("180 mm"), High: l("420 mm")}}
+	p.Solids = []plan.Solid{{ID: "hopper-body", Prop: "hopper", Name: "Hopper", Kind: "tower", Stock: "eva10", Form: form.Tower{Sides: 6, H: l("500 mm"), Low: l("180 mm"), High: l("420 mm")}}}
 	p.Joints = []plan.Joint{{ID: "hopper-seams", Prop: "hopper", A: "hopper-body/face", B: "hopper-body/face", Glue: "contact", Strain: true}}
 	p.Finishes = []plan.Finish{{ID: "hopper-body", Solid: "hopper-body", Layers: []plan.Layer{{Coat: "heatseal", Coats: 1}, {Coat: "flexseal", Coats: 2}, {Coat: "latex", Coats: 2}}}}
 	p.Devices = []plan.Device{

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
+	"zapbarn/core/form"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 )
@@ -37,9 +38,9 @@ func TestThePatternBookIsWhole(t *testing.T) {
 		s := &p.Solids[i]
 		have[s.Kind] = true
 		require.NotNil(t, w.Shapes[s.ID], s.Name)
-		require.NotEmpty(t, w.Shapes[s.ID].Order(s.Kind), s.Name)
+		require.NotEmpty(t, form.Steps(s.Form, w.Shapes[s.ID]), s.Name)
 	}
-	for _, k := range plan.SolidKinds {
+	for _, k := range form.Names() {
 		assert.True(t, have[k], k)
 	}
 	for _, s := range w.Sheets {

@@ -176,12 +176,12 @@ func TestAddASolidAndPullItsSizes(t *testing.T) {
 	}
 	s.live(func() { drag("h", 0, -40) })
 	p = s.plan("midnight-apiary")
-	assert.Greater(t, p.Solid(tower.ID).H.Value(), tower.H.Value()+50)
-	assert.Equal(t, p.Solid(tower.ID).H.String(), s.value("f.h"), "the ticket says the same")
+	assert.Greater(t, p.Solid(tower.ID).Length("h").Value(), tower.Length("h").Value()+50)
+	assert.Equal(t, p.Solid(tower.ID).Length("h").String(), s.value("f.h"), "the ticket says the same")
 	s.live(func() { drag("low", 15, 0) })
-	assert.Greater(t, s.plan("midnight-apiary").Solid(tower.ID).Low.Value(), tower.Low.Value()+20)
+	assert.Greater(t, s.plan("midnight-apiary").Solid(tower.ID).Length("low").Value(), tower.Length("low").Value()+20)
 	s.live(func() { s.clickText("Undo") })
-	assert.Equal(t, tower.Low.Value(), s.plan("midnight-apiary").Solid(tower.ID).Low.Value())
+	assert.Equal(t, tower.Length("low").Value(), s.plan("midnight-apiary").Solid(tower.ID).Length("low").Value())
 	// every drawing of the palette makes a solid
 	n := s.count(".palette button")
 	for i := range n {

@@ -6,6 +6,7 @@ import (
 	"github.com/jackc/pgx/v5"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/store"
@@ -20,11 +21,11 @@ func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
 	require.NoError(t, err)
 	p := plan.New("lidded", "Lidded", "in", "")
 	p.Props = []plan.Prop{{ID: "chest", Name: "Chest"}}
-	box := plan.Solid{ID: "box", Prop: "chest", Name: "Box", Kind: "box", Stock: "xps1", W: measure.Len("20 in"), D: measure.Len("12 in"), H: measure.Len("10 in"), Lid: true}
+	box := plan.Solid{ID: "box", Prop: "chest", Name: "Box", Kind: "box", Stock: "xps1", Form: form.Box{W: measure.Len("20 in"), D: measure.Len("12 in"), H: measure.Len("10 in"), Lid: true}}
 	p.Solids = []plan.Solid{box}
 	require.NoError(t, s.Create(ctx, p, true))
 	taller := box
-	taller.H = measure.Len("15 in")
+	taller = taller.Set("h", measure.Len("15 in"))
 	require.NoError(t, s.Apply(ctx, "lidded", "me", plan.Edit{Label: "taller", Changes: []plan.Change{p.Put("solid", "box", taller)}}))
 	require.NoError(t, s.Close())
 	conn, err := pgx.Connect(ctx, url)
@@ -39,7 +40,7 @@ func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
 		q, _, err := s.Load(ctx, "lidded")
 		require.NoError(t, err)
 		require.Empty(t, q.Broken())
-		return q.Solids[0].H.String()
+		return q.Solids[0].Length("h").String()
 	}
 	assert.Equal(t, `16"`, height())
 	_, err = s.Undo(ctx, "lidded")

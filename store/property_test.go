@@ -7,6 +7,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
@@ -24,9 +25,9 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 	case 1:
 		prop := pick(p.Elements("prop")).ID
 		id := p.FreshID("solid", "box")
-		s := plan.Solid{ID: id, Prop: prop, Name: "Box", Kind: "box", Stock: "xps1", W: measure.Len("20 in"), D: measure.Len("10 in")}
+		s := plan.Solid{ID: id, Prop: prop, Name: "Box", Kind: "box", Stock: "xps1", Form: form.Box{W: measure.Len("20 in"), D: measure.Len("10 in")}}
 		if r.IntN(2) == 0 {
-			s.H = measure.Len(fmt.Sprintf("%d in", 5+r.IntN(40)))
+			s = s.Set("h", measure.Len(fmt.Sprintf("%d in", 5+r.IntN(40))))
 		}
 		return plan.Edit{Label: "add a box", Changes: []plan.Change{p.Put("solid", id, s)}}
 	case 2:

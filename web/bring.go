@@ -9,6 +9,7 @@ import (
 	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
@@ -85,7 +86,7 @@ func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
 	if w.Plan.Metric() {
 		bare = "mm"
 	}
-	sol := &plan.Solid{Prop: c.PostForm("prop"), Stock: c.PostForm("stock"), Pair: c.PostForm("pair") == "on"}
+	sol := &plan.Solid{Prop: c.PostForm("prop"), Stock: c.PostForm("stock")}
 	if w.Plan.Prop(sol.Prop) == nil {
 		return nil, measure.Bad("prop", "is gone; open one first")
 	}
@@ -112,25 +113,26 @@ func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
 		if !r.Sound() {
 			return nil, measure.Bad("mesh", "cannot be cut: %s", strings.Join(r.Words(), "; "))
 		}
-		sol.Kind, sol.H = "mesh", size
+		body := form.Mesh{H: size}
 		if c.PostForm("of") == "width" {
-			sol.H = measure.Of[measure.LengthKind](size.Value() * (r.Hi.Z - r.Lo.Z) / (r.Hi.X - r.Lo.X))
+			body.H = measure.Of[measure.LengthKind](size.Value() * (r.Hi.Z - r.Lo.Z) / (r.Hi.X - r.Lo.X))
 		}
-		if sol.Mesh, err = mesh.Pack(); err != nil {
+		if body.Mesh, err = mesh.Pack(); err != nil {
 			return nil, err
 		}
-		sol.Pair = false
+		*sol = sol.As(body)
 	} else {
 		rings, err := formats.Rings(c.Request.Context(), data)
 		if err != nil {
 			return nil, err
 		}
-		sol.Kind, sol.Path = "outline", pattern.WriteRings(toUnits(rings))
+		flat := form.Outline{Path: pattern.WriteRings(toUnits(rings)), Pair: c.PostForm("pair") == "on"}
 		if c.PostForm("of") == "width" {
-			sol.W = size
+			flat.W = size
 		} else {
-			sol.H = size
+			flat.H = size
 		}
+		*sol = sol.As(flat)
 	}
 	if _, err := sol.Shape(s.lib); err != nil {
 		return nil, measure.ErrorIn(err, w.Plan.Metric())
@@ -159,7 +161,7 @@ func toUnits(rings [][]pattern.Point) [][]pattern.Point {
 
 // BringStocks are the sheets a silhouette or mesh can be cut from.
 func (p *Page) BringStocks() (out []Option) {
-	for _, f := range fieldsOf(p.Work, &plan.Solid{Kind: "panel", Stock: "ply1/4"}) {
+	for _, f := range fieldsOf(p.Work, &plan.Solid{Kind: "panel", Stock: "ply1/4", Form: form.Panel{}}) {
 		if f.Name == "stock" {
 			out = f.Options
 		}

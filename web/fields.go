@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"zapbarn/core/circuit"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
@@ -37,19 +38,6 @@ type spec struct{ name, label, kind string }
 var specs = map[string][]spec{
 	"display":    {{"name", "Name", "text"}, {"opens", "Opens", "text"}, {"units", "Units", "in|mm"}, {"temp", "Workshop", "text"}, {"rh", "Humidity, %", "text"}, {"kerf", "Saw kerf", "text"}, {"margin", "Sheet margin", "text"}, {"nights", "Nights", "text"}, {"night", "A night", "text"}, {"duty", "Scenes run, %", "text"}, {"outdoors", "Outdoors", "check"}},
 	"prop":       {{"name", "Name", "text"}, {"known", "One known dimension", "text"}, {"of", "It is the", "height|width|depth"}, {"note", "Note", "text"}},
-	"box":        {{"name", "Name", "text"}, {"w", "Width", "text"}, {"d", "Depth", "text"}, {"h", "Height", "text"}, {"stock", "Stock", "sheet"}, {"joint", "Corners", "butt|mitre|rabbet"}, {"overhang", "Lid overhang", "text"}, {"lid", "Lid", "check"}, {"bottom", "Bottom", "check"}, {"sealed", "Closed for good", "check"}, {"openings", "Openings", "wide"}},
-	"tower":      {{"name", "Name", "text"}, {"sides", "Sides", "text"}, {"h", "Height", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
-	"disc":       {{"name", "Name", "text"}, {"w", "Across", "text"}, {"bore", "Hole", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"upright", "Standing on edge", "check"}, {"lit", "Light must pass", "check"}},
-	"rings":      {{"name", "Name", "text"}, {"h", "Height", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"wall", "Wall", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
-	"pipe":       {{"name", "Name", "text"}, {"stock", "Pipe", "pipe"}, {"sides", "In a comb, a row", "text"}, {"lengths", "Lengths", "wide"}},
-	"panel":      {{"name", "Name", "text"}, {"w", "Width", "text"}, {"h", "Height", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"lying", "Lying flat", "check"}, {"lit", "Light must pass", "check"}, {"openings", "Openings", "wide"}},
-	"gores":      {{"name", "Name", "text"}, {"profile", "Profile", "text"}, {"w", "Widest", "text"}, {"h", "Height", "text"}, {"sides", "Gores", "text"}, {"stock", "Stock", "sheet"}, {"allow", "Seam allowance", "text"}, {"crease", "Creased ribs", "check"}},
-	"slices":     {{"name", "Name", "text"}, {"profile", "Profile", "text"}, {"w", "Widest", "text"}, {"h", "Height", "text"}, {"wall", "Wall", "text"}, {"allow", "Carve allowance", "text"}, {"dowels", "Dowels", "text"}, {"dowel", "Dowel, thick", "text"}, {"stock", "Stock", "sheet"}, {"sealed", "Closed for good", "check"}},
-	"cone":       {{"name", "Name", "text"}, {"low", "Across, bottom", "text"}, {"high", "Across, top", "text"}, {"h", "Height", "text"}, {"allow", "Seam overlap", "text"}, {"stock", "Stock", "sheet"}},
-	"wrap":       {{"name", "Name", "text"}, {"w", "Across", "text"}, {"h", "Height", "text"}, {"allow", "Seam overlap", "text"}, {"skin", "Kerf leaves", "text"}, {"stock", "Stock", "sheet"}},
-	"boards":     {{"name", "Name", "text"}, {"w", "Across", "text"}, {"offset", "Seam offset", "text"}, {"brace", "Brace, wide", "text"}, {"stock", "Stock", "sheet"}},
-	"outline":    {{"name", "Name", "text"}, {"h", "Height", "text"}, {"w", "Width", "text"}, {"copies", "Copies", "text"}, {"stock", "Stock", "sheet"}, {"pitch", "Pitch", "text"}, {"bore", "Round a circle", "text"}, {"pair", "Left and right", "check"}, {"lying", "Lying flat", "check"}, {"lit", "Light must pass", "check"}, {"path", "Corners, x,y", "wide"}},
-	"mesh":       {{"name", "Name", "text"}, {"h", "Height", "text"}, {"stock", "Stock", "sheet"}, {"wall", "Wall", "text"}, {"allow", "Carve allowance", "text"}, {"dowels", "Pins a joint", "text"}, {"dowel", "Pin, thick", "text"}, {"sealed", "Closed for good", "check"}},
 	"seam":       {{"seam", "Large parts", "|butt|half-lap"}, {"seamAt", "Seam at", "text"}, {"lap", "Lap", "text"}},
 	"picture":    {{"name", "Name", "text"}, {"known", "A to B is", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}, {"upright", "A to B stands upright", "check"}},
 	"squared":    {{"name", "Name", "text"}, {"sqw", "Rectangle, wide", "text"}, {"sqh", "Rectangle, high", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}},
@@ -79,9 +67,6 @@ var specs = map[string][]spec{
 // placed are the fields every solid has for where it stands in its prop.
 var placed = []spec{{"x", "Right by", "text"}, {"y", "Back by", "text"}, {"z", "Up by", "text"}}
 
-// seamed are the solids whose large parts can be split.
-var seamed = map[string]bool{"box": true, "tower": true, "panel": true, "outline": true, "gores": true, "cone": true, "wrap": true, "slices": true, "rings": true, "mesh": true}
-
 // tooLarge reports whether a part of a solid fits no sheet.
 func tooLarge(w *plan.Work, solid string) bool {
 	for _, sh := range w.Sheets {
@@ -92,6 +77,40 @@ func tooLarge(w *plan.Work, solid string) bool {
 		}
 	}
 	return false
+}
+
+// solidSpecs are the fields of a solid: its name, its form's own as their tags
+// have them, its stock, and what every solid has. Short ones come first, then
+// ticks, then long texts.
+func solidSpecs(x *plan.Solid) []spec {
+	k, _ := form.Of(x.Kind)
+	short := []spec{{"name", "Name", "text"}}
+	var choices, ticks, long []spec
+	if x.Form != nil {
+		t := reflect.TypeOf(x.Form)
+		for i := range t.NumField() {
+			f := t.Field(i)
+			name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+			label := f.Tag.Get("label")
+			switch {
+			case label == "":
+			case f.Type.Kind() == reflect.Bool:
+				ticks = append(ticks, spec{name, label, "check"})
+			case f.Tag.Get("choose") != "":
+				choices = append(choices, spec{name, label, f.Tag.Get("choose")})
+			case f.Tag.Get("wide") != "":
+				long = append(long, spec{name, label, "wide"})
+			default:
+				short = append(short, spec{name, label, "text"})
+			}
+		}
+	}
+	out := append(append(short, spec{"stock", "Stock", k.Form}), choices...)
+	out = append(append(out, ticks...), spec{"sealed", "Closed for good", "check"}, spec{"lit", "Light must pass", "check"})
+	if k.Opens {
+		long = append(long, spec{"openings", "Openings", "wide"})
+	}
+	return append(out, long...)
 }
 
 func specsOf(w *plan.Work, v any) []spec {
@@ -112,11 +131,12 @@ func specsOf(w *plan.Work, v any) []spec {
 	case *plan.Prop:
 		return specs["prop"]
 	case *plan.Solid:
-		list := append([]spec(nil), specs[x.Kind]...)
+		list := solidSpecs(x)
+		k, _ := form.Of(x.Kind)
 		switch {
 		case x.Seam != "":
 			list = append(list, specs["seam"]...)
-		case seamed[x.Kind] && tooLarge(w, x.ID):
+		case k.Splits && tooLarge(w, x.ID):
 			list = append(list, specs["seam"][0])
 		}
 		return append(list, placed...)
@@ -157,7 +177,11 @@ func fieldsOf(w *plan.Work, v any) []Field {
 	var out []Field
 	for _, s := range specsOf(w, v) {
 		f := Field{Name: s.name, Label: s.label, Kind: s.kind, Max: lettersOf(v, s.name)}
-		switch val := fieldByJSON(v, s.name).Interface().(type) {
+		at, _, _, ok := plan.At(v, s.name)
+		if !ok {
+			continue
+		}
+		switch val := at.Interface().(type) {
 		case bool:
 			f.Checked = val
 		case int:
@@ -265,26 +289,13 @@ func fieldsOf(w *plan.Work, v any) []Field {
 	return out
 }
 
-// fieldByJSON is a struct's field by its JSON name.
-func fieldByJSON(v any, name string) reflect.Value {
-	r := reflect.ValueOf(v).Elem()
-	for i := range r.NumField() {
-		if n, _, _ := strings.Cut(r.Type().Field(i).Tag.Get("json"), ","); n == name {
-			return r.Field(i)
-		}
-	}
-	panic("web: no field " + name)
-}
-
 // lettersOf is how many letters a text field may have; 0 for what is no text.
 func lettersOf(v any, name string) int {
-	t := reflect.TypeOf(v).Elem()
-	for i := range t.NumField() {
-		if n, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ","); n == name && t.Field(i).Type.Kind() == reflect.String {
-			return plan.Letters(t.Field(i))
-		}
+	f, tag, _, ok := plan.At(v, name)
+	if !ok || f.Kind() != reflect.String {
+		return 0
 	}
-	return 0
+	return plan.Letters(reflect.StructField{Tag: tag})
 }
 
 // fill lays entered values over the element as it was shown. Only fields the
@@ -307,7 +318,10 @@ func fill(w *plan.Work, kind string, was []byte, values map[string]string) (json
 			continue
 		}
 		text = strings.TrimSpace(text)
-		f := fieldByJSON(v, s.name)
+		f, _, keep, ok := plan.At(v, s.name)
+		if !ok {
+			continue
+		}
 		switch f.Interface().(type) {
 		case bool:
 			f.SetBool(text == "on")
@@ -357,6 +371,7 @@ func fill(w *plan.Work, kind string, was []byte, values map[string]string) (json
 				return nil, measure.Bad(s.name, "%s", err)
 			}
 		}
+		keep()
 	}
 	b, err := json.Marshal(v)
 	return b, err

@@ -184,7 +184,7 @@ func TestWhatIsBroughtInIsReadDefensively(t *testing.T) {
 	require.NoError(t, err)
 	ivy := p.Solid("riser-ivy-leaf")
 	require.NotNil(t, ivy)
-	assert.Equal(t, "12 in", ivy.W.String())
+	assert.Equal(t, "12 in", ivy.Length("w").String())
 	var small bytes.Buffer
 	require.NoError(t, png.Encode(&small, image.NewRGBA(image.Rect(0, 0, 4, 4))))
 	for _, c := range []struct {

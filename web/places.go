@@ -15,6 +15,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 	"zapbarn/core/check"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
@@ -233,7 +234,7 @@ func (s *Server) bench(p *Page) {
 		}
 		if sol != nil && w.Shapes[sol.ID] != nil {
 			p.OrderOf = sol.Name
-			for _, step := range w.Shapes[sol.ID].Order(sol.Kind) {
+			for _, step := range form.Steps(sol.Form, w.Shapes[sol.ID]) {
 				p.Order = append(p.Order, measure.InUnits(step, w.Plan.Metric()))
 			}
 		}

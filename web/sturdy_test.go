@@ -19,6 +19,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 	"zapbarn/core/check"
+	"zapbarn/core/form"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
@@ -33,13 +34,11 @@ import (
 func halfKnown() *plan.Plan {
 	p := plan.New("half-known", "Half known", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
-	for _, kind := range plan.SolidKinds {
-		stock := "xps1"
-		if kind == "pipe" {
-			stock = "pvc1"
-		}
-		if kind != "mesh" && kind != "outline" && kind != "gores" {
-			p.Solids = append(p.Solids, plan.Solid{ID: "s-" + kind, Prop: "a", Name: kind, Kind: kind, Stock: stock, Sides: 4})
+	for _, kind := range form.Names() {
+		k, _ := form.Of(kind)
+		stock := k.Stock
+		if kind != "mesh" && kind != "outline" {
+			p.Solids = append(p.Solids, plan.Solid{ID: "s-" + kind, Prop: "a", Name: kind, Kind: kind, Stock: stock, Form: k.Blank})
 		}
 	}
 	p.Devices = []plan.Device{{ID: "L", Prop: "a", Kind: "lamp", Name: "L", Product: "flicker12"}, {ID: "K", Prop: "b", Kind: "switch", Name: "K", Driven: true}}

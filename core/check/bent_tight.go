@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
@@ -15,20 +16,8 @@ import (
 // tightest is the least inside radius a solid's sheet is bent to, in mm, and the
 // thickness that bends; false where nothing is bent.
 func tightest(s *plan.Solid, t float64) (radius, bends float64, ok bool) {
-	switch s.Kind {
-	case "wrap":
-		if skin := s.Skin.Value(); skin > 0 { // kerfed inside: only the skin bends
-			return s.W.Value()/2 - skin, skin, true
-		}
-		return s.W.Value()/2 - t, t, true
-	case "cone": // curved most at its small end; across the face, not level
-		big, small := math.Max(s.Low.Value(), s.High.Value())/2, math.Min(s.Low.Value(), s.High.Value())/2
-		if small == 0 {
-			small = 3 * t // a point is cut blunt
-		}
-		return small*math.Hypot(s.H.Value(), big-small)/s.H.Value() - t, t, true
-	case "gores":
-		return s.W.Value()/2 - t, t, !s.W.IsZero()
+	if b, bent := s.Form.(form.Bent); bent {
+		return b.Bends(t)
 	}
 	return 0, 0, false
 }
@@ -66,14 +55,17 @@ var _ = rule("bent-tight", Stop, "A sheet is bent tighter than it bends without 
 		if w.Plan.Metric() {
 			step = 0.5
 		}
-		if skin := math.Floor(s.W.Value()/2/(b.Cold+1)/step) * step; s.Kind == "wrap" && s.Skin.IsZero() && skin > 0 && skin < m.Thick.Value() {
-			next := *s
-			next.Skin = length(w, skin)
+		tube, wrapped := s.Form.(form.Wrap)
+		if skin := math.Floor(tube.W.Value()/2/(b.Cold+1)/step) * step; wrapped && tube.Skin.IsZero() && skin > 0 && skin < m.Thick.Value() {
+			next := s.Set("skin", length(w, skin))
 			snag.Mends = append(snag.Mends, put(w, fmt.Sprintf("Kerf the inside, leaving %s", w.Len(skin)), "solid", s.ID, next))
 		}
 		for _, o := range flexible(w, m) {
 			next := *s
-			next.Stock, next.Skin = o.ID, measure.Length{}
+			next.Stock = o.ID
+			if wrapped {
+				next = next.Set("skin", measure.Length{})
+			}
 			ob, _ := o.Bends()
 			if r, t, _ := tightest(&next, o.Thick.Value()); r >= ob.Cold*t && len(snag.Mends) < 3 {
 				if _, err := next.Shape(w.Lib); err == nil {

@@ -12,6 +12,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
@@ -39,7 +40,7 @@ func find(list []Snag, code, at string) *Snag {
 func clean() *plan.Plan {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A", Known: measure.Len("10 in"), Of: "height"}}
-	p.Solids = []plan.Solid{{ID: "box", Prop: "a", Name: "Box", Kind: "box", Stock: "ply1/4", W: measure.Len("12 in"), D: measure.Len("8 in"), H: measure.Len("10 in"), Joint: "butt"}}
+	p.Solids = []plan.Solid{{ID: "box", Prop: "a", Name: "Box", Kind: "box", Stock: "ply1/4", Form: form.Box{W: measure.Len("12 in"), D: measure.Len("8 in"), H: measure.Len("10 in"), Joint: "butt"}}}
 	p.Joints = []plan.Joint{{ID: "j", Prop: "a", A: "box/front", B: "box/left", Glue: "pva"}, {ID: "j2", Prop: "a", A: "box/right", B: "box/front", Glue: "pva"},
 		{ID: "j3", Prop: "a", A: "box/back", B: "box/left", Glue: "pva"}, {ID: "j4", Prop: "a", A: "box/back", B: "box/right", Glue: "pva"}}
 	p.Finishes = []plan.Finish{{ID: "box", Solid: "box", Layers: []plan.Layer{{Coat: "latex", Coats: 2}}}}
@@ -114,25 +115,25 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		mends int
 		spoil func(*plan.Plan)
 	}{
-		{"size-missing", Mind, 0, func(p *plan.Plan) { p.Solids[0].W = measure.Length{} }},
+		{"size-missing", Mind, 0, func(p *plan.Plan) { p.Solids[0] = p.Solids[0].Set("w", measure.Length{}) }},
 		{"prop-empty", Note, 0, func(p *plan.Plan) { p.Props = append(p.Props, plan.Prop{ID: "b", Name: "B"}) }},
 		{"larger-than-sheet", Stop, 1, func(p *plan.Plan) {
-			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", W: measure.Len("60 in")})
+			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", Form: form.Disc{W: measure.Len("60 in")}})
 			p.Props[0].Known = measure.Length{}
 		}},
 		{"larger-than-sheet", Stop, 0, func(p *plan.Plan) { // boards make one disc, not two, and none with a bore
-			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", W: measure.Len("60 in"), Copies: 2})
+			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", Form: form.Disc{W: measure.Len("60 in"), Copies: 2}})
 			p.Props[0].Known = measure.Length{}
 		}},
 		{"larger-than-sheet", Stop, 0, func(p *plan.Plan) {
-			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", W: measure.Len("60 in"), Bore: measure.Len("10 in")})
+			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", Form: form.Disc{W: measure.Len("60 in"), Bore: measure.Len("10 in")}})
 			p.Props[0].Known = measure.Length{}
 		}},
 		{"neck", Fix, 1, func(p *plan.Plan) { // two squares and a bar of 1/2 in
-			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "eva10", W: measure.Len("20 in"), Path: "0,0 8,0 8,3.8 12,3.8 12,0 20,0 20,8 12,8 12,4.2 8,4.2 8,8 0,8"})
+			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "eva10", Form: form.Outline{W: measure.Len("20 in"), Path: "0,0 8,0 8,3.8 12,3.8 12,0 20,0 20,8 12,8 12,4.2 8,4.2 8,8 0,8"}})
 		}},
 		{"neck", Mind, 0, func(p *plan.Plan) { // a mast
-			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "ply1/4", W: measure.Len("10 in"), Path: "0,0 10,0 10,6 5.2,6 5.2,16 4.8,16 4.8,6 0,6"})
+			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "ply1/4", Form: form.Outline{W: measure.Len("10 in"), Path: "0,0 10,0 10,6 5.2,6 5.2,16 4.8,16 4.8,6 0,6"}})
 		}},
 		{"laid-by-hand", Fix, 1, func(p *plan.Plan) {
 			p.Layouts = []plan.Layout{{ID: "ply1/4", Pins: []plan.Pin{{Part: "box/front", X: measure.Len("60 in"), Y: measure.Len("1 in"), Locked: true}}}}
@@ -141,13 +142,13 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Layouts = []plan.Layout{{ID: "ply1/4", Pins: []plan.Pin{{Part: "box/front", X: measure.Len("1 in"), Y: measure.Len("90 in"), Cut: true}}}}
 		}},
 		{"one-inch", Note, 0, func(p *plan.Plan) { // two of 48 x 48 just miss a sheet of 48 x 96
-			p.Solids = append(p.Solids, plan.Solid{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "xps1", W: measure.Len("40 in"), H: measure.Len("47 3/4 in"), Copies: 2})
+			p.Solids = append(p.Solids, plan.Solid{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "xps1", Form: form.Panel{W: measure.Len("40 in"), H: measure.Len("47 3/4 in"), Copies: 2}})
 		}},
 		{"larger-than-sheet", Stop, 2, func(p *plan.Plan) {
-			p.Solids[0].W, p.Solids[0].H, p.Props[0].Known = measure.Len("100 in"), measure.Len("100 in"), measure.Len("100 in")
+			p.Solids[0], p.Props[0].Known = p.Solids[0].Set("w", measure.Len("100 in")).Set("h", measure.Len("100 in")), measure.Len("100 in")
 		}},
 		{"saw-stop", Mind, 0, func(p *plan.Plan) {
-			p.Solids = append(p.Solids, plan.Solid{ID: "t", Prop: "a", Name: "T", Kind: "tower", Stock: "ply1/2", Sides: 4, H: measure.Len("10 in"), Low: measure.Len("8 in"), High: measure.Len("5 in")})
+			p.Solids = append(p.Solids, plan.Solid{ID: "t", Prop: "a", Name: "T", Kind: "tower", Stock: "ply1/2", Form: form.Tower{Sides: 4, H: measure.Len("10 in"), Low: measure.Len("8 in"), High: measure.Len("5 in")}})
 			p.Joints = append(p.Joints, plan.Joint{ID: "k", Prop: "a", A: "t/face", B: "t/face", Glue: "pva"})
 		}},
 		{"known-size", Fix, 2, func(p *plan.Plan) { p.Props[0].Known = measure.Len("15 in") }},
@@ -332,7 +333,7 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 				plan.Device{ID: "L9", Prop: "a", Kind: "lamp", Name: "L9", From: "U9", Product: "puck12", Amps: amp("600 mA"), Proven: true})
 		}},
 		{"bent-tight", Stop, 1, func(p *plan.Plan) { // 2 in foam round a 12 in post
-			p.Solids = append(p.Solids, plan.Solid{ID: "post", Prop: "a", Name: "Post", Kind: "wrap", Stock: "xps2", W: measure.Must[measure.LengthKind]("12 in"), H: measure.Must[measure.LengthKind]("20 in")})
+			p.Solids = append(p.Solids, plan.Solid{ID: "post", Prop: "a", Name: "Post", Kind: "wrap", Stock: "xps2", Form: form.Wrap{W: measure.Must[measure.LengthKind]("12 in"), H: measure.Must[measure.LengthKind]("20 in")}})
 		}},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
 	} {
@@ -559,7 +560,7 @@ func TestBentTight(t *testing.T) {
 	}
 	mm := func(v float64) measure.Length { return measure.Must[measure.LengthKind](fmt.Sprintf("%.3f mm", v)) }
 	wrap := func(stock string, inside, t float64) plan.Solid {
-		return plan.Solid{Kind: "wrap", Stock: stock, W: mm(2 * (inside + t)), H: mm(200)}
+		return plan.Solid{Kind: "wrap", Stock: stock, Form: form.Wrap{W: mm(2 * (inside + t)), H: mm(200)}}
 	}
 	assert.Nil(t, of(wrap("acrylic3", 541, 3))) // 180 thicknesses
 	s := of(wrap("acrylic3", 539, 3))
@@ -575,22 +576,22 @@ func TestBentTight(t *testing.T) {
 	assert.Equal(t, `Kerf the inside, leaving 1/16"`, s.Mends[0].Label) // 206.35/96 = 2.149 mm, down to a sixteenth
 	assert.Nil(t, of(wrap("ply1/4", 604, 6.35)))
 	kerfed := wrap("ply1/4", 0, 200)
-	kerfed.Skin = mm(2)
+	kerfed = kerfed.Set("skin", mm(2))
 	assert.Nil(t, of(kerfed)) // 198 > 190
-	kerfed.Skin = mm(2.1)
+	kerfed = kerfed.Set("skin", mm(2.1))
 	assert.NotNil(t, of(kerfed)) // 197.9 < 199.5
 	// 5 mm EVA, cone of 60 and 30 mm over 15 mm: 15 x sqrt(2) - 5 = 16.2
-	assert.Nil(t, of(plan.Solid{Kind: "cone", Stock: "eva5", Low: mm(60), High: mm(30), H: mm(15)}))
-	assert.Equal(t, Mind, of(plan.Solid{Kind: "cone", Stock: "eva5", Low: mm(40), High: mm(20), H: mm(60)}).Level) // 5.1
-	assert.Equal(t, Stop, of(plan.Solid{Kind: "cone", Stock: "xps1", Low: mm(600), High: mm(300), H: mm(600)}).Level)
-	assert.Nil(t, of(plan.Solid{Kind: "cone", Stock: "eva5", Low: mm(300), H: mm(400)}))
+	assert.Nil(t, of(plan.Solid{Kind: "cone", Stock: "eva5", Form: form.Cone{Low: mm(60), High: mm(30), H: mm(15)}}))
+	assert.Equal(t, Mind, of(plan.Solid{Kind: "cone", Stock: "eva5", Form: form.Cone{Low: mm(40), High: mm(20), H: mm(60)}}).Level) // 5.1
+	assert.Equal(t, Stop, of(plan.Solid{Kind: "cone", Stock: "xps1", Form: form.Cone{Low: mm(600), High: mm(300), H: mm(600)}}).Level)
+	assert.Nil(t, of(plan.Solid{Kind: "cone", Stock: "eva5", Form: form.Cone{Low: mm(300), H: mm(400)}}))
 }
 
 // A written glue line may be a tenth shorter than the seam, no more; a longer
 // one and one that follows the form are left alone.
 func TestGlueLine(t *testing.T) {
 	p := clean()
-	h := p.Solids[0].H.Value()
+	h := p.Solids[0].Length("h").Value()
 	for share, told := range map[float64]bool{0: false, .899: true, .901: false, 1: false, 3: false} {
 		p.Joints[0].Length = measure.Length{}
 		if share > 0 {

@@ -20,7 +20,7 @@ var _ = rule("entry-hole", Fix, "Wires enter a closed part through no hole that 
 				snag.Title = "No hole into " + s.Name + " for its wires"
 				snag.Why = fmt.Sprintf("%s must go in, %s thick together; the hole wants %s.", strings.Join(e.Wires, ", "), w.Len(e.Bundle), w.Len(e.Hole))
 			}
-			if s.Kind == "box" && !s.H.IsZero() {
+			if s.Kind == "box" && !s.Length("h").IsZero() {
 				next := *s
 				next.Openings = append(append([]plan.Opening(nil), s.Openings...), plan.Opening{Name: "Wire hole", Face: "back", Kind: "round", W: tape(w, e.Hole), Y: tape(w, e.Hole/2+50)})
 				if _, err := next.Shape(w.Lib); err == nil {

@@ -17,6 +17,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
@@ -49,9 +50,9 @@ func TestAnswersStandAsFrozen(t *testing.T) {
 	for _, seam := range []string{"half-lap", "butt"} {
 		for i := range book.Solids {
 			s := book.Solids[i]
-			for _, l := range []*measure.Length{&s.W, &s.D, &s.H, &s.Low, &s.High} {
-				if !l.IsZero() {
-					*l = measure.Of[measure.LengthKind](3.5 * l.Value())
+			for _, field := range []string{"w", "d", "h", "low", "high"} {
+				if l := s.Length(field); !l.IsZero() {
+					s = s.Set(field, measure.Of[measure.LengthKind](3.5*l.Value()))
 				}
 			}
 			s.Seam = seam
@@ -173,7 +174,7 @@ func stands(shape *pattern.Shape, s *plan.Solid) string {
 	for _, l := range shape.Lines {
 		fmt.Fprintf(&b, "line %s: %s to %s, %.2f by %.2f mm\n", s.ID, l.A, l.B, l.Length, l.Width)
 	}
-	for _, step := range shape.Order(s.Kind) {
+	for _, step := range form.Steps(s.Form, shape) {
 		fmt.Fprintf(&b, "order %s: %s\n", s.ID, step)
 	}
 	return b.String()

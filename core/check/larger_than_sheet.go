@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
@@ -50,8 +51,8 @@ var _ = rule("larger-than-sheet", Stop, "A part is larger than the sheet, or a l
 				}
 			}
 			sol := *part.Solid
-			if part.Panel.Round > 0 && sol.Kind == "disc" && sol.Copies < 2 && sol.Bore.IsZero() {
-				next := plan.Solid{ID: sol.ID, Prop: sol.Prop, Name: sol.Name, Kind: "boards", Stock: sol.Stock, W: sol.W, X: sol.X, Y: sol.Y, Z: sol.Z}
+			if disc, ok := sol.Form.(form.Disc); ok && part.Panel.Round > 0 && disc.Copies < 2 && disc.Bore.IsZero() {
+				next := plan.Solid{ID: sol.ID, Prop: sol.Prop, Name: sol.Name, Kind: "boards", Stock: sol.Stock, Form: form.Boards{W: disc.W}, X: sol.X, Y: sol.Y, Z: sol.Z}
 				if _, err := next.Shape(w.Lib); err == nil {
 					snag.Mends = append(snag.Mends, put(w, "Lay it over boards", "solid", next.ID, next))
 				}

@@ -39,9 +39,9 @@ var _ = rule("neck", Fix, "A silhouette is narrower somewhere than its stock bea
 			}
 			if f := safe / n.Width; f < 1.6 {
 				next := *s
-				for _, l := range []*measure.Length{&next.W, &next.H} {
-					if !l.IsZero() {
-						*l, _ = measure.Parse[measure.LengthKind](measure.Tape(math.Ceil(l.Value()*f/measure.Inch)*measure.Inch, w.Plan.Metric()))
+				for _, field := range []string{"w", "h"} {
+					if l := s.Length(field); !l.IsZero() {
+						next = next.Set(field, tape(w, math.Ceil(l.Value()*f/measure.Inch)*measure.Inch))
 					}
 				}
 				snag.Mends = append(snag.Mends, put(w, fmt.Sprintf("Make it x %.2g as large", f), "solid", s.ID, next))

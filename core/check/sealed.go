@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 )
@@ -24,11 +25,11 @@ var _ = rule("sealed-in", Stop, "What needs a hand later (supply, fuse, switch) 
 		}
 		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "solid:" + s.ID}, Title: d.Name + " is sealed in", weight: 3,
 			Why: fmt.Sprintf("%s is closed up and has no door; a %s needs a hand again.", s.Name, d.Kind)}
-		if s.Kind == "box" && !s.H.IsZero() && !s.W.IsZero() {
+		if box, ok := s.Form.(form.Box); ok && !box.H.IsZero() && !box.W.IsZero() {
 			door := *s
-			wide, high := min(s.W.Value()*0.5, 200), min(s.H.Value()*0.4, 150)
+			wide, high := min(box.W.Value()*0.5, 200), min(box.H.Value()*0.4, 150)
 			door.Openings = append(append([]plan.Opening(nil), s.Openings...), plan.Opening{Name: "Door", Face: "back", Kind: "rect", Door: true,
-				W: tape(w, wide), H: tape(w, high), Y: tape(w, s.H.Value()/2)})
+				W: tape(w, wide), H: tape(w, high), Y: tape(w, box.H.Value()/2)})
 			snag.Mends = append(snag.Mends, put(w, "Cut a door in the back", "solid", s.ID, door))
 		}
 		open := *s

@@ -5,9 +5,16 @@ import (
 	"strings"
 
 	"zapbarn/core/bond"
+	"zapbarn/core/form"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 )
+
+// flat is true of a form whose pieces meet nothing of their own.
+func flat(s *plan.Solid) bool {
+	k, _ := form.Of(s.Kind)
+	return k.Flat || k.Form == "pipe"
+}
 
 var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothing says how it holds together.", func(w *plan.Work, say func(Snag)) {
 	joined := map[string]bool{}
@@ -20,13 +27,13 @@ var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothi
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
 		shape := w.Shapes[s.ID]
-		if shape == nil || joined[s.ID] || (s.Kind == "pipe" || s.Kind == "disc" || s.Kind == "panel" || s.Kind == "outline") && s.Seam == "" || len(shape.Lines) == 0 && s.Seam == "" {
+		if shape == nil || joined[s.ID] || flat(s) && s.Seam == "" || len(shape.Lines) == 0 && s.Seam == "" {
 			continue
 		}
 		m := w.Lib.Materials[s.Stock]
 		c := bond.Joint{A: m, B: m, Temp: w.Plan.Temperature(), RH: w.Plan.Humidity(), Sun: w.Plan.Display.Outdoors}
 		snag := Snag{Level: Mind, Place: "bench", At: []string{"solid:" + s.ID}, Title: "No glue yet for " + lowerFirst(s.Name)}
-		if s.Kind == "panel" || s.Kind == "outline" { // split: its pieces meet
+		if flat(s) { // split: its pieces meet
 			snag.Title = "No glue yet for the seam of " + lowerFirst(s.Name)
 		}
 		n := 0
@@ -44,7 +51,7 @@ var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothi
 			mend := Mend{Label: "Glue with " + lowerFirst(g.Name)}
 			mend.Edit.Label = mend.Label
 			lines := shape.Lines
-			if s.Seam != "" && (s.Kind == "panel" || s.Kind == "outline") {
+			if s.Seam != "" && flat(s) {
 				lines = []pattern.Line{{}}
 			}
 			for _, l := range lines { // their lengths follow the form
@@ -53,7 +60,7 @@ var _ = rule("unjoined", Mind, "A solid of several parts has no joint yet: nothi
 					j.A, j.B = s.ID, s.ID
 				}
 				if l.Length == 0 {
-					j.Length = s.H
+					j.Length = s.Length("h")
 				}
 				j.ID = w.FreshID("joint", j.A+" "+j.B)
 				mend.Edit.Changes = append(mend.Edit.Changes, w.Plan.Put("joint", j.ID, j))

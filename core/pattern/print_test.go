@@ -2,7 +2,6 @@ package pattern
 
 import (
 	"math"
-	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -34,23 +33,13 @@ func TestTicksMeetAcrossSeams(t *testing.T) {
 	}
 }
 
-func TestEveryKindHasAnOrderOfAssembly(t *testing.T) {
-	box, err := Box{W: 600, D: 400, H: 900, T: 25, Joint: "butt", Bottom: true, Lid: true}.Lay()
-	require.NoError(t, err)
-	steps := box.Order("box")
-	require.Len(t, steps, 4)
-	require.Contains(t, steps[3], "Lid last")
-	g, err := Gores{Profile: Profile{{0, 0}, {100, 100}, {0, 200}}, N: 12, T: 5}.Lay()
-	require.NoError(t, err)
-	require.Contains(t, g.Order("gores")[0], "12 gores")
+func TestSeamsHaveTicks(t *testing.T) {
 	flat, err := Flat{W: 500, H: 3000, T: 25, Copies: 1}.Lay()
 	require.NoError(t, err)
 	require.NoError(t, flat.Split(Seam{Kind: "butt", W: 1190, H: 2400}))
-	require.Contains(t, flat.Order("panel")[0], "Join the pieces")
-	require.NotEmpty(t, flat.Panels[0].Marks, "seams have ticks too")
+	require.NotEmpty(t, flat.Panels[0].Marks)
 }
 
-// Closed form: a box seen from the front is its rectangle; a ring is not filled.
 func TestSilhouetteFromTheFront(t *testing.T) {
 	box, err := Box{W: 600, D: 400, H: 900, T: 25, Joint: "butt"}.Lay()
 	require.NoError(t, err)
@@ -90,14 +79,5 @@ func TestDiscPlacesAreTheKnownPackings(t *testing.T) {
 			continue
 		}
 		require.InDelta(t, ratio, r, 1e-4, n)
-	}
-}
-
-// Stacking is said only of pieces that are more than one.
-func TestOnePieceIsNotStacked(t *testing.T) {
-	for copies, want := range map[int]bool{1: false, 2: true} {
-		s, err := Outline{Rings: [][]Point{{{X: 0, Y: 0}, {X: 1, Y: 0}, {X: 0, Y: 1}}}, H: 100, T: 5, Copies: copies}.Lay()
-		require.NoError(t, err)
-		require.Equal(t, want, strings.Contains(strings.Join(s.Order("outline"), " "), "Stack pieces"))
 	}
 }

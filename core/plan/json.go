@@ -8,6 +8,7 @@ import (
 	"reflect"
 	"strings"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 )
 
@@ -68,22 +69,29 @@ func Decode(data []byte) (*Plan, error) {
 // decodeFields reads one JSON object field by field, so that an error can name
 // the field, also inside lists. Unknown fields are refused.
 func decodeFields(data []byte, into any) error {
-	v := reflect.ValueOf(into).Elem()
 	var raw map[string]json.RawMessage
 	if err := json.Unmarshal(data, &raw); err != nil {
 		return notJSON(data, err)
 	}
+	if s, ok := into.(*Solid); ok {
+		return decodeSolid(raw, s)
+	}
+	return decodeRaw(raw, into)
+}
+
+func decodeRaw(raw map[string]json.RawMessage, into any) error {
+	v := reflect.ValueOf(into).Elem()
 	t := v.Type()
 	known := map[string]int{}
 	for i := range t.NumField() {
-		if name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ","); t.Field(i).IsExported() {
+		if name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ","); t.Field(i).IsExported() && name != "-" {
 			known[name] = i
 		}
 	}
 	for _, name := range sortedKeys(raw) {
 		i, ok := known[name]
 		if !ok {
-			return measure.Bad(name, "is not a field of %s; it has %s", strings.ToLower(t.Name()), strings.Join(sortedKeys(known), ", "))
+			return measure.Bad(name, "is not a field of %s; it has %s", strings.TrimPrefix(strings.ToLower(t.Name()), "plain"), strings.Join(sortedKeys(known), ", "))
 		}
 		field := v.Field(i)
 		switch {
@@ -199,9 +207,17 @@ func schemaOf(t reflect.Type) map[string]any {
 	}
 	props := map[string]any{}
 	var need []string
+	if t == reflect.TypeFor[Solid]() { // the fields of every form: its kind says which count
+		for _, n := range form.Names() {
+			k, _ := form.Of(n)
+			for name, p := range schemaOf(reflect.TypeOf(k.Blank))["properties"].(map[string]any) {
+				props[name] = p
+			}
+		}
+	}
 	for i := range t.NumField() {
 		f := t.Field(i)
-		if !f.IsExported() {
+		if !f.IsExported() || f.Tag.Get("json") == "-" {
 			continue
 		}
 		name, opts, _ := strings.Cut(f.Tag.Get("json"), ",")

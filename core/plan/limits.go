@@ -56,6 +56,10 @@ func textsOf(v reflect.Value) error {
 			if err := text(name, x.Interface().(fmt.Stringer).String(), 60); err != nil {
 				return err
 			}
+		case x.Kind() == reflect.Interface && !x.IsNil(): // a solid's form
+			if err := textsOf(x.Elem()); err != nil {
+				return err
+			}
 		case x.Kind() == reflect.Struct:
 			if err := textsOf(x); err != nil {
 				return err

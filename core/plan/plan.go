@@ -65,67 +65,6 @@ type Prop struct {
 	Note  string         `json:"note,omitempty" max:"2000"`
 }
 
-// Solid is a form that becomes flat parts or cut lengths.
-type Solid struct {
-	ID       string         `json:"id"`
-	Prop     string         `json:"prop"`
-	Name     string         `json:"name" max:"80"`
-	Kind     string         `json:"kind"`  // one of SolidKinds
-	Stock    string         `json:"stock"` // material
-	W        measure.Length `json:"w,omitzero"`
-	D        measure.Length `json:"d,omitzero"`
-	H        measure.Length `json:"h,omitzero"`
-	Joint    string         `json:"joint,omitempty"` // butt, mitre or rabbet
-	Bottom   bool           `json:"bottom,omitempty"`
-	Lid      bool           `json:"lid,omitempty"`
-	Overhang measure.Length `json:"overhang,omitzero"`
-	Sides    int            `json:"sides,omitempty"` // of a tower; gores; pipes in a row of a comb
-	Low      measure.Length `json:"low,omitzero"`    // across at the bottom
-	High     measure.Length `json:"high,omitzero"`   // across at the top
-	Wall     measure.Length `json:"wall,omitzero"`
-	Profile  string         `json:"profile,omitempty" max:"4000"` // of gores and slices: a name, or radius,height points
-	Crease   bool           `json:"crease,omitempty"`             // gores bevelled at 45
-	Allow    measure.Length `json:"allow,omitzero"`               // for a seam or for carving
-	Skin     measure.Length `json:"skin,omitzero"`                // left under the kerfs of a wrap
-	Dowels   int            `json:"dowels,omitempty"`
-	Dowel    measure.Length `json:"dowel,omitzero"`  // how thick they are
-	Offset   measure.Length `json:"offset,omitzero"` // of the seams of a disc over boards
-	Brace    measure.Length `json:"brace,omitzero"`  // behind them, how wide
-	Bore     measure.Length `json:"bore,omitzero"`   // of a disc; of an outline, the circle its copies stand out from
-	Copies   int            `json:"copies,omitempty"`
-	Lengths  string         `json:"lengths,omitempty" max:"4000"` // of pipe: 6@44in 4@60in
-	Lying    bool           `json:"lying,omitempty"`
-	Upright  bool           `json:"upright,omitempty"` // a disc standing on edge
-	Pitch    measure.Length `json:"pitch,omitzero"`
-	Path     string         `json:"path,omitempty" max:"130000"`  // of an outline: x,y corners, rings parted by ;
-	Pair     bool           `json:"pair,omitempty"`               // as many again, mirrored
-	Mesh     string         `json:"mesh,omitempty" max:"2000000"` // packed triangles
-	Seam     string         `json:"seam,omitempty"`               // of parts larger than their sheet: butt or half-lap
-	SeamAt   measure.Length `json:"seamAt,omitzero"`
-	Lap      measure.Length `json:"lap,omitzero"`
-	X        measure.Length `json:"x,omitzero"` // of its middle, from the prop's middle
-	Y        measure.Length `json:"y,omitzero"` // towards the back
-	Z        measure.Length `json:"z,omitzero"` // off the floor
-	Openings []Opening      `json:"openings,omitempty" max:"100"`
-	Sealed   bool           `json:"sealed,omitempty"` // closed up for good, but for its doors
-	Lit      bool           `json:"lit,omitempty"`    // light must pass
-}
-
-// SolidKinds are the forms a solid can have.
-var SolidKinds = []string{"box", "tower", "disc", "rings", "pipe", "panel", "gores", "slices", "cone", "wrap", "boards", "outline", "mesh"}
-
-// Opening is a hole through one face of a solid.
-type Opening struct {
-	Name string         `json:"name" max:"80"`
-	Face string         `json:"face"`
-	Kind string         `json:"kind"` // rect, slot or round
-	W    measure.Length `json:"w"`
-	H    measure.Length `json:"h,omitzero"`
-	X    measure.Length `json:"x,omitzero"` // of its centre, from the face's middle
-	Y    measure.Length `json:"y,omitzero"` // of its centre, from the face's bottom
-	Door bool           `json:"door,omitempty"`
-}
-
 // Joint is where one part meets another. A and B are solid/panel, or =material
 // for a bought thing.
 type Joint struct {

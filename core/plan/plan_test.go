@@ -12,6 +12,7 @@ import (
 	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
@@ -113,7 +114,7 @@ func FuzzDecode(f *testing.F) {
 func TestEditsInvert(t *testing.T) {
 	p := apiary(t)
 	box := *p.Solid("riser-box")
-	box.W = measure.Len("24 in")
+	box = box.Set("w", measure.Len("24 in"))
 	edits := []plan.Edit{
 		{Label: "wider", Changes: []plan.Change{p.Put("solid", box.ID, box)}},
 		p.Without("prop", "shelf"),
@@ -155,7 +156,7 @@ func TestStaleEditIsRefused(t *testing.T) {
 func TestApplyNamesTheField(t *testing.T) {
 	p := apiary(t)
 	for field, change := range map[string]func(*plan.Solid){
-		"w":     func(s *plan.Solid) { s.W = measure.Len("1 in") },
+		"w":     func(s *plan.Solid) { *s = s.Set("w", measure.Len("1 in")) },
 		"stock": func(s *plan.Solid) { s.Stock = "pvc1" },
 		"openings": func(s *plan.Solid) {
 			s.Openings = append(s.Openings, plan.Opening{Name: "x", Face: "roof", Kind: "rect", W: measure.Len("1 in"), H: measure.Len("1 in")})
@@ -169,7 +170,7 @@ func TestApplyNamesTheField(t *testing.T) {
 		require.True(t, errors.As(err, &f), field)
 		assert.Equal(t, field, f.Field)
 	}
-	half := plan.Solid{ID: "half", Prop: "riser", Name: "Half", Kind: "box", Stock: "xps1", W: measure.Len("10 in")}
+	half := plan.Solid{ID: "half", Prop: "riser", Name: "Half", Kind: "box", Stock: "xps1", Form: form.Box{W: measure.Len("10 in")}}
 	q, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put("solid", "half", half)}})
 	require.NoError(t, err, "half known is allowed")
 	assert.Equal(t, []string{"d", "h"}, plan.Do(q, stock.Shop, today).Lacks("half"))

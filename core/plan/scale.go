@@ -1,10 +1,9 @@
 package plan
 
 import (
-	"fmt"
 	"math"
-	"strings"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
@@ -51,7 +50,10 @@ func (p *Plan) Scaled(prop string, f float64) Edit {
 		if s.Prop != prop {
 			continue
 		}
-		for _, l := range []*measure.Length{&s.W, &s.D, &s.H, &s.Low, &s.High, &s.Bore, &s.Pitch, &s.SeamAt, &s.X, &s.Y, &s.Z} {
+		if s.Form != nil {
+			s.Form = form.Scaled(s.Form, by, f)
+		}
+		for _, l := range []*measure.Length{&s.SeamAt, &s.X, &s.Y, &s.Z} {
 			*l = by(*l)
 		}
 		openings := s.Openings
@@ -60,37 +62,7 @@ func (p *Plan) Scaled(prop string, f float64) Edit {
 			o.W, o.H, o.X, o.Y = by(o.W), by(o.H), by(o.X), by(o.Y)
 			s.Openings = append(s.Openings, o)
 		}
-		if cuts, err := Cuts(s.Lengths); err == nil && cuts != nil {
-			var out []string
-			for _, c := range cuts {
-				l := by(measure.Of[measure.LengthKind](c.Length))
-				out = append(out, fmt.Sprintf("%d@%s", c.Count, strings.ReplaceAll(l.String(), " ", "_")))
-			}
-			s.Lengths = strings.Join(out, " ")
-		}
-		if strings.Contains(s.Profile, ",") {
-			s.Profile = scaledPoints(s.Profile, f)
-		}
 		e.Changes = append(e.Changes, p.Put("solid", s.ID, s))
 	}
 	return e
-}
-
-// scaledPoints stretches the points of a drawn profile, its unit kept.
-func scaledPoints(text string, f float64) string {
-	unit := ""
-	for _, u := range []string{"mm", "in"} {
-		if head, ok := strings.CutSuffix(strings.TrimSpace(text), u); ok {
-			text, unit = head, u
-		}
-	}
-	var out []string
-	for _, w := range strings.Fields(text) {
-		var x, y float64
-		if _, err := fmt.Sscanf(w, "%g,%g", &x, &y); err != nil {
-			return text + unit
-		}
-		out = append(out, measure.Decimal(x*f, 2)+","+measure.Decimal(y*f, 2))
-	}
-	return strings.TrimSpace(strings.Join(out, " ") + " " + unit)
 }

@@ -7,6 +7,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/nest"
 	"zapbarn/core/plan"
@@ -20,8 +21,8 @@ func boards(t *testing.T) *plan.Plan {
 	p := plan.New("yard", "Yard", "in", "")
 	p.Props = []plan.Prop{{ID: "wall", Name: "Wall"}}
 	p.Solids = []plan.Solid{
-		{ID: "big", Prop: "wall", Name: "Big", Kind: "panel", Stock: "xps1", W: measure.Len("30 in"), H: measure.Len("40 in"), Copies: 6},
-		{ID: "small", Prop: "wall", Name: "Small", Kind: "panel", Stock: "xps1", W: measure.Len("10 in"), H: measure.Len("12 in"), Copies: 2},
+		{ID: "big", Prop: "wall", Name: "Big", Kind: "panel", Stock: "xps1", Form: form.Panel{W: measure.Len("30 in"), H: measure.Len("40 in"), Copies: 6}},
+		{ID: "small", Prop: "wall", Name: "Small", Kind: "panel", Stock: "xps1", Form: form.Panel{W: measure.Len("10 in"), H: measure.Len("12 in"), Copies: 2}},
 	}
 	require.NoError(t, p.Validate())
 	return p
@@ -94,7 +95,7 @@ func TestAPieceLaidByHandStaysAndTheRestIsLaidRoundIt(t *testing.T) {
 	require.ErrorContains(t, err, "load the page again")
 	// a part that grew over the one beside it is dropped, and said
 	big := q.Solids[0]
-	big.W, big.H = measure.Len("40 in"), measure.Len("80 in")
+	big = big.Set("w", measure.Len("40 in")).Set("h", measure.Len("80 in"))
 	grown, err := q.Apply(plan.Edit{Changes: []plan.Change{q.Put("solid", "big", big)}})
 	require.NoError(t, err)
 	w3 := plan.Do(grown, stock.Shop, day)
@@ -124,7 +125,7 @@ func TestASearchedLayoutIsKeptWhileItHolds(t *testing.T) {
 		}
 	}
 	more := q.Clone()
-	more.Solids[1].Copies = 3
+	more.Solids[1] = more.Solids[1].Set("copies", 3)
 	w3 := plan.Do(more, stock.Shop, day)
 	require.False(t, w3.SheetsOf("xps1").Kept, "there is one more part now")
 	whole(t, w3, w3.SheetsOf("xps1"))
@@ -150,7 +151,7 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 	require.ElementsMatch(t, s.Layout.Sheets[last].Placed, s2.Layout.Sheets[0].Placed, "what was cut stays where it was cut")
 	// a new part goes on what was left of it, not on a new sheet
 	more := q.Clone()
-	more.Solids = append(more.Solids, plan.Solid{ID: "late", Prop: "wall", Name: "Late", Kind: "panel", Stock: "xps1", W: measure.Len("9 in"), H: measure.Len("9 in")})
+	more.Solids = append(more.Solids, plan.Solid{ID: "late", Prop: "wall", Name: "Late", Kind: "panel", Stock: "xps1", Form: form.Panel{W: measure.Len("9 in"), H: measure.Len("9 in")}})
 	w3 := plan.Do(more, stock.Shop, day)
 	s3 := w3.SheetsOf("xps1")
 	whole(t, w3, s3)
@@ -178,8 +179,8 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 	p := boards(t)
 	p.Solids = []plan.Solid{
-		{ID: "leaf", Prop: "wall", Name: "Leaf", Kind: "outline", Stock: "ply1/4", H: measure.Len("40 in"), Path: "0,0 10,8 12,20 6,30 0,40 -6,30 -12,20 -10,8", Pair: true},
-		{ID: "post", Prop: "wall", Name: "Post", Kind: "panel", Stock: "xps1", W: measure.Len("20 in"), H: measure.Len("120 in"), Seam: "half-lap", SeamAt: measure.Len("70 in"), Lap: measure.Len("3 in")},
+		{ID: "leaf", Prop: "wall", Name: "Leaf", Kind: "outline", Stock: "ply1/4", Form: form.Outline{H: measure.Len("40 in"), Path: "0,0 10,8 12,20 6,30 0,40 -6,30 -12,20 -10,8", Pair: true}},
+		{ID: "post", Prop: "wall", Name: "Post", Kind: "panel", Stock: "xps1", Form: form.Panel{W: measure.Len("20 in"), H: measure.Len("120 in")}, Seam: "half-lap", SeamAt: measure.Len("70 in"), Lap: measure.Len("3 in")},
 	}
 	require.NoError(t, p.Validate())
 	w := plan.Do(p, stock.Shop, day)
@@ -188,16 +189,16 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 	require.InDelta(t, 71.5*25.4, w.Results["part:post/panel-1:size"].Value*71.5/20, 1e-6)
 	require.Empty(t, w.SheetsOf("xps1").Layout.TooLarge)
 	half := p.Clone()
-	half.Solids[0].H = measure.Length{}
+	half.Solids[0] = half.Solids[0].Set("h", measure.Length{})
 	require.NoError(t, half.Validate(), "half known is allowed")
 	require.NotEmpty(t, plan.Do(half, stock.Shop, day).Lacks("leaf"))
 	for _, c := range []struct {
 		change func(s *plan.Solid)
 		want   string
 	}{
-		{func(s *plan.Solid) { s.Path = "0,0 1,1 x" }, "is not a corner"},
+		{func(s *plan.Solid) { *s = s.Set("path", "0,0 1,1 x") }, "is not a corner"},
 		{func(s *plan.Solid) { s.Seam = "glue" }, "choose butt, half-lap"},
-		{func(s *plan.Solid) { s.Kind, s.Mesh = "mesh", "nonsense" }, "bring the STL in again"},
+		{func(s *plan.Solid) { *s = s.As(form.Mesh{H: measure.Len("9 in"), Mesh: "nonsense"}) }, "bring the STL in again"},
 	} {
 		bad := p.Clone()
 		c.change(&bad.Solids[0])
@@ -211,7 +212,7 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{{ID: "d", Prop: "a", Name: "Disc", Kind: "boards", Stock: "xps1", W: measure.Len("8 ft"), Brace: measure.Len("4 in")}}
+	p.Solids = []plan.Solid{{ID: "d", Prop: "a", Name: "Disc", Kind: "boards", Stock: "xps1", Form: form.Boards{W: measure.Len("8 ft"), Brace: measure.Len("4 in")}}}
 	w := plan.Do(p, stock.Shop, today)
 	sh := w.SheetsOf("xps1")
 	boards := 0
@@ -226,9 +227,9 @@ func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 	}
 	assert.Equal(t, 2, boards)
 	assert.Empty(t, sh.Layout.TooLarge)
-	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "ply1/4", W: measure.Len("48 in"), H: measure.Len("60 in")},
-		{ID: "t", Prop: "a", Name: "T", Kind: "panel", Stock: "ply1/4", W: measure.Len("47 3/4 in"), H: measure.Len("60 in")},
-		{ID: "u", Prop: "a", Name: "U", Kind: "panel", Stock: "ply1/4", W: measure.Len("20 ft"), H: measure.Len("20 ft")}}
+	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: measure.Len("48 in"), H: measure.Len("60 in")}},
+		{ID: "t", Prop: "a", Name: "T", Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: measure.Len("47 3/4 in"), H: measure.Len("60 in")}},
+		{ID: "u", Prop: "a", Name: "U", Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: measure.Len("20 ft"), H: measure.Len("20 ft")}}}
 	w = plan.Do(p, stock.Shop, today)
 	sh = w.SheetsOf("ply1/4")
 	assert.Len(t, sh.Layout.Sheets, 1)
@@ -243,7 +244,7 @@ func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 func TestPartsLieAslant(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "eva5", W: measure.Len("2 in"), H: measure.Len("28 in")}}
+	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "eva5", Form: form.Panel{W: measure.Len("2 in"), H: measure.Len("28 in")}}}
 	w := plan.Do(p, stock.Shop, today)
 	sh := w.SheetsOf("eva5")
 	require.Empty(t, sh.Layout.TooLarge)
@@ -253,8 +254,9 @@ func TestPartsLieAslant(t *testing.T) {
 	lo, hi := panel.Bounds()
 	assert.LessOrEqual(t, max(hi.X-lo.X, hi.Y-lo.Y), 23.5*25.4+1e-6, "inside the margins")
 	assert.Greater(t, math.Abs(panel.Slant), 5.)
-	p.Solids[0].W, p.Solids[0].H = measure.Len("2 in"), measure.Len("34 in") // longer than the diagonal lets
+	p.Solids[0] = p.Solids[0].Set("w", measure.Len("2 in")).Set("h", measure.Len("34 in")) // longer than the diagonal lets
 	assert.Len(t, plan.Do(p, stock.Shop, today).SheetsOf("eva5").Layout.TooLarge, 1)
-	p.Solids[0].Stock, p.Solids[0].W, p.Solids[0].H = "ply1/4", measure.Len("60 in"), measure.Len("20 in")
+	p.Solids[0] = p.Solids[0].Set("w", measure.Len("60 in")).Set("h", measure.Len("20 in"))
+	p.Solids[0].Stock = "ply1/4"
 	assert.Len(t, plan.Do(p, stock.Shop, today).SheetsOf("ply1/4").Layout.TooLarge, 1, "grain up")
 }

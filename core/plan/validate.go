@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"zapbarn/core/circuit"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/stock"
 )
@@ -171,7 +172,7 @@ const maxPieces = 20_000
 
 func (p *Plan) pieces() (n int) {
 	for i := range p.Solids {
-		n += max(1, p.Solids[i].Copies)
+		n += max(1, form.Int(p.Solids[i].Form, "copies"))
 	}
 	return n
 }
@@ -222,15 +223,11 @@ func (p *Plan) validate(v any, wires wires) error {
 	case *Prop:
 		return first(named(x.Name), within("known", x.Known, 10, 30*metre), oneOf("of", x.Of, "", "height", "width", "depth"))
 	case *Solid:
-		if err := first(named(x.Name), oneOf("kind", x.Kind, SolidKinds...), inList("stock", x.Stock, lib.Materials, "xps1 or ply1/4")); err != nil {
+		if err := first(named(x.Name), oneOf("kind", x.Kind, form.Names()...), inList("stock", x.Stock, lib.Materials, "xps1 or ply1/4")); err != nil {
 			return err
 		}
-		form := "sheet"
-		if x.Kind == "pipe" {
-			form = "pipe"
-		}
-		if m := lib.Materials[x.Stock]; m.Form != form {
-			return measure.Bad("stock", "%s is not %s stock; a %s is cut from %s", m.Name, form, x.Kind, form)
+		if m, k := lib.Materials[x.Stock], x.formKind(); m.Form != k.Form {
+			return measure.Bad("stock", "%s is not %s stock; a %s is cut from %s", m.Name, k.Form, x.Kind, k.Form)
 		}
 		for f, l := range map[string]measure.Length{"x": x.X, "y": x.Y, "z": x.Z} {
 			if err := within(f, l, -30*metre, 30*metre); err != nil {

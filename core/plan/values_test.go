@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
+	"zapbarn/core/form"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
@@ -88,7 +89,7 @@ func TestTheNewestBottleCounts(t *testing.T) {
 func TestPipeWeighsItsWall(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "pipe", Stock: "pvc1", Lengths: "1@120in"}}
+	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "pipe", Stock: "pvc1", Form: form.Pipe{Lengths: "1@120in"}}}
 	w := plan.Do(p, stock.Shop, today)
 	od, wall := 1.315*.0254, .133*.0254
 	require.InEpsilon(t, math.Pi*(od-wall)*wall*3.048*1400, w.Results["solid:s:mass"].Value, .002)

@@ -118,7 +118,8 @@ func (r *reader) plug() (*Reading, error) {
 func (r *reader) battery() (*Reading, error) {
 	d := plan.Device{ID: r.p.FreshName("B"), Prop: r.prop, Kind: "supply", Cells: 1}
 	words := r.words[1:]
-	d.Sets, words = takeCopies(words)
+	line := r.phrase(words)
+	d.Sets, words = line.Copies(), line.List
 	for _, x := range words {
 		low := strings.ToLower(x)
 		if _, ok := circuit.Cells[low]; ok && d.Cell == "" {

@@ -101,7 +101,7 @@ func (r *reader) data() (*Reading, error) {
 	if next.Pin > 0 {
 		text += fmt.Sprintf(", pin %d", next.Pin)
 	}
-	if dims, rest, _ := r.sizes(words); len(dims) == 1 && len(rest) == 0 {
+	if dims, rest := r.sizes(words); len(dims) == 1 && len(rest) == 0 {
 		next.DataLead = dims[0]
 		text += ", " + next.DataLead.String() + " of wire"
 	} else if len(words) > 0 {

@@ -9,50 +9,12 @@ import (
 	"zapbarn/core/plan"
 )
 
-// outline is a silhouette by its corners; larger ones come in as SVG or DXF.
-func (r *reader) outline() (*Reading, error) {
-	s := plan.Solid{Kind: "outline"}
-	words := r.words[1:]
-	s.Stock, words = r.stockIn(words, "ply1/4")
-	s.Pair, words = take(words, "pair")
-	s.Lying, words = take(words, "lying")
-	s.Copies, words = takeCopies(words)
-	words, s.H = r.before(words, "tall")
-	words, s.W = r.before(words, "wide")
-	// the reader set commas apart; corners are number , number
-	var corners []string
-	for i := 0; i < len(words); i++ {
-		if i+2 < len(words) && words[i+1] == "," {
-			corners = append(corners, words[i]+","+words[i+2])
-			i += 2
-			continue
-		}
-		corners = append(corners, words[i])
-	}
-	s.Path = strings.Join(corners, " ")
-	if s.W.IsZero() && s.H.IsZero() {
-		return nil, fmt.Errorf("say how tall or how wide it is")
-	}
-	if _, err := s.Shape(r.lib); err != nil {
-		return nil, err
-	}
-	size := w(r, s.H) + " tall"
-	if s.H.IsZero() {
-		size = w(r, s.W) + " wide"
-	}
-	text := fmt.Sprintf("silhouette of %d corners, %s", len(corners), size)
-	if s.Pair {
-		text += ", a left and a right"
-	}
-	return r.solid(s, text)
-}
-
 // offcut puts a piece of sheet on the shelf.
 func (r *reader) offcut() (*Reading, error) {
 	o := plan.Offcut{}
-	words := r.words[1:]
-	o.Stock, words = r.stockIn(words, "")
-	dims, rest, _ := r.sizes(words)
+	line := r.phrase(r.words[1:])
+	o.Stock = r.stockIn(line, "")
+	dims, rest := line.Sizes(), line.List
 	if o.Stock == "" || len(dims) != 2 {
 		return nil, fmt.Errorf("an offcut takes its stock and two sizes")
 	}
@@ -95,7 +57,7 @@ func (r *reader) scale() (*Reading, error) {
 		e := r.p.Scaled(p.ID, f)
 		return &Reading{Text: fmt.Sprintf("every size of %s x %s", p.Name, measure.Decimal(f, 3)), Edit: e, Select: "prop:" + p.ID}, nil
 	}
-	dims, rest, _ := r.sizes(words)
+	dims, rest := r.sizes(words)
 	if err := wantNone(rest); err != nil {
 		return nil, err
 	}

@@ -7,14 +7,15 @@ package shorthand
 import (
 	"fmt"
 	"math"
-	"regexp"
 	"sort"
 	"strconv"
 	"strings"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/words"
 )
 
 // Reading is what a phrase was understood as.
@@ -43,20 +44,8 @@ var verbs map[string]verb
 func init() {
 	verbs = map[string]verb{
 		"prop":       {"prop weathervane 30 in tall", (*reader).prop_},
-		"box":        {"box 22 x 18 x 26 1/2 xps1 rabbet lid bottom (or: box 10 x 10 x 10 xps1 beside)", (*reader).box},
-		"tower":      {"tower 6 sides 48 tall 20 to 9 xps1", (*reader).tower},
-		"disc":       {"disc 36 in xps1 x2", (*reader).disc},
-		"rings":      {"rings 24 to 12 30 tall wall 3 xps2", (*reader).rings},
-		"pipe":       {"pipe 6@44in 4@60in 1.5", (*reader).pipe},
-		"gores":      {"gores 36 in x 30 in n8 eva10 egg", (*reader).gores},
-		"slices":     {"slices 46 x 54 dome wall 3 xps2", (*reader).slices},
-		"cone":       {"cone 24 to 4 18 tall eva5", (*reader).cone},
-		"wrap":       {"wrap 12 in x 30 in eva5", (*reader).wrapped},
-		"boards":     {"boards 8 ft xps1", (*reader).boards},
-		"outline":    {"outline 40 in tall ply1/4 pair 0,0 10,8 12,20 0,40", (*reader).outline},
 		"offcut":     {"offcut xps1 18 x 30 in", (*reader).offcut},
 		"scale":      {"scale to 10 ft tall (or: scale x 1.5)", (*reader).scale},
-		"panel":      {"panel 36 x 10 ply1/4 x3", (*reader).panel},
 		"glue":       {"glue box/front to box/left with pu", (*reader).glue},
 		"coat":       {"coat box masonry, latex 2", (*reader).coat},
 		"supply":     {"supply 12v 5a", (*reader).supply},
@@ -83,6 +72,11 @@ func init() {
 		"cue":        {"cue K1 0 s for 5 s in glow", (*reader).cue},
 		"opened":     {"opened pva 2025-03-01", (*reader).opened},
 		"jars...":    {"24 jars flicker12 20ma on S1 22awg 35 ft", (*reader).many},
+	}
+	for _, name := range form.Names() {
+		if k, _ := form.Of(name); k.Read != nil {
+			verbs[name] = verb{k.Example, (*reader).form}
+		}
 	}
 }
 
@@ -157,39 +151,15 @@ func nearest(word string) string {
 	return best
 }
 
-// twoLengths is feet, then inches that would make a foot or more: two sizes, one
-// after the other, such as 4 ft 20 in.
-var twoLengths = regexp.MustCompile(`(?i)(ft|feet|foot|')\s+(1[2-9]|[2-9]\d|\d{3,})(\D|$)`)
+// phrase is part of the line, to be taken apart.
+func (r *reader) phrase(list []string) *words.Words {
+	return &words.Words{List: list, Metric: r.p.Metric()}
+}
 
-// sizes reads the dimensions out of words, joined by x or to, and returns the
-// words that are none. "26 1/2" stays one dimension.
-func (r *reader) sizes(words []string) (dims []measure.Length, rest []string, err error) {
-	for i := 0; i < len(words); i++ {
-		w := words[i]
-		if strings.EqualFold(w, "x") || strings.EqualFold(w, "to") || strings.EqualFold(w, "by") {
-			continue
-		}
-		if c := w[0]; (c < '0' || c > '9') && c != '.' || regexp.MustCompile(`^\d+[x×]$`).MatchString(w) {
-			rest = append(rest, w)
-			continue
-		}
-		best, used := measure.Length{}, 0
-		for n := 1; n <= 4 && i+n <= len(words); n++ {
-			joined := strings.Join(words[i:i+n], " ")
-			if n > 1 && twoLengths.MatchString(joined) {
-				break
-			}
-			if l, e := measure.ParseLengthIn(joined, r.bare()); e == nil {
-				best, used = l, n
-			}
-		}
-		if used == 0 {
-			rest = append(rest, w)
-			continue
-		}
-		dims, i = append(dims, best), i+used-1
-	}
-	return dims, rest, nil
+// sizes reads the dimensions out of words; rest are those that are none.
+func (r *reader) sizes(list []string) (dims []measure.Length, rest []string) {
+	w := r.phrase(list)
+	return w.Sizes(), w.List
 }
 
 func (r *reader) bare() string {
@@ -200,46 +170,45 @@ func (r *reader) bare() string {
 }
 
 // stockIn takes the material out of the words.
-func (r *reader) stockIn(words []string, def string) (string, []string) {
-	for i, w := range words {
-		if _, ok := r.lib.Materials[strings.ToLower(w)]; ok {
-			return strings.ToLower(w), append(append([]string(nil), words[:i]...), words[i+1:]...)
-		}
-	}
-	return def, words
+func (r *reader) stockIn(w *words.Words, def string) string {
+	return w.Known(def, func(x string) bool { return r.lib.Materials[x].ID != "" })
 }
 
 // take removes a flag word.
-func take(words []string, flag string) (bool, []string) {
-	for i, w := range words {
-		if strings.EqualFold(w, flag) {
-			return true, append(append([]string(nil), words[:i]...), words[i+1:]...)
-		}
-	}
-	return false, words
+func take(list []string, flag string) (bool, []string) {
+	w := words.Words{List: list}
+	return w.Take(flag), w.List
 }
 
-var copyWord = regexp.MustCompile(`^[x×](\d+)$`)
-
-func takeCopies(words []string) (int, []string) {
-	for i, w := range words {
-		if m := copyWord.FindStringSubmatch(strings.ToLower(w)); m != nil {
-			n, _ := strconv.Atoi(m[1])
-			return n, append(append([]string(nil), words[:i]...), words[i+1:]...)
-		}
-	}
-	return 1, words
-}
-
-func wantNone(rest []string) error {
-	if len(rest) > 0 {
-		return fmt.Errorf("%q is not understood", strings.Join(rest, " "))
-	}
-	return nil
-}
+func wantNone(rest []string) error { return (&words.Words{List: rest}).None() }
 
 func (r *reader) put(text, kind, id string, v any, more ...plan.Change) (*Reading, error) {
 	return &Reading{Text: text, Edit: plan.Edit{Changes: append([]plan.Change{r.p.Put(kind, id, v)}, more...)}, Select: kind + ":" + id}, nil
+}
+
+// form reads a new solid of any form: its stock is taken out here, the rest is
+// the form's own phrase.
+func (r *reader) form() (*Reading, error) {
+	k, _ := form.Of(strings.ToLower(r.words[0]))
+	w := r.phrase(r.words[1:])
+	stock := r.stockIn(w, "")
+	if stock == "" && k.Form == "pipe" {
+		w.Known("", func(x string) bool {
+			id, ok := form.PipeStock(r.lib, x)
+			if ok && !strings.Contains(x, "@") {
+				stock = id
+			}
+			return stock != ""
+		})
+	}
+	if stock == "" {
+		stock = k.Stock
+	}
+	f, text, err := k.Read(w)
+	if err != nil {
+		return nil, err
+	}
+	return r.solid(plan.Solid{Kind: k.Name, Stock: stock, Form: f}, text)
 }
 
 func (r *reader) solid(s plan.Solid, text string) (*Reading, error) {
@@ -263,23 +232,20 @@ func (r *reader) solid(s plan.Solid, text string) (*Reading, error) {
 	return r.put(text+", "+r.lib.Materials[s.Stock].Name, "solid", s.ID, s)
 }
 
-// piles are the kinds that stand on one another: a base, a body, a cap.
-var piles = map[string]bool{"box": true, "tower": true, "disc": true, "rings": true, "slices": true, "gores": true, "cone": true, "wrap": true, "mesh": true}
-
 // top is how high the prop's pile reaches, on which a new solid of a kind that
 // piles stands unless it is told to stand beside.
 func (r *reader) top(s *plan.Solid) measure.Length {
 	top, stands := 0.0, false
 	for i := range r.p.Solids {
 		o := &r.p.Solids[i]
-		if o.Prop != r.prop || !piles[s.Kind] || !piles[o.Kind] || o.Upright || o.X.Value() != 0 || o.Y.Value() != 0 {
+		if o.Prop != r.prop || !form.Piles(s.Kind, s.Form) || !form.Piles(o.Kind, o.Form) || o.X.Value() != 0 || o.Y.Value() != 0 {
 			continue
 		}
 		if shape, err := o.Shape(r.lib); err == nil {
 			top, stands = math.Max(top, o.Z.Value()+shape.Size.Z), stands || o.Z.Value() == 0
 		}
 	}
-	if s.Upright || !stands { // nothing is piled on what hangs
+	if !stands { // nothing is piled on what hangs
 		return measure.Length{}
 	}
 	z, err := measure.Parse[measure.LengthKind](measure.Tape(top, r.p.Metric()))
@@ -322,7 +288,7 @@ func (r *reader) prop_() (*Reading, error) {
 	for len(words) > 0 && (words[0][0] < '0' || words[0][0] > '9') {
 		name, words = append(name, words[0]), words[1:]
 	}
-	dims, rest, _ := r.sizes(words)
+	dims, rest := r.sizes(words)
 	if err := wantNone(rest); err != nil {
 		return nil, err
 	}
@@ -344,180 +310,8 @@ func (r *reader) prop_() (*Reading, error) {
 	return r.put(text, "prop", p.ID, p)
 }
 
-func (r *reader) box() (*Reading, error) {
-	s := plan.Solid{Kind: "box", Joint: "butt"}
-	words := r.words[1:]
-	s.Stock, words = r.stockIn(words, "xps1")
-	for _, j := range []string{"butt", "mitre", "rabbet"} {
-		if yes, w := take(words, j); yes {
-			s.Joint, words = j, w
-		}
-	}
-	s.Bottom, words = take(words, "bottom")
-	s.Lid, words = take(words, "lid")
-	dims, rest, _ := r.sizes(words)
-	if err := wantNone(rest); err != nil {
-		return nil, err
-	}
-	if len(dims) != 3 {
-		return nil, fmt.Errorf("a box takes width x depth x height, %d sizes read", len(dims))
-	}
-	s.W, s.D, s.H = dims[0], dims[1], dims[2]
-	text := fmt.Sprintf("box, %s wide, %s deep, %s tall, %s corners", w(r, s.W), w(r, s.D), w(r, s.H), s.Joint)
-	if s.Lid {
-		text += ", lid"
-	}
-	if s.Bottom {
-		text += ", bottom"
-	}
-	return r.solid(s, text)
-}
-
 // w writes a length the display's way.
 func w(r *reader, l measure.Length) string { return measure.Tape(l.Value(), r.p.Metric()) }
-
-func (r *reader) tower() (*Reading, error) {
-	s := plan.Solid{Kind: "tower", Sides: 4}
-	words := r.words[1:]
-	s.Stock, words = r.stockIn(words, "xps1")
-	for i, x := range words {
-		if strings.EqualFold(x, "sides") && i > 0 {
-			n, err := strconv.Atoi(words[i-1])
-			if err != nil || n < 3 {
-				return nil, fmt.Errorf("%q sides make no tower; write 3 or more", words[i-1])
-			}
-			s.Sides = n
-			words = append(append([]string(nil), words[:i-1]...), words[i+1:]...)
-			break
-		}
-	}
-	var height measure.Length
-	words, height = r.before(words, "tall")
-	dims, rest, _ := r.sizes(words)
-	if err := wantNone(rest); err != nil {
-		return nil, err
-	}
-	if height.IsZero() && len(dims) == 3 { // the height comes first, as in the calculator
-		height, dims = dims[0], dims[1:]
-	}
-	if height.IsZero() || len(dims) != 2 {
-		return nil, fmt.Errorf("a tower takes a height, said with tall, and two sizes across")
-	}
-	s.H, s.Low, s.High = height, dims[0], dims[1]
-	return r.solid(s, fmt.Sprintf("tower of %d sides, %s tall, %s across at the bottom, %s at the top", s.Sides, w(r, s.H), w(r, s.Low), w(r, s.High)))
-}
-
-// before takes the length that stands before a word, and the word.
-func (r *reader) before(words []string, mark string) ([]string, measure.Length) {
-	for i, x := range words {
-		if strings.EqualFold(x, mark) {
-			for n := min(3, i); n >= 1; n-- {
-				if l, err := measure.ParseLengthIn(strings.Join(words[i-n:i], " "), r.bare()); err == nil {
-					return append(append([]string(nil), words[:i-n]...), words[i+1:]...), l
-				}
-			}
-		}
-	}
-	return words, measure.Length{}
-}
-
-// after takes the length that stands after a word, and the word.
-func (r *reader) after(words []string, mark string) ([]string, measure.Length) {
-	for i, x := range words {
-		if strings.EqualFold(x, mark) {
-			for n := min(3, len(words)-i-1); n >= 1; n-- {
-				if l, err := measure.ParseLengthIn(strings.Join(words[i+1:i+1+n], " "), r.bare()); err == nil {
-					return append(append([]string(nil), words[:i]...), words[i+1+n:]...), l
-				}
-			}
-		}
-	}
-	return words, measure.Length{}
-}
-
-func (r *reader) disc() (*Reading, error) {
-	s := plan.Solid{Kind: "disc"}
-	words := r.words[1:]
-	s.Stock, words = r.stockIn(words, "xps1")
-	s.Copies, words = takeCopies(words)
-	words, s.Bore = r.after(words, "bore")
-	dims, rest, _ := r.sizes(words)
-	if err := wantNone(rest); err != nil {
-		return nil, err
-	}
-	if len(dims) != 1 {
-		return nil, fmt.Errorf("a disc takes one diameter")
-	}
-	s.W = dims[0]
-	return r.solid(s, fmt.Sprintf("%d disc, %s across", s.Copies, w(r, s.W)))
-}
-
-func (r *reader) rings() (*Reading, error) {
-	s := plan.Solid{Kind: "rings"}
-	words := r.words[1:]
-	s.Stock, words = r.stockIn(words, "xps2")
-	words, s.H = r.before(words, "tall")
-	words, s.Wall = r.after(words, "wall")
-	dims, rest, _ := r.sizes(words)
-	if err := wantNone(rest); err != nil {
-		return nil, err
-	}
-	if len(dims) == 1 {
-		dims = append(dims, dims[0])
-	}
-	if s.H.IsZero() || s.Wall.IsZero() || len(dims) != 2 {
-		return nil, fmt.Errorf("rings take one or two diameters, a height and a wall")
-	}
-	s.Low, s.High = dims[0], dims[1]
-	return r.solid(s, fmt.Sprintf("ring stack, %s across at the bottom, %s at the top, %s tall, wall %s", w(r, s.Low), w(r, s.High), w(r, s.H), w(r, s.Wall)))
-}
-
-func (r *reader) pipe() (*Reading, error) {
-	s := plan.Solid{Kind: "pipe", Stock: "pvc1"}
-	var list []string
-	for _, x := range r.words[1:] {
-		switch {
-		case strings.Contains(x, "@"):
-			list = append(list, x)
-		case r.lib.Materials["pvc"+x].Form == "pipe":
-			s.Stock = "pvc" + x
-		case r.lib.Materials[x].Form == "pipe":
-			s.Stock = x
-		default:
-			return nil, wantNone([]string{x})
-		}
-	}
-	s.Lengths = strings.Join(list, " ")
-	cuts, err := plan.Cuts(s.Lengths)
-	if err != nil {
-		return nil, err
-	}
-	n := 0
-	for _, c := range cuts {
-		n += c.Count
-	}
-	if n == 0 {
-		return nil, fmt.Errorf("a pipe list takes count@length")
-	}
-	return r.solid(s, fmt.Sprintf("%d pieces of pipe: %s", n, s.Lengths))
-}
-
-func (r *reader) panel() (*Reading, error) {
-	s := plan.Solid{Kind: "panel"}
-	words := r.words[1:]
-	s.Stock, words = r.stockIn(words, "ply1/4")
-	s.Copies, words = takeCopies(words)
-	s.Lying, words = take(words, "lying")
-	dims, rest, _ := r.sizes(words)
-	if err := wantNone(rest); err != nil {
-		return nil, err
-	}
-	if len(dims) != 2 {
-		return nil, fmt.Errorf("a panel takes width x height")
-	}
-	s.W, s.H = dims[0], dims[1]
-	return r.solid(s, fmt.Sprintf("%d panel, %s x %s", s.Copies, w(r, s.W), w(r, s.H)))
-}
 
 func (r *reader) glue() (*Reading, error) {
 	var parts []string

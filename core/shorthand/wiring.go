@@ -26,7 +26,8 @@ type wire struct {
 
 // wiring sorts words into electrical fields; what is none is returned.
 func (r *reader) wiring(words []string) (f wire, rest []string, err error) {
-	words, f.at = r.after(words, "at")
+	line := r.phrase(words)
+	f.at, words = line.After("at"), line.List
 	for i := 0; i < len(words); i++ {
 		x := strings.ToLower(words[i])
 		two := x
@@ -71,7 +72,7 @@ func (r *reader) wiring(words []string) (f wire, rest []string, err error) {
 			}
 			i++
 		default:
-			dims, left, _ := r.sizes(words[i:min(i+3, len(words))])
+			dims, left := r.sizes(words[i:min(i+3, len(words))])
 			used := min(i+3, len(words)) - i - len(left)
 			if len(dims) >= 1 && x[0] >= '0' && x[0] <= '9' && strings.IndexFunc(strings.Join(words[i:i+used], ""), func(c rune) bool { return c < '0' || c > '9' }) >= 0 {
 				// one dimension, as far as it reads

@@ -7,6 +7,7 @@ import (
 	"math"
 	"strings"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 )
@@ -35,7 +36,7 @@ func Copies(solids, copies int) *plan.Plan {
 	p.Props = []plan.Prop{{ID: "p", Name: "P"}}
 	for i := range solids {
 		id := fmt.Sprintf("panel-%d", i)
-		p.Solids = append(p.Solids, plan.Solid{ID: id, Prop: "p", Name: id, Kind: "panel", Stock: "ply1/4", W: measure.Len(fmt.Sprintf("%d in", 3+i%9)), H: measure.Len("5 in"), Copies: copies})
+		p.Solids = append(p.Solids, plan.Solid{ID: id, Prop: "p", Name: id, Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: measure.Len(fmt.Sprintf("%d in", 3+i%9)), H: measure.Len("5 in"), Copies: copies}})
 	}
 	return p
 }
@@ -53,7 +54,7 @@ func Mazes(n int) *plan.Plan {
 			fmt.Fprintf(&b, "%.2f,%.2f ", r*math.Cos(a), r*math.Sin(a))
 		}
 		id := fmt.Sprintf("maze-%d", i)
-		p.Solids = append(p.Solids, plan.Solid{ID: id, Prop: "p", Name: "Maze", Kind: "outline", Stock: "ply1/4", H: measure.Len(fmt.Sprintf("%d in", 30+i%10)), Path: strings.TrimSpace(b.String()), Copies: 9})
+		p.Solids = append(p.Solids, plan.Solid{ID: id, Prop: "p", Name: "Maze", Kind: "outline", Stock: "ply1/4", Form: form.Outline{H: measure.Len(fmt.Sprintf("%d in", 30+i%10)), Path: strings.TrimSpace(b.String()), Copies: 9}})
 	}
 	return p
 }

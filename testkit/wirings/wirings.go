@@ -6,6 +6,7 @@ import (
 	"math"
 	"math/rand/v2"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
@@ -108,26 +109,31 @@ func RandomProp(seed uint64) *plan.Plan {
 	}
 	for i := range 1 + r.IntN(3) {
 		s := plan.Solid{ID: fmt.Sprintf("s%d", i), Prop: "a", Name: fmt.Sprintf("Piece %d", i), Stock: sheets[r.IntN(len(sheets))], Sealed: r.IntN(3) == 0, Lit: r.IntN(4) == 0}
-		s.Kind = []string{"box", "tower", "panel", "disc", "gores", "slices", "outline", "cone"}[r.IntN(8)]
-		switch s.Kind {
-		case "box":
-			s.W, s.D, s.H, s.Lid, s.Bottom, s.Joint = inch(8, 60), inch(8, 40), inch(8, 110), r.IntN(2) == 0, r.IntN(2) == 0, []string{"butt", "mitre", "rabbet"}[r.IntN(3)]
-		case "tower":
-			s.Sides, s.H, s.Low, s.High = 3+r.IntN(5), inch(20, 110), inch(12, 40), inch(6, 12)
-		case "panel":
-			s.W, s.H, s.Copies = inch(8, 70), inch(8, 110), 1+r.IntN(3)
-		case "disc":
-			s.W = inch(8, 100)
-		case "gores", "slices":
-			s.W, s.H, s.Sides, s.Profile = inch(8, 40), inch(10, 60), 6+r.IntN(6), []string{"sphere", "dome", "egg"}[r.IntN(3)]
-		case "outline":
-			s.H, s.Path = inch(10, 80), "0,0 8,0 8,4 5,5 8,9 0,9 3,5 0,4"
-		case "cone":
-			s.Low, s.High, s.H = inch(10, 30), inch(2, 9), inch(6, 30)
+		round := func() (w, h measure.Length, n int, profile string) {
+			return inch(8, 40), inch(10, 60), 6 + r.IntN(6), []string{"sphere", "dome", "egg"}[r.IntN(3)]
+		}
+		switch r.IntN(8) {
+		case 0:
+			s = s.As(form.Box{W: inch(8, 60), D: inch(8, 40), H: inch(8, 110), Lid: r.IntN(2) == 0, Bottom: r.IntN(2) == 0, Joint: []string{"butt", "mitre", "rabbet"}[r.IntN(3)]})
+		case 1:
+			s = s.As(form.Tower{Sides: 3 + r.IntN(5), H: inch(20, 110), Low: inch(12, 40), High: inch(6, 12)})
+		case 2:
+			s = s.As(form.Panel{W: inch(8, 70), H: inch(8, 110), Copies: 1 + r.IntN(3)})
+		case 3:
+			s = s.As(form.Disc{W: inch(8, 100)})
+		case 4:
+			w, h, n, profile := round()
+			s = s.As(form.Gores{W: w, H: h, Sides: n, Profile: profile})
+		case 5:
+			w, h, _, profile := round()
+			s = s.As(form.Slices{W: w, H: h, Profile: profile})
+		case 6:
+			s = s.As(form.Outline{H: inch(10, 80), Path: "0,0 8,0 8,4 5,5 8,9 0,9 3,5 0,4"})
+		case 7:
+			s = s.As(form.Cone{Low: inch(10, 30), High: inch(2, 9), H: inch(6, 30)})
 		}
 		if _, err := s.Shape(stock.Shop); err != nil {
-			s.Kind, s.W, s.H, s.Sides, s.Profile, s.Path = "panel", inch(8, 40), inch(8, 40), 0, "", ""
-			s.Low, s.High, s.D, s.Joint, s.Lid, s.Bottom = measure.Length{}, measure.Length{}, measure.Length{}, "", false, false
+			s = s.As(form.Panel{W: inch(8, 40), H: inch(8, 40)})
 		}
 		p.Solids = append(p.Solids, s)
 		glues, coats := stock.IDs(stock.Shop.Glues), stock.IDs(stock.Shop.Coats)

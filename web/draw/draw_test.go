@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"zapbarn/core/calc"
 	"zapbarn/core/check"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
@@ -254,9 +255,9 @@ func TestRehearsalDrawing(t *testing.T) {
 // Odd plans draw without fault: half known, empty, enormous, metric.
 func TestOddPlansDraw(t *testing.T) {
 	p := demo.Metric(today)
-	p.Solids = append(p.Solids, plan.Solid{ID: "half", Prop: "hopper", Name: "<Half & \"known\">", Kind: "box", Stock: "xps1"})
+	p.Solids = append(p.Solids, plan.Solid{ID: "half", Prop: "hopper", Name: "<Half & \"known\">", Kind: "box", Stock: "xps1", Form: form.Box{}})
 	p.Props = append(p.Props, plan.Prop{ID: "empty", Name: "Empty"}, plan.Prop{ID: "big", Name: "Big"})
-	p.Solids = append(p.Solids, plan.Solid{ID: "b", Prop: "big", Name: "B", Kind: "panel", Stock: "ply1/4", W: measure.Len("20 m"), H: measure.Len("3 mm")})
+	p.Solids = append(p.Solids, plan.Solid{ID: "b", Prop: "big", Name: "B", Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: measure.Len("20 m"), H: measure.Len("3 mm")}})
 	require.NoError(t, p.Validate())
 	w := work(p)
 	for _, id := range []string{"hopper", "empty", "big"} {
@@ -296,28 +297,28 @@ func TestEveryKindDraws(t *testing.T) {
 	l := measure.Len
 	p := plan.New("k", "Kinds", "in", "")
 	for _, s := range []plan.Solid{
-		{Kind: "box", W: l("12"), D: l("10"), H: l("9"), Joint: "mitre", Lid: true, Bottom: true},
-		{Kind: "tower", Sides: 5, H: l("30"), Low: l("14"), High: l("8")},
-		{Kind: "disc", W: l("18"), Bore: l("4"), Copies: 3, Upright: true},
-		{Kind: "rings", Low: l("20"), High: l("10"), H: l("12"), Wall: l("2")},
-		{Kind: "panel", W: l("20"), H: l("8"), Copies: 2, Lying: true},
-		{Kind: "gores", Profile: "onion", W: l("16"), H: l("20"), Sides: 9},
-		{Kind: "gores", Profile: "0,0 6,2 6,8 0,12", Sides: 6, Crease: true},
-		{Kind: "slices", Profile: "bell", W: l("20"), H: l("18"), Wall: l("2")},
-		{Kind: "cone", Low: l("14"), H: l("12")},
-		{Kind: "wrap", W: l("8"), H: l("10")},
-		{Kind: "wrap", W: l("10"), H: l("10"), Skin: l("1/8")},
-		{Kind: "boards", W: l("60"), Offset: l("2")},
-		{Kind: "outline", H: l("30"), Pair: true, Path: "0,0 10,0 10,10 0,10; 3,3 7,3 7,7 3,7"},
-		{Kind: "outline", H: l("6"), Copies: 9, Bore: l("20"), Path: "0,0 2,0 1,8"},
-		{Kind: "panel", W: l("20"), H: l("120"), Seam: "half-lap"},
-		{Kind: "tower", Sides: 4, H: l("130"), Low: l("30"), High: l("20"), Seam: "butt"},
-		{Kind: "mesh", H: l("12"), Wall: l("1"), Mesh: demo.Apiary(time.Now()).Solid("keeper-head").Mesh},
+		{Kind: "box", Form: form.Box{W: l("12"), D: l("10"), H: l("9"), Joint: "mitre", Lid: true, Bottom: true}},
+		{Kind: "tower", Form: form.Tower{Sides: 5, H: l("30"), Low: l("14"), High: l("8")}},
+		{Kind: "disc", Form: form.Disc{W: l("18"), Bore: l("4"), Copies: 3, Upright: true}},
+		{Kind: "rings", Form: form.Rings{Low: l("20"), High: l("10"), H: l("12"), Wall: l("2")}},
+		{Kind: "panel", Form: form.Panel{W: l("20"), H: l("8"), Copies: 2, Lying: true}},
+		{Kind: "gores", Form: form.Gores{Profile: "onion", W: l("16"), H: l("20"), Sides: 9}},
+		{Kind: "gores", Form: form.Gores{Profile: "0,0 6,2 6,8 0,12", Sides: 6, Crease: true}},
+		{Kind: "slices", Form: form.Slices{Profile: "bell", W: l("20"), H: l("18"), Wall: l("2")}},
+		{Kind: "cone", Form: form.Cone{Low: l("14"), H: l("12")}},
+		{Kind: "wrap", Form: form.Wrap{W: l("8"), H: l("10")}},
+		{Kind: "wrap", Form: form.Wrap{W: l("10"), H: l("10"), Skin: l("1/8")}},
+		{Kind: "boards", Form: form.Boards{W: l("60"), Offset: l("2")}},
+		{Kind: "outline", Form: form.Outline{H: l("30"), Pair: true, Path: "0,0 10,0 10,10 0,10; 3,3 7,3 7,7 3,7"}},
+		{Kind: "outline", Form: form.Outline{H: l("6"), Copies: 9, Bore: l("20"), Path: "0,0 2,0 1,8"}},
+		{Kind: "panel", Seam: "half-lap", Form: form.Panel{W: l("20"), H: l("120")}},
+		{Kind: "tower", Seam: "butt", Form: form.Tower{Sides: 4, H: l("130"), Low: l("30"), High: l("20")}},
+		{Kind: "mesh", Form: form.Mesh{H: l("12"), Wall: l("1"), Mesh: demo.Apiary(time.Now()).Solid("keeper-head").Form.(form.Mesh).Mesh}},
 	} {
 		s.ID = plan.Slug(s.Kind + "-" + string(rune('a'+len(p.Solids))))
 		s.Name, s.Prop, s.Stock = s.ID, s.ID, "xps1"
 		if s.Kind == "wrap" {
-			s.Stock = map[bool]string{true: "eva5roll", false: "ply1/4"}[s.Skin.IsZero()]
+			s.Stock = map[bool]string{true: "eva5roll", false: "ply1/4"}[s.Length("skin").IsZero()]
 		}
 		p.Props = append(p.Props, plan.Prop{ID: s.ID, Name: s.ID})
 		p.Solids = append(p.Solids, s)
@@ -434,7 +435,7 @@ func TestBarnRows(t *testing.T) {
 func TestWhatHangsIsDrawnWhole(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "box", Stock: "xps1", Joint: "butt", W: measure.Len("20 in"), D: measure.Len("20 in"), H: measure.Len("60 in"), Z: measure.Len("50 in")}}
+	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "box", Stock: "xps1", Form: form.Box{Joint: "butt", W: measure.Len("20 in"), D: measure.Len("20 in"), H: measure.Len("60 in")}, Z: measure.Len("50 in")}}
 	w := plan.Do(p, stock.Shop, time.Time{})
 	bottom, top := reach(w, "a")
 	assert.InDelta(t, 50*25.4, bottom, 1e-6)

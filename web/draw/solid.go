@@ -3,11 +3,13 @@ package draw
 import (
 	"fmt"
 	"math"
+	"reflect"
 	"sort"
 	"strconv"
 	"strings"
 
 	"zapbarn/core/check"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
@@ -79,7 +81,7 @@ func bodies(w *plan.Work, prop string, v View) []standing {
 			}
 			c = pattern.Vec{X: c.X/k + off.X, Y: c.Y/k + off.Y, Z: c.Z/k + off.Z}
 			st := standing{b, s, dot(c, v.Toward), 0, off}
-			if s.Kind == "rings" || s.Kind == "disc" || s.Kind == "slices" {
+			if k, _ := form.Of(s.Kind); k.Layered {
 				st.layer = low
 			}
 			out = append(out, st)
@@ -361,22 +363,26 @@ func (c *Canvas) handles(w *plan.Work, prop, sel string, scale float64, v View) 
 			grip(field, label, at(0, size.Z), l.Value(), 0, -1)
 		}
 	}
-	switch s.Kind {
-	case "tower", "rings", "cone":
-		across("low", "across, bottom", s.Low, 0)
-		across("high", "across, top", s.High, size.Z)
-		up("h", "height", s.H)
-	case "disc", "boards":
-		across("w", "across", s.W, size.Z/2)
-	case "panel", "outline":
-		across("w", "width", s.W, size.Z/2)
-		if !s.Lying && s.Bore.IsZero() {
-			up("h", "height", s.H)
+	if s.Form == nil {
+		return
+	}
+	t := reflect.TypeOf(s.Form)
+	for i := range t.NumField() { // what its fields' tags say can be dragged
+		f := t.Field(i)
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		l := s.Length(name)
+		switch label := strings.ToLower(f.Tag.Get("label")); f.Tag.Get("grip") {
+		case "across":
+			across(name, label, l, size.Z/2)
+		case "across-low":
+			across(name, label, l, 0)
+		case "across-top":
+			across(name, label, l, size.Z)
+		case "up":
+			if form.Raised(s.Form) {
+				up(name, label, l)
+			}
 		}
-	case "pipe":
-	default:
-		across("w", "width", s.W, size.Z/2)
-		up("h", "height", s.H)
 	}
 }
 

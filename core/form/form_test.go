@@ -1,0 +1,93 @@
+package form
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
+	"zapbarn/core/stock"
+	"zapbarn/core/words"
+)
+
+func on(id string) On { return On{Stock: stock.Shop.Materials[id]} }
+
+func mm(v float64) measure.Length { return measure.Of[measure.LengthKind](v) }
+
+// read reads a phrase's form from its words.
+func read(t *testing.T, text string) Form {
+	k, ok := Of(strings.Fields(text)[0])
+	require.True(t, ok, text)
+	w := &words.Words{List: strings.Fields(strings.ReplaceAll(text, ",", " , "))[1:]}
+	w.Known("", func(x string) bool { return stock.Shop.Materials[x].ID != "" })
+	f, said, err := k.Read(w)
+	require.NoError(t, err, text)
+	require.NotEmpty(t, said)
+	return f
+}
+
+// Every kind's own example is read, lays out on its stock, tells how it goes
+// together, and names itself; its sizes are all on its ticket; scaled by two it
+// is twice as large, and what the stock gives stays.
+func TestEveryKindIsWhole(t *testing.T) {
+	for _, name := range Names() {
+		k, _ := Of(name)
+		assert.Equal(t, name, KindOf(k.Blank))
+		assert.NotEmpty(t, k.Title)
+		assert.NotEmpty(t, stock.Shop.Materials[k.Stock].ID, name)
+		assert.Equal(t, k.Form, stock.Shop.Materials[k.Stock].Form, name)
+		_, err := k.Blank.Lay(on(k.Stock))
+		var missing *Missing
+		require.ErrorAs(t, err, &missing, "%s: a blank one is half known, not wrong", name)
+		if k.Read == nil {
+			continue
+		}
+		example, _, _ := strings.Cut(k.Example, " (or")
+		words := strings.Fields(example)
+		if k.Form == "pipe" { // its stock is no word of the form's
+			words = words[:len(words)-1]
+		}
+		f := read(t, strings.Join(words, " "))
+		assert.Equal(t, name, KindOf(f))
+		s, err := f.Lay(on(k.Stock))
+		require.NoError(t, err, name)
+		assert.NotEmpty(t, Steps(f, s), name)
+		twice, err := Scaled(f, func(l measure.Length) measure.Length {
+			if l.IsZero() {
+				return l
+			}
+			return mm(2 * l.Value())
+		}, 2).Lay(on(k.Stock))
+		require.NoError(t, err, name)
+		thick := on(k.Stock).Thick()
+		if name != "pipe" { // they stand side by side, as wide as they are
+			assert.InDelta(t, 2*max(s.Size.X, s.Size.Z), max(twice.Size.X, twice.Size.Z), 3*thick, name)
+		}
+	}
+}
+
+func TestOrderOfAssembly(t *testing.T) {
+	b := Box{W: mm(600), D: mm(400), H: mm(900), Bottom: true, Lid: true}
+	s, err := b.Lay(on("xps1"))
+	require.NoError(t, err)
+	steps := Steps(b, s)
+	require.Len(t, steps, 4)
+	assert.Contains(t, steps[3], "Lid last")
+	g := Gores{W: mm(600), H: mm(600), Sides: 12}
+	s, err = g.Lay(on("eva5"))
+	require.NoError(t, err)
+	assert.Contains(t, Steps(g, s)[0], "12 gores")
+	p := Panel{W: mm(500), H: mm(3000)}
+	s, err = p.Lay(on("xps1"))
+	require.NoError(t, err)
+	require.NoError(t, s.Split(pattern.Seam{Kind: "butt", W: 1190, H: 2400}))
+	assert.Contains(t, Steps(p, s)[0], "Join the pieces")
+	for copies, want := range map[int]bool{1: false, 2: true} {
+		o := Outline{H: mm(100), Path: "0,0 1,0 0,1", Copies: copies}
+		s, err = o.Lay(on("ply1/4"))
+		require.NoError(t, err)
+		assert.Equal(t, want, strings.Contains(strings.Join(Steps(o, s), " "), "Stack pieces"))
+	}
+}

@@ -1,0 +1,110 @@
+package form
+
+import (
+	"fmt"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
+	"zapbarn/core/stock"
+	"zapbarn/core/words"
+)
+
+// Pipe is a list of pieces of pipe, bare or side by side in a comb.
+type Pipe struct {
+	Sides   int    `json:"sides,omitempty" label:"In a comb, a row"`
+	Lengths string `json:"lengths,omitempty" max:"4000" label:"Lengths" wide:"yes"` // 6@44in 4@60in
+}
+
+var _ = register(Kind{Name: "pipe", Title: "Pipe to length", Form: "pipe", Stock: "pvc1", Blank: Pipe{}, Read: readPipe, Example: "pipe 6@44in 4@60in 1.5"})
+
+// Lay lays out the pieces.
+func (p Pipe) Lay(on On) (*pattern.Shape, error) {
+	cuts, err := Cuts(p.Lengths)
+	if err != nil {
+		return nil, err
+	}
+	if len(cuts) == 0 {
+		return nil, &Missing{[]string{"lengths"}}
+	}
+	return laid(pattern.Pipes{Cuts: cuts, OD: on.Stock.OD.Value(), Row: p.Sides, Bore: on.Stock.Bore()})
+}
+
+// Order is dry first.
+func (p Pipe) Order(Parts) []string {
+	return []string{"Cut, deburr inside and out, and mark each length before the next is cut.", "Dry-fit the frame flat on the floor; glue only what need not come apart."}
+}
+
+func (p Pipe) stretched(by func(measure.Length) measure.Length, _ float64) Form {
+	cuts, err := Cuts(p.Lengths)
+	if err != nil || cuts == nil {
+		return p
+	}
+	var out []string
+	for _, c := range cuts {
+		l := by(measure.Of[measure.LengthKind](c.Length))
+		out = append(out, fmt.Sprintf("%d@%s", c.Count, strings.ReplaceAll(l.String(), " ", "_")))
+	}
+	p.Lengths = strings.Join(out, " ")
+	return p
+}
+
+// Cuts reads a pipe list as written: 6@44in 4@60in.
+func Cuts(text string) ([]pattern.Cut, error) {
+	var out []pattern.Cut
+	bad := func() error {
+		return measure.Bad("lengths", "%q is not understood; write such as 6@44in 4@60in", text)
+	}
+	for _, w := range strings.Fields(strings.ReplaceAll(text, ",", " ")) {
+		count, l, ok := strings.Cut(w, "@")
+		if !ok {
+			return nil, bad()
+		}
+		n := 0
+		for _, r := range count {
+			if r < '0' || r > '9' || n > 10_000 {
+				return nil, bad()
+			}
+			n = n*10 + int(r-'0')
+		}
+		length, err := measure.Parse[measure.LengthKind](strings.ReplaceAll(l, "_", " "))
+		if err != nil {
+			return nil, bad()
+		}
+		out = append(out, pattern.Cut{Name: l, Length: length.Value(), Count: n})
+	}
+	return out, nil
+}
+
+func readPipe(w *words.Words) (Form, string, error) {
+	var list []string
+	for _, x := range w.List {
+		if !strings.Contains(x, "@") {
+			return nil, "", fmt.Errorf("%q is not understood", x)
+		}
+		list = append(list, x)
+	}
+	p := Pipe{Lengths: strings.Join(list, " ")}
+	cuts, err := Cuts(p.Lengths)
+	if err != nil {
+		return nil, "", err
+	}
+	n := 0
+	for _, c := range cuts {
+		n += c.Count
+	}
+	if n == 0 {
+		return nil, "", fmt.Errorf("a pipe list takes count@length")
+	}
+	return p, fmt.Sprintf("%d pieces of pipe: %s", n, p.Lengths), nil
+}
+
+// PipeStock is the pipe a word names: pvc1.5, or 1.5 for short.
+func PipeStock(lib *stock.Library, word string) (string, bool) {
+	for _, id := range []string{"pvc" + word, word} {
+		if lib.Materials[id].Form == "pipe" {
+			return id, true
+		}
+	}
+	return "", false
+}

@@ -1,0 +1,199 @@
+// Package words takes a typed phrase apart: flags, sizes, sizes before or after
+// a word, counts. It knows how builders put numbers into a line, and nothing of
+// what they mean.
+package words
+
+import (
+	"fmt"
+	"regexp"
+	"strconv"
+	"strings"
+
+	"zapbarn/core/measure"
+)
+
+// Words is a phrase of which something is still to be understood.
+type Words struct {
+	List   []string
+	Metric bool // bare numbers are millimetres
+}
+
+// bare is the unit of a number that has none.
+func (w *Words) bare() string {
+	if w.Metric {
+		return "mm"
+	}
+	return "in"
+}
+
+// Say writes a length the display's way.
+func (w *Words) Say(l measure.Length) string { return measure.Tape(l.Value(), w.Metric) }
+
+// cut takes words from..to out.
+func (w *Words) cut(from, to int) {
+	w.List = append(append([]string(nil), w.List[:from]...), w.List[to:]...)
+}
+
+// Take takes a flag out, and says whether it was there.
+func (w *Words) Take(flags ...string) bool {
+	for i, x := range w.List {
+		for _, f := range flags {
+			if strings.EqualFold(x, f) {
+				w.cut(i, i+1)
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// OneOf takes the first of some words that is there, or gives the one that
+// stands when none is.
+func (w *Words) OneOf(def string, choices ...string) string {
+	for _, c := range choices {
+		if w.Take(c) {
+			return c
+		}
+	}
+	return def
+}
+
+// Known takes the first word that a list knows, in small letters.
+func (w *Words) Known(def string, known func(string) bool) string {
+	for i, x := range w.List {
+		if low := strings.ToLower(x); known(low) {
+			w.cut(i, i+1)
+			return low
+		}
+	}
+	return def
+}
+
+var copyWord = regexp.MustCompile(`^[x×](\d{1,6})$`)
+
+// Copies takes a count such as x3; 1 when there is none.
+func (w *Words) Copies() int {
+	for i, x := range w.List {
+		if m := copyWord.FindStringSubmatch(strings.ToLower(x)); m != nil {
+			n, _ := strconv.Atoi(m[1])
+			w.cut(i, i+1)
+			return n
+		}
+	}
+	return 1
+}
+
+// Count takes a whole number before a word, such as 6 sides; def when the word
+// is not there. The error names what stands there instead.
+func (w *Words) Count(def int, marks ...string) (int, error) {
+	for i, x := range w.List {
+		for _, mark := range marks {
+			if i == 0 || !strings.EqualFold(x, mark) {
+				continue
+			}
+			n, err := strconv.Atoi(w.List[i-1])
+			if err != nil || n < 0 || n > 1_000_000 {
+				return 0, fmt.Errorf("%q %s: write a whole number before it", w.List[i-1], mark)
+			}
+			w.cut(i-1, i+1)
+			return n, nil
+		}
+	}
+	return def, nil
+}
+
+// Before takes the length that stands before a word, and the word.
+func (w *Words) Before(marks ...string) measure.Length {
+	for i, x := range w.List {
+		for _, mark := range marks {
+			if !strings.EqualFold(x, mark) {
+				continue
+			}
+			for n := min(3, i); n >= 1; n-- {
+				if l, err := measure.ParseLengthIn(strings.Join(w.List[i-n:i], " "), w.bare()); err == nil {
+					w.cut(i-n, i+1)
+					return l
+				}
+			}
+		}
+	}
+	return measure.Length{}
+}
+
+// After takes the length that stands after a word, and the word.
+func (w *Words) After(marks ...string) measure.Length {
+	for i, x := range w.List {
+		for _, mark := range marks {
+			if !strings.EqualFold(x, mark) {
+				continue
+			}
+			for n := min(3, len(w.List)-i-1); n >= 1; n-- {
+				if l, err := measure.ParseLengthIn(strings.Join(w.List[i+1:i+1+n], " "), w.bare()); err == nil {
+					w.cut(i, i+1+n)
+					return l
+				}
+			}
+		}
+	}
+	return measure.Length{}
+}
+
+// twoLengths is feet, then inches that would make a foot or more: two sizes, one
+// after the other, such as 4 ft 20 in.
+var twoLengths = regexp.MustCompile(`(?i)(ft|feet|foot|')\s+(1[2-9]|[2-9]\d|\d{3,})(\D|$)`)
+
+var times = regexp.MustCompile(`^\d+[x×]$`)
+
+// Sizes takes the dimensions out, joined by x, to or by; what is left is none.
+// "26 1/2" stays one dimension.
+func (w *Words) Sizes() (dims []measure.Length) {
+	var rest []string
+	for i := 0; i < len(w.List); i++ {
+		x := w.List[i]
+		if strings.EqualFold(x, "x") || strings.EqualFold(x, "to") || strings.EqualFold(x, "by") {
+			continue
+		}
+		if c := x[0]; (c < '0' || c > '9') && c != '.' || times.MatchString(x) {
+			rest = append(rest, x)
+			continue
+		}
+		best, used := measure.Length{}, 0
+		for n := 1; n <= 4 && i+n <= len(w.List); n++ {
+			joined := strings.Join(w.List[i:i+n], " ")
+			if n > 1 && twoLengths.MatchString(joined) {
+				break
+			}
+			if l, e := measure.ParseLengthIn(joined, w.bare()); e == nil {
+				best, used = l, n
+			}
+		}
+		if used == 0 {
+			rest = append(rest, x)
+			continue
+		}
+		dims, i = append(dims, best), i+used-1
+	}
+	w.List = rest
+	return dims
+}
+
+// Exactly takes so many sizes, and refuses whatever else is left; want says what
+// the phrase takes.
+func (w *Words) Exactly(n int, want string) ([]measure.Length, error) {
+	dims := w.Sizes()
+	if err := w.None(); err != nil {
+		return nil, err
+	}
+	if len(dims) != n {
+		return nil, fmt.Errorf("%s, %d sizes read", want, len(dims))
+	}
+	return dims, nil
+}
+
+// None refuses what was not understood.
+func (w *Words) None() error {
+	if len(w.List) > 0 {
+		return fmt.Errorf("%q is not understood", strings.Join(w.List, " "))
+	}
+	return nil
+}
