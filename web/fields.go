@@ -107,7 +107,7 @@ func solidSpecs(x *plan.Solid) []spec {
 	}
 	out := append(append(short, spec{"stock", "Stock", k.Form}), choices...)
 	out = append(append(out, ticks...), spec{"sealed", "Closed for good", "check"}, spec{"lit", "Light must pass", "check"})
-	if k.Opens {
+	if k.Form == "sheet" {
 		long = append(long, spec{"openings", "Openings", "wide"})
 	}
 	return append(out, long...)

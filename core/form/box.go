@@ -19,7 +19,7 @@ type Box struct {
 	Overhang measure.Length `json:"overhang,omitzero" label:"Lid overhang" scale:"no"`
 }
 
-var _ = register(Kind{Name: "box", Title: "Box", Form: "sheet", Stock: "xps1", Piles: true, Splits: true, Opens: true, Blank: Box{Joint: "butt"}, Read: readBox,
+var _ = register(Kind{Name: "box", Title: "Box", Form: "sheet", Stock: "xps1", Piles: true, Splits: true, Blank: Box{Joint: "butt"}, Read: readBox,
 	Example: "box 22 x 18 x 26 1/2 xps1 rabbet lid bottom (or: box 10 x 10 x 10 xps1 beside)"})
 
 // Lay lays out the box.
@@ -31,7 +31,7 @@ func (b Box) Lay(on On) (*pattern.Shape, error) {
 	if joint == "" {
 		joint = "butt"
 	}
-	return laid(pattern.Box{W: b.W.Value(), D: b.D.Value(), H: b.H.Value(), T: on.Thick(), Joint: joint, Bottom: b.Bottom, Lid: b.Lid, Overhang: b.Overhang.Value(), Openings: on.Openings},
+	return laid(pattern.Box{W: b.W.Value(), D: b.D.Value(), H: b.H.Value(), T: on.Thick(), Joint: joint, Bottom: b.Bottom, Lid: b.Lid, Overhang: b.Overhang.Value()},
 		"width", "w", "depth", "d", "height", "h")
 }
 

@@ -31,11 +31,8 @@ type Form interface {
 	Order(p Parts) []string
 }
 
-// On is what a form is cut from, and what is cut through it.
-type On struct {
-	Stock    stock.Material
-	Openings []pattern.Opening
-}
+// On is what a form is cut from.
+type On struct{ Stock stock.Material }
 
 // Thick is the stock's thickness in mm.
 func (on On) Thick() float64 { return on.Stock.Thick.Value() }
@@ -54,7 +51,6 @@ type Kind struct {
 	Splits  bool // its large parts can be cut in two with a seam
 	Flat    bool // flat pieces that meet nothing of their own
 	Layered bool // layers, the lower ones drawn first
-	Opens   bool // openings can be cut through its faces
 }
 
 var kinds = map[string]Kind{}

@@ -17,14 +17,14 @@ type Panel struct {
 	Pitch  measure.Length `json:"pitch,omitzero" label:"Pitch"`
 }
 
-var _ = register(Kind{Name: "panel", Title: "Panel", Form: "sheet", Stock: "ply1/4", Splits: true, Flat: true, Opens: true, Blank: Panel{}, Read: readPanel, Example: "panel 36 x 10 ply1/4 x3"})
+var _ = register(Kind{Name: "panel", Title: "Panel", Form: "sheet", Stock: "ply1/4", Splits: true, Flat: true, Blank: Panel{}, Read: readPanel, Example: "panel 36 x 10 ply1/4 x3"})
 
 // Lay lays out the panel.
 func (p Panel) Lay(on On) (*pattern.Shape, error) {
 	if err := need("w", p.W, "h", p.H); err != nil {
 		return nil, err
 	}
-	return laid(pattern.Flat{W: p.W.Value(), H: p.H.Value(), T: on.Thick(), Copies: max(1, p.Copies), Lying: p.Lying, Pitch: p.Pitch.Value(), Openings: on.Openings}, "width", "w", "height", "h")
+	return laid(pattern.Flat{W: p.W.Value(), H: p.H.Value(), T: on.Thick(), Copies: max(1, p.Copies), Lying: p.Lying, Pitch: p.Pitch.Value()}, "width", "w", "height", "h")
 }
 
 // Order of a single plate.

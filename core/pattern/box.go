@@ -15,7 +15,6 @@ type Box struct {
 	Bottom     bool    // a floor between the walls
 	Lid        bool    // laid on top
 	Overhang   float64 // of the lid, all round
-	Openings   []Opening
 }
 
 // Lay works the box out. Front and back run the full width; with butt and
@@ -79,18 +78,6 @@ func (b Box) Lay() (*Shape, error) {
 	if b.Lid {
 		plate("lid", "Lid", w+2*b.Overhang, d+2*b.Overhang)
 		s.Size = Vec{w + 2*b.Overhang, d + 2*b.Overhang, h + t}
-	}
-	known := map[string]bool{}
-	for i := range s.Panels {
-		known[s.Panels[i].ID] = true
-		if err := s.Panels[i].pierce(b.Openings); err != nil {
-			return nil, err
-		}
-	}
-	for _, o := range b.Openings {
-		if !known[o.Face] {
-			return nil, measure.Bad("openings", "%s: there is no face %q; choose front, back, left, right, bottom or lid", o.Name, o.Face)
-		}
 	}
 	for i := range s.Panels {
 		s.Panels[i].tick("left", "right")
@@ -158,18 +145,6 @@ func (b Box) stand(s *Shape, h, side, depth float64) {
 		o := b.Overhang
 		slab("lid", -w-o, w+o, -d-o, d+o, h, h+t, 5, Vec{0, 0, 1})
 	}
-	for i := range s.Bodies {
-		body := &s.Bodies[i]
-		for _, p := range s.Panels {
-			if p.ID == body.Panel {
-				for f := range body.Faces {
-					if body.Faces[f].Skin {
-						body.Faces[f].Holes = onFace(body.Faces[f].Points, p.Holes)
-					}
-				}
-			}
-		}
-	}
 }
 
 // others are the four faces of a slab that are neither.
@@ -180,22 +155,4 @@ func others(a, b int) (out []int) {
 		}
 	}
 	return
-}
-
-// onFace lays flat holes on a face in space; the face's first edge is the
-// panel's bottom.
-func onFace(face []Vec, holes [][]Point) [][]Vec {
-	if len(face) < 4 {
-		return nil
-	}
-	o, ux, uy := face[0], unit(sub(face[1], face[0])), unit(sub(face[3], face[0]))
-	var out [][]Vec
-	for _, h := range holes {
-		v := make([]Vec, len(h))
-		for i, q := range h {
-			v[i] = Vec{o.X + q.X*ux.X + q.Y*uy.X, o.Y + q.X*ux.Y + q.Y*uy.Y, o.Z + q.X*ux.Z + q.Y*uy.Z}
-		}
-		out = append(out, v)
-	}
-	return out
 }

@@ -210,38 +210,6 @@ func (o Opening) outline(w float64) []Point {
 	return []Point{{cx - o.W/2, cy - o.H/2}, {cx + o.W/2, cy - o.H/2}, {cx + o.W/2, cy + o.H/2}, {cx - o.W/2, cy + o.H/2}}
 }
 
-// pierce cuts the openings that belong to the panel.
-func (p *Panel) pierce(openings []Opening) error {
-	lo, hi := p.Bounds()
-	for _, o := range openings {
-		if o.Face != p.ID {
-			continue
-		}
-		if o.Kind == "round" {
-			o.H = o.W
-		}
-		if o.W <= 0 || o.H <= 0 {
-			return measure.Bad("openings", "%s has no size; give a width and a height", o.Name)
-		}
-		if o.Kind == "slot" && o.H > o.W {
-			return measure.Bad("openings", "%s: a slot is wider than it is high; give its length first", o.Name)
-		}
-		hole := o.outline(hi.X - lo.X)
-		for _, h := range p.Holes {
-			if overlap(h, hole) {
-				return measure.Bad("openings", "%s runs into another opening of %s; make them one, or move it", o.Name, p.Name)
-			}
-		}
-		for _, q := range hole {
-			if q.X < lo.X || q.X > hi.X || q.Y < lo.Y || q.Y > hi.Y {
-				return measure.Bad("openings", "%s runs over the edge of %s; make it smaller or move it", o.Name, p.Name)
-			}
-		}
-		p.Holes = append(p.Holes, hole)
-	}
-	return nil
-}
-
 // overlap reports whether two closed outlines share any area: a side of one
 // crosses one of the other, or one lies inside the other.
 func overlap(a, b []Point) bool {

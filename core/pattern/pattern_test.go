@@ -119,14 +119,15 @@ func TestPipesAndFlats(t *testing.T) {
 }
 
 func TestOpenings(t *testing.T) {
-	box := Box{W: 560, D: 460, H: 670, T: 25, Joint: "butt", Openings: []Opening{{"handle", "front", "slot", 200, 40, 0, 500}}}
-	s, err := box.Lay()
+	box := Box{W: 560, D: 460, H: 670, T: 25, Joint: "butt"}
+	handle := Opening{"handle", "front", "slot", 200, 40, 0, 500}
+	s, err := pierced(box, handle)
 	require.NoError(t, err)
 	want := 560*670 - (160*40 + math.Pi*20*20)
 	assert.InEpsilon(t, want, s.Panels[0].Area(), 1e-3)
 	assert.Len(t, s.Bodies[0].Faces[0].Holes, 1)
-	box.Openings[0].W = 600
-	_, err = box.Lay()
+	handle.W = 600
+	_, err = pierced(box, handle)
 	assert.ErrorContains(t, err, "runs over the edge of Front")
 }
 
@@ -136,7 +137,9 @@ func TestRefusals(t *testing.T) {
 		"width":     Box{W: 10, D: 400, H: 400, T: 25, Joint: "butt"}.Lay,
 		"depth":     Box{W: 100, H: 400, T: 25, Joint: "butt"}.Lay,
 		"joint":     Box{W: 300, D: 400, H: 400, T: 25, Joint: "dovetail"}.Lay,
-		"openings":  Box{W: 300, D: 400, H: 400, T: 25, Joint: "butt", Openings: []Opening{{"x", "roof", "rect", 1, 1, 0, 5}}}.Lay,
+		"openings":  func() (*Shape, error) {
+			return pierced(Box{W: 300, D: 400, H: 400, T: 25, Joint: "butt"}, Opening{"x", "roof", "rect", 1, 1, 0, 5})
+		},
 		"top":       Tower{6, 400, 300, 40, 25}.Lay,
 		"sides":     Tower{2, 400, 300, 40, 25}.Lay,
 		"height":    Tower{4, 1e6, 300, 100, 25}.Lay,

@@ -100,11 +100,10 @@ func (p Pipes) comb(s *Shape) {
 // Flat is plain rectangles: shelves, backs, bases. In space it stands up, or
 // lies when Lying.
 type Flat struct {
-	W, H, T  float64
-	Copies   int
-	Lying    bool
-	Pitch    float64 // height from one copy to the next when lying
-	Openings []Opening
+	W, H, T float64
+	Copies  int
+	Lying   bool
+	Pitch   float64 // height from one copy to the next when lying
 }
 
 // Lay works the rectangles out.
@@ -117,9 +116,6 @@ func (f Flat) Lay() (*Shape, error) {
 	}
 	p := Panel{ID: "panel", Name: "Panel", Copies: f.Copies, Thick: f.T, Outline: Rect(f.W, f.H), Grain: "up",
 		Edges: []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}}}
-	if err := p.pierce(f.Openings); err != nil {
-		return nil, err
-	}
 	s := &Shape{Panels: []Panel{p}}
 	pitch := f.Pitch
 	if pitch <= 0 {
@@ -142,7 +138,6 @@ func (f Flat) Lay() (*Shape, error) {
 			ex = Vec{0, 0, 1}
 		}
 		b := prism("panel", i, outer, inner, ex)
-		b.Faces[0].Holes = onFace(b.Faces[0].Points, p.Holes)
 		s.Bodies = append(s.Bodies, b)
 	}
 	s.Size = extent(s.Bodies)

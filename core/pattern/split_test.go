@@ -121,7 +121,7 @@ func TestSeamsCrossOpenings(t *testing.T) {
 			for _, kind := range []string{"butt", "half-lap"} {
 				o.Y = size[1]/2 + 3.7
 				shape := func() *Shape {
-					s, err := Flat{W: size[0], H: size[1], T: 25, Copies: 1, Openings: []Opening{o}}.Lay()
+					s, err := pierced(Flat{W: size[0], H: size[1], T: 25, Copies: 1}, o)
 					require.NoError(t, err)
 					return s
 				}
@@ -179,7 +179,7 @@ func TestSeamsCrossOpenings(t *testing.T) {
 // Openings that run into each other are refused, so that none counts twice.
 func TestOpeningsDoNotOverlap(t *testing.T) {
 	lay := func(x float64, kind string) error {
-		_, err := Flat{W: 900, H: 900, T: 6, Copies: 1, Openings: []Opening{{Name: "a", Face: "panel", Kind: "rect", W: 200, H: 200, Y: 450}, {Name: "b", Face: "panel", Kind: kind, W: 100, H: 60, X: x, Y: 450}}}.Lay()
+		_, err := pierced(Flat{W: 900, H: 900, T: 6, Copies: 1}, Opening{Name: "a", Face: "panel", Kind: "rect", W: 200, H: 200, Y: 450}, Opening{Name: "b", Face: "panel", Kind: kind, W: 100, H: 60, X: x, Y: 450})
 		return err
 	}
 	require.NoError(t, lay(200, "rect"))

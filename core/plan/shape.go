@@ -22,15 +22,21 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 		return nil, oneOf("kind", s.Kind, form.Names()...)
 	}
 	m := lib.Materials[s.Stock]
-	on := form.On{Stock: m}
+	var openings []pattern.Opening
 	for _, o := range s.Openings {
-		on.Openings = append(on.Openings, pattern.Opening{Name: o.Name, Face: o.Face, Kind: o.Kind, W: o.W.Value(), H: o.H.Value(), X: o.X.Value(), Y: o.Y.Value()})
+		openings = append(openings, pattern.Opening{Name: o.Name, Face: o.Face, Kind: o.Kind, W: o.W.Value(), H: o.H.Value(), X: o.X.Value(), Y: o.Y.Value()})
 	}
-	shape, err := s.Form.Lay(on)
+	shape, err := s.Form.Lay(form.On{Stock: m})
+	if err == nil {
+		err = shape.Pierce(openings)
+	}
 	if err == nil && s.Seam != "" {
 		err = shape.Split(s.Seamed(m))
 	}
-	return shape, err
+	if err != nil {
+		return nil, err
+	}
+	return shape, nil
 }
 
 // Seamed is the seam of the solid's large parts on a sheet of its stock, with

@@ -1,0 +1,204 @@
+package pattern
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"zapbarn/core/measure"
+)
+
+// Pierce cuts openings through the faces they name: a panel's own name cuts all
+// its copies, with a number behind, such as "face 2", that one alone. A hole
+// that would run over an edge or into another is refused with its name. On flat
+// faces the hole is drawn in space as well.
+func (s *Shape) Pierce(openings []Opening) error {
+	for _, o := range openings {
+		i, err := s.facing(o)
+		if err != nil {
+			return err
+		}
+		p := &s.Panels[i]
+		hole, err := p.pierced(o)
+		if err != nil {
+			return err
+		}
+		p.Holes = append(p.Holes[:len(p.Holes):len(p.Holes)], hole)
+		for b := range s.Bodies {
+			if s.Bodies[b].Panel == p.ID {
+				s.Bodies[b].hole(p.Outline, hole)
+			}
+		}
+	}
+	return nil
+}
+
+// facing is the panel an opening is in; one copy of several becomes a panel of
+// its own.
+func (s *Shape) facing(o Opening) (int, error) {
+	name := strings.ToLower(strings.TrimSpace(o.Face))
+	var have []string
+	for i, p := range s.Panels {
+		if p.ID == name || strings.ToLower(p.Name) == name {
+			return i, nil
+		}
+		have = append(have, p.ID)
+	}
+	id, number, ok := cutLast(name)
+	n, err := strconv.Atoi(number)
+	for i, p := range s.Panels {
+		if !ok || err != nil || p.ID != id || p.Copies < 2 {
+			continue
+		}
+		if n < 1 || n > p.Copies {
+			return 0, measure.Bad("openings", "%s: there are %d of %s; write %s 1 to %s %d", o.Name, p.Copies, p.Name, id, id, p.Copies)
+		}
+		return s.apart(i, n), nil
+	}
+	return 0, measure.Bad("openings", "%s: there is no face %q; choose %s", o.Name, o.Face, choices(have))
+}
+
+// cutLast parts "face 2" and "face2" into face and 2.
+func cutLast(name string) (word, number string, ok bool) {
+	at := len(name)
+	for at > 0 && name[at-1] >= '0' && name[at-1] <= '9' {
+		at--
+	}
+	return strings.TrimSpace(name[:at]), name[at:], at > 0 && at < len(name)
+}
+
+// choices writes a list: a, b or c.
+func choices(list []string) string {
+	if len(list) < 2 {
+		return strings.Join(list, "")
+	}
+	return strings.Join(list[:len(list)-1], ", ") + " or " + list[len(list)-1]
+}
+
+// apart makes copy n of panel i, from 1, a panel of its own.
+func (s *Shape) apart(i, n int) int {
+	one := s.Panels[i]
+	one.ID, one.Name, one.Copies = fmt.Sprintf("%s%d", one.ID, n), fmt.Sprintf("%s %d", one.Name, n), 1
+	s.Panels[i].Copies--
+	for b := range s.Bodies {
+		body := &s.Bodies[b]
+		switch {
+		case body.Panel != s.Panels[i].ID:
+		case body.Copy == n-1:
+			body.Panel, body.Copy = one.ID, 0
+		case body.Copy > n-1:
+			body.Copy--
+		}
+	}
+	s.Panels = append(s.Panels, one)
+	return len(s.Panels) - 1
+}
+
+// pierced is an opening's outline on a panel, or why it cannot be there.
+func (p *Panel) pierced(o Opening) ([]Point, error) {
+	if o.Kind == "round" {
+		o.H = o.W
+	}
+	if o.W <= 0 || o.H <= 0 {
+		return nil, measure.Bad("openings", "%s has no size; give a width and a height", o.Name)
+	}
+	if o.Kind == "slot" && o.H > o.W {
+		return nil, measure.Bad("openings", "%s: a slot is wider than it is high; give its length first", o.Name)
+	}
+	lo, hi := extentOf(p.Outline)
+	hole := o.outline(hi.X - lo.X)
+	for i := range hole {
+		hole[i].X, hole[i].Y = hole[i].X+lo.X, hole[i].Y+lo.Y
+	}
+	others := p.Holes
+	if p.Bore > 0 {
+		others = append(others[:len(others):len(others)], Circle(p.Round/2, p.Round/2, p.Bore))
+	}
+	for _, h := range others {
+		if overlap(h, hole) {
+			return nil, measure.Bad("openings", "%s runs into another opening of %s; make them one, or move it", o.Name, p.Name)
+		}
+	}
+	for _, face := range [][]Point{p.Outline, p.Inside} {
+		if face != nil && !holds(face, hole) {
+			return nil, measure.Bad("openings", "%s runs over the edge of %s; make it smaller or move it", o.Name, p.Name)
+		}
+	}
+	return hole, nil
+}
+
+// holds reports whether a hole lies in an outline; it may touch it.
+func holds(outline, hole []Point) bool {
+	if _, crosses := crossing([][]Point{outline, hole}); crosses {
+		lo, hi := extentOf(outline)
+		if len(outline) != 4 || Area(outline) < (hi.X-lo.X)*(hi.Y-lo.Y)*(1-1e-9) {
+			return false
+		}
+	}
+	lo, hi := extentOf(outline)
+	var c Point
+	for _, q := range hole {
+		if q.X < lo.X || q.X > hi.X || q.Y < lo.Y || q.Y > hi.Y {
+			return false
+		}
+		c = Point{c.X + q.X/float64(len(hole)), c.Y + q.Y/float64(len(hole))}
+	}
+	return Inside([][]Point{outline}, c)
+}
+
+func extentOf(ring []Point) (lo, hi Point) {
+	lo, hi = Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
+	for _, q := range ring {
+		lo = Point{math.Min(lo.X, q.X), math.Min(lo.Y, q.Y)}
+		hi = Point{math.Max(hi.X, q.X), math.Max(hi.Y, q.Y)}
+	}
+	return
+}
+
+// hole draws a flat hole on the body's face that is the flat outline laid in
+// space: the first turn of its corners at which every one lies as far from the
+// first two as on the flat.
+func (b *Body) hole(outline, hole []Point) {
+	n := len(outline)
+	for i := range b.Faces {
+		f := &b.Faces[i]
+		if !f.Skin || len(f.Points) != n || n < 3 {
+			continue
+		}
+		for k := range n {
+			at := func(i int) Vec { return f.Points[(i+k)%n] }
+			if !alike(outline, at) {
+				continue
+			}
+			ux := unit(sub(at(1), at(0)))
+			nz := unit(crossed(sub(at(1), at(0)), sub(at(2), at(0))))
+			uy := crossed(nz, ux)
+			dx, dy := outline[1].X-outline[0].X, outline[1].Y-outline[0].Y
+			l := math.Hypot(dx, dy)
+			cs, sn := dx/l, dy/l
+			ring := make([]Vec, len(hole))
+			for j, q := range hole {
+				x, y := q.X-outline[0].X, q.Y-outline[0].Y
+				a, c := x*cs+y*sn, y*cs-x*sn // along the first edge, and to its left
+				o := at(0)
+				ring[j] = Vec{o.X + a*ux.X + c*uy.X, o.Y + a*ux.Y + c*uy.Y, o.Z + a*ux.Z + c*uy.Z}
+			}
+			f.Holes = append(f.Holes[:len(f.Holes):len(f.Holes)], ring)
+			return
+		}
+	}
+}
+
+// alike reports whether a face's corners lie to each other as an outline's do.
+func alike(outline []Point, at func(int) Vec) bool {
+	for i, q := range outline {
+		for _, from := range []int{0, 1} {
+			d := sub(at(i), at(from))
+			if math.Abs(math.Sqrt(dotted(d, d))-math.Hypot(q.X-outline[from].X, q.Y-outline[from].Y)) > 0.1 {
+				return false
+			}
+		}
+	}
+	return true
+}
