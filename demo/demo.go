@@ -211,6 +211,17 @@ func Patterns() *plan.Plan {
 	add("Wings, a pair", plan.Solid{Kind: "outline", Stock: "acrylic3", Form: form.Outline{W: l("20 in"), Pair: true, Path: "0,1.2 1,0.5 4,0 7.5,0.6 9,2 8.6,3.4 6.8,4.2 3.5,3.6 1,2.4 0,2"}})
 	add("Petals", plan.Solid{Kind: "outline", Stock: "eva5", Form: form.Outline{H: l("8 in"), Copies: 12, Bore: l("20 in"), Path: "-1,0 1,0 1.7,3 1.5,6 0,9 -1.5,6 -1.7,3"}})
 	add("Comb", plan.Solid{Kind: "pipe", Stock: "pvc2", Form: form.Pipe{Lengths: "60@2in", Sides: 8}})
+	add("Hopper, oblong", plan.Solid{Kind: "pyramid", Stock: "ply1/4", Form: form.Pyramid{W: l("24 in"), D: l("16 in"), H: l("18 in"), TopW: l("8 in"), TopD: l("6 in")}})
+	add("Pyramid", plan.Solid{Kind: "pyramid", Stock: "xps1", Form: form.Pyramid{W: l("24 in"), D: l("24 in"), H: l("30 in")}})
+	add("Arched roof", plan.Solid{Kind: "arch", Stock: "ply1/8", Form: form.Arch{W: l("40 in"), D: l("20 in"), H: l("12 in"), Ends: true}})
+	add("Gear", plan.Solid{Kind: "wheel", Stock: "ply1/4", Form: form.Wheel{W: l("24 in"), Teeth: 16, Depth: l("1 1/2 in"), Spokes: 5, Bore: l("1 in"), Holes: 5, HoleD: l("1/2 in"), HoleCircle: l("4 in"), Hub: l("6 in")}})
+	add("Jars", plan.Solid{Kind: "bought", Stock: "pet", Form: form.Bought{Of: "jar", W: l("4 in"), H: l("6 in"), Copies: 8, Weight: measure.Must[measure.MassKind]("45 g")}})
+	add("Skull", plan.Solid{Kind: "bought", Stock: "hips", Form: form.Bought{Of: "skull", W: l("6 in"), D: l("7 1/2 in"), H: l("8 1/2 in")}})
+	add("Frame", plan.Solid{Kind: "frame", Stock: "pvc1", Form: form.Frame{W: l("36 in"), D: l("24 in"), H: l("60 in"), Levels: 3, Load: measure.Must[measure.MassKind]("1 kg")}})
+	add("Cloth skin", plan.Solid{Kind: "skin", Stock: "muslin", Form: form.Skin{W: l("18 in"), H: l("40 in"), Top: true}})
+	add("Clay head", plan.Solid{Kind: "modelled", Stock: "foamclay", Form: form.Modelled{W: l("6 in"), D: l("7 in"), H: l("9 in"), Skin: l("3/8 in")}})
+	add("Bands", plan.Solid{Kind: "trim", Stock: "eva5", Form: form.Trim{W: l("22 in"), D: l("18 in"), H: l("2 in"), Copies: 2, Pitch: l("12 in")}})
+	add("Scales", plan.Solid{Kind: "scales", Stock: "eva2", Form: form.Scales{W: l("18 in"), H: l("24 in"), Wide: l("3 in"), Tall: l("4 in"), Show: l("2 1/2 in")}})
 	add("Pipe frame", plan.Solid{Kind: "pipe", Stock: "pvc1.5", Form: form.Pipe{Lengths: "2@78in 2@30in 3@14in"}})
 	return p
 }

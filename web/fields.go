@@ -206,7 +206,7 @@ func fieldsOf(w *plan.Work, v any) []Field {
 		var pairs []string
 		switch s.kind {
 		case "text", "wide", "check":
-		case "sheet", "pipe":
+		case "sheet", "pipe", "bought", "modelled":
 			for _, id := range stock.IDs(w.Lib.Materials) {
 				if m := w.Lib.Materials[id]; m.Form == s.kind {
 					pairs = append(pairs, id, m.Name)

@@ -147,6 +147,15 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"larger-than-sheet", Stop, 2, func(p *plan.Plan) {
 			p.Solids[0], p.Props[0].Known = p.Solids[0].Set("w", measure.Len("100 in")).Set("h", measure.Len("100 in")), measure.Len("100 in")
 		}},
+		{"frame-load", Stop, 1, func(p *plan.Plan) { // 12 kg at the middle of 60 in of 1 in pipe: 12 x 9.81 x 1.524 / 4 / Z, Z = 2187 mm3 -> 20.5 MPa
+			p.Solids = append(p.Solids, plan.Solid{ID: "f", Prop: "a", Name: "F", Kind: "frame", Stock: "pvc1", Form: form.Frame{W: measure.Len("60 in"), D: measure.Len("20 in"), H: measure.Len("10 in"), Load: measure.Must[measure.MassKind]("12 kg")}})
+		}},
+		{"frame-load", Mind, 1, func(p *plan.Plan) {
+			p.Solids = append(p.Solids, plan.Solid{ID: "f", Prop: "a", Name: "F", Kind: "frame", Stock: "pvc1", Form: form.Frame{W: measure.Len("60 in"), D: measure.Len("20 in"), H: measure.Len("10 in"), Load: measure.Must[measure.MassKind]("3 kg")}})
+		}},
+		{"limp", Stop, 2, func(p *plan.Plan) {
+			p.Solids = append(p.Solids, plan.Solid{ID: "c", Prop: "a", Name: "C", Kind: "panel", Stock: "muslin", Form: form.Panel{W: measure.Len("10 in"), H: measure.Len("10 in")}})
+		}},
 		{"saw-stop", Mind, 0, func(p *plan.Plan) {
 			p.Solids = append(p.Solids, plan.Solid{ID: "t", Prop: "a", Name: "T", Kind: "tower", Stock: "ply1/2", Form: form.Tower{Sides: 4, H: measure.Len("10 in"), Low: measure.Len("8 in"), High: measure.Len("5 in")}})
 			p.Joints = append(p.Joints, plan.Joint{ID: "k", Prop: "a", A: "t/face", B: "t/face", Glue: "pva"})

@@ -43,6 +43,7 @@ type Kind struct {
 	Title   string // as a builder calls it
 	Form    string // of its stock: sheet or pipe
 	Stock   string // taken when none is said
+	Nick    string // what a bare word of its stock stands for, as pvc for 1.5
 	Example string // of the quick line
 	Blank   Form   // before its sizes are known
 	Read    func(w *words.Words) (Form, string, error)

@@ -6,7 +6,6 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
-	"zapbarn/core/stock"
 	"zapbarn/core/words"
 )
 
@@ -16,7 +15,7 @@ type Pipe struct {
 	Lengths string `json:"lengths,omitempty" max:"4000" label:"Lengths" wide:"yes"` // 6@44in 4@60in
 }
 
-var _ = register(Kind{Name: "pipe", Title: "Pipe to length", Form: "pipe", Stock: "pvc1", Blank: Pipe{}, Read: readPipe, Example: "pipe 6@44in 4@60in 1.5"})
+var _ = register(Kind{Name: "pipe", Title: "Pipe to length", Form: "pipe", Stock: "pvc1", Nick: "pvc", Blank: Pipe{}, Read: readPipe, Example: "pipe 6@44in 4@60in 1.5"})
 
 // Lay lays out the pieces.
 func (p Pipe) Lay(on On) (*pattern.Shape, error) {
@@ -97,14 +96,4 @@ func readPipe(w *words.Words) (Form, string, error) {
 		return nil, "", fmt.Errorf("a pipe list takes count@length")
 	}
 	return p, fmt.Sprintf("%d pieces of pipe: %s", n, p.Lengths), nil
-}
-
-// PipeStock is the pipe a word names: pvc1.5, or 1.5 for short.
-func PipeStock(lib *stock.Library, word string) (string, bool) {
-	for _, id := range []string{"pvc" + word, word} {
-		if lib.Materials[id].Form == "pipe" {
-			return id, true
-		}
-	}
-	return "", false
 }

@@ -65,6 +65,7 @@ type (
 	Duration   = Written[secondKind]  // seconds
 	Gauge      = Written[gaugeKind]   // copper area in square millimetres
 	Celsius    = Written[celsiusKind] // degrees Celsius
+	Mass       = Written[massKind]    // kilograms
 )
 
 // Parse reads a quantity. The text is kept, trimmed.
@@ -269,4 +270,5 @@ type (
 	GaugeKind    = gaugeKind
 	DurationKind = secondKind
 	CelsiusKind  = celsiusKind
+	MassKind     = massKind
 )

@@ -73,7 +73,7 @@ func meshLines(layers [][]Panel) []Line {
 // Exposed is the outside that a coat meets, mm2: the outside faces, and of a
 // pile its edges, its steps and its top; what is glued shut takes none.
 func (s *Shape) Exposed() float64 {
-	a := 0.0
+	a := s.Outside
 	if len(s.layers) == 0 {
 		for _, p := range s.Panels {
 			a += p.Area() * float64(p.Copies)

@@ -83,6 +83,10 @@ type Shape struct {
 	Size    Vec // overall, in space
 	Results []source.Result
 	Lines   []Line    // where its own parts meet
+	Mass    float64   // kg of what is bought or built up, not cut
+	Outside float64   // mm2 of that
+	Walls   []string  // its faces, to be drilled but not cut flat
+	Drilled []Opening // through them
 	layers  [][]Panel // of a pile, from the bottom up, before any is split
 }
 

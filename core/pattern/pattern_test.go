@@ -134,10 +134,10 @@ func TestOpenings(t *testing.T) {
 // Impossible sizes name the field and what would do.
 func TestRefusals(t *testing.T) {
 	for want, lay := range map[string]func() (*Shape, error){
-		"width":     Box{W: 10, D: 400, H: 400, T: 25, Joint: "butt"}.Lay,
-		"depth":     Box{W: 100, H: 400, T: 25, Joint: "butt"}.Lay,
-		"joint":     Box{W: 300, D: 400, H: 400, T: 25, Joint: "dovetail"}.Lay,
-		"openings":  func() (*Shape, error) {
+		"width": Box{W: 10, D: 400, H: 400, T: 25, Joint: "butt"}.Lay,
+		"depth": Box{W: 100, H: 400, T: 25, Joint: "butt"}.Lay,
+		"joint": Box{W: 300, D: 400, H: 400, T: 25, Joint: "dovetail"}.Lay,
+		"openings": func() (*Shape, error) {
 			return pierced(Box{W: 300, D: 400, H: 400, T: 25, Joint: "butt"}, Opening{"x", "roof", "rect", 1, 1, 0, 5})
 		},
 		"top":       Tower{6, 400, 300, 40, 25}.Lay,

@@ -3,6 +3,7 @@ package pattern
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -15,6 +16,12 @@ import (
 // faces the hole is drawn in space as well.
 func (s *Shape) Pierce(openings []Opening) error {
 	for _, o := range openings {
+		if len(s.Walls) > 0 {
+			if err := s.drill(o); err != nil {
+				return err
+			}
+			continue
+		}
 		i, err := s.facing(o)
 		if err != nil {
 			return err
@@ -31,6 +38,30 @@ func (s *Shape) Pierce(openings []Opening) error {
 			}
 		}
 	}
+	return nil
+}
+
+// drill notes a hole in a thing that is not cut flat: it must be smaller than the
+// thing, and goes through one of its walls.
+func (s *Shape) drill(o Opening) error {
+	name := strings.ToLower(strings.TrimSpace(o.Face))
+	if !slices.Contains(s.Walls, name) {
+		return measure.Bad("openings", "%s: there is no face %q; choose %s", o.Name, o.Face, choices(s.Walls))
+	}
+	if o.Kind == "round" {
+		o.H = o.W
+	}
+	high := s.Size.Z
+	if name == "top" || name == "bottom" {
+		high = s.Size.Y
+	}
+	if o.W <= 0 || o.H <= 0 {
+		return measure.Bad("openings", "%s has no size; give a width and a height", o.Name)
+	}
+	if math.Abs(o.X)+o.W/2 > s.Size.X/2 || o.Y-o.H/2 < 0 || o.Y+o.H/2 > high {
+		return measure.Bad("openings", "%s runs over the edge of the %s; make it smaller or move it", o.Name, name)
+	}
+	s.Drilled = append(s.Drilled, o)
 	return nil
 }
 

@@ -202,7 +202,7 @@ func schemaOf(t reflect.Type) map[string]any {
 	case reflect.New(t).Type().Implements(reflect.TypeFor[interface{ UnmarshalText([]byte) error }]()):
 		name := map[reflect.Type]string{reflect.TypeFor[measure.Length](): `length as written, such as 22 1/2 in or 600 mm`, reflect.TypeFor[measure.Duration](): "time as written, such as 0.9 s",
 			reflect.TypeFor[measure.Voltage](): "volts as written", reflect.TypeFor[measure.Current](): "current as written, such as 350 mA", reflect.TypeFor[measure.Gauge](): "wire size, such as 18 AWG",
-			reflect.TypeFor[measure.Resistance](): "ohms as written", reflect.TypeFor[measure.Celsius](): "temperature, such as 58 F"}[t]
+			reflect.TypeFor[measure.Resistance](): "ohms as written", reflect.TypeFor[measure.Celsius](): "temperature, such as 58 F", reflect.TypeFor[measure.Mass](): "weight, such as 450 g or 3 lb"}[t]
 		return map[string]any{"type": "string", "maxLength": 60, "description": name}
 	}
 	props := map[string]any{}

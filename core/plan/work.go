@@ -154,7 +154,7 @@ func (w *Work) lay() {
 		for _, r := range shape.Results {
 			w.keep("solid:"+s.ID+":"+r.Key, r)
 		}
-		mass := 0.0
+		mass := shape.Mass
 		for _, panel := range shape.Panels {
 			if turned, deg, ok := aslant(panel, m, w.Plan.Margin()); ok {
 				panel = turned
@@ -170,8 +170,8 @@ func (w *Work) lay() {
 			lo, hi := panel.Bounds()
 			w.keep("part:"+part.Ref+":size", source.Result{Label: "Cut size", Value: hi.X - lo.X, Unit: "mm", Text: w.Len(hi.X-lo.X) + " x " + w.Len(hi.Y-lo.Y)}.
 				With("extent of both faces", fmt.Sprintf("%.1f by %.1f mm", hi.X-lo.X, hi.Y-lo.Y), w.Len(hi.X-lo.X)+" x "+w.Len(hi.Y-lo.Y), source.Exact("outside sizes less joints, stock thickness counted")))
-			w.keep("part:"+part.Ref+":mass", source.Result{Label: "Mass, bare, each", Value: kg, Unit: "kg", Text: massText(kg)}.
-				With("m = volume x density", fmt.Sprintf("%.0f cm3 x %.0f kg/m3", panel.Volume()/1000, m.Density), massText(kg), source.Exact("volume with bevels and rabbets taken off"), source.FromMemory(m.Name+" density")))
+			w.keep("part:"+part.Ref+":mass", source.Result{Label: "Mass, bare, each", Value: kg, Unit: "kg", Text: measure.Kilograms(kg)}.
+				With("m = volume x density", fmt.Sprintf("%.0f cm3 x %.0f kg/m3", panel.Volume()/1000, m.Density), measure.Kilograms(kg), source.Exact("volume with bevels and rabbets taken off"), source.FromMemory(m.Name+" density")))
 			w.keep("part:"+part.Ref+":area", source.Result{Label: "Face area, each", Value: panel.Area() / 1e6, Unit: "m2", Text: areaText(panel.Area()/1e6, w.Plan.Metric())}.
 				With("outside face less openings", "", areaText(panel.Area()/1e6, w.Plan.Metric()), source.Exact("shoelace formula")))
 		}
@@ -180,8 +180,10 @@ func (w *Work) lay() {
 			kg := math.Pi / 4 * (sq(m.OD.Value()) - sq(m.Bore())) * c.Length * 1e-9 * m.Density
 			mass += kg * float64(c.Count)
 		}
-		w.keep("solid:"+s.ID+":mass", source.Result{Label: "Mass, bare", Value: mass, Unit: "kg", Text: massText(mass)}.
-			With("sum over parts of volume x density", s.Name, massText(mass), source.FromMemory(m.Name+" density")))
+		if shape.Mass == 0 { // else its own result says how
+			w.keep("solid:"+s.ID+":mass", source.Result{Label: "Mass, bare", Value: mass, Unit: "kg", Text: measure.Kilograms(mass)}.
+				With("sum over parts of volume x density", s.Name, measure.Kilograms(mass), source.FromMemory(m.Name+" density")))
+		}
 		if m.Form == "pipe" {
 			w.keep("solid:"+s.ID+":bore", source.Result{Label: "Bore", Value: m.Bore(), Unit: "mm", Text: measure.Decimal(m.Bore()/measure.Inch, 3) + `"`}.
 				With("bore = OD - 2 wall", fmt.Sprintf("%s - 2 x %s", m.OD, m.Wall), measure.Decimal(m.Bore()/measure.Inch, 3)+`"`, m.From()))
@@ -197,10 +199,10 @@ func (w *Work) lay() {
 			if s := &w.Plan.Solids[k]; s.Prop == id && w.Shapes[s.ID] != nil {
 				m := w.Results["solid:"+s.ID+":mass"].Value
 				kg += m
-				steps = append(steps, massText(m))
+				steps = append(steps, measure.Kilograms(m))
 			}
 		}
-		w.keep("prop:"+id+":mass", source.Result{Label: "Mass, bare", Value: kg, Unit: "kg", Text: massText(kg)}.With("sum of its solids", strings.Join(steps, " + "), massText(kg), source.Exact("sum")))
+		w.keep("prop:"+id+":mass", source.Result{Label: "Mass, bare", Value: kg, Unit: "kg", Text: measure.Kilograms(kg)}.With("sum of its solids", strings.Join(steps, " + "), measure.Kilograms(kg), source.Exact("sum")))
 	}
 }
 
@@ -214,13 +216,6 @@ func notesIn(notes []string, metric bool) []string {
 }
 
 func sq(x float64) float64 { return x * x }
-
-func massText(kg float64) string {
-	if kg < 1 {
-		return measure.Decimal(kg*1000, 0) + " g"
-	}
-	return measure.Decimal(kg, 2) + " kg"
-}
 
 func areaText(m2 float64, metric bool) string {
 	if metric {
@@ -458,7 +453,7 @@ func (w *Work) totals() {
 			watts += g.Volts * g.Amps
 		}
 	}
-	w.keep("display:mass", source.Result{Label: "Everything, bare", Value: kg, Unit: "kg", Text: massText(kg)}.With("sum of the props", strings.Join(masses, " + "), massText(kg), source.Exact("sum")))
+	w.keep("display:mass", source.Result{Label: "Everything, bare", Value: kg, Unit: "kg", Text: measure.Kilograms(kg)}.With("sum of the props", strings.Join(masses, " + "), measure.Kilograms(kg), source.Exact("sum")))
 	w.keep("display:cost", source.Result{Label: "Sheets and pipe", Value: cost, Unit: "$", Text: fmt.Sprintf("$%.2f", cost)}.With("sum over stock", strings.Join(costs, " + "), fmt.Sprintf("$%.2f", cost), source.FromMemory("prices of the shop's list")))
 	w.keep("display:watts", source.Result{Label: "Out of all supplies", Value: watts, Unit: "W", Text: measure.Watts(watts)}.With("sum of volts x amps, everything on", "", measure.Watts(watts), source.Exact("solved network")))
 }

@@ -192,14 +192,10 @@ func (r *reader) form() (*Reading, error) {
 	k, _ := form.Of(strings.ToLower(r.words[0]))
 	w := r.phrase(r.words[1:])
 	stock := r.stockIn(w, "")
-	if stock == "" && k.Form == "pipe" {
-		w.Known("", func(x string) bool {
-			id, ok := form.PipeStock(r.lib, x)
-			if ok && !strings.Contains(x, "@") {
-				stock = id
-			}
-			return stock != ""
-		})
+	if stock == "" && k.Nick != "" {
+		if x := w.Known("", func(x string) bool { return r.lib.Materials[k.Nick+x].ID != "" }); x != "" {
+			stock = k.Nick + x
+		}
 	}
 	if stock == "" {
 		stock = k.Stock

@@ -19,7 +19,7 @@ type Material struct {
 	ID       string            `json:"id"`
 	Name     string            `json:"name"`
 	Family   string            `json:"family"` // xps, eva, wood, pvc, ...
-	Form     string            `json:"form"`   // sheet, pipe or bought
+	Form     string            `json:"form"`   // sheet, pipe, bought or modelled
 	Sheet    [2]measure.Length `json:"sheet"`  // short and long side
 	Thick    measure.Length    `json:"thick"`
 	Neck     measure.Length    `json:"neck"`    // the narrowest a cut-out should be left (from memory, typical)
@@ -40,6 +40,7 @@ type Material struct {
 	Grain    string            `json:"grain"` // "", wood or flutes
 	Texture  string            `json:"texture"`
 	Price    float64           `json:"price"`
+	Unit     float64           `json:"unit"` // litres that a tub or can of it makes
 }
 
 // Foam reports whether solvents eat the material itself.

@@ -102,7 +102,7 @@ func bodies(w *plan.Work, prop string, v View) []standing {
 func (c *Canvas) Prop(w *plan.Work, prop string, v View, sel string, href func(key string) string) {
 	for _, st := range bodies(w, prop, v) {
 		key := "part:" + st.solid.ID + "/" + st.body.Panel
-		if st.solid.Kind == "pipe" {
+		if w.Part(st.solid.ID+"/"+st.body.Panel) == nil { // not cut flat: the whole is picked
 			key = "solid:" + st.solid.ID
 		}
 		if href != nil {

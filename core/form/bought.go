@@ -1,0 +1,78 @@
+package form
+
+import (
+	"fmt"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
+	"zapbarn/core/words"
+)
+
+// Bought is a thing that comes as it is: a bottle, a jar, a ball, a skull, a
+// mannequin, a tote. It can be coated, lit, drilled, glued and held.
+type Bought struct {
+	W      measure.Length `json:"w,omitzero" label:"Widest" grip:"across" scale:"no"`
+	D      measure.Length `json:"d,omitzero" label:"Depth, if not round" scale:"no"`
+	H      measure.Length `json:"h,omitzero" label:"Height" grip:"up" scale:"no"`
+	Wall   measure.Length `json:"wall,omitzero" label:"Wall" scale:"no"`
+	Copies int            `json:"copies,omitempty" label:"How many"`
+	Of     string         `json:"of,omitempty" label:"It is a" choose:"ball|bottle|jar|mannequin|skull|tote"`
+	Weight measure.Mass   `json:"weight,omitzero" label:"Weight, each"`
+}
+
+var _ = register(Kind{Name: "bought", Title: "Bought thing", Form: "bought", Stock: "pet", Piles: true, Flat: true, Blank: Bought{Of: "jar"}, Read: readBought,
+	Example: "bought jar 4 in x 6 in pet x24"})
+
+// Lay reckons the thing; so many of them stand in a row.
+func (b Bought) Lay(on On) (*pattern.Shape, error) {
+	if err := need("w", b.W, "h", b.H); err != nil {
+		return nil, err
+	}
+	if b.Copies < 0 || b.Copies > 1000 {
+		return nil, measure.Bad("copies", "%d cannot be set up; write 1 to 1000", b.Copies)
+	}
+	of := b.Of
+	if of == "" {
+		of = "jar"
+	}
+	s, err := laid(pattern.Bought{Of: of, W: b.W.Value(), D: b.D.Value(), H: b.H.Value(), Wall: b.Wall.Or(on.Thick()), Density: on.Stock.Density, Mass: b.Weight.Value()}, "width", "w", "depth", "d", "height", "h", "weight", "weight")
+	if err != nil || b.Copies < 2 {
+		return s, err
+	}
+	return s.Row(b.Copies), nil
+}
+
+// Order tells what a bought thing wants first.
+func (b Bought) Order(Parts) []string {
+	return []string{"Wash off grease and labels; scuff it where glue or paint must hold.", "Drill with a block behind the wall, slowly, before anything is inside."}
+}
+
+func readBought(w *words.Words) (Form, string, error) {
+	b := Bought{Copies: w.Copies(), Of: w.OneOf("", pattern.BoughtNames()...), Wall: w.After("wall")}
+	if b.Of == "" {
+		return nil, "", fmt.Errorf("say what it is: %s", strings.Join(pattern.BoughtNames(), ", "))
+	}
+	for i, x := range w.List { // a weight, such as 450g
+		if m, err := measure.Parse[measure.MassKind](x); err == nil && strings.Trim(x, "0123456789.") != "" {
+			b.Weight = m
+			w.List = append(append([]string(nil), w.List[:i]...), w.List[i+1:]...)
+			break
+		}
+	}
+	dims := w.Sizes()
+	if err := w.None(); err != nil {
+		return nil, "", err
+	}
+	switch len(dims) {
+	case 1:
+		b.W, b.H = dims[0], dims[0]
+	case 2:
+		b.W, b.H = dims[0], dims[1]
+	case 3:
+		b.W, b.D, b.H = dims[0], dims[1], dims[2]
+	default:
+		return nil, "", fmt.Errorf("a bought thing takes its width and height, or width x depth x height")
+	}
+	return b, fmt.Sprintf("%d bought %s, %s wide, %s tall", max(1, b.Copies), b.Of, w.Say(b.W), w.Say(b.H)), nil
+}
