@@ -14,6 +14,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 	"zapbarn/core/check"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
@@ -86,6 +87,7 @@ type Page struct {
 	Summary                   string
 	Untried                   int // snags whose mends there was no time to try
 	Ticket                    *Ticket
+	Tally                     string // of its snags and costs, to tell an edit's effect by
 	Undo, Redo                string
 	Draw                      template.HTML
 	Below, Side               template.HTML
@@ -157,26 +159,15 @@ type Add struct{ Name, Line, Path, Thin string }
 // Palette is the solids that can be added by pressing their drawing; their
 // sizes are then pulled to what is wanted.
 func (p *Page) Palette() []Add {
-	in := []Add{
-		{"box", "box 24 x 18 x 24 xps1 rabbet", "M3 9L15 3L27 8V20L15 25L3 19Z", "M3 9L15 14L27 8M15 14V25"},
-		{"tower", "tower 4 sides 48 in tall 20 to 9 xps1", "M11 3H19L26 23L15 25L4 23Z", "M14 3.500L15 25"},
-		{"disc", "disc 24 in xps1", "M2 13a13 7 0 1 0 26 0a13 7 0 1 0 -26 0", ""},
-		{"rings", "rings 24 to 16 in 18 in tall wall 3 xps2", "M5 20a10 4 0 0 0 20 0V8a10 4 0 0 0 -20 0Z", "M5 8a10 4 0 0 0 20 0M5 12a10 4 0 0 0 20 0M5 16a10 4 0 0 0 20 0"},
-		{"cone", "cone 18 to 4 in 16 in tall eva5roll", "M13 3H17L27 22a12 4 0 0 1 -24 0Z", ""},
-		{"ball", "gores 18 in x 18 in n8 eva5 sphere", "M15 2a11 11 0 1 0 .1 0Z", "M15 2q-9 11 0 22M15 2q9 11 0 22M15 2V24"},
-		{"hive", "slices 24 x 24 dome wall 3 xps2", "M4 24V17Q5 4 15 3Q25 4 26 17V24Z", "M4 19H26M5 14H25M7 9H23"},
-		{"tube", "wrap 10 in x 24 in eva5roll", "M8 21V6a7 3 0 0 1 14 0V21a7 3 0 0 1 -14 0Z", "M8 6a7 3 0 0 0 14 0"},
-		{"panel", "panel 24 x 36 ply1/4", "M7 3H23V24H7Z", ""},
-		{"silhouette", "outline 36 in tall ply1/4 0,0 8,0 9,10 16,20 10,36 4,30 -2,36 -8,20 -1,10", "M12 24L11 16L5 10L9 3L15 7L21 3L25 10L19 16L18 24Z", ""},
-		{"pipe", "pipe 2@48in 2@24in 1", "M6 24V4H9V24ZM13 24V4H16V24ZM20 24V12H23V24Z", ""},
-	}
-	if p.Plan.Metric() {
-		for i, line := range []string{"box 600 x 450 x 600 xps1 rabbet", "tower 4 sides 1200 mm tall 500 to 230 xps1", "disc 600 xps1", "rings 600 to 400 450 mm tall wall 75 xps2", "cone 450 to 100 400 mm tall eva5roll",
-			"gores 450 x 450 n8 eva5 sphere", "slices 600 x 600 dome wall 75 xps2", "wrap 250 x 600 eva5roll", "panel 600 x 900 ply1/4", "outline 900 mm tall ply1/4 0,0 8,0 9,10 16,20 10,36 4,30 -2,36 -8,20 -1,10", "pipe 2@1200mm 2@600mm 1"} {
-			in[i].Line = line
+	var out []Add
+	for _, k := range form.Pressed() {
+		line := k.Press.Inches
+		if p.Plan.Metric() {
+			line = k.Press.Metric
 		}
+		out = append(out, Add{k.Press.Name, line, k.Press.Outline, k.Press.Lines})
 	}
-	return in
+	return out
 }
 
 // Defs are the materials of the drawings.
@@ -268,6 +259,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		p.Props = append(p.Props, Link{Text: pr.Name, Href: p.href(place, pr.ID, "", p.Way), On: pr.ID == p.Prop})
 	}
 	s.fillSnags(p, snags)
+	p.Tally = tallied(w, snags)
 	switch place {
 	case "barn":
 		s.barn(p, snags)
@@ -447,7 +439,15 @@ func (p *Page) ticket(kind, id string) *Ticket {
 	switch x := v.(type) {
 	case *plan.Solid:
 		t.Sub = fmt.Sprintf("%s of %s, in %s", x.Kind, p.Work.Lib.Materials[x.Stock].Name, p.Plan.Prop(x.Prop).Name)
-		t.Results = p.pick(key+":mass", key+":slope", key+":slant", key+":cut", key+":tilt", key+":level", key+":gap", key+":side", key+":layers", key+":edge", key+":total", key+":bore", key+":arc", key+":widest", key+":bevel", key+":skin", key+":carve", key+":outer", key+":inner", key+":angle", key+":round", key+":kerfs", key+":string", key+":boards", key+":seam", key+":scale", key+":face", key+":comb", "finish:"+id+":wait", "finish:"+id+":paint")
+		keys := []string{key + ":mass"}
+		if shape := p.Work.Shapes[id]; shape != nil { // all that it works out
+			for _, r := range shape.Results {
+				if r.Key != "mass" {
+					keys = append(keys, key+":"+r.Key)
+				}
+			}
+		}
+		t.Results = p.pick(append(keys, key+":bore", "finish:"+id+":wait", "finish:"+id+":paint")...)
 		for _, part := range p.Work.Parts {
 			if part.Solid.ID == id {
 				t.Touches = append(t.Touches, Link{Text: fmt.Sprintf("%d %s", part.No, part.Panel.Name), Href: p.href("bench", x.Prop, "part:"+part.Ref, "parts")})

@@ -18,7 +18,8 @@ type Arch struct {
 }
 
 var _ = register(Kind{Name: "arch", Title: "Arched roof", Form: "sheet", Stock: "ply1/8", Piles: true, Splits: true, Blank: Arch{}, Read: readArch,
-	Example: "arch 48 wide 14 rise 30 deep ply1/8 ends"})
+	Example: "arch 48 wide 14 rise 30 deep ply1/8 ends",
+	Press:   Press{4, "arch", "arch 36 in wide 10 in rise 20 in deep ply1/8 ends", "arch 900 mm wide 250 mm rise 500 mm deep ply1/8 ends", "M3 23Q4 9 11 8L20 3Q26 6 27 17L19 23Q18 10 11 8Q4 9 3 23Z", "M3 23H19"}})
 
 // Lay lays out the sheet and its ends.
 func (a Arch) Lay(on On) (*pattern.Shape, error) {

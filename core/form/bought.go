@@ -22,7 +22,8 @@ type Bought struct {
 }
 
 var _ = register(Kind{Name: "bought", Title: "Bought thing", Form: "bought", Stock: "pet", Piles: true, Flat: true, Blank: Bought{Of: "jar"}, Read: readBought,
-	Example: "bought jar 4 in x 6 in pet x24"})
+	Example: "bought jar 4 in x 6 in pet x24",
+	Press:   Press{18, "jar", "bought jar 4 in x 6 in pet", "bought jar 100 x 150 pet", "M9 3H21V6L23 9V22Q23 25 20 25H10Q7 25 7 22V9L9 6Z", "M9 6H21M7 14H23"}})
 
 // Lay reckons the thing; so many of them stand in a row.
 func (b Bought) Lay(on On) (*pattern.Shape, error) {

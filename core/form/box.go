@@ -20,7 +20,8 @@ type Box struct {
 }
 
 var _ = register(Kind{Name: "box", Title: "Box", Form: "sheet", Stock: "xps1", Piles: true, Splits: true, Blank: Box{Joint: "butt"}, Read: readBox,
-	Example: "box 22 x 18 x 26 1/2 xps1 rabbet lid bottom (or: box 10 x 10 x 10 xps1 beside)"})
+	Example: "box 22 x 18 x 26 1/2 xps1 rabbet lid bottom (or: box 10 x 10 x 10 xps1 beside)",
+	Press:   Press{1, "box", "box 24 x 18 x 24 xps1 rabbet", "box 600 x 450 x 600 xps1 rabbet", "M3 9L15 3L27 8V20L15 25L3 19Z", "M3 9L15 14L27 8M15 14V25"}})
 
 // Lay lays out the box.
 func (b Box) Lay(on On) (*pattern.Shape, error) {

@@ -17,7 +17,8 @@ type Cone struct {
 	Allow measure.Length `json:"allow,omitzero" label:"Seam overlap" scale:"no"`
 }
 
-var _ = register(Kind{Name: "cone", Title: "Cone", Form: "sheet", Stock: "eva5", Piles: true, Splits: true, Blank: Cone{}, Read: readCone, Example: "cone 24 to 4 18 tall eva5"})
+var _ = register(Kind{Name: "cone", Title: "Cone", Form: "sheet", Stock: "eva5", Piles: true, Splits: true, Blank: Cone{}, Read: readCone, Example: "cone 24 to 4 18 tall eva5",
+	Press: Press{8, "cone", "cone 18 to 4 in 16 in tall eva5roll", "cone 450 to 100 400 mm tall eva5roll", "M13 3H17L27 22a12 4 0 0 1 -24 0Z", ""}})
 
 // Lay lays out the sector.
 func (c Cone) Lay(on On) (*pattern.Shape, error) {

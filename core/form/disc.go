@@ -17,7 +17,8 @@ type Disc struct {
 	Pitch   measure.Length `json:"pitch,omitzero" label:"Pitch"`
 }
 
-var _ = register(Kind{Name: "disc", Title: "Disc", Form: "sheet", Stock: "xps1", Piles: true, Flat: true, Layered: true, Blank: Disc{}, Read: readDisc, Example: "disc 36 in xps1 x2"})
+var _ = register(Kind{Name: "disc", Title: "Disc", Form: "sheet", Stock: "xps1", Piles: true, Flat: true, Layered: true, Blank: Disc{}, Read: readDisc, Example: "disc 36 in xps1 x2",
+	Press: Press{5, "disc", "disc 24 in xps1", "disc 600 xps1", "M2 13a13 7 0 1 0 26 0a13 7 0 1 0 -26 0", ""}})
 
 // Lay lays out the disc.
 func (d Disc) Lay(on On) (*pattern.Shape, error) {

@@ -48,10 +48,32 @@ type Kind struct {
 	Blank   Form   // before its sizes are known
 	Read    func(w *words.Words) (Form, string, error)
 
-	Piles   bool // stands on what is there: a base, a body, a cap
-	Splits  bool // its large parts can be cut in two with a seam
-	Flat    bool // flat pieces that meet nothing of their own
-	Layered bool // layers, the lower ones drawn first
+	Press   Press // its drawing in the palette; the zero value keeps it off
+	Piles   bool  // stands on what is there: a base, a body, a cap
+	Splits  bool  // its large parts can be cut in two with a seam
+	Flat    bool  // flat pieces that meet nothing of their own
+	Layered bool  // layers, the lower ones drawn first
+}
+
+// Press is a drawing of the palette: pressing it says a phrase of the quick line,
+// in inches or in millimetres. Outline and Lines are SVG paths in 30 x 27.
+type Press struct {
+	Rank           int
+	Name           string
+	Inches, Metric string
+	Outline, Lines string
+}
+
+// Pressed lists the kinds of the palette in its order.
+func Pressed() []Kind {
+	var out []Kind
+	for _, k := range kinds {
+		if k.Press.Rank > 0 {
+			out = append(out, k)
+		}
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].Press.Rank < out[j].Press.Rank })
+	return out
 }
 
 var kinds = map[string]Kind{}

@@ -18,7 +18,8 @@ type Frame struct {
 	Load    measure.Mass   `json:"load,omitzero" label:"Hung on a rail"`
 }
 
-var _ = register(Kind{Name: "frame", Title: "Frame of pipe and fittings", Form: "pipe", Stock: "pvc1", Blank: Frame{Levels: 2}, Read: readFrame, Example: "frame 36 x 24 x 72 tall 3 levels pvc1"})
+var _ = register(Kind{Name: "frame", Title: "Frame of pipe and fittings", Form: "pipe", Stock: "pvc1", Blank: Frame{Levels: 2}, Read: readFrame, Example: "frame 36 x 24 x 72 tall 3 levels pvc1",
+	Press: Press{15, "frame", "frame 36 x 24 x 48 in pvc1", "frame 900 x 600 x 1200 pvc1", "M4 9L13 4H27V19L18 24H4ZM6.500 10.500V21.500H16V10.500ZM18.500 10.500V21L24.500 17.500V7Z", "M8 8.500L14 5.500H24"}})
 
 // Lay cuts the pipes between the fittings.
 func (f Frame) Lay(on On) (*pattern.Shape, error) {

@@ -22,7 +22,8 @@ type Gores struct {
 }
 
 var _ = register(Kind{Name: "gores", Title: "Gores", Form: "sheet", Stock: "eva10", Piles: true, Splits: true, Blank: Gores{Sides: 8, Profile: "sphere"}, Read: readGores,
-	Example: "gores 36 in x 30 in n8 eva10 egg"})
+	Example: "gores 36 in x 30 in n8 eva10 egg",
+	Press:   Press{9, "ball", "gores 18 in x 18 in n8 eva5 sphere", "gores 450 x 450 n8 eva5 sphere", "M15 2a11 11 0 1 0 .1 0Z", "M15 2q-9 11 0 22M15 2q9 11 0 22M15 2V24"}})
 
 // profiled reads a profile: its name with the sizes, or its points.
 func profiled(text string, w, h measure.Length) (pattern.Profile, error) {

@@ -22,7 +22,8 @@ type Outline struct {
 }
 
 var _ = register(Kind{Name: "outline", Title: "Silhouette", Form: "sheet", Stock: "ply1/4", Splits: true, Flat: true, Blank: Outline{}, Read: readOutline,
-	Example: "outline 40 in tall ply1/4 pair 0,0 10,8 12,20 0,40"})
+	Example: "outline 40 in tall ply1/4 pair 0,0 10,8 12,20 0,40",
+	Press:   Press{13, "silhouette", "outline 36 in tall ply1/4 0,0 8,0 9,10 16,20 10,36 4,30 -2,36 -8,20 -1,10", "outline 900 mm tall ply1/4 0,0 8,0 9,10 16,20 10,36 4,30 -2,36 -8,20 -1,10", "M12 24L11 16L5 10L9 3L15 7L21 3L25 10L19 16L18 24Z", ""}})
 
 // Lay lays out the pieces.
 func (o Outline) Lay(on On) (*pattern.Shape, error) {

@@ -17,7 +17,8 @@ type Panel struct {
 	Pitch  measure.Length `json:"pitch,omitzero" label:"Pitch"`
 }
 
-var _ = register(Kind{Name: "panel", Title: "Panel", Form: "sheet", Stock: "ply1/4", Splits: true, Flat: true, Blank: Panel{}, Read: readPanel, Example: "panel 36 x 10 ply1/4 x3"})
+var _ = register(Kind{Name: "panel", Title: "Panel", Form: "sheet", Stock: "ply1/4", Splits: true, Flat: true, Blank: Panel{}, Read: readPanel, Example: "panel 36 x 10 ply1/4 x3",
+	Press: Press{12, "panel", "panel 24 x 36 ply1/4", "panel 600 x 900 ply1/4", "M7 3H23V24H7Z", ""}})
 
 // Lay lays out the panel.
 func (p Panel) Lay(on On) (*pattern.Shape, error) {

@@ -15,7 +15,8 @@ type Pipe struct {
 	Lengths string `json:"lengths,omitempty" max:"4000" label:"Lengths" wide:"yes"` // 6@44in 4@60in
 }
 
-var _ = register(Kind{Name: "pipe", Title: "Pipe to length", Form: "pipe", Stock: "pvc1", Nick: "pvc", Blank: Pipe{}, Read: readPipe, Example: "pipe 6@44in 4@60in 1.5"})
+var _ = register(Kind{Name: "pipe", Title: "Pipe to length", Form: "pipe", Stock: "pvc1", Nick: "pvc", Blank: Pipe{}, Read: readPipe, Example: "pipe 6@44in 4@60in 1.5",
+	Press: Press{14, "pipe", "pipe 2@48in 2@24in 1", "pipe 2@1200mm 2@600mm 1", "M6 24V4H9V24ZM13 24V4H16V24ZM20 24V12H23V24Z", ""}})
 
 // Lay lays out the pieces.
 func (p Pipe) Lay(on On) (*pattern.Shape, error) {

@@ -18,7 +18,8 @@ type Pyramid struct {
 }
 
 var _ = register(Kind{Name: "pyramid", Title: "Pyramid or hopper", Form: "sheet", Stock: "xps1", Piles: true, Splits: true, Blank: Pyramid{}, Read: readPyramid,
-	Example: "pyramid 24 x 18 to 8 x 6 30 tall xps1"})
+	Example: "pyramid 24 x 18 to 8 x 6 30 tall xps1",
+	Press:   Press{3, "hopper", "pyramid 24 x 18 to 10 x 8 20 in tall xps1", "pyramid 600 x 450 to 250 x 200 500 mm tall xps1", "M4 5L14 9L26 4L19 22L14 24L10 22Z", "M14 9V24M4 5L16 2L26 4"}})
 
 // Lay lays out the faces.
 func (p Pyramid) Lay(on On) (*pattern.Shape, error) {

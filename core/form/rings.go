@@ -17,7 +17,8 @@ type Rings struct {
 }
 
 var _ = register(Kind{Name: "rings", Title: "Ring stack", Form: "sheet", Stock: "xps2", Piles: true, Splits: true, Layered: true, Blank: Rings{}, Read: readRings,
-	Example: "rings 24 to 12 30 tall wall 3 xps2"})
+	Example: "rings 24 to 12 30 tall wall 3 xps2",
+	Press:   Press{7, "rings", "rings 24 to 16 in 18 in tall wall 3 xps2", "rings 600 to 400 450 mm tall wall 75 xps2", "M5 20a10 4 0 0 0 20 0V8a10 4 0 0 0 -20 0Z", "M5 8a10 4 0 0 0 20 0M5 12a10 4 0 0 0 20 0M5 16a10 4 0 0 0 20 0"}})
 
 // Lay lays out the rings.
 func (r Rings) Lay(on On) (*pattern.Shape, error) {

@@ -19,7 +19,8 @@ type Skin struct {
 	Top  bool           `json:"top,omitempty" label:"Top sewn in"`
 }
 
-var _ = register(Kind{Name: "skin", Title: "Skin of cloth", Form: "sheet", Stock: "muslin", Flat: true, Blank: Skin{}, Read: readSkin, Example: "skin 18 in x 40 in muslin top"})
+var _ = register(Kind{Name: "skin", Title: "Skin of cloth", Form: "sheet", Stock: "muslin", Flat: true, Blank: Skin{}, Read: readSkin, Example: "skin 18 in x 40 in muslin top",
+	Press: Press{16, "cloth", "skin 18 in x 36 in muslin top", "skin 450 x 900 muslin top", "M9 4H21L26 24Q23 22 20.500 24Q18 22 15 24Q12 22 9.500 24Q7 22 4 24Z", "M12 8L10 20M15 8V20M18 8L20 20"}})
 
 // Lay cuts the cloth; with nothing said, 3 % ease, half an inch of seam, an inch
 // of hem: common practice, no source.

@@ -20,7 +20,8 @@ type Slices struct {
 }
 
 var _ = register(Kind{Name: "slices", Title: "Slices", Form: "sheet", Stock: "xps2", Piles: true, Splits: true, Layered: true, Blank: Slices{Profile: "dome"}, Read: readSlices,
-	Example: "slices 46 x 54 dome wall 3 xps2"})
+	Example: "slices 46 x 54 dome wall 3 xps2",
+	Press:   Press{10, "hive", "slices 24 x 24 dome wall 3 xps2", "slices 600 x 600 dome wall 75 xps2", "M4 24V17Q5 4 15 3Q25 4 26 17V24Z", "M4 19H26M5 14H25M7 9H23"}})
 
 // Lay lays out the layers.
 func (s Slices) Lay(on On) (*pattern.Shape, error) {

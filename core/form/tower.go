@@ -17,7 +17,8 @@ type Tower struct {
 }
 
 var _ = register(Kind{Name: "tower", Title: "Tapered tower", Form: "sheet", Stock: "xps1", Piles: true, Splits: true, Blank: Tower{Sides: 4}, Read: readTower,
-	Example: "tower 6 sides 48 tall 20 to 9 xps1"})
+	Example: "tower 6 sides 48 tall 20 to 9 xps1",
+	Press:   Press{2, "tower", "tower 4 sides 48 in tall 20 to 9 xps1", "tower 4 sides 1200 mm tall 500 to 230 xps1", "M11 3H19L26 23L15 25L4 23Z", "M14 3.500L15 25"}})
 
 // Lay lays out the tower.
 func (t Tower) Lay(on On) (*pattern.Shape, error) {

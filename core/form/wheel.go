@@ -29,7 +29,8 @@ type Wheel struct {
 }
 
 var _ = register(Kind{Name: "wheel", Title: "Gear or wheel", Form: "sheet", Stock: "ply1/4", Splits: true, Flat: true, Blank: Wheel{}, Read: readWheel,
-	Example: "wheel 30 in 12 teeth 2 in deep 6 spokes ply1/4 bore 1"})
+	Example: "wheel 30 in 12 teeth 2 in deep 6 spokes ply1/4 bore 1",
+	Press:   Press{6, "gear", "wheel 24 in 12 teeth 5 spokes ply1/4 bore 1 in", "wheel 600 12 teeth 5 spokes ply1/4 bore 25 mm", "M13 2H17L18 5L22 4L24 7L22 10L26 12V15L22 17L24 20L22 23L18 22L17 25H13L12 22L8 23L6 20L8 17L4 15V12L8 10L6 7L8 4L12 5Z", "M11.500 13.500a3.500 3.500 0 1 0 7 0a3.500 3.500 0 1 0 -7 0"}})
 
 // Lay lays out the wheel. Spokes with no sizes get a twelfth of the wheel for
 // their width and the rim, and a quarter for the hub.

@@ -62,18 +62,26 @@ func (a Arch) Lay() (*Shape, error) {
 		return Vec{radius * math.Sin(angle), y, a.Rise - r + radius*math.Cos(angle)}
 	}
 	steps := max(8, int(theta*12))
+	body := Body{Panel: "sheet", Explode: Vec{0, 0, 1}}
 	for k := range steps {
 		u, v := theta*(float64(k)/float64(steps)-.5), theta*(float64(k+1)/float64(steps)-.5)
-		quad := func(radius float64) []Vec {
-			return []Vec{at(radius, u, -a.Deep/2), at(radius, v, -a.Deep/2), at(radius, v, a.Deep/2), at(radius, u, a.Deep/2)}
-		}
-		b := prism("sheet", 0, quad(r), quad(r-a.T), Vec{0, 0, 1})
-		b.Faces[0].Curved = true
-		if k > 0 {
-			b.Faces = append(b.Faces[:2:2], b.Faces[2:]...)
-		}
-		s.Bodies = append(s.Bodies, b)
+		o, p := r, r-a.T
+		front, back := -a.Deep/2, a.Deep/2
+		body.Faces = append(body.Faces,
+			Face{Curved: true, Skin: true, Points: []Vec{at(o, u, front), at(o, v, front), at(o, v, back), at(o, u, back)}},
+			Face{Curved: true, Points: []Vec{at(p, v, front), at(p, u, front), at(p, u, back), at(p, v, back)}},
+			Face{Edges: [][]Vec{}, Points: []Vec{at(p, u, front), at(p, v, front), at(o, v, front), at(o, u, front)}},
+			Face{Edges: [][]Vec{}, Points: []Vec{at(p, v, back), at(p, u, back), at(o, u, back), at(o, v, back)}})
 	}
+	foot := func(angle, sign float64) Face {
+		f := []Vec{at(r-a.T, angle, -a.Deep/2), at(r, angle, -a.Deep/2), at(r, angle, a.Deep/2), at(r-a.T, angle, a.Deep/2)}
+		if sign < 0 {
+			f[1], f[3] = f[3], f[1]
+		}
+		return Face{Points: f}
+	}
+	body.Faces = append(body.Faces, foot(-theta/2, 1), foot(theta/2, -1))
+	s.Bodies = []Body{body}
 	if a.Ends {
 		a.ends(s, r-a.T, a.Rise-r)
 	}

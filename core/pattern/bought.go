@@ -115,6 +115,7 @@ func (b Bought) Lay() (*Shape, error) {
 func turned(panel string, p Profile, squeeze float64) Body {
 	const round, rows = 24, 20
 	b := Body{Panel: panel, Explode: Vec{0, 0, 1}}
+	none := [][]Vec{} // a round face has no edges between its facets
 	z0, h := p[0].Y, p.Height()
 	at := func(i, k int) Vec {
 		z := h * float64(k) / rows
@@ -125,7 +126,7 @@ func turned(panel string, p Profile, squeeze float64) Body {
 	var top []Vec
 	for i := range round {
 		for k := range rows {
-			b.Faces = append(b.Faces, Face{Curved: true, Skin: true, Points: []Vec{at(i, k), at(i+1, k), at(i+1, k+1), at(i, k+1)}})
+			b.Faces = append(b.Faces, Face{Curved: true, Skin: true, Edges: none, Points: []Vec{at(i, k), at(i+1, k), at(i+1, k+1), at(i, k+1)}})
 		}
 		top = append(top, at(i, rows))
 	}

@@ -171,8 +171,10 @@ func (c *Canvas) face(f pattern.Face, off pattern.Vec, v View, texture string) {
 	}
 	if f.Curved {
 		c.Poly(fmt.Sprintf("mc m-%s-%d", texture, tone), p)
-		c.Line("edge", p[0].X, p[0].Y, p[1].X, p[1].Y)
-		c.Line("edge", p[2].X, p[2].Y, p[3].X, p[3].Y)
+		if f.Edges == nil {
+			c.Line("edge", p[0].X, p[0].Y, p[1].X, p[1].Y)
+			c.Line("edge", p[2].X, p[2].Y, p[3].X, p[3].Y)
+		}
 		return
 	}
 	if f.Edges != nil {

@@ -156,6 +156,20 @@
     for (const [el, value, to] of later) { if (to) settle(el, to); else el.value = value; }
   }
 
+  // tell says what an edit did: snags gone, snags new, what it costs
+  function tell(before, after) {
+    const to = $("[data-told]");
+    if (!to || !before || !after || before === after) return;
+    const a = JSON.parse(before), b = JSON.parse(after);
+    const gone = a.s.filter((s) => !b.s.includes(s)).length, fresh = b.s.filter((s) => !a.s.includes(s)).length;
+    const said = [];
+    if (gone) said.push(gone + (gone === 1 ? " snag gone" : " snags gone"));
+    if (fresh) said.push(fresh + " new");
+    const more = Math.round((b.c - a.c) * 100) / 100;
+    if (more) said.push((more > 0 ? "+$" : "−$") + Math.abs(more).toFixed(2));
+    to.textContent = said.join(", ");
+  }
+
   // swap puts a fresh page in place of the old and keeps where the user was.
   function swap(html, url, job, at) {
     const next = new DOMParser().parseFromString(html, "text/html");
@@ -173,9 +187,11 @@
     const here = location.pathname;
     const off = $(".offline");
     if (off) off.remove();
+    const before = $("#page").dataset.tally, plan = $("#page").dataset.plan;
     morph(page, job, at);
     document.title = next.title;
     document.documentElement.className = next.documentElement.className + " js";
+    if (job.form && $("#page").dataset.plan === plan) tell(before, $("#page").dataset.tally);
     if (url && job.push !== false) {
       if (new URL(url, location.href).href === location.href) history.replaceState({}, "", url);
       else history.pushState({}, "", url);
