@@ -97,6 +97,7 @@ func (s *Server) routes() *gin.Engine {
 		p.GET("/"+place, func(c *gin.Context) { s.place(c, place) })
 	}
 	p.GET("/working", s.working)
+	p.POST("/shop", s.bringGoods)
 	p.GET("/row", s.row)
 	p.GET("/read", ownOnly, s.read)
 	p.GET("/trace", ownOnly, s.trace)

@@ -134,7 +134,7 @@ func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
 		}
 		*sol = sol.As(flat)
 	}
-	if _, err := sol.Shape(s.lib); err != nil {
+	if _, err := sol.Shape(w.Lib); err != nil {
 		return nil, measure.ErrorIn(err, w.Plan.Metric())
 	}
 	return sol, nil

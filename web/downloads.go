@@ -34,6 +34,9 @@ var downloads = map[string]download{
 	"harness.csv":  {"harness", noPaper(formats.HarnessCSV), false},
 	"harness.xlsx": {"harness", noPaper(formats.HarnessXLSX), false},
 	"cutlist.csv":  {"cut-list", noPaper(formats.CutListCSV), true},
+	"shop.csv": {"shop", func(out io.Writer, w *plan.Work, _ string, _ formats.Paper) error {
+		return formats.GoodsCSV(out, w.Plan)
+	}, true},
 	"cutlist.xlsx": {"cut-list", noPaper(formats.CutListXLSX), true},
 }
 

@@ -189,6 +189,8 @@ func said(id, prop, sel string) string {
 		place = "loom"
 	case "outlet", "plug":
 		place, way = "loom", "power"
+	case "good":
+		place, way = "barn", "shop"
 	case "offcut":
 		way = "sheets"
 	case "trigger", "scene", "input":

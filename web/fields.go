@@ -115,6 +115,8 @@ func solidSpecs(x *plan.Solid) []spec {
 
 func specsOf(w *plan.Work, v any) []spec {
 	switch x := v.(type) {
+	case *plan.Good:
+		return goodSpecs(x)
 	case *plan.Outlet:
 		return specs["outlet"]
 	case *plan.Plug:
@@ -174,6 +176,9 @@ func specsOf(w *plan.Work, v any) []spec {
 
 // fieldsOf are an element's fields with their values as written.
 func fieldsOf(w *plan.Work, v any) []Field {
+	if g, ok := v.(*plan.Good); ok {
+		return goodFields(w, g)
+	}
 	var out []Field
 	for _, s := range specsOf(w, v) {
 		f := Field{Name: s.name, Label: s.label, Kind: s.kind, Max: lettersOf(v, s.name)}
@@ -307,6 +312,9 @@ func fill(w *plan.Work, kind string, was []byte, values map[string]string) (json
 	}
 	if err := json.Unmarshal(was, v); err != nil {
 		return nil, measure.Bad("was", "this form is damaged; load the page again")
+	}
+	if g, ok := v.(*plan.Good); ok {
+		return json.Marshal(fillGood(w, g, values))
 	}
 	bare := "in"
 	if w.Plan.Metric() {

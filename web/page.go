@@ -87,6 +87,8 @@ type Page struct {
 	Summary                   string
 	Untried                   int // snags whose mends there was no time to try
 	Ticket                    *Ticket
+	Shop                      []ShopTable
+	Find                      string // what the shop is searched for
 	Tally                     string // of its snags and costs, to tell an edit's effect by
 	Undo, Redo                string
 	Draw                      template.HTML
@@ -148,6 +150,7 @@ var places = []struct{ id, name string }{{"barn", "Barn"}, {"bench", "Bench"}, {
 
 // waysOf are the ways to see each place, with their names.
 var waysOf = map[string][][2]string{
+	"barn":     {{"show", "Display"}, {"shop", "Shop"}},
 	"bench":    {{"whole", "Whole"}, {"parts", "Parts"}, {"sheets", "Sheets"}, {"joints", "Joints and coats"}, {"picture", "Picture"}, {"print", "Print"}},
 	"loom":     {{"harness", "Harness"}, {"list", "List"}, {"build", "Build"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}, {"power", "Power"}},
 	"walkdown": {{"snags", "Snags"}, {"waived", "Waived"}, {"log", "Log"}},
@@ -506,6 +509,8 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		} else if x.Kind == "lamp" && !x.Proven {
 			t.Cautions = append(t.Cautions, "Light it on the bench before it is closed in: polarity first.")
 		}
+	case *plan.Good:
+		t.Sub = "in this plan's shop; everything is worked out with it"
 	case *plan.Picture:
 		t.Sub = "reference picture of " + p.Plan.Prop(x.Prop).Name
 	case *plan.Outlet:

@@ -77,6 +77,13 @@ func (s *Server) row(c *gin.Context) {
 // barn shows all props on ground lines, to one scale.
 func (s *Server) barn(p *Page, snags []check.Snag) {
 	w := p.Work
+	for _, v := range waysOf["barn"] {
+		p.Ways = append(p.Ways, Link{Text: v[1], Href: p.href("barn", p.Prop, "", v[0]), On: p.Way == v[0] || p.Way == "" && v[0] == "show"})
+	}
+	if p.Way == "shop" {
+		s.shopWay(p)
+		return
+	}
 	if p.Sel == "" && p.Prop != "" {
 		p.Sel = "prop:" + p.Prop
 	}

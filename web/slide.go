@@ -64,7 +64,8 @@ func (s *Server) sliding(c *gin.Context) {
 	}
 	p := w.FedBy(w.Rig.Supply(d.ID))
 	*p.Device(d.ID) = *d
-	st := plan.NewRig(p, s.lib).Solve(s.lib, nil)
+	lib := p.Shop(s.lib)
+	st := plan.NewRig(p, lib).Solve(lib, nil)
 	volts := map[string]string{}
 	for _, x := range p.Devices {
 		if g := st.Readings[x.ID]; x.Kind == "lamp" {

@@ -41,6 +41,9 @@ func clip(s string) string {
 	return s
 }
 
+// Kind is any dimension, for generic calls of other packages.
+type Kind = kind
+
 // kind is what one dimension knows: how to read and write its base unit.
 type kind interface {
 	read(text string) (float64, error)

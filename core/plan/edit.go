@@ -139,6 +139,7 @@ var kinds = []kind{
 		put:  func(p *Plan, _ int, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
 		add:  func(p *Plan, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
 		drop: func(*Plan, string) {}, count: func(*Plan) int { return 1 }},
+	listKind("good", func(p *Plan) *[]Good { return &p.Goods }, func(x *Good) string { return x.ID }),
 	listKind("prop", func(p *Plan) *[]Prop { return &p.Props }, func(x *Prop) string { return x.ID }),
 	listKind("solid", func(p *Plan) *[]Solid { return &p.Solids }, func(x *Solid) string { return x.ID }),
 	listKind("joint", func(p *Plan) *[]Joint { return &p.Joints }, func(x *Joint) string { return x.ID }),
@@ -237,6 +238,7 @@ func (p *Plan) Clone() *Plan {
 	q.Lots, q.Waivers, q.Readings = slices.Clone(p.Lots), slices.Clone(p.Waivers), slices.Clone(p.Readings)
 	q.Offcuts, q.Layouts = slices.Clone(p.Offcuts), slices.Clone(p.Layouts)
 	q.Outlets, q.Plugs = slices.Clone(p.Outlets), slices.Clone(p.Plugs)
+	q.Goods = slices.Clone(p.Goods)
 	q.Photos, q.Pictures = slices.Clone(p.Photos), slices.Clone(p.Pictures)
 	return &q
 }
@@ -386,6 +388,8 @@ func NameOf(v any) string {
 		return x.Name
 	case *Plug:
 		return x.Name
+	case *Good:
+		return x.Table + " " + x.Good
 	case *Waiver:
 		return "waiver of " + x.ID
 	}

@@ -14,7 +14,7 @@ import (
 // most is how many elements of each kind a plan may hold: some twenty times
 // the largest display that is known, and little enough to be worked out.
 var most = map[string]int{"display": 1, "prop": 400, "solid": 4000, "joint": 4000, "finish": 4000, "device": 5000, "input": 400, "scene": 400, "trigger": 1000,
-	"lot": 1000, "waiver": 2000, "reading": 5000, "offcut": 1000, "layout": 200, "photo": 400, "picture": 400, "outlet": 200, "plug": 1000}
+	"lot": 1000, "waiver": 2000, "reading": 5000, "offcut": 1000, "layout": 200, "photo": 400, "picture": 400, "outlet": 200, "good": 400, "plug": 1000}
 
 // Most is how many elements of a kind a plan may hold.
 func Most(kind string) int { return most[kind] }

@@ -38,7 +38,7 @@ func (w *Work) Portion(roots, props map[string]bool) (*Plan, string) {
 			}
 		}
 	}
-	q := &Plan{Format: p.Format, Display: p.Display, Lots: p.Lots, Offcuts: p.Offcuts}
+	q := &Plan{Format: p.Format, Display: p.Display, Lots: p.Lots, Offcuts: p.Offcuts, Goods: p.Goods}
 	q.Display.Name = "a portion" // a display's name changes nothing that is worked out
 	need, solids, outlets := map[string]bool{}, map[string]bool{}, map[string]bool{}
 	for k := range props {

@@ -103,8 +103,8 @@ func (s *Solid) known(lib *stock.Library) laid {
 		})
 		return k
 	}
-	if lib != stock.Shop {
-		return work()
+	if lib.Base() != stock.Shop || lib.Materials[s.Stock] != stock.Shop.Materials[s.Stock] {
+		return work() // a stock of the plan's own
 	}
 	return shapes.Get(sha256.Sum256(encode(c)), work)
 }

@@ -148,7 +148,7 @@ func (p *Plan) Validate() error {
 			have[k.name][e.ID] = true
 		}
 	}
-	wires := wiresOf(p)
+	wires, lib := wiresOf(p), p.Shop(stock.Shop)
 	for _, k := range kinds {
 		for _, e := range k.all(p) {
 			for _, r := range references(e.Value) {
@@ -156,7 +156,7 @@ func (p *Plan) Validate() error {
 					return in(e, measure.Bad(r.Field, "there is no %s %q in this plan", r.Kind, r.ID))
 				}
 			}
-			if err := p.validate(e.Value, wires); err != nil {
+			if err := p.validate(e.Value, wires, lib); err != nil {
 				return in(e, measure.ErrorIn(err, p.Metric()))
 			}
 		}
@@ -199,9 +199,10 @@ func named(name string) error {
 
 const metre = 1000.0
 
-func (p *Plan) validate(v any, wires wires) error {
-	lib := stock.Shop
+func (p *Plan) validate(v any, wires wires, lib *stock.Library) error {
 	switch x := v.(type) {
+	case *Good:
+		return x.valid(p)
 	case *Display:
 		if Slug(x.ID) != x.ID {
 			return measure.Bad("id", "%q must be small letters, digits and dashes, at most 40, such as %s", x.ID, Slug(x.ID))

@@ -57,7 +57,7 @@ func DoWithin(watch *Watch, p *Plan, lib *stock.Library, today time.Time) (*Work
 }
 
 func begun(watch *Watch, p *Plan, lib *stock.Library, today time.Time) *Work {
-	return &Work{Plan: p, Lib: lib, Today: today, Shapes: map[string]*pattern.Shape{}, Lacking: map[string]error{}, Joints: map[string]bond.Advice{},
+	return &Work{Plan: p, Lib: p.Shop(lib), Today: today, Shapes: map[string]*pattern.Shape{}, Lacking: map[string]error{}, Joints: map[string]bond.Advice{},
 		Finishes: map[string]bond.Finish{}, Results: map[string]source.Result{}, Watch: watch, partBy: map[string]*Part{}, wires: wiresOf(p)}
 }
 
@@ -171,7 +171,7 @@ func (w *Work) lay() {
 			w.keep("part:"+part.Ref+":size", source.Result{Label: "Cut size", Value: hi.X - lo.X, Unit: "mm", Text: w.Len(hi.X-lo.X) + " x " + w.Len(hi.Y-lo.Y)}.
 				With("extent of both faces", fmt.Sprintf("%.1f by %.1f mm", hi.X-lo.X, hi.Y-lo.Y), w.Len(hi.X-lo.X)+" x "+w.Len(hi.Y-lo.Y), source.Exact("outside sizes less joints, stock thickness counted")))
 			w.keep("part:"+part.Ref+":mass", source.Result{Label: "Mass, bare, each", Value: kg, Unit: "kg", Text: measure.Kilograms(kg)}.
-				With("m = volume x density", fmt.Sprintf("%.0f cm3 x %.0f kg/m3", panel.Volume()/1000, m.Density), measure.Kilograms(kg), source.Exact("volume with bevels and rabbets taken off"), source.FromMemory(m.Name+" density")))
+				With("m = volume x density", fmt.Sprintf("%.0f cm3 x %.0f kg/m3", panel.Volume()/1000, m.Density), measure.Kilograms(kg), source.Exact("volume with bevels and rabbets taken off"), m.Known("density")))
 			w.keep("part:"+part.Ref+":area", source.Result{Label: "Face area, each", Value: panel.Area() / 1e6, Unit: "m2", Text: areaText(panel.Area()/1e6, w.Plan.Metric())}.
 				With("outside face less openings", "", areaText(panel.Area()/1e6, w.Plan.Metric()), source.Exact("shoelace formula")))
 		}
@@ -182,7 +182,7 @@ func (w *Work) lay() {
 		}
 		if shape.Mass == 0 { // else its own result says how
 			w.keep("solid:"+s.ID+":mass", source.Result{Label: "Mass, bare", Value: mass, Unit: "kg", Text: measure.Kilograms(mass)}.
-				With("sum over parts of volume x density", s.Name, measure.Kilograms(mass), source.FromMemory(m.Name+" density")))
+				With("sum over parts of volume x density", s.Name, measure.Kilograms(mass), m.Known("density")))
 		}
 		if m.Form == "pipe" {
 			w.keep("solid:"+s.ID+":bore", source.Result{Label: "Bore", Value: m.Bore(), Unit: "mm", Text: measure.Decimal(m.Bore()/measure.Inch, 3) + `"`}.
@@ -306,7 +306,7 @@ func (w *Work) bonds() {
 		}
 		w.keep(key+":verdict", verdict)
 		for name, s := range map[string]float64{"Clamp or hold": a.Clamp, "Handle after": a.Handling, "Full strength": a.Full} {
-			r := source.Result{Label: name, Value: s, Unit: "s", Text: measure.Span(s)}.With("the product's wait at 21 C, 50 %", name, measure.Span(s), source.FromMemory(w.Lib.Glues[j.Glue].Name))
+			r := source.Result{Label: name, Value: s, Unit: "s", Text: measure.Span(s)}.With("the product's wait at 21 C, 50 %", name, measure.Span(s), w.Lib.Glues[j.Glue].Known(""))
 			r.Steps = append(r.Steps, a.Working...)
 			w.keep(key+":"+strings.ToLower(strings.Fields(name)[0]), r)
 		}

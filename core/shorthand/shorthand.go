@@ -70,6 +70,8 @@ func init() {
 		"mat":        {"mat runs glow", (*reader).trigger},
 		"beam":       {"beam runs glow", (*reader).trigger},
 		"cue":        {"cue K1 0 s for 5 s in glow", (*reader).cue},
+		"shop":       {"shop material cork3 like eva5 thick 3 mm sheet 24 x 36 in price 18", (*reader).shop},
+		"price":      {"price xps1 32", (*reader).price},
 		"opened":     {"opened pva 2025-03-01", (*reader).opened},
 		"jars...":    {"24 jars flicker12 20ma on S1 22awg 35 ft", (*reader).many},
 	}
@@ -101,7 +103,7 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 	if len(text) > 300 {
 		return nil, &Error{"that is longer than 300 letters", verbs["box"].example}
 	}
-	r := &reader{p: p, lib: lib, prop: prop, words: strings.Fields(strings.ReplaceAll(text, ",", " , "))}
+	r := &reader{p: p, lib: p.Shop(lib), prop: prop, words: strings.Fields(strings.ReplaceAll(text, ",", " , "))}
 	if n := len(r.words) - 1; n > 0 && strings.EqualFold(r.words[n], "beside") {
 		r.words, r.aside = r.words[:n], true
 	}
@@ -116,7 +118,7 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 	if !ok {
 		return nil, &Error{fmt.Sprintf("%q is no word the quick line knows", r.words[0]), nearest(name)}
 	}
-	if name != "prop" && name != "opened" && name != "cue" && name != "offcut" && name != "outlet" && name != "plug" && r.prop == "" {
+	if name != "prop" && name != "opened" && name != "cue" && name != "offcut" && name != "outlet" && name != "plug" && name != "shop" && name != "price" && r.prop == "" {
 		if len(p.Props) != 1 {
 			return nil, &Error{"open a prop first", verbs["prop"].example}
 		}

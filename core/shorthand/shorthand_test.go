@@ -67,6 +67,9 @@ func TestPhrases(t *testing.T) {
 		{"plug fogger 400w heater into porch", "plug Fogger, 400w, into Porch, a heater"},
 		{"button toggles glow", "button toggles scene “glow” (toggle)"},
 		{"cue K1 6 s for 2 s in glow", "in “glow”, Switch K1 on at 6 s for 2 s, in place of the cues made up for it"},
+		{"shop material cork3 like eva5 thick 3 mm sheet 24 x 36 in price 18", "in this plan's shop: material cork3, like eva5, thick 3 mm, sheet 24 x 36 in, price 18"},
+		{"price xps1 $32", "in this plan xps1 costs $32, not $26"},
+		{"panel 20 x 10 cork3", `1 panel, 20" x 10", EVA foam 5 mm`},
 		{"opened pva 2025-03-01", "a bottle of PVA wood glue, opened 2025-03-01"},
 	} {
 		prop := ""

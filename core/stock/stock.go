@@ -41,6 +41,7 @@ type Material struct {
 	Texture  string            `json:"texture"`
 	Price    float64           `json:"price"`
 	Unit     float64           `json:"unit"` // litres that a tub or can of it makes
+	Entered  string            `json:"-"`    // date of a builder's own entry
 }
 
 // Foam reports whether solvents eat the material itself.
@@ -51,10 +52,10 @@ func (m Material) Bore() float64 { return m.OD.Value() - 2*m.Wall.Value() }
 
 // From is where the material's sizes are from.
 func (m Material) From() source.Source {
-	if m.Family == "pvc" {
+	if m.Family == "pvc" && m.Entered == "" {
 		return source.Std("ASTM D1785, schedule 40: outside diameter and minimum wall")
 	}
-	return source.FromMemory(m.Name + ": size, density")
+	return m.Known("size, density")
 }
 
 // Glue is an adhesive or other way to join, by its properties.
@@ -84,6 +85,7 @@ type Glue struct {
 	Prep       []string         `json:"prep"`
 	Cautions   []string         `json:"cautions"`
 	Test       string           `json:"test"` // how to try an old one
+	Entered    string           `json:"-"`    // date of a builder's own entry
 }
 
 // Coat is a finish product, by its properties.
@@ -157,6 +159,7 @@ type Library struct {
 	Coats     map[string]Coat
 	Lamps     map[string]Lamp
 	Supplies  map[string]Supply
+	base      *Library // that a plan's own entries were laid over
 }
 
 //go:embed data/materials.json

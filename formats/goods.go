@@ -1,0 +1,94 @@
+package formats
+
+import (
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+var goodsHead = []any{"table", "good", "like", "field", "value", "on"}
+
+// GoodsCSV writes the shop's entries that a plan changes or adds, a row a field.
+func GoodsCSV(out io.Writer, p *plan.Plan) error {
+	rows := [][]any{goodsHead}
+	for _, g := range p.Goods {
+		if len(g.Set) == 0 {
+			rows = append(rows, []any{g.Table, g.Good, g.Like, "", "", g.On})
+		}
+		for _, s := range g.Set {
+			rows = append(rows, []any{g.Table, g.Good, g.Like, s.Field, s.Value, g.On})
+		}
+	}
+	return writeCSV(out, rows)
+}
+
+// maxGoodRows is how many rows a file of goods may have.
+const maxGoodRows = 4000
+
+// ReadGoods reads such a file: the edit that puts its entries into a plan, those
+// of the same name in place of what was there. Errors name the row.
+func ReadGoods(data []byte, p *plan.Plan) (plan.Edit, error) {
+	e := plan.Edit{Label: "goods from a file"}
+	c := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(data, []byte("\ufeff"))))
+	c.FieldsPerRecord = -1
+	order, by, rowOf := []string{}, map[string]*plan.Good{}, map[string]int{}
+	for n := 1; ; n++ {
+		row, err := c.Read()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			return e, fmt.Errorf("row %d: %w; write table, good, like, field, value, on", n, err)
+		}
+		if n > maxGoodRows {
+			return e, fmt.Errorf("%d rows at most", maxGoodRows)
+		}
+		for i := range row {
+			row[i] = strings.TrimSpace(strings.TrimPrefix(row[i], "'"))
+		}
+		if n == 1 && len(row) > 0 && strings.EqualFold(row[0], "table") {
+			continue
+		}
+		if len(row) < 5 {
+			return e, fmt.Errorf("row %d has %d cells; write table, good, like, field, value, on", n, len(row))
+		}
+		id := plan.GoodID(row[0], row[1])
+		g := by[id]
+		if g == nil {
+			g = &plan.Good{ID: id, Table: strings.ToLower(row[0]), Good: strings.ToLower(row[1]), Like: strings.ToLower(row[2])}
+			by[id], order = g, append(order, id)
+		}
+		if len(row) > 5 && row[5] != "" {
+			g.On = row[5]
+		}
+		if row[3] != "" {
+			*g = g.With(row[3], row[4])
+		}
+		rowOf[id+" "+row[3]], rowOf[id] = n, n
+	}
+	if len(order) == 0 {
+		return e, errors.New("the file has no rows; write table, good, like, field, value, on")
+	}
+	for _, id := range order {
+		e.Changes = append(e.Changes, p.Put("good", id, *by[id]))
+	}
+	_, err := p.Apply(e)
+	at, known := errors.AsType[*plan.ElementError](err)
+	if !known || at.Kind != "good" {
+		return e, err
+	}
+	field := ""
+	if f, ok := errors.AsType[*measure.FieldError](err); ok {
+		field = f.Field
+	}
+	if n := rowOf[at.ID+" "+field]; n > 0 {
+		return e, measure.Bad("file", "row %d: %s", n, at.Err)
+	}
+	return e, measure.Bad("file", "row %d: %s", rowOf[at.ID], at.Err)
+}

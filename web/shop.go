@@ -1,0 +1,166 @@
+package web
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"unicode"
+
+	"github.com/gin-gonic/gin"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/formats"
+)
+
+// ShopRow is one entry of the shop as this plan has it.
+type ShopRow struct {
+	Table, ID, Name, Says string
+	Own                   bool   // changed or added by this plan
+	Href                  string // to its ticket, when it is
+	On                    bool
+}
+
+// ShopTable is one list of the shop.
+type ShopTable struct {
+	Name string
+	Rows []ShopRow
+}
+
+// shopWay shows the lists of the shop; what this plan changed has a ticket.
+func (s *Server) shopWay(p *Page) {
+	w := p.Work
+	own := map[string]bool{}
+	for _, g := range w.Plan.Goods {
+		own[g.ID] = true
+	}
+	find := strings.ToLower(strings.TrimSpace(p.Query.Get("find")))
+	p.Find = p.Query.Get("find")
+	add := func(t *ShopTable, table, id, name string, says ...string) {
+		r := ShopRow{Table: table, ID: id, Name: name, Own: own[plan.GoodID(table, id)]}
+		r.Says = strings.Join(slices.DeleteFunc(says, func(x string) bool { return x == "" }), ", ")
+		if find != "" && !strings.Contains(strings.ToLower(id+" "+name), find) {
+			return
+		}
+		if r.Own {
+			key := "good:" + plan.GoodID(table, id)
+			r.Href, r.On = p.href("barn", "", key, "shop"), p.Sel == key
+		}
+		t.Rows = append(t.Rows, r)
+	}
+	dollars := func(x float64) string {
+		if x == 0 {
+			return ""
+		}
+		return fmt.Sprintf("$%.2f", x)
+	}
+	l := w.Lib
+	m := ShopTable{Name: "Materials"}
+	for _, id := range stock.IDs(l.Materials) {
+		x := l.Materials[id]
+		size := ""
+		if x.Form == "sheet" {
+			size = x.Sheet[0].String() + " x " + x.Sheet[1].String()
+		}
+		add(&m, "material", id, x.Name, size, fmt.Sprintf("%g kg/m3", x.Density), dollars(x.Price))
+	}
+	g := ShopTable{Name: "Glues"}
+	for _, id := range stock.IDs(l.Glues) {
+		add(&g, "glue", id, l.Glues[id].Name, "full after "+l.Glues[id].Full.String())
+	}
+	c := ShopTable{Name: "Coats"}
+	for _, id := range stock.IDs(l.Coats) {
+		x := l.Coats[id]
+		add(&c, "coat", id, x.Name, fmt.Sprintf("%g m2/L", x.Coverage), "again after "+x.Recoat.String())
+	}
+	a := ShopTable{Name: "Lamps and loads"}
+	for _, id := range stock.IDs(l.Lamps) {
+		x := l.Lamps[id]
+		add(&a, "lamp", id, x.Name, measure.Volts(x.Volts), measure.Amps(x.Amps))
+	}
+	u := ShopTable{Name: "Supplies"}
+	for _, id := range stock.IDs(l.Supplies) {
+		x := l.Supplies[id]
+		add(&u, "supply", id, x.Name, measure.Volts(x.Volts), measure.Amps(x.Amps), dollars(x.Price))
+	}
+	p.Shop = []ShopTable{m, g, c, a, u}
+	kind, id, _ := strings.Cut(p.Sel, ":")
+	if kind == "good" {
+		p.Ticket = p.ticket(kind, id)
+	}
+}
+
+// goodSpecs are the fields of an entry of the shop: those of its list.
+func goodSpecs(g *plan.Good) []spec {
+	out := []spec{{"good", "Called", "text"}, {"like", "Like", "text"}, {"on", "As of", "text"}}
+	for _, f := range stock.FieldsOf(g.Table) {
+		out = append(out, spec{f, spaced(f), "text"})
+	}
+	return out
+}
+
+// spaced writes a field's name as words: minTemp becomes Min temp.
+func spaced(name string) string {
+	var b strings.Builder
+	for _, r := range name {
+		if unicode.IsUpper(r) {
+			b.WriteByte(' ')
+			r = unicode.ToLower(r)
+		}
+		b.WriteRune(r)
+	}
+	return measure.Capital(b.String())
+}
+
+// goodFields are an entry's fields as everything is worked out with them.
+func goodFields(w *plan.Work, g *plan.Good) []Field {
+	var out []Field
+	for _, s := range goodSpecs(g) {
+		f := Field{Name: s.name, Label: s.label, Kind: s.kind, Max: 120}
+		switch s.name {
+		case "good":
+			continue // its name is what refers to it
+		case "like":
+			f.Value, f.Max = g.Like, 30
+		case "on":
+			f.Value = g.On
+		default:
+			f.Value, _ = w.Lib.Value(g.Table, g.Good, s.name)
+		}
+		out = append(out, f)
+	}
+	return out
+}
+
+// fillGood lays entered values over an entry: only what differs from how it
+// stands is set.
+func fillGood(w *plan.Work, g *plan.Good, values map[string]string) plan.Good {
+	out := *g
+	for _, f := range goodFields(w, g) {
+		text, sent := values[f.Name]
+		text = strings.TrimSpace(text)
+		if !sent || text == f.Value {
+			continue
+		}
+		switch f.Name {
+		case "like":
+			out.Like = strings.ToLower(text)
+		case "on":
+			out.On = text
+		default:
+			out = out.With(f.Name, text)
+		}
+	}
+	return out
+}
+
+// bringGoods takes a file of goods into the plan's shop.
+func (s *Server) bringGoods(c *gin.Context) {
+	_, data, err := upload(c, "file", 1<<20)
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
+	}
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) { return formats.ReadGoods(data, p) })
+	s.applied(c, err, over{}, "")
+}
