@@ -60,7 +60,7 @@ func Of(file string, src []byte) ([]Mutant, error) {
 			}
 		case *ast.BasicLit:
 			// 0 and 1 times ten change nothing or index out of a list
-			if (x.Kind == token.INT || x.Kind == token.FLOAT) && x.Value != "0" && x.Value != "1" {
+			if (x.Kind == token.INT || x.Kind == token.FLOAT) && x.Value != "0" && x.Value != "0.0" && x.Value != "1" {
 				add(x.Pos(), x.Value, "(10*"+x.Value+")")
 			}
 		case *ast.BinaryExpr:
