@@ -87,7 +87,7 @@ func (s *site) live(act func()) {
 // wait polls until a condition holds.
 func (s *site) wait(js string) {
 	s.t.Helper()
-	for range 200 {
+	for range 2400 { // a minute: other work may go on beside it
 		if eval[bool](s, "document.readyState==='complete' && !!("+js+")") {
 			return
 		}

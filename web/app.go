@@ -100,6 +100,8 @@ func (s *Server) routes() *gin.Engine {
 	p.POST("/shop", s.bringGoods)
 	p.GET("/row", s.row)
 	p.GET("/read", ownOnly, s.read)
+	p.POST("/read", s.readLines)
+	p.POST("/lines", s.lines)
 	p.GET("/trace", ownOnly, s.trace)
 	p.GET("/board.svg", s.flat)
 	p.GET("/board.dxf", s.flat)

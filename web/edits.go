@@ -220,12 +220,58 @@ func (s *Server) read(c *gin.Context) {
 		c.JSON(http.StatusOK, gin.H{"text": line + ": " + what})
 		return
 	}
+	next := shorthand.Complete(w.Plan, s.lib, c.Query("prop"), c.Query("line"))
 	r, err := shorthand.Read(w.Plan, s.lib, c.Query("prop"), c.Query("line"))
 	if err != nil {
-		c.JSON(http.StatusOK, gin.H{"error": err.Error()})
+		c.JSON(http.StatusOK, gin.H{"error": err.Error(), "next": next})
 		return
 	}
-	c.JSON(http.StatusOK, gin.H{"text": r.Text})
+	c.JSON(http.StatusOK, gin.H{"text": r.Text, "next": next})
+}
+
+// readLines answers what several lines would do, one by one.
+func (s *Server) readLines(c *gin.Context) {
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.told(c, err)
+		return
+	}
+	r, lines := shorthand.ReadAll(w.Plan, s.lib, c.PostForm("prop"), c.PostForm("lines"))
+	out := make([]gin.H, 0, len(lines))
+	for _, l := range lines {
+		if l.Err != nil {
+			out = append(out, gin.H{"line": l.Text, "error": l.Err.Error()})
+			continue
+		}
+		out = append(out, gin.H{"line": l.Text, "text": l.Says})
+	}
+	c.JSON(http.StatusOK, gin.H{"lines": out, "good": r != nil})
+}
+
+// lines does what several lines say, all of them or none.
+func (s *Server) lines(c *gin.Context) {
+	prop, text := c.PostForm("prop"), c.PostForm("lines")
+	sel, unread := "", ""
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		r, lines := shorthand.ReadAll(p, s.lib, prop, text)
+		if r == nil {
+			unread = "there was no line"
+			for _, l := range lines {
+				if l.Err != nil {
+					unread = l.Text + ": " + l.Err.Error()
+					break
+				}
+			}
+			return plan.Edit{}, errors.New(unread)
+		}
+		sel = r.Select
+		return r.Edit, nil
+	})
+	if unread != "" {
+		s.refused(c, over{err: "None of the lines was done. " + measure.Capital(unread)})
+		return
+	}
+	s.applied(c, err, over{}, said(c.Param("plan"), prop, sel))
 }
 
 // mend applies a snag's mend by its label. Where another edit came between, it

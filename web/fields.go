@@ -331,27 +331,6 @@ func fill(w *plan.Work, kind string, was []byte, values map[string]string) (json
 			continue
 		}
 		switch f.Interface().(type) {
-		case bool:
-			f.SetBool(text == "on")
-		case int:
-			n := 0
-			if text != "" {
-				n, err = strconv.Atoi(strings.TrimSuffix(text, "%"))
-				if err != nil || n < 0 || n > 1_000_000 {
-					return nil, measure.Bad(s.name, "%q is not a whole number", text)
-				}
-			}
-			f.SetInt(int64(n))
-		case string:
-			f.SetString(text)
-		case measure.Length:
-			l := measure.Length{}
-			if text != "" {
-				if l, err = measure.ParseLengthIn(text, bare); err != nil {
-					return nil, measure.Bad(s.name, "%s", err)
-				}
-			}
-			f.Set(reflect.ValueOf(l))
 		case []plan.Opening:
 			o, err := shorthand.ReadOpenings(text, bare)
 			if err != nil {
@@ -373,11 +352,11 @@ func fill(w *plan.Work, kind string, was []byte, values map[string]string) (json
 				sc.Made = false // cues of one's own
 			}
 			f.Set(reflect.ValueOf(o))
-		default: // the other quantities
-			u := f.Addr().Interface().(interface{ UnmarshalText([]byte) error })
-			if err := u.UnmarshalText([]byte(text)); err != nil {
-				return nil, measure.Bad(s.name, "%s", err)
+		default:
+			if err := plan.SetText(v, s.name, text, w.Plan.Metric()); err != nil {
+				return nil, err
 			}
+			continue // it kept itself
 		}
 		keep()
 	}

@@ -112,9 +112,15 @@ func readGores(w *words.Words) (Form, string, error) {
 	if g.Sides < 3 {
 		return nil, "", fmt.Errorf("%d gores close no shape; write n3 or more", g.Sides)
 	}
-	dims, err := w.Exactly(2, "gores take the widest place x the height")
-	if err != nil {
+	dims := w.Sizes()
+	if err := w.None(); err != nil {
 		return nil, "", err
+	}
+	if len(dims) == 1 { // as high as it is wide
+		dims = append(dims, dims[0])
+	}
+	if len(dims) != 2 {
+		return nil, "", fmt.Errorf("gores take the widest place x the height, %d sizes read", len(dims))
 	}
 	g.W, g.H = dims[0], dims[1]
 	return g, fmt.Sprintf("%d gores, %s, %s across, %s tall", g.Sides, g.Profile, w.Say(g.W), w.Say(g.H)), nil

@@ -58,6 +58,18 @@ func ReadRings(text string) ([][]Point, error) {
 	return out, nil
 }
 
+// Mirrored is rings seen from behind: left and right change places.
+func Mirrored(rings [][]Point) [][]Point {
+	out := make([][]Point, len(rings))
+	for i, r := range rings {
+		for k := range r {
+			q := r[len(r)-1-k] // and still anticlockwise
+			out[i] = append(out[i], Point{-q.X, q.Y})
+		}
+	}
+	return out
+}
+
 // WriteRings is the text that ReadRings reads, to a hundredth of the unit.
 func WriteRings(rings [][]Point) string {
 	var b strings.Builder

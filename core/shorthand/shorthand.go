@@ -41,6 +41,13 @@ type verb struct {
 
 var verbs map[string]verb
 
+// anywhere are the verbs that need no prop to be open.
+var anywhere = map[string]bool{"prop": true, "opened": true, "cue": true, "offcut": true, "outlet": true, "plug": true, "shop": true, "price": true, "remove": true, "rename": true, "copy": true}
+
+// aliases are other words for a verb, as the palette and people have them.
+var aliases = map[string][]string{"ball": {"gores"}, "hive": {"slices"}, "tube": {"wrap"}, "gear": {"wheel"}, "hopper": {"pyramid"}, "silhouette": {"outline"}, "cloth": {"skin"}, "clay": {"modelled"}, "bands": {"trim"},
+	"jar": {"bought", "jar"}, "bottle": {"bought", "bottle"}, "skull": {"bought", "skull"}, "mannequin": {"bought", "mannequin"}, "tote": {"bought", "tote"}, "delete": {"remove"}, "fabric": {"skin"}}
+
 func init() {
 	verbs = map[string]verb{
 		"prop":       {"prop weathervane 30 in tall", (*reader).prop_},
@@ -70,6 +77,10 @@ func init() {
 		"mat":        {"mat runs glow", (*reader).trigger},
 		"beam":       {"beam runs glow", (*reader).trigger},
 		"cue":        {"cue K1 0 s for 5 s in glow", (*reader).cue},
+		"remove":     {"remove K2", (*reader).remove},
+		"rename":     {"rename box to chest", (*reader).rename},
+		"copy":       {"copy prop skep as small skep (or: copy box as second box)", (*reader).copy},
+		"mirror":     {"mirror left arm as right arm", (*reader).copy},
 		"shop":       {"shop material cork3 like eva5 thick 3 mm sheet 24 x 36 in price 18", (*reader).shop},
 		"price":      {"price xps1 32", (*reader).price},
 		"opened":     {"opened pva 2025-03-01", (*reader).opened},
@@ -112,13 +123,29 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 	}
 	name := strings.ToLower(r.words[0])
 	v, ok := verbs[name]
+	if to := aliases[name]; !ok && to != nil {
+		r.words = append(append([]string(nil), to...), r.words[1:]...)
+		name = to[0]
+		v, ok = verbs[name]
+	}
 	if _, err := strconv.Atoi(name); err == nil {
 		v, ok = verbs["jars..."], true
+	}
+	own, meant, err := r.known() // a thing's own name comes before a verb: box height 30
+	if own != nil && err == nil {
+		if _, err := p.Apply(own.Edit); err != nil {
+			return nil, &Error{err.Error(), "box height 30"}
+		}
+		own.Edit.Label = own.Text
+		return own, nil
+	}
+	if (meant || !ok) && err != nil {
+		return nil, &Error{err.Error(), "box height 30 (or: box wider by 2 in, cap on body)"}
 	}
 	if !ok {
 		return nil, &Error{fmt.Sprintf("%q is no word the quick line knows", r.words[0]), nearest(name)}
 	}
-	if name != "prop" && name != "opened" && name != "cue" && name != "offcut" && name != "outlet" && name != "plug" && name != "shop" && name != "price" && r.prop == "" {
+	if !anywhere[name] && r.prop == "" {
 		if len(p.Props) != 1 {
 			return nil, &Error{"open a prop first", verbs["prop"].example}
 		}
@@ -138,19 +165,52 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 	return got, nil
 }
 
-// nearest is the example whose verb starts most alike.
+// nearest is the example of the verb, or of the other word for one, that takes
+// the fewest letters changed to be typed.
 func nearest(word string) string {
-	best, score := verbs["box"].example, 0
-	for _, ex := range Examples() {
-		n := 0
-		for n < len(word) && n < len(ex) && word[n] == ex[n] {
-			n++
+	best, least := verbs["box"].example, 1000
+	names := make([]string, 0, len(verbs)+len(aliases))
+	for n := range verbs {
+		names = append(names, n)
+	}
+	for n := range aliases {
+		names = append(names, n)
+	}
+	sort.Strings(names)
+	for _, n := range names {
+		verb := n
+		if to := aliases[n]; to != nil {
+			verb = to[0]
 		}
-		if n > score {
-			best, score = ex, n
+		if d := apart(word, n); d < least {
+			best, least = verbs[verb].example, d
 		}
 	}
 	return best
+}
+
+// apart is how many letters must be put in, taken out or changed to make one
+// word of another, those at the head counted twice.
+func apart(a, b string) int {
+	prev := make([]int, len(b)+1)
+	for j := range prev {
+		prev[j] = 2 * j
+	}
+	for i := 1; i <= len(a); i++ {
+		now := make([]int, len(b)+1)
+		now[0] = 2 * i
+		for j := 1; j <= len(b); j++ {
+			cost := 2
+			if a[i-1] == b[j-1] {
+				cost = 0
+			} else if i == 1 && j == 1 {
+				cost = 4
+			}
+			now[j] = min(prev[j]+2, now[j-1]+2, prev[j-1]+cost)
+		}
+		prev = now
+	}
+	return prev[len(b)]
 }
 
 // phrase is part of the line, to be taken apart.

@@ -47,6 +47,33 @@
   document.addEventListener("mouseout", (e) => { if (e.target.closest && e.target.closest(".gutter .snag")) clearLeader(); });
   document.addEventListener("focusin", (e) => { const s = e.target.closest && e.target.closest(".gutter .snag"); if (s) leader(s); else clearLeader(); });
 
+  // several lines: read as they are typed, done all or none
+  function several(text) {
+    const d = $("#lines"), f = $("form", d);
+    f.action = "/p/" + $("#page").dataset.plan + "/lines";
+    f.back.value = $(".quick [name=back]").value;
+    f.prop.value = $(".quick [name=prop]").value;
+    f.lines.value = text;
+    d.showModal();
+    readSeveral();
+  }
+  async function readSeveral() {
+    const d = $("#lines"), f = $("form", d), text = f.lines.value;
+    const r = await (await fetch("/p/" + $("#page").dataset.plan + "/read", { method: "POST", body: new URLSearchParams({ prop: f.prop.value, lines: text }) })).json();
+    if (f.lines.value !== text) return;
+    $("ol", d).replaceChildren(...(r.lines || []).map((l) => {
+      const li = document.createElement("li");
+      li.className = l.error ? "bad" : "";
+      li.textContent = (l.error ? "✕ " : "✓ ") + l.line + ": " + (l.error || l.text);
+      return li;
+    }));
+    $("[data-all]", d).disabled = !r.good;
+  }
+  let reading = 0;
+  document.addEventListener("input", (e) => { if (e.target.matches("#lines textarea")) { clearTimeout(reading); reading = setTimeout(readSeveral, 200); } });
+  document.addEventListener("click", (e) => { if (e.target.closest("[data-shut]")) e.target.closest("dialog").close(); });
+  document.addEventListener("sending", (e) => { if (e.detail.matches("[data-lines]")) $("#lines").close(); });
+
   // the ticket folds away, and stays so
   function folded(on) {
     document.documentElement.classList.toggle("folded", on);
@@ -346,32 +373,68 @@
   document.addEventListener("alpine:init", () => {
     window.Alpine.data("quickline", () => ({
       at: -1,
+      next: [],
+      asked: "",
       async read() {
         const line = $("#line").value;
         const got = this.$refs.got;
-        if (!line.trim()) { got.textContent = ""; got.classList.remove("bad"); return; }
+        if (!line.trim()) { got.textContent = ""; got.classList.remove("bad"); this.offer([]); return; }
         const q = new URLSearchParams({ line: line, prop: $(".quick [name=prop]").value });
         try {
           const r = await (await fetch("/p/" + $("#page").dataset.plan + "/read?" + q)).json();
           if ($("#line").value !== line) return;
+          this.asked = line;
           got.classList.toggle("bad", !r.text);
           got.textContent = r.text ? "reads as: " + r.text : r.error;
+          this.offer(document.activeElement === $("#line") ? r.next || [] : []);
         } catch (_) { got.textContent = "The barn does not answer."; got.classList.add("bad"); }
       },
+      // offer shows what may follow; a press or Tab takes it
+      offer(words) {
+        this.next = words;
+        const ul = this.$refs.next;
+        ul.replaceChildren(...words.map((w) => {
+          const li = document.createElement("li"), b = document.createElement("button");
+          b.type = "button";
+          b.tabIndex = -1;
+          b.textContent = w;
+          b.addEventListener("mousedown", (e) => { e.preventDefault(); this.take(w); });
+          li.append(b);
+          return li;
+        }));
+      },
+      async tab() { // an answer that is still under way is waited for
+        if (this.asked !== $("#line").value) await this.read();
+        if (this.next.length) this.take(this.next[0]);
+      },
+      take(word) {
+        const line = $("#line"), words = line.value.split(" ");
+        words[words.length - 1] = word;
+        line.value = words.join(" ") + " ";
+        this.read();
+      },
+      leave() { this.offer([]); },
       key(e) {
         const said = memory();
         if (e.key === "ArrowUp" || e.key === "ArrowDown") {
           const next = this.at + (e.key === "ArrowUp" ? 1 : -1);
           if (next >= -1 && next < said.length) { this.at = next; $("#line").value = next < 0 ? "" : said[next]; this.read(); }
           e.preventDefault();
-        } else if (e.key === "Tab" && !e.shiftKey && $("#line").value.trim()) {
-          const words = $("#line").value.split(" ");
-          const last = words[words.length - 1].toLowerCase();
-          const known = ["xps1", "xps2", "xps1.5", "xps1/2", "eps1", "eva5", "eva10", "ply1/4", "ply1/2", "board5", "coro4", "acrylic3", "rabbet", "mitre", "butt", "bottom", "masonry", "latex", "enamel", "flexseal", "heatseal", "clear", "wash", "flicker12", "fill12", "puck12", "strip12", "pixel5", "led-white", "led-red", "hotlow", "epoxy5", "contact", "sprayfoam"]
-            .concat($$(".surface [data-key], .props a").map((x) => (x.dataset.key ? x.dataset.key.split(":")[1] : x.textContent.trim())));
-          const hit = last && known.find((k) => k.toLowerCase().startsWith(last) && k.toLowerCase() !== last);
-          if (hit) { words[words.length - 1] = hit; $("#line").value = words.join(" "); this.read(); e.preventDefault(); }
+        } else if (e.key === "Tab" && !e.shiftKey && $("#line").value.trim() && (this.next.length || this.asked !== $("#line").value)) {
+          e.preventDefault();
+          this.tab();
+        } else if (e.key === "Escape") {
+          this.offer([]);
+        } else if (e.key === "Enter") {
+          this.offer([]);
         }
+      },
+      // several lines at once are shown first, each with what it would do
+      paste(e) {
+        const text = (e.clipboardData || window.clipboardData).getData("text");
+        if (!/\n./.test(text.trim())) return;
+        e.preventDefault();
+        several(text);
       },
     }));
     window.Alpine.data("search", () => ({
