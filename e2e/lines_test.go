@@ -1,7 +1,11 @@
 package e2e
 
 import (
+	"fmt"
+	"os"
+	"path/filepath"
 	"strconv"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -53,4 +57,31 @@ func TestTheTicketFolds(t *testing.T) {
 	assert.Equal(t, "Unfold", s.text("[data-fold]"))
 	s.click("[data-fold]")
 	assert.Greater(t, high(), 100.)
+}
+
+// Each of the ten builds is typed from an empty display, to a printed cut sheet;
+// nothing is left that stops.
+func TestTenBuildsInTheBrowser(t *testing.T) {
+	s := open(t, "/")
+	files, err := filepath.Glob("../docs/examples/builds/*.txt")
+	require.NoError(t, err)
+	require.Len(t, files, 10)
+	for i, f := range files {
+		text, err := os.ReadFile(f)
+		require.NoError(t, err)
+		s.goTo("/")
+		name := fmt.Sprintf("Build %d", i+1)
+		eval[bool](s, `(()=>{document.querySelector("[name=name]").value=`+strconv.Quote(name)+`; document.querySelector("form[action='/new']").submit(); return true})()`)
+		s.wait(`document.querySelector("#line")`)
+		eval[bool](s, `(()=>{const d=new DataTransfer(); d.setData("text", `+strconv.Quote(string(text))+`);
+			document.querySelector("#line").dispatchEvent(new ClipboardEvent("paste",{clipboardData:d,bubbles:true,cancelable:true})); return true})()`)
+		s.wait(`!document.querySelector("[data-all]").disabled`)
+		s.live(func() { s.click("[data-all]") })
+		id := eval[string](s, `document.querySelector("#page").dataset.plan`)
+		p := s.plan(id)
+		require.NotEmpty(t, p.Solids, f)
+		assert.True(t, strings.HasPrefix(get(t, s.url+"/p/"+id+"/cutsheet.pdf?prop="+p.Props[0].ID, 200), "%PDF"), f)
+		s.goTo("/p/" + id + "/walkdown")
+		assert.Equal(t, 0, s.count(".s-stop"), f)
+	}
 }

@@ -42,7 +42,7 @@ func (d Disc) Lies() bool { return !d.Upright }
 func (d Disc) Alone() bool { return d.Upright }
 
 func readDisc(w *words.Words) (Form, string, error) {
-	d := Disc{Copies: w.Copies(), Bore: w.After("bore", "hole"), Upright: w.Take("upright")}
+	d := Disc{Pitch: w.After("pitch"), Copies: w.Copies(), Bore: w.After("bore", "hole"), Upright: w.Take("upright")}
 	dims, err := w.Exactly(1, "a disc takes one diameter")
 	if err != nil {
 		return nil, "", err

@@ -53,7 +53,7 @@ func (o Outline) Lies() bool { return o.Lying }
 func (o Outline) Raised() bool { return !o.Lying && o.Bore.IsZero() }
 
 func readOutline(w *words.Words) (Form, string, error) {
-	o := Outline{Pair: w.Take("pair"), Lying: w.Take("lying", "flat"), Copies: w.Copies(), H: w.Before("tall"), W: w.Before("wide")}
+	o := Outline{Pair: w.Take("pair"), Lying: w.Take("lying", "flat"), Pitch: w.After("pitch"), Copies: w.Copies(), H: w.Before("tall"), W: w.Before("wide")}
 	// commas stand apart; corners are number , number
 	var corners []string
 	for i := 0; i < len(w.List); i++ {

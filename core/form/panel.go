@@ -38,7 +38,7 @@ func (p Panel) Lies() bool { return p.Lying }
 func (p Panel) Raised() bool { return !p.Lying }
 
 func readPanel(w *words.Words) (Form, string, error) {
-	p := Panel{Copies: w.Copies(), Lying: w.Take("lying", "flat")}
+	p := Panel{Pitch: w.After("pitch"), Copies: w.Copies(), Lying: w.Take("lying", "flat")}
 	dims, err := w.Exactly(2, "a panel takes width x height")
 	if err != nil {
 		return nil, "", err

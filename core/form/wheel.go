@@ -63,7 +63,7 @@ func (x Wheel) Lies() bool { return x.Lying }
 func (x Wheel) Raised() bool { return false }
 
 func readWheel(w *words.Words) (Form, string, error) {
-	x := Wheel{Copies: w.Copies(), Lying: w.Take("lying", "flat"), Bore: w.After("bore"), Depth: w.Before("deep"), Rim: w.After("rim"), Hub: w.After("hub"), HoleCircle: w.After("circle")}
+	x := Wheel{Pitch: w.After("pitch"), Copies: w.Copies(), Lying: w.Take("lying", "flat"), Bore: w.After("bore"), Depth: w.Before("deep"), Rim: w.After("rim"), Hub: w.After("hub"), HoleCircle: w.After("circle")}
 	for mark, n := range map[string]*int{"teeth": &x.Teeth, "spokes": &x.Spokes, "holes": &x.Holes} {
 		var err error
 		if *n, err = w.Count(0, mark); err != nil {

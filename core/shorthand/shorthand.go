@@ -27,11 +27,12 @@ type Reading struct {
 
 // reader is one phrase being read.
 type reader struct {
-	p     *plan.Plan
-	lib   *stock.Library
-	prop  string
-	words []string
-	aside bool // the line ends in beside: a new solid stands on its own
+	p      *plan.Plan
+	lib    *stock.Library
+	prop   string
+	words  []string
+	called string // the word its verb was said by, when it was another than the verb
+	aside  bool   // the line ends in beside: a new solid stands on its own
 }
 
 type verb struct {
@@ -123,11 +124,6 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 	}
 	name := strings.ToLower(r.words[0])
 	v, ok := verbs[name]
-	if to := aliases[name]; !ok && to != nil {
-		r.words = append(append([]string(nil), to...), r.words[1:]...)
-		name = to[0]
-		v, ok = verbs[name]
-	}
 	if _, err := strconv.Atoi(name); err == nil {
 		v, ok = verbs["jars..."], true
 	}
@@ -139,7 +135,15 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 		own.Edit.Label = own.Text
 		return own, nil
 	}
-	if (meant || !ok) && err != nil {
+	if meant && err != nil {
+		return nil, &Error{err.Error(), "box height 30 (or: box wider by 2 in, cap on body)"}
+	}
+	if to := aliases[name]; !ok && to != nil {
+		r.words = append(append([]string(nil), to...), r.words[1:]...)
+		r.called, name = name, to[0]
+		v, ok = verbs[name]
+	}
+	if !ok && err != nil {
 		return nil, &Error{err.Error(), "box height 30 (or: box wider by 2 in, cap on body)"}
 	}
 	if !ok {
@@ -270,15 +274,13 @@ func (r *reader) form() (*Reading, error) {
 }
 
 func (r *reader) solid(s plan.Solid, text string) (*Reading, error) {
-	n := 0
-	for _, o := range r.p.Solids {
-		if o.Prop == r.prop && o.Kind == s.Kind {
-			n++
-		}
+	called := s.Kind
+	if r.called != "" {
+		called = r.called
 	}
-	s.Name = measure.Capital(s.Kind)
-	if n > 0 {
-		s.Name = fmt.Sprintf("%s %d", s.Name, n+1)
+	s.Name = measure.Capital(called)
+	for n := 2; r.solidNamed(s.Name) != nil && r.solidNamed(s.Name).Prop == r.prop; n++ {
+		s.Name = fmt.Sprintf("%s %d", measure.Capital(called), n)
 	}
 	s.Prop, s.ID = r.prop, r.p.FreshID("solid", r.prop+"-"+s.Name)
 	if up := r.top(&s); up.IsZero() || r.aside {
@@ -371,29 +373,86 @@ func (r *reader) prop_() (*Reading, error) {
 // w writes a length the display's way.
 func w(r *reader, l measure.Length) string { return measure.Tape(l.Value(), r.p.Metric()) }
 
+// glue joins two parts, or closes every seam of one solid: glue box with pu.
 func (r *reader) glue() (*Reading, error) {
+	glue := "pu"
 	var parts []string
-	j := plan.Joint{Prop: r.prop, Glue: "pu"}
+	var name []string
+	end := func() error {
+		if len(name) == 0 {
+			return nil
+		}
+		ref := r.part(strings.Join(name, " "))
+		name = nil
+		if err := r.partThere(ref); err != nil {
+			return err
+		}
+		parts = append(parts, ref)
+		return nil
+	}
 	for _, x := range r.words[1:] {
-		low := strings.ToLower(x)
-		switch {
+		switch low := strings.ToLower(x); {
 		case low == "to" || low == "with" || low == "and":
-		case r.lib.Glues[low].ID != "":
-			j.Glue = low
-		default:
-			ref := r.part(x)
-			if err := r.partThere(ref); err != nil {
+			if err := end(); err != nil {
 				return nil, err
 			}
-			parts = append(parts, ref)
+		case r.lib.Glues[low].ID != "":
+			glue = low
+		case len(name) > 0 && (strings.Contains(strings.Join(name, " "), "/") || r.solidNamed(strings.Join(name, " ")) != nil && r.solidNamed(strings.Join(name, " ")+" "+x) == nil):
+			if err := end(); err != nil { // the next part begins, with no word between
+				return nil, err
+			}
+			name = []string{x}
+		default:
+			name = append(name, x)
 		}
+	}
+	if err := end(); err != nil {
+		return nil, err
+	}
+	if len(parts) == 1 && !strings.Contains(parts[0], "/") && !strings.HasPrefix(parts[0], "=") {
+		return r.seams(parts[0], glue)
 	}
 	if len(parts) != 2 {
 		return nil, fmt.Errorf("a joint takes two parts and a glue, %d parts read", len(parts))
 	}
-	j.A, j.B = parts[0], parts[1]
+	j := plan.Joint{Prop: r.prop, A: parts[0], B: parts[1], Glue: glue}
 	j.ID = r.p.FreshID("joint", j.A+" "+j.B)
 	return r.put(fmt.Sprintf("glue %s to %s with %s", j.A, j.B, r.lib.Glues[j.Glue].Name), "joint", j.ID, j)
+}
+
+// seams glues every seam that a solid's own form has and that is not glued yet.
+func (r *reader) seams(id, glue string) (*Reading, error) {
+	s := r.p.Solid(id)
+	shape, err := s.Shape(r.lib)
+	if err != nil {
+		return nil, fmt.Errorf("%s: %w", s.Name, err)
+	}
+	done := map[string]bool{}
+	for _, j := range r.p.Joints {
+		done[j.A+" "+j.B], done[j.B+" "+j.A] = true, true
+	}
+	out := &Reading{Select: "solid:" + id}
+	q := r.p.Clone()
+	length := 0.0
+	for _, l := range shape.Lines {
+		j := plan.Joint{Prop: s.Prop, A: id + "/" + l.A, B: id + "/" + l.B, Glue: glue}
+		if l.A == "" { // layer on layer
+			j.A, j.B = id, id
+		}
+		if done[j.A+" "+j.B] {
+			continue
+		}
+		j.ID = q.FreshID("joint", j.A+" "+j.B)
+		q.Joints = append(q.Joints, j)
+		out.Edit.Changes = append(out.Edit.Changes, r.p.Put("joint", j.ID, j))
+		length += l.Length
+	}
+	if len(out.Edit.Changes) == 0 {
+		return nil, fmt.Errorf("%s has no seam of its own left to glue; name two parts", s.Name)
+	}
+	out.Text = fmt.Sprintf("glue every seam of %s with %s, %s in all", s.Name, r.lib.Glues[glue].Name, measure.Run(length, r.p.Metric()))
+	return out, nil
 }
 
 // partThere refuses a part that its solid does not have.
@@ -425,7 +484,13 @@ func (r *reader) partThere(ref string) error {
 
 // part completes a part's name: front is the open prop's only solid's front.
 func (r *reader) part(name string) string {
-	if strings.Contains(name, "/") || strings.HasPrefix(name, "=") {
+	if strings.HasPrefix(name, "=") {
+		return name
+	}
+	if solid, panel, ok := strings.Cut(name, "/"); ok {
+		if s := r.solidNamed(solid); s != nil {
+			return s.ID + "/" + strings.ToLower(panel)
+		}
 		return name
 	}
 	if s := r.solidNamed(name); s != nil {
@@ -455,12 +520,15 @@ func (r *reader) coat() (*Reading, error) {
 	if len(r.words) < 3 {
 		return nil, fmt.Errorf("name the part and its coats")
 	}
-	s := r.solidNamed(r.words[1])
-	if s == nil {
+	t, words, ok := r.named(r.words[1:])
+	s, solid := t.value.(*plan.Solid)
+	if !ok || !solid || s.Prop != r.prop && !strings.EqualFold(r.words[1], s.ID) {
 		return nil, fmt.Errorf("there is no solid %q in this prop", r.words[1])
 	}
+	if len(words) == 0 {
+		return nil, fmt.Errorf("name its coats, such as masonry, latex 2")
+	}
 	f, verb := plan.Finish{ID: s.ID, Solid: s.ID}, "coat "
-	words := r.words[2:]
 	again := strings.EqualFold(words[0], "afresh") // in place of the stack that is there
 	if again {
 		words = words[1:]

@@ -1,0 +1,61 @@
+package words
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func of(text string, metric bool) *Words {
+	return &Words{List: strings.Fields(text), Metric: metric}
+}
+
+// Sizes as builders write them: fractions stay whole, feet and inches are one
+// size when the inches are less than a foot, a bare number has the plan's unit.
+func TestSizes(t *testing.T) {
+	for text, want := range map[string][]float64{
+		"22 x 18 x 26 1/2": {558.8, 457.2, 673.1}, "22 by 18": {558.8, 457.2}, "4 ft 6 x 20": {1371.6, 508}, "4 ft 20 in": {1219.2, 508}, "20 to 9": {508, 228.6},
+		"600 mm x 1.2 m": {600, 1200}, ".5": {12.7}, "lid 22": {558.8}, "": nil, "2x": nil,
+	} {
+		w := of(text, false)
+		var got []float64
+		for _, l := range w.Sizes() {
+			got = append(got, l.Value())
+		}
+		assert.InDeltaSlice(t, want, got, 1e-9, text)
+	}
+	w := of("600 x 450 lid", true)
+	assert.Equal(t, 600., w.Sizes()[0].Value())
+	assert.Equal(t, []string{"lid"}, w.List)
+	assert.ErrorContains(t, w.None(), `"lid" is not understood`)
+}
+
+func TestTaking(t *testing.T) {
+	w := of("48 in tall 6 sides wall 1 1/2 x3 LID", false)
+	assert.InDelta(t, 48*25.4, w.Before("high", "tall").Value(), 1e-9)
+	n, err := w.Count(4, "sides")
+	require.NoError(t, err)
+	assert.Equal(t, 6, n)
+	assert.InDelta(t, 38.1, w.After("wall").Value(), 1e-9)
+	assert.Equal(t, 3, w.Copies())
+	assert.True(t, w.Take("lid"))
+	assert.False(t, w.Take("lid"))
+	assert.NoError(t, w.None())
+	assert.Equal(t, 1, w.Copies())
+	n, err = w.Count(4, "sides")
+	require.NoError(t, err)
+	assert.Equal(t, 4, n)
+	_, err = of("many sides", false).Count(4, "sides")
+	assert.ErrorContains(t, err, `"many" sides: write a whole number`)
+	assert.True(t, of("tall", false).Before("tall").IsZero())
+	assert.True(t, of("wall", false).After("wall").IsZero())
+	assert.Equal(t, "butt", of("22 Butt", false).OneOf("mitre", "rabbet", "butt"))
+	assert.Equal(t, "mitre", of("22", false).OneOf("mitre", "rabbet", "butt"))
+	k := of("22 XPS1 lid", false)
+	assert.Equal(t, "xps1", k.Known("", func(s string) bool { return s == "xps1" }))
+	assert.Equal(t, []string{"22", "lid"}, k.List)
+	_, err = of("22 x 18", false).Exactly(3, "a box takes three")
+	assert.ErrorContains(t, err, "a box takes three, 2 sizes read")
+}
