@@ -219,7 +219,7 @@ func Patterns() *plan.Plan {
 	add("Skull", plan.Solid{Kind: "bought", Stock: "hips", Form: form.Bought{Of: "skull", W: l("6 in"), D: l("7 1/2 in"), H: l("8 1/2 in")}})
 	add("Frame", plan.Solid{Kind: "frame", Stock: "pvc1", Form: form.Frame{W: l("36 in"), D: l("24 in"), H: l("60 in"), Levels: 3, Load: measure.Must[measure.MassKind]("1 kg")}})
 	add("Cloth skin", plan.Solid{Kind: "skin", Stock: "muslin", Form: form.Skin{W: l("18 in"), H: l("40 in"), Top: true}})
-	add("Clay head", plan.Solid{Kind: "modelled", Stock: "foamclay", Form: form.Modelled{W: l("6 in"), D: l("7 in"), H: l("9 in"), Skin: l("3/8 in")}})
+	add("Clay head", plan.Solid{Kind: "modelled", Stock: "lightclay", Form: form.Modelled{W: l("6 in"), D: l("7 in"), H: l("9 in"), Skin: l("3/8 in")}})
 	add("Bands", plan.Solid{Kind: "trim", Stock: "eva5", Form: form.Trim{W: l("22 in"), D: l("18 in"), H: l("2 in"), Copies: 2, Pitch: l("12 in")}})
 	add("Scales", plan.Solid{Kind: "scales", Stock: "eva2", Form: form.Scales{W: l("18 in"), H: l("24 in"), Wide: l("3 in"), Tall: l("4 in"), Show: l("2 1/2 in")}})
 	add("Pipe frame", plan.Solid{Kind: "pipe", Stock: "pvc1.5", Form: form.Pipe{Lengths: "2@78in 2@30in 3@14in"}})

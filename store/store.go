@@ -366,6 +366,7 @@ type Entry struct {
 	Who   string
 	Label string
 	State string
+	ID    int64
 }
 
 // Log is the plan's latest edits, newest first.
@@ -374,10 +375,35 @@ func (s *Store) Log(ctx context.Context, id string, most int) ([]Entry, error) {
 	err := s.db.WithContext(ctx).Where("plan_id = ?", id).Order("id desc").Limit(most).Find(&rows).Error
 	out := make([]Entry, len(rows))
 	for i, r := range rows {
-		out[i] = Entry{r.At, r.Who, r.Label, r.State}
+		out[i] = Entry{r.At, r.Who, r.Label, r.State, r.ID}
 	}
 	return out, s.down(ctx, err)
 }
+
+// StepTo takes a plan to just after one edit of its log: later ones are undone,
+// undone ones up to it are done again.
+func (s *Store) StepTo(ctx context.Context, id string, entry int64) error {
+	for range mostSteps {
+		var ahead []editRow // undone and wanted, or done and not
+		err := s.db.WithContext(ctx).Select("id", "state").
+			Where("plan_id = ? and ((state = 'done' and id > ?) or (state = 'undone' and id <= ?))", id, entry, entry).
+			Limit(1).Find(&ahead).Error
+		if err != nil || len(ahead) == 0 {
+			return s.down(ctx, err)
+		}
+		step := s.Undo
+		if ahead[0].State == "undone" {
+			step = s.Redo
+		}
+		if _, err := step(ctx, id); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// mostSteps is how far StepTo goes at once.
+const mostSteps = 500
 
 // Steps says what undo and redo would do; "" when nothing.
 func (s *Store) Steps(ctx context.Context, id string) (undo, redo string, err error) {

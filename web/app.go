@@ -136,6 +136,7 @@ func (s *Server) routes() *gin.Engine {
 	p.POST("/reading", s.reading)
 	p.POST("/drill", s.answer)
 	p.POST("/undo", s.undo)
+	p.POST("/step", s.stepTo)
 	p.POST("/redo", s.redo)
 	p.POST("/delete", s.deletePlan)
 	r.NoRoute(func(c *gin.Context) {

@@ -5,6 +5,8 @@ import (
 	"encoding/json"
 	"errors"
 	"net/http"
+	"net/url"
+	"strconv"
 	"strings"
 	"time"
 
@@ -162,6 +164,10 @@ func (s *Server) quick(c *gin.Context) {
 		s.redo(c)
 		return
 	}
+	if what, ok := strings.CutPrefix(strings.TrimSpace(line), "find "); ok {
+		c.Redirect(http.StatusSeeOther, "/p/"+c.Param("plan")+"/walkdown?way=find&find="+url.QueryEscape(what))
+		return
+	}
 	prop := c.PostForm("prop")
 	r := &shorthand.Reading{}
 	unread := false // the phrase itself was not understood
@@ -208,6 +214,10 @@ func (s *Server) read(c *gin.Context) {
 	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.told(c, err)
+		return
+	}
+	if what, ok := strings.CutPrefix(strings.TrimSpace(c.Query("line")), "find "); ok {
+		c.JSON(http.StatusOK, gin.H{"text": "look for “" + what + "” in everything"})
 		return
 	}
 	if line := strings.ToLower(strings.TrimSpace(c.Query("line"))); line == "undo" || line == "redo" {
@@ -377,6 +387,16 @@ func (s *Server) travel(c *gin.Context, step func(context.Context, string) (stri
 		}
 		s.refused(c, over{err: err.Error(), code: http.StatusConflict})
 	}
+}
+
+// stepTo goes to just after one edit of the log.
+func (s *Server) stepTo(c *gin.Context) {
+	n, err := strconv.ParseInt(c.PostForm("to"), 10, 64)
+	if err != nil {
+		s.refused(c, over{err: "That step is gone; look again."})
+		return
+	}
+	s.travel(c, func(ctx context.Context, id string) (string, error) { return "", s.store.StepTo(ctx, id, n) })
 }
 
 // working shows how a number was reached: a fragment for the dialog, or a page.

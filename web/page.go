@@ -88,7 +88,8 @@ type Page struct {
 	Untried                   int // snags whose mends there was no time to try
 	Ticket                    *Ticket
 	Shop                      []ShopTable
-	Find                      string // what the shop is searched for
+	Find                      string // what is searched for
+	Found                     []Found
 	Tally                     string // of its snags and costs, to tell an edit's effect by
 	Undo, Redo                string
 	Draw                      template.HTML
@@ -153,7 +154,7 @@ var waysOf = map[string][][2]string{
 	"barn":     {{"show", "Display"}, {"shop", "Shop"}},
 	"bench":    {{"whole", "Whole"}, {"parts", "Parts"}, {"sheets", "Sheets"}, {"joints", "Joints and coats"}, {"picture", "Picture"}, {"print", "Print"}},
 	"loom":     {{"harness", "Harness"}, {"list", "List"}, {"build", "Build"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}, {"power", "Power"}},
-	"walkdown": {{"snags", "Snags"}, {"waived", "Waived"}, {"log", "Log"}},
+	"walkdown": {{"snags", "Snags"}, {"waived", "Waived"}, {"log", "Log"}, {"find", "Find"}},
 }
 
 // Add is a solid of the palette: its drawing, and the phrase that makes it.
@@ -172,6 +173,9 @@ func (p *Page) Palette() []Add {
 	}
 	return out
 }
+
+// Templates are the small props to start from.
+func (p *Page) Templates() []shorthand.Template { return shorthand.Templates }
 
 // Defs are the materials of the drawings.
 func (p *Page) Defs() template.HTML { return template.HTML(draw.Defs()) }

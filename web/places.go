@@ -40,7 +40,11 @@ type Group struct {
 type Take struct{ Name, Count, CountKey, Used, UsedKey, Cost, CostKey string }
 
 // LogLine is one edit of the log.
-type LogLine struct{ When, What, State string }
+type LogLine struct {
+	When, What, State string
+	ID                int64
+	Here              bool // the plan stands just after it
+}
 
 // barnShown is how many rows of props come with the page; the rest comes when
 // it is looked at.
@@ -641,10 +645,16 @@ func (s *Server) walkdown(c *gin.Context, p *Page, snags []check.Snag) error {
 	if err != nil {
 		return err
 	}
+	here := false
 	for _, e := range log {
-		p.Log = append(p.Log, LogLine{e.At.Local().Format("Jan 2, 15:04:05"), e.Label, e.State})
+		l := LogLine{e.At.Local().Format("Jan 2, 15:04:05"), e.Label, e.State, e.ID, e.State == "done" && !here}
+		here = here || l.Here
+		p.Log = append(p.Log, l)
 	}
-	p.Ticket = p.ticket("display", p.Plan.Display.ID)
+	if p.Way == "find" {
+		p.Find = p.Query.Get("find")
+		p.Found = p.find(p.Find, snags)
+	}
 	return nil
 }
 

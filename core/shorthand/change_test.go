@@ -203,7 +203,7 @@ func TestWhatMayFollow(t *testing.T) {
 // Other words for the same, and the nearest phrase when one is mistyped.
 func TestOtherWords(t *testing.T) {
 	p := built(t, "in", "prop chest")
-	for line, kind := range map[string]string{"ball 18 in eva5": "gores", "hive 24 x 20 xps2": "slices", "gear 20 in 12 teeth ply1/4": "wheel", "hopper 20 x 10 to 6 x 4 12 tall": "pyramid", "jar 4 x 6 x24": "bought", "skull 6 x 7 x 8 hips": "bought", "cloth 18 x 30 muslin": "skin", "clay 6 x 6 x 8 foamclay": "modelled", "tube 10 x 20 eva5roll": "wrap"} {
+	for line, kind := range map[string]string{"ball 18 in eva5": "gores", "hive 24 x 20 xps2": "slices", "gear 20 in 12 teeth ply1/4": "wheel", "hopper 20 x 10 to 6 x 4 12 tall": "pyramid", "jar 4 x 6 x24": "bought", "skull 6 x 7 x 8 hips": "bought", "cloth 18 x 30 muslin": "skin", "clay 6 x 6 x 8 lightclay": "modelled", "tube 10 x 20 eva5roll": "wrap"} {
 		q := typed(t, p, line)
 		assert.Equal(t, kind, q.Solids[0].Kind, line)
 	}

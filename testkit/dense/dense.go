@@ -49,7 +49,7 @@ func Solve(t testing.TB, n *circuit.Network) []float64 {
 		return f, norm
 	}
 	f, norm := off(v)
-	for step := 0; norm > 1e-9; step++ {
+	for step := 0; norm > 1e-8; step++ {
 		if step == 400 {
 			t.Fatalf("dense: not settled, %g A left", norm)
 		}

@@ -177,7 +177,7 @@ func main() {
 	ctx, done := context.WithTimeout(context.Background(), *limit)
 	defer done()
 	others := [][]string{{"./core/check", "-run", "Frozen|EachRule|Limits"}, {"./core/plan"}, {"./core/calc"}} // what else stands on a rule, quick ones first
-	for _, p := range append([][]string{{"./core/..."}}, others...) { // a test that fails as it is would kill everything
+	for _, p := range append([][]string{{"./core/..."}}, others...) {                                          // a test that fails as it is would kill everything
 		if out, err := exec.CommandContext(ctx, "go", append([]string{"test"}, p...)...).CombinedOutput(); err != nil {
 			log.Fatalf("the tests fail as they are: %s\n%s", p, out)
 		}

@@ -112,7 +112,7 @@ func RandomProp(seed uint64) *plan.Plan {
 		round := func() (w, h measure.Length, n int, profile string) {
 			return inch(8, 40), inch(10, 60), 6 + r.IntN(6), []string{"sphere", "dome", "egg"}[r.IntN(3)]
 		}
-		switch r.IntN(8) {
+		switch r.IntN(14) {
 		case 0:
 			s = s.As(form.Box{W: inch(8, 60), D: inch(8, 40), H: inch(8, 110), Lid: r.IntN(2) == 0, Bottom: r.IntN(2) == 0, Joint: []string{"butt", "mitre", "rabbet"}[r.IntN(3)]})
 		case 1:
@@ -129,11 +129,26 @@ func RandomProp(seed uint64) *plan.Plan {
 			s = s.As(form.Slices{W: w, H: h, Profile: profile})
 		case 6:
 			s = s.As(form.Outline{H: inch(10, 80), Path: "0,0 8,0 8,4 5,5 8,9 0,9 3,5 0,4"})
+		case 8:
+			s = s.As(form.Pyramid{W: inch(12, 60), D: inch(12, 60), H: inch(10, 90), TopW: inch(6, 12), TopD: inch(6, 12)})
+		case 9:
+			s = s.As(form.Arch{W: inch(12, 100), D: inch(6, 60), H: inch(3, 12), Ends: r.IntN(2) == 0})
+		case 10:
+			s = s.As(form.Wheel{W: inch(8, 70), Teeth: r.IntN(2) * (8 + r.IntN(12)), Spokes: r.IntN(2) * (3 + r.IntN(5)), Bore: inch(1, 3)})
+		case 11:
+			s.Stock = []string{"pvc1/2", "pvc1", "pvc2"}[r.IntN(3)]
+			s = s.As(form.Frame{W: inch(10, 90), D: inch(10, 50), H: inch(20, 90), Levels: 1 + r.IntN(3), Load: measure.Must[measure.MassKind](fmt.Sprintf("%d kg", 1+r.IntN(30)))})
+		case 12:
+			s.Stock = []string{"pet", "hips", "glass"}[r.IntN(3)]
+			s = s.As(form.Bought{Of: []string{"jar", "skull", "tote"}[r.IntN(3)], W: inch(4, 20), H: inch(4, 20), Copies: r.IntN(4)})
+		case 13:
+			s = s.As(form.Trim{W: inch(8, 60), D: inch(8, 40), H: inch(1, 4), Copies: 1 + r.IntN(3)})
 		case 7:
 			s = s.As(form.Cone{Low: inch(10, 30), High: inch(2, 9), H: inch(6, 30)})
 		}
 		if _, err := s.Shape(stock.Shop); err != nil {
 			s = s.As(form.Panel{W: inch(8, 40), H: inch(8, 40)})
+			s.Stock = sheets[r.IntN(len(sheets))]
 		}
 		p.Solids = append(p.Solids, s)
 		glues, coats := stock.IDs(stock.Shop.Glues), stock.IDs(stock.Shop.Coats)
