@@ -94,7 +94,7 @@ func bodies(w *plan.Work, prop string, v View) []standing {
 		}
 		return a.depth < b.depth
 	})
-	return out
+	return paintOrder(out, v.Toward)
 }
 
 // Prop draws a prop. Each part is a link made by href; sel is the one picked.
