@@ -3,6 +3,7 @@ package nest
 import (
 	"testing"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 	"zapbarn/core/pattern"
@@ -122,4 +123,25 @@ func TestSnapLinesUp(t *testing.T) {
 	}
 	_, ok := Snap([]Part{{W: 2000, H: 100}}, nil, Placed{}, s, o)
 	require.False(t, ok)
+}
+
+// A part may lie just at the margins, turned only where it may be turned.
+func TestFitsAtTheMargins(t *testing.T) {
+	parts := []Part{{W: 100, H: 50}, {W: 100, H: 50, Turn: true}}
+	s, o := Stock{W: 120, H: 120}, Options{Margin: 10, Kerf: 3}
+	at := func(part int, x, y float64, turned bool) bool {
+		return Fits(parts, nil, Placed{Part: part, X: x, Y: y, Turned: turned}, s, o)
+	}
+	assert.True(t, at(0, 10, 10, false))
+	assert.True(t, at(0, 10, 60, false), "up to the upper margin")
+	assert.False(t, at(0, 9.9, 10, false))
+	assert.False(t, at(0, 10, 9.9, false))
+	assert.False(t, at(0, 10.1, 10, false))
+	assert.False(t, at(0, 10, 60.1, false))
+	assert.False(t, at(0, 10, 10, true))
+	assert.True(t, at(1, 60, 10, true))
+	assert.False(t, at(1, 60.1, 10, true))
+	on := []Placed{{Part: 0, X: 10, Y: 10}}
+	assert.True(t, Fits(parts, on, Placed{Part: 0, X: 10, Y: 63}, Stock{W: 120, H: 123.1}, o))
+	assert.False(t, Fits(parts, on, Placed{Part: 0, X: 10, Y: 62.9}, Stock{W: 120, H: 123.1}, o))
 }

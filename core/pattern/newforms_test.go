@@ -281,3 +281,21 @@ func TestBandAndScales(t *testing.T) {
 	assert.InEpsilon(t, 80*60+math.Pi/2*40*40, scales.Panels[0].Area(), 1e-3, "straight above, half round below")
 	assert.Len(t, scales.Bodies, scales.Panels[0].Copies)
 }
+
+// What stands in space of a tub is as large as the tub, by its own faces.
+func TestATubStandsAsLargeAsItIs(t *testing.T) {
+	tub, err := Bought{Of: "tote", W: 600, D: 400, H: 300, Wall: 2, Density: 950}.Lay()
+	require.NoError(t, err)
+	size := extent(tub.Bodies)
+	assert.InDelta(t, 600, size.X, 1e-9)
+	assert.InDelta(t, 400, size.Y, 1e-9)
+	assert.InDelta(t, 300, size.Z, 1e-9)
+	for _, of := range BoughtNames() {
+		s, err := Bought{Of: of, W: 300, D: 200, H: 400, Wall: 2, Density: 950}.Lay()
+		require.NoError(t, err)
+		size := extent(s.Bodies)
+		assert.InDelta(t, 300, size.X, 6, of)
+		assert.InDelta(t, 200, size.Y, 6, of)
+		assert.InDelta(t, 400, size.Z, 1e-6, of)
+	}
+}

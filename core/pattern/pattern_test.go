@@ -215,3 +215,23 @@ func TestRoundBodies(t *testing.T) {
 	assert.InDelta(t, 600, up.Size.Z, 5)
 	assert.InDelta(t, 25, up.Size.Y, .1)
 }
+
+// The room between two walls, and a lid's overhang, at their ends.
+func TestBoxAtItsEnds(t *testing.T) {
+	ok := func(b Box) bool { _, err := b.Lay(); return err == nil }
+	assert.True(t, ok(Box{W: 50.1, D: 400, H: 400, T: 25, Joint: "butt"}))
+	assert.False(t, ok(Box{W: 50, D: 400, H: 400, T: 25, Joint: "butt"}))
+	assert.True(t, ok(Box{W: 400, D: 50.1, H: 400, T: 25, Joint: "butt"}))
+	assert.False(t, ok(Box{W: 400, D: 50, H: 400, T: 25, Joint: "butt"}))
+	assert.True(t, ok(Box{W: 400, D: 400, H: 400, T: 25, Joint: "butt", Lid: true, Overhang: 400}))
+	assert.False(t, ok(Box{W: 400, D: 400, H: 400, T: 25, Joint: "butt", Lid: true, Overhang: 401}))
+	assert.False(t, ok(Box{W: 400, D: 400, H: 400, T: 25, Joint: "butt", Lid: true, Overhang: -1}))
+}
+
+// A sound mesh has nothing to say; each fault is counted in its own words.
+func TestMeshWords(t *testing.T) {
+	assert.Equal(t, []string{"closed, every face looks outwards"}, MeshReport{}.Words())
+	words := MeshReport{Open: 1}.Words()
+	require.Len(t, words, 1)
+	assert.Contains(t, words[0], "1 edges")
+}

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
 	"zapbarn/core/form"
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
@@ -104,4 +105,60 @@ func says(w *plan.Work, result, word string) bool {
 func TestNoSagWhereThereIsNone(t *testing.T) {
 	w := wired(t, plan.Device{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")}, plan.Device{ID: "L", Kind: "lamp", From: "S", Product: "puck12"})
 	assert.False(t, says(w, "device:S:load", "sagging"))
+}
+
+// Every bound of every field: at it, it stands; a little past it, it is refused
+// by the field's name.
+func TestBoundsStandWhereTheyAre(t *testing.T) {
+	sec := func(s string) measure.Duration { return measure.Must[measure.DurationKind](s) }
+	base := func() *plan.Plan {
+		p := plan.New("x", "X", "in", "")
+		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+		p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "ply1/4", Seam: "butt", Form: form.Panel{W: ln("500 mm"), H: ln("500 mm")}}}
+		p.Joints = []plan.Joint{{ID: "j", Prop: "a", A: "s", B: "=pet", Glue: "pu"}}
+		p.Finishes = []plan.Finish{{ID: "s", Solid: "s", Layers: []plan.Layer{{Coat: "latex", Coats: 1}}}}
+		p.Devices = []plan.Device{{ID: "S", Prop: "a", Name: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("1 A")}, {ID: "K", Prop: "a", Name: "K", Kind: "switch", From: "S", Driven: true}}
+		p.Inputs = []plan.Input{{ID: "i", Prop: "a", Name: "I", Kind: "mat"}}
+		p.Scenes = []plan.Scene{{ID: "c", Prop: "a", Name: "C", Cues: []plan.Cue{{Channel: "K", Length: sec("1 s")}}}}
+		p.Triggers = []plan.Trigger{{ID: "t", Input: "i", Scene: "c", Latch: "toggle"}}
+		p.Offcuts = []plan.Offcut{{ID: "o", Stock: "xps1", W: ln("100 mm"), H: ln("100 mm")}}
+		return p
+	}
+	require.NoError(t, base().Validate())
+	for field, c := range map[string]struct{ good, bad func(*plan.Plan) }{
+		"known":    {func(p *plan.Plan) { p.Props[0].Known = ln("30 m") }, func(p *plan.Plan) { p.Props[0].Known = ln("30.1 m") }},
+		"known ":   {func(p *plan.Plan) { p.Props[0].Known = ln("10 mm") }, func(p *plan.Plan) { p.Props[0].Known = ln("9 mm") }},
+		"x":        {func(p *plan.Plan) { p.Solids[0].X = ln("-30 m") }, func(p *plan.Plan) { p.Solids[0].X = ln("-30.1 m") }},
+		"seamAt":   {func(p *plan.Plan) { p.Solids[0].SeamAt = ln("30 m") }, func(p *plan.Plan) { p.Solids[0].SeamAt = ln("30.1 m") }},
+		"lap":      {func(p *plan.Plan) { p.Solids[0].Lap = ln("5 mm") }, func(p *plan.Plan) { p.Solids[0].Lap = ln("4.9 mm") }},
+		"lap ":     {func(p *plan.Plan) { p.Solids[0].Lap = ln("1 m") }, func(p *plan.Plan) { p.Solids[0].Lap = ln("1.01 m") }},
+		"length":   {func(p *plan.Plan) { p.Joints[0].Length = ln("1000 m") }, func(p *plan.Plan) { p.Joints[0].Length = ln("1001 m") }},
+		"layers":   {func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 20 }, func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 21 }},
+		"layers ":  {func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 1 }, func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 0 }},
+		"minPulse": {func(p *plan.Plan) { p.Inputs[0].MinPulse = sec("60 s") }, func(p *plan.Plan) { p.Inputs[0].MinPulse = sec("61 s") }},
+		"holdOff":  {func(p *plan.Plan) { p.Inputs[0].HoldOff = sec("24 h") }, func(p *plan.Plan) { p.Inputs[0].HoldOff = sec("25 h") }},
+		"length ":  {func(p *plan.Plan) { p.Scenes[0].Length = sec("24 h") }, func(p *plan.Plan) { p.Scenes[0].Length = sec("25 h") }},
+		"cues":     {func(p *plan.Plan) { p.Scenes[0].Cues[0].Start = sec("24 h") }, func(p *plan.Plan) { p.Scenes[0].Cues[0].Start = sec("25 h") }},
+		"cues ":    {func(p *plan.Plan) { p.Scenes[0].Cues[0].Length = sec("24 h") }, func(p *plan.Plan) { p.Scenes[0].Cues[0].Length = sec("0 s") }},
+		"rest":     {func(p *plan.Plan) { p.Triggers[0].Rest = sec("24 h") }, func(p *plan.Plan) { p.Triggers[0].Rest = sec("25 h") }},
+		"w":        {func(p *plan.Plan) { p.Offcuts[0].W = ln("20 mm") }, func(p *plan.Plan) { p.Offcuts[0].W = ln("19 mm") }},
+		"h":        {func(p *plan.Plan) { p.Offcuts[0].H = ln("10 m") }, func(p *plan.Plan) { p.Offcuts[0].H = ln("10.1 m") }},
+		"rh":       {func(p *plan.Plan) { p.Display.RH = 100 }, func(p *plan.Plan) { p.Display.RH = 101 }},
+		"temp":     {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("60 C") }, func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("61 C") }},
+		"temp ":    {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-30 C") }, func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-31 C") }},
+		"nights":   {func(p *plan.Plan) { p.Display.Nights = 366 }, func(p *plan.Plan) { p.Display.Nights = 367 }},
+		"nights ":  {func(p *plan.Plan) { p.Display.Duty = 100 }, func(p *plan.Plan) { p.Display.Duty = 101 }},
+		"night":    {func(p *plan.Plan) { p.Display.Night = sec("24 h") }, func(p *plan.Plan) { p.Display.Night = sec("25 h") }},
+		"kerf":     {func(p *plan.Plan) { p.Display.Kerf = ln("25 mm") }, func(p *plan.Plan) { p.Display.Kerf = ln("26 mm") }},
+		"margin":   {func(p *plan.Plan) { p.Display.Margin = ln("200 mm") }, func(p *plan.Plan) { p.Display.Margin = ln("201 mm") }},
+	} {
+		p := base()
+		c.good(p)
+		assert.NoError(t, p.Validate(), field)
+		p = base()
+		c.bad(p)
+		var f *measure.FieldError
+		require.ErrorAs(t, p.Validate(), &f, field)
+		assert.Equal(t, strings.TrimSpace(field), f.Field)
+	}
 }
