@@ -19,6 +19,7 @@ import (
 	"gorm.io/driver/postgres"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
+	"zapbarn/core/memo"
 )
 
 // Open connects, and brings the schema up to date; several programs that do so
@@ -76,7 +77,7 @@ func migrated(ctx context.Context, raw *sql.DB) (*Store, error) {
 	if _, err := provider.Up(ctx); err != nil {
 		return nil, err
 	}
-	return &Store{db}, nil
+	return &Store{db, memo.New[string, kept](mostKept, weigh)}, nil
 }
 
 // Close lets the connections go.

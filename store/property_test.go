@@ -12,6 +12,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/store"
 	"zapbarn/testkit"
 )
 
@@ -102,7 +103,12 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 // gives the plan as it came, and redoing all the plan as it was left.
 func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
 	for seed := range uint64(4) {
-		s := testkit.Open(t)
+		url := testkit.Database(t)
+		s, err := store.Open(ctx, url)
+		require.NoError(t, err)
+		other, err := store.Open(ctx, url) // has kept nothing: it reads what is stored
+		require.NoError(t, err)
+		t.Cleanup(func() { _ = s.Close(); _ = other.Close() })
 		want := demo.Apiary(today)
 		require.NoError(t, s.Create(ctx, want, false))
 		first := string(want.Encode())
@@ -116,6 +122,7 @@ func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
 			require.NoError(t, s.Apply(ctx, id, "crew", e))
 			want = next
 			require.Equal(t, string(want.Encode()), string(load(t, s, id).Encode()), "seed %d step %d %s", seed, n, e.Label)
+			require.Equal(t, string(want.Encode()), string(load(t, other, id).Encode()), "seed %d step %d %s", seed, n, e.Label)
 		}
 		last := string(want.Encode())
 		plan.Do(want, stock.Shop, today) // whatever is left can be worked out
@@ -124,6 +131,7 @@ func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
 			require.NoError(t, err)
 		}
 		assert.Equal(t, first, string(load(t, s, id).Encode()), "seed %d", seed)
+		assert.Equal(t, first, string(load(t, other, id).Encode()), "seed %d", seed)
 		for range steps {
 			_, err := s.Redo(ctx, id)
 			require.NoError(t, err)

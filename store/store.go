@@ -14,6 +14,8 @@ import (
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+	"zapbarn/core/form"
+	"zapbarn/core/memo"
 	"zapbarn/core/plan"
 )
 
@@ -21,7 +23,33 @@ import (
 var migrations embed.FS
 
 // Store is the database.
-type Store struct{ db *gorm.DB }
+type Store struct {
+	db   *gorm.DB
+	kept *memo.Memo[string, kept] // plans as they were loaded or written last
+}
+
+// kept is a plan at the version it was read or written at. It never changes: what
+// is given out is a clone.
+type kept struct {
+	at   Version
+	plan *plan.Plan
+}
+
+// mostKept is how much is kept of plans in memory, in bytes as roughly weighed.
+const mostKept = 64 << 20
+
+func weigh(k kept) int64 {
+	n := int64(k.plan.Count()) * 800
+	for i := range k.plan.Photos {
+		n += int64(len(k.plan.Photos[i].Data))
+	}
+	for i := range k.plan.Solids {
+		if m, ok := k.plan.Solids[i].Form.(form.Mesh); ok {
+			n += int64(len(m.Mesh))
+		}
+	}
+	return n
+}
 
 type planRow struct {
 	ID      string
@@ -126,16 +154,21 @@ func version1(tx *gorm.DB, id string, forUpdate bool) (Version, error) {
 // Load reads a plan and its version.
 func (s *Store) Load(ctx context.Context, id string) (p *plan.Plan, v Version, err error) {
 	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		p, v, err = load(tx, id, false)
+		p, v, err = s.load(tx, id, false)
 		return err
 	}, &sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true})
 	return p, v, s.down(ctx, err)
 }
 
-func load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, Version, error) {
+// load reads a plan at the version its row has, from memory where that is the
+// one kept.
+func (s *Store) load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, Version, error) {
 	v, err := version1(tx, id, forUpdate)
 	if err != nil {
 		return nil, v, err
+	}
+	if k, ok := s.kept.Look(id); ok && k.at == v {
+		return k.plan.Clone(), v, nil
 	}
 	var rows []row
 	if err := tx.Where("plan_id = ?", id).Order("kind, seq, id").Find(&rows).Error; err != nil {
@@ -146,6 +179,9 @@ func load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, Version, error) {
 		of[r.Kind] = append(of[r.Kind], r.Body)
 	}
 	p, err := plan.Assemble(of)
+	if err == nil {
+		s.kept.Keep(id, kept{v, p.Clone()})
+	}
 	return p, v, err
 }
 
@@ -291,8 +327,9 @@ func (s *Store) travel(ctx context.Context, id, from, to, order string, turn fun
 
 // change runs one edit as one transaction, edits of one plan after another.
 func (s *Store) change(ctx context.Context, id string, edit func(tx *gorm.DB, p *plan.Plan, rev int64) (*plan.Plan, plan.Edit, error)) error {
-	return s.down(ctx, s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		p, v, err := load(tx, id, true)
+	var after kept
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		p, v, err := s.load(tx, id, true)
 		if err != nil {
 			return err
 		}
@@ -304,9 +341,14 @@ func (s *Store) change(ctx context.Context, id string, edit func(tx *gorm.DB, p 
 		if err := write(tx, id, p, q, e); err != nil {
 			return err
 		}
+		after = kept{Version{v.Made, rev + 1}, q.Clone()}
 		return tx.Model(&planRow{}).Where("id = ?", id).
 			Updates(map[string]any{"rev": rev + 1, "touched": time.Now(), "name": q.Display.Name, "opens": q.Display.Opens}).Error
-	}))
+	})
+	if err == nil && after.plan != nil { // what was written need not be read again
+		s.kept.Keep(id, after)
+	}
+	return s.down(ctx, err)
 }
 
 // write stores what the edit touched; where it put an element in the middle of
