@@ -18,9 +18,13 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 	h := w.Harness(prop)
 	m := w.Plan.Metric()
 	add := func(name string, rows [][]any) { names, tables = append(names, name), append(tables, rows) }
-	rows := [][]any{{"label", "what", "from", "to", "gauge", "cores", "path mm", "laid mm", "cut each mm", "cut each", "colours"}}
+	unit, size := "in", func(mm float64) any { return round(mm / measure.Inch) }
+	if m {
+		unit, size = "mm", func(mm float64) any { return round(mm) }
+	}
+	rows := [][]any{{"label", "what", "from", "to", "gauge", "cores", "path " + unit, "laid " + unit, "cut each " + unit, "cut each", "colours"}}
 	for _, x := range h.Wires {
-		rows = append(rows, []any{x.Label, x.Kind, x.From, x.To, x.Gauge.String(), x.Conductors, round(x.Path), round(x.Laid), round(x.Cut), measure.Run(x.Cut, m), x.Rail})
+		rows = append(rows, []any{x.Label, x.Kind, x.From, x.To, x.Gauge.String(), x.Conductors, size(x.Path), size(x.Laid), size(x.Cut), measure.Run(x.Cut, m), x.Rail})
 	}
 	add("Wires", rows)
 	rows = [][]any{{"splice", "where", "joins", "sleeves", "heat-shrink mm before"}}
@@ -53,9 +57,9 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 		rows = append(rows, []any{x.No, x.Name, x.Works, volts, amps})
 	}
 	add("Pins", rows)
-	rows = [][]any{{"into", "wires", "bundle mm", "plug mm", "hole mm", "there is one"}}
+	rows = [][]any{{"into", "wires", "bundle " + unit, "plug " + unit, "hole " + unit, "there is one"}}
 	for _, x := range h.Entries {
-		rows = append(rows, []any{w.Plan.Solid(x.Solid).Name, strings.Join(x.Wires, ", "), round(x.Bundle), x.Plug, round(x.Hole), map[bool]string{true: "yes", false: "no"}[x.Fits]})
+		rows = append(rows, []any{w.Plan.Solid(x.Solid).Name, strings.Join(x.Wires, ", "), size(x.Bundle), size(x.Plug), size(x.Hole), map[bool]string{true: "yes", false: "no"}[x.Fits]})
 	}
 	add("Holes", rows)
 	rows = [][]any{{"lamp", "expect", "current", "polarity", "volts read", "amps read", "ohms to ground", "proven"}}

@@ -76,7 +76,11 @@ func (s *Server) routes() *gin.Engine {
 	}
 	fileServer := http.StripPrefix("/static/", http.FileServerFS(static))
 	r.GET("/static/*path", func(c *gin.Context) {
-		c.Header("Cache-Control", "public, max-age=86400")
+		if v := c.Query("v"); v != "" && v == versions[strings.TrimPrefix(c.Param("path"), "/")] {
+			c.Header("Cache-Control", "public, max-age=31536000, immutable")
+		} else {
+			c.Header("Cache-Control", "public, max-age=3600")
+		}
 		fileServer.ServeHTTP(c.Writer, c.Request)
 	})
 	r.GET("/healthz", func(c *gin.Context) {

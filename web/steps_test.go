@@ -89,3 +89,23 @@ func TestTemplatesAreSound(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, code)
 	assert.Contains(t, page, "None of the lines was done")
 }
+
+// Scripts and styles are kept for good by an address that holds their hash, and
+// for an hour by one that does not; every one a page names is there.
+func TestAssetsHaveVersions(t *testing.T) {
+	srv, _ := barn(t)
+	_, page, _ := got(t, srv, "/")
+	n := 0
+	for _, part := range strings.Split(page, `"/static/`)[1:] {
+		path := "/static/" + part[:strings.Index(part, `"`)]
+		code, _, h := got(t, srv, path)
+		require.Equal(t, 200, code, path)
+		if strings.Contains(path, "?v=") {
+			n++
+			assert.Contains(t, h.Get("Cache-Control"), "immutable", path)
+			_, _, h = got(t, srv, path[:len(path)-1])
+			assert.NotContains(t, h.Get("Cache-Control"), "immutable")
+		}
+	}
+	assert.GreaterOrEqual(t, n, 5)
+}
