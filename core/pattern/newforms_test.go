@@ -299,3 +299,17 @@ func TestATubStandsAsLargeAsItIs(t *testing.T) {
 		assert.InDelta(t, 400, size.Z, 1e-6, of)
 	}
 }
+
+// Hoops of 21 mm round a pole of 300 over 900 at 150: (900 - 21) / 150 = 5.86,
+// so 6, each pi (300 + 21) long.
+func TestHoops(t *testing.T) {
+	s, err := Hoops{Pole: 300, H: 900, Pitch: 150, OD: 21}.Lay()
+	require.NoError(t, err)
+	require.Len(t, s.Cuts, 1)
+	assert.Equal(t, 6, s.Cuts[0].Count)
+	assert.InDelta(t, math.Pi*321, s.Cuts[0].Length, 1e-9)
+	assert.Equal(t, Vec{342, 342, 5*150 + 21}, s.Size)
+	assert.InDelta(t, s.Size.Z, extent(s.Bodies).Z, 1e-9)
+	_, err = Hoops{Pole: 300, H: 900, Pitch: 20, OD: 21}.Lay()
+	assert.ErrorContains(t, err, "overlap")
+}
