@@ -189,7 +189,7 @@ func schemaCommand() *cobra.Command {
 
 // docsCommand writes the documents that are made from the code.
 func docsCommand() *cobra.Command {
-	return &cobra.Command{Use: "docs DIR", Short: "writes snags.md, calculators.md and plan.schema.json", Args: cobra.ExactArgs(1), RunE: func(_ *cobra.Command, args []string) error {
+	return &cobra.Command{Use: "docs DIR", Short: "writes snags.md, calculators.md, quickline.md and plan.schema.json", Args: cobra.ExactArgs(1), RunE: func(_ *cobra.Command, args []string) error {
 		var b strings.Builder
 		b.WriteString("# Snags\n\nEvery rule the walkdown looks for. Codes are stable; glue and coat codes carry their reason after a dash.\n\n| code | worst | what it finds |\n|---|---|---|\n")
 		for _, r := range check.Rules() {
@@ -211,6 +211,9 @@ func docsCommand() *cobra.Command {
 			}
 		}
 		if err := os.WriteFile(args[0]+"/calculators.md", []byte(b.String()), 0o644); err != nil {
+			return err
+		}
+		if err := os.WriteFile(args[0]+"/quickline.md", []byte(quickLinePage()), 0o644); err != nil {
 			return err
 		}
 		return os.WriteFile(args[0]+"/plan.schema.json", plan.Schema(), 0o644)

@@ -84,11 +84,8 @@ func (f Frame) Lay() (*Shape, error) {
 			return nil, measure.Bad(field, "leaves %s of pipe between its fittings; make it larger", in(l))
 		}
 	}
-	s := &Shape{}
 	n := 2 * f.Levels
-	for _, c := range []Cut{{"Rail, wide", cut(f.W), n}, {"Rail, deep", cut(f.D), n}, {"Post", post, 4 * storeys}} {
-		s.Cuts = append(s.Cuts, c)
-	}
+	s := &Shape{Cuts: []Cut{{"Rail, wide", cut(f.W), n}, {"Rail, deep", cut(f.D), n}, {"Post", post, 4 * storeys}}}
 	exact := source.Exact("outside size less the pipe and both take-offs")
 	for i, k := range []struct {
 		key, label string
