@@ -140,6 +140,7 @@ func (s *Server) routes() *gin.Engine {
 	p.POST("/reading", s.reading)
 	p.POST("/drill", s.answer)
 	p.POST("/undo", s.undo)
+	p.POST("/join", s.join)
 	p.POST("/step", s.stepTo)
 	p.POST("/redo", s.redo)
 	p.POST("/delete", s.deletePlan)

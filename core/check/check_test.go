@@ -156,6 +156,13 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"limp", Stop, 2, func(p *plan.Plan) {
 			p.Solids = append(p.Solids, plan.Solid{ID: "c", Prop: "a", Name: "C", Kind: "panel", Stock: "muslin", Form: form.Panel{W: measure.Len("10 in"), H: measure.Len("10 in")}})
 		}},
+		{"laser-eyes", Mind, 0, func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"}, plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "laser5"})
+		}},
+		{"laser-eyes", Stop, 0, func(p *plan.Plan) { // one of the builder's own
+			p.Goods = []plan.Good{{ID: "lamp-bright5", Table: "lamp", Good: "bright5", Like: "laser5", Set: []plan.Setting{{Field: "laser", Value: "3R"}}}}
+			p.Devices = append(p.Devices, plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"}, plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "bright5"})
+		}},
 		{"saw-stop", Mind, 0, func(p *plan.Plan) {
 			p.Solids = append(p.Solids, plan.Solid{ID: "t", Prop: "a", Name: "T", Kind: "tower", Stock: "ply1/2", Form: form.Tower{Sides: 4, H: measure.Len("10 in"), Low: measure.Len("8 in"), High: measure.Len("5 in")}})
 			p.Joints = append(p.Joints, plan.Joint{ID: "k", Prop: "a", A: "t/face", B: "t/face", Glue: "pva"})

@@ -36,6 +36,7 @@ var Cells = map[string]Cell{
 	"d":    {Name: "D alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{17000, 14000, 9000}, Cold: .5, Ohms: 0.08, Most: 2, Price: 2},
 	"9v":   {Name: "9 V alkaline", Volts: 9, Load: []float64{.01, .05, .2}, MAh: []float64{550, 400, 200}, Cold: .5, Ohms: 1.7, Most: 0.25, Price: 2.5},
 	"sla7": {Name: "Sealed lead 12 V, 7 Ah", Volts: 12, Cold: .8, Lead: true, Rated: 7000, Ohms: 0.03, Most: 7, Price: 25, Again: true},
+	"li11": {Name: "Lithium pack 11.1 V, 5 Ah, with its own guard and charger", Volts: 11.1, Load: []float64{.5, 2.5, 5}, MAh: []float64{5000, 4800, 4500}, Cold: .75, Ohms: 0.06, Most: 10, Price: 45, Again: true},
 	"bank": {Name: "USB bank, 10 000 mAh printed", Volts: 5, Load: []float64{.1, 1, 2}, MAh: []float64{6000, 6000, 5600}, Cold: .8, Least: .08, Ohms: 0.05, Most: 2.1, Price: 18, Again: true},
 }
 

@@ -152,7 +152,7 @@ func element(d *Device, l stock.Lamp) circuit.Element {
 		return circuit.Element{Kind: circuit.Resistor, R: l.Volts / l.Amps, Name: d.ID}
 	case "motor", "servo": // turns against its load with a steady current; below that it stands, a resistance
 		return circuit.Element{Kind: circuit.Sink, I: l.Amps, Vf: l.Amps * l.Volts / l.Stall, Name: d.ID}
-	case "power", "amplifier": // a screen's current is found in solve
+	case "power", "amplifier", "sensor": // a screen's current is found in solve
 		return circuit.Element{Kind: circuit.Sink, I: l.Amps, Vf: l.Min, Name: d.ID}
 	case "led":
 		n := float64(max(1, d.Row))
@@ -309,7 +309,7 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 				join(long, p, q)
 				e.A, e.B = a, b
 				r.load[d.ID] = []int{r.Net.Add(e)}
-				if l.Kind == "power" {
+				if l.Kind == "power" || l.Kind == "sensor" {
 					r.power = append(r.power, powered{r.load[d.ID][0], l.Volts * l.Amps})
 				}
 			}
@@ -634,7 +634,7 @@ func works(l stock.Lamp, g Operating) float64 {
 	case "motor", "servo":
 		winding := l.Amps * l.Volts / l.Stall
 		return math.Min(1, (g.Volts-winding)/(l.Volts-winding))
-	case "power", "amplifier":
+	case "power", "amplifier", "sensor":
 		return math.Min(1, g.Volts/math.Max(l.Min, .1)) * math.Min(1, math.Max(g.Lit, 0)*2)
 	}
 	return g.Lit

@@ -499,7 +499,7 @@ func possible(l stock.Lamp) error {
 		if l.Volts < 3 {
 			return measure.Bad("volts", "%s runs no pixel; write 5 V or 12 V", volts(l.Volts))
 		}
-	case "power", "amplifier", "resistive", "coil", "led":
+	case "power", "amplifier", "sensor", "resistive", "coil", "led":
 	default: // LEDs with a resistor inside
 		if l.Volts <= l.Vf {
 			return measure.Bad("volts", "%s is not more than the %s its LEDs want; write its rated volts", volts(l.Volts), volts(l.Vf))

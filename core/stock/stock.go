@@ -115,7 +115,7 @@ type Coat struct {
 type Lamp struct {
 	ID        string         `json:"id"`
 	Name      string         `json:"name"`
-	Kind      string         `json:"kind"` // prewired, led, resistive, strip, pixels, motor, servo, coil, power, amplifier
+	Kind      string         `json:"kind"` // prewired, led, resistive, strip, pixels, motor, servo, coil, power, amplifier, sensor
 	Volts     float64        `json:"volts"`
 	Amps      float64        `json:"amps"`  // at rated volts; per LED in a strip, per pixel at full white
 	Vf        float64        `json:"vf"`    // forward drop of the whole string
@@ -129,6 +129,7 @@ type Lamp struct {
 	Lead      measure.Length `json:"lead"`   // factory lead, one way
 	LeadGauge measure.Gauge  `json:"leadGauge"`
 	Colour    string         `json:"colour"`
+	Laser     string         `json:"laser"` // its class, by IEC 60825-1; "" is none
 }
 
 // Supply is a power supply of the shop's list.

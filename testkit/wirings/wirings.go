@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
@@ -65,8 +66,15 @@ func Random(seed uint64) *plan.Plan {
 		}
 		feeders = append(feeders, add(d))
 	}
+	loads := stock.IDs(stock.Shop.Lamps)
+	if r.IntN(4) > 0 { // mostly what draws no constant power
+		loads = slices.DeleteFunc(loads, func(id string) bool {
+			k := stock.Shop.Lamps[id].Kind
+			return k == "power" || k == "sensor"
+		})
+	}
 	for i := range 2 + r.IntN(8) {
-		d := plan.Device{ID: fmt.Sprintf("L%d", i), Kind: "lamp", From: pick(feeders), Product: pick(stock.IDs(stock.Shop.Lamps)), Reversed: r.IntN(9) == 0}
+		d := plan.Device{ID: fmt.Sprintf("L%d", i), Kind: "lamp", From: pick(feeders), Product: pick(loads), Reversed: r.IntN(9) == 0}
 		l := stock.Shop.Lamps[d.Product]
 		if l.Kind == "strip" || l.Kind == "pixels" {
 			d.Length = mm(300, 4000)

@@ -557,6 +557,7 @@ var moving = map[string]string{
 	"servo":     "m-13 -7h26v14h-26zm17 0v-6m-5 0h10",
 	"coil":      "m-13 -8h26v16h-26zm3 16l5 -16m0 16l5 -16m0 16l5 -16",
 	"power":     "m-14 -10h28v18h-28zm9 18v4m10 -4v4m-14 0h18",
+	"sensor":    "m-10 8v-10a10 10 0 0 1 20 0v10zm4 -10a6 6 0 0 1 12 0",
 	"amplifier": "m-12 -5h8l10 -7v24l-10 -7h-8zm22 0q5 5 0 10",
 }
 
@@ -564,7 +565,7 @@ var moving = map[string]string{
 func stateWord(kind, state string) string {
 	w := map[string]map[string]string{
 		"motor": {"dim": "slow", "dark": "stands", "reversed": "backwards"}, "servo": {"dim": "slow", "dark": "stands"},
-		"coil": {"dim": "weak", "dark": "off"}, "power": {"dim": "low", "dark": "off"}, "amplifier": {"dim": "low", "dark": "off"},
+		"coil": {"dim": "weak", "dark": "off"}, "power": {"dim": "low", "dark": "off"}, "amplifier": {"dim": "low", "dark": "off"}, "sensor": {"dim": "low", "dark": "blind"},
 	}[kind][state]
 	if w == "" {
 		return state
@@ -592,7 +593,7 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 		for i := range 4 {
 			c.f(`<rect class="cell" x="%s" y="%s" width="5" height="6"/>`, n(x-14+float64(i)*8), n(y+8))
 		}
-	case "motor", "servo", "coil", "power", "amplifier":
+	case "motor", "servo", "coil", "power", "amplifier", "sensor":
 		c.f(`<path class="lampbox w-%s" d="M%s %s%s"/>`, g.State, n(x), n(y+12), moving[l.Kind])
 	default:
 		c.f(`<path class="lampbox l-%s" d="M%s %sh12v4l4 4v13q0 3 -3 3h-14q-3 0 -3 -3v-13l4 -4z"/>`, g.State, n(x-6), n(y))
