@@ -222,6 +222,7 @@ func Patterns() *plan.Plan {
 	add("Clay head", plan.Solid{Kind: "modelled", Stock: "lightclay", Form: form.Modelled{W: l("6 in"), D: l("7 in"), H: l("9 in"), Skin: l("3/8 in")}})
 	add("Bands", plan.Solid{Kind: "trim", Stock: "eva5", Form: form.Trim{W: l("22 in"), D: l("18 in"), H: l("2 in"), Copies: 2, Pitch: l("12 in")}})
 	add("Scales", plan.Solid{Kind: "scales", Stock: "eva2", Form: form.Scales{W: l("18 in"), H: l("24 in"), Wide: l("3 in"), Tall: l("4 in"), Show: l("2 1/2 in")}})
+	add("Printed head", plan.Solid{Kind: "printed", Stock: "pla", Form: form.Printed{H: l("11 in"), Mesh: head()}})
 	add("Hoops", plan.Solid{Kind: "hoops", Stock: "pvc1/2", Form: form.Hoops{W: l("12 in"), H: l("36 in"), Pitch: l("6 in")}})
 	add("Pipe frame", plan.Solid{Kind: "pipe", Stock: "pvc1.5", Form: form.Pipe{Lengths: "2@78in 2@30in 3@14in"}})
 	return p

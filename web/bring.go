@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/stock"
 	"zapbarn/formats"
 )
 
@@ -90,8 +91,9 @@ func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
 	if w.Plan.Prop(sol.Prop) == nil {
 		return nil, measure.Bad("prop", "is gone; open one first")
 	}
-	if w.Lib.Materials[sol.Stock].Form != "sheet" {
-		return nil, measure.Bad("stock", "the shop has no sheet %q; choose one of the list", sol.Stock)
+	of := w.Lib.Materials[sol.Stock].Form
+	if of != "sheet" && (of != "filament" || !strings.EqualFold(filepath.Ext(name), ".stl")) {
+		return nil, measure.Bad("stock", "the shop has no sheet %q; choose one of the list, a filament for a mesh alone", sol.Stock)
 	}
 	size, err := measure.ParseLengthIn(c.PostForm("size"), bare)
 	if err != nil {
@@ -113,14 +115,19 @@ func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
 		if !r.Sound() {
 			return nil, measure.Bad("mesh", "cannot be cut: %s", strings.Join(r.Words(), "; "))
 		}
-		body := form.Mesh{H: size}
+		high := size
 		if c.PostForm("of") == "width" {
-			body.H = measure.Of[measure.LengthKind](size.Value() * (r.Hi.Z - r.Lo.Z) / (r.Hi.X - r.Lo.X))
+			high = measure.Of[measure.LengthKind](size.Value() * (r.Hi.Z - r.Lo.Z) / (r.Hi.X - r.Lo.X))
 		}
-		if body.Mesh, err = mesh.Pack(); err != nil {
+		packed, err := mesh.Pack()
+		if err != nil {
 			return nil, err
 		}
-		*sol = sol.As(body)
+		if of == "filament" { // it is printed
+			*sol = sol.As(form.Printed{H: high, Mesh: packed})
+		} else {
+			*sol = sol.As(form.Mesh{H: high, Mesh: packed})
+		}
 	} else {
 		rings, err := formats.Rings(c.Request.Context(), data)
 		if err != nil {
@@ -164,6 +171,11 @@ func (p *Page) BringStocks() (out []Option) {
 	for _, f := range fieldsOf(p.Work, &plan.Solid{Kind: "panel", Stock: "ply1/4", Form: form.Panel{}}) {
 		if f.Name == "stock" {
 			out = f.Options
+		}
+	}
+	for _, id := range stock.IDs(p.Work.Lib.Materials) { // a mesh can be printed as well
+		if m := p.Work.Lib.Materials[id]; m.Form == "filament" {
+			out = append(out, Option{Value: id, Text: "print: " + m.Name})
 		}
 	}
 	return out

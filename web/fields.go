@@ -211,7 +211,7 @@ func fieldsOf(w *plan.Work, v any) []Field {
 		var pairs []string
 		switch s.kind {
 		case "text", "wide", "check":
-		case "sheet", "pipe", "bought", "modelled":
+		case "sheet", "pipe", "bought", "modelled", "filament":
 			for _, id := range stock.IDs(w.Lib.Materials) {
 				if m := w.Lib.Materials[id]; m.Form == s.kind {
 					pairs = append(pairs, id, m.Name)

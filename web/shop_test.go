@@ -64,3 +64,50 @@ func TestTheShopOfAPlan(t *testing.T) {
 	assert.Contains(t, csv, "cork3")
 	assert.NotContains(t, csv, "cork4")
 }
+
+// A mesh on a sheet's stock is cut in layers, on a filament it is printed; an
+// outline on a filament is refused.
+func TestAMeshIsCutOrPrinted(t *testing.T) {
+	srv, st := barn(t)
+	cube := "solid c\n"
+	face := func(a, b, c, d string) {
+		for _, tri := range [][3]string{{a, b, c}, {a, c, d}} {
+			cube += "facet normal 0 0 0\nouter loop\nvertex " + tri[0] + "\nvertex " + tri[1] + "\nvertex " + tri[2] + "\nendloop\nendfacet\n"
+		}
+	}
+	face("0 0 0", "0 1 0", "1 1 0", "1 0 0")
+	face("0 0 1", "1 0 1", "1 1 1", "0 1 1")
+	face("0 0 0", "1 0 0", "1 0 1", "0 0 1")
+	face("1 1 0", "0 1 0", "0 1 1", "1 1 1")
+	face("0 1 0", "0 0 0", "0 0 1", "0 1 1")
+	face("1 0 0", "1 1 0", "1 1 1", "1 0 1")
+	cube += "endsolid c\n"
+	send := func(name, text, stock string) int {
+		var b bytes.Buffer
+		m := multipart.NewWriter(&b)
+		for k, v := range map[string]string{"back": apiary + "/bench?prop=riser", "prop": "riser", "stock": stock, "size": "8 in", "of": "height"} {
+			require.NoError(t, m.WriteField(k, v))
+		}
+		f, err := m.CreateFormFile("file", name)
+		require.NoError(t, err)
+		_, err = f.Write([]byte(text))
+		require.NoError(t, err)
+		require.NoError(t, m.Close())
+		c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+		r, err := c.Post(srv.URL+apiary+"/bring", m.FormDataContentType(), &b)
+		require.NoError(t, err)
+		defer r.Body.Close()
+		return r.StatusCode
+	}
+	last := func() string {
+		p, _, err := st.Load(context.Background(), "midnight-apiary")
+		require.NoError(t, err)
+		return p.Solids[len(p.Solids)-1].Kind
+	}
+	require.Equal(t, http.StatusSeeOther, send("cube.stl", cube, "xps2"))
+	assert.Equal(t, "mesh", last())
+	require.Equal(t, http.StatusSeeOther, send("cube.stl", cube, "pla"))
+	assert.Equal(t, "printed", last())
+	assert.Equal(t, http.StatusUnprocessableEntity, send("leaf.svg", `<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0h10v10z"/></svg>`, "pla"))
+	assert.Equal(t, http.StatusUnprocessableEntity, send("cube.stl", cube, "lightclay"))
+}

@@ -313,3 +313,40 @@ func TestHoops(t *testing.T) {
 	_, err = Hoops{Pole: 300, H: 900, Pitch: 20, OD: 21}.Lay()
 	assert.ErrorContains(t, err, "overlap")
 }
+
+// A cube of 300 printed on a bed of 200: eight pieces, three cuts of 300 x 300
+// glued; shells of 2 over its surface and the cuts, a fifth of the rest inside.
+func TestPrintedCube(t *testing.T) {
+	var m Mesh
+	quad := func(a, b, c, d Vec) { m = append(m, Triangle{a, b, c}, Triangle{a, c, d}) }
+	v := func(x, y, z float64) Vec { return Vec{x * 10, y * 10, z * 10} }
+	quad(v(0, 0, 0), v(0, 1, 0), v(1, 1, 0), v(1, 0, 0))
+	quad(v(0, 0, 1), v(1, 0, 1), v(1, 1, 1), v(0, 1, 1))
+	quad(v(0, 0, 0), v(1, 0, 0), v(1, 0, 1), v(0, 0, 1))
+	quad(v(1, 1, 0), v(0, 1, 0), v(0, 1, 1), v(1, 1, 1))
+	quad(v(0, 1, 0), v(0, 0, 0), v(0, 0, 1), v(0, 1, 1))
+	quad(v(1, 0, 0), v(1, 1, 0), v(1, 1, 1), v(1, 0, 1))
+	p := Printed{Mesh: m, H: 300, Bed: [3]float64{200, 200, 200}, Wall: 2, Infill: .2, Density: 1240, Unit: .8}
+	s, err := p.Lay()
+	require.NoError(t, err)
+	glued, shell := 3*300*300., (6*300*300+2*3*300*300)*2.
+	plastic := shell + (27e6-shell)*.2
+	assert.InEpsilon(t, plastic*1e-9*1240, s.Mass, 1e-6)
+	assert.Equal(t, 8., s.Results[1].Value)
+	assert.InEpsilon(t, glued/1e6, s.Results[2].Value, 1e-6)
+	assert.InEpsilon(t, glued, s.Lines[0].Area(), 1e-6)
+	assert.Equal(t, math.Ceil(1.1*plastic/1e6/.8), s.Results[3].Value)
+	assert.InDelta(t, 300, s.Size.X, 1e-9)
+	p.Bed = [3]float64{300, 300, 300}
+	s, err = p.Lay()
+	require.NoError(t, err)
+	assert.Equal(t, 1., s.Results[1].Value)
+	assert.Empty(t, s.Lines)
+	p.Bed = [3]float64{30, 30, 30}
+	_, err = p.Lay()
+	assert.ErrorContains(t, err, "1000 pieces")
+	p.Mesh = m[1:]
+	p.Bed = [3]float64{300, 300, 300}
+	_, err = p.Lay()
+	assert.ErrorContains(t, err, "not closed")
+}

@@ -80,8 +80,8 @@ func entered(on string) string {
 // whole refuses a material that nothing can be made of.
 func (m Material) whole() error {
 	switch {
-	case !slices.Contains([]string{"sheet", "pipe", "bought", "modelled"}, m.Form):
-		return measure.Bad("form", "%q is no form of stock; choose sheet, pipe, bought or modelled", m.Form)
+	case !slices.Contains([]string{"sheet", "pipe", "bought", "modelled", "filament"}, m.Form):
+		return measure.Bad("form", "%q is no form of stock; choose sheet, pipe, bought, modelled or filament", m.Form)
 	case !slices.Contains([]string{"ok", "softens", "crazes", "core", "dissolves"}, m.Solvent):
 		return measure.Bad("solvent", "%q is not what a solvent does; choose ok, softens, crazes, core or dissolves", m.Solvent)
 	case m.Density <= 0 || m.Density > 25_000:
@@ -92,7 +92,7 @@ func (m Material) whole() error {
 		return measure.Bad("sheet", "wants its short side, its long side and a thickness, such as 24 x 36 in")
 	case m.Form == "pipe" && (m.Wall.Value() <= 0 || m.Bore() <= 0 || m.Length.Value() <= 0):
 		return measure.Bad("od", "a pipe wants an outside diameter, a wall that leaves a bore, and a length")
-	case m.Form == "modelled" && m.Unit <= 0:
+	case (m.Form == "modelled" || m.Form == "filament") && m.Unit <= 0:
 		return measure.Bad("unit", "wants the litres that a tub makes")
 	}
 	return nil

@@ -19,7 +19,7 @@ type Material struct {
 	ID       string            `json:"id"`
 	Name     string            `json:"name"`
 	Family   string            `json:"family"` // xps, eva, wood, pvc, ...
-	Form     string            `json:"form"`   // sheet, pipe, bought or modelled
+	Form     string            `json:"form"`   // sheet, pipe, bought, modelled or filament
 	Sheet    [2]measure.Length `json:"sheet"`  // short and long side
 	Thick    measure.Length    `json:"thick"`
 	Neck     measure.Length    `json:"neck"`    // the narrowest a cut-out should be left (from memory, typical)

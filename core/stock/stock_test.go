@@ -57,7 +57,7 @@ func TestEveryEntryIsComplete(t *testing.T) {
 			assert.Greater(t, m.Sheet[0].Value()*m.Sheet[1].Value()*m.Thick.Value(), 0.0, id)
 		case "pipe":
 			assert.Greater(t, m.Bore()*m.Length.Value(), 0.0, id)
-		case "modelled":
+		case "modelled", "filament":
 			assert.Greater(t, m.Unit, 0.0, id)
 		default:
 			assert.Equal(t, "bought", m.Form, id)

@@ -1,0 +1,42 @@
+package form
+
+import (
+	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
+)
+
+// Printed is a part made of a mesh on a printer.
+type Printed struct {
+	H      measure.Length `json:"h,omitzero" label:"Height" grip:"up"`
+	BedW   measure.Length `json:"bedW,omitzero" label:"Bed, wide" scale:"no"`
+	BedD   measure.Length `json:"bedD,omitzero" label:"Bed, deep" scale:"no"`
+	BedH   measure.Length `json:"bedH,omitzero" label:"Bed, high" scale:"no"`
+	Wall   measure.Length `json:"wall,omitzero" label:"Shells" scale:"no"`
+	Infill int            `json:"infill,omitempty" label:"Infill, %"`
+	Mesh   string         `json:"mesh,omitempty" max:"2000000"` // packed triangles
+}
+
+var _ = register(Kind{Name: "printed", Title: "Printed part", Form: "filament", Stock: "pla", Piles: true, Flat: true, Layered: true, Blank: Printed{}})
+
+// Lay reckons plastic, pieces and glued faces; with nothing said, a bed of 220 x
+// 220 x 250 mm, shells of 1.2 mm, 15 % infill: common practice, no source.
+func (p Printed) Lay(on On) (*pattern.Shape, error) {
+	if err := need("h", p.H); err != nil {
+		return nil, err
+	}
+	mesh, err := pattern.Unpack(p.Mesh)
+	if err != nil {
+		return nil, err
+	}
+	infill := .15
+	if p.Infill > 0 {
+		infill = float64(p.Infill) / 100
+	}
+	return laid(pattern.Printed{Mesh: mesh, H: p.H.Value(), Bed: [3]float64{p.BedW.Or(220), p.BedD.Or(220), p.BedH.Or(250)}, Wall: p.Wall.Or(1.2), Infill: infill, Density: on.Stock.Density, Unit: on.Stock.Unit},
+		"height", "h", "width", "bedW", "depth", "bedD", "bed", "bedH")
+}
+
+// Order is largest face down.
+func (p Printed) Order(Parts) []string {
+	return []string{"Change the model rather than the print: holes, seats and keys belong in it.", "Print each piece with its cut face on the bed.", "Dry-fit with pins or keys, glue the cut faces, fill and sand the seams."}
+}
