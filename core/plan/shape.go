@@ -47,7 +47,7 @@ func (s *Solid) Seamed(m stock.Material) pattern.Seam {
 
 // shapes keeps what was laid out last, by the solid's own fields: a plan is
 // worked out again at each edit, and most of its solids stand as they were.
-var shapes = memo.New[[32]byte, laid](4_000_000, func(k laid) int64 {
+var shapes = memo.New[shapeKey, laid](4_000_000, func(k laid) int64 {
 	n := int64(50)
 	if k.shape != nil {
 		for _, b := range k.shape.Bodies {
@@ -88,8 +88,14 @@ func (s *Solid) Shape(lib *stock.Library) (*pattern.Shape, error) {
 }
 
 func (s *Solid) known(lib *stock.Library) laid {
-	c := *s // where it stands and what it is called do not shape it
-	c.ID, c.Prop, c.Name, c.X, c.Y, c.Z, c.Sealed, c.Lit = "", "", "", measure.Length{}, measure.Length{}, measure.Length{}, false, false
+	// where it stands and what it is called do not shape it
+	key := shapeKey{form: s.Form, of: lib.Materials[s.Stock], seam: s.Seam, seamAt: s.SeamAt, lap: s.Lap}
+	if s.Form == nil {
+		key.kind = s.Kind
+	}
+	if len(s.Openings) > 0 {
+		key.openings = sha256.Sum256(encode(s.Openings))
+	}
 	work := func() (k laid) {
 		k.shape, k.err = s.lay(lib)
 		safe := lib.Materials[s.Stock].Neck.Value()
@@ -103,10 +109,18 @@ func (s *Solid) known(lib *stock.Library) laid {
 		})
 		return k
 	}
-	if lib.Base() != stock.Shop || lib.Materials[s.Stock] != stock.Shop.Materials[s.Stock] {
-		return work() // a stock of the plan's own
-	}
-	return shapes.Get(sha256.Sum256(encode(c)), work)
+	return shapes.Get(key, work)
+}
+
+// shapeKey is all that shapes a solid. Every form is a struct of plain values,
+// which compare.
+type shapeKey struct {
+	kind        string // of one that has no form
+	form        form.Form
+	of          stock.Material
+	seam        string
+	seamAt, lap measure.Length
+	openings    [32]byte
 }
 
 // Part is one cut part with its number in its prop.
