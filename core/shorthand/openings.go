@@ -1,0 +1,116 @@
+package shorthand
+
+import (
+	"fmt"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// opening cuts a hole through a face of a solid that is there: hole 2 in in
+// box/front up 3 in, slot 8 x 2 in crate front, window 10 x 8 in body face 2, door
+// 8 x 6 in crate back. With no place said it lies in the face's middle.
+func (r *reader) opening() (*Reading, error) {
+	verb := strings.ToLower(r.words[0])
+	line := r.phrase(r.words[1:])
+	o := plan.Opening{Kind: map[string]string{"hole": "round", "slot": "slot"}[verb], Door: verb == "door"}
+	if o.Kind == "" {
+		o.Kind = "rect"
+	}
+	if _, name, ok := parted(line.List, "called"); ok {
+		o.Name = strings.Join(name, " ")
+		line.List = line.List[:len(line.List)-len(name)-1]
+	}
+	up, right, left := line.After("up"), line.After("right"), line.After("left")
+	// the last "in" (or on, through) is where; one behind a number is inches
+	at := -1
+	for i, w := range line.List {
+		if strings.EqualFold(w, "in") || strings.EqualFold(w, "on") || strings.EqualFold(w, "through") {
+			at = i
+		}
+	}
+	if at < 1 || at == len(line.List)-1 {
+		return nil, fmt.Errorf("say its size, then in and what, such as hole 2 in in box/front")
+	}
+	where := line.List[at+1:]
+	size := r.phrase(line.List[:at])
+	dims := size.Sizes()
+	if err := size.None(); err != nil {
+		return nil, err
+	}
+	if want := map[bool]int{true: 1, false: 2}[o.Kind == "round"]; len(dims) != want {
+		return nil, fmt.Errorf("a %s takes %d sizes, %d read", verb, want, len(dims))
+	}
+	o.W = dims[0]
+	if len(dims) > 1 {
+		o.H = dims[1]
+	}
+	text := strings.ReplaceAll(strings.Join(where, " "), "/", " ")
+	t, face, ok := r.named(strings.Fields(text))
+	s, solid := t.value.(*plan.Solid)
+	if !ok || !solid {
+		return nil, r.what(where)
+	}
+	shape, err := s.Shape(r.lib)
+	if err != nil {
+		return nil, fmt.Errorf("%s: %w", s.Name, err)
+	}
+	o.Face = strings.ToLower(strings.Join(face, " "))
+	if o.Face == "" {
+		switch {
+		case len(shape.Panels) > 0:
+			o.Face = shape.Panels[0].ID
+		case len(shape.Walls) > 0:
+			o.Face = shape.Walls[0]
+		}
+	}
+	tape := func(mm float64) measure.Length {
+		l, err := measure.Parse[measure.LengthKind](measure.Tape(mm, r.p.Metric()))
+		if err != nil {
+			return measure.Length{}
+		}
+		return l
+	}
+	if o.Y = up; up.IsZero() {
+		high := shape.Size.Z
+		for _, p := range shape.Panels {
+			if p.ID == strings.TrimRight(strings.ReplaceAll(o.Face, " ", ""), "0123456789") || p.ID == o.Face {
+				low, top := p.Outline[0].Y, p.Outline[0].Y
+				for _, q := range p.Outline {
+					low, top = min(low, q.Y), max(top, q.Y)
+				}
+				high = top - low
+			}
+		}
+		o.Y = tape(high / 2)
+	}
+	if o.X = right; !left.IsZero() {
+		o.X = tape(-left.Value())
+	}
+	if o.Name == "" {
+		o.Name = measure.Capital(verb)
+		for n := 2; hasOpening(s, o.Name); n++ {
+			o.Name = fmt.Sprintf("%s %d", measure.Capital(verb), n)
+		}
+	}
+	next := *s
+	next.Openings = append(append([]plan.Opening(nil), s.Openings...), o)
+	if _, err := next.Shape(r.lib); err != nil {
+		return nil, err
+	}
+	said := w(r, o.W)
+	if !o.H.IsZero() {
+		said += " x " + w(r, o.H)
+	}
+	return r.put(fmt.Sprintf("%s of %s in the %s of %s, %s up", verb, said, o.Face, s.Name, w(r, o.Y)), "solid", s.ID, next)
+}
+
+func hasOpening(s *plan.Solid, name string) bool {
+	for _, o := range s.Openings {
+		if o.Name == name {
+			return true
+		}
+	}
+	return false
+}
