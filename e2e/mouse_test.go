@@ -1,8 +1,11 @@
 package e2e
 
 import (
+	"strconv"
 	"testing"
 
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -56,4 +59,40 @@ func TestAPropByMouseAlone(t *testing.T) {
 	assert.Len(t, s.plan(id).Triggers, 1)
 	s.goTo("/p/" + id + "/bench?prop=" + prop + "&way=print")
 	assert.Contains(t, get(t, s.url+"/p/"+id+"/cutsheet.pdf?prop="+prop, 200)[:5], "%PDF")
+}
+
+// A solid is dragged in the front view: it settles on the top of the one below,
+// its middle over its middle; undo lays it back.
+func TestASolidIsDragged(t *testing.T) {
+	s := open(t, "/")
+	eval[bool](s, `(()=>{document.querySelector("[name=name]").value="Dragging"; document.querySelector("form[action='/new']").submit(); return true})()`)
+	s.wait(`document.querySelector("#line")`)
+	id := eval[string](s, `document.querySelector("#page").dataset.plan`)
+	for _, line := range []string{"prop stack 40 in tall", "box 20 x 20 x 20 xps1 beside", "box 12 x 12 x 10 xps2 beside"} {
+		s.live(func() {
+			eval[bool](s, `(()=>{const l=document.getElementById("line"); l.value=`+strconv.Quote(line)+`; l.form.requestSubmit(); return true})()`)
+		})
+	}
+	p := s.plan(id)
+	small := p.Solids[1]
+	require.NotZero(t, small.X.Value())
+	s.goTo("/p/" + id + "/bench?prop=" + p.Props[0].ID + "&way=whole")
+	middle := func(key string) []float64 {
+		return eval[[]float64](s, `(()=>{const b=document.querySelector('svg.front .body[data-solid="`+key+`"]').getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2,b.width,b.height]})()`)
+	}
+	from, base := middle(small.ID), middle(p.Solids[0].ID)
+	to := []float64{base[0] + 4, base[1] - base[3]/2 - from[3]/2 - 4}
+	mouse := func(kind input.DispatchMouseEventType, x, y float64) chromedp.Action[chromedp.Void] {
+		return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
+	}
+	s.live(func() {
+		require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMousePressed, from[0], from[1]), mouse(input.DispatchMouseEventTypeMouseMoved, (from[0]+to[0])/2, (from[1]+to[1])/2),
+			mouse(input.DispatchMouseEventTypeMouseMoved, to[0], to[1]), mouse(input.DispatchMouseEventTypeMouseReleased, to[0], to[1])))
+	})
+	got := s.plan(id).Solids[1]
+	assert.Zero(t, got.X.Value(), "its middle over the middle")
+	assert.InDelta(t, 20*25.4, got.Z.Value(), 1e-6, "on the top")
+	assert.Equal(t, small.Name, s.text(".ticket h2"))
+	s.live(func() { s.clickText("Undo") })
+	assert.Equal(t, small.X.Value(), s.plan(id).Solids[1].X.Value())
 }

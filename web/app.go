@@ -141,6 +141,7 @@ func (s *Server) routes() *gin.Engine {
 	p.POST("/drill", s.answer)
 	p.POST("/undo", s.undo)
 	p.POST("/join", s.join)
+	p.POST("/move", s.moveSolid)
 	p.POST("/step", s.stepTo)
 	p.POST("/redo", s.redo)
 	p.POST("/delete", s.deletePlan)

@@ -114,7 +114,7 @@ func (c *Canvas) Prop(w *plan.Work, prop string, v View, sel string, href func(k
 		}
 		tip := v.At(st.body.Explode)
 		zero := v.At(pattern.Vec{})
-		c.f(`<g class="body" data-dx="%s" data-dy="%s">`, n((tip.X-zero.X)/v.Scale*100), n((tip.Y-zero.Y)/v.Scale*100))
+		c.f(`<g class="body" data-solid="%s" data-dx="%s" data-dy="%s">`, esc(st.solid.ID), n((tip.X-zero.X)/v.Scale*100), n((tip.Y-zero.Y)/v.Scale*100))
 		texture := w.Lib.Materials[st.solid.Stock].Texture
 		curved := false
 		if v.Front && c.post(st, v, texture) {
@@ -331,6 +331,7 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 	f.Person(adult, ground, scale)
 	f.Child(adult+400*scale, ground, scale)
 	f.Text("t soft", "middle", mid, ground+17, "front")
+	f.f(`<g data-moves="%s"></g>`, strconv.FormatFloat(scale, 'f', 6, 64))
 	front = f.SVG("front", name+", front view", fmt.Sprintf("%s stands %s tall, %s wide and %s deep, drawn beside an adult of 5 ft 9 in.", name, w.Len(size.Z), w.Len(size.X), w.Len(size.Y)))
 	return iso, front
 }

@@ -319,6 +319,44 @@
     if (f) { f.value = p.text; f.dispatchEvent(new Event("change", { bubbles: true })); }
   });
 
+  // solids: one is dragged in the front view, and settles on what is near
+  let lift = null;
+  document.addEventListener("pointerdown", (e) => {
+    const a = e.target.closest && e.target.closest("svg.front .body[data-solid]");
+    if (!a || e.button || e.ctrlKey || e.metaKey || e.pointerType === "touch" || e.target.closest("[data-size]") || !$("#move")) return;
+    const id = a.dataset.solid, svg = a.ownerSVGElement, k = $("[data-moves]", svg);
+    if (!k) return;
+    e.preventDefault();
+    lift = { svg, id, k: Number(k.dataset.moves), from: userPoint(svg, e), x: e.clientX, y: e.clientY, on: false,
+      all: $$(".body[data-solid]", svg).filter((b) => b.dataset.solid === id) };
+  });
+  document.addEventListener("pointermove", (e) => {
+    if (!lift) return;
+    if (!lift.on && Math.hypot(e.clientX - lift.x, e.clientY - lift.y) < 6) return;
+    lift.on = true;
+    const p = userPoint(lift.svg, e);
+    lift.dx = p.x - lift.from.x;
+    lift.dy = p.y - lift.from.y;
+    lift.all.forEach((b) => b.setAttribute("transform", `translate(${lift.dx} ${lift.dy})`));
+  });
+  document.addEventListener("pointerup", () => {
+    const l = lift;
+    lift = null;
+    if (!l) return;
+    if (!l.on) { // a press picks it
+      const u = new URL(location.href);
+      u.searchParams.set("sel", "solid:" + l.id);
+      go(u.pathname + u.search);
+      return;
+    }
+    const f = $("#move");
+    f.solid.value = l.id;
+    f.dx.value = l.dx / l.k;
+    f.dz.value = -l.dy / l.k;
+    f.near.value = 9 / l.k;
+    send(f);
+  });
+
   // zoom
   let zoom = 1;
   function setZoom(z) {

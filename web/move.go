@@ -1,0 +1,86 @@
+package web
+
+import (
+	"math"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// moved is a solid moved in the front view by dx to the right and dz up, mm. It
+// settles on what is near: the floor, the top of another solid, edge to edge,
+// middle over middle, the prop's middle. What nothing is near to goes to the
+// nearest quarter inch, or 5 mm.
+func moved(w *plan.Work, s *plan.Solid, dx, dz, near float64) plan.Solid {
+	next := *s
+	step := measure.Inch / 4
+	if w.Plan.Metric() {
+		step = 5
+	}
+	settle := func(v float64, to []float64) float64 {
+		best, off := math.Round(v/step)*step, near
+		for _, t := range to {
+			if d := math.Abs(v - t); d < off {
+				best, off = t, d
+			}
+		}
+		return best
+	}
+	own := w.Shapes[s.ID].Size
+	xs, zs := []float64{0}, []float64{0}
+	for i := range w.Plan.Solids {
+		o := &w.Plan.Solids[i]
+		shape := w.Shapes[o.ID]
+		if o.ID == s.ID || o.Prop != s.Prop || shape == nil {
+			continue
+		}
+		x, half := o.X.Value(), (shape.Size.X+own.X)/2
+		xs = append(xs, x, x-half, x+half, x-half+own.X, x+half-own.X)
+		zs = append(zs, o.Z.Value(), o.Z.Value()+shape.Size.Z, o.Z.Value()-own.Z)
+	}
+	tape := func(mm float64) measure.Length {
+		if math.Abs(mm) < 0.01 {
+			return measure.Length{}
+		}
+		l, err := measure.Parse[measure.LengthKind](measure.Tape(mm, w.Plan.Metric()))
+		if err != nil {
+			return measure.Length{}
+		}
+		return l
+	}
+	if dx != 0 {
+		next.X = tape(settle(s.X.Value()+dx, xs))
+	}
+	if dz != 0 {
+		next.Z = tape(math.Max(0, settle(s.Z.Value()+dz, zs)))
+	}
+	return next
+}
+
+// moveSolid moves a solid by what it was dragged.
+func (s *Server) moveSolid(c *gin.Context) {
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	by := map[string]float64{}
+	for _, k := range []string{"dx", "dz", "near"} {
+		v, err := strconv.ParseFloat(c.PostForm(k), 64)
+		if err != nil || math.IsNaN(v) || math.Abs(v) > 60_000 {
+			s.applied(c, measure.Bad(k, "is no distance; drag it again"), over{}, "")
+			return
+		}
+		by[k] = v
+	}
+	sol := w.Plan.Solid(c.PostForm("solid"))
+	if sol == nil || w.Shapes[sol.ID] == nil {
+		s.refused(c, over{err: "That solid is gone; look again."})
+		return
+	}
+	next := moved(w, sol, by["dx"], by["dz"], math.Min(by["near"], 200))
+	p := &Page{PlanID: c.Param("plan")}
+	s.apply(c, plan.Edit{Label: "move " + sol.Name, Changes: []plan.Change{w.Plan.Put("solid", sol.ID, next)}}, over{}, p.href("bench", sol.Prop, "solid:"+sol.ID, "whole"))
+}
