@@ -246,6 +246,7 @@ func (s *Server) bench(p *Page) {
 		if sol != nil && w.Shapes[sol.ID] != nil {
 			p.OrderOf = sol.Name
 			for _, step := range form.Steps(sol.Form, w.Shapes[sol.ID]) {
+				step = measure.InUnits(step, w.Plan.Metric())
 				p.Order = append(p.Order, measure.InUnits(step, w.Plan.Metric()))
 			}
 		}

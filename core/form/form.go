@@ -173,6 +173,13 @@ func Steps(f Form, s *pattern.Shape) []string {
 		}
 	}
 	out := f.Order(p)
+	for _, o := range s.Drilled {
+		size := measure.MarkedTape(o.W)
+		if o.Kind != "round" {
+			size += " x " + measure.MarkedTape(o.H)
+		}
+		out = append(out, fmt.Sprintf("%s: %s through the %s, its middle %s up.", o.Name, size, o.Face, measure.MarkedTape(o.Y)))
+	}
 	if split {
 		out = append([]string{"Join the pieces of each large part first, flat on the bench, ticks to ticks."}, out...)
 	}

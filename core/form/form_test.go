@@ -87,6 +87,11 @@ func TestOrderOfAssembly(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, s.Split(pattern.Seam{Kind: "butt", W: 1190, H: 2400}))
 	assert.Contains(t, Steps(p, s)[0], "Join the pieces")
+	jar := Bought{Of: "jar", W: mm(100), H: mm(150)}
+	s, err = jar.Lay(on("pet"))
+	require.NoError(t, err)
+	require.NoError(t, s.Pierce([]pattern.Opening{{Name: "Lamp", Face: "bottom", Kind: "round", W: 30, Y: 50}}))
+	assert.Contains(t, strings.Join(Steps(jar, s), " "), "Lamp: ")
 	for copies, want := range map[int]bool{1: false, 2: true} {
 		o := Outline{H: mm(100), Path: "0,0 1,0 0,1", Copies: copies}
 		s, err = o.Lay(on("ply1/4"))
