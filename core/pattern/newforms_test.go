@@ -350,3 +350,11 @@ func TestPrintedCube(t *testing.T) {
 	_, err = p.Lay()
 	assert.ErrorContains(t, err, "not closed")
 }
+
+// A body moved keeps that it has no edges to draw.
+func TestMovedBodiesKeepTheirEdges(t *testing.T) {
+	b := Body{Faces: []Face{{Points: []Vec{{}, {X: 1}, {Y: 1}}, Edges: [][]Vec{}}, {Points: []Vec{{}, {X: 1}, {Y: 1}}}}}.At(Vec{X: 5})
+	assert.NotNil(t, b.Faces[0].Edges)
+	assert.Nil(t, b.Faces[1].Edges)
+	assert.Equal(t, 5., b.Faces[0].Points[0].X)
+}

@@ -311,6 +311,9 @@ func (b Body) At(v Vec) Body {
 		for _, h := range f.Holes {
 			g.Holes = append(g.Holes, move(h))
 		}
+		if f.Edges != nil { // none to draw is not all to draw
+			g.Edges = [][]Vec{}
+		}
 		for _, e := range f.Edges {
 			g.Edges = append(g.Edges, move(e))
 		}
