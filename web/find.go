@@ -41,7 +41,7 @@ func (p *Page) find(text string, snags []check.Snag) (out []Found) {
 			continue
 		}
 		for _, e := range p.Plan.Elements(kind) {
-			prop, note := p.Plan.PropOf(kind+":"+e.ID), ""
+			prop, note := p.Plan.Belongs(e.Value), ""
 			says := ""
 			if x := p.Plan.Prop(prop); x != nil && kind != "prop" {
 				says = "in " + x.Name

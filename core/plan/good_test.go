@@ -63,6 +63,7 @@ func TestGoodsThatCannotBe(t *testing.T) {
 		"is no field of this list": good("material", "cork3", "eva5", "colour", "red"),
 		"write a number":           good("material", "cork3", "eva5", "density", "light"),
 		"is no stock":              good("material", "cork3", "eva5", "density", "-5"),
+		"number, with its unit":    good("material", "cork3", "eva5", "softens", "-301 C"),
 		"yes or no":                good("material", "cork3", "eva5", "flexible", "maybe"),
 		"short side x":             good("material", "cork3", "eva5", "sheet", "24 in"),
 		"wants its short side":     good("material", "cork3", "eva5", "sheet", "36 in x 24 in"),

@@ -386,7 +386,13 @@ func (p *Plan) PropOf(key string) string {
 		kind = "solid"
 	}
 	v, _ := p.Get(kind, id)
-	switch x := v.(type) {
+	return p.Belongs(v)
+}
+
+// Belongs is the prop that an element at hand belongs to; "" when it belongs to
+// none.
+func (p *Plan) Belongs(element any) string {
+	switch x := element.(type) {
 	case *Prop:
 		return x.ID
 	case *Solid:

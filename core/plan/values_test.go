@@ -143,14 +143,21 @@ func TestBoundsStandWhereTheyAre(t *testing.T) {
 		"rest":     {func(p *plan.Plan) { p.Triggers[0].Rest = sec("24 h") }, func(p *plan.Plan) { p.Triggers[0].Rest = sec("25 h") }},
 		"w":        {func(p *plan.Plan) { p.Offcuts[0].W = ln("20 mm") }, func(p *plan.Plan) { p.Offcuts[0].W = ln("19 mm") }},
 		"h":        {func(p *plan.Plan) { p.Offcuts[0].H = ln("10 m") }, func(p *plan.Plan) { p.Offcuts[0].H = ln("10.1 m") }},
-		"rh":       {func(p *plan.Plan) { p.Display.RH = 100 }, func(p *plan.Plan) { p.Display.RH = 101 }},
-		"temp":     {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("60 C") }, func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("61 C") }},
-		"temp ":    {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-30 C") }, func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-31 C") }},
-		"nights":   {func(p *plan.Plan) { p.Display.Nights = 366 }, func(p *plan.Plan) { p.Display.Nights = 367 }},
-		"nights ":  {func(p *plan.Plan) { p.Display.Duty = 100 }, func(p *plan.Plan) { p.Display.Duty = 101 }},
-		"night":    {func(p *plan.Plan) { p.Display.Night = sec("24 h") }, func(p *plan.Plan) { p.Display.Night = sec("25 h") }},
-		"kerf":     {func(p *plan.Plan) { p.Display.Kerf = ln("25 mm") }, func(p *plan.Plan) { p.Display.Kerf = ln("26 mm") }},
-		"margin":   {func(p *plan.Plan) { p.Display.Margin = ln("200 mm") }, func(p *plan.Plan) { p.Display.Margin = ln("201 mm") }},
+		"amps":     {func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Amps: aa("200 A")}} }, func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Amps: aa("201 A")}} }},
+		"volts":    {func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Volts: vv("-60 V")}} }, func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Volts: vv("61 V")}} }},
+		"rating": {func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "F", Prop: "a", Name: "F", Kind: "fuse", From: "S", Rating: aa("0.01 A")})
+		}, func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "F", Prop: "a", Name: "F", Kind: "fuse", From: "S"})
+		}},
+		"rh":      {func(p *plan.Plan) { p.Display.RH = 100 }, func(p *plan.Plan) { p.Display.RH = 101 }},
+		"temp":    {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("60 C") }, func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("61 C") }},
+		"temp ":   {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-30 C") }, func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-31 C") }},
+		"nights":  {func(p *plan.Plan) { p.Display.Nights = 366 }, func(p *plan.Plan) { p.Display.Nights = 367 }},
+		"nights ": {func(p *plan.Plan) { p.Display.Duty = 100 }, func(p *plan.Plan) { p.Display.Duty = 101 }},
+		"night":   {func(p *plan.Plan) { p.Display.Night = sec("24 h") }, func(p *plan.Plan) { p.Display.Night = sec("25 h") }},
+		"kerf":    {func(p *plan.Plan) { p.Display.Kerf = ln("25 mm") }, func(p *plan.Plan) { p.Display.Kerf = ln("26 mm") }},
+		"margin":  {func(p *plan.Plan) { p.Display.Margin = ln("200 mm") }, func(p *plan.Plan) { p.Display.Margin = ln("201 mm") }},
 	} {
 		p := base()
 		c.good(p)

@@ -37,7 +37,7 @@ func (r *reader) named(words []string) (t thing, rest []string, ok bool) {
 	}
 	for _, kind := range []string{"solid", "device", "prop", "input", "scene", "outlet", "plug"} {
 		for _, e := range r.p.Elements(kind) {
-			try(kind, e.ID, plan.NameOf(e.Value), r.p.PropOf(kind+":"+e.ID), e.Value)
+			try(kind, e.ID, plan.NameOf(e.Value), r.p.Belongs(e.Value), e.Value)
 		}
 	}
 	return t, rest, ok
@@ -48,7 +48,7 @@ func (r *reader) what(words []string) error {
 	var have []string
 	for _, kind := range []string{"solid", "device"} {
 		for _, e := range r.p.Elements(kind) {
-			if r.p.PropOf(kind+":"+e.ID) == r.prop && len(have) < 8 {
+			if r.p.Belongs(e.Value) == r.prop && len(have) < 8 {
 				have = append(have, plan.NameOf(e.Value))
 			}
 		}

@@ -1,6 +1,7 @@
 package shorthand
 
 import (
+	"strconv"
 	"strings"
 	"testing"
 
@@ -209,5 +210,23 @@ func TestOtherWords(t *testing.T) {
 	}
 	for typo, want := range map[string]string{"bxo": "box 22", "towr": "tower 6", "discs": "disc 36", "suply": "supply 12v", "gaer": "wheel 30"} {
 		assert.True(t, strings.HasPrefix(nearest(typo), want), "%s: %s", typo, nearest(typo))
+	}
+}
+
+// Reading and completing a phrase, at demo size and 20 times it.
+func BenchmarkRead(b *testing.B) {
+	for name, n := range map[string]int{"demo": 60, "20x": 1200} {
+		p := plan.New("x", "X", "in", "")
+		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+		for i := range n {
+			p.Devices = append(p.Devices, plan.Device{ID: "L" + strconv.Itoa(i), Name: "Jar " + strconv.Itoa(i), Prop: "a", Kind: "lamp", Product: "flicker12"})
+		}
+		b.Run(name, func(b *testing.B) {
+			b.ReportAllocs()
+			for range b.N {
+				Complete(p, stock.Shop, "a", "jar 7 ")
+				_, _ = Read(p, stock.Shop, "a", "box 22 x 18 x 26 1/2 xps1")
+			}
+		})
 	}
 }

@@ -65,7 +65,7 @@ func Complete(p *plan.Plan, lib *stock.Library, prop, text string) []string {
 func namesIn(p *plan.Plan, prop string) (out []string) {
 	for _, kind := range []string{"solid", "device", "input", "scene"} {
 		for _, e := range p.Elements(kind) {
-			if p.PropOf(kind+":"+e.ID) == prop {
+			if p.Belongs(e.Value) == prop {
 				if name := plan.NameOf(e.Value); kind == "device" {
 					out = append(out, e.ID)
 				} else {
