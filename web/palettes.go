@@ -111,7 +111,7 @@ func (p *Page) PropSolids() (out []Option) {
 // GlueChoices and CoatChoices are what the shop has.
 func (p *Page) GlueChoices() (out []Option) {
 	for _, id := range stock.IDs(p.Work.Lib.Glues) {
-		out = append(out, Option{Value: id, Text: p.Work.Lib.Glues[id].Name})
+		out = append(out, Option{Value: id, Text: p.Work.Lib.Glues[id].Name, On: id == "pu"}) // good for most foam
 	}
 	return out
 }

@@ -230,3 +230,17 @@ func BenchmarkRead(b *testing.B) {
 		})
 	}
 }
+
+// A count behind a line does it so often, as one step.
+func TestALineIsRepeated(t *testing.T) {
+	p := built(t, "in", "prop chest", "supply 12v 5a", "run 18awg 12ft on S1")
+	q := typed(t, p, "lamp puck12 on W1 x3")
+	assert.Len(t, q.Devices, 5)
+	assert.Equal(t, []string{"L1", "L2", "L3"}, []string{q.Devices[2].ID, q.Devices[3].ID, q.Devices[4].ID})
+	for line, want := range map[string]string{"lamp puck12 on W1 x0": "too often", "lamp puck12 on W1 x101": "too often", "lamp puck12 on W9 x2": "no device"} {
+		_, err := Read(p, stock.Shop, "chest", line)
+		assert.ErrorContains(t, err, want, line)
+	}
+	q = typed(t, p, "disc 12 in xps1 x2")
+	assert.Len(t, q.Solids, 1, "of solids it is copies")
+}

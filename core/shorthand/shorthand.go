@@ -7,6 +7,7 @@ package shorthand
 import (
 	"fmt"
 	"math"
+	"regexp"
 	"sort"
 	"strconv"
 	"strings"
@@ -113,11 +114,53 @@ type Error struct{ Why, Example string }
 
 func (e *Error) Error() string { return e.Why + "; try: " + e.Example }
 
+// repeated are the verbs that a count behind them repeats: lamp puck12 on W1 x3.
+var repeated = map[string]bool{"lamp": true, "strip": true, "pixels": true, "fuse": true, "switch": true, "driven": true, "run": true, "connector": true, "converter": true, "supply": true}
+
+var repeat = regexp.MustCompile(`^[x×](\d{1,3})$`)
+
+// mostRepeats is how often one line may be done.
+const mostRepeats = 100
+
+// again reads a phrase that is to be done several times; nil when it is not.
+func again(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error) {
+	words := strings.Fields(text)
+	if len(words) < 2 || !repeated[strings.ToLower(words[0])] {
+		return nil, nil
+	}
+	m := repeat.FindStringSubmatch(strings.ToLower(words[len(words)-1]))
+	if m == nil {
+		return nil, nil
+	}
+	n, err := strconv.Atoi(m[1])
+	if err != nil || n < 1 || n > mostRepeats {
+		return nil, &Error{fmt.Sprintf("%s times is too often; write x1 to x%d", m[1], mostRepeats), verbs[strings.ToLower(words[0])].example}
+	}
+	line := strings.Join(words[:len(words)-1], " ")
+	out := &Reading{}
+	for range n {
+		r, err := Read(p, lib, prop, line)
+		if err != nil {
+			return nil, err
+		}
+		if p, err = p.Apply(r.Edit); err != nil {
+			return nil, err
+		}
+		out.Text, out.Select = fmt.Sprintf("%d times: %s", n, r.Text), r.Select
+		out.Edit.Changes = append(out.Edit.Changes, r.Edit.Changes...)
+	}
+	out.Edit.Label = out.Text
+	return out, nil
+}
+
 // Read reads a phrase typed while a prop is open ("" when none is).
 func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error) {
 	text = strings.TrimSpace(text)
 	if len(text) > 300 {
 		return nil, &Error{"that is longer than 300 letters", verbs["box"].example}
+	}
+	if r, err := again(p, lib, prop, text); r != nil || err != nil {
+		return r, err
 	}
 	r := &reader{p: p, lib: p.Shop(lib), prop: prop, words: strings.Fields(strings.ReplaceAll(text, ",", " , "))}
 	if n := len(r.words) - 1; n > 0 && strings.EqualFold(r.words[n], "beside") {
