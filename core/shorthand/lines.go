@@ -34,13 +34,7 @@ func ReadAll(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, []L
 			lines = append(lines, Line{t, "", fmt.Errorf("%d lines at most at once", maxLines)})
 			return nil, lines
 		}
-		r, err := Read(p, lib, prop, t)
-		if err != nil {
-			good = false
-			lines = append(lines, Line{t, "", err})
-			continue
-		}
-		next, err := p.Apply(r.Edit)
+		r, next, err := read(p, lib, prop, t)
 		if err != nil {
 			good = false
 			lines = append(lines, Line{t, "", err})

@@ -123,51 +123,55 @@ var repeat = regexp.MustCompile(`^[x×](\d{1,3})$`)
 const mostRepeats = 100
 
 // again reads a phrase that is to be done several times; nil when it is not.
-func again(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error) {
+func again(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {
 	words := strings.Fields(text)
 	if len(words) < 2 || !repeated[strings.ToLower(words[0])] {
-		return nil, nil
+		return nil, nil, nil
 	}
 	m := repeat.FindStringSubmatch(strings.ToLower(words[len(words)-1]))
 	if m == nil {
-		return nil, nil
+		return nil, nil, nil
 	}
 	n, err := strconv.Atoi(m[1])
 	if err != nil || n < 1 || n > mostRepeats {
-		return nil, &Error{fmt.Sprintf("%s times is too often; write x1 to x%d", m[1], mostRepeats), verbs[strings.ToLower(words[0])].example}
+		return nil, nil, &Error{fmt.Sprintf("%s times is too often; write x1 to x%d", m[1], mostRepeats), verbs[strings.ToLower(words[0])].example}
 	}
 	line := strings.Join(words[:len(words)-1], " ")
 	out := &Reading{}
 	for range n {
-		r, err := Read(p, lib, prop, line)
+		r, q, err := read(p, lib, prop, line)
 		if err != nil {
-			return nil, err
+			return nil, nil, err
 		}
-		if p, err = p.Apply(r.Edit); err != nil {
-			return nil, err
-		}
+		p = q
 		out.Text, out.Select = fmt.Sprintf("%d times: %s", n, r.Text), r.Select
 		out.Edit.Changes = append(out.Edit.Changes, r.Edit.Changes...)
 	}
 	out.Edit.Label = out.Text
-	return out, nil
+	return out, p, nil
 }
 
 // Read reads a phrase typed while a prop is open ("" when none is).
 func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error) {
+	r, _, err := read(p, lib, prop, text)
+	return r, err
+}
+
+// read is Read with the plan as the phrase leaves it.
+func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {
 	text = strings.TrimSpace(text)
 	if len(text) > 300 {
-		return nil, &Error{"that is longer than 300 letters", verbs["box"].example}
+		return nil, nil, &Error{"that is longer than 300 letters", verbs["box"].example}
 	}
-	if r, err := again(p, lib, prop, text); r != nil || err != nil {
-		return r, err
+	if r, q, err := again(p, lib, prop, text); r != nil || err != nil {
+		return r, q, err
 	}
 	r := &reader{p: p, lib: p.Shop(lib), prop: prop, words: strings.Fields(strings.ReplaceAll(text, ",", " , "))}
 	if n := len(r.words) - 1; n > 0 && strings.EqualFold(r.words[n], "beside") {
 		r.words, r.aside = r.words[:n], true
 	}
 	if len(r.words) == 0 {
-		return nil, &Error{"nothing typed yet", verbs["box"].example}
+		return nil, nil, &Error{"nothing typed yet", verbs["box"].example}
 	}
 	name := strings.ToLower(r.words[0])
 	v, ok := verbs[name]
@@ -176,14 +180,15 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 	}
 	own, meant, err := r.known() // a thing's own name comes before a verb: box height 30
 	if own != nil && err == nil {
-		if _, err := p.Apply(own.Edit); err != nil {
-			return nil, &Error{err.Error(), "box height 30"}
+		q, err := p.Apply(own.Edit)
+		if err != nil {
+			return nil, nil, &Error{err.Error(), "box height 30"}
 		}
 		own.Edit.Label = own.Text
-		return own, nil
+		return own, q, nil
 	}
 	if meant && err != nil {
-		return nil, &Error{err.Error(), "box height 30 (or: box wider by 2 in, cap on body)"}
+		return nil, nil, &Error{err.Error(), "box height 30 (or: box wider by 2 in, cap on body)"}
 	}
 	if to := aliases[name]; !ok && to != nil {
 		r.words = append(append([]string(nil), to...), r.words[1:]...)
@@ -191,14 +196,14 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 		v, ok = verbs[name]
 	}
 	if !ok && err != nil {
-		return nil, &Error{err.Error(), "box height 30 (or: box wider by 2 in, cap on body)"}
+		return nil, nil, &Error{err.Error(), "box height 30 (or: box wider by 2 in, cap on body)"}
 	}
 	if !ok {
-		return nil, &Error{fmt.Sprintf("%q is no word the quick line knows", r.words[0]), nearest(name)}
+		return nil, nil, &Error{fmt.Sprintf("%q is no word the quick line knows", r.words[0]), nearest(name)}
 	}
 	if !anywhere[name] && r.prop == "" {
 		if len(p.Props) != 1 {
-			return nil, &Error{"open a prop first", verbs["prop"].example}
+			return nil, nil, &Error{"open a prop first", verbs["prop"].example}
 		}
 		r.prop = p.Props[0].ID
 	}
@@ -207,13 +212,14 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 		if _, own := err.(*Error); !own {
 			err = &Error{err.Error(), v.example}
 		}
-		return nil, err
+		return nil, nil, err
 	}
-	if _, err := p.Apply(got.Edit); err != nil {
-		return nil, &Error{err.Error(), v.example}
+	q, err := p.Apply(got.Edit)
+	if err != nil {
+		return nil, nil, &Error{err.Error(), v.example}
 	}
 	got.Edit.Label = got.Text
-	return got, nil
+	return got, q, nil
 }
 
 // nearest is the example of the verb, or of the other word for one, that takes
