@@ -3,10 +3,13 @@ package plan
 import (
 	"encoding/json"
 	"os"
+	"reflect"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
@@ -63,5 +66,24 @@ func TestAFormatThatIsNoneIsNamed(t *testing.T) {
 		require.ErrorAs(t, err, &f, text)
 		assert.Equal(t, "format", f.Field)
 		assert.Contains(t, f.Why, want)
+	}
+}
+
+// In files a form's fields stand among the solid's own: no name is in both, and
+// one name has one type in every form.
+func TestFormFieldsHaveTheirOwnNames(t *testing.T) {
+	own, seen := jsonFields(reflect.TypeFor[Solid]()), map[string]reflect.Type{}
+	for _, n := range form.Names() {
+		k, _ := form.Of(n)
+		ft := reflect.TypeOf(k.Blank)
+		assert.True(t, ft.Comparable(), "%s: a shape is kept by its form", n)
+		for i := range ft.NumField() {
+			name, _, _ := strings.Cut(ft.Field(i).Tag.Get("json"), ",")
+			assert.False(t, own[name], "%s.%s", n, name)
+			if was, ok := seen[name]; ok {
+				assert.Equal(t, was, ft.Field(i).Type, "%s.%s", n, name)
+			}
+			seen[name] = ft.Field(i).Type
+		}
 	}
 }
