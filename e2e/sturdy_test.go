@@ -54,6 +54,8 @@ func TestWidths(t *testing.T) {
 		for _, path := range everyPlace {
 			s.goTo(path)
 			assert.LessOrEqual(t, eval[int](s, `document.documentElement.scrollWidth`), int(w), "%d %s", w, path)
+			assert.True(t, eval[bool](s, `(()=>{const k=document.querySelector(".ticket"); if(!k) return true;
+				return [k,...k.querySelectorAll(".about,.middle,.r")].every(e=>e.scrollHeight<=e.clientHeight+1||["auto","scroll"].includes(getComputedStyle(e).overflowY))})()`), "%d %s: the ticket is cut off", w, path)
 			if w == 390 {
 				small := eval[[]string](s, `[...document.querySelectorAll(".btn,.fl input:not([type=hidden]),.fl select,.door")].filter(e=>e.offsetParent&&e.getBoundingClientRect().height<24).map(e=>e.outerHTML.slice(0,80))`)
 				assert.Empty(t, small, "%s: targets too small for gloves", path)
