@@ -71,6 +71,14 @@ func TestEveryKindIsWhole(t *testing.T) {
 	}
 }
 
+// A drawn profile is scaled point by point, its unit kept; a name, and what is no
+// profile, stay as they are.
+func TestProfilesAreScaled(t *testing.T) {
+	for text, want := range map[string]string{"1,2 3,4": "2,4 6,8", "10,0 20,30 mm": "20,0 40,60 mm", "1.5,2in": "3,4 in", "dome": "dome", "": "", "1,2 x,y": "1,2 x,y"} {
+		assert.Equal(t, want, scaledPoints(text, 2), text)
+	}
+}
+
 func TestOrderOfAssembly(t *testing.T) {
 	b := Box{W: mm(600), D: mm(400), H: mm(900), Bottom: true, Lid: true}
 	s, err := b.Lay(on("xps1"))

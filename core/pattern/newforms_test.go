@@ -39,6 +39,9 @@ func TestPyramidWallsFillTheirVolume(t *testing.T) {
 	require.NoError(t, err)
 	assert.InDelta(t, tower.Panels[0].Edges[1].Tilt, same.Panels[0].Edges[1].Tilt, 1e-9)
 	assert.InDelta(t, tower.Panels[0].CutAngle, same.Panels[0].CutAngle, 1e-9)
+	for i, e := range tower.Panels[0].Edges {
+		assert.InDelta(t, e.Tilt, same.Panels[0].Edges[i].Tilt, 1e-9, e.Name)
+	}
 	for i, q := range tower.Panels[0].Inside {
 		assert.InDelta(t, q.X, same.Panels[0].Inside[i].X, 1e-9)
 		assert.InDelta(t, q.Y, same.Panels[0].Inside[i].Y, 1e-9)
