@@ -283,6 +283,7 @@ func TestBandAndScales(t *testing.T) {
 	assert.Equal(t, 15*8, scales.Panels[0].Copies, "15 rows of 7.5, whole ones half a scale over")
 	assert.InEpsilon(t, 80*60+math.Pi/2*40*40, scales.Panels[0].Area(), 1e-3, "straight above, half round below")
 	assert.Len(t, scales.Bodies, scales.Panels[0].Copies)
+	assert.InDelta(t, 600, extent(scales.Bodies).X, 1e-9, "trimmed at the sides")
 }
 
 // What stands in space of a tub is as large as the tub, by its own faces.

@@ -82,16 +82,17 @@ func (x Scaling) Lay() (*Shape, error) {
 	if x.Tall > r {
 		o = append(o, Point{x.Wide, x.Tall}, Point{0, x.Tall})
 	}
-	s := &Shape{Panels: []Panel{{ID: "scale", Name: "Scale", Copies: n, Thick: x.T, Outline: o}}, Results: results}
+	s := &Shape{Panels: []Panel{{ID: "scale", Name: "Scale", Copies: n, Thick: x.T, Outline: o, Notes: []string{"Trim those at the sides flush with the face when the glue holds."}}}, Results: results}
 	drawn := 0
 	for row := range rows {
 		shift := float64(row%2) * x.Wide / 2
 		for c := 0; float64(c)*x.Wide-shift < x.W-1e-9 && drawn < 600; c++ {
 			left, foot, y := float64(c)*x.Wide-shift-x.W/2, float64(row)*x.Show, -x.T*float64(1+row%2)
 			var outer, inner []Vec
-			for _, q := range o {
-				outer = append(outer, Vec{left + q.X, y, foot + q.Y})
-				inner = append(inner, Vec{left + q.X, y + x.T, foot + q.Y})
+			for _, q := range o { // those at the sides are trimmed to the face
+				at := math.Min(math.Max(left+q.X, -x.W/2), x.W/2)
+				outer = append(outer, Vec{at, y, foot + q.Y})
+				inner = append(inner, Vec{at, y + x.T, foot + q.Y})
 			}
 			s.Bodies = append(s.Bodies, prism("scale", drawn, outer, inner, Vec{0, -1, 0}))
 			drawn++
