@@ -40,16 +40,8 @@ func moved(w *plan.Work, s *plan.Solid, dx, dz, near float64) plan.Solid {
 		xs = append(xs, x, x-half, x+half, x-half+own.X, x+half-own.X)
 		zs = append(zs, o.Z.Value(), o.Z.Value()+shape.Size.Z, o.Z.Value()-own.Z)
 	}
-	tape := func(mm float64) measure.Length {
-		if math.Abs(mm) < 0.01 {
-			return measure.Length{}
-		}
-		l, err := measure.Parse[measure.LengthKind](measure.Tape(mm, w.Plan.Metric()))
-		if err != nil {
-			return measure.Length{}
-		}
-		return l
-	}
+	tape := func(mm float64) measure.Length { return measure.OnTape(mm, w.Plan.Metric()) }
+
 	if dx != 0 {
 		next.X = tape(settle(s.X.Value()+dx, xs))
 	}

@@ -83,7 +83,7 @@ func TestTemplatesAreSound(t *testing.T) {
 	require.NoError(t, st.Create(context.Background(), plan.New("fresh", "Fresh", "mm", ""), false))
 	_, page, _ := got(t, srv, "/p/fresh")
 	assert.Equal(t, 3, strings.Count(page, "Start with it"))
-	code, _ := post(t, srv, "/p/fresh/lines", url.Values{"lines": {shorthand.Templates[2].Metric}})
+	code, _ := post(t, srv, "/p/fresh/lines", url.Values{"lines": {shorthand.Templates[2].Lines(true)}})
 	assert.Equal(t, http.StatusSeeOther, code)
 	code, page = post(t, srv, "/p/fresh/lines", url.Values{"lines": {"prop a\nbox 1"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, code)

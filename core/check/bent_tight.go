@@ -57,7 +57,7 @@ var _ = rule("bent-tight", Stop, "A sheet is bent tighter than it bends without 
 		}
 		tube, wrapped := s.Form.(form.Wrap)
 		if skin := math.Floor(tube.W.Value()/2/(b.Cold+1)/step) * step; wrapped && tube.Skin.IsZero() && skin > 0 && skin < m.Thick.Value() {
-			next := s.Set("skin", length(w, skin))
+			next := s.Set("skin", tape(w, skin))
 			snag.Mends = append(snag.Mends, put(w, fmt.Sprintf("Kerf the inside, leaving %s", w.Len(skin)), "solid", s.ID, next))
 		}
 		for _, o := range flexible(w, m) {
@@ -90,13 +90,4 @@ func flexible(w *plan.Work, m stock.Material) []stock.Material {
 	off := func(o stock.Material) float64 { return math.Abs(o.Thick.Value() - m.Thick.Value()) }
 	slices.SortStableFunc(out, func(a, b stock.Material) int { return cmp.Compare(off(a), off(b)) })
 	return out
-}
-
-// length is mm as the plan writes lengths.
-func length(w *plan.Work, mm float64) measure.Length {
-	l, err := measure.Parse[measure.LengthKind](measure.Tape(mm, w.Plan.Metric()))
-	if err != nil {
-		return measure.Length{}
-	}
-	return l
 }

@@ -40,10 +40,7 @@ var _ = rule("sealed-in", Stop, "What needs a hand later (supply, fuse, switch) 
 })
 
 // tape is a length rounded to what a tape shows.
-func tape(w *plan.Work, mm float64) measure.Length {
-	l, _ := measure.Parse[measure.LengthKind](measure.Tape(mm, w.Plan.Metric()))
-	return l
-}
+func tape(w *plan.Work, mm float64) measure.Length { return measure.OnTape(mm, w.Plan.Metric()) }
 
 var _ = rule("unproven", Fix, "A lamp is closed in before it was lit on the bench.", func(w *plan.Work, say func(Snag)) {
 	groups := map[string][]plan.Device{}

@@ -237,49 +237,47 @@ func Scaled(x Form, by func(measure.Length) measure.Length, f float64) Form {
 	return v.Interface().(Form)
 }
 
-// Length is one of a form's lengths by its name in files; zero when it has none
-// such.
-func Length(f Form, field string) measure.Length {
-	if f == nil {
-		return measure.Length{}
-	}
-	v := reflect.ValueOf(f)
+// field is a form's field by its name in files.
+func field(v reflect.Value, name string) (reflect.Value, bool) {
 	for i := range v.NumField() {
-		if name, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ","); name == field {
-			l, _ := v.Field(i).Interface().(measure.Length)
-			return l
+		if n, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ","); n == name {
+			return v.Field(i), true
 		}
 	}
-	return measure.Length{}
+	return reflect.Value{}, false
 }
+
+// value is one of a form's fields by its name in files; the zero value when it has
+// none such, or one of another type.
+func value[T any](f Form, name string) (v T) {
+	if f == nil {
+		return v
+	}
+	if at, ok := field(reflect.ValueOf(f), name); ok {
+		v, _ = at.Interface().(T)
+	}
+	return v
+}
+
+// Length is one of a form's lengths by its name in files; zero when it has none
+// such.
+func Length(f Form, name string) measure.Length { return value[measure.Length](f, name) }
 
 // Int is one of a form's whole numbers by its name in files; 0 when it has none
 // such.
-func Int(f Form, field string) int {
-	if f == nil {
-		return 0
-	}
-	v := reflect.ValueOf(f)
-	for i := range v.NumField() {
-		if name, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ","); name == field && v.Field(i).Kind() == reflect.Int {
-			return int(v.Field(i).Int())
-		}
-	}
-	return 0
-}
+func Int(f Form, name string) int { return value[int](f, name) }
 
 // With is the form with one of its fields set by its name in files. It panics on
 // a name or a type that the form does not have.
-func With(f Form, field string, value any) Form {
+func With(f Form, name string, to any) Form {
 	v := reflect.New(reflect.TypeOf(f)).Elem()
 	v.Set(reflect.ValueOf(f))
-	for i := range v.NumField() {
-		if name, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ","); name == field {
-			v.Field(i).Set(reflect.ValueOf(value))
-			return v.Interface().(Form)
-		}
+	at, ok := field(v, name)
+	if !ok {
+		panic(fmt.Sprintf("form: %T has no %s", f, name))
 	}
-	panic(fmt.Sprintf("form: %T has no %s", f, field))
+	at.Set(reflect.ValueOf(to))
+	return v.Interface().(Form)
 }
 
 // KindOf is the name of a form's kind.

@@ -31,7 +31,7 @@ func (f Frame) Lay(on On) (*pattern.Shape, error) {
 		levels = 2
 	}
 	od := on.Stock.OD.Value()
-	return laid(pattern.Frame{W: f.W.Value(), D: f.D.Value(), H: f.H.Value(), Levels: levels, OD: od, Bore: on.Stock.Bore(), TakeOff: f.TakeOff.Or(pattern.TakeOff(od)), Load: f.Load.Value(), Density: on.Stock.Density}, "width", "w", "depth", "d", "height", "h")
+	return laid(pattern.Frame{W: f.W.Value(), D: f.D.Value(), H: f.H.Value(), Levels: levels, OD: od, Bore: on.Stock.Bore(), TakeOff: f.TakeOff.Or(pattern.TakeOff(od)), Load: f.Load.Value()}, "width", "w", "depth", "d", "height", "h")
 }
 
 // Order is dry first, one level after another.

@@ -139,3 +139,16 @@ func Run(mm float64, metric bool) string {
 	}
 	return Decimal(math.Trunc(in/12), 0) + "' " + Decimal(math.Abs(math.Mod(in, 12)), 0) + `"`
 }
+
+// OnTape is mm as a length a tape shows, in inches or millimetres; zero for what is
+// too small for one.
+func OnTape(mm float64, metric bool) Length {
+	if math.Abs(mm) < 0.01 {
+		return Length{}
+	}
+	l, err := Parse[lengthKind](Tape(mm, metric))
+	if err != nil {
+		return Length{}
+	}
+	return l
+}

@@ -17,7 +17,6 @@ type Frame struct {
 	OD, Bore float64
 	TakeOff  float64 // from a fitting's middle to where the pipe stops in it
 	Load     float64 // kg hung on the middle of the longest rail
-	Density  float64
 }
 
 // takeOffs are from the middle of a socket fitting to the stop in it, mm by the

@@ -65,13 +65,8 @@ func (r *reader) opening() (*Reading, error) {
 			o.Face = shape.Walls[0]
 		}
 	}
-	tape := func(mm float64) measure.Length {
-		l, err := measure.Parse[measure.LengthKind](measure.Tape(mm, r.p.Metric()))
-		if err != nil {
-			return measure.Length{}
-		}
-		return l
-	}
+	tape := func(mm float64) measure.Length { return measure.OnTape(mm, r.p.Metric()) }
+
 	if o.Y = up; up.IsZero() {
 		high := shape.Size.Z
 		for _, p := range shape.Panels {

@@ -22,13 +22,8 @@ func (r *reader) place(t thing, words []string) (*Reading, error) {
 	}
 	next := *s
 	how := strings.ToLower(words[0])
-	tape := func(mm float64) measure.Length {
-		l, err := measure.Parse[measure.LengthKind](measure.Tape(mm, r.p.Metric()))
-		if err != nil {
-			return measure.Length{}
-		}
-		return l
-	}
+	tape := func(mm float64) measure.Length { return measure.OnTape(mm, r.p.Metric()) }
+
 	line := r.phrase(words[1:])
 	at := line.After("at")
 	own, err := s.Shape(r.lib)
@@ -47,7 +42,7 @@ func (r *reader) place(t thing, words []string) (*Reading, error) {
 			return nil, fmt.Errorf("say at what height, such as %s hangs at 6 ft", s.Name)
 		}
 		next.Z = at
-		return r.put(fmt.Sprintf("%s hangs, its foot at %s", s.Name, r.say(at)), "solid", s.ID, next)
+		return r.put(fmt.Sprintf("%s hangs, its foot at %s", s.Name, w(r, at)), "solid", s.ID, next)
 	}
 	side := line.OneOf("right", "left", "right")
 	other, rest, ok := r.named(line.List)
@@ -68,7 +63,7 @@ func (r *reader) place(t thing, words []string) (*Reading, error) {
 	case "on":
 		up := o.Z.Value() + that.Size.Z
 		next.Z = tape(up)
-		text += ", " + r.say(next.Z) + " up"
+		text += ", " + w(r, next.Z) + " up"
 	case "in", "inside", "around":
 		up := o.Z.Value() + at.Value()
 		if next.Z = tape(up); up == 0 {
@@ -80,10 +75,10 @@ func (r *reader) place(t thing, words []string) (*Reading, error) {
 		}
 		if inner.Size.X > outer.Size.X+.5 || inner.Size.Y > outer.Size.Y+.5 {
 			return nil, fmt.Errorf("%s is larger than what should be round it: %s by %s against %s by %s", names,
-				r.mm(inner.Size.X), r.mm(inner.Size.Y), r.mm(outer.Size.X), r.mm(outer.Size.Y))
+				measure.Tape(inner.Size.X, r.p.Metric()), measure.Tape(inner.Size.Y, r.p.Metric()), measure.Tape(outer.Size.X, r.p.Metric()), measure.Tape(outer.Size.Y, r.p.Metric()))
 		}
 		if !at.IsZero() {
-			text += ", " + r.say(at) + " up it"
+			text += ", " + w(r, at) + " up it"
 		}
 	case "beside":
 		off := (that.Size.X + own.Size.X) / 2
@@ -101,10 +96,6 @@ func (r *reader) place(t thing, words []string) (*Reading, error) {
 	}
 	return r.put(text, "solid", s.ID, next)
 }
-
-func (r *reader) say(l measure.Length) string { return measure.Tape(l.Value(), r.p.Metric()) }
-
-func (r *reader) mm(v float64) string { return measure.Tape(v, r.p.Metric()) }
 
 // known reads a phrase that begins with the name of a thing: what is set on it,
 // or where it goes. It is meant so when a field or a relation follows the name.

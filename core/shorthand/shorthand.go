@@ -361,11 +361,7 @@ func (r *reader) top(s *plan.Solid) measure.Length {
 	if !stands { // nothing is piled on what hangs
 		return measure.Length{}
 	}
-	z, err := measure.Parse[measure.LengthKind](measure.Tape(top, r.p.Metric()))
-	if err != nil {
-		return measure.Length{}
-	}
-	return z
+	return measure.OnTape(top, r.p.Metric())
 }
 
 // beside is where a new solid stands so that it does not stand in another of
@@ -388,11 +384,7 @@ func (r *reader) beside(s *plan.Solid) measure.Length {
 	if !some {
 		return measure.Length{}
 	}
-	x, err := measure.Parse[measure.LengthKind](measure.Tape(right+4*measure.Inch+own.Size.X/2, r.p.Metric()))
-	if err != nil {
-		return measure.Length{}
-	}
-	return x
+	return measure.OnTape(right+4*measure.Inch+own.Size.X/2, r.p.Metric())
 }
 
 func (r *reader) prop_() (*Reading, error) {
