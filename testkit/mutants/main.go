@@ -1,7 +1,9 @@
 // Command mutants changes one thing at a time in core's rules and runs the
-// tests that should notice: a constant times ten, a comparison that takes in or
-// leaves out its edge, a plus for a minus, an and for an or. The sample is
-// drawn by seed; the sources themselves are never touched (go test -overlay).
+// tests that should notice: a constant times ten, a comparison turned round (of
+// whole numbers: with its edge in or out), a plus for a minus, an and for an or.
+// With -edges measures' comparisons only gain or lose their edge, which few
+// rules can show. The sample is drawn by seed; the sources themselves are never
+// touched (go test -overlay).
 package main
 
 import (
@@ -11,9 +13,8 @@ import (
 	"flag"
 	"fmt"
 	"go/ast"
-	"go/parser"
 	"go/token"
-	"io/fs"
+	"go/types"
 	"log"
 	"math/rand/v2"
 	"os"
@@ -25,6 +26,8 @@ import (
 	"strings"
 	"sync"
 	"time"
+
+	"golang.org/x/tools/go/packages"
 )
 
 // Mutant is one change: a file's bytes from..to become text.
@@ -38,17 +41,18 @@ var flips = map[token.Token]string{
 	token.ADD: "-", token.SUB: "+", token.MUL: "/", token.QUO: "*", token.LAND: "||", token.LOR: "&&",
 }
 
-// Of lists every mutant of a source file.
-func Of(file string, src []byte) ([]Mutant, error) {
-	set := token.NewFileSet()
-	f, err := parser.ParseFile(set, file, src, 0)
-	if err != nil {
-		return nil, err
-	}
+var turned = map[token.Token]string{token.LSS: ">=", token.LEQ: ">", token.GTR: "<=", token.GEQ: "<"}
+
+// Of lists every mutant of a source file that was read and typed.
+func Of(file string, set *token.FileSet, f *ast.File, info *types.Info, edges bool) []Mutant {
 	var out []Mutant
 	add := func(at token.Pos, was, now string) {
 		p := set.Position(at)
 		out = append(out, Mutant{file, was + " -> " + now, now, p.Offset, p.Offset + len(was), p.Line})
+	}
+	measure := func(e ast.Expr) bool {
+		b, ok := info.TypeOf(e).Underlying().(*types.Basic)
+		return ok && b.Info()&types.IsFloat != 0
 	}
 	ast.Inspect(f, func(n ast.Node) bool {
 		switch x := n.(type) {
@@ -65,12 +69,15 @@ func Of(file string, src []byte) ([]Mutant, error) {
 			}
 		case *ast.BinaryExpr:
 			if now, ok := flips[x.Op]; ok && !text(x.X) && !text(x.Y) {
+				if t, ok := turned[x.Op]; ok && !edges && (measure(x.X) || measure(x.Y)) {
+					now = t
+				}
 				add(x.OpPos, x.Op.String(), now)
 			}
 		}
 		return true
 	})
-	return out, nil
+	return out
 }
 
 // text is true of a string's literal: joining words is no rule.
@@ -85,21 +92,31 @@ func text(e ast.Expr) bool {
 }
 
 // every lists the mutants of all sources below a directory, by file.
-func every(dir string) ([]Mutant, error) {
+func every(dir string, edges bool) ([]Mutant, error) {
+	here, err := os.Getwd()
+	if err != nil {
+		return nil, err
+	}
+	set := token.NewFileSet()
+	pkgs, err := packages.Load(&packages.Config{Fset: set, Mode: packages.NeedName | packages.NeedFiles | packages.NeedImports |
+		packages.NeedDeps | packages.NeedTypes | packages.NeedTypesInfo | packages.NeedSyntax}, "./"+dir+"/...")
+	if err != nil {
+		return nil, err
+	}
 	var all []Mutant
-	err := filepath.WalkDir(dir, func(path string, d fs.DirEntry, err error) error {
-		if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
-			return err
+	for _, p := range pkgs {
+		if len(p.Errors) > 0 {
+			return nil, p.Errors[0]
 		}
-		src, err := os.ReadFile(path)
-		if err != nil {
-			return err
+		for _, f := range p.Syntax {
+			file, err := filepath.Rel(here, set.Position(f.Pos()).Filename)
+			if err != nil {
+				return nil, err
+			}
+			all = append(all, Of(file, set, f, p.TypesInfo, edges)...)
 		}
-		ms, err := Of(path, src)
-		all = append(all, ms...)
-		return err
-	})
-	return all, err
+	}
+	return all, nil
 }
 
 // tried runs the tests over one mutant: "killed by" a package, "survived", or
@@ -162,8 +179,9 @@ func main() {
 	limit := flag.Duration("time", 30*time.Minute, "stop after this long")
 	side := flag.Int("side", 2, "how many at once")
 	only := flag.String("only", "", "regular expression of the files")
+	edges := flag.Bool("edges", false, "comparisons of measures only gain or lose their edge")
 	flag.Parse()
-	all, err := every("core")
+	all, err := every("core", *edges)
 	if err != nil {
 		log.Fatal(err)
 	}

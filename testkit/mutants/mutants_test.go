@@ -4,6 +4,7 @@ import (
 	"context"
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -14,15 +15,6 @@ import (
 // lets them live. Run over a module of its own.
 func TestMutantsAreFoundAndTried(t *testing.T) {
 	src := "package rule\n\nfunc Over(a float64) bool { return a > 2.5 && \"x\" == \"x\" }\n"
-	ms, err := Of("rule.go", []byte(src))
-	require.NoError(t, err)
-	var what []string
-	for _, m := range ms {
-		what = append(what, m.What)
-		assert.Equal(t, m.What[:len(src[m.From:m.To])], src[m.From:m.To])
-	}
-	assert.ElementsMatch(t, []string{"> -> >=", "2.5 -> (10*2.5)", "&& -> ||"}, what)
-
 	dir := t.TempDir()
 	t.Chdir(dir)
 	write := func(name, text string) {
@@ -31,6 +23,17 @@ func TestMutantsAreFoundAndTried(t *testing.T) {
 	write("go.mod", "module rule\n\ngo 1.26\n")
 	write("rule.go", src)
 	write("rule_test.go", "package rule\n\nimport \"testing\"\n\nfunc TestOver(t *testing.T) {\n\tif !Over(3) || Over(2) {\n\t\tt.Fatal()\n\t}\n}\n")
+	ms, err := every(".", true)
+	require.NoError(t, err)
+	var what []string
+	for _, m := range ms {
+		what = append(what, m.What)
+		assert.Equal(t, m.What[:len(src[m.From:m.To])], src[m.From:m.To])
+	}
+	assert.ElementsMatch(t, []string{"> -> >=", "2.5 -> (10*2.5)", "&& -> ||"}, what)
+	round, err := every(".", false)
+	require.NoError(t, err)
+	assert.True(t, slices.ContainsFunc(round, func(m Mutant) bool { return m.What == "> -> <=" }), "a measure's comparison is turned round")
 	got := map[string]string{}
 	for _, m := range ms {
 		end, err := tried(context.Background(), m, nil)
