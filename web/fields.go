@@ -36,19 +36,10 @@ type Option struct {
 type spec struct{ name, label, kind string }
 
 var specs = map[string][]spec{
-	"display":    {{"name", "Name", "text"}, {"opens", "Opens", "text"}, {"units", "Units", "in|mm"}, {"temp", "Workshop", "text"}, {"rh", "Humidity, %", "text"}, {"kerf", "Saw kerf", "text"}, {"margin", "Sheet margin", "text"}, {"nights", "Nights", "text"}, {"night", "A night", "text"}, {"duty", "Scenes run, %", "text"}, {"outdoors", "Outdoors", "check"}},
-	"prop":       {{"name", "Name", "text"}, {"known", "One known dimension", "text"}, {"of", "It is the", "height|width|depth"}, {"note", "Note", "text"}},
 	"seam":       {{"seam", "Large parts", "|butt|half-lap"}, {"seamAt", "Seam at", "text"}, {"lap", "Lap", "text"}},
-	"picture":    {{"name", "Name", "text"}, {"known", "A to B is", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}, {"upright", "A to B stands upright", "check"}},
-	"squared":    {{"name", "Name", "text"}, {"sqw", "Rectangle, wide", "text"}, {"sqh", "Rectangle, high", "text"}, {"x", "Prop, right by", "text"}, {"z", "Prop, up by", "text"}},
-	"offcut":     {{"stock", "Stock", "sheet"}, {"w", "Across", "text"}, {"h", "Along the grain", "text"}, {"label", "Label", "text"}},
-	"joint":      {{"a", "This part", "text"}, {"b", "meets", "text"}, {"glue", "Glue", "glue"}, {"length", "Glue line", "text"}, {"strain", "Under strain", "check"}},
-	"finish":     {{"layers", "Coats from the surface up", "wide"}},
 	"supply":     {{"name", "Name", "text"}, {"product", "Supply", "supply"}, {"volts", "or volts", "text"}, {"amps", "and amps", "text"}, {"in", "Built into", "solids"}, {"outlet", "Plugged into", "outlets"}},
 	"converter":  {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"volts", "Gives", "text"}, {"amps", "at most", "text"}, {"in", "Built into", "solids"}},
 	"battery":    {{"name", "Name", "text"}, {"cell", "Cell", "cells"}, {"cells", "In a row", "text"}, {"sets", "Rows", "text"}, {"in", "Built into", "solids"}},
-	"outlet":     {{"name", "Name", "text"}, {"volts", "Volts", "text"}, {"breaker", "Breaker", "text"}, {"gauge", "Cord gauge", "text"}, {"cord", "Cord length", "text"}, {"guard", "Ground-fault protected", "check"}},
-	"plug":       {{"name", "Name", "text"}, {"watts", "Watts", "text"}, {"outlet", "Outlet", "outlets"}, {"duty", "Draws, % of the time", "text"}, {"heater", "A heater", "check"}},
 	"run":        {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"gauge", "Gauge", "text"}, {"length", "One way", "text"}, {"fedAt", "Fed along it at", "text"}, {"to", "Far end to", "feeders"}, {"toAt", "At, along that", "text"}, {"back", "By a second pair of", "text"}, {"path", "Path: right,back,up of each corner", "wide"}},
 	"connector":  {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"rating", "Contacts", "text"}, {"resistor", "Each contact", "text"}, {"in", "Built into", "solids"}},
 	"controller": {{"name", "Name", "text"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}, {"volts", "Runs on", "text"}, {"amps", "Takes", "text"}, {"logic", "Its pins give", "text"}, {"in", "Built into", "solids"}},
@@ -58,10 +49,6 @@ var specs = map[string][]spec{
 	"led":        {{"row", "LEDs in a row", "text"}, {"resistor", "Resistor", "text"}},
 	"strip":      {{"length", "Length", "text"}, {"feeds", "Fed at, %", "text"}, {"gauge", "Feed gauge", "text"}},
 	"pixels":     {{"bright", "Held to, %", "text"}, {"data", "Data from", "datas"}, {"pin", "Pin", "text"}, {"dataLead", "Data wire", "text"}, {"common", "Data ground", "check"}, {"shifter", "Level shifter", "check"}, {"damper", "Data resistor", "check"}, {"bulk", "Feed capacitor", "check"}},
-	"input":      {{"name", "Name", "text"}, {"kind", "Kind", "button|mat|beam|switch"}, {"minPulse", "Least pulse", "text"}, {"holdOff", "Hold-off", "text"}, {"closed", "Normally closed", "check"}},
-	"scene":      {{"name", "Name", "text"}, {"length", "Length", "text"}, {"cues", "Cues", "wide"}},
-	"trigger":    {{"input", "Input", "inputs"}, {"scene", "Scene", "scenes"}, {"latch", "How", "one-shot|retrigger|momentary|toggle"}, {"rest", "Rest after", "text"}},
-	"lot":        {{"glue", "Glue", "glue"}, {"opened", "Opened", "text"}},
 }
 
 // placed are the fields every solid has for where it stands in its prop.
@@ -79,99 +66,95 @@ func tooLarge(w *plan.Work, solid string) bool {
 	return false
 }
 
-// solidSpecs are the fields of a solid: its name, its form's own as their tags
-// have them, its stock, and what every solid has. Short ones come first, then
-// ticks, then long texts.
-func solidSpecs(x *plan.Solid) []spec {
+// tagged are the fields of a struct as their tags have them: short ones, ticks
+// and long texts, each in the struct's own order.
+func tagged(v any) (short, ticks, long []spec) {
+	t := reflect.TypeOf(v)
+	if t.Kind() == reflect.Pointer {
+		t = t.Elem()
+	}
+	for i := range t.NumField() {
+		f := t.Field(i)
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		label := f.Tag.Get("label")
+		if s, ok := v.(interface{ Shows(field string) bool }); label == "" || ok && !s.Shows(name) {
+			continue
+		}
+		switch {
+		case f.Type.Kind() == reflect.Bool:
+			ticks = append(ticks, spec{name, label, "check"})
+		case f.Tag.Get("choose") != "":
+			short = append(short, spec{name, label, f.Tag.Get("choose")})
+		case f.Tag.Get("wide") != "":
+			long = append(long, spec{name, label, "wide"})
+		default:
+			short = append(short, spec{name, label, "text"})
+		}
+	}
+	return short, ticks, long
+}
+
+// solidSpecs are the fields of a solid: its name, its form's own, its stock, and
+// what every solid has.
+func solidSpecs(w *plan.Work, x *plan.Solid) []spec {
 	k, _ := form.Of(x.Kind)
-	short := []spec{{"name", "Name", "text"}}
+	out := []spec{{"name", "Name", "text"}}
 	var choices, ticks, long []spec
 	if x.Form != nil {
-		t := reflect.TypeOf(x.Form)
-		for i := range t.NumField() {
-			f := t.Field(i)
-			name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
-			label := f.Tag.Get("label")
-			switch {
-			case label == "":
-			case f.Type.Kind() == reflect.Bool:
-				ticks = append(ticks, spec{name, label, "check"})
-			case f.Tag.Get("choose") != "":
-				choices = append(choices, spec{name, label, f.Tag.Get("choose")})
-			case f.Tag.Get("wide") != "":
-				long = append(long, spec{name, label, "wide"})
-			default:
-				short = append(short, spec{name, label, "text"})
+		var short []spec
+		short, ticks, long = tagged(x.Form)
+		for _, s := range short {
+			if s.kind == "text" {
+				out = append(out, s)
+			} else {
+				choices = append(choices, s)
 			}
 		}
 	}
-	out := append(append(short, spec{"stock", "Stock", k.Form}), choices...)
-	out = append(append(out, ticks...), spec{"sealed", "Closed for good", "check"}, spec{"lit", "Light must pass", "check"})
+	out = append(append(append(out, spec{"stock", "Stock", k.Form}), choices...), ticks...)
+	out = append(out, spec{"sealed", "Closed for good", "check"}, spec{"lit", "Light must pass", "check"})
 	if k.Form == "sheet" {
 		long = append(long, spec{"openings", "Openings", "wide"})
 	}
-	return append(out, long...)
+	out = append(out, long...)
+	switch {
+	case x.Seam != "":
+		out = append(out, specs["seam"]...)
+	case k.Splits && tooLarge(w, x.ID):
+		out = append(out, specs["seam"][0])
+	}
+	return append(out, placed...)
 }
 
 func specsOf(w *plan.Work, v any) []spec {
 	switch x := v.(type) {
 	case *plan.Good:
 		return goodSpecs(x)
-	case *plan.Outlet:
-		return specs["outlet"]
-	case *plan.Plug:
-		return specs["plug"]
-	case *plan.Offcut:
-		return specs["offcut"]
-	case *plan.Picture:
-		if len(x.Corners) == 4 {
-			return specs["squared"]
-		}
-		return specs["picture"]
-	case *plan.Display:
-		return specs["display"]
-	case *plan.Prop:
-		return specs["prop"]
 	case *plan.Solid:
-		list := solidSpecs(x)
-		k, _ := form.Of(x.Kind)
-		switch {
-		case x.Seam != "":
-			list = append(list, specs["seam"]...)
-		case k.Splits && tooLarge(w, x.ID):
-			list = append(list, specs["seam"][0])
-		}
-		return append(list, placed...)
-	case *plan.Joint:
-		return specs["joint"]
-	case *plan.Finish:
-		return specs["finish"]
+		return solidSpecs(w, x)
 	case *plan.Device:
-		s := specs[x.Kind]
-		if x.Kind == "supply" && x.Cell != "" {
-			s = specs["battery"]
-		}
-		switch k := w.Lib.Lamps[x.Product].Kind; {
-		case x.Kind == "lamp" && k == "led":
-			s = append(append([]spec(nil), s...), specs["led"]...)
-		case x.Kind == "lamp" && (k == "strip" || k == "pixels"): // what makes it a strip comes first
-			all := append(append([]spec(nil), s[:3]...), specs["strip"]...)
-			if k == "pixels" {
-				all = append(all, specs["pixels"]...)
-			}
-			s = append(all, s[3:]...)
-		}
-		return s
-	case *plan.Input:
-		return specs["input"]
-	case *plan.Scene:
-		return specs["scene"]
-	case *plan.Trigger:
-		return specs["trigger"]
-	case *plan.Lot:
-		return specs["lot"]
+		return deviceSpecs(w, x)
 	}
-	return nil
+	short, ticks, long := tagged(v)
+	return append(append(short, ticks...), long...)
+}
+
+func deviceSpecs(w *plan.Work, x *plan.Device) []spec {
+	s := specs[x.Kind]
+	if x.Kind == "supply" && x.Cell != "" {
+		s = specs["battery"]
+	}
+	switch k := w.Lib.Lamps[x.Product].Kind; {
+	case x.Kind == "lamp" && k == "led":
+		s = append(append([]spec(nil), s...), specs["led"]...)
+	case x.Kind == "lamp" && (k == "strip" || k == "pixels"): // what makes it a strip comes first
+		all := append(append([]spec(nil), s[:3]...), specs["strip"]...)
+		if k == "pixels" {
+			all = append(all, specs["pixels"]...)
+		}
+		s = append(all, s[3:]...)
+	}
+	return s
 }
 
 // fieldsOf are an element's fields with their values as written.

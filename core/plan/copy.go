@@ -9,147 +9,90 @@ import (
 	"zapbarn/core/pattern"
 )
 
+// copying is a prop being made once more.
+type copying struct {
+	p    *Plan
+	prop string               // the new one's ID
+	ids  map[[2]string]string // what a kind's ID is called in the copy
+	used map[[2]string]bool
+}
+
+// to is what an element is called in the copy: as it was when it is shared.
+func (c *copying) to(kind, id string) string {
+	if n, ok := c.ids[[2]string{kind, id}]; ok {
+		return n
+	}
+	return id
+}
+
+// fresh is an ID from a name that neither the plan nor the copy has.
+func (c *copying) fresh(kind, name string) string {
+	base := Slug(name)
+	id := base
+	for n := 2; c.taken(kind, id); n++ {
+		id = Numbered(base, n)
+	}
+	return id
+}
+
+// numbered is the next free short name: S2 of S1.
+func (c *copying) numbered(kind, id string) string {
+	prefix := strings.TrimRight(id, "0123456789")
+	if prefix == "" {
+		prefix = "D"
+	}
+	for n := 1; ; n++ {
+		if id = fmt.Sprintf("%s%d", prefix, n); !c.taken(kind, id) {
+			return id
+		}
+	}
+}
+
+func (c *copying) taken(kind, id string) bool {
+	v, _ := c.p.Get(kind, id)
+	return v != nil || c.used[[2]string{kind, id}]
+}
+
 // CopyProp is the edit that makes a prop once more under a new name, with all
-// that belongs to it: solids, joints, coats, wiring, inputs, scenes, triggers.
-// What it shares with others, such as an outlet, or a supply of another prop that
-// feeds it, stays shared. Devices get fresh short names; readings, waivers and
-// pictures are of the first one and are not copied. It returns the new prop's ID.
+// that belongs to it and has an again in its kind: solids, joints, coats, wiring,
+// inputs, scenes, triggers, notes. What it shares with others, such as an outlet,
+// or a supply of another prop that feeds it, stays shared. Devices get fresh short
+// names; readings, waivers and pictures are of the first one and are not copied.
+// It returns the new prop's ID.
 func (p *Plan) CopyProp(id, name string) (Edit, string, error) {
 	from := p.Prop(id)
 	if from == nil {
 		return Edit{}, "", fmt.Errorf("there is no prop %q", id)
 	}
-	q := p.Clone() // takes the copies one by one, so that fresh names are fresh
 	e := Edit{Label: "copy " + from.Name + " as " + name}
-	put := func(kind, id string, v any) error {
-		c := q.Put(kind, id, v)
-		e.Changes = append(e.Changes, c)
-		k, err := kindNamed(kind)
-		if err != nil {
-			return err
-		}
-		return k.put(q, -1, c.After)
-	}
+	c := &copying{p: p, ids: map[[2]string]string{}, used: map[[2]string]bool{}}
 	prop := *from
-	prop.ID, prop.Name = q.FreshID("prop", name), name
-	if err := put("prop", prop.ID, prop); err != nil {
-		return e, "", err
+	prop.ID, prop.Name = p.FreshID("prop", name), name
+	c.prop, c.ids[[2]string{"prop", id}] = prop.ID, prop.ID
+	e.Changes = append(e.Changes, p.Put("prop", prop.ID, prop))
+	type twin struct {
+		kind, id string
+		v        any
 	}
-	solid, device, input, scene := map[string]string{}, map[string]string{}, map[string]string{}, map[string]string{}
-	to := func(m map[string]string, id string) string {
-		if n, ok := m[id]; ok {
-			return n
-		}
-		return id
-	}
-	for _, s := range p.Solids {
-		if s.Prop != id {
+	var twins []twin
+	for _, k := range kinds { // named first: they refer to each other both ways
+		if k.again == nil {
 			continue
 		}
-		was := s.ID
-		s.ID, s.Prop = q.FreshID("solid", prop.ID+"-"+s.Name), prop.ID
-		solid[was] = s.ID
-		if err := put("solid", s.ID, s); err != nil {
-			return e, "", err
-		}
-	}
-	for _, d := range p.Devices { // named first: they refer to each other both ways
-		if d.Prop == id {
-			device[d.ID] = ""
-		}
-	}
-	taken := map[string]bool{}
-	for _, d := range p.Devices {
-		taken[d.ID] = true
-	}
-	for _, d := range p.Devices {
-		if d.Prop != id {
-			continue
-		}
-		prefix := strings.TrimRight(d.ID, "0123456789")
-		if prefix == "" {
-			prefix = "D"
-		}
-		for n := 1; ; n++ {
-			if fresh := fmt.Sprintf("%s%d", prefix, n); !taken[fresh] {
-				taken[fresh], device[d.ID] = true, fresh
-				break
+		for _, x := range k.all(p) {
+			if p.Belongs(x.Value) != id {
+				continue
+			}
+			v := k.twinOf(x.Value)
+			if fresh := k.again(v, c); fresh != "" {
+				c.ids[[2]string{k.name, x.ID}], c.used[[2]string{k.name, fresh}] = fresh, true
+				twins = append(twins, twin{k.name, fresh, v})
 			}
 		}
 	}
-	for _, d := range p.Devices {
-		if d.Prop != id {
-			continue
-		}
-		fresh := device[d.ID]
-		if d.Name = strings.ReplaceAll(d.Name, d.ID, fresh); d.Name == "" {
-			d.Name = fresh
-		}
-		d.ID, d.Prop, d.Proven = fresh, prop.ID, false
-		d.From, d.To, d.Data, d.In = to(device, d.From), to(device, d.To), to(device, d.Data), to(solid, d.In)
-		if err := put("device", d.ID, d); err != nil {
-			return e, "", err
-		}
-	}
-	part := func(ref string) string {
-		s, panel, ok := strings.Cut(ref, "/")
-		if ok {
-			return to(solid, s) + "/" + panel
-		}
-		return to(solid, s)
-	}
-	for _, j := range p.Joints {
-		if j.Prop == id {
-			j.A, j.B, j.Prop = part(j.A), part(j.B), prop.ID
-			j.ID = q.FreshID("joint", j.A+" "+j.B)
-			if err := put("joint", j.ID, j); err != nil {
-				return e, "", err
-			}
-		}
-	}
-	for _, f := range p.Finishes {
-		if n, ok := solid[f.Solid]; ok {
-			f.ID, f.Solid = n, n
-			if err := put("finish", f.ID, f); err != nil {
-				return e, "", err
-			}
-		}
-	}
-	for _, x := range p.Inputs {
-		if x.Prop == id {
-			was := x.ID
-			x.ID, x.Prop = q.FreshID("input", prop.ID+"-"+x.Name), prop.ID
-			input[was] = x.ID
-			if err := put("input", x.ID, x); err != nil {
-				return e, "", err
-			}
-		}
-	}
-	for _, x := range p.Scenes {
-		if x.Prop == id {
-			was := x.ID
-			x.ID, x.Prop = q.FreshID("scene", prop.ID+"-"+x.Name), prop.ID
-			scene[was] = x.ID
-			cues := x.Cues
-			x.Cues = nil
-			for _, c := range cues {
-				c.Channel = to(device, c.Channel)
-				x.Cues = append(x.Cues, c)
-			}
-			if err := put("scene", x.ID, x); err != nil {
-				return e, "", err
-			}
-		}
-	}
-	for _, x := range p.Triggers {
-		if input[x.Input] == "" || scene[x.Scene] == "" {
-			continue
-		}
-		x.Input, x.Scene = input[x.Input], scene[x.Scene]
-		x.ID = q.FreshID("trigger", x.Input+"-"+x.Scene)
-		if err := put("trigger", x.ID, x); err != nil {
-			return e, "", err
-		}
+	for _, t := range twins {
+		renamed(t.v, c.to)
+		e.Changes = append(e.Changes, p.Put(t.kind, t.id, t.v))
 	}
 	return e, prop.ID, nil
 }

@@ -10,7 +10,6 @@ import (
 	"unicode"
 
 	"golang.org/x/text/unicode/norm"
-	"zapbarn/core/measure"
 )
 
 // Change replaces one element: Before nil adds it, After nil takes it away.
@@ -51,139 +50,10 @@ func (s *Stale) Error() string {
 	return fmt.Sprintf("%s %s was changed meanwhile", s.Kind, s.ID)
 }
 
-// kind is what the document knows of one sort of element.
-type kind struct {
-	name string
-	all  func(*Plan) []Element
-	find func(p *Plan, id string) (any, int) // pointer to the struct, and where it stands
-	put  func(p *Plan, at int, raw json.RawMessage) error
-	add  func(p *Plan, raw json.RawMessage) error // at the end, without looking for one of its ID
-	drop func(p *Plan, id string)
-	make func() any
-
-	count func(p *Plan) int
-}
-
 // Element is one element with its kind and ID.
 type Element struct {
 	Kind, ID string
 	Value    any // pointer to the struct
-}
-
-func listKind[T any](name string, list func(*Plan) *[]T, key func(*T) string) kind {
-	return kind{
-		name: name,
-		make: func() any { return new(T) },
-
-		count: func(p *Plan) int { return len(*list(p)) },
-		all: func(p *Plan) []Element {
-			l := *list(p)
-			out := make([]Element, len(l))
-			for i := range l {
-				out[i] = Element{name, key(&l[i]), &l[i]}
-			}
-			return out
-		},
-		find: func(p *Plan, id string) (any, int) {
-			l := *list(p)
-			for i := range l {
-				if key(&l[i]) == id {
-					return &l[i], i
-				}
-			}
-			return nil, -1
-		},
-		put: func(p *Plan, at int, raw json.RawMessage) error {
-			var v T
-			if err := decodeFields(raw, &v); err != nil {
-				return err
-			}
-			l := list(p)
-			for i := range *l {
-				if key(&(*l)[i]) == key(&v) {
-					(*l)[i] = v
-					return nil
-				}
-			}
-			if at < 0 || at > len(*l) {
-				at = len(*l)
-			}
-			*l = slices.Insert(*l, at, v)
-			return nil
-		},
-		add: func(p *Plan, raw json.RawMessage) error {
-			var v T
-			if err := decodeFields(raw, &v); err != nil {
-				return err
-			}
-			l := list(p)
-			*l = append(*l, v)
-			return nil
-		},
-		drop: func(p *Plan, id string) {
-			l := list(p)
-			*l = slices.DeleteFunc(*l, func(v T) bool { return key(&v) == id })
-		},
-	}
-}
-
-var kinds = []kind{
-	{name: "display", make: func() any { return new(Display) },
-		all: func(p *Plan) []Element { return []Element{{"display", p.Display.ID, &p.Display}} },
-		find: func(p *Plan, id string) (any, int) {
-			if id != p.Display.ID {
-				return nil, -1
-			}
-			return &p.Display, 0
-		},
-		put:  func(p *Plan, _ int, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
-		add:  func(p *Plan, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
-		drop: func(*Plan, string) {}, count: func(*Plan) int { return 1 }},
-	listKind("good", func(p *Plan) *[]Good { return &p.Goods }, func(x *Good) string { return x.ID }),
-	listKind("prop", func(p *Plan) *[]Prop { return &p.Props }, func(x *Prop) string { return x.ID }),
-	listKind("solid", func(p *Plan) *[]Solid { return &p.Solids }, func(x *Solid) string { return x.ID }),
-	listKind("joint", func(p *Plan) *[]Joint { return &p.Joints }, func(x *Joint) string { return x.ID }),
-	listKind("finish", func(p *Plan) *[]Finish { return &p.Finishes }, func(x *Finish) string { return x.ID }),
-	listKind("device", func(p *Plan) *[]Device { return &p.Devices }, func(x *Device) string { return x.ID }),
-	listKind("input", func(p *Plan) *[]Input { return &p.Inputs }, func(x *Input) string { return x.ID }),
-	listKind("scene", func(p *Plan) *[]Scene { return &p.Scenes }, func(x *Scene) string { return x.ID }),
-	listKind("trigger", func(p *Plan) *[]Trigger { return &p.Triggers }, func(x *Trigger) string { return x.ID }),
-	listKind("lot", func(p *Plan) *[]Lot { return &p.Lots }, func(x *Lot) string { return x.ID }),
-	listKind("reading", func(p *Plan) *[]Reading { return &p.Readings }, func(x *Reading) string { return x.ID }),
-	listKind("offcut", func(p *Plan) *[]Offcut { return &p.Offcuts }, func(x *Offcut) string { return x.ID }),
-	listKind("layout", func(p *Plan) *[]Layout { return &p.Layouts }, func(x *Layout) string { return x.ID }),
-	listKind("photo", func(p *Plan) *[]Photo { return &p.Photos }, func(x *Photo) string { return x.ID }),
-	listKind("picture", func(p *Plan) *[]Picture { return &p.Pictures }, func(x *Picture) string { return x.ID }),
-	listKind("outlet", func(p *Plan) *[]Outlet { return &p.Outlets }, func(x *Outlet) string { return x.ID }),
-	listKind("plug", func(p *Plan) *[]Plug { return &p.Plugs }, func(x *Plug) string { return x.ID }),
-	listKind("waiver", func(p *Plan) *[]Waiver { return &p.Waivers }, func(x *Waiver) string { return x.ID }),
-}
-
-// Kinds names every kind of element, in document order.
-func Kinds() []string {
-	var out []string
-	for _, k := range kinds {
-		out = append(out, k.name)
-	}
-	return out
-}
-
-func kindNamed(name string) (kind, error) {
-	for _, k := range kinds {
-		if k.name == name {
-			return k, nil
-		}
-	}
-	return kind{}, measure.Bad("kind", "%q is not a kind of element; choose one of %s", name, strings.Join(Kinds(), ", "))
-}
-
-// Blank is a new empty element of a kind, as a pointer.
-func Blank(kindName string) (any, error) {
-	k, err := kindNamed(kindName)
-	if err != nil {
-		return nil, err
-	}
-	return k.make(), nil
 }
 
 // Elements lists all elements of one kind.
@@ -228,19 +98,6 @@ func (p *Plan) Drop(kindName, id string) Change {
 		c.Before, c.At = encode(now), at
 	}
 	return c
-}
-
-// Clone copies the plan so that its lists can change.
-func (p *Plan) Clone() *Plan {
-	q := *p
-	q.Props, q.Solids, q.Joints, q.Finishes = slices.Clone(p.Props), slices.Clone(p.Solids), slices.Clone(p.Joints), slices.Clone(p.Finishes)
-	q.Devices, q.Inputs, q.Scenes, q.Triggers = slices.Clone(p.Devices), slices.Clone(p.Inputs), slices.Clone(p.Scenes), slices.Clone(p.Triggers)
-	q.Lots, q.Waivers, q.Readings = slices.Clone(p.Lots), slices.Clone(p.Waivers), slices.Clone(p.Readings)
-	q.Offcuts, q.Layouts = slices.Clone(p.Offcuts), slices.Clone(p.Layouts)
-	q.Outlets, q.Plugs = slices.Clone(p.Outlets), slices.Clone(p.Plugs)
-	q.Goods = slices.Clone(p.Goods)
-	q.Photos, q.Pictures = slices.Clone(p.Photos), slices.Clone(p.Pictures)
-	return &q
 }
 
 // Apply returns the plan after the edit. It refuses an edit made on an older
@@ -349,51 +206,6 @@ func (p *Plan) dependents(kindName, id string) (out []Element) {
 		}
 	}
 	return out
-}
-
-// NameOf is how an element is called on screen.
-func NameOf(v any) string {
-	switch x := v.(type) {
-	case *Display:
-		return x.Name
-	case *Prop:
-		return x.Name
-	case *Solid:
-		return x.Name
-	case *Device:
-		return x.Name
-	case *Input:
-		return x.Name
-	case *Scene:
-		return x.Name
-	case *Joint:
-		return "joint of " + x.A + " and " + x.B
-	case *Finish:
-		return "coats of " + x.Solid
-	case *Trigger:
-		return x.Input + " to " + x.Scene
-	case *Lot:
-		return "bottle of " + x.Glue
-	case *Reading:
-		return "reading of " + x.Device
-	case *Offcut:
-		return "offcut " + x.ID
-	case *Layout:
-		return "layout of " + x.ID
-	case *Photo:
-		return "photo " + x.ID
-	case *Picture:
-		return x.Name
-	case *Outlet:
-		return x.Name
-	case *Plug:
-		return x.Name
-	case *Good:
-		return x.Table + " " + x.Good
-	case *Waiver:
-		return "waiver of " + x.ID
-	}
-	return ""
 }
 
 // FreshID makes an ID from a name that no element of that kind has.

@@ -29,6 +29,11 @@ type Setting struct {
 	Value string `json:"value" max:"120"`
 }
 
+var goodKind = listed(kind{name: "good", most: 400}, func(p *Plan) *[]Good { return &p.Goods })
+
+func (g *Good) key() string    { return g.ID }
+func (g *Good) called() string { return g.Table + " " + g.Good }
+
 var goodName = regexp.MustCompile(`^[a-z0-9][a-z0-9./-]{0,29}$`)
 
 func (g *Good) over() stock.Over {
@@ -96,7 +101,8 @@ func (p *Plan) shop(lib *stock.Library) (*stock.Library, error) {
 }
 
 // valid checks one entry by itself, laid over the shop alone with those before it.
-func (g *Good) valid(p *Plan) error {
+func (g *Good) valid(c checks) error {
+	p := c.plan
 	if !goodName.MatchString(g.Good) {
 		return measure.Bad("good", "%q must be small letters, digits, dots and dashes, at most 30, such as cork3", g.Good)
 	}

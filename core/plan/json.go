@@ -226,7 +226,7 @@ func schemaOf(t reflect.Type) map[string]any {
 		case f.Type.Kind() == reflect.String:
 			p["maxLength"] = Letters(f)
 		case f.Type.Kind() == reflect.Slice && t == reflect.TypeFor[Plan]():
-			p["maxItems"] = most[kindOfType(f.Type.Elem())]
+			p["maxItems"] = Most(kindOfType(f.Type.Elem()))
 		case f.Type.Kind() == reflect.Slice:
 			p["maxItems"] = entries(f)
 		}
@@ -343,16 +343,6 @@ func listOf(kind string) string {
 		if f := t.Field(i); f.IsExported() && f.Type.Kind() == reflect.Slice && kindOfType(f.Type.Elem()) == kind {
 			name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
 			return name
-		}
-	}
-	return ""
-}
-
-// kindOfType is the name of the kind of element that a struct is.
-func kindOfType(t reflect.Type) string {
-	for _, k := range kinds {
-		if reflect.TypeOf(k.make()).Elem() == t {
-			return k.name
 		}
 	}
 	return ""

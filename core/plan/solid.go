@@ -3,6 +3,7 @@ package plan
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"reflect"
 	"strings"
 
@@ -14,7 +15,7 @@ import (
 // lengths. In JSON its form's fields stand among its own.
 type Solid struct {
 	ID    string `json:"id"`
-	Prop  string `json:"prop"`
+	Prop  string `json:"prop" ref:"prop,needed"`
 	Name  string `json:"name" max:"80" label:"Name"`
 	Kind  string `json:"kind"`  // one of form.Names
 	Stock string `json:"stock"` // material
@@ -42,6 +43,45 @@ type Opening struct {
 	X    measure.Length `json:"x,omitzero"` // of its centre, from the face's middle
 	Y    measure.Length `json:"y,omitzero"` // of its centre, from the face's bottom
 	Door bool           `json:"door,omitempty"`
+}
+
+var solidKind = listed(kind{name: "solid", most: 4000, again: func(v any, c *copying) string {
+	x := v.(*Solid)
+	x.ID = c.fresh("solid", c.prop+"-"+x.Name)
+	return x.ID
+}}, func(p *Plan) *[]Solid { return &p.Solids })
+
+func (x *Solid) key() string    { return x.ID }
+func (x *Solid) called() string { return x.Name }
+
+func (x *Solid) valid(c checks) error {
+	if err := first(named(x.Name), oneOf("kind", x.Kind, form.Names()...), inList("stock", x.Stock, c.lib.Materials, "xps1 or ply1/4")); err != nil {
+		return err
+	}
+	if m, k := c.lib.Materials[x.Stock], x.formKind(); m.Form != k.Form {
+		return measure.Bad("stock", "%s is not %s stock; a %s is cut from %s", m.Name, k.Form, x.Kind, k.Form)
+	}
+	for f, l := range map[string]measure.Length{"x": x.X, "y": x.Y, "z": x.Z} {
+		if err := within(f, l, -30*metre, 30*metre); err != nil {
+			return err
+		}
+	}
+	for _, o := range x.Openings {
+		if err := oneOf("openings", o.Kind, "rect", "slot", "round"); err != nil {
+			return err
+		}
+	}
+	if x.Seam != "" {
+		if err := first(oneOf("seam", x.Seam, "butt", "half-lap"), within("seamAt", x.SeamAt, 1, 30*metre), within("lap", x.Lap, 5, metre)); err != nil {
+			return err
+		}
+	}
+	_, err := x.Shape(c.lib)
+	var missing *Missing
+	if errors.As(err, &missing) {
+		return nil
+	}
+	return err
 }
 
 // NewSolid is a solid of a form, its kind by the form's own.

@@ -1,0 +1,61 @@
+package plan
+
+import (
+	"encoding/json"
+	"reflect"
+	"zapbarn/core/measure"
+)
+
+// Display is the display itself.
+type Display struct {
+	ID       string           `json:"id"`
+	Name     string           `json:"name" max:"80" label:"Name"`
+	Units    string           `json:"units" label:"Units" choose:"in|mm"`   // in or mm: what a bare number means
+	Opens    string           `json:"opens,omitempty" label:"Opens"`        // date, 2026-10-09
+	Outdoors bool             `json:"outdoors,omitempty" label:"Outdoors"`  // stands in the weather
+	Temp     measure.Celsius  `json:"temp,omitzero" label:"Workshop"`       // of the workshop; 21 C when not given
+	RH       int              `json:"rh,omitempty" label:"Humidity, %"`     // per cent; 50 when not given
+	Kerf     measure.Length   `json:"kerf,omitzero" label:"Saw kerf"`       // of the saw; 1/8 in when not given
+	Margin   measure.Length   `json:"margin,omitzero" label:"Sheet margin"` // kept off each sheet's edge; 1/4 in when not given
+	Nights   int              `json:"nights,omitempty" label:"Nights"`      // of the season; 18 when not given
+	Night    measure.Duration `json:"night,omitzero" label:"A night"`       // how long it runs a night; 4 h when not given
+	Duty     int              `json:"duty,omitempty" label:"Scenes run, %"` // per cent of the night that scenes run; 25 when not given
+}
+
+var displayKind = kind{
+	name: "display", most: 1, typ: reflect.TypeFor[Display](),
+	make: func() any { return new(Display) },
+	all:  func(p *Plan) []Element { return []Element{{"display", p.Display.ID, &p.Display}} },
+	find: func(p *Plan, id string) (any, int) {
+		if id != p.Display.ID {
+			return nil, -1
+		}
+		return &p.Display, 0
+	},
+	put:  func(p *Plan, _ int, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
+	add:  func(p *Plan, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
+	drop: func(*Plan, string) {},
+}
+
+func (x *Display) key() string    { return x.ID }
+func (x *Display) called() string { return x.Name }
+
+func (x *Display) valid(c checks) error {
+	if Slug(x.ID) != x.ID {
+		return measure.Bad("id", "%q must be small letters, digits and dashes, at most 40, such as %s", x.ID, Slug(x.ID))
+	}
+	if x.RH < 0 || x.RH > 100 {
+		return measure.Bad("rh", "%d %% cannot be; write 1 to 100", x.RH)
+	}
+	if t := x.Temp.Or(21); t < -30 || t > 60 {
+		return measure.Bad("temp", "%s is no workshop; write -30 C to 60 C", x.Temp)
+	}
+	if x.Nights < 0 || x.Nights > 366 || x.Duty < 0 || x.Duty > 100 {
+		return measure.Bad("nights", "write 1 to 366 nights, and a duty of 1 to 100 %%")
+	}
+	if n := x.Night.Or(3600); n <= 0 || n > 86400 {
+		return measure.Bad("night", "%s is no night; write such as 4 h", x.Night)
+	}
+	return first(named(x.Name), oneOf("units", x.Units, "in", "mm"), date("opens", x.Opens),
+		within("kerf", x.Kerf, 0, 25), within("margin", x.Margin, 0, 200))
+}

@@ -1,0 +1,371 @@
+package plan
+
+import (
+	"encoding/json"
+	"reflect"
+	"slices"
+	"strings"
+	"sync"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/stock"
+)
+
+// kinds is every kind of element, in the order they stand in a document: each
+// in a file of its own, with its struct, its list and limit, its name and its
+// validation. What it refers to, and how its fields are called, its tags say:
+//
+//	ref:"device"       it names an element of that kind
+//	ref:"prop,needed"  and cannot do without
+//	ref:"part"         it names a part, solid/panel, or =material
+//	label:"Volts"      the field on its ticket
+//	choose:"in|mm"     one of these words, or of a list such as outlets
+//	wide:"true"        a long text
+var kinds []kind
+
+func init() { // not in the variable itself: kinds' functions look it up
+	kinds = []kind{
+		displayKind, goodKind, propKind, solidKind, jointKind, finishKind, deviceKind, inputKind, sceneKind, triggerKind, lotKind,
+		readingKind, offcutKind, layoutKind, photoKind, pictureKind, outletKind, plugKind, waiverKind,
+	}
+}
+
+// item is what each kind's struct does, as a pointer.
+type item interface {
+	key() string
+	called() string       // on the screen
+	valid(c checks) error // for itself; references are checked by their tags
+}
+
+// checks is what an element is judged against.
+type checks struct {
+	plan  *Plan
+	wires wires
+	lib   *stock.Library
+}
+
+// kind is what the document knows of one sort of element.
+type kind struct {
+	name  string
+	most  int                            // how many a plan may hold: some twenty times the largest display that is known
+	twin  sharing                        // what no two may share besides an ID; nil for nothing
+	list  *listOps                       // nil of the display, which is one
+	again func(v any, c *copying) string // names v, a copy of one whose prop is made once more; "" leaves it out, nil all
+	refs  []refAt                        // the fields that name others
+	typ   reflect.Type
+	all   func(*Plan) []Element
+	find  func(p *Plan, id string) (any, int) // pointer to the struct, and where it stands
+	put   func(p *Plan, at int, raw json.RawMessage) error
+	add   func(p *Plan, raw json.RawMessage) error // at the end, without looking for one of its ID
+	drop  func(p *Plan, id string)
+	make  func() any
+}
+
+// sharing is what two elements may not share, and what is said when they do.
+type sharing func(v any) (shared string, err error)
+
+// twinOf is a copy of an element that shares no list with it.
+func (k kind) twinOf(v any) any {
+	c := reflect.New(k.typ)
+	c.Elem().Set(reflect.ValueOf(v).Elem())
+	for i := range k.typ.NumField() {
+		if f := c.Elem().Field(i); f.Kind() == reflect.Slice && !f.IsNil() {
+			f.Set(reflect.AppendSlice(reflect.MakeSlice(f.Type(), 0, f.Len()), f))
+		}
+	}
+	return c.Interface()
+}
+
+// listOps are what is done with a kind's list as a whole.
+type listOps struct {
+	count func(*Plan) int
+	clone func(*Plan)
+}
+
+func (k kind) count(p *Plan) int {
+	if k.list == nil {
+		return 1
+	}
+	return k.list.count(p)
+}
+
+// listed fills in a kind that is a list of the document.
+func listed[T any, P interface {
+	*T
+	item
+}](k kind, list func(*Plan) *[]T) kind {
+	k.typ = reflect.TypeFor[T]()
+	k.refs = refsIn(k.typ, nil)
+	k.list = &listOps{
+		count: func(p *Plan) int { return len(*list(p)) },
+		clone: func(p *Plan) { l := list(p); *l = slices.Clone(*l) },
+	}
+	k.make = func() any { return new(T) }
+	k.all = func(p *Plan) []Element {
+		l := *list(p)
+		out := make([]Element, len(l))
+		for i := range l {
+			out[i] = Element{k.name, P(&l[i]).key(), &l[i]}
+		}
+		return out
+	}
+	k.find = func(p *Plan, id string) (any, int) {
+		l := *list(p)
+		for i := range l {
+			if P(&l[i]).key() == id {
+				return &l[i], i
+			}
+		}
+		return nil, -1
+	}
+	k.put = func(p *Plan, at int, raw json.RawMessage) error {
+		var v T
+		if err := decodeFields(raw, &v); err != nil {
+			return err
+		}
+		l := list(p)
+		for i := range *l {
+			if P(&(*l)[i]).key() == P(&v).key() {
+				(*l)[i] = v
+				return nil
+			}
+		}
+		if at < 0 || at > len(*l) {
+			at = len(*l)
+		}
+		*l = slices.Insert(*l, at, v)
+		return nil
+	}
+	k.add = func(p *Plan, raw json.RawMessage) error {
+		var v T
+		if err := decodeFields(raw, &v); err != nil {
+			return err
+		}
+		l := list(p)
+		*l = append(*l, v)
+		return nil
+	}
+	k.drop = func(p *Plan, id string) {
+		l := list(p)
+		*l = slices.DeleteFunc(*l, func(v T) bool { return P(&v).key() == id })
+	}
+	return k
+}
+
+// refAt is a field that names another element.
+type refAt struct {
+	path   []int // field indices; a list between them is walked
+	field  string
+	kind   string // "part" for solid/panel
+	needed bool
+}
+
+// refsIn reads the ref tags of a struct, those of lists within it too.
+func refsIn(t reflect.Type, path []int) (out []refAt) {
+	for i := range t.NumField() {
+		f := t.Field(i)
+		at := append(slices.Clone(path), i)
+		if of, needed := strings.CutSuffix(f.Tag.Get("ref"), ",needed"); of != "" {
+			name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+			out = append(out, refAt{at, name, of, needed})
+		}
+		if f.Type.Kind() == reflect.Slice && f.Type.Elem().Kind() == reflect.Struct {
+			out = append(out, refsIn(f.Type.Elem(), at)...)
+		}
+	}
+	return out
+}
+
+// each calls with every text that the field at a path holds.
+func each(v reflect.Value, path []int, do func(reflect.Value)) {
+	if len(path) == 0 {
+		do(v)
+		return
+	}
+	f := v.Field(path[0])
+	if f.Kind() != reflect.Slice {
+		each(f, path[1:], do)
+		return
+	}
+	for i := range f.Len() {
+		each(f.Index(i), path[1:], do)
+	}
+}
+
+// ref is a reference an element makes to another.
+type ref struct{ Kind, ID, Field string }
+
+// references lists what an element names.
+func references(v any) (out []ref) {
+	for _, at := range refsOf(v) {
+		each(reflect.ValueOf(v).Elem(), at.path, func(f reflect.Value) {
+			id, kind := f.String(), at.kind
+			if kind == "part" {
+				if strings.HasPrefix(id, "=") {
+					return // bought
+				}
+				id, _, _ = strings.Cut(id, "/")
+				kind = "solid"
+			}
+			if id != "" {
+				out = append(out, ref{kind, id, at.field})
+			}
+		})
+	}
+	return out
+}
+
+// needs checks the references that must be given.
+func needs(v any) error {
+	for _, at := range refsOf(v) {
+		if !at.needed {
+			continue
+		}
+		var err error
+		each(reflect.ValueOf(v).Elem(), at.path, func(f reflect.Value) {
+			if f.String() == "" {
+				err = measure.Bad(at.field, "is empty; name the %s it belongs to", at.kind)
+			}
+		})
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// renamed points an element's references elsewhere: to says what an ID of a
+// kind is called now.
+func renamed(v any, to func(kind, id string) string) {
+	for _, at := range refsOf(v) {
+		each(reflect.ValueOf(v).Elem(), at.path, func(f reflect.Value) {
+			switch id := f.String(); {
+			case id == "" || strings.HasPrefix(id, "="):
+			case at.kind == "part":
+				solid, panel, whole := strings.Cut(id, "/")
+				if solid = to("solid", solid); whole {
+					solid += "/" + panel
+				}
+				f.SetString(solid)
+			default:
+				f.SetString(to(at.kind, id))
+			}
+		})
+	}
+}
+
+var byType = sync.OnceValue(func() map[reflect.Type]*kind {
+	out := map[reflect.Type]*kind{}
+	for i := range kinds {
+		out[kinds[i].typ] = &kinds[i]
+	}
+	return out
+})
+
+func refsOf(v any) []refAt {
+	if k := byType()[reflect.TypeOf(v).Elem()]; k != nil {
+		return k.refs
+	}
+	return nil
+}
+
+// Kinds names every kind of element, in document order.
+func Kinds() []string {
+	var out []string
+	for _, k := range kinds {
+		out = append(out, k.name)
+	}
+	return out
+}
+
+var byName = sync.OnceValue(func() map[string]kind {
+	out := map[string]kind{}
+	for _, k := range kinds {
+		out[k.name] = k
+	}
+	return out
+})
+
+func kindNamed(name string) (kind, error) {
+	if k, ok := byName()[name]; ok {
+		return k, nil
+	}
+	return kind{}, measure.Bad("kind", "%q is not a kind of element; choose one of %s", name, strings.Join(Kinds(), ", "))
+}
+
+// Most is how many elements of a kind a plan may hold.
+func Most(kind string) int { return byName()[kind].most }
+
+// NameOf is how an element is called on screen.
+func NameOf(v any) string {
+	if e, ok := v.(item); ok {
+		return e.called()
+	}
+	return ""
+}
+
+// Belongs is the prop that an element at hand belongs to: its own, or that of
+// what it cannot do without; "" when it belongs to none.
+func (p *Plan) Belongs(v any) string {
+	if x, ok := v.(*Prop); ok {
+		return x.ID
+	}
+	if v == nil || reflect.ValueOf(v).IsNil() {
+		return ""
+	}
+	for _, at := range refsOf(v) {
+		if !at.needed {
+			continue
+		}
+		id := reflect.ValueOf(v).Elem().FieldByIndex(at.path).String()
+		if at.kind == "prop" {
+			return id
+		}
+		up, _ := p.Get(at.kind, id)
+		if prop := p.Belongs(up); prop != "" {
+			return prop
+		}
+	}
+	return ""
+}
+
+// Clone copies the plan so that its lists can change.
+func (p *Plan) Clone() *Plan {
+	q := *p
+	for _, k := range kinds {
+		if k.list != nil {
+			k.list.clone(&q)
+		}
+	}
+	return &q
+}
+
+// Blank is a new empty element of a kind, as a pointer.
+func Blank(kindName string) (any, error) {
+	k, err := kindNamed(kindName)
+	if err != nil {
+		return nil, err
+	}
+	return k.make(), nil
+}
+
+// kindOfType is the name of the kind of element that a struct is.
+func kindOfType(t reflect.Type) string {
+	if k := byType()[t]; k != nil {
+		return k.name
+	}
+	return ""
+}
+
+// twins says when an element shares what no two of its kind may.
+func (k kind) twins(e Element, seen map[string]bool) error {
+	if k.twin == nil {
+		return nil
+	}
+	shared, err := k.twin(e.Value)
+	if seen[shared] {
+		return err
+	}
+	seen[shared] = true
+	return nil
+}

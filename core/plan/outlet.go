@@ -1,0 +1,29 @@
+package plan
+
+import "zapbarn/core/measure"
+
+// Outlet is a mains outlet with its circuit: plugs and cords only.
+type Outlet struct {
+	ID      string          `json:"id"`
+	Name    string          `json:"name" max:"80" label:"Name"`
+	Volts   measure.Voltage `json:"volts" label:"Volts"`                            // 120 V or 230 V
+	Breaker measure.Current `json:"breaker" label:"Breaker"`                        // of its circuit
+	Guard   bool            `json:"guard,omitempty" label:"Ground-fault protected"` // ground-fault protection
+	Gauge   measure.Gauge   `json:"gauge,omitzero" label:"Cord gauge"`              // of the extension cord to it
+	Cord    measure.Length  `json:"cord,omitzero" label:"Cord length"`              // its length
+}
+
+var outletKind = listed(kind{name: "outlet", most: 200}, func(p *Plan) *[]Outlet { return &p.Outlets })
+
+func (x *Outlet) key() string    { return x.ID }
+func (x *Outlet) called() string { return x.Name }
+
+func (x *Outlet) valid(c checks) error {
+	if v := x.Volts.Value(); v < 100 || v > 250 {
+		return measure.Bad("volts", "%s is no outlet; write 120 V or 230 V", x.Volts)
+	}
+	if a := x.Breaker.Value(); a < 5 || a > 32 {
+		return measure.Bad("breaker", "%s is no outlet circuit; write 10 A to 20 A", x.Breaker)
+	}
+	return first(named(x.Name), within("cord", x.Cord, 1, 100*metre))
+}

@@ -1,0 +1,48 @@
+package plan
+
+import "zapbarn/core/measure"
+
+// Scene is a timeline of cues.
+type Scene struct {
+	ID     string           `json:"id"`
+	Prop   string           `json:"prop" ref:"prop,needed"`
+	Name   string           `json:"name" max:"80" label:"Name"`
+	Length measure.Duration `json:"length,omitzero" label:"Length"`
+	Cues   []Cue            `json:"cues" max:"500" label:"Cues" wide:"true"`
+	Made   bool             `json:"made,omitempty"` // its cues were made up with it; the first that is said takes their place
+}
+
+var sceneKind = listed(kind{name: "scene", most: 400, again: func(v any, c *copying) string {
+	x := v.(*Scene)
+	x.ID = c.fresh("scene", c.prop+"-"+x.Name)
+	return x.ID
+}}, func(p *Plan) *[]Scene { return &p.Scenes })
+
+func (x *Scene) key() string    { return x.ID }
+func (x *Scene) called() string { return x.Name }
+
+func (x *Scene) valid(c checks) error {
+	if len(x.Cues) > 500 {
+		return measure.Bad("cues", "500 at most")
+	}
+	for _, q := range x.Cues {
+		d := c.wires.byID[q.Channel]
+		if d == nil || d.Kind != "switch" || !d.Driven {
+			return measure.Bad("cues", "%s is not a driven switch; cues work switches that scenes drive", q.Channel)
+		}
+		if q.Length.Value() <= 0 {
+			return measure.Bad("cues", "%s: write how long, such as 5 s", q.Channel)
+		}
+		if err := first(seconds("cues", q.Start, 86400), seconds("cues", q.Length, 86400)); err != nil {
+			return err
+		}
+	}
+	return first(named(x.Name), seconds("length", x.Length, 86400))
+}
+
+// Cue holds a driven switch on for a time.
+type Cue struct {
+	Channel string           `json:"channel" ref:"device"`
+	Start   measure.Duration `json:"start"`
+	Length  measure.Duration `json:"length"`
+}
