@@ -117,6 +117,9 @@ func TestWhatCoreAcceptsIsStored(t *testing.T) {
 			t.Fatalf("core accepted it, the database did not: %v", err)
 		}
 		back, _, err := s.Load(ctx, p.Display.ID)
+		if err == nil {
+			back, err = s.Whole(ctx, back)
+		}
 		if err != nil || !bytes.Equal(back.Encode(), p.Encode()) {
 			t.Fatalf("not the same again: %v", err)
 		}

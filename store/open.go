@@ -70,7 +70,7 @@ func migrated(ctx context.Context, raw *sql.DB) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	provider, err := goose.NewProvider(goose.DialectPostgres, raw, sub, goose.WithGoMigrations(toFormat(12, 1)), goose.WithSlog(slog.New(slog.DiscardHandler)), goose.WithSessionLocker(locker))
+	provider, err := goose.NewProvider(goose.DialectPostgres, raw, sub, goose.WithGoMigrations(toFormat(12, 1), photosApart(14)), goose.WithSlog(slog.New(slog.DiscardHandler)), goose.WithSessionLocker(locker))
 	if err != nil {
 		return nil, err
 	}

@@ -40,9 +40,6 @@ const mostKept = 64 << 20
 
 func weigh(k kept) int64 {
 	n := int64(k.plan.Count()) * 800
-	for i := range k.plan.Photos {
-		n += int64(len(k.plan.Photos[i].Data))
-	}
 	for i := range k.plan.Solids {
 		if m, ok := k.plan.Solids[i].Form.(form.Mesh); ok {
 			n += int64(len(m.Mesh))
@@ -222,8 +219,15 @@ func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool) (
 			}
 			id = plan.Numbered(p.Display.ID, n)
 		}
-		q := *p
+		q := p.Clone()
 		q.Display.ID = id
+		for i, ph := range q.Photos {
+			bare, err := apart(tx, id, ph)
+			if err != nil {
+				return err
+			}
+			q.Photos[i] = bare
+		}
 		var rows []row
 		for _, kind := range plan.Kinds() {
 			for i, e := range q.Elements(kind) {
@@ -262,6 +266,9 @@ func (s *Store) Edit(ctx context.Context, id, who string, of func(*plan.Plan) (p
 		rev = was
 		e, err := of(p)
 		if err != nil {
+			return nil, e, err
+		}
+		if e, err = editApart(tx, id, e); err != nil {
 			return nil, e, err
 		}
 		q, err := p.Apply(e)

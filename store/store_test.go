@@ -28,6 +28,8 @@ var (
 func load(t *testing.T, s *store.Store, id string) *plan.Plan {
 	p, _, err := s.Load(ctx, id)
 	require.NoError(t, err)
+	p, err = s.Whole(ctx, p)
+	require.NoError(t, err)
 	return p
 }
 

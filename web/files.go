@@ -72,6 +72,10 @@ func (s *Server) export(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	if p, err = s.store.Whole(c.Request.Context(), p); err != nil {
+		s.fail(c, err)
+		return
+	}
 	c.Header("Content-Disposition", `attachment; filename="`+p.Display.ID+`.json"`)
 	c.Data(http.StatusOK, "application/json; charset=utf-8", p.Encode())
 }

@@ -131,13 +131,15 @@ func (s *Server) pictureFile(c *gin.Context) {
 		s.trouble(c, http.StatusNotFound, "The picture is gone", "Bring it in again.")
 		return
 	}
-	data, err := base64.StdEncoding.DecodeString(ph.Data)
+	if c.Query("squared") == "" && kept(c, ph.Sum) {
+		return
+	}
+	data, err := s.store.Photo(c.Request.Context(), c.Param("plan"), ph.Sum)
 	if err != nil {
-		s.trouble(c, http.StatusNotFound, "The picture is damaged", "Take it away and bring it in again.")
+		s.trouble(c, http.StatusNotFound, "The picture is gone", "Take it away and bring it in again.")
 		return
 	}
 	if c.Query("squared") == "" {
-		c.Header("Cache-Control", "private, max-age=3600")
 		c.Data(http.StatusOK, "image/jpeg", data)
 		return
 	}
@@ -158,6 +160,18 @@ func (s *Server) pictureFile(c *gin.Context) {
 	}
 	c.Header("Cache-Control", "private, max-age=3600")
 	c.Data(http.StatusOK, "image/jpeg", b.Bytes())
+}
+
+// kept marks an answer with what it holds, and is true where the browser has
+// that already.
+func kept(c *gin.Context, sum string) bool {
+	c.Header("Cache-Control", "private, max-age=3600")
+	c.Header("ETag", `"`+sum+`"`)
+	if c.GetHeader("If-None-Match") != `"`+sum+`"` {
+		return false
+	}
+	c.Status(http.StatusNotModified)
+	return true
 }
 
 // addPicture takes a PNG or JPEG, makes it small enough to keep, and guesses

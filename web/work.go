@@ -50,9 +50,6 @@ func (w worked) weight() int64 {
 			}
 		}
 	}
-	for _, p := range w.plan.Photos {
-		n += int64(len(p.Data))
-	}
 	return n + int64(len(w.plan.Devices))*1200
 }
 

@@ -188,6 +188,9 @@ func exportCommand() *cobra.Command {
 		if err != nil {
 			return err
 		}
+		if p, err = st.Whole(cmd.Context(), p); err != nil {
+			return err
+		}
 		_, err = cmd.OutOrStdout().Write(p.Encode())
 		return err
 	}}

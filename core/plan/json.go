@@ -60,6 +60,11 @@ func Decode(data []byte) (*Plan, error) {
 			}
 		}
 	}
+	for i, ph := range p.Photos {
+		if ph.Data == "" {
+			return nil, measure.Bad(fmt.Sprintf("photos[%d].data", i), "is empty; a file holds its pictures whole")
+		}
+	}
 	if err := p.Validate(); err != nil {
 		return nil, err
 	}
