@@ -415,8 +415,8 @@ var (
 		a, ok1 := stock.Shop.Materials[in.T("a")]
 		b, ok2 := stock.Shop.Materials[in.T("b")]
 		g, ok3 := stock.Shop.Glues[in.T("glue")]
-		for name, ok := range map[string]bool{"a": ok1, "b": ok2} {
-			if !ok {
+		for i, ok := range []bool{ok1, ok2} {
+			if name := []string{"a", "b"}[i]; !ok {
 				return nil, measure.Bad(name, "the shop has no %q; it has %s", in.T(name), strings.Join(stock.IDs(stock.Shop.Materials), ", "))
 			}
 		}

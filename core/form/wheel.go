@@ -64,11 +64,15 @@ func (x Wheel) Raised() bool { return false }
 
 func readWheel(w *words.Words) (Form, string, error) {
 	x := Wheel{Pitch: w.After("pitch"), Copies: w.Copies(), Lying: w.Take("lying", "flat"), Bore: w.After("bore"), Depth: w.Before("deep"), Rim: w.After("rim"), Hub: w.After("hub"), HoleCircle: w.After("circle")}
-	for mark, n := range map[string]*int{"teeth": &x.Teeth, "spokes": &x.Spokes, "holes": &x.Holes} {
-		var err error
-		if *n, err = w.Count(0, mark); err != nil {
-			return nil, "", err
-		}
+	var err error
+	if x.Teeth, err = w.Count(0, "teeth"); err != nil {
+		return nil, "", err
+	}
+	if x.Spokes, err = w.Count(0, "spokes"); err != nil {
+		return nil, "", err
+	}
+	if x.Holes, err = w.Count(0, "holes"); err != nil {
+		return nil, "", err
 	}
 	dims, err := w.Exactly(1, "a wheel takes one diameter")
 	if err != nil {

@@ -78,9 +78,12 @@ func (f Frame) Lay() (*Shape, error) {
 	if foot { // its posts end on the floor: a fitting above only
 		post = f.H - f.OD/2 - f.TakeOff
 	}
-	for field, l := range map[string]float64{"width": cut(f.W), "depth": cut(f.D), "height": post} {
-		if l < f.OD {
-			return nil, measure.Bad(field, "leaves %s of pipe between its fittings; make it larger", in(l))
+	for _, of := range []struct {
+		field  string
+		length float64
+	}{{"width", cut(f.W)}, {"depth", cut(f.D)}, {"height", post}} {
+		if l := of.length; l < f.OD {
+			return nil, measure.Bad(of.field, "leaves %s of pipe between its fittings; make it larger", in(l))
 		}
 	}
 	n := 2 * f.Levels

@@ -29,7 +29,8 @@ func (x *Joint) key() string    { return x.ID }
 func (x *Joint) called() string { return "joint of " + x.A + " and " + x.B }
 
 func (x *Joint) valid(c checks) error {
-	for f, r := range map[string]string{"a": x.A, "b": x.B} {
+	for _, side := range [][2]string{{"a", x.A}, {"b", x.B}} {
+		f, r := side[0], side[1]
 		if m, bought := strings.CutPrefix(r, "="); bought {
 			if err := inList(f, m, c.lib.Materials, "=pet"); err != nil {
 				return err

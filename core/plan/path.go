@@ -26,10 +26,12 @@ func ParsePath(text string, metric bool) ([]Corner, error) {
 		unit = 1
 	}
 	text = strings.TrimSpace(text)
-	for u, mm := range map[string]float64{"in": measure.Inch, "mm": 1, "cm": 10} {
-		if head, ok := strings.CutSuffix(text, u); ok {
-			text, unit = head, mm
-		}
+	if head, ok := strings.CutSuffix(text, "in"); ok {
+		text, unit = head, measure.Inch
+	} else if head, ok := strings.CutSuffix(text, "mm"); ok {
+		text, unit = head, 1
+	} else if head, ok := strings.CutSuffix(text, "cm"); ok {
+		text, unit = head, 10
 	}
 	words := strings.FieldsFunc(text, func(c rune) bool { return c == ' ' || c == ';' })
 	if len(words) == 0 {

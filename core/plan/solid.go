@@ -61,10 +61,8 @@ func (x *Solid) valid(c checks) error {
 	if m, k := c.lib.Materials[x.Stock], x.formKind(); m.Form != k.Form {
 		return measure.Bad("stock", "%s is not %s stock; a %s is cut from %s", m.Name, k.Form, x.Kind, k.Form)
 	}
-	for f, l := range map[string]measure.Length{"x": x.X, "y": x.Y, "z": x.Z} {
-		if err := within(f, l, -30*metre, 30*metre); err != nil {
-			return err
-		}
+	if err := first(within("x", x.X, -30*metre, 30*metre), within("y", x.Y, -30*metre, 30*metre), within("z", x.Z, -30*metre, 30*metre)); err != nil {
+		return err
 	}
 	for _, o := range x.Openings {
 		if err := oneOf("openings", o.Kind, "rect", "slot", "round"); err != nil {

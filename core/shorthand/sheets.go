@@ -32,9 +32,9 @@ func (r *reader) scale() (*Reading, error) {
 	p := r.p.Prop(r.prop)
 	_, words := take(r.words[1:], "to")
 	of := ""
-	for flag, name := range map[string]string{"tall": "height", "high": "height", "wide": "width", "deep": "depth"} {
-		if yes, rest := take(words, flag); yes {
-			of, words = name, rest
+	for _, said := range [][2]string{{"tall", "height"}, {"high", "height"}, {"wide", "width"}, {"deep", "depth"}} {
+		if yes, rest := take(words, said[0]); yes && of == "" {
+			of, words = said[1], rest
 		}
 	}
 	if of == "" { // a plain factor: x 1.5, 1.5, or 1:6

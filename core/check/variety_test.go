@@ -1,0 +1,398 @@
+package check
+
+import (
+	"bytes"
+	"fmt"
+	"hash/fnv"
+	"math"
+	"math/rand/v2"
+	"reflect"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/bond"
+	"zapbarn/core/calc"
+	"zapbarn/core/circuit"
+	"zapbarn/core/form"
+	"zapbarn/core/measure"
+	"zapbarn/core/nest"
+	"zapbarn/core/pattern"
+	"zapbarn/core/plan"
+	"zapbarn/core/shorthand"
+	"zapbarn/core/source"
+	"zapbarn/core/stock"
+	"zapbarn/testkit/wirings"
+)
+
+// The same for what no example holds: forms, phrases, calculators, cells, glues,
+// coats, sheets and faults by the hundred, drawn by seed, what is refused with its
+// reason. A line each, so that a change says where; it does not say what is right:
+// that is the business of the tests beside each rule.
+func TestVarietyStandsAsFrozen(t *testing.T) {
+	for name, of := range map[string]func(*bytes.Buffer){
+		"forms": forms, "phrases": phrases, "calculators": calculators, "cells": cells, "glues": glues, "sheets": sheets, "faults": faults, "shop": shops, "measures": measures,
+	} {
+		t.Run(name, func(t *testing.T) {
+			var b bytes.Buffer
+			of(&b)
+			require.Greater(t, bytes.Count(b.Bytes(), []byte("\n")), 60, "it varies")
+			frozen(t, "variety-"+name, b.Bytes())
+		})
+	}
+}
+
+// sum is a short mark of a long text.
+func sum(text string) string {
+	h := fnv.New32a()
+	h.Write([]byte(fine.ReplaceAllString(text, "~")))
+	return fmt.Sprintf("%08x", h.Sum32())
+}
+
+func numbers(rs []source.Result) string {
+	var b, all strings.Builder
+	for _, r := range rs {
+		v := r.Value
+		if math.Abs(v) < 1e-9 {
+			v = 0 // what is left of a sum that comes to nothing
+		}
+		fmt.Fprintf(&b, " %s=%.5g", r.Key, v)
+		fmt.Fprint(&all, r.Label, r.Text)
+		for _, s := range r.Steps {
+			fmt.Fprint(&all, s.Formula, s.Numbers, s.Value)
+		}
+	}
+	return b.String() + " " + sum(all.String())
+}
+
+func inches(r *rand.Rand, low, high float64) measure.Length {
+	return measure.Of[measure.LengthKind](math.Round(4*(low+(high-low)*r.Float64()*r.Float64())) / 4 * measure.Inch)
+}
+
+// anyForm fills a form's fields, most within reason and a few beyond.
+func anyForm(r *rand.Rand, k form.Kind) form.Form {
+	v := reflect.New(reflect.TypeOf(k.Blank)).Elem()
+	v.Set(reflect.ValueOf(k.Blank))
+	for i := range v.NumField() {
+		f, tag := v.Field(i), v.Type().Field(i).Tag
+		name, _, _ := strings.Cut(tag.Get("json"), ",")
+		switch x := f.Interface().(type) {
+		case measure.Length:
+			switch {
+			case strings.Contains(" w d h low high length topW topD ", " "+name+" "):
+				if r.IntN(14) > 0 {
+					f.Set(reflect.ValueOf(inches(r, 3, 70)))
+				}
+			case r.IntN(3) > 0:
+				f.Set(reflect.ValueOf(inches(r, .25, 6)))
+			}
+		case int:
+			if r.IntN(2) == 0 {
+				f.SetInt(int64(x + r.IntN(9)))
+			}
+		case bool:
+			f.SetBool(r.IntN(2) == 0)
+		case string:
+			switch {
+			case tag.Get("choose") != "":
+				all := strings.Split(tag.Get("choose"), "|")
+				f.SetString(all[r.IntN(len(all))])
+			case name == "profile":
+				names := append(pattern.ProfileNames(), "0,0 9,2 12,8 7,14 0,16", "mm 0,0 200,40 260,300 90,500")
+				f.SetString(names[r.IntN(len(names))])
+			case name == "path":
+				f.SetString([]string{"0,0 36,0 18,60", "0,0 30,0 30,20 0,20; 5,5 9,5 9,9", "0,0 40,0 40,4 22,4 22,40 18,40 18,4 0,4"}[r.IntN(3)])
+			case name == "lengths":
+				f.SetString([]string{"24 30 18", "4 x 36, 2 x 20", "96 12"}[r.IntN(3)])
+			}
+		}
+	}
+	return v.Interface().(form.Form)
+}
+
+func forms(b *bytes.Buffer) {
+	r := rand.New(rand.NewPCG(17, 0))
+	ids := stock.IDs(stock.Shop.Materials)
+	for _, name := range form.Names() {
+		k, _ := form.Of(name)
+		for n := range 48 {
+			of := k.Stock
+			for n%3 == 0 { // and of other stock of the kind
+				if of = ids[r.IntN(len(ids))]; stock.Shop.Materials[of].Form == k.Form {
+					break
+				}
+			}
+			s := plan.NewSolid("p", name, of, anyForm(r, k))
+			for range 5 { // most of them are to be such as can be made
+				if _, err := s.Shape(stock.Shop); err == nil || n%6 == 0 {
+					break
+				}
+				s = plan.NewSolid("p", name, of, anyForm(r, k))
+			}
+			s.Seam = []string{"", "butt", "half-lap"}[r.IntN(3)]
+			if k.Form == "sheet" && n%2 == 0 {
+				for range r.IntN(3) {
+					s.Openings = append(s.Openings, plan.Opening{Name: "o", Face: []string{"front", "face1", "side2", "slice2", "gore", "sheet", "disc", "panel"}[r.IntN(8)], Kind: []string{"rect", "slot", "round"}[r.IntN(3)],
+						W: inches(r, .5, 9), H: inches(r, .5, 9), X: inches(r, -4, 8), Y: inches(r, 0, 12), Door: r.IntN(4) == 0})
+				}
+			}
+			fmt.Fprintf(b, "%s %d of %s: ", name, n, of)
+			shape, err := s.Shape(stock.Shop)
+			if err != nil {
+				fmt.Fprintln(b, err)
+				continue
+			}
+			area, volume, cut, marks := 0.0, 0.0, 0.0, 0
+			for _, p := range shape.Panels {
+				area, volume, cut, marks = area+p.Area()*float64(p.Copies), volume+p.Volume()*float64(p.Copies), cut+p.CutAngle+2*p.Bevel+3*p.Slant, marks+len(p.Marks)+10*len(p.Holes)
+				for i, q := range p.Outline {
+					cut += math.Sqrt(float64(i)) * (q.X - 2*q.Y)
+				}
+			}
+			for _, c := range shape.Cuts {
+				cut += c.Length * float64(c.Count)
+			}
+			fmt.Fprintf(b, "%d panels, %.5g mm2, %.5g mm3, %.4g, %d marks, exposed %.5g,%s stands %s\n", len(shape.Panels), area, volume, cut, marks, shape.Exposed(), numbers(shape.Results), sum(stands(shape, &s)))
+		}
+	}
+}
+
+var number = regexp.MustCompile(`\d+(\.\d+)?`)
+
+// phrases are the quick line's examples with other numbers, words left out and
+// doubled, in a plan that has something of everything.
+func phrases(b *bytes.Buffer) {
+	r := rand.New(rand.NewPCG(18, 0))
+	p := wirings.Random(3)
+	prop := p.Props[0].ID
+	for _, line := range []string{"box 22 x 18 x 26 1/2 xps1 rabbet", "tower 20 x 30 n6 ply1/4", "supply 12v 5a", "fuse 3a on S1", "run 18awg 12ft on F1", "controller 3.3v on W1", "mat runs glow"} {
+		if got, err := shorthand.Read(p, stock.Shop, prop, line); err == nil {
+			if q, err := p.Apply(got.Edit); err == nil {
+				p = q
+			}
+		}
+	}
+	for _, example := range shorthand.Examples() {
+		example, _, _ = strings.Cut(example, " (or")
+		for n := range 14 {
+			line := number.ReplaceAllStringFunc(example, func(s string) string {
+				x, _ := strconv.ParseFloat(s, 64)
+				if r.IntN(3) > 0 {
+					return s
+				}
+				return measure.Decimal(x*[]float64{0, .5, .9, 1.1, 2, 3, 12, 400}[r.IntN(8)], 2)
+			})
+			words := strings.Fields(line)
+			if k := r.IntN(len(words)); n%3 == 0 && k > 0 {
+				words = append(words[:k], words[k+1:]...)
+			} else if n%5 == 0 {
+				words = append(words, words[k])
+			}
+			line = strings.Join(words, " ")
+			got, err := shorthand.Read(p, stock.Shop, prop, line)
+			if err != nil {
+				fmt.Fprintf(b, "%s: %v\n", line, err)
+				continue
+			}
+			_, err = p.Apply(got.Edit)
+			fmt.Fprintf(b, "%s: %s (%s, %s, %v)\n", line, got.Text, got.Select, sum(asJSON(got.Edit)), err)
+		}
+	}
+}
+
+func calculators(b *bytes.Buffer) {
+	r := rand.New(rand.NewPCG(19, 0))
+	some := map[string][]string{"length": {"3 in", "11 1/4 in", "26 in", "8 ft", "450 mm", "0"}, "volts": {"3.3 V", "5 V", "12 V", "24 V"}, "amps": {"20 mA", "0.35 A", "3 A", "18 A"}, "ohms": {"0.3 ohm", "470 ohm", "10 kohm"}}
+	for _, c := range calc.List() {
+		for range 24 {
+			args := map[string]string{}
+			for _, p := range c.Params {
+				switch {
+				case some[p.Kind] != nil:
+					args[p.Name] = some[p.Kind][r.IntN(len(some[p.Kind]))]
+				case p.Default != "":
+					args[p.Name] = p.Default
+				default:
+					args[p.Name] = []string{"2", "5", "12", "40", "0.4", "-3"}[r.IntN(6)]
+				}
+				if p.Default != "" && r.IntN(3) == 0 {
+					args[p.Name] = number.ReplaceAllStringFunc(p.Default, func(s string) string {
+						x, _ := strconv.ParseFloat(s, 64)
+						return measure.Decimal(x*(.5+1.5*r.Float64()), 1)
+					})
+				}
+			}
+			rs, err := c.Run(args)
+			if err != nil {
+				fmt.Fprintf(b, "%s %v: %v\n", c.Name, args, err)
+				continue
+			}
+			fmt.Fprintf(b, "%s %v:%s\n", c.Name, args, numbers(rs))
+		}
+	}
+}
+
+func cells(b *bytes.Buffer) {
+	for _, id := range stock.IDs(circuit.Cells) {
+		for _, amps := range []float64{.004, .02, .11, .5, 1.7, 6} {
+			for rows := range 3 {
+				rs, err := circuit.Runtime(id, amps, rows+1, rows == 2, 3.5, 14)
+				fmt.Fprintf(b, "%s %g A x%d: %.5g mAh%s %v\n", id, amps, rows+1, circuit.Cells[id].Capacity(amps), numbers(rs), err)
+			}
+		}
+	}
+	r := rand.New(rand.NewPCG(20, 0))
+	for range 80 {
+		amps, ohms, v := r.Float64()*8, r.Float64(), []float64{5, 12, 24}[r.IntN(3)]
+		k, drop, one := circuit.Feeds(amps, ohms, v, .1)
+		rs, err := circuit.Outlet(amps*400, 120, 15, 5)
+		fmt.Fprintf(b, "feeds %.3g A %.3g ohm %g V: %d %.5g %v; outlet%s %v; gauge %d, fuse %g\n", amps, ohms, v, k, drop, one, numbers(rs), err, circuit.ChooseGauge(ohms*9000, amps, v, .03), circuit.ChooseFuse(amps, 2*amps))
+		row, got, err := circuit.Groups(v, 1.8+2*r.Float64(), 1+r.IntN(40), .02)
+		fmt.Fprintf(b, "groups %v%s %v\n", asJSON(row), numbers(got), err)
+		got, err = circuit.PixelLine(r.IntN(900), 1+r.IntN(3), 3.3+1.7*float64(r.IntN(2)), v, .06, .001, amps)
+		fmt.Fprintf(b, "pixels%s %v\n", numbers(got), err)
+	}
+}
+
+func glues(b *bytes.Buffer) {
+	r := rand.New(rand.NewPCG(21, 0))
+	ms, gs, cs := stock.IDs(stock.Shop.Materials), stock.IDs(stock.Shop.Glues), stock.IDs(stock.Shop.Coats)
+	for range 500 {
+		j := bond.Joint{A: stock.Shop.Materials[ms[r.IntN(len(ms))]], B: stock.Shop.Materials[ms[r.IntN(len(ms))]], Glue: stock.Shop.Glues[gs[r.IntN(len(gs))]],
+			Age: float64(r.IntN(4)) * 200 * 86400, Temp: -5 + 45*r.Float64(), RH: 20 + 75*r.Float64(), Sun: r.IntN(2) == 0, Strain: r.IntN(2) == 0}
+		a := bond.Judge(j)
+		better := ""
+		for _, g := range bond.Suggest(j, stock.Shop.Glues) {
+			better += " " + g.ID
+		}
+		takes, err := bond.Quantity(j.Glue, 3000*r.Float64(), 60*r.Float64())
+		fmt.Fprintf(b, "%s to %s, %s, %.4g C: %s open %.4g clamp %.4g handle %.4g full %.4g %s; better%s; takes %.5g %v\n", j.A.ID, j.B.ID, j.Glue.ID, j.Temp, a.Verdict, a.Open, a.Clamp, a.Handling, a.Full, sum(asJSON(a)), better, takes.Value, err)
+	}
+	for range 300 {
+		s := bond.Stack{On: stock.Shop.Materials[ms[r.IntN(len(ms))]], OnFoam: r.IntN(2) == 0, Outdoors: r.IntN(2) == 0, Lit: r.IntN(4) == 0, Area: 4 * r.Float64(), Temp: 2 + 30*r.Float64(), RH: 20 + 75*r.Float64()}
+		said := s.On.ID
+		for range 1 + r.IntN(4) {
+			l := bond.Layer{Coat: stock.Shop.Coats[cs[r.IntN(len(cs))]], Coats: 1 + r.IntN(3)}
+			s.Layers = append(s.Layers, l)
+			said += fmt.Sprintf(", %s %d", l.Coat.ID, l.Coats)
+		}
+		f := bond.Coats(s)
+		fmt.Fprintf(b, "coats on %s: %s %.4g s %.4g L %s\n", said, f.Verdict, f.Total, f.Litres, sum(asJSON(f)))
+	}
+}
+
+func sheets(b *bytes.Buffer) {
+	r := rand.New(rand.NewPCG(22, 0))
+	for n := range 70 {
+		var parts []nest.Part
+		for i := range 4 + r.IntN(22) {
+			p := nest.Part{ID: fmt.Sprint(i), W: 60 + 700*r.Float64(), H: 60 + 900*r.Float64(), Turn: r.IntN(2) == 0}
+			switch r.IntN(5) {
+			case 0:
+				p.H = p.W
+				p.Round, p.Bore = p.W, p.W*float64(r.IntN(2))*.6
+			case 1:
+				p.Low, p.High = p.W, p.W*r.Float64()
+			case 2:
+				p.Shape = fmt.Sprint("tri", i)
+				p.Polys = [][]pattern.Point{{{X: 0, Y: 0}, {X: p.W, Y: 0}, {X: p.W * r.Float64(), Y: p.H}}}
+			}
+			parts = append(parts, p)
+		}
+		stocks := []nest.Stock{{ID: "left", W: 700, H: 900, Left: 1}, {ID: "new", W: 1220, H: 2440, Left: -1}}
+		o := nest.Options{Kerf: 3.175 * float64(r.IntN(2)), Margin: 6.35 * float64(r.IntN(2)), Seed: 7, Tries: 40}
+		for how, of := range map[string]func([]nest.Part, []nest.Stock, nest.Options) nest.Layout{"boxes": nest.Sheets, "shapes": nest.Shapes} {
+			if how == "shapes" {
+				continue
+			}
+			l := of(parts, stocks, o)
+			fmt.Fprintf(b, "%s %d: %d sheets, too large %v, %s\n", how, n, len(l.Sheets), l.TooLarge, sum(asJSON(l)))
+		}
+		if n < 12 {
+			l := nest.Shapes(parts, stocks, o)
+			fmt.Fprintf(b, "shapes %d: %d sheets, too large %v, %s\n", n, len(l.Sheets), l.TooLarge, sum(asJSON(l)))
+		}
+		var pieces []float64
+		for range 3 + r.IntN(14) {
+			pieces = append(pieces, 100+1800*r.Float64())
+		}
+		c := nest.Lengths(pieces, 3048, o.Kerf)
+		fmt.Fprintf(b, "lengths %d: %d bars, bound %d, proven %v\n", n, len(c.Bars), c.Bound, c.Proven)
+	}
+}
+
+func faults(b *bytes.Buffer) {
+	day := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+	for seed := uint64(1); seed <= 14; seed++ {
+		p := wirings.Random(seed)
+		if p.Validate() != nil {
+			continue
+		}
+		r := rand.New(rand.NewPCG(seed, 23))
+		w := plan.Do(p, stock.Shop, day)
+		for _, d := range p.Devices {
+			if d.Kind != "supply" {
+				continue
+			}
+			bench := plan.Suspects(p, stock.Shop, d.ID)
+			var seen []circuit.Seen
+			for _, x := range p.Devices {
+				if o, ok := bench.Volts(x.ID, w.All.Readings[x.ID].Volts*r.Float64()); ok && r.IntN(3) == 0 {
+					seen = append(seen, o)
+				}
+				if o, ok := bench.Light(x.ID, r.IntN(2) == 0); ok && r.IntN(3) == 0 {
+					seen = append(seen, o)
+				}
+			}
+			for _, causes := range [][]circuit.Cause{bench.Rank(seen, circuit.HandMeter), bench.RankTwo(seen, circuit.HandMeter)} {
+				for _, c := range causes[:min(4, len(causes))] {
+					fmt.Fprintf(b, "%d %s %d readings: %s\n", seed, d.ID, len(seen), asJSON(c))
+				}
+				fmt.Fprintf(b, "next %d\n", bench.Next(causes, circuit.HandMeter, map[int]bool{}))
+			}
+		}
+	}
+}
+
+func shops(b *bytes.Buffer) {
+	r := rand.New(rand.NewPCG(24, 0))
+	values := []string{"", "0", "3", "-2", "1.5", "3 mm", "24 x 36 in", "12 V", "20 mA", "4 h", "90 C", "yes", "no", "foam", "water", "18", "abc", "400 kg", "1e9"}
+	for _, table := range stock.Tables() {
+		for _, field := range stock.FieldsOf(table) {
+			for range 6 {
+				v := values[r.IntN(len(values))]
+				l, err := stock.Shop.With([]stock.Over{{Table: table, ID: "new1", Like: map[string]string{"material": "xps1", "glue": "pu", "coat": "latex", "lamp": "puck12", "supply": "ps12-5"}[table], Set: []stock.Setting{{Field: field, Value: v}}}})
+				said := ""
+				if err == nil {
+					said = sum(asJSON([]any{l.Materials["new1"], l.Glues["new1"], l.Coats["new1"], l.Lamps["new1"], l.Supplies["new1"]}))
+				}
+				fmt.Fprintf(b, "%s %s %q: %s %v\n", table, field, v, said, err)
+			}
+		}
+	}
+}
+
+func measures(b *bytes.Buffer) {
+	for _, n := range []string{"0", "1", "22", "1/2", "22 1/2", "22-1/2", "0.3", ".5", "-4", "1e3", "3,5", "1 000", "99999", "7/0", ""} {
+		for _, u := range []string{"", "in", `"`, "ft", "'", "mm", "cm", "m", "V", "mV", "A", "mA", "ohm", "kohm", "mohm", "W", "kW", "h", "min", "s", "ms", "d", "C", "F", "kg", "g", "lb", "oz", "AWG", "mm2", "%", "deg"} {
+			for _, text := range []string{n + u, n + " " + u} {
+				l, e1 := measure.ParseLengthIn(text, "mm")
+				v, e2 := measure.Parse[measure.VoltKind](text)
+				a, e3 := measure.Parse[measure.AmpKind](text)
+				o, e4 := measure.Parse[measure.OhmKind](text)
+				p, e5 := measure.Parse[measure.WattKind](text)
+				d, e6 := measure.Parse[measure.DurationKind](text)
+				c, e7 := measure.Parse[measure.CelsiusKind](text)
+				m, e8 := measure.Parse[measure.MassKind](text)
+				g, e9 := measure.Parse[measure.GaugeKind](text)
+				fmt.Fprintf(b, "%q: %.6g %.6g %.6g %.6g %.6g %.6g %.6g %.6g %.6g %s\n", text, l.Value(), v.Value(), a.Value(), o.Value(), p.Value(), d.Value(), c.Value(), m.Value(), g.Value(), sum(fmt.Sprint(e1, e2, e3, e4, e5, e6, e7, e8, e9)))
+			}
+		}
+	}
+	for x := 1e-7; x < 1e6; x *= 1.37 {
+		fmt.Fprintf(b, "%.4g: %s %s %s %s %s %s %s %s %s %s\n", x, measure.Inches(x), measure.Tape(x, true), measure.Run(x, false), measure.Run(x, true), measure.Volts(x), measure.Amps(x), measure.Ohms(x), measure.Watts(x), measure.Span(x), measure.Kilograms(x))
+	}
+}
