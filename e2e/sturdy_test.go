@@ -216,8 +216,11 @@ func TestDatabaseGoesAway(t *testing.T) {
 // check and calc with no database at all.
 func TestBinary(t *testing.T) {
 	bin := filepath.Join(t.TempDir(), "zapbarn")
-	out, err := exec.Command("go", "build", "-o", bin, "zapbarn/cmd/zapbarn").CombinedOutput()
+	out, err := exec.Command("go", "build", "-tags", "nomsgpack", "-ldflags", "-s -w", "-o", bin, "zapbarn/cmd/zapbarn").CombinedOutput()
 	require.NoError(t, err, string(out))
+	weight, err := os.Stat(bin)
+	require.NoError(t, err)
+	require.Less(t, weight.Size(), int64(30<<20), "what it weighs")
 	dsn := testkit.Database(t)
 	for range 2 {
 		cmd := exec.Command(bin, "demo", "--addr", "127.0.0.1:0", "--database-url", dsn)
