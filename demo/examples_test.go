@@ -18,7 +18,8 @@ var day = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 // The example files are the demo as of 20 September 2026; set UPDATE=1 to write
 // them again.
 func TestExamplesAreTheDemo(t *testing.T) {
-	for file, p := range map[string]*plan.Plan{"../docs/examples/midnight-apiary.json": Apiary(day), "../docs/examples/thistledown-porch.json": Metric(day), "../docs/examples/pattern-book.json": Patterns()} {
+	for file, p := range map[string]*plan.Plan{"../docs/examples/midnight-apiary.json": Apiary(day),
+		"../docs/examples/thistledown-porch.json": Metric(day), "../docs/examples/pattern-book.json": Patterns()} {
 		require.NoError(t, p.Validate())
 		if os.Getenv("UPDATE") != "" {
 			require.NoError(t, os.WriteFile(file, p.Encode(), 0o644))

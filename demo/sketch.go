@@ -21,8 +21,24 @@ import (
 func sketch() (plan.Photo, plan.Picture) {
 	const in, wide, tall = measure.Inch, 900, 640
 	corners := []plan.Spot{{X: 96, Y: 560}, {X: 296, Y: 538}, {X: 296, Y: 118}, {X: 96, Y: 84}}
-	pic := plan.Picture{ID: "skep-sketch", Prop: "skep", Photo: "skep-sketch", Name: "Old hive by the door", Wide: wide, Tall: tall, Corners: corners,
-		SqW: l("36 in"), SqH: l("80 in"), A: plan.Spot{X: 560, Y: 530}, B: plan.Spot{X: 560, Y: 230}, Known: l("54 in"), X: l("87 in"), Z: l("-2 in")}
+	pic := plan.Picture{
+		ID:      "skep-sketch",
+		Prop:    "skep",
+		Photo:   "skep-sketch",
+		Name:    "Old hive by the door",
+		Wide:    wide,
+		Tall:    tall,
+		Corners: corners,
+		SqW: l(
+			"36 in",
+		),
+		SqH:   l("80 in"),
+		A:     plan.Spot{X: 560, Y: 530},
+		B:     plan.Spot{X: 560, Y: 230},
+		Known: l("54 in"),
+		X:     l("87 in"),
+		Z:     l("-2 in"),
+	}
 	p, err := pic.Plane()
 	if err != nil {
 		panic(err) // the corners above are a rectangle's
@@ -60,7 +76,9 @@ func sketch() (plan.Photo, plan.Picture) {
 			hx, hy := x-87*in, y+2*in
 			if hy >= 0 && hy <= 54*in && math.Abs(hx) < dome.At(hy) { // the hive
 				r := dome.At(hy)
-				shade := math.Sqrt(math.Max(0, 1-hx*hx/(r*r)*.8)) * (.82 + .18*math.Sin(hy/(2*in)*math.Pi)*math.Sin(hy/(2*in)*math.Pi))
+				shade := math.Sqrt(
+					math.Max(0, 1-hx*hx/(r*r)*.8),
+				) * (.82 + .18*math.Sin(hy/(2*in)*math.Pi)*math.Sin(hy/(2*in)*math.Pi))
 				c = mix(214, 172, 96, shade)
 				if dx, dy := hx/(6*in), (hy-5*in)/(5*in); dx*dx+dy*dy < 1 {
 					c = mix(40, 28, 18, 1)

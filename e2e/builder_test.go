@@ -30,7 +30,8 @@ func TestDemoIsWorthSeeing(t *testing.T) {
 	assert.Equal(t, "18 days to opening", s.text(".days"))
 	assert.Greater(t, s.count("svg.barn polygon"), 30)
 	assert.Contains(t, s.text(".gutter"), "Jar 8 is reversed")
-	for _, path := range []string{"/bench?prop=riser", "/bench?prop=shelf&way=parts", "/loom?prop=shelf", "/loom?prop=riser", "/rehearsal?prop=riser"} {
+	for _, path := range []string{"/bench?prop=riser", "/bench?prop=shelf&way=parts", "/loom?prop=shelf",
+		"/loom?prop=riser", "/rehearsal?prop=riser"} {
 		s.goTo(apiary + path)
 		assert.Greater(t, s.count(".surface svg *"), 20, path)
 	}
@@ -75,7 +76,10 @@ func TestBench(t *testing.T) {
 	s.goTo(apiary + "/bench?prop=riser&way=whole")
 	assert.Contains(t, s.text("svg.front"), `27 1/2"`)
 	before := eval[string](s, `document.querySelector(".body[data-dx]").getAttribute("transform")||""`)
-	eval[bool](s, `(()=>{const e=document.querySelector("[data-explode]"); e.value=80; e.dispatchEvent(new Event("input",{bubbles:true})); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{const e=document.querySelector("[data-explode]"); e.value=80; e.dispatchEvent(new Event("input",{bubbles:true})); return true})()`,
+	)
 	assert.NotEqual(t, before, eval[string](s, `document.querySelector(".body[data-dx]").getAttribute("transform")`))
 
 	s.live(func() { s.click(`svg.iso a[data-key="part:riser-box/front"]`) })
@@ -107,7 +111,8 @@ func TestBench(t *testing.T) {
 func TestJointsAndCoats(t *testing.T) {
 	s := open(t, apiary+"/bench?prop=riser&way=joints")
 	snags := s.text(".gutter")
-	for _, want := range []string{"Solvent paint meets bare foam", "Glue between two closed faces", "Solvent glue meets foam", "The glue is past its date"} {
+	for _, want := range []string{"Solvent paint meets bare foam", "Glue between two closed faces",
+		"Solvent glue meets foam", "The glue is past its date"} {
 		assert.Contains(t, snags, want)
 	}
 	s.goTo(apiary + "/bench?prop=shelf&way=joints")
@@ -203,7 +208,10 @@ func TestRehearsal(t *testing.T) {
 // 7. Walkdown: all snags worst first; one press mends; waive with a reason.
 func TestWalkdown(t *testing.T) {
 	s := open(t, apiary+"/walkdown")
-	order := eval[[]string](s, `[...document.querySelectorAll(".walk .snag")].map(e=>e.className.replace("snag s-",""))`)
+	order := eval[[]string](
+		s,
+		`[...document.querySelectorAll(".walk .snag")].map(e=>e.className.replace("snag s-",""))`,
+	)
 	rank := map[string]int{"stop": 3, "fix": 2, "mind": 1, "note": 0}
 	for i := 1; i < len(order); i++ {
 		assert.LessOrEqual(t, rank[order[i]], rank[order[i-1]])
@@ -213,7 +221,10 @@ func TestWalkdown(t *testing.T) {
 	assert.False(t, s.plan("midnight-apiary").Device("jar-8").Reversed)
 	assert.NotContains(t, s.text(".walk"), "Jar 8 is reversed")
 	n := s.count(".walk .snag")
-	eval[bool](s, `(()=>{const f=document.querySelector('.waive form'); f.reason.value="spare in the box"; f.by.value="Ola"; f.requestSubmit(); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{const f=document.querySelector('.waive form'); f.reason.value="spare in the box"; f.by.value="Ola"; f.requestSubmit(); return true})()`,
+	)
 	s.wait(`document.querySelectorAll(".walk .snag").length===` + string(rune('0'+n/10)) + string(rune('0'+(n-1)%10)))
 	s.live(func() { s.clickText("Waived") })
 	assert.Contains(t, s.text(".walk"), "Waived by Ola: spare in the box")
@@ -228,7 +239,9 @@ func TestEveryNumberOpensToItsWorking(t *testing.T) {
 	s.wait(`document.getElementById("working").open && document.querySelector("#working .steps")`)
 	assert.Contains(t, s.text("#working"), "Newton")
 	assert.Contains(t, s.text("#working"), "source:")
-	for _, path := range []string{"", "/bench?prop=gate&way=parts", "/bench?prop=skep&sel=solid:skep-rings", "/loom?prop=shelf&sel=device:W2", "/loom?prop=riser&sel=device:S2", "/bench?prop=riser&way=joints&sel=joint:riser-front-left", "/bench?prop=riser&way=joints&sel=finish:riser-box"} {
+	for _, path := range []string{"", "/bench?prop=gate&way=parts", "/bench?prop=skep&sel=solid:skep-rings",
+		"/loom?prop=shelf&sel=device:W2", "/loom?prop=riser&sel=device:S2",
+		"/bench?prop=riser&way=joints&sel=joint:riser-front-left", "/bench?prop=riser&way=joints&sel=finish:riser-box"} {
 		s.goTo(apiary + path)
 		links := eval[[]string](s, `[...document.querySelectorAll("[data-working]")].map(e=>e.getAttribute("href"))`)
 		require.NotEmpty(t, links, path)
@@ -248,7 +261,10 @@ func TestUndoRedo(t *testing.T) {
 	assert.Nil(t, s.plan("midnight-apiary").Device("jar-3"), "what hangs on it goes with it")
 	s.live(func() { s.click("[data-undo]") })
 	assert.NotNil(t, s.plan("midnight-apiary").Device("jar-3"))
-	eval[bool](s, `(()=>{document.activeElement.blur(); document.body.dispatchEvent(new KeyboardEvent("keydown",{key:"z",ctrlKey:true,bubbles:true})); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{document.activeElement.blur(); document.body.dispatchEvent(new KeyboardEvent("keydown",{key:"z",ctrlKey:true,bubbles:true})); return true})()`,
+	)
 	s.wait(`document.querySelector("[data-undo]").disabled`)
 	assert.Equal(t, want, string(s.plan("midnight-apiary").Encode()))
 	s.live(func() { s.click("[data-redo]") })
@@ -298,7 +314,13 @@ func TestPrintExportImport(t *testing.T) {
 	s := open(t, apiary+"/bench?prop=riser&way=print")
 	links := eval[[]string](s, `[...document.querySelectorAll(".printway a")].map(e=>e.getAttribute("href"))`)
 	assert.Greater(t, len(links), 25)
-	starts := map[string]string{".pdf": "%PDF-", ".svg": "<svg ", ".dxf": "  0\r\nSECTION", ".csv": "prop,no", "xlsx": "PK"}
+	starts := map[string]string{
+		".pdf": "%PDF-",
+		".svg": "<svg ",
+		".dxf": "  0\r\nSECTION",
+		".csv": "prop,no",
+		"xlsx": "PK",
+	}
 	for _, link := range links {
 		u, err := url.Parse(link)
 		require.NoError(t, err)
@@ -310,11 +332,17 @@ func TestPrintExportImport(t *testing.T) {
 	parser, err := os.ReadFile("testdata/vendor/dxf-parser.js")
 	require.NoError(t, err)
 	eval[bool](s, string(parser)+";true")
-	for ref, want := range map[string][2]float64{"riser-box/front": {22 * 25.4, 26.5 * 25.4}, "gate-pillar/face": {26 * 25.4, 0}, "bee-body/gore": {0, 0}} {
+	for ref, want := range map[string][2]float64{"riser-box/front": {22 * 25.4, 26.5 * 25.4},
+		"gate-pillar/face": {26 * 25.4, 0}, "bee-body/gore": {0, 0}} {
 		dxf, err := json.Marshal(get(t, s.url+apiary+"/part.dxf?ref="+url.QueryEscape(ref), 200))
 		require.NoError(t, err)
-		got := eval[[]float64](s, `(()=>{const d=new DxfParser().parseSync(`+string(dxf)+`); const e=d.entities.filter(e=>e.type==="LINE"&&e.layer==="cut").flatMap(e=>e.vertices);
-			const x=e.map(v=>v.x),y=e.map(v=>v.y); return [Math.max(...x)-Math.min(...x),Math.max(...y)-Math.min(...y),Object.keys(d.tables.layer.layers).length]})()`)
+		got := eval[[]float64](
+			s,
+			`(()=>{const d=new DxfParser().parseSync(`+string(
+				dxf,
+			)+`); const e=d.entities.filter(e=>e.type==="LINE"&&e.layer==="cut").flatMap(e=>e.vertices);
+			const x=e.map(v=>v.x),y=e.map(v=>v.y); return [Math.max(...x)-Math.min(...x),Math.max(...y)-Math.min(...y),Object.keys(d.tables.layer.layers).length]})()`,
+		)
 		if want[0] > 0 {
 			assert.InDelta(t, want[0], got[0], .01, ref)
 		}
@@ -344,7 +372,11 @@ func TestPrintExportImport(t *testing.T) {
 	want.Display.ID = "midnight-apiary-2"
 	assert.Equal(t, want, got)
 	assert.Contains(t, upload(`{"format": `, 422), "line 1")
-	assert.Contains(t, upload(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"furlongs"}}`, 422), "choose in, mm")
+	assert.Contains(
+		t,
+		upload(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"furlongs"}}`, 422),
+		"choose in, mm",
+	)
 	assert.Contains(t, upload(string(bytes.Repeat([]byte(" "), plan.MaxFile+10)), 413), "at most 8 MB")
 }
 

@@ -26,7 +26,10 @@ func TestSeveralLinesPasted(t *testing.T) {
 	s.wait(`document.querySelectorAll("#lines li").length === 4`)
 	assert.Contains(t, s.text("#lines li.bad"), "gear 9 in 9 teth")
 	assert.True(t, eval[bool](s, `document.querySelector("[data-all]").disabled`))
-	eval[bool](s, `(()=>{const a=document.querySelector("#lines textarea"); a.value=a.value.replace("teth","teeth"); a.dispatchEvent(new Event("input",{bubbles:true})); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{const a=document.querySelector("#lines textarea"); a.value=a.value.replace("teth","teeth"); a.dispatchEvent(new Event("input",{bubbles:true})); return true})()`,
+	)
 	s.wait(`!document.querySelector("[data-all]").disabled`)
 	s.live(func() { s.click("[data-all]") })
 	p := s.plan("midnight-apiary")
@@ -47,8 +50,23 @@ func TestTheTicketFolds(t *testing.T) {
 		return eval[float64](s, `document.querySelector("svg.iso").getBoundingClientRect().height`)
 	}
 	open, small := high(), drawn()
-	assert.True(t, eval[bool](s, `document.querySelector(".surface").getBoundingClientRect().bottom <= document.querySelector(".ticket").getBoundingClientRect().top + 1`), "the surface ends above it")
-	assert.Equal(t, 0, eval[int](s, `[...document.querySelectorAll(".ticket input:not([type=checkbox]):not([type=hidden]), .fl span")].filter(e => e.closest(".wide") === null && e.scrollWidth > e.clientWidth + 1).length`), "no name and no label is cut off")
+	assert.True(
+		t,
+		eval[bool](
+			s,
+			`document.querySelector(".surface").getBoundingClientRect().bottom <= document.querySelector(".ticket").getBoundingClientRect().top + 1`,
+		),
+		"the surface ends above it",
+	)
+	assert.Equal(
+		t,
+		0,
+		eval[int](
+			s,
+			`[...document.querySelectorAll(".ticket input:not([type=checkbox]):not([type=hidden]), .fl span")].filter(e => e.closest(".wide") === null && e.scrollWidth > e.clientWidth + 1).length`,
+		),
+		"no name and no label is cut off",
+	)
 	s.click("[data-fold]")
 	assert.Less(t, high(), open/2)
 	assert.Greater(t, drawn(), small, "the drawing takes the room")
@@ -71,7 +89,12 @@ func TestTenBuildsInTheBrowser(t *testing.T) {
 		require.NoError(t, err)
 		s.goTo("/")
 		name := fmt.Sprintf("Build %d", i+1)
-		eval[bool](s, `(()=>{document.querySelector("[name=name]").value=`+strconv.Quote(name)+`; document.querySelector("form[action='/new']").submit(); return true})()`)
+		eval[bool](
+			s,
+			`(()=>{document.querySelector("[name=name]").value=`+strconv.Quote(
+				name,
+			)+`; document.querySelector("form[action='/new']").submit(); return true})()`,
+		)
 		s.wait(`document.querySelector("#line")`)
 		eval[bool](s, `(()=>{const d=new DataTransfer(); d.setData("text", `+strconv.Quote(string(text))+`);
 			document.querySelector("#line").dispatchEvent(new ClipboardEvent("paste",{clipboardData:d,bubbles:true,cancelable:true})); return true})()`)

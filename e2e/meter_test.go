@@ -23,13 +23,24 @@ func TestFindAFault(t *testing.T) {
 	p := s.plan("midnight-apiary")
 	jar := *p.Device("jar-8")
 	jar.Reversed = false
-	require.NoError(t, s.store.Apply(context.Background(), "midnight-apiary", "", plan.Edit{Label: "mend", Changes: []plan.Change{p.Put("device", "jar-8", jar)}}))
+	require.NoError(
+		t,
+		s.store.Apply(
+			context.Background(),
+			"midnight-apiary",
+			"",
+			plan.Edit{Label: "mend", Changes: []plan.Change{p.Put("device", "jar-8", jar)}},
+		),
+	)
 	s.ctx = testkit.Browser(t, 1280, 800)
 	s.goTo(apiary + "/loom?prop=shelf&way=fault")
 	assert.Contains(t, s.text(".fault"), "Say first what is dark")
 	say := func(device, volts, do string) {
 		s.live(func() {
-			eval[bool](s, `(()=>{const f=document.querySelector("form.meter"); f.elements.device.value="`+device+`"; f.elements.volts.value="`+volts+`"; f.requestSubmit(`+do+`); return true})()`)
+			eval[bool](
+				s,
+				`(()=>{const f=document.querySelector("form.meter"); f.elements.device.value="`+device+`"; f.elements.volts.value="`+volts+`"; f.requestSubmit(`+do+`); return true})()`,
+			)
 		})
 	}
 	say("jar-12", "", `f.querySelector("[value=dark]")`)
@@ -55,7 +66,10 @@ func TestProve(t *testing.T) {
 	assert.Contains(t, s.text(".caution"), "Polarity first")
 	keep := func(volts string) {
 		s.live(func() {
-			eval[bool](s, `(()=>{const f=document.querySelectorAll(".card form")[1]; f.elements.volts.value="`+volts+`"; f.requestSubmit(); return true})()`)
+			eval[bool](
+				s,
+				`(()=>{const f=document.querySelectorAll(".card form")[1]; f.elements.volts.value="`+volts+`"; f.requestSubmit(); return true})()`,
+			)
 		})
 	}
 	assert.Equal(t, 1, s.count(".st-pass"), "glow 2; glow 3 and 4 lie past the planted bad joint")
@@ -65,7 +79,10 @@ func TestProve(t *testing.T) {
 	keep("9 V")
 	assert.Equal(t, 3, s.count(".st-fail"))
 	s.live(func() {
-		eval[bool](s, `(()=>{const f=document.querySelector("form.meter"); f.elements.by.value="Sam"; f.requestSubmit(); return true})()`)
+		eval[bool](
+			s,
+			`(()=>{const f=document.querySelector("form.meter"); f.elements.by.value="Sam"; f.requestSubmit(); return true})()`,
+		)
 	})
 	keep("250 mA")
 	rs := s.plan("midnight-apiary").Readings
@@ -98,7 +115,10 @@ func TestTrainer(t *testing.T) {
 	assert.Contains(t, s.text(".seen"), measure.Volts(v), "what the meter shows is core's")
 	answer := func(guess, who string) {
 		s.live(func() {
-			eval[bool](s, `(()=>{const f=document.querySelector('form[action$="/drill"]'); f.elements.guess.value="`+guess+`"; f.elements.who.value="`+who+`"; f.requestSubmit(); return true})()`)
+			eval[bool](
+				s,
+				`(()=>{const f=document.querySelector('form[action$="/drill"]'); f.elements.guess.value="`+guess+`"; f.elements.who.value="`+who+`"; f.requestSubmit(); return true})()`,
+			)
 		})
 	}
 	answer("", "Sam")
@@ -120,11 +140,22 @@ func TestSlideALampAlongItsRun(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=shelf")
 	before := s.plan("midnight-apiary").Device("jar-24").At.Value()
 	volts := s.text(`[data-volts="jar-24"]`)
-	at := eval[[]float64](s, `(()=>{const b=document.querySelector('a[data-slide="jar-24"] .lampbox').getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2]})()`)
+	at := eval[[]float64](
+		s,
+		`(()=>{const b=document.querySelector('a[data-slide="jar-24"] .lampbox').getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2]})()`,
+	)
 	mouse := func(kind input.DispatchMouseEventType, x, y float64) chromedp.Action[chromedp.Void] {
 		return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
 	}
-	require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]), mouse(input.DispatchMouseEventTypeMouseMoved, at[0]-100, at[1]), mouse(input.DispatchMouseEventTypeMouseMoved, at[0]-200, at[1])))
+	require.NoError(
+		t,
+		chromedp.Do(
+			s.ctx,
+			mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]),
+			mouse(input.DispatchMouseEventTypeMouseMoved, at[0]-100, at[1]),
+			mouse(input.DispatchMouseEventTypeMouseMoved, at[0]-200, at[1]),
+		),
+	)
 	s.wait(`document.querySelector('[data-volts="jar-24"]').textContent!=="` + volts + `"`)
 	assert.Equal(t, before, s.plan("midnight-apiary").Device("jar-24").At.Value(), "nothing is stored while it moves")
 	s.live(func() {
@@ -145,16 +176,30 @@ func TestSlideAFeed(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=shelf")
 	eval[bool](s, `(()=>{document.querySelector('a[data-slide="W2"]').focus(); return true})()`)
 	s.live(func() {
-		require.NoError(t, chromedp.Do(s.ctx, chromedp.KeyEvent(kb.ArrowRight, chromedp.KeyModifiers(chromedp.ModifierShift))))
+		require.NoError(
+			t,
+			chromedp.Do(s.ctx, chromedp.KeyEvent(kb.ArrowRight, chromedp.KeyModifiers(chromedp.ModifierShift))),
+		)
 	})
 	assert.InDelta(t, 304.8, s.plan("midnight-apiary").Device("W2").FedAt.Value(), 4)
 	assert.Contains(t, s.text("svg.board"), "fed at")
 	volts := s.text(`[data-volts="jar-1"]`)
-	at := eval[[]float64](s, `(()=>{const b=document.querySelector('a[data-slide="W1"] .box').getBoundingClientRect(); return [b.left+b.width/2,b.top+8]})()`)
+	at := eval[[]float64](
+		s,
+		`(()=>{const b=document.querySelector('a[data-slide="W1"] .box').getBoundingClientRect(); return [b.left+b.width/2,b.top+8]})()`,
+	)
 	mouse := func(kind input.DispatchMouseEventType, x float64) chromedp.Action[chromedp.Void] {
 		return chromedp.MouseEvent(kind, x, at[1], chromedp.ButtonLeft, chromedp.ClickCount(1))
 	}
-	require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMousePressed, at[0]), mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+40), mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+80)))
+	require.NoError(
+		t,
+		chromedp.Do(
+			s.ctx,
+			mouse(input.DispatchMouseEventTypeMousePressed, at[0]),
+			mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+40),
+			mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+80),
+		),
+	)
 	s.wait(`document.querySelector('[data-volts="jar-1"]').textContent!=="` + volts + `"`)
 	s.live(func() {
 		require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMouseReleased, at[0]+80)))
@@ -195,7 +240,10 @@ func TestPlantedFaultOfTheComb(t *testing.T) {
 	assert.Contains(t, s.text(".cause"), "a bad contact in Comb plug X1")
 	assert.Contains(t, s.text(".seen"), "2.84 V")
 	s.live(func() {
-		eval[bool](s, `(()=>{const f=document.querySelector("form.meter"); f.elements.device.value="cells far"; f.elements.volts.value="2.77 V"; f.requestSubmit(); return true})()`)
+		eval[bool](
+			s,
+			`(()=>{const f=document.querySelector("form.meter"); f.elements.device.value="cells far"; f.elements.volts.value="2.77 V"; f.requestSubmit(); return true})()`,
+		)
 	})
 	r := s.plan("midnight-apiary").Readings
 	assert.True(t, r[len(r)-1].Far)

@@ -14,7 +14,10 @@ import (
 // and coated from lists, wired from the palette, and made to answer a mat.
 func TestAPropByMouseAlone(t *testing.T) {
 	s := open(t, "/")
-	eval[bool](s, `(()=>{document.querySelector("[name=name]").value="Mouse only"; document.querySelector("form[action='/new']").submit(); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{document.querySelector("[name=name]").value="Mouse only"; document.querySelector("form[action='/new']").submit(); return true})()`,
+	)
 	s.wait(`document.querySelector(".start")`)
 	id := eval[string](s, `document.querySelector("#page").dataset.plan`)
 	s.live(func() { s.click(".start form:nth-of-type(2) .btn") })
@@ -25,7 +28,14 @@ func TestAPropByMouseAlone(t *testing.T) {
 	s.goTo("/p/" + id + "/bench?prop=" + prop + "&way=joints")
 	box := s.plan(id).Solids[1]
 	choose := func(form, field, value string) {
-		require.True(t, eval[bool](s, `(()=>{const f=document.querySelector('`+form+`'); f.elements["`+field+`"].value="`+value+`"; return f.elements["`+field+`"].value==="`+value+`"})()`), field)
+		require.True(
+			t,
+			eval[bool](
+				s,
+				`(()=>{const f=document.querySelector('`+form+`'); f.elements["`+field+`"].value="`+value+`"; return f.elements["`+field+`"].value==="`+value+`"})()`,
+			),
+			field,
+		)
 	}
 	join := `form[aria-label="Join two parts"]`
 	choose(join, "a", box.ID)
@@ -65,12 +75,21 @@ func TestAPropByMouseAlone(t *testing.T) {
 // its middle over its middle; undo lays it back.
 func TestASolidIsDragged(t *testing.T) {
 	s := open(t, "/")
-	eval[bool](s, `(()=>{document.querySelector("[name=name]").value="Dragging"; document.querySelector("form[action='/new']").submit(); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{document.querySelector("[name=name]").value="Dragging"; document.querySelector("form[action='/new']").submit(); return true})()`,
+	)
 	s.wait(`document.querySelector("#line")`)
 	id := eval[string](s, `document.querySelector("#page").dataset.plan`)
-	for _, line := range []string{"prop stack 40 in tall", "box 20 x 20 x 20 xps1 beside", "box 12 x 12 x 10 xps2 beside"} {
+	for _, line := range []string{"prop stack 40 in tall", "box 20 x 20 x 20 xps1 beside",
+		"box 12 x 12 x 10 xps2 beside"} {
 		s.live(func() {
-			eval[bool](s, `(()=>{const l=document.getElementById("line"); l.value=`+strconv.Quote(line)+`; l.form.requestSubmit(); return true})()`)
+			eval[bool](
+				s,
+				`(()=>{const l=document.getElementById("line"); l.value=`+strconv.Quote(
+					line,
+				)+`; l.form.requestSubmit(); return true})()`,
+			)
 		})
 	}
 	p := s.plan(id)
@@ -78,7 +97,10 @@ func TestASolidIsDragged(t *testing.T) {
 	require.NotZero(t, small.X.Value())
 	s.goTo("/p/" + id + "/bench?prop=" + p.Props[0].ID + "&way=whole")
 	middle := func(key string) []float64 {
-		return eval[[]float64](s, `(()=>{const b=document.querySelector('svg.front .body[data-solid="`+key+`"]').getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2,b.width,b.height]})()`)
+		return eval[[]float64](
+			s,
+			`(()=>{const b=document.querySelector('svg.front .body[data-solid="`+key+`"]').getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2,b.width,b.height]})()`,
+		)
 	}
 	from, base := middle(small.ID), middle(p.Solids[0].ID)
 	to := []float64{base[0] + 4, base[1] - base[3]/2 - from[3]/2 - 4}
@@ -86,8 +108,20 @@ func TestASolidIsDragged(t *testing.T) {
 		return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
 	}
 	s.live(func() {
-		require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMousePressed, from[0], from[1]), mouse(input.DispatchMouseEventTypeMouseMoved, (from[0]+to[0])/2, (from[1]+to[1])/2),
-			mouse(input.DispatchMouseEventTypeMouseMoved, to[0], to[1]), mouse(input.DispatchMouseEventTypeMouseReleased, to[0], to[1])))
+		require.NoError(
+			t,
+			chromedp.Do(
+				s.ctx,
+				mouse(input.DispatchMouseEventTypeMousePressed, from[0], from[1]),
+				mouse(input.DispatchMouseEventTypeMouseMoved, (from[0]+to[0])/2, (from[1]+to[1])/2),
+				mouse(
+					input.DispatchMouseEventTypeMouseMoved,
+					to[0],
+					to[1],
+				),
+				mouse(input.DispatchMouseEventTypeMouseReleased, to[0], to[1]),
+			),
+		)
 	})
 	got := s.plan(id).Solids[1]
 	assert.Zero(t, got.X.Value(), "its middle over the middle")

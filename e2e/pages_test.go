@@ -14,7 +14,10 @@ import (
 func TestCalculatorsOnScreen(t *testing.T) {
 	s := open(t, "/calc")
 	assert.Equal(t, len(calc.List()), s.count("details.calc"))
-	eval[bool](s, `(()=>{const f=document.querySelector("#tower form"); f.elements["h."].value="4 ft"; f.elements["bottom."].value="20 in"; f.elements["top."].value="9 in"; f.elements["n."].value="6"; f.submit(); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{const f=document.querySelector("#tower form"); f.elements["h."].value="4 ft"; f.elements["bottom."].value="20 in"; f.elements["top."].value="9 in"; f.elements["n."].value="6"; f.submit(); return true})()`,
+	)
 	s.wait(`document.querySelector("#tower[open] .result")`)
 	tower, err := calc.Named("tower")
 	require.NoError(t, err)
@@ -37,7 +40,10 @@ func TestQuickLineRecallsAndCompletes(t *testing.T) {
 	s.goTo(apiary + "/bench?prop=riser")
 	eval[bool](s, `(()=>{document.getElementById("line").focus(); return true})()`)
 	key := func(k string) {
-		eval[bool](s, `(()=>{document.getElementById("line").dispatchEvent(new KeyboardEvent("keydown",{key:"`+k+`",bubbles:true,cancelable:true})); return true})()`)
+		eval[bool](
+			s,
+			`(()=>{document.getElementById("line").dispatchEvent(new KeyboardEvent("keydown",{key:"`+k+`",bubbles:true,cancelable:true})); return true})()`,
+		)
 	}
 	key("ArrowUp")
 	assert.Equal(t, "disc 12 in xps1", s.value("line"))
@@ -54,7 +60,10 @@ func TestReadingBeforeDoing(t *testing.T) {
 	s := serve(t)
 	read := func(line string) map[string]string {
 		var m map[string]string
-		require.NoError(t, json.Unmarshal([]byte(get(t, s.url+apiary+"/read?prop=riser&line="+url.QueryEscape(line), 200)), &m))
+		require.NoError(
+			t,
+			json.Unmarshal([]byte(get(t, s.url+apiary+"/read?prop=riser&line="+url.QueryEscape(line), 200)), &m),
+		)
 		return m
 	}
 	assert.Contains(t, read("box 22 x 18 x 26 1/2 xps1 rabbet")["text"], `26 1/2" tall, rabbet corners`)
@@ -76,7 +85,10 @@ func TestThemeAndPrint(t *testing.T) {
 	s.wait(`!document.documentElement.classList.contains("dark")`)
 	s.goTo(apiary + "/rehearsal")
 	assert.True(t, eval[bool](s, `document.documentElement.classList.contains("dark")`))
-	rules := eval[string](s, `[...document.styleSheets].flatMap(x=>[...x.cssRules]).filter(r=>r.media&&r.media.mediaText==="print").map(r=>r.cssText).join("")`)
+	rules := eval[string](
+		s,
+		`[...document.styleSheets].flatMap(x=>[...x.cssRules]).filter(r=>r.media&&r.media.mediaText==="print").map(r=>r.cssText).join("")`,
+	)
 	assert.Contains(t, rules, ".beam")
 	assert.Contains(t, rules, "display: none")
 }
@@ -84,7 +96,10 @@ func TestThemeAndPrint(t *testing.T) {
 // Snags lead to the thing, and a leader line shows it.
 func TestSnagsLeadThere(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=shelf")
-	eval[bool](s, `(()=>{document.querySelector(".gutter .snag").dispatchEvent(new MouseEvent("mouseover",{bubbles:true})); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{document.querySelector(".gutter .snag").dispatchEvent(new MouseEvent("mouseover",{bubbles:true})); return true})()`,
+	)
 	assert.Equal(t, 1, s.count(".leader path"))
 	s.goTo(apiary + "/walkdown")
 	s.live(func() { s.clickText("Solvent paint meets bare foam") })
@@ -109,7 +124,10 @@ func TestStatesOfTheWiring(t *testing.T) {
 	full := s.text(`[data-volts="jar-24"]`)
 	choose := func(state string) {
 		s.live(func() {
-			eval[bool](s, `(()=>{const e=document.querySelector(".cases select"); e.value="`+state+`"; e.dispatchEvent(new Event("change",{bubbles:true})); return true})()`)
+			eval[bool](
+				s,
+				`(()=>{const e=document.querySelector(".cases select"); e.value="`+state+`"; e.dispatchEvent(new Event("change",{bubbles:true})); return true})()`,
+			)
 		})
 	}
 	choose("without:S1")

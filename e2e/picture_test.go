@@ -20,12 +20,30 @@ import (
 // pixels.
 func (s *site) dragOn(x1, y1, x2, y2 float64) {
 	s.t.Helper()
-	at := eval[[]float64](s, fmt.Sprintf(`(()=>{const v=document.querySelector("svg.picture"); v.scrollIntoView({block:"center"}); const m=v.getScreenCTM(); const p=new DOMPoint(%g,%g).matrixTransform(m), q=new DOMPoint(%g,%g).matrixTransform(m); return [p.x,p.y,q.x,q.y]})()`, x1, y1, x2, y2))
+	at := eval[[]float64](
+		s,
+		fmt.Sprintf(
+			`(()=>{const v=document.querySelector("svg.picture"); v.scrollIntoView({block:"center"}); const m=v.getScreenCTM(); const p=new DOMPoint(%g,%g).matrixTransform(m), q=new DOMPoint(%g,%g).matrixTransform(m); return [p.x,p.y,q.x,q.y]})()`,
+			x1,
+			y1,
+			x2,
+			y2,
+		),
+	)
 	mouse := func(kind input.DispatchMouseEventType, x, y float64) chromedp.Action[chromedp.Void] {
 		return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
 	}
 	const moved = input.DispatchMouseEventTypeMouseMoved
-	require.NoError(s.t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]), mouse(moved, (at[0]+at[2])/2, (at[1]+at[3])/2), mouse(moved, at[2], at[3]), mouse(input.DispatchMouseEventTypeMouseReleased, at[2], at[3])))
+	require.NoError(
+		s.t,
+		chromedp.Do(
+			s.ctx,
+			mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]),
+			mouse(moved, (at[0]+at[2])/2, (at[1]+at[3])/2),
+			mouse(moved, at[2], at[3]),
+			mouse(input.DispatchMouseEventTypeMouseReleased, at[2], at[3]),
+		),
+	)
 }
 
 // A reference picture comes in, is scaled by one known line, measured, and
@@ -67,13 +85,24 @@ func TestReferencePicture(t *testing.T) {
 	px := 20 * 25.4 / per
 	s.dragOn(200, 60, 200+px, 60)
 	assert.Equal(t, "20 in", s.text(".sizes li"))
-	eval[bool](s, `(()=>{document.querySelector("#line").value="panel"; document.querySelector(".sizes button").click(); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{document.querySelector("#line").value="panel"; document.querySelector(".sizes button").click(); return true})()`,
+	)
 	assert.Equal(t, "panel 20 in", eval[string](s, `document.querySelector("#line").value`))
 	eval[bool](s, `(()=>{document.querySelector(".sizes button").click(); return true})()`)
 	assert.Equal(t, "panel 20 in x 20 in", eval[string](s, `document.querySelector("#line").value`))
 	before := eval[string](s, `document.querySelector(".overlay").getAttribute("opacity")`)
-	eval[bool](s, `(()=>{const e=document.querySelector("[data-fade]"); e.value=90; e.dispatchEvent(new Event("input",{bubbles:true})); return true})()`)
-	assert.NotEqual(t, before, eval[string](s, `document.querySelector(".overlay").getAttribute("opacity")`), "the slider blends picture and plan")
+	eval[bool](
+		s,
+		`(()=>{const e=document.querySelector("[data-fade]"); e.value=90; e.dispatchEvent(new Event("input",{bubbles:true})); return true})()`,
+	)
+	assert.NotEqual(
+		t,
+		before,
+		eval[string](s, `document.querySelector(".overlay").getAttribute("opacity")`),
+		"the slider blends picture and plan",
+	)
 
 	// squared up by four corners, moved by keys, and undone
 	s.live(func() { s.clickText("Set the points") })

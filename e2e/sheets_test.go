@@ -22,12 +22,27 @@ func (s *site) sheets(id, stockID string) *plan.Sheets {
 // dragBy drags an element by so many pixels, with the mouse.
 func (s *site) dragBy(sel string, dx, dy float64) {
 	s.t.Helper()
-	at := eval[[]float64](s, fmt.Sprintf(`(()=>{const e=document.querySelector(%q); e.scrollIntoView({block:"center"}); const b=e.querySelector("polygon").getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2]})()`, sel))
+	at := eval[[]float64](
+		s,
+		fmt.Sprintf(
+			`(()=>{const e=document.querySelector(%q); e.scrollIntoView({block:"center"}); const b=e.querySelector("polygon").getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2]})()`,
+			sel,
+		),
+	)
 	mouse := func(kind input.DispatchMouseEventType, x, y float64) chromedp.Action[chromedp.Void] {
 		return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
 	}
 	const moved = input.DispatchMouseEventTypeMouseMoved
-	require.NoError(s.t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]), mouse(moved, at[0]+dx/2, at[1]+dy/2), mouse(moved, at[0]+dx, at[1]+dy), mouse(input.DispatchMouseEventTypeMouseReleased, at[0]+dx, at[1]+dy)))
+	require.NoError(
+		s.t,
+		chromedp.Do(
+			s.ctx,
+			mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]),
+			mouse(moved, at[0]+dx/2, at[1]+dy/2),
+			mouse(moved, at[0]+dx, at[1]+dy),
+			mouse(input.DispatchMouseEventTypeMouseReleased, at[0]+dx, at[1]+dy),
+		),
+	)
 }
 
 // A part is dragged on the sheet: it snaps, stays, and the rest is laid round it.
@@ -64,7 +79,11 @@ func TestDragAPartOnItsSheet(t *testing.T) {
 	focus()
 	s.live(func() { require.NoError(t, chromedp.Do(s.ctx, chromedp.KeyEvent("r"))) })
 	assert.Equal(t, "true", eval[string](s, fmt.Sprintf(`document.querySelector(%q).dataset.turned`, sel)))
-	assert.True(t, eval[bool](s, fmt.Sprintf(`document.activeElement===document.querySelector(%q)`, sel)), "the piece keeps the focus")
+	assert.True(
+		t,
+		eval[bool](s, fmt.Sprintf(`document.activeElement===document.querySelector(%q)`, sel)),
+		"the piece keeps the focus",
+	)
 	s.live(func() { require.NoError(t, chromedp.Do(s.ctx, chromedp.KeyEvent("l"))) })
 	_, _, _, locked = lid()
 	assert.False(t, locked)
@@ -114,13 +133,29 @@ func TestCutASheetAndUseItsOffcuts(t *testing.T) {
 func TestBringInASilhouetteAndAMesh(t *testing.T) {
 	dir := t.TempDir()
 	svg := filepath.Join(dir, "crow-on-post.svg")
-	require.NoError(t, os.WriteFile(svg, []byte(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 200"><path d="M40 200V120C20 110 10 80 30 60C40 40 60 40 70 60L95 65L72 75C80 100 70 115 60 120V200Z"/></svg>`), 0o600))
+	require.NoError(
+		t,
+		os.WriteFile(
+			svg,
+			[]byte(
+				`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 200"><path d="M40 200V120C20 110 10 80 30 60C40 40 60 40 70 60L95 65L72 75C80 100 70 115 60 120V200Z"/></svg>`,
+			),
+			0o600,
+		),
+	)
 	s := open(t, apiary+"/bench?prop=sunflowers&way=whole")
 	send := func(file string, fields map[string]string) {
 		eval[bool](s, `(()=>{document.querySelector(".bring").open=true; return true})()`)
 		require.NoError(t, chromedp.Do(s.ctx, chromedp.SetUploadFiles(`.bring input[type=file]`, []string{file})))
 		for k, v := range fields {
-			eval[bool](s, fmt.Sprintf(`(()=>{const e=document.querySelector('.bring [name=%q]'); if(e.type==="checkbox") e.checked=true; else e.value=%q; return true})()`, k, v))
+			eval[bool](
+				s,
+				fmt.Sprintf(
+					`(()=>{const e=document.querySelector('.bring [name=%q]'); if(e.type==="checkbox") e.checked=true; else e.value=%q; return true})()`,
+					k,
+					v,
+				),
+			)
 		}
 		s.clickText("Bring it in")
 		s.wait(`document.readyState==="complete"`)
@@ -168,11 +203,25 @@ func TestAddASolidAndPullItsSizes(t *testing.T) {
 	require.Equal(t, "tower", tower.Kind)
 	assert.Equal(t, 3, s.count("svg.front .grip"), "across below, across above, height")
 	drag := func(field string, dx, dy float64) {
-		at := eval[[]float64](s, fmt.Sprintf(`(()=>{const b=document.querySelector('[data-size="f.%s"]').getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2]})()`, field))
+		at := eval[[]float64](
+			s,
+			fmt.Sprintf(
+				`(()=>{const b=document.querySelector('[data-size="f.%s"]').getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2]})()`,
+				field,
+			),
+		)
 		mouse := func(kind input.DispatchMouseEventType, x, y float64) chromedp.Action[chromedp.Void] {
 			return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
 		}
-		require.NoError(t, chromedp.Do(s.ctx, mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]), mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+dx, at[1]+dy), mouse(input.DispatchMouseEventTypeMouseReleased, at[0]+dx, at[1]+dy)))
+		require.NoError(
+			t,
+			chromedp.Do(
+				s.ctx,
+				mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]),
+				mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+dx, at[1]+dy),
+				mouse(input.DispatchMouseEventTypeMouseReleased, at[0]+dx, at[1]+dy),
+			),
+		)
 	}
 	s.live(func() { drag("h", 0, -40) })
 	p = s.plan("midnight-apiary")

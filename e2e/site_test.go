@@ -67,7 +67,19 @@ func eval[T any](s *site, js string) T {
 // text is what an element says.
 func (s *site) text(sel string) string {
 	s.t.Helper()
-	return strings.Join(strings.Fields(eval[string](s, fmt.Sprintf(`(document.querySelector(%q)||{textContent:"(nothing at %s)"}).textContent`, sel, strings.ReplaceAll(sel, `"`, "'")))), " ")
+	return strings.Join(
+		strings.Fields(
+			eval[string](
+				s,
+				fmt.Sprintf(
+					`(document.querySelector(%q)||{textContent:"(nothing at %s)"}).textContent`,
+					sel,
+					strings.ReplaceAll(sel, `"`, "'"),
+				),
+			),
+		),
+		" ",
+	)
 }
 
 func (s *site) count(sel string) int {
@@ -98,24 +110,59 @@ func (s *site) wait(js string) {
 
 func (s *site) click(sel string) {
 	s.t.Helper()
-	require.True(s.t, eval[bool](s, fmt.Sprintf(`(()=>{const e=document.querySelector(%q); if(!e) return false; e.click?e.click():e.dispatchEvent(new MouseEvent("click",{bubbles:true,cancelable:true})); return true})()`, sel)), sel)
+	require.True(
+		s.t,
+		eval[bool](
+			s,
+			fmt.Sprintf(
+				`(()=>{const e=document.querySelector(%q); if(!e) return false; e.click?e.click():e.dispatchEvent(new MouseEvent("click",{bubbles:true,cancelable:true})); return true})()`,
+				sel,
+			),
+		),
+		sel,
+	)
 }
 
 // clickText presses the button or link that says just this.
 func (s *site) clickText(text string) {
 	s.t.Helper()
-	require.True(s.t, eval[bool](s, fmt.Sprintf(`(()=>{const e=[...document.querySelectorAll("button,a,summary")].find(e=>e.textContent.trim()===%q); if(!e) return false; e.click(); return true})()`, text)), text)
+	require.True(
+		s.t,
+		eval[bool](
+			s,
+			fmt.Sprintf(
+				`(()=>{const e=[...document.querySelectorAll("button,a,summary")].find(e=>e.textContent.trim()===%q); if(!e) return false; e.click(); return true})()`,
+				text,
+			),
+		),
+		text,
+	)
 }
 
 // set fills a field as typing and leaving it would.
 func (s *site) set(name, value string) {
 	s.t.Helper()
-	require.True(s.t, eval[bool](s, fmt.Sprintf(`(()=>{const e=[...document.getElementsByName(%q)].find(e=>e.type!=="hidden"); if(!e) return false; if(e.type==="checkbox") e.checked=%q==="on"; else e.value=%q; e.dispatchEvent(new Event("change",{bubbles:true})); return true})()`, name, value, value)), name)
+	require.True(
+		s.t,
+		eval[bool](
+			s,
+			fmt.Sprintf(
+				`(()=>{const e=[...document.getElementsByName(%q)].find(e=>e.type!=="hidden"); if(!e) return false; if(e.type==="checkbox") e.checked=%q==="on"; else e.value=%q; e.dispatchEvent(new Event("change",{bubbles:true})); return true})()`,
+				name,
+				value,
+				value,
+			),
+		),
+		name,
+	)
 }
 
 func (s *site) value(name string) string {
 	s.t.Helper()
-	return eval[string](s, fmt.Sprintf(`([...document.getElementsByName(%q)].find(e=>e.type!=="hidden")||{value:"(none)"}).value`, name))
+	return eval[string](
+		s,
+		fmt.Sprintf(`([...document.getElementsByName(%q)].find(e=>e.type!=="hidden")||{value:"(none)"}).value`, name),
+	)
 }
 
 // keys types on the keyboard.

@@ -24,8 +24,31 @@ import (
 	"zapbarn/web"
 )
 
-var everyPlace = []string{"/", "/calc?name=tower&h.=48%20in&bottom.=20%20in&top.=9%20in", apiary, apiary + "/bench?prop=riser", apiary + "/bench?prop=gate&way=parts", apiary + "/bench?prop=riser&way=sheets", apiary + "/bench?prop=riser&way=joints",
-	apiary + "/bench?prop=riser&way=print", apiary + "/bench?prop=sunflowers&sel=solid:sun-petals", apiary + "/bench?prop=skep&way=picture", apiary + "/bench?prop=skep&way=picture&points=1", "/calc?name=scales&w.=60&h.=40&wide.=6&tall.=8&show.=5", apiary + "/loom?prop=shelf", apiary + "/loom?prop=shelf&way=list", apiary + "/loom?prop=riser&way=prove", apiary + "/loom?prop=shelf&way=fault", apiary + "/loom?prop=shelf&way=train&m=jar-3,W2", apiary + "/loom?way=power", apiary + "/loom?prop=comb&way=build", apiary + "/rehearsal?prop=riser&press=mat@1000:200&t=2000", apiary + "/walkdown", apiary + "/walkdown?way=waived", apiary + "/walkdown?way=log"}
+var everyPlace = []string{
+	"/",
+	"/calc?name=tower&h.=48%20in&bottom.=20%20in&top.=9%20in",
+	apiary,
+	apiary + "/bench?prop=riser",
+	apiary + "/bench?prop=gate&way=parts",
+	apiary + "/bench?prop=riser&way=sheets",
+	apiary + "/bench?prop=riser&way=joints",
+	apiary + "/bench?prop=riser&way=print",
+	apiary + "/bench?prop=sunflowers&sel=solid:sun-petals",
+	apiary + "/bench?prop=skep&way=picture",
+	apiary + "/bench?prop=skep&way=picture&points=1",
+	"/calc?name=scales&w.=60&h.=40&wide.=6&tall.=8&show.=5",
+	apiary + "/loom?prop=shelf",
+	apiary + "/loom?prop=shelf&way=list",
+	apiary + "/loom?prop=riser&way=prove",
+	apiary + "/loom?prop=shelf&way=fault",
+	apiary + "/loom?prop=shelf&way=train&m=jar-3,W2",
+	apiary + "/loom?way=power",
+	apiary + "/loom?prop=comb&way=build",
+	apiary + "/rehearsal?prop=riser&press=mat@1000:200&t=2000",
+	apiary + "/walkdown",
+	apiary + "/walkdown?way=waived",
+	apiary + "/walkdown?way=log",
+}
 
 // axe-core finds no violations on any place, in both themes.
 func TestAxe(t *testing.T) {
@@ -36,7 +59,10 @@ func TestAxe(t *testing.T) {
 		for _, path := range everyPlace {
 			s.goTo(path)
 			eval[bool](s, script+";true")
-			eval[bool](s, `(()=>{window.found=null; axe.run(document,{resultTypes:["violations"]}).then(r=>{window.found=r.violations.map(v=>v.id+": "+v.help+" — "+v.nodes.slice(0,3).map(n=>n.html.slice(0,140)+" "+(n.any[0]||n.all[0]||n.none[0]||{message:""}).message).join(" | "))}); return true})()`)
+			eval[bool](
+				s,
+				`(()=>{window.found=null; axe.run(document,{resultTypes:["violations"]}).then(r=>{window.found=r.violations.map(v=>v.id+": "+v.help+" — "+v.nodes.slice(0,3).map(n=>n.html.slice(0,140)+" "+(n.any[0]||n.all[0]||n.none[0]||{message:""}).message).join(" | "))}); return true})()`,
+			)
 			s.wait(`window.found`)
 			for _, v := range eval[[]string](s, `window.found`) {
 				assert.Fail(t, v, "%s %s", theme, path)
@@ -57,7 +83,10 @@ func TestWidths(t *testing.T) {
 			assert.True(t, eval[bool](s, `(()=>{const k=document.querySelector(".ticket"); if(!k) return true;
 				return [k,...k.querySelectorAll(".about,.middle,.r")].every(e=>e.scrollHeight<=e.clientHeight+1||["auto","scroll"].includes(getComputedStyle(e).overflowY))})()`), "%d %s: the ticket is cut off", w, path)
 			if w == 390 {
-				small := eval[[]string](s, `[...document.querySelectorAll(".btn,.fl input:not([type=hidden]),.fl select,.door")].filter(e=>e.offsetParent&&e.getBoundingClientRect().height<24).map(e=>e.outerHTML.slice(0,80))`)
+				small := eval[[]string](
+					s,
+					`[...document.querySelectorAll(".btn,.fl input:not([type=hidden]),.fl select,.door")].filter(e=>e.offsetParent&&e.getBoundingClientRect().height<24).map(e=>e.outerHTML.slice(0,80))`,
+				)
 				assert.Empty(t, small, "%s: targets too small for gloves", path)
 			}
 		}
@@ -68,8 +97,17 @@ func TestWidths(t *testing.T) {
 func TestFirstViewIsLeanAndClosed(t *testing.T) {
 	s := open(t, apiary)
 	s.wait(`document.readyState==="complete"`)
-	assert.Empty(t, eval[[]string](s, `performance.getEntriesByType("resource").map(e=>e.name).filter(n=>!n.startsWith(location.origin))`))
-	bytes := eval[float64](s, `performance.getEntriesByType("resource").concat(performance.getEntriesByType("navigation")).reduce((n,e)=>n+e.transferSize,0)`)
+	assert.Empty(
+		t,
+		eval[[]string](
+			s,
+			`performance.getEntriesByType("resource").map(e=>e.name).filter(n=>!n.startsWith(location.origin))`,
+		),
+	)
+	bytes := eval[float64](
+		s,
+		`performance.getEntriesByType("resource").concat(performance.getEntriesByType("navigation")).reduce((n,e)=>n+e.transferSize,0)`,
+	)
 	t.Logf("first view: %.0f KB transferred", bytes/1024)
 	assert.Less(t, bytes, 300.0*1024)
 	r, err := http.Get(s.url + apiary)
@@ -78,7 +116,13 @@ func TestFirstViewIsLeanAndClosed(t *testing.T) {
 	csp := r.Header.Get("Content-Security-Policy")
 	assert.Contains(t, csp, "default-src 'none'")
 	assert.NotContains(t, csp, "unsafe")
-	assert.Empty(t, eval[[]string](s, `[...document.querySelectorAll("[style],[onclick],script:not([src])")].map(e=>e.outerHTML.slice(0,90))`))
+	assert.Empty(
+		t,
+		eval[[]string](
+			s,
+			`[...document.querySelectorAll("[style],[onclick],script:not([src])")].map(e=>e.outerHTML.slice(0,90))`,
+		),
+	)
 }
 
 // Keyboard alone: to a place, to a thing, its field, a mend, the working, undo.
@@ -106,8 +150,10 @@ func TestBadInputNamesTheFieldAndLosesNothing(t *testing.T) {
 	s := open(t, apiary+"/bench?prop=riser&sel=solid:riser-box")
 	before := string(s.plan("midnight-apiary").Encode())
 	for field, cases := range map[string]map[string]string{
-		"f.w":        {"sideways": "is not understood", "0": "more than nothing", "9000 ft": "larger than any prop", "1 in": "leaves no room"},
-		"f.openings": {"hole in the roof": "write such as", "slot 99 in x 1 in on front up 3 in": "runs over the edge", "slot 3 in x 1 in on roof up 3 in": "no face"},
+		"f.w": {"sideways": "is not understood", "0": "more than nothing", "9000 ft": "larger than any prop",
+			"1 in": "leaves no room"},
+		"f.openings": {"hole in the roof": "write such as", "slot 99 in x 1 in on front up 3 in": "runs over the edge",
+			"slot 3 in x 1 in on roof up 3 in": "no face"},
 	} {
 		for text, want := range cases {
 			s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
@@ -128,16 +174,21 @@ func TestBadInputNamesTheFieldAndLosesNothing(t *testing.T) {
 	s.goTo(apiary)
 	s.live(func() { s.set("f.opens", "soon") })
 	assert.Contains(t, s.text(".fl.bad em"), "2026-10-09")
-	eval[bool](s, `(()=>{document.getElementById("line").value="box 3 by magic"; document.querySelector(".quick").requestSubmit(); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{document.getElementById("line").value="box 3 by magic"; document.querySelector(".quick").requestSubmit(); return true})()`,
+	)
 	s.wait(`document.querySelector(".got.bad")`)
 	assert.Equal(t, "box 3 by magic", s.value("line"))
 	assert.Equal(t, before, string(s.plan("midnight-apiary").Encode()))
-	for path, want := range map[string]string{"/nowhere": "nothing here", "/p/no-such-plan": "no such display", apiary + "/working?key=x": "number is gone", apiary + "/cutsheet.pdf?prop=x": "no prop"} {
+	for path, want := range map[string]string{"/nowhere": "nothing here", "/p/no-such-plan": "no such display",
+		apiary + "/working?key=x": "number is gone", apiary + "/cutsheet.pdf?prop=x": "no prop"} {
 		body := get(t, s.url+path, 404)
 		assert.Contains(t, strings.ToLower(body), want)
 		assert.NotContains(t, body, "goroutine")
 	}
-	for _, path := range []string{"/bench?prop=%00&sel=%ff:x&way=zzz", "/loom?sel=device:nope", "/rehearsal?press=mat@-5:9,x@y:z,mat@999999999:1&t=zzz", "/walkdown?way=zz"} {
+	for _, path := range []string{"/bench?prop=%00&sel=%ff:x&way=zzz", "/loom?sel=device:nope",
+		"/rehearsal?press=mat@-5:9,x@y:z,mat@999999999:1&t=zzz", "/walkdown?way=zz"} {
 		get(t, s.url+apiary+path, 200)
 	}
 }
@@ -146,7 +197,11 @@ func TestBadInputNamesTheFieldAndLosesNothing(t *testing.T) {
 func TestForeignFormsAreRefused(t *testing.T) {
 	s := serve(t)
 	post := func(header, value, host string) int {
-		r, _ := http.NewRequest("POST", s.url+apiary+"/undo", strings.NewReader(url.Values{"back": {"//evil.example/"}}.Encode()))
+		r, _ := http.NewRequest(
+			"POST",
+			s.url+apiary+"/undo",
+			strings.NewReader(url.Values{"back": {"//evil.example/"}}.Encode()),
+		)
 		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 		r.Header.Set(header, value)
 		if host != "" {
@@ -216,7 +271,8 @@ func TestDatabaseGoesAway(t *testing.T) {
 // check and calc with no database at all.
 func TestBinary(t *testing.T) {
 	bin := filepath.Join(t.TempDir(), "zapbarn")
-	out, err := exec.Command("go", "build", "-tags", "nomsgpack", "-ldflags", "-s -w", "-o", bin, "zapbarn/cmd/zapbarn").CombinedOutput()
+	out, err := exec.Command("go", "build", "-tags", "nomsgpack", "-ldflags", "-s -w", "-o", bin, "zapbarn/cmd/zapbarn").
+		CombinedOutput()
 	require.NoError(t, err, string(out))
 	weight, err := os.Stat(bin)
 	require.NoError(t, err)
@@ -255,7 +311,11 @@ func TestBinary(t *testing.T) {
 	assert.Contains(t, run(1, apiaryJSON, "check", "-", "--today", "2026-09-20"), "10 stop")
 	assert.Contains(t, run(0, string(demo.Metric(today).Encode()), "check", "-"), "0 stop")
 	assert.Contains(t, run(2, "{", "check", "-"), "line 1")
-	assert.Contains(t, run(2, strings.Replace(apiaryJSON, `"w": "22 in"`, `"w": "wide"`, 1), "check", "-"), `solids[6].w: "wide" is not understood; write a length`)
+	assert.Contains(
+		t,
+		run(2, strings.Replace(apiaryJSON, `"w": "22 in"`, `"w": "wide"`, 1), "check", "-"),
+		`solids[6].w: "wide" is not understood; write a length`,
+	)
 	assert.Contains(t, run(0, "", "calc", "led", "vs=12V", "n=3"), "120 ohm")
 	assert.Contains(t, run(2, "", "calc", "led", "vs=twelve"), "vs:")
 	assert.Contains(t, run(2, "", "calc", "astrology"), "choose")
@@ -274,16 +334,31 @@ func TestBinary(t *testing.T) {
 	files, err := filepath.Glob(dir + "/slice00*.*")
 	require.NoError(t, err)
 	assert.Len(t, files, 8)
-	require.NoError(t, os.WriteFile(stl, []byte(strings.Replace(text, "facet\nvertex 0 0 0\nvertex 4 4 0\nvertex 4 0 0\nendfacet\n", "", 1)), 0o644))
+	require.NoError(
+		t,
+		os.WriteFile(
+			stl,
+			[]byte(strings.Replace(text, "facet\nvertex 0 0 0\nvertex 4 4 0\nvertex 4 0 0\nendfacet\n", "", 1)),
+			0o644,
+		),
+	)
 	assert.Contains(t, run(2, "", "slice", stl), "holes: 3 edges")
 	assert.Contains(t, run(1, "", "serve", "--addr", "0.0.0.0:80", "--database-url", dsn), "not loopback")
-	assert.Contains(t, run(1, "", "serve", "--addr", "127.0.0.1:0", "--database-url", "postgres://127.0.0.1:1/x"), "nothing answers at 127.0.0.1:1")
+	assert.Contains(
+		t,
+		run(1, "", "serve", "--addr", "127.0.0.1:0", "--database-url", "postgres://127.0.0.1:1/x"),
+		"nothing answers at 127.0.0.1:1",
+	)
 	// a port in use is found before any database is started
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	defer l.Close()
 	data := filepath.Join(t.TempDir(), "data")
-	assert.Contains(t, run(1, "", "demo", "--addr", l.Addr().String(), "--data", data), "something serves at "+l.Addr().String()+" already")
+	assert.Contains(
+		t,
+		run(1, "", "demo", "--addr", l.Addr().String(), "--data", data),
+		"something serves at "+l.Addr().String()+" already",
+	)
 	assert.NoDirExists(t, data)
 	// export and import through the store give the same plan back
 	file := run(0, "", "export", "midnight-apiary", "--database-url", dsn)

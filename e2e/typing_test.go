@@ -62,10 +62,19 @@ func TestTypingIsNeverOvertaken(t *testing.T) {
 		text map[string]string
 	}
 	tickets := []ticket{
-		{apiary + "/bench?prop=riser&sel=solid:riser-box", map[string]string{"w": "23", "d": "19 1/2", "h": "27", "overhang": "2"}},
+		{
+			apiary + "/bench?prop=riser&sel=solid:riser-box",
+			map[string]string{"w": "23", "d": "19 1/2", "h": "27", "overhang": "2"},
+		},
 		{apiary + "/loom?prop=shelf&sel=device:W2", map[string]string{"name": "Run 3/4m", "length": "41 ft"}},
-		{apiary + "/loom?prop=shelf&sel=device:jar-3", map[string]string{"at": "3 ft", "need": "30 in", "extension": "18 in"}},
-		{apiary + "/bench?prop=gate&sel=solid:gate-pillar", map[string]string{"h": "85", "low": "27", "high": "11", "sides": "5"}},
+		{
+			apiary + "/loom?prop=shelf&sel=device:jar-3",
+			map[string]string{"at": "3 ft", "need": "30 in", "extension": "18 in"},
+		},
+		{
+			apiary + "/bench?prop=gate&sel=solid:gate-pillar",
+			map[string]string{"h": "85", "low": "27", "high": "11", "sides": "5"},
+		},
 		{apiary + "/bench?prop=skep&sel=solid:skep-rings", map[string]string{"w": "47", "h": "55", "wall": "2 3/4"}},
 		{apiary, map[string]string{"name": "Midnight m1 w2", "temp": "61 F", "rh": "64"}},
 		{apiary + "/rehearsal?prop=riser&sel=input:mat", map[string]string{"name": "Mat 12", "minPulse": "40 ms"}},
@@ -86,7 +95,10 @@ func TestTypingIsNeverOvertaken(t *testing.T) {
 			server.delay = delay
 			where := eval[string](s, "location.pathname")
 			first := true
-			names := eval[[]string](s, `[...document.querySelectorAll(".ticket form.f input:not([type=hidden]):not([type=checkbox])")].map(e=>e.name.slice(2))`)
+			names := eval[[]string](
+				s,
+				`[...document.querySelectorAll(".ticket form.f input:not([type=hidden]):not([type=checkbox])")].map(e=>e.name.slice(2))`,
+			)
 			typed := map[string]string{}
 			for _, name := range names {
 				want, ok := tk.text[name]
@@ -96,7 +108,13 @@ func TestTypingIsNeverOvertaken(t *testing.T) {
 				want = fmt.Sprint(strings.TrimSpace(want))
 				typed[name] = want
 				if first {
-					eval[bool](s, fmt.Sprintf(`(()=>{const e=document.querySelector(".ticket [name='f.%s']"); e.focus(); e.select(); return true})()`, name))
+					eval[bool](
+						s,
+						fmt.Sprintf(
+							`(()=>{const e=document.querySelector(".ticket [name='f.%s']"); e.focus(); e.select(); return true})()`,
+							name,
+						),
+					)
 					first = false
 				} else { // on from field to field by Tab, as a typist does
 					for range 12 {
@@ -106,7 +124,13 @@ func TestTypingIsNeverOvertaken(t *testing.T) {
 						}
 					}
 				}
-				require.Equal(t, "f."+name, eval[string](s, `document.activeElement.name||""`), "%s: the focus stays where the typist is", tk.path)
+				require.Equal(
+					t,
+					"f."+name,
+					eval[string](s, `document.activeElement.name||""`),
+					"%s: the focus stays where the typist is",
+					tk.path,
+				)
 				s.strike(want, pace)
 			}
 			s.strike("\r", pace)
@@ -119,7 +143,15 @@ func TestTypingIsNeverOvertaken(t *testing.T) {
 				n++
 				if got := s.value("f." + name); !strings.HasPrefix(got, want) {
 					wrong++
-					assert.Fail(t, "typed "+want+", got "+got, "%s %s at %s a key, answers after %s", tk.path, name, pace, delay)
+					assert.Fail(
+						t,
+						"typed "+want+", got "+got,
+						"%s %s at %s a key, answers after %s",
+						tk.path,
+						name,
+						pace,
+						delay,
+					)
 				}
 			}
 		}
@@ -134,7 +166,10 @@ func TestEnterSavesOnce(t *testing.T) {
 	s.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
 	before, err := s.store.Version(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	eval[bool](s, `(()=>{window.posts=0; const f=window.fetch; window.fetch=(u,o)=>{ if(o&&o.method==="POST") window.posts++; return f(u,o) }; const e=document.querySelector(".ticket [name='f.length']"); e.focus(); e.select(); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{window.posts=0; const f=window.fetch; window.fetch=(u,o)=>{ if(o&&o.method==="POST") window.posts++; return f(u,o) }; const e=document.querySelector(".ticket [name='f.length']"); e.focus(); e.select(); return true})()`,
+	)
 	s.live(func() { s.strike("44 ft\r", 40*time.Millisecond) })
 	s.wait(`!document.body.classList.contains("busy")`)
 	assert.Equal(t, 1, eval[int](s, `window.posts`))
@@ -149,7 +184,10 @@ func TestEnterSavesOnce(t *testing.T) {
 func TestKeysBetweenFieldsAreNoShortcuts(t *testing.T) {
 	s, _ := late(t)
 	s.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
-	eval[bool](s, `(()=>{const e=document.querySelector(".ticket [name='f.length']"); e.focus(); e.select(); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{const e=document.querySelector(".ticket [name='f.length']"); e.focus(); e.select(); return true})()`,
+	)
 	s.strike("45 ft", 40*time.Millisecond)
 	eval[bool](s, `(()=>{document.activeElement.blur(); return true})()`)
 	s.strike("2m1", 40*time.Millisecond)
@@ -167,7 +205,10 @@ func TestAFieldLeftWhileAnAnswerIsUnderWay(t *testing.T) {
 		s, server := late(t)
 		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
 		server.delay = 500 * time.Millisecond
-		eval[bool](s, `(()=>{const e=document.querySelector(".ticket [name='f.w']"); e.focus(); e.select(); return true})()`)
+		eval[bool](
+			s,
+			`(()=>{const e=document.querySelector(".ticket [name='f.w']"); e.focus(); e.select(); return true})()`,
+		)
 		settled := eval[int](s, `Number(document.body.dataset.settled||0)`)
 		s.strike("23\t", 10*time.Millisecond)     // leaves at once
 		s.strike("19 1/2\t", 10*time.Millisecond) // waits for that one's answer
@@ -179,7 +220,15 @@ func TestAFieldLeftWhileAnAnswerIsUnderWay(t *testing.T) {
 		server.delay = 0
 		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
 		for name, want := range map[string]string{"w": "23", "d": "19 1/2", "h": "27"} {
-			assert.Truef(t, strings.HasPrefix(s.value("f."+name), want), "%s left by %q: typed %s, got %s", name, leave, want, s.value("f."+name))
+			assert.Truef(
+				t,
+				strings.HasPrefix(s.value("f."+name), want),
+				"%s left by %q: typed %s, got %s",
+				name,
+				leave,
+				want,
+				s.value("f."+name),
+			)
 		}
 	}
 }

@@ -58,7 +58,12 @@ func (b *budget) element(depth int) error {
 // point counts n more points.
 func (b *budget) point(n int) error {
 	if b.points += n; b.points > MaxPoints {
-		return measure.Bad("file", "has more than %d corners; %d are read, so make the curves simpler", MaxPoints, pattern.MaxOutline)
+		return measure.Bad(
+			"file",
+			"has more than %d corners; %d are read, so make the curves simpler",
+			MaxPoints,
+			pattern.MaxOutline,
+		)
 	}
 	if b.since += n; b.since > 2000 {
 		b.since = 0

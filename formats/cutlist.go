@@ -11,7 +11,23 @@ import (
 
 // cutRows is the cut list as a table, sizes in millimetres and as on a tape.
 func cutRows(w *plan.Work, prop string) [][]any {
-	rows := [][]any{{"prop", "no", "part", "stock", "cut", "width mm", "height mm", "size", "thickness mm", "blade tilt deg", "cut angle deg", "mass each kg", "notes"}}
+	rows := [][]any{
+		{
+			"prop",
+			"no",
+			"part",
+			"stock",
+			"cut",
+			"width mm",
+			"height mm",
+			"size",
+			"thickness mm",
+			"blade tilt deg",
+			"cut angle deg",
+			"mass each kg",
+			"notes",
+		},
+	}
 	name := func(id string) string { return w.Plan.Prop(id).Name }
 	for _, part := range w.Parts {
 		if prop != "" && part.Solid.Prop != prop {
@@ -31,14 +47,47 @@ func cutRows(w *plan.Work, prop string) [][]any {
 			}
 			notes += l
 		}
-		rows = append(rows, []any{name(part.Solid.Prop), part.No, part.Name(), w.Lib.Materials[part.Solid.Stock].Name, part.Panel.Copies, round(hi.X - lo.X), round(hi.Y - lo.Y),
-			w.Results["part:"+part.Ref+":size"].Text, round(part.Panel.Thick), round(tilt), round(part.Panel.CutAngle), round(part.Mass), notes})
+		rows = append(
+			rows,
+			[]any{
+				name(part.Solid.Prop),
+				part.No,
+				part.Name(),
+				w.Lib.Materials[part.Solid.Stock].Name,
+				part.Panel.Copies,
+				round(hi.X - lo.X),
+				round(hi.Y - lo.Y),
+				w.Results["part:"+part.Ref+":size"].Text,
+				round(part.Panel.Thick),
+				round(tilt),
+				round(part.Panel.CutAngle),
+				round(part.Mass),
+				notes,
+			},
+		)
 	}
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
 		if shape := w.Shapes[s.ID]; shape != nil && (prop == "" || s.Prop == prop) {
 			for _, c := range shape.Cuts {
-				rows = append(rows, []any{name(s.Prop), "", s.Name, w.Lib.Materials[s.Stock].Name, c.Count, round(w.Lib.Materials[s.Stock].OD.Value()), round(c.Length), measure.Tape(c.Length, w.Plan.Metric()), "", "", "", "", "square ends"})
+				rows = append(
+					rows,
+					[]any{
+						name(s.Prop),
+						"",
+						s.Name,
+						w.Lib.Materials[s.Stock].Name,
+						c.Count,
+						round(w.Lib.Materials[s.Stock].OD.Value()),
+						round(c.Length),
+						measure.Tape(c.Length, w.Plan.Metric()),
+						"",
+						"",
+						"",
+						"",
+						"square ends",
+					},
+				)
 			}
 		}
 	}
@@ -81,10 +130,21 @@ func CutListXLSX(out io.Writer, w *plan.Work, prop string) error {
 	stockRows := [][]any{{"stock", "pieces of stock", "used %", "cost"}}
 	for _, s := range w.Sheets {
 		k := "stock:" + s.Stock.ID
-		stockRows = append(stockRows, []any{s.Stock.Name, len(s.Layout.Sheets), round(w.Results[k+":yield"].Value), w.Results[k+":cost"].Value})
+		stockRows = append(
+			stockRows,
+			[]any{s.Stock.Name, len(s.Layout.Sheets), round(w.Results[k+":yield"].Value), w.Results[k+":cost"].Value},
+		)
 	}
 	for _, b := range w.Bars {
-		stockRows = append(stockRows, []any{b.Stock.Name, len(b.Cutting.Bars), round(w.Results["stock:"+b.Stock.ID+":yield"].Value), float64(len(b.Cutting.Bars)) * b.Stock.Price})
+		stockRows = append(
+			stockRows,
+			[]any{
+				b.Stock.Name,
+				len(b.Cutting.Bars),
+				round(w.Results["stock:"+b.Stock.ID+":yield"].Value),
+				float64(len(b.Cutting.Bars)) * b.Stock.Price,
+			},
+		)
 	}
 	if err := fill("Stock", stockRows); err != nil {
 		return err

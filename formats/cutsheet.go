@@ -84,11 +84,31 @@ func CutSheet(out io.Writer, w *plan.Work, prop string, paper Paper) error {
 	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
 	pdf.SetAutoPageBreak(false, pageMargin)
 	pdf.SetTitle(w.Plan.Display.Name+", "+p.Name+", cut sheet", true)
-	s := &sheetWriter{pdf: pdf, tr: pdf.UnicodeTranslatorFromDescriptor(""), paper: paper, w: w, metric: w.Plan.Metric(), prop: *p}
+	s := &sheetWriter{
+		pdf:    pdf,
+		tr:     pdf.UnicodeTranslatorFromDescriptor(""),
+		paper:  paper,
+		w:      w,
+		metric: w.Plan.Metric(),
+		prop:   *p,
+	}
 	pdf.SetFooterFunc(func() {
 		s.font("", 7.5)
 		pdf.SetXY(pageMargin, paper.H-9)
-		pdf.CellFormat(0, 4, s.tr("Print at 100 %, no fit to page. Measure the bar before you cut. Goggles, dust mask; two people for a large sheet; no flame on foam."), "", 0, "L", false, 0, "")
+		pdf.CellFormat(
+			0,
+			4,
+			s.tr(
+				"Print at 100 %, no fit to page. Measure the bar before you cut. Goggles, dust mask; two people for a large "+
+					"sheet; no flame on foam.",
+			),
+			"",
+			0,
+			"L",
+			false,
+			0,
+			"",
+		)
 		pdf.SetXY(pageMargin, paper.H-9)
 		pdf.CellFormat(paper.W-2*pageMargin, 4, fmt.Sprint(pdf.PageNo()), "", 0, "R", false, 0, "")
 	})
@@ -149,7 +169,14 @@ func (s *sheetWriter) list() {
 	}
 	for _, part := range s.w.Parts {
 		if part.Solid.Prop == s.prop.ID {
-			row(fmt.Sprint(part.No), part.Name(), s.w.Lib.Materials[part.Solid.Stock].Name, s.w.Results["part:"+part.Ref+":size"].Text, fmt.Sprint(part.Panel.Copies), s.w.Results["part:"+part.Ref+":mass"].Text)
+			row(
+				fmt.Sprint(part.No),
+				part.Name(),
+				s.w.Lib.Materials[part.Solid.Stock].Name,
+				s.w.Results["part:"+part.Ref+":size"].Text,
+				fmt.Sprint(part.Panel.Copies),
+				s.w.Results["part:"+part.Ref+":mass"].Text,
+			)
 		}
 	}
 	for i := range s.w.Plan.Solids {
@@ -174,7 +201,17 @@ func (s *sheetWriter) pipes() {
 		}
 		s.pdf.Ln(3)
 		s.font("B", 10)
-		s.pdf.CellFormat(0, 6, s.tr(fmt.Sprintf("%s: %d lengths of %s, kerf counted", b.Stock.Name, len(b.Cutting.Bars), b.Stock.Length)), "", 1, "L", false, 0, "")
+		s.pdf.CellFormat(
+			0,
+			6,
+			s.tr(fmt.Sprintf("%s: %d lengths of %s, kerf counted", b.Stock.Name, len(b.Cutting.Bars), b.Stock.Length)),
+			"",
+			1,
+			"L",
+			false,
+			0,
+			"",
+		)
 		full := b.Stock.Length.Value()
 		wide := s.paper.W - 2*pageMargin - 30
 		for i, bar := range b.Cutting.Bars {
@@ -212,7 +249,19 @@ func (s *sheetWriter) bar(x, y, scale float64) {
 	}
 	s.font("", 8)
 	s.pdf.SetXY(x, y+2.6)
-	s.pdf.CellFormat(90, 4, s.tr(fmt.Sprintf("this bar is %s at 1:%g; it measures %s on paper", s.w.Len(l), scale, paperLength(w, s.metric))), "", 0, "L", false, 0, "")
+	s.pdf.CellFormat(
+		90,
+		4,
+		s.tr(
+			fmt.Sprintf("this bar is %s at 1:%g; it measures %s on paper", s.w.Len(l), scale, paperLength(w, s.metric)),
+		),
+		"",
+		0,
+		"L",
+		false,
+		0,
+		"",
+	)
 }
 
 func paperLength(mm float64, metric bool) string {
@@ -233,7 +282,16 @@ func (s *sheetWriter) layouts() {
 			if !mine {
 				continue
 			}
-			s.heading(sh.Stock.Name+", "+s.w.Called(sh, n), fmt.Sprintf("%s x %s, kerf %s, margin %s; parts of other props are pale", s.w.Len(one.Stock.W), s.w.Len(one.Stock.H), s.w.Len(s.w.Plan.Kerf()), s.w.Len(s.w.Plan.Margin())))
+			s.heading(
+				sh.Stock.Name+", "+s.w.Called(sh, n),
+				fmt.Sprintf(
+					"%s x %s, kerf %s, margin %s; parts of other props are pale",
+					s.w.Len(one.Stock.W),
+					s.w.Len(one.Stock.H),
+					s.w.Len(s.w.Plan.Kerf()),
+					s.w.Len(s.w.Plan.Margin()),
+				),
+			)
 			top, roomW, roomH := 32.0, s.paper.W-2*pageMargin, s.paper.H-32-28
 			scale := scaleFor(one.Stock.W, one.Stock.H, roomW, roomH)
 			at := func(q pattern.Point) fpdf.PointType {
@@ -278,7 +336,17 @@ func (s *sheetWriter) layouts() {
 				s.pdf.SetDashPattern(nil, 0)
 				s.font("", 7)
 				s.pdf.SetXY(a.X, (a.Y+b.Y)/2-2)
-				s.pdf.CellFormat(b.X-a.X, 4, s.tr(fmt.Sprintf("keep %s x %s", s.w.Len(o.W), s.w.Len(o.H))), "", 0, "C", false, 0, "")
+				s.pdf.CellFormat(
+					b.X-a.X,
+					4,
+					s.tr(fmt.Sprintf("keep %s x %s", s.w.Len(o.W), s.w.Len(o.H))),
+					"",
+					0,
+					"C",
+					false,
+					0,
+					"",
+				)
 			}
 			s.bar(pageMargin, s.paper.H-24, scale)
 		}
@@ -286,7 +354,11 @@ func (s *sheetWriter) layouts() {
 }
 
 // OnSheet is a panel's outside outline where it lies on a sheet, and where its label goes.
-func OnSheet(p pattern.Panel, boxW, boxH, x, y float64, turned, flip bool) (rings [][]pattern.Point, mid pattern.Point) {
+func OnSheet(
+	p pattern.Panel,
+	boxW, boxH, x, y float64,
+	turned, flip bool,
+) (rings [][]pattern.Point, mid pattern.Point) {
 	lo, _ := p.Bounds()
 	for _, r := range append([][]pattern.Point{p.Outline}, p.Holes...) {
 		out := make([]pattern.Point, len(r))
@@ -309,7 +381,10 @@ func OnSheet(p pattern.Panel, boxW, boxH, x, y float64, turned, flip bool) (ring
 func (s *sheetWriter) part(part *plan.Part) {
 	p := part.Panel
 	m := s.w.Lib.Materials[part.Solid.Stock]
-	s.heading(fmt.Sprintf("%d. %s", part.No, part.Name()), fmt.Sprintf("%s, cut %d, no. %d of %d", m.Name, p.Copies, part.No, part.Of))
+	s.heading(
+		fmt.Sprintf("%d. %s", part.No, part.Name()),
+		fmt.Sprintf("%s, cut %d, no. %d of %d", m.Name, p.Copies, part.No, part.Of),
+	)
 	lo, hi := p.Bounds()
 	roomW, roomH := s.paper.W-2*pageMargin-24, s.paper.H-pageMargin-20-92
 	scale := scaleFor(hi.X-lo.X, hi.Y-lo.Y, roomW, roomH)
@@ -419,7 +494,11 @@ func SawLines(p pattern.Panel, metric bool) []string {
 		text := "square"
 		switch {
 		case e.Joint == "rabbet":
-			text = fmt.Sprintf("rabbet %s wide, %s deep, in the inside face", measure.Tape(e.Width, metric), measure.Tape(e.Depth, metric))
+			text = fmt.Sprintf(
+				"rabbet %s wide, %s deep, in the inside face",
+				measure.Tape(e.Width, metric),
+				measure.Tape(e.Depth, metric),
+			)
 		case math.Abs(e.Tilt) > 0.05:
 			way := "inside face smaller"
 			if e.Tilt < 0 {

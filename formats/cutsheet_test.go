@@ -31,11 +31,16 @@ func TestCutSheetIsToScaleOnBothPapers(t *testing.T) {
 			require.NoError(t, os.WriteFile(file, b.Bytes(), 0o644))
 			info, err := exec.Command("pdfinfo", file).Output()
 			require.NoError(t, err)
-			assert.Regexp(t, map[string]string{"Letter": `Page size:\s+612 x 792`, "A4": `Page size:\s+595\.\d+ x 841\.\d+`}[paper.Name], string(info))
+			assert.Regexp(
+				t,
+				map[string]string{"Letter": `Page size:\s+612 x 792`, "A4": `Page size:\s+595\.\d+ x 841\.\d+`}[paper.Name],
+				string(info),
+			)
 			pages, err := exec.Command("pdftotext", "-layout", file, "-").Output()
 			require.NoError(t, err)
 			if prop == "riser" {
-				for _, want := range []string{"Hive box, front", "OUTSIDE", "up", `rabbet 1" wide, 1/2" deep`, `22" x 26 1/2"`, "sheet 3 of 4", "Measure the bar", "no. 1 of 6"} {
+				for _, want := range []string{"Hive box, front", "OUTSIDE", "up", `rabbet 1" wide, 1/2" deep`, `22" x 26 1/2"`,
+					"sheet 3 of 4", "Measure the bar", "no. 1 of 6"} {
 					assert.True(t, bytes.Contains(pages, []byte(want)), want)
 				}
 			}
@@ -64,7 +69,12 @@ func TestCutSheetIsToScaleOnBothPapers(t *testing.T) {
 func barOnPaper(t *testing.T, file string, page int) float64 {
 	const dpi = 120
 	out := filepath.Join(t.TempDir(), "p")
-	require.NoError(t, exec.Command("pdftoppm", "-png", "-singlefile", "-r", strconv.Itoa(dpi), "-f", strconv.Itoa(page), "-l", strconv.Itoa(page), file, out).Run())
+	require.NoError(
+		t,
+		exec.Command("pdftoppm", "-png", "-singlefile", "-r", strconv.Itoa(dpi), "-f", strconv.Itoa(page), "-l",
+			strconv.Itoa(page), file, out).
+			Run(),
+	)
 	f, err := os.Open(out + ".png")
 	require.NoError(t, err)
 	defer f.Close()

@@ -61,7 +61,12 @@ func ReadGoods(data []byte, p *plan.Plan) (plan.Edit, error) {
 		id := plan.GoodID(row[0], row[1])
 		g := by[id]
 		if g == nil {
-			g = &plan.Good{ID: id, Table: strings.ToLower(row[0]), Good: strings.ToLower(row[1]), Like: strings.ToLower(row[2])}
+			g = &plan.Good{
+				ID:    id,
+				Table: strings.ToLower(row[0]),
+				Good:  strings.ToLower(row[1]),
+				Like:  strings.ToLower(row[2]),
+			}
 			by[id], order = g, append(order, id)
 		}
 		if len(row) > 5 && row[5] != "" {

@@ -14,8 +14,17 @@ import (
 // would take for a formula keeps its apostrophe outside only.
 func TestGoodsGoOutAndComeBack(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
-	p.Goods = []plan.Good{{ID: "material-cork3", Table: "material", Good: "cork3", Like: "eva5", On: "2026-09-01", Set: []plan.Setting{{Field: "name", Value: "=Cork"}, {Field: "thick", Value: "3 mm"}}},
-		{ID: "supply-ps12-2", Table: "supply", Good: "ps12-2"}}
+	p.Goods = []plan.Good{
+		{
+			ID:    "material-cork3",
+			Table: "material",
+			Good:  "cork3",
+			Like:  "eva5",
+			On:    "2026-09-01",
+			Set:   []plan.Setting{{Field: "name", Value: "=Cork"}, {Field: "thick", Value: "3 mm"}},
+		},
+		{ID: "supply-ps12-2", Table: "supply", Good: "ps12-2"},
+	}
 	require.NoError(t, p.Validate())
 	var b bytes.Buffer
 	require.NoError(t, GoodsCSV(&b, p))

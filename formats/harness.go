@@ -22,9 +22,38 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 	if m {
 		unit, size = "mm", func(mm float64) any { return round(mm) }
 	}
-	rows := [][]any{{"label", "what", "from", "to", "gauge", "cores", "path " + unit, "laid " + unit, "cut each " + unit, "cut each", "colours"}}
+	rows := [][]any{
+		{
+			"label",
+			"what",
+			"from",
+			"to",
+			"gauge",
+			"cores",
+			"path " + unit,
+			"laid " + unit,
+			"cut each " + unit,
+			"cut each",
+			"colours",
+		},
+	}
 	for _, x := range h.Wires {
-		rows = append(rows, []any{x.Label, x.Kind, x.From, x.To, x.Gauge.String(), x.Conductors, size(x.Path), size(x.Laid), size(x.Cut), measure.Run(x.Cut, m), x.Rail})
+		rows = append(
+			rows,
+			[]any{
+				x.Label,
+				x.Kind,
+				x.From,
+				x.To,
+				x.Gauge.String(),
+				x.Conductors,
+				size(x.Path),
+				size(x.Laid),
+				size(x.Cut),
+				measure.Run(x.Cut, m),
+				x.Rail,
+			},
+		)
 	}
 	add("Wires", rows)
 	rows = [][]any{{"splice", "where", "joins", "sleeves", "heat-shrink mm before"}}
@@ -44,7 +73,18 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 			if i == 0 {
 				fit = c.Parts()
 			}
-			rows = append(rows, []any{c.Controller, c.Pin, s.Name, fmt.Sprintf("%d to %d", s.First, s.Last), s.Lead.String(), math.Floor(c.Rate), fit})
+			rows = append(
+				rows,
+				[]any{
+					c.Controller,
+					c.Pin,
+					s.Name,
+					fmt.Sprintf("%d to %d", s.First, s.Last),
+					s.Lead.String(),
+					math.Floor(c.Rate),
+					fit,
+				},
+			)
 		}
 	}
 	add("Data", rows)
@@ -59,14 +99,36 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 	add("Pins", rows)
 	rows = [][]any{{"into", "wires", "bundle " + unit, "plug " + unit, "hole " + unit, "there is one"}}
 	for _, x := range h.Entries {
-		rows = append(rows, []any{w.Plan.Solid(x.Solid).Name, strings.Join(x.Wires, ", "), size(x.Bundle), size(x.Plug), size(x.Hole), map[bool]string{true: "yes", false: "no"}[x.Fits]})
+		rows = append(
+			rows,
+			[]any{
+				w.Plan.Solid(x.Solid).Name,
+				strings.Join(x.Wires, ", "),
+				size(x.Bundle),
+				size(x.Plug),
+				size(x.Hole),
+				map[bool]string{true: "yes", false: "no"}[x.Fits],
+			},
+		)
 	}
 	add("Holes", rows)
 	rows = [][]any{{"lamp", "expect", "current", "polarity", "volts read", "amps read", "ohms to ground", "proven"}}
 	for _, d := range w.Plan.Devices {
 		if d.Prop == prop && d.Kind == "lamp" {
 			g := w.All.Readings[d.ID]
-			rows = append(rows, []any{d.Name, measure.Volts(g.Volts), measure.Amps(g.Amps), "", read(w, d.ID, "volts"), read(w, d.ID, "amps"), read(w, d.ID, "ohms"), map[bool]string{true: "yes", false: ""}[d.Proven]})
+			rows = append(
+				rows,
+				[]any{
+					d.Name,
+					measure.Volts(g.Volts),
+					measure.Amps(g.Amps),
+					"",
+					read(w, d.ID, "volts"),
+					read(w, d.ID, "amps"),
+					read(w, d.ID, "ohms"),
+					map[bool]string{true: "yes", false: ""}[d.Proven],
+				},
+			)
 		}
 	}
 	add("Prove", rows)
@@ -143,7 +205,17 @@ func HarnessPDF(out io.Writer, w *plan.Work, prop string, paper Paper) error {
 	pdf.SetFont("Helvetica", "B", 16)
 	pdf.CellFormat(0, 9, tr(p.Name+", harness"), "", 1, "L", false, 0, "")
 	pdf.SetFont("Helvetica", "", 9)
-	pdf.MultiCell(0, 4.4, tr("Extra-low voltage only. Mains is plugs and cords; fixed wiring belongs to a licensed electrician and the local code. Power off while you wire."), "", "L", false)
+	pdf.MultiCell(
+		0,
+		4.4,
+		tr(
+			"Extra-low voltage only. Mains is plugs and cords; fixed wiring belongs to a licensed electrician and the local "+
+				"code. Power off while you wire.",
+		),
+		"",
+		"L",
+		false,
+	)
 	head := func(s string) {
 		pdf.Ln(3)
 		pdf.SetFont("Helvetica", "B", 11)
@@ -155,7 +227,15 @@ func HarnessPDF(out io.Writer, w *plan.Work, prop string, paper Paper) error {
 		pdf.MultiCell(0, 4.6, tr(fmt.Sprintf("%d. %s", i+1, s)), "", "L", false)
 	}
 	names, tables := harnessTables(w, prop)
-	widths := [][]float64{{18, 24, 30, 26, 18, 11, 0, 0, 0, 24, 52}, {18, 52, 64, 16, 34}, {18, 40, 70, 18, 18}, {22, 10, 44, 24, 24, 24, 60}, {12, 34, 92, 22, 22}, {36, 62, 22, 20, 20, 24}, {48, 22, 24, 18, 24, 24, 30, 18}}
+	widths := [][]float64{
+		{18, 24, 30, 26, 18, 11, 0, 0, 0, 24, 52},
+		{18, 52, 64, 16, 34},
+		{18, 40, 70, 18, 18},
+		{22, 10, 44, 24, 24, 24, 60},
+		{12, 34, 92, 22, 22},
+		{36, 62, 22, 20, 20, 24},
+		{48, 22, 24, 18, 24, 24, 30, 18},
+	}
 	room := paper.W - 28
 	for i, t := range tables {
 		if len(t) < 2 {
@@ -247,7 +327,14 @@ func FlatBoard(w *plan.Work, prop string) (*Flat, error) {
 		path = append(path, end)
 		nail(end)
 		f.Lines = append(f.Lines, Stroke{"cut", path, false})
-		f.Texts = append(f.Texts, Label{pattern.Point{X: boardEdge + 180, Y: top - 28}, 9, fmt.Sprintf("%s, %s, %s, from %s, %s", d.ID, d.Gauge, d.Length, d.From, w.Rail(d.ID))})
+		f.Texts = append(
+			f.Texts,
+			Label{
+				pattern.Point{X: boardEdge + 180, Y: top - 28},
+				9,
+				fmt.Sprintf("%s, %s, %s, from %s, %s", d.ID, d.Gauge, d.Length, d.From, w.Rail(d.ID)),
+			},
+		)
 		taps := map[float64][]string{}
 		var order []float64
 		if at := math.Round(d.FedAt.Value()); at > 0 {
@@ -270,7 +357,10 @@ func FlatBoard(w *plan.Work, prop string) (*Flat, error) {
 		}
 		for _, s := range order {
 			q := at(top, s)
-			f.Lines = append(f.Lines, Stroke{"score", []pattern.Point{{X: q.X, Y: q.Y - 10}, {X: q.X, Y: q.Y + 16}}, false})
+			f.Lines = append(
+				f.Lines,
+				Stroke{"score", []pattern.Point{{X: q.X, Y: q.Y - 10}, {X: q.X, Y: q.Y + 16}}, false},
+			)
 			f.Texts = append(f.Texts, Label{pattern.Point{X: q.X, Y: q.Y + 26}, 6, strings.Join(taps[s], ", ")})
 		}
 		y = top + math.Floor(math.Max(0, l-1e-6)/row)*boardRow + 40

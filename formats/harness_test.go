@@ -24,7 +24,9 @@ func TestHarnessOnPaper(t *testing.T) {
 		var b bytes.Buffer
 		require.NoError(t, HarnessPDF(&b, w, "comb", paper))
 		text := strings.Join(strings.Fields(poppler(t, "pdftotext", b.Bytes(), "-layout")), " ")
-		for _, want := range []string{"Comb wall, harness", "Order of work", "W4", "X1", "18 AWG", "5 V: yellow and black, one band", "heat-shrink", "Cells 1 to 72", "cells-f2", "330 ohm", "U1 pin 1", "licensed electrician", "W4 from F3", "measure each lamp against its card"} {
+		for _, want := range []string{"Comb wall, harness", "Order of work", "W4", "X1", "18 AWG", "5 V: yellow and " +
+			"black, one band", "heat-shrink", "Cells 1 to 72", "cells-f2", "330 ohm", "U1 pin 1", "licensed electrician",
+			"W4 from F3", "measure each lamp against its card"} {
 			assert.Contains(t, text, want)
 		}
 	}
@@ -92,7 +94,11 @@ func TestNailBoardIsToScale(t *testing.T) {
 // data wires, the plug, the chain, and where readings are written.
 func TestHarnessTablesOfTheComb(t *testing.T) {
 	p := demo.Apiary(today)
-	p.Readings = append(p.Readings, plan.Reading{ID: "r90", Device: "cells", Amps: measure.Must[measure.AmpKind]("2.6 A")}, plan.Reading{ID: "r91", Device: "cells", Ohms: measure.Must[measure.OhmKind]("3 Mohm")})
+	p.Readings = append(
+		p.Readings,
+		plan.Reading{ID: "r90", Device: "cells", Amps: measure.Must[measure.AmpKind]("2.6 A")},
+		plan.Reading{ID: "r91", Device: "cells", Ohms: measure.Must[measure.OhmKind]("3 Mohm")},
+	)
 	require.NoError(t, p.Validate())
 	w := plan.Do(p, stock.Shop, today)
 	var b bytes.Buffer

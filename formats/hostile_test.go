@@ -47,14 +47,28 @@ func grown() map[string][]byte {
 		"svg-300000-elements": rep("<svg>", "<g/>", 300_000, "</svg>"),
 		"svg-deep":            rep("<svg>", "<g>", 100_000, ""),
 		"svg-one-number":      rep(`<svg><path d="M`, "9", 2_000_000, `z"/></svg>`),
-		"dxf-there-and-back":  append(rep("0\nSECTION\n2\nENTITIES\n", "0\nLINE\n10\n0\n20\n0\n11\n9\n21\n9\n0\nLINE\n10\n9\n20\n9\n11\n0\n21\n0\n", 40_000, ""), "0\nENDSEC\n0\nEOF\n"...),
-		"dxf-arcs":            append(rep("0\nSECTION\n2\nENTITIES\n", "0\nARC\n40\n5\n50\n0\n51\n359\n", 60_000, ""), "0\nENDSEC\n0\nEOF\n"...),
-		"stl-claims":          stl.Bytes(),
-		"stl-corners":         rep("solid x\n", "vertex 1 2 3\n", 300_000, ""),
-		"json-deep":           rep(`{"format":`, "[", 1_000_000, ""),
-		"json-many":           rep(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"},"props":[`, `{"id":"a","name":"A"},`, 19_999, `{"id":"b","name":"B"}]}`),
-		"png-claims-60MP":     claimedPNG(10_000, 6_000),
-		"png-claims-2GP":      claimedPNG(50_000, 40_000),
+		"dxf-there-and-back": append(
+			rep(
+				"0\nSECTION\n2\nENTITIES\n",
+				"0\nLINE\n10\n0\n20\n0\n11\n9\n21\n9\n0\nLINE\n10\n9\n20\n9\n11\n0\n21\n0\n",
+				40_000,
+				"",
+			),
+			"0\nENDSEC\n0\nEOF\n"...),
+		"dxf-arcs": append(
+			rep("0\nSECTION\n2\nENTITIES\n", "0\nARC\n40\n5\n50\n0\n51\n359\n", 60_000, ""),
+			"0\nENDSEC\n0\nEOF\n"...),
+		"stl-claims":  stl.Bytes(),
+		"stl-corners": rep("solid x\n", "vertex 1 2 3\n", 300_000, ""),
+		"json-deep":   rep(`{"format":`, "[", 1_000_000, ""),
+		"json-many": rep(
+			`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"},"props":[`,
+			`{"id":"a","name":"A"},`,
+			19_999,
+			`{"id":"b","name":"B"}]}`,
+		),
+		"png-claims-60MP": claimedPNG(10_000, 6_000),
+		"png-claims-2GP":  claimedPNG(50_000, 40_000),
 	}
 }
 
@@ -152,7 +166,10 @@ func TestReadingEndsWhenNobodyWaits(t *testing.T) {
 // Turns of an arc beyond one are one: the sector is what its ends say.
 func TestArcsOfAnyAngle(t *testing.T) {
 	for _, end := range []string{"180", "540", "990000180", "-180"} {
-		r, err := Rings(context.Background(), dxf("0 ARC 8 0 10 0 20 0 40 30 50 0 51 "+end+" 0 LINE 8 0 10 -30 20 0 11 30 21 0"))
+		r, err := Rings(
+			context.Background(),
+			dxf("0 ARC 8 0 10 0 20 0 40 30 50 0 51 "+end+" 0 LINE 8 0 10 -30 20 0 11 30 21 0"),
+		)
 		require.NoError(t, err, end)
 		assert.InEpsilon(t, 3.14159265*450, total(r), 0.006, end)
 	}

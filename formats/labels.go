@@ -83,7 +83,13 @@ func Labels(out io.Writer, w *plan.Work, prop string, paper Paper) error {
 		}
 	}
 	for _, o := range w.Plan.Offcuts {
-		label("OFFCUT", w.Lib.Materials[o.Stock].Name, w.Len(o.W.Value())+" x "+w.Len(o.H.Value())+", the second along the grain", o.Label, "use it before a new sheet")
+		label(
+			"OFFCUT",
+			w.Lib.Materials[o.Stock].Name,
+			w.Len(o.W.Value())+" x "+w.Len(o.H.Value())+", the second along the grain",
+			o.Label,
+			"use it before a new sheet",
+		)
 	}
 	if n == 0 {
 		return measure.Bad("prop", "%s has no parts to label yet", p.Name)

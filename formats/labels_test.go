@@ -24,14 +24,18 @@ func poppler(t *testing.T, program string, pdf []byte, args ...string) string {
 	require.NoError(t, err, "poppler-utils is missing: make test installs it")
 	file := filepath.Join(t.TempDir(), "x.pdf")
 	require.NoError(t, os.WriteFile(file, pdf, 0o600))
-	out, err := exec.Command(path, append(args, file, "-")[:len(args)+map[bool]int{true: 2, false: 1}[program == "pdftotext"]]...).CombinedOutput()
+	out, err := exec.Command(path, append(args, file, "-")[:len(args)+map[bool]int{true: 2,
+		false: 1}[program == "pdftotext"]]...).
+		CombinedOutput()
 	require.NoError(t, err, string(out))
 	return string(out)
 }
 
 func TestEveryCopyHasItsLabel(t *testing.T) {
 	p := demo.Apiary(today)
-	p.Offcuts = []plan.Offcut{{ID: "o", Stock: "xps1", W: measure.Len("18 in"), H: measure.Len("30 in"), Label: "from the gate"}}
+	p.Offcuts = []plan.Offcut{
+		{ID: "o", Stock: "xps1", W: measure.Len("18 in"), H: measure.Len("30 in"), Label: "from the gate"},
+	}
 	w := plan.Do(p, stock.Shop, today)
 	for _, prop := range []string{"riser", "sunflowers", "skep"} {
 		copies := 0

@@ -49,7 +49,8 @@ func FlatPart(w *plan.Work, part *plan.Part) *Flat {
 	}
 	high := min(12, max(4, min(f.W, f.H)/14))
 	face, up := part.Face()
-	for i, t := range []string{fmt.Sprintf("%d %s", part.No, part.Name()), w.Lib.Materials[part.Solid.Stock].Name, face + "  ^ " + up} {
+	for i, t := range []string{fmt.Sprintf("%d %s", part.No, part.Name()), w.Lib.Materials[part.Solid.Stock].Name,
+		face + "  ^ " + up} {
 		f.Texts = append(f.Texts, Label{pattern.Point{X: mid.X, Y: mid.Y - float64(i)*high*1.6}, high, t})
 	}
 	return f
@@ -114,12 +115,24 @@ func (f *Flat) add(p pattern.Panel, at func(pattern.Point) pattern.Point) {
 }
 
 // colours of the layers, told apart also by dash.
-var layerPen = map[string]string{"cut": `stroke="#000" stroke-width="0.3"`, "score": `stroke="#8C2F1B" stroke-width="0.3" stroke-dasharray="4 2"`, "mark": `stroke="#1C6653" stroke-width="0.2" stroke-dasharray="1 1"`}
+var layerPen = map[string]string{
+	"cut":   `stroke="#000" stroke-width="0.3"`,
+	"score": `stroke="#8C2F1B" stroke-width="0.3" stroke-dasharray="4 2"`,
+	"mark":  `stroke="#1C6653" stroke-width="0.2" stroke-dasharray="1 1"`,
+}
 
 // SVG writes the drawing in millimetres at 1:1, one group a layer.
 func (f *Flat) SVG(out io.Writer) error {
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" width="%gmm" height="%gmm" viewBox="0 0 %g %g"><title>%s</title>`, round(f.W), round(f.H), round(f.W), round(f.H), html.EscapeString(f.Title))
+	fmt.Fprintf(
+		&b,
+		`<svg xmlns="http://www.w3.org/2000/svg" width="%gmm" height="%gmm" viewBox="0 0 %g %g"><title>%s</title>`,
+		round(f.W),
+		round(f.H),
+		round(f.W),
+		round(f.H),
+		html.EscapeString(f.Title),
+	)
 	for _, layer := range Layers {
 		fmt.Fprintf(&b, `<g id="%s" fill="none" %s>`, layer, layerPen[layer])
 		for _, s := range f.Lines {
@@ -141,7 +154,14 @@ func (f *Flat) SVG(out io.Writer) error {
 		}
 		if layer == "text" {
 			for _, t := range f.Texts {
-				fmt.Fprintf(&b, `<text fill="#333" font-family="sans-serif" font-size="%g" text-anchor="middle" x="%g" y="%g">%s</text>`, t.High, round(t.At.X), round(f.H-t.At.Y), html.EscapeString(t.Text))
+				fmt.Fprintf(
+					&b,
+					`<text fill="#333" font-family="sans-serif" font-size="%g" text-anchor="middle" x="%g" y="%g">%s</text>`,
+					t.High,
+					round(t.At.X),
+					round(f.H-t.At.Y),
+					html.EscapeString(t.Text),
+				)
 			}
 		}
 		b.WriteString(`</g>`)

@@ -92,7 +92,12 @@ func TestSVGReadBack(t *testing.T) {
 			f := FlatSheet(w, s, n)
 			for _, l := range f.Lines {
 				for _, p := range l.Points {
-					assert.True(t, p.X >= -1e-6 && p.X <= f.W+1e-6 && p.Y >= -1e-6 && p.Y <= f.H+1e-6, "%s leaves its sheet", f.Title)
+					assert.True(
+						t,
+						p.X >= -1e-6 && p.X <= f.W+1e-6 && p.Y >= -1e-6 && p.Y <= f.H+1e-6,
+						"%s leaves its sheet",
+						f.Title,
+					)
 				}
 			}
 		}

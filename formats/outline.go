@@ -74,7 +74,11 @@ func dxfRings(b *budget, data []byte) ([][]pattern.Point, error) {
 	for in.Scan() {
 		code, err := strconv.Atoi(strings.TrimSpace(in.Text()))
 		if err != nil {
-			return nil, measure.Bad("file", "is no DXF as text: %q stands where a group code should", strings.TrimSpace(in.Text()))
+			return nil, measure.Bad(
+				"file",
+				"is no DXF as text: %q stands where a group code should",
+				strings.TrimSpace(in.Text()),
+			)
 		}
 		if !in.Scan() {
 			break

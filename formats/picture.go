@@ -38,7 +38,12 @@ func Picture(ctx context.Context, data []byte, side int) (*image.RGBA, error) {
 	case conf.Width < 40 || conf.Height < 40:
 		return nil, measure.Bad("file", "is only %d x %d pixels; 40 at least", conf.Width, conf.Height)
 	case float64(len(data)) < leastBytes(kind, n):
-		return nil, measure.Bad("file", "claims %d x %d pixels and holds almost none of them; save it again", conf.Width, conf.Height)
+		return nil, measure.Bad(
+			"file",
+			"claims %d x %d pixels and holds almost none of them; save it again",
+			conf.Width,
+			conf.Height,
+		)
 	}
 	select {
 	case onePicture <- struct{}{}:

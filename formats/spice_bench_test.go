@@ -28,7 +28,16 @@ func lit(nodes, loops int) *circuit.Network {
 		joint, lead := n.Node("j"), n.Node("l")
 		n.Wire("w", at[r.IntN(len(at))], joint, (.01+.2*r.Float64())*50/float64(nodes))
 		n.Wire("lead", joint, lead, .05)
-		n.Add(circuit.Element{Kind: circuit.LED, A: lead, B: g, R: 120, Is: circuit.SaturationCurrent(9.6, .02, .15), Vt: .15})
+		n.Add(
+			circuit.Element{
+				Kind: circuit.LED,
+				A:    lead,
+				B:    g,
+				R:    120,
+				Is:   circuit.SaturationCurrent(9.6, .02, .15),
+				Vt:   .15,
+			},
+		)
 		at = append(at, joint)
 	}
 	for range loops {

@@ -55,30 +55,76 @@ func TestWiringPlansAgainstNgspice(t *testing.T) {
 	rail.Device("S1").Product = "ps24-5"
 	leds := plan.New("leds", "LEDs", "mm", "")
 	leds.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	leds.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-1"}, {ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("24 AWG"), Length: l("4 m")}}
+	leds.Devices = []plan.Device{
+		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-1"},
+		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("24 AWG"), Length: l("4 m")},
+	}
 	for i, p := range []string{"led-red", "led-white", "led-green", "led-amber", "bulb12", "motor12"} {
-		leds.Devices = append(leds.Devices, plan.Device{ID: p, Prop: "a", Kind: "lamp", Name: p, From: "W", At: l(fmt.Sprintf("%d cm", 60*(i+1))), Product: p, Row: 1 + i%3, Resistor: measure.Must[measure.OhmKind]("330 ohm")})
+		leds.Devices = append(
+			leds.Devices,
+			plan.Device{
+				ID:       p,
+				Prop:     "a",
+				Kind:     "lamp",
+				Name:     p,
+				From:     "W",
+				At:       l(fmt.Sprintf("%d cm", 60*(i+1))),
+				Product:  p,
+				Row:      1 + i%3,
+				Resistor: measure.Must[measure.OhmKind]("330 ohm"),
+			},
+		)
 	}
 	strip := plan.New("strip", "Strip", "mm", "")
 	strip.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	strip.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"}, {ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("18 AWG"), Length: l("3 m")},
-		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "W", Product: "strip12", Length: l("5 m")}}
+	strip.Devices = []plan.Device{
+		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"},
+		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("18 AWG"), Length: l("3 m")},
+		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "W", Product: "strip12", Length: l("5 m")},
+	}
 	step := plan.New("step", "Step", "in", "")
 	step.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	step.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"}, {ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("20 AWG"), Length: l("20 ft")},
-		{ID: "C", Prop: "a", Kind: "converter", Name: "C", From: "W", Volts: measure.Must[measure.VoltKind]("5 V"), Amps: measure.Must[measure.AmpKind]("4 A")},
-		{ID: "P", Prop: "a", Kind: "lamp", Name: "P", From: "C", Product: "pixel5", Length: l("1 m"), Bright: 50}, {ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "W", At: l("8 ft"), Product: "puck12"}}
+	step.Devices = []plan.Device{
+		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"},
+		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("20 AWG"), Length: l("20 ft")},
+		{
+			ID:    "C",
+			Prop:  "a",
+			Kind:  "converter",
+			Name:  "C",
+			From:  "W",
+			Volts: measure.Must[measure.VoltKind]("5 V"),
+			Amps:  measure.Must[measure.AmpKind]("4 A"),
+		},
+		{
+			ID:      "P",
+			Prop:    "a",
+			Kind:    "lamp",
+			Name:    "P",
+			From:    "C",
+			Product: "pixel5",
+			Length:  l("1 m"),
+			Bright:  50,
+		},
+		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "W", At: l("8 ft"), Product: "puck12"},
+	}
 	cells := step.Clone()
 	cells.Devices[0] = plan.Device{ID: "S", Prop: "a", Kind: "supply", Name: "S", Cell: "sla7"}
 	v, a := measure.Must[measure.VoltKind], measure.Must[measure.AmpKind]
 	works := plan.New("works", "Works", "in", "")
 	works.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	for _, d := range []plan.Device{{ID: "S", Kind: "supply", Product: "ps12-10"}, {ID: "F", Kind: "fuse", From: "S", Rating: a("5 A"), Poly: true},
-		{ID: "W", Kind: "run", From: "F", Gauge: g("16 AWG"), Length: l("18 ft"), FedAt: l("7 ft")}, {ID: "X", Kind: "connector", From: "W", At: l("2 ft")},
-		{ID: "M", Kind: "lamp", From: "X", Product: "motor12"}, {ID: "D", Kind: "lamp", From: "W", At: l("16 ft"), Product: "screen12"}, {ID: "A", Kind: "lamp", From: "W", Product: "amp12"},
-		{ID: "R", Kind: "lamp", From: "W", At: l("9 ft"), Product: "relay12"}, {ID: "T", Kind: "supply", Product: "ps5-10"}, {ID: "U", Kind: "controller", From: "W", At: l("1 ft"), Volts: v("12 V")},
-		{ID: "P", Kind: "lamp", From: "T", Product: "pixel5", Length: l("2 m"), Bright: 40, Feeds: "17% 50% 83%", Data: "U", DataLead: l("9 ft"), Common: true},
-		{ID: "V", Kind: "lamp", From: "T", Product: "servo5"}, {ID: "B", Kind: "lamp", From: "T", Product: "pixel5", Length: l("1 m"), Bright: 30, Feeds: "100%", Reversed: true}} {
+	for _, d := range []plan.Device{{ID: "S", Kind: "supply", Product: "ps12-10"},
+		{ID: "F", Kind: "fuse", From: "S", Rating: a("5 A"), Poly: true},
+		{ID: "W", Kind: "run", From: "F", Gauge: g("16 AWG"), Length: l("18 ft"), FedAt: l("7 ft")},
+		{ID: "X", Kind: "connector", From: "W", At: l("2 ft")},
+		{ID: "M", Kind: "lamp", From: "X", Product: "motor12"}, {ID: "D", Kind: "lamp", From: "W", At: l("16 ft"),
+			Product: "screen12"}, {ID: "A", Kind: "lamp", From: "W", Product: "amp12"},
+		{ID: "R", Kind: "lamp", From: "W", At: l("9 ft"), Product: "relay12"}, {ID: "T", Kind: "supply", Product: "ps5-10"},
+		{ID: "U", Kind: "controller", From: "W", At: l("1 ft"), Volts: v("12 V")},
+		{ID: "P", Kind: "lamp", From: "T", Product: "pixel5", Length: l("2 m"), Bright: 40, Feeds: "17% 50% 83%", Data: "U",
+			DataLead: l("9 ft"), Common: true},
+		{ID: "V", Kind: "lamp", From: "T", Product: "servo5"}, {ID: "B", Kind: "lamp", From: "T", Product: "pixel5",
+			Length: l("1 m"), Bright: 30, Feeds: "100%", Reversed: true}} {
 		d.Prop, d.Name = "a", d.ID
 		works.Devices = append(works.Devices, d)
 	}
@@ -87,12 +133,19 @@ func TestWiringPlansAgainstNgspice(t *testing.T) {
 	for _, id := range []string{"P", "V", "B"} {
 		loop.Device(id).From = "C"
 	}
-	loop.Devices = append(loop.Devices, plan.Device{ID: "C", Prop: "a", Kind: "converter", Name: "C", From: "W", Volts: v("5 V"), Amps: a("10 A")})
+	loop.Devices = append(
+		loop.Devices,
+		plan.Device{ID: "C", Prop: "a", Kind: "converter", Name: "C", From: "W", Volts: v("5 V"), Amps: a("10 A")},
+	)
 	for name, c := range map[string]struct {
 		p  *plan.Plan
 		on map[string]bool
-	}{"step-down converter": {step, nil}, "converter on a battery": {cells, nil}, "apiary, all on": {apiary, nil}, "apiary, all off": {apiary, map[string]bool{}}, "apiary, fill only": {apiary, map[string]bool{"K1": true}}, "motor, screen, amplifier, feeds, a common ground": {works, nil}, "grounds joined twice": {loop, nil}, "two feeds": {fed, nil}, "far too thin": {thin, nil},
-		"wrong rail": {rail, nil}, "bare LEDs, bulb, motor": {leds, nil}, "strip": {strip, nil}, "pixels": {demo.Metric(today), nil}} {
+	}{"step-down converter": {step, nil}, "converter on a battery": {cells, nil}, "apiary, all on": {apiary, nil},
+		"apiary, all off": {apiary, map[string]bool{}}, "apiary, fill only": {apiary, map[string]bool{"K1": true}},
+		"motor, screen, amplifier, feeds, a common ground": {works, nil}, "grounds joined twice": {loop, nil},
+		"two feeds": {fed, nil}, "far too thin": {thin, nil},
+		"wrong rail": {rail, nil}, "bare LEDs, bulb, motor": {leds, nil}, "strip": {strip, nil},
+		"pixels": {demo.Metric(today), nil}} {
 		require.NoError(t, c.p.Validate(), name)
 		rig := plan.NewRig(c.p, stock.Shop)
 		st := rig.Solve(stock.Shop, c.on)
@@ -128,7 +181,8 @@ func TestCarelessWiringsAgainstNgspice(t *testing.T) {
 		require.True(t, st.Solution.Settled, seed)
 		compare(t, fmt.Sprintf("careless wiring %d", seed), rig.Net, st.Solution)
 	}
-	for _, k := range []string{"supply", "run", "fuse", "switch", "connector", "controller", "prewired", "resistive", "strip", "pixels", "motor", "servo", "coil", "power", "amplifier", "led"} {
+	for _, k := range []string{"supply", "run", "fuse", "switch", "connector", "controller", "prewired", "resistive",
+		"strip", "pixels", "motor", "servo", "coil", "power", "amplifier", "led"} {
 		require.True(t, seen[k], k)
 	}
 }
@@ -142,7 +196,16 @@ func randomNetwork(seed uint64, nodes int) *circuit.Network {
 	var at []int
 	for range 1 + r.IntN(2) {
 		p := n.Node("+")
-		n.Add(circuit.Element{Kind: circuit.Supply, A: p, B: g, E: 12, R: .02 + .05*r.Float64(), Limit: 2 + 10*r.Float64()})
+		n.Add(
+			circuit.Element{
+				Kind:  circuit.Supply,
+				A:     p,
+				B:     g,
+				E:     12,
+				R:     .02 + .05*r.Float64(),
+				Limit: 2 + 10*r.Float64(),
+			},
+		)
 		at = append(at, p)
 	}
 	for len(n.Names) < nodes {
@@ -158,7 +221,16 @@ func randomNetwork(seed uint64, nodes int) *circuit.Network {
 			n.Add(circuit.Element{Kind: circuit.Prewired, A: a, B: b, Vf: 3 + 5*r.Float64(), R: 100 + 500*r.Float64()})
 		case 1:
 			row := float64(1 + r.IntN(3))
-			n.Add(circuit.Element{Kind: circuit.LED, A: a, B: b, R: 80 + 400*r.Float64(), Is: circuit.SaturationCurrent(3.1, .02, .0517), Vt: .0517 * row})
+			n.Add(
+				circuit.Element{
+					Kind: circuit.LED,
+					A:    a,
+					B:    b,
+					R:    80 + 400*r.Float64(),
+					Is:   circuit.SaturationCurrent(3.1, .02, .0517),
+					Vt:   .0517 * row,
+				},
+			)
 		case 2:
 			n.Add(circuit.Element{Kind: circuit.Sink, A: a, B: b, I: .005 + .03*r.Float64(), Vf: 2 + 2*r.Float64()})
 		case 3:
@@ -206,11 +278,48 @@ func TestNetlistsOfEveryState(t *testing.T) {
 	v, a := measure.Must[measure.VoltKind], measure.Must[measure.AmpKind]
 	conv := plan.New("conv", "Conv", "in", "")
 	conv.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	conv.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"}, {ID: "K", Prop: "a", Kind: "switch", Name: "K", From: "S", Driven: true},
-		{ID: "C", Prop: "a", Kind: "converter", Name: "C", From: "K", Volts: v("5 V"), Amps: a("3 A")}, {ID: "P", Prop: "a", Kind: "lamp", Name: "P", From: "C", Product: "pixel5", Length: measure.Len("0.4 m")},
-		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: measure.Must[measure.GaugeKind]("28 AWG"), Length: measure.Len("60 ft")},
-		{ID: "D", Prop: "a", Kind: "converter", Name: "D", From: "W", Volts: v("5 V"), Amps: a("3 A")}, {ID: "Q", Prop: "a", Kind: "lamp", Name: "Q", From: "D", Product: "pixel5", Length: measure.Len("0.9 m")},
-		{ID: "H", Prop: "a", Kind: "switch", Name: "H", From: "S", Off: true}, {ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "H", Product: "puck12"}}
+	conv.Devices = []plan.Device{
+		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"},
+		{ID: "K", Prop: "a", Kind: "switch", Name: "K", From: "S", Driven: true},
+		{
+			ID:    "C",
+			Prop:  "a",
+			Kind:  "converter",
+			Name:  "C",
+			From:  "K",
+			Volts: v("5 V"),
+			Amps:  a("3 A"),
+		},
+		{ID: "P", Prop: "a", Kind: "lamp", Name: "P", From: "C", Product: "pixel5", Length: measure.Len("0.4 m")},
+		{
+			ID:     "W",
+			Prop:   "a",
+			Kind:   "run",
+			Name:   "W",
+			From:   "S",
+			Gauge:  measure.Must[measure.GaugeKind]("28 AWG"),
+			Length: measure.Len("60 ft"),
+		},
+		{
+			ID:    "D",
+			Prop:  "a",
+			Kind:  "converter",
+			Name:  "D",
+			From:  "W",
+			Volts: v("5 V"),
+			Amps:  a("3 A"),
+		},
+		{ID: "Q", Prop: "a", Kind: "lamp", Name: "Q", From: "D", Product: "pixel5", Length: measure.Len("0.9 m")},
+		{
+			ID:   "H",
+			Prop: "a",
+			Kind: "switch",
+			Name: "H",
+			From: "S",
+			Off:  true,
+		},
+		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "H", Product: "puck12"},
+	}
 	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today), conv} {
 		require.NoError(t, p.Validate())
 		for _, c := range p.Cases(stock.Shop) {
@@ -220,7 +329,16 @@ func TestNetlistsOfEveryState(t *testing.T) {
 			require.Contains(t, b.String(), "* state: "+c.Name)
 			theirs := ngspice(t, b.String())
 			for i, v := range st.Solution.V {
-				require.InDelta(t, theirs[i], v, .001+.001*math.Abs(theirs[i]), "%s, %s: node %s", p.Display.Name, c.Name, rig.Net.Names[i])
+				require.InDelta(
+					t,
+					theirs[i],
+					v,
+					.001+.001*math.Abs(theirs[i]),
+					"%s, %s: node %s",
+					p.Display.Name,
+					c.Name,
+					rig.Net.Names[i],
+				)
 			}
 			for _, d := range p.Devices { // energy is kept by every converter that runs
 				g := st.Readings[d.ID]

@@ -27,7 +27,11 @@ func STL(data []byte, unit float64) (pattern.Mesh, error) {
 		}
 	}
 	if !bytes.HasPrefix(bytes.TrimSpace(data), []byte("solid")) {
-		return nil, measure.Bad("stl", "is neither ASCII (it starts with solid) nor binary (its length fits its count of triangles); export it again as STL")
+		return nil, measure.Bad(
+			"stl",
+			"is neither ASCII (it starts with solid) nor binary (its length fits its count of triangles); export it again as "+
+				"STL",
+		)
 	}
 	var m pattern.Mesh
 	var t pattern.Triangle
@@ -119,7 +123,13 @@ func SliceSTL(m pattern.Mesh, t float64) (*SliceReport, error) {
 	for i := range n {
 		z := r.Mesh.Lo.Z + math.Min((float64(i)+.5)*t, r.Mesh.Hi.Z-r.Mesh.Lo.Z-1e-6)
 		if at, twice := m.Overlap(z); twice {
-			return r, fmt.Errorf("two shells of the mesh overlap %.1f mm up, at x %.1f, y %.1f mm; join them into one, or bring the mesh in as a solid, which is cut as their union", z-r.Mesh.Lo.Z, at.X, at.Y)
+			return r, fmt.Errorf(
+				"two shells of the mesh overlap %.1f mm up, at x %.1f, y %.1f mm; join them into one, or bring the mesh in as a "+
+					"solid, which is cut as their union",
+				z-r.Mesh.Lo.Z,
+				at.X,
+				at.Y,
+			)
 		}
 		loops := m.Section(z)
 		r.Slices = append(r.Slices, loops)

@@ -133,8 +133,10 @@ func TestMeshFaultsInWords(t *testing.T) {
 	whole := block(0, 0, 0, 10, 10, 10, true)
 	flipped := append(pattern.Mesh(nil), whole...)
 	flipped[3][1], flipped[3][2] = flipped[3][2], flipped[3][1]
-	for want, m := range map[string]pattern.Mesh{"holes: 3 edges": whole[1:], "flips: at 3 edges": flipped, "inside out": block(0, 0, 0, 10, 10, 10, false),
-		"self-contact": append(append(pattern.Mesh(nil), whole...), whole...), "no area": append(append(pattern.Mesh(nil), whole...), pattern.Triangle{})} {
+	for want, m := range map[string]pattern.Mesh{"holes: 3 edges": whole[1:], "flips: at 3 edges": flipped,
+		"inside out":   block(0, 0, 0, 10, 10, 10, false),
+		"self-contact": append(append(pattern.Mesh(nil), whole...), whole...),
+		"no area":      append(append(pattern.Mesh(nil), whole...), pattern.Triangle{})} {
 		r := m.Report()
 		assert.Contains(t, strings.Join(r.Words(), "; "), want)
 		if want != "no area" {
@@ -145,7 +147,9 @@ func TestMeshFaultsInWords(t *testing.T) {
 }
 
 func TestBadSTL(t *testing.T) {
-	for want, data := range map[string]string{"neither ASCII": "PK\x03\x04", "no triangles": "solid x\nendsolid x", "three corners": "solid x\nvertex 1 2", "is not a place": "solid x\nvertex 1 2 nan\n", "with 1 corners": "solid x\nvertex 1 2 3\nendfacet"} {
+	for want, data := range map[string]string{"neither ASCII": "PK\x03\x04", "no triangles": "solid x\nendsolid x",
+		"three corners": "solid x\nvertex 1 2", "is not a place": "solid x\nvertex 1 2 nan\n",
+		"with 1 corners": "solid x\nvertex 1 2 3\nendfacet"} {
 		_, err := STL([]byte(data), 1)
 		assert.ErrorContains(t, err, want)
 	}

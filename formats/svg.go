@@ -30,7 +30,14 @@ func (m affine) of(p pattern.Point) pattern.Point {
 
 // then is m after n: n first.
 func (m affine) then(n affine) affine {
-	return affine{m[0]*n[0] + m[2]*n[1], m[1]*n[0] + m[3]*n[1], m[0]*n[2] + m[2]*n[3], m[1]*n[2] + m[3]*n[3], m[0]*n[4] + m[2]*n[5] + m[4], m[1]*n[4] + m[3]*n[5] + m[5]}
+	return affine{
+		m[0]*n[0] + m[2]*n[1],
+		m[1]*n[0] + m[3]*n[1],
+		m[0]*n[2] + m[2]*n[3],
+		m[1]*n[2] + m[3]*n[3],
+		m[0]*n[4] + m[2]*n[5] + m[4],
+		m[1]*n[4] + m[3]*n[5] + m[5],
+	}
 }
 
 // cubic is a Bezier curve; a straight line has its inner points on its ends.
@@ -66,7 +73,19 @@ func svgRings(b *budget, data []byte) ([][]pattern.Point, error) {
 	for _, p := range r.paths {
 		for _, c := range p.curves {
 			for _, q := range c {
-				lo.X, lo.Y, hi.X, hi.Y = math.Min(lo.X, q.X), math.Min(lo.Y, q.Y), math.Max(hi.X, q.X), math.Max(hi.Y, q.Y)
+				lo.X, lo.Y, hi.X, hi.Y = math.Min(
+					lo.X,
+					q.X,
+				), math.Min(
+					lo.Y,
+					q.Y,
+				), math.Max(
+					hi.X,
+					q.X,
+				), math.Max(
+					hi.Y,
+					q.Y,
+				)
 			}
 		}
 	}
@@ -150,7 +169,17 @@ func (r *svgReader) parse(data []byte) (*svgNode, error) {
 }
 
 // notDrawn are elements whose contents are drawn only when something names them.
-var notDrawn = map[string]bool{"defs": true, "symbol": true, "clipPath": true, "mask": true, "marker": true, "pattern": true, "linearGradient": true, "radialGradient": true, "metadata": true}
+var notDrawn = map[string]bool{
+	"defs":           true,
+	"symbol":         true,
+	"clipPath":       true,
+	"mask":           true,
+	"marker":         true,
+	"pattern":        true,
+	"linearGradient": true,
+	"radialGradient": true,
+	"metadata":       true,
+}
 
 func (r *svgReader) walk(n *svgNode, m affine, depth int) error {
 	if err := r.element(depth); err != nil {
@@ -304,7 +333,8 @@ func (r *svgReader) shape(n *svgNode, m affine) error {
 			return p.corners([]float64{x, y, x + w, y, x + w, y + h, x, y + h}, true)
 		}
 		p.move(pattern.Point{X: x + rx, Y: y})
-		for _, s := range [][4]float64{{x + w - rx, y, x + w, y + ry}, {x + w, y + h - ry, x + w - rx, y + h}, {x + rx, y + h, x, y + h - ry}, {x, y + ry, x + rx, y}} {
+		for _, s := range [][4]float64{{x + w - rx, y, x + w, y + ry}, {x + w, y + h - ry, x + w - rx, y + h},
+			{x + rx, y + h, x, y + h - ry}, {x, y + ry, x + rx, y}} {
 			p.line(pattern.Point{X: s[0], Y: s[1]})
 			p.arc(rx, ry, 0, false, true, pattern.Point{X: s[2], Y: s[3]})
 		}

@@ -68,7 +68,13 @@ func FlatMockup(w *plan.Work, prop string) (*Flat, error) {
 	lo, hi := pattern.Panel{Outline: rings[0]}.Bounds()
 	for _, r := range rings[1:] {
 		a, b := pattern.Panel{Outline: r}.Bounds()
-		lo, hi = pattern.Point{X: math.Min(lo.X, a.X), Y: math.Min(lo.Y, a.Y)}, pattern.Point{X: math.Max(hi.X, b.X), Y: math.Max(hi.Y, b.Y)}
+		lo, hi = pattern.Point{
+			X: math.Min(lo.X, a.X),
+			Y: math.Min(lo.Y, a.Y),
+		}, pattern.Point{
+			X: math.Max(hi.X, b.X),
+			Y: math.Max(hi.Y, b.Y),
+		}
 	}
 	f := &Flat{Title: p.Name + ", card mock-up", W: hi.X - lo.X, H: hi.Y - lo.Y}
 	for _, r := range rings {
@@ -124,7 +130,19 @@ func (f *Flat) Tiles(out io.Writer, paper Paper, metric bool) error {
 	// the map
 	pdf.AddPage()
 	text(15, tileMargin, 18, f.Title)
-	text(9, tileMargin, 25, fmt.Sprintf("1:1 on %d pages of %s, %d across and %d up, overlapping %s. Print at 100 %%, no fit to page.", cols*rows, paper.Name, cols, rows, measure.Tape(tileOverlap, metric)))
+	text(
+		9,
+		tileMargin,
+		25,
+		fmt.Sprintf(
+			"1:1 on %d pages of %s, %d across and %d up, overlapping %s. Print at 100 %%, no fit to page.",
+			cols*rows,
+			paper.Name,
+			cols,
+			rows,
+			measure.Tape(tileOverlap, metric),
+		),
+	)
 	text(9, tileMargin, 30, "Tape row by row from A1 at the lower left; the corner crosses lie on each other.")
 	k := math.Min((paper.W-2*tileMargin)/f.W, (paper.H-90)/f.H)
 	draw := func(at func(pattern.Point) fpdf.PointType) {

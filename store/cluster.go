@@ -41,7 +41,9 @@ func binaries() (string, error) {
 	if p, err := exec.LookPath("initdb"); err == nil {
 		return filepath.Dir(p), nil
 	}
-	return "", errors.New("no PostgreSQL server programs found; run: apt-get install postgresql, or give --database-url")
+	return "", errors.New(
+		"no PostgreSQL server programs found; run: apt-get install postgresql, or give --database-url",
+	)
 }
 
 func version(path string) int {
@@ -143,9 +145,14 @@ func (c *Cluster) start(ctx context.Context, say func(string)) error {
 // launch starts the server. Where a killed one has not let go of its memory or
 // its files yet, it is tried again for half a minute.
 func (c *Cluster) launch(ctx context.Context, port string, say func(string)) error {
-	opts := fmt.Sprintf("-p %s -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c log_min_messages=warning", port)
+	opts := fmt.Sprintf(
+		"-p %s -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c log_min_messages=warning",
+		port,
+	)
 	for try := 0; ; try++ {
-		out, err := c.asServer(ctx, "pg_ctl", "-D", c.data(), "-l", filepath.Join(c.data(), "server.log"), "-w", "-t", "10", "-o", opts, "start").CombinedOutput()
+		out, err := c.asServer(ctx, "pg_ctl", "-D", c.data(), "-l", filepath.Join(c.data(), "server.log"), "-w", "-t", "10",
+			"-o", opts, "start").
+			CombinedOutput()
 		if err == nil || c.asServer(ctx, "pg_ctl", "-D", c.data(), "status").Run() == nil {
 			return nil // it runs; whether it is in order yet, await finds out
 		}
@@ -173,10 +180,17 @@ func (c *Cluster) await(ctx context.Context, say func(string)) error {
 		}
 		if d := time.Since(since); d-told > 2*time.Second || told == 0 {
 			told = d
-			say(fmt.Sprintf("The database puts itself in order after a crash; nothing is lost. %.0f s so far.", d.Seconds()))
+			say(
+				fmt.Sprintf(
+					"The database puts itself in order after a crash; nothing is lost. %.0f s so far.",
+					d.Seconds(),
+				),
+			)
 		}
 		if time.Since(since) > 10*time.Minute {
-			return errors.New("the database has been putting itself in order for ten minutes; look at server.log beside its files")
+			return errors.New(
+				"the database has been putting itself in order for ten minutes; look at server.log beside its files",
+			)
 		}
 		time.Sleep(200 * time.Millisecond)
 	}
@@ -206,7 +220,9 @@ func (c *Cluster) initialise(ctx context.Context, pass string) error {
 			}
 		}
 	}
-	out, err := c.asServer(ctx, "initdb", "-D", c.data(), "-U", "zapbarn", "-A", "scram-sha-256", "--pwfile", pass, "-E", "UTF8", "--locale=C.UTF-8", "--no-sync").CombinedOutput()
+	out, err := c.asServer(ctx, "initdb", "-D", c.data(), "-U", "zapbarn", "-A", "scram-sha-256", "--pwfile", pass, "-E",
+		"UTF8", "--locale=C.UTF-8", "--no-sync").
+		CombinedOutput()
 	if err != nil {
 		return fmt.Errorf("the database could not be made: %v: %s", err, bytes.TrimSpace(out))
 	}
@@ -214,7 +230,13 @@ func (c *Cluster) initialise(ctx context.Context, pass string) error {
 }
 
 func (c *Cluster) url(port, secret string) string {
-	u := url.URL{Scheme: "postgres", User: url.UserPassword("zapbarn", strings.TrimSpace(secret)), Host: "127.0.0.1:" + port, Path: "/postgres", RawQuery: "sslmode=disable"}
+	u := url.URL{
+		Scheme:   "postgres",
+		User:     url.UserPassword("zapbarn", strings.TrimSpace(secret)),
+		Host:     "127.0.0.1:" + port,
+		Path:     "/postgres",
+		RawQuery: "sslmode=disable",
+	}
 	return u.String()
 }
 
@@ -273,12 +295,14 @@ func Database(ctx context.Context, server, name string) (string, error) {
 	}
 	defer conn.Close(ctx)
 	var there bool
-	if err := conn.QueryRow(ctx, "select exists (select 1 from pg_database where datname = $1)", name).Scan(&there); err != nil {
+	if err := conn.QueryRow(ctx, "select exists (select 1 from pg_database where datname = $1)",
+		name).Scan(&there); err != nil {
 		return "", err
 	}
 	if !there {
 		var said *pgconn.PgError // another may make it at the same moment
-		if _, err := conn.Exec(ctx, "create database "+pgx.Identifier{name}.Sanitize()); err != nil && !(errors.As(err, &said) && (said.Code == "42P04" || said.Code == "23505")) {
+		if _, err := conn.Exec(ctx, "create database "+pgx.Identifier{name}.Sanitize()); err != nil &&
+			!(errors.As(err, &said) && (said.Code == "42P04" || said.Code == "23505")) {
 			return "", err
 		}
 	}

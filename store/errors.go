@@ -64,7 +64,10 @@ func Unreachable(host string, err error) error {
 		case "28P01", "28000":
 			return fmt.Errorf("the database at %s refuses the name or password; look at --database-url", host)
 		case "3D000":
-			return fmt.Errorf("the database server at %s has no database of that name; make one, or look at --database-url", host)
+			return fmt.Errorf(
+				"the database server at %s has no database of that name; make one, or look at --database-url",
+				host,
+			)
 		case "57P03", "53300":
 			return fmt.Errorf("the database at %s is busy starting or full; try again in a minute", host)
 		}

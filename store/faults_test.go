@@ -29,8 +29,46 @@ import (
 )
 
 // odd are values that no form sends and a file may hold.
-var odd = []any{"", " ", "\x00", "a\x00b", "\ufffd", "étage", "=1+1", "=pet", "gate", "S1", "W2", "riser-box", "riser-box/front", "nope", "1e308 in", "-5 V", "0 A", "1 in", "9000 ft", "4'6\"", "100%", "sphere", "0,0 1,1", "0,0 9,0 9,9",
-	"9@9in", "one-shot", "rect", "2026-13-45", strings.Repeat("é", 121), strings.Repeat("x", 5000), -1.0, 0.0, 7.0, 1e9, true, nil, []any{}, map[string]any{}}
+var odd = []any{
+	"",
+	" ",
+	"\x00",
+	"a\x00b",
+	"\ufffd",
+	"étage",
+	"=1+1",
+	"=pet",
+	"gate",
+	"S1",
+	"W2",
+	"riser-box",
+	"riser-box/front",
+	"nope",
+	"1e308 in",
+	"-5 V",
+	"0 A",
+	"1 in",
+	"9000 ft",
+	"4'6\"",
+	"100%",
+	"sphere",
+	"0,0 1,1",
+	"0,0 9,0 9,9",
+	"9@9in",
+	"one-shot",
+	"rect",
+	"2026-13-45",
+	strings.Repeat("é", 121),
+	strings.Repeat("x", 5000),
+	-1.0,
+	0.0,
+	7.0,
+	1e9,
+	true,
+	nil,
+	[]any{},
+	map[string]any{},
+}
 
 // mutated is the demo with some of it taken away, doubled, exchanged, or put
 // to odd values: plans by the schema, mostly broken.
@@ -252,7 +290,13 @@ func TestFirstStartAfterACrashAndAMovedPort(t *testing.T) {
 		assert.NotEqual(t, string(port), string(now))
 		taken.Close()
 		var p *plan.Plan
-		require.Eventually(t, func() bool { p, _, err = s.Load(ctx, "midnight-apiary"); return err == nil }, 20*time.Second, 50*time.Millisecond, "the open store finds it again")
+		require.Eventually(
+			t,
+			func() bool { p, _, err = s.Load(ctx, "midnight-apiary"); return err == nil },
+			20*time.Second,
+			50*time.Millisecond,
+			"the open store finds it again",
+		)
 		var n int
 		_, _ = fmt.Sscanf(p.Display.Name, "Edit %d", &n)
 		assert.GreaterOrEqual(t, n, acknowledged, "nothing acknowledged is lost")

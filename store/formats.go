@@ -31,22 +31,29 @@ func toFormat(number int64, from int) *goose.Migration {
 // that no more than that is held at once; pictures' data is left alone.
 func upgradeElements(ctx context.Context, tx *sql.Tx, from int) error {
 	type key struct{ plan, kind, id string }
-	keys, err := all(ctx, tx, `select plan_id, kind, id from elements where kind <> 'photo'`, func(r *sql.Rows) (k key, err error) {
-		return k, r.Scan(&k.plan, &k.kind, &k.id)
-	})
+	keys, err := all(
+		ctx,
+		tx,
+		`select plan_id, kind, id from elements where kind <> 'photo'`,
+		func(r *sql.Rows) (k key, err error) {
+			return k, r.Scan(&k.plan, &k.kind, &k.id)
+		},
+	)
 	if err != nil {
 		return err
 	}
 	for _, k := range keys {
 		var was []byte
-		if err := tx.QueryRowContext(ctx, `select body from elements where plan_id = $1 and kind = $2 and id = $3`, k.plan, k.kind, k.id).Scan(&was); err != nil {
+		if err := tx.QueryRowContext(ctx, `select body from elements where plan_id = $1 and kind = $2 and id = $3`, k.plan,
+			k.kind, k.id).Scan(&was); err != nil {
 			return err
 		}
 		now := plan.Upgraded(k.kind, was, from)
 		if same(was, now) {
 			continue
 		}
-		if _, err := tx.ExecContext(ctx, `update elements set body = $4 where plan_id = $1 and kind = $2 and id = $3`, k.plan, k.kind, k.id, []byte(now)); err != nil {
+		if _, err := tx.ExecContext(ctx, `update elements set body = $4 where plan_id = $1 and kind = $2 and id = $3`, k.plan,
+			k.kind, k.id, []byte(now)); err != nil {
 			return err
 		}
 	}

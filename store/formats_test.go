@@ -21,16 +21,29 @@ func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
 	require.NoError(t, err)
 	p := plan.New("lidded", "Lidded", "in", "")
 	p.Props = []plan.Prop{{ID: "chest", Name: "Chest"}}
-	box := plan.Solid{ID: "box", Prop: "chest", Name: "Box", Kind: "box", Stock: "xps1", Form: form.Box{W: measure.Len("20 in"), D: measure.Len("12 in"), H: measure.Len("10 in"), Lid: true}}
+	box := plan.Solid{
+		ID:    "box",
+		Prop:  "chest",
+		Name:  "Box",
+		Kind:  "box",
+		Stock: "xps1",
+		Form:  form.Box{W: measure.Len("20 in"), D: measure.Len("12 in"), H: measure.Len("10 in"), Lid: true},
+	}
 	p.Solids = []plan.Solid{box}
 	require.NoError(t, s.Create(ctx, p, true))
 	taller := box
 	taller = taller.Set("h", measure.Len("15 in"))
-	require.NoError(t, s.Apply(ctx, "lidded", "me", plan.Edit{Label: "taller", Changes: []plan.Change{p.Put("solid", "box", taller)}}))
+	require.NoError(
+		t,
+		s.Apply(ctx, "lidded", "me", plan.Edit{Label: "taller", Changes: []plan.Change{p.Put("solid", "box", taller)}}),
+	)
 	require.NoError(t, s.Close())
 	conn, err := pgx.Connect(ctx, url)
 	require.NoError(t, err)
-	_, err = conn.Exec(ctx, "delete from goose_db_version where version_id >= 12; drop table photos") // as a program of before left it
+	_, err = conn.Exec(
+		ctx,
+		"delete from goose_db_version where version_id >= 12; drop table photos",
+	) // as a program of before left it
 	require.NoError(t, err)
 	require.NoError(t, conn.Close(ctx))
 	s, err = store.Open(ctx, url)

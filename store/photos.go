@@ -101,25 +101,37 @@ func editApart(tx *gorm.DB, id string, e plan.Edit) (plan.Edit, error) {
 func photosApart(number int64) *goose.Migration {
 	return goose.NewGoMigration(number, &goose.GoFunc{RunTx: func(ctx context.Context, tx *sql.Tx) error {
 		type key struct{ plan, id string }
-		keys, err := all(ctx, tx, `select plan_id, id from elements where kind = 'photo'`, func(r *sql.Rows) (k key, err error) {
-			return k, r.Scan(&k.plan, &k.id)
-		})
+		keys, err := all(
+			ctx,
+			tx,
+			`select plan_id, id from elements where kind = 'photo'`,
+			func(r *sql.Rows) (k key, err error) {
+				return k, r.Scan(&k.plan, &k.id)
+			},
+		)
 		if err != nil {
 			return err
 		}
 		for _, k := range keys { // one at a time: each may be half a megabyte
 			var raw json.RawMessage
-			if err := tx.QueryRowContext(ctx, `select body from elements where plan_id = $1 and kind = 'photo' and id = $2`, k.plan, k.id).Scan(&raw); err != nil {
+			if err := tx.QueryRowContext(ctx, `select body from elements where plan_id = $1 and kind = 'photo' and id = $2`,
+				k.plan, k.id).Scan(&raw); err != nil {
 				return err
 			}
 			if raw, err = rawApart(ctx, tx, k.plan, raw); err != nil {
 				return err
 			}
-			if _, err := tx.ExecContext(ctx, `update elements set body = $3 where plan_id = $1 and kind = 'photo' and id = $2`, k.plan, k.id, []byte(raw)); err != nil {
+			if _, err := tx.ExecContext(ctx, `update elements set body = $3 where plan_id = $1 and kind = 'photo' and id = $2`,
+				k.plan, k.id, []byte(raw)); err != nil {
 				return err
 			}
 		}
-		ids, err := all(ctx, tx, `select id from edits where changes @> '[{"kind": "photo"}]'`, func(r *sql.Rows) (id int64, err error) { return id, r.Scan(&id) })
+		ids, err := all(
+			ctx,
+			tx,
+			`select id from edits where changes @> '[{"kind": "photo"}]'`,
+			func(r *sql.Rows) (id int64, err error) { return id, r.Scan(&id) },
+		)
 		for _, id := range ids {
 			if err := editPhotosApart(ctx, tx, id); err != nil {
 				return fmt.Errorf("edit %d: %w", id, err)
@@ -135,7 +147,8 @@ func editPhotosApart(ctx context.Context, tx *sql.Tx, id int64) error {
 	var planID string
 	var was []byte
 	var changes []plan.Change
-	if err := tx.QueryRowContext(ctx, `select plan_id, changes from edits where id = $1`, id).Scan(&planID, &was); err != nil {
+	if err := tx.QueryRowContext(ctx, `select plan_id, changes from edits where id = $1`, id).Scan(&planID,
+		&was); err != nil {
 		return err
 	}
 	if json.Unmarshal(was, &changes) != nil {
@@ -171,7 +184,8 @@ func rawApart(ctx context.Context, tx *sql.Tx, planID string, raw json.RawMessag
 	if err != nil || jpeg == nil {
 		return raw, nil
 	}
-	if _, err := tx.ExecContext(ctx, `insert into photos (plan_id, sum, jpeg) values ($1, $2, $3) on conflict do nothing`, planID, bare.Sum, jpeg); err != nil {
+	if _, err := tx.ExecContext(ctx, `insert into photos (plan_id, sum, jpeg) values ($1, $2, $3) on conflict do nothing`,
+		planID, bare.Sum, jpeg); err != nil {
 		return nil, err
 	}
 	return json.Marshal(bare)

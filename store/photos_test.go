@@ -22,12 +22,27 @@ func TestPicturesAreKeptApart(t *testing.T) {
 	url := testkit.Database(t)
 	s, err := store.Open(ctx, url)
 	require.NoError(t, err)
-	first, second := base64.StdEncoding.EncodeToString([]byte("a first picture")), base64.StdEncoding.EncodeToString([]byte("a second one"))
+	first, second := base64.StdEncoding.EncodeToString(
+		[]byte("a first picture"),
+	), base64.StdEncoding.EncodeToString(
+		[]byte("a second one"),
+	)
 	p := plan.New("seen", "Seen", "in", "")
 	p.Props = []plan.Prop{{ID: "arch", Name: "Arch"}}
 	p.Photos = []plan.Photo{{ID: "one", Data: first}}
 	require.NoError(t, s.Create(ctx, p, false))
-	require.NoError(t, s.Apply(ctx, "seen", "me", plan.Edit{Label: "bring in", Changes: []plan.Change{p.Put("photo", "two", plan.Photo{ID: "two", Data: second})}}))
+	require.NoError(
+		t,
+		s.Apply(
+			ctx,
+			"seen",
+			"me",
+			plan.Edit{
+				Label:   "bring in",
+				Changes: []plan.Change{p.Put("photo", "two", plan.Photo{ID: "two", Data: second})},
+			},
+		),
+	)
 	look := func(s *store.Store) []plan.Photo {
 		q, _, err := s.Load(ctx, "seen")
 		require.NoError(t, err)
@@ -54,7 +69,10 @@ func TestPicturesAreKeptApart(t *testing.T) {
 	assert.Equal(t, both, look(s))
 
 	_, err = s.Edit(ctx, "seen", "me", func(q *plan.Plan) (plan.Edit, error) {
-		return plan.Edit{Label: "none", Changes: []plan.Change{q.Put("photo", "x", plan.Photo{ID: "x", Sum: strings.Repeat("0", 64)})}}, nil
+		return plan.Edit{
+			Label:   "none",
+			Changes: []plan.Change{q.Put("photo", "x", plan.Photo{ID: "x", Sum: strings.Repeat("0", 64)})},
+		}, nil
 	})
 	require.ErrorIs(t, err, store.ErrPhotoGone, "a sum with nothing behind it")
 	bad := p.Clone()
@@ -79,7 +97,11 @@ func TestPicturesAreKeptApart(t *testing.T) {
 	defer s.Close()
 	assert.Equal(t, both, look(s))
 	var left int
-	require.NoError(t, conn.QueryRow(ctx, `select (select count(*) from elements where body ? 'data') + (select count(*) from edits where changes::text like '%"data"%')`).Scan(&left))
+	require.NoError(
+		t,
+		conn.QueryRow(ctx, `select (select count(*) from elements where body ? 'data') + (select count(*) from edits where changes::text like '%"data"%')`).
+			Scan(&left),
+	)
 	assert.Zero(t, left)
 	require.NoError(t, conn.Close(context.Background()))
 	_, err = s.Undo(ctx, "seen")

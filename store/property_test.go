@@ -22,11 +22,21 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 	switch r.IntN(13) {
 	case 0:
 		id := p.FreshID("prop", fmt.Sprintf("Prop %d", n))
-		return plan.Edit{Label: "add a prop", Changes: []plan.Change{p.Put("prop", id, plan.Prop{ID: id, Name: "Prop"})}}
+		return plan.Edit{
+			Label:   "add a prop",
+			Changes: []plan.Change{p.Put("prop", id, plan.Prop{ID: id, Name: "Prop"})},
+		}
 	case 1:
 		prop := pick(p.Elements("prop")).ID
 		id := p.FreshID("solid", "box")
-		s := plan.Solid{ID: id, Prop: prop, Name: "Box", Kind: "box", Stock: "xps1", Form: form.Box{W: measure.Len("20 in"), D: measure.Len("10 in")}}
+		s := plan.Solid{
+			ID:    id,
+			Prop:  prop,
+			Name:  "Box",
+			Kind:  "box",
+			Stock: "xps1",
+			Form:  form.Box{W: measure.Len("20 in"), D: measure.Len("10 in")},
+		}
 		if r.IntN(2) == 0 {
 			s = s.Set("h", measure.Len(fmt.Sprintf("%d in", 5+r.IntN(40))))
 		}
@@ -52,7 +62,16 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 		}
 	case 7:
 		id := p.FreshID("offcut", "xps1")
-		return plan.Edit{Label: "offcut", Changes: []plan.Change{p.Put("offcut", id, plan.Offcut{ID: id, Stock: "xps1", W: measure.Len("18 in"), H: measure.Len("30 in")})}}
+		return plan.Edit{
+			Label: "offcut",
+			Changes: []plan.Change{
+				p.Put(
+					"offcut",
+					id,
+					plan.Offcut{ID: id, Stock: "xps1", W: measure.Len("18 in"), H: measure.Len("30 in")},
+				),
+			},
+		}
 	case 8: // a piece laid by hand, or a sheet cut
 		w := plan.Do(p, stock.Shop, today)
 		if len(w.Sheets) == 0 {
@@ -65,16 +84,30 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 					return e
 				}
 			}
-			if e, err := w.Move(sh, r.IntN(len(sh.Pieces)), sh.Cut+r.IntN(n-sh.Cut), 900*r.Float64(), 1500*r.Float64(), false, r.IntN(2) == 0); err == nil {
+			if e, err := w.Move(sh, r.IntN(len(sh.Pieces)), sh.Cut+r.IntN(n-sh.Cut), 900*r.Float64(), 1500*r.Float64(), false,
+				r.IntN(2) == 0); err == nil {
 				return e
 			}
 		}
 	case 9:
 		id := p.FreshID("outlet", "yard")
-		o := plan.Outlet{ID: id, Name: "Yard", Volts: measure.Must[measure.VoltKind]("120 V"), Breaker: measure.Must[measure.AmpKind]("15 A"), Guard: r.IntN(2) == 0}
+		o := plan.Outlet{
+			ID:      id,
+			Name:    "Yard",
+			Volts:   measure.Must[measure.VoltKind]("120 V"),
+			Breaker: measure.Must[measure.AmpKind]("15 A"),
+			Guard:   r.IntN(2) == 0,
+		}
 		e := plan.Edit{Label: "outlet", Changes: []plan.Change{p.Put("outlet", id, o)}}
 		plug := p.FreshID("plug", "fog")
-		e.Changes = append(e.Changes, p.Put("plug", plug, plan.Plug{ID: plug, Name: "Fog", Outlet: id, Watts: measure.Must[measure.WattKind]("400 W")}))
+		e.Changes = append(
+			e.Changes,
+			p.Put(
+				"plug",
+				plug,
+				plan.Plug{ID: plug, Name: "Fog", Outlet: id, Watts: measure.Must[measure.WattKind]("400 W")},
+			),
+		)
 		return e
 	case 10:
 		if len(p.Outlets) > 0 {
@@ -96,7 +129,10 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 		}
 	}
 	id := p.FreshID("lot", "pva")
-	return plan.Edit{Label: "open a bottle", Changes: []plan.Change{p.Put("lot", id, plan.Lot{ID: id, Glue: "pva", Opened: "2026-01-02"})}}
+	return plan.Edit{
+		Label:   "open a bottle",
+		Changes: []plan.Change{p.Put("lot", id, plan.Lot{ID: id, Glue: "pva", Opened: "2026-01-02"})},
+	}
 }
 
 // Any run of edits: what is stored is what core made of them; undoing all
@@ -121,8 +157,24 @@ func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
 			require.NoError(t, err, "seed %d step %d %s", seed, n, e.Label)
 			require.NoError(t, s.Apply(ctx, id, "crew", e))
 			want = next
-			require.Equal(t, string(want.Encode()), string(load(t, s, id).Encode()), "seed %d step %d %s", seed, n, e.Label)
-			require.Equal(t, string(want.Encode()), string(load(t, other, id).Encode()), "seed %d step %d %s", seed, n, e.Label)
+			require.Equal(
+				t,
+				string(want.Encode()),
+				string(load(t, s, id).Encode()),
+				"seed %d step %d %s",
+				seed,
+				n,
+				e.Label,
+			)
+			require.Equal(
+				t,
+				string(want.Encode()),
+				string(load(t, other, id).Encode()),
+				"seed %d step %d %s",
+				seed,
+				n,
+				e.Label,
+			)
 		}
 		last := string(want.Encode())
 		plan.Do(want, stock.Shop, today) // whatever is left can be worked out

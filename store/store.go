@@ -207,7 +207,8 @@ func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool) (
 		}
 		now := time.Now()
 		for n := 2; ; n++ { // another may take an ID between a look and a write: the write itself decides
-			r := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&planRow{ID: id, Made: now, Touched: now, Name: p.Display.Name, Opens: p.Display.Opens, SeenRev: -1})
+			r := tx.Clauses(clause.OnConflict{DoNothing: true}).
+				Create(&planRow{ID: id, Made: now, Touched: now, Name: p.Display.Name, Opens: p.Display.Opens, SeenRev: -1})
 			if r.Error != nil {
 				return r.Error
 			}
@@ -261,7 +262,11 @@ func (s *Store) Apply(ctx context.Context, id, who string, e plan.Edit) error {
 // Edit makes an edit from the plan as it stands, under its lock, and stores
 // it: what is made there cannot be stale. An edit that changes nothing is not
 // stored. It returns the revision after.
-func (s *Store) Edit(ctx context.Context, id, who string, of func(*plan.Plan) (plan.Edit, error)) (rev int64, err error) {
+func (s *Store) Edit(
+	ctx context.Context,
+	id, who string,
+	of func(*plan.Plan) (plan.Edit, error),
+) (rev int64, err error) {
 	err = s.change(ctx, id, func(tx *gorm.DB, p *plan.Plan, was int64) (*plan.Plan, plan.Edit, error) {
 		rev = was
 		e, err := of(p)
@@ -278,7 +283,8 @@ func (s *Store) Edit(ctx context.Context, id, who string, of func(*plan.Plan) (p
 		if e.Idle() {
 			return nil, e, errSame
 		}
-		if err := tx.Model(&editRow{}).Where("plan_id = ? and state = 'undone'", id).Update("state", "dropped").Error; err != nil {
+		if err := tx.Model(&editRow{}).Where("plan_id = ? and state = 'undone'", id).Update("state",
+			"dropped").Error; err != nil {
 			return nil, e, err
 		}
 		body, err := json.Marshal(e.Changes)
@@ -286,7 +292,9 @@ func (s *Store) Edit(ctx context.Context, id, who string, of func(*plan.Plan) (p
 			return nil, e, err
 		}
 		rev = was + 1
-		return q, e, tx.Create(&editRow{PlanID: id, At: time.Now(), Who: who, Label: e.Label, Changes: body, State: "done", Rev: rev}).Error
+		return q, e, tx.Create(
+			&editRow{PlanID: id, At: time.Now(), Who: who, Label: e.Label, Changes: body, State: "done", Rev: rev},
+		).Error
 	})
 	if errors.Is(err, errSame) {
 		err = nil
@@ -308,7 +316,11 @@ func (s *Store) Redo(ctx context.Context, id string) (string, error) {
 	return s.travel(ctx, id, "undone", "done", "id", func(e plan.Edit) plan.Edit { return e })
 }
 
-func (s *Store) travel(ctx context.Context, id, from, to, order string, turn func(plan.Edit) plan.Edit) (label string, err error) {
+func (s *Store) travel(
+	ctx context.Context,
+	id, from, to, order string,
+	turn func(plan.Edit) plan.Edit,
+) (label string, err error) {
 	err = s.change(ctx, id, func(tx *gorm.DB, p *plan.Plan, _ int64) (*plan.Plan, plan.Edit, error) {
 		var r editRow
 		if err := tx.Where("plan_id = ? and state = ?", id, from).Order(order).Take(&r).Error; err != nil {
@@ -333,7 +345,11 @@ func (s *Store) travel(ctx context.Context, id, from, to, order string, turn fun
 }
 
 // change runs one edit as one transaction, edits of one plan after another.
-func (s *Store) change(ctx context.Context, id string, edit func(tx *gorm.DB, p *plan.Plan, rev int64) (*plan.Plan, plan.Edit, error)) error {
+func (s *Store) change(
+	ctx context.Context,
+	id string,
+	edit func(tx *gorm.DB, p *plan.Plan, rev int64) (*plan.Plan, plan.Edit, error),
+) error {
 	var after kept
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		p, v, err := s.load(tx, id, true)
@@ -350,7 +366,8 @@ func (s *Store) change(ctx context.Context, id string, edit func(tx *gorm.DB, p 
 		}
 		after = kept{Version{v.Made, rev + 1}, q.Clone()}
 		return tx.Model(&planRow{}).Where("id = ?", id).
-			Updates(map[string]any{"rev": rev + 1, "touched": time.Now(), "name": q.Display.Name, "opens": q.Display.Opens}).Error
+			Updates(map[string]any{"rev": rev + 1, "touched": time.Now(), "name": q.Display.Name, "opens": q.Display.Opens}).
+			Error
 	})
 	if err == nil && after.plan != nil { // what was written need not be read again
 		s.kept.Keep(id, after)
@@ -405,8 +422,13 @@ func number(tx *gorm.DB, id, kind string, list []plan.Element) error {
 	if err != nil {
 		return err
 	}
-	return tx.Exec(`update elements e set seq = n.at - 1 from jsonb_array_elements_text(?::jsonb) with ordinality n(id, at)
-		where e.plan_id = ? and e.kind = ? and e.id = n.id and e.seq <> n.at - 1`, string(order), id, kind).Error
+	return tx.Exec(
+		`update elements e set seq = n.at - 1 from jsonb_array_elements_text(?::jsonb) with ordinality n(id, at)
+		where e.plan_id = ? and e.kind = ? and e.id = n.id and e.seq <> n.at - 1`,
+		string(order),
+		id,
+		kind,
+	).Error
 }
 
 // Entry is one line of the change log.

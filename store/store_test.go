@@ -66,7 +66,10 @@ func TestUndoAndRedoEverything(t *testing.T) {
 	})
 	step(func(p *plan.Plan) plan.Edit { return p.Without("prop", "keeper") }) // from the middle of its list
 	step(func(p *plan.Plan) plan.Edit {
-		return plan.Edit{Label: "new", Changes: []plan.Change{p.Put("prop", "weathervane", plan.Prop{ID: "weathervane", Name: "Weathervane"})}}
+		return plan.Edit{
+			Label:   "new",
+			Changes: []plan.Change{p.Put("prop", "weathervane", plan.Prop{ID: "weathervane", Name: "Weathervane"})},
+		}
 	})
 	undo, redo, err := s.Steps(ctx, id)
 	require.NoError(t, err)
@@ -86,7 +89,10 @@ func TestUndoAndRedoEverything(t *testing.T) {
 	_, err = s.Undo(ctx, id)
 	require.NoError(t, err)
 	step(func(p *plan.Plan) plan.Edit {
-		return plan.Edit{Label: "other", Changes: []plan.Change{p.Put("lot", "epoxy5", plan.Lot{ID: "epoxy5", Glue: "epoxy5"})}}
+		return plan.Edit{
+			Label:   "other",
+			Changes: []plan.Change{p.Put("lot", "epoxy5", plan.Lot{ID: "epoxy5", Glue: "epoxy5"})},
+		}
 	})
 	_, err = s.Redo(ctx, id)
 	assert.ErrorIs(t, err, store.ErrNothing, "a new edit ends what could be redone")
@@ -102,8 +108,16 @@ func TestStaleEditChangesNothing(t *testing.T) {
 	p := load(t, s, "midnight-apiary")
 	a, b := *p.Device("S1"), *p.Device("S1")
 	a.Product, b.Product = "ps12-5", "ps12-10"
-	require.NoError(t, s.Apply(ctx, "midnight-apiary", "Ola", plan.Edit{Label: "a", Changes: []plan.Change{p.Put("device", "S1", a)}}))
-	err := s.Apply(ctx, "midnight-apiary", "Ira", plan.Edit{Label: "b", Changes: []plan.Change{p.Put("device", "S1", b)}})
+	require.NoError(
+		t,
+		s.Apply(ctx, "midnight-apiary", "Ola", plan.Edit{Label: "a", Changes: []plan.Change{p.Put("device", "S1", a)}}),
+	)
+	err := s.Apply(
+		ctx,
+		"midnight-apiary",
+		"Ira",
+		plan.Edit{Label: "b", Changes: []plan.Change{p.Put("device", "S1", b)}},
+	)
 	var stale *plan.Stale
 	require.True(t, errors.As(err, &stale))
 	assert.Equal(t, "ps12-5", load(t, s, "midnight-apiary").Device("S1").Product)
@@ -120,7 +134,8 @@ func TestEditsAtOnce(t *testing.T) {
 		wg.Go(func() {
 			d := p.Devices[12+i]
 			d.Proven = !d.Proven
-			errs <- s.Apply(ctx, "midnight-apiary", "crew", plan.Edit{Label: "x", Changes: []plan.Change{p.Put("device", d.ID, d)}})
+			errs <- s.Apply(ctx, "midnight-apiary", "crew", plan.Edit{Label: "x",
+				Changes: []plan.Change{p.Put("device", d.ID, d)}})
 		})
 	}
 	wg.Wait()

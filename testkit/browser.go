@@ -15,8 +15,22 @@ func Chromium(ctx context.Context, width, height int) (context.Context, context.
 	if err != nil {
 		panic(err)
 	}
-	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.UserDataDir(profile), chromedp.WindowSize(width, height),
-		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true), chromedp.Flag("disable-dev-shm-usage", true))
+	opts := append(
+		chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.NoSandbox,
+		chromedp.DisableGPU,
+		chromedp.NoFirstRun,
+		chromedp.UserDataDir(profile),
+		chromedp.WindowSize(width, height),
+		chromedp.Flag(
+			"disable-quic",
+			true,
+		),
+		chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("disable-sync", true),
+		chromedp.Flag("disable-dev-shm-usage", true),
+	)
 	actx, cancelAlloc := chromedp.NewExecAllocator(ctx, opts...)
 	bctx, cancel := chromedp.NewContext(actx)
 	return bctx, func() { cancel(); cancelAlloc(); _ = os.RemoveAll(profile) }

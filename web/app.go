@@ -46,7 +46,17 @@ func New(s *store.Store, now func() time.Time) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Server{store: s, lib: stock.Shop, now: now, pages: t, works: newWorks(), held: newPages(), search: searches{of: map[string]*running{}, most: 2}, workTime: workTime, mendTime: mendTime}, nil
+	return &Server{
+		store:    s,
+		lib:      stock.Shop,
+		now:      now,
+		pages:    t,
+		works:    newWorks(),
+		held:     newPages(),
+		search:   searches{of: map[string]*running{}, most: 2},
+		workTime: workTime,
+		mendTime: mendTime,
+	}, nil
 }
 
 // Handler is the whole site.
@@ -146,7 +156,12 @@ func (s *Server) routes() *gin.Engine {
 	p.POST("/redo", s.redo)
 	p.POST("/delete", s.deletePlan)
 	r.NoRoute(func(c *gin.Context) {
-		s.trouble(c, http.StatusNotFound, "There is nothing here", "The address "+c.Request.URL.Path+" leads nowhere. Go back to the displays.")
+		s.trouble(
+			c,
+			http.StatusNotFound,
+			"There is nothing here",
+			"The address "+c.Request.URL.Path+" leads nowhere. Go back to the displays.",
+		)
 	})
 	return r
 }
@@ -169,7 +184,11 @@ func localOnly(next http.Handler) http.Handler {
 
 func secure(c *gin.Context) {
 	h := c.Writer.Header()
-	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'")
+	h.Set(
+		"Content-Security-Policy",
+		"default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src "+
+			"'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'",
+	)
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "same-origin")
 	h.Set("Cache-Control", "no-store")
@@ -181,7 +200,8 @@ func secure(c *gin.Context) {
 func (s *Server) trouble(c *gin.Context, code int, title, what string) {
 	c.Status(code)
 	c.Header("Content-Type", "text/html; charset=utf-8")
-	if err := s.pages.ExecuteTemplate(c.Writer, "trouble.html", map[string]any{"Title": title, "What": what, "Theme": themeOf(c)}); err != nil {
+	if err := s.pages.ExecuteTemplate(c.Writer, "trouble.html", map[string]any{"Title": title, "What": what,
+		"Theme": themeOf(c)}); err != nil {
 		slog.Error("render", "err", err)
 	}
 }
@@ -194,9 +214,20 @@ func (s *Server) fail(c *gin.Context, err error) {
 	case c.Request.Context().Err() != nil:
 		c.Status(statusGone)
 	case errors.Is(err, store.ErrNone):
-		s.trouble(c, http.StatusNotFound, "There is no such display", "It may have been taken away. Go back to the displays.")
+		s.trouble(
+			c,
+			http.StatusNotFound,
+			"There is no such display",
+			"It may have been taken away. Go back to the displays.",
+		)
 	case errors.Is(err, store.ErrDown):
-		s.trouble(c, http.StatusServiceUnavailable, "The database does not answer", "Start it again with make demo. What you entered is still in its place: send it once more when the database is back.")
+		s.trouble(
+			c,
+			http.StatusServiceUnavailable,
+			"The database does not answer",
+			"Start it again with make demo. What you entered is still in its place: send it once more when the database is "+
+				"back.",
+		)
 	case isHeavy:
 		s.plain(c, heavy)
 	default:
@@ -210,7 +241,9 @@ const statusGone = 499
 
 // told is fail for scripts: the same as JSON.
 func (s *Server) told(c *gin.Context, err error) {
-	code, text := http.StatusInternalServerError, "something broke here; in the log it is request "+c.GetString("request")
+	code, text := http.StatusInternalServerError, "something broke here; in the log it is request "+c.GetString(
+		"request",
+	)
 	if heavy, ok := errors.AsType[*plan.TooHeavy](err); ok {
 		code, text = http.StatusUnprocessableEntity, heavy.Error()
 	}
@@ -267,7 +300,9 @@ func sayWho(c *gin.Context, field string) string {
 // local keeps a redirect inside this site.
 func local(back string) string {
 	u, err := url.Parse(back)
-	if err != nil || u.Host != "" || u.Scheme != "" || !strings.HasPrefix(u.Path, "/") || strings.HasPrefix(back, "//") || strings.Contains(back, "\\") {
+	if err != nil || u.Host != "" || u.Scheme != "" || !strings.HasPrefix(u.Path, "/") ||
+		strings.HasPrefix(back, "//") ||
+		strings.Contains(back, "\\") {
 		return "/"
 	}
 	return back

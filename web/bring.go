@@ -75,7 +75,12 @@ func (s *Server) bringIn(c *gin.Context) {
 		return
 	}
 	p := &Page{PlanID: c.Param("plan")}
-	s.apply(c, plan.Edit{Label: "bring in " + sol.Name, Changes: []plan.Change{w.Plan.Put("solid", sol.ID, sol)}}, over{}, p.href("bench", sol.Prop, "solid:"+sol.ID, "whole"))
+	s.apply(
+		c,
+		plan.Edit{Label: "bring in " + sol.Name, Changes: []plan.Change{w.Plan.Put("solid", sol.ID, sol)}},
+		over{},
+		p.href("bench", sol.Prop, "solid:"+sol.ID, "whole"),
+	)
 }
 
 func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
@@ -93,7 +98,11 @@ func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
 	}
 	of := w.Lib.Materials[sol.Stock].Form
 	if of != "sheet" && (of != "filament" || !strings.EqualFold(filepath.Ext(name), ".stl")) {
-		return nil, measure.Bad("stock", "the shop has no sheet %q; choose one of the list, a filament for a mesh alone", sol.Stock)
+		return nil, measure.Bad(
+			"stock",
+			"the shop has no sheet %q; choose one of the list, a filament for a mesh alone",
+			sol.Stock,
+		)
 	}
 	size, err := measure.ParseLengthIn(c.PostForm("size"), bare)
 	if err != nil {

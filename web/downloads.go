@@ -60,12 +60,23 @@ func (s *Server) netlist(c *gin.Context) {
 		send(c, "wiring-"+plan.Slug(k.Name)+".cir", &b)
 		return
 	}
-	s.trouble(c, http.StatusNotFound, "There is no such state", "The scene or supply it names was taken away. Go back and choose another.")
+	s.trouble(
+		c,
+		http.StatusNotFound,
+		"There is no such state",
+		"The scene or supply it names was taken away. Go back and choose another.",
+	)
 }
 
 // kinds are the media types by ending.
-var kinds = map[string]string{".pdf": "application/pdf", ".csv": "text/csv; charset=utf-8", ".cir": "text/plain; charset=utf-8", ".svg": "image/svg+xml", ".dxf": "image/vnd.dxf",
-	".xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"}
+var kinds = map[string]string{
+	".pdf":  "application/pdf",
+	".csv":  "text/csv; charset=utf-8",
+	".cir":  "text/plain; charset=utf-8",
+	".svg":  "image/svg+xml",
+	".dxf":  "image/vnd.dxf",
+	".xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+}
 
 // paperOf is the paper asked for; Letter when it is none of ours.
 func paperOf(c *gin.Context) formats.Paper {
@@ -92,7 +103,12 @@ func (s *Server) file(c *gin.Context) {
 	d, ext := downloads[base], path.Ext(base)
 	prop := c.Query("prop")
 	if w.Plan.Prop(prop) == nil && (prop != "" || !d.all) {
-		s.trouble(c, http.StatusNotFound, "No such prop", "There is no prop "+strconv.Quote(prop)+" here: it was taken away. Go back and look again.")
+		s.trouble(
+			c,
+			http.StatusNotFound,
+			"No such prop",
+			"There is no prop "+strconv.Quote(prop)+" here: it was taken away. Go back and look again.",
+		)
 		return
 	}
 	paper := paperOf(c)

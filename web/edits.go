@@ -25,7 +25,12 @@ func (s *Server) back(c *gin.Context) {
 
 // apply stores an edit and answers; a refusal keeps the page and what was entered.
 func (s *Server) apply(c *gin.Context, e plan.Edit, o over, to string) {
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(*plan.Plan) (plan.Edit, error) { return e, nil })
+	_, err := s.store.Edit(
+		c.Request.Context(),
+		c.Param("plan"),
+		"",
+		func(*plan.Plan) (plan.Edit, error) { return e, nil },
+	)
 	s.applied(c, err, o, to)
 }
 
@@ -331,7 +336,12 @@ func (w worked) mendOf(ctx context.Context, id, label string) (check.Mend, bool)
 // waive lets a snag stand, with a reason; an empty form field keeps the page.
 func (s *Server) waive(c *gin.Context) {
 	id := c.PostForm("snag")
-	v := plan.Waiver{ID: id, Level: c.PostForm("level"), Reason: strings.TrimSpace(c.PostForm("reason")), By: sayWho(c, "by")}
+	v := plan.Waiver{
+		ID:     id,
+		Level:  c.PostForm("level"),
+		Reason: strings.TrimSpace(c.PostForm("reason")),
+		By:     sayWho(c, "by"),
+	}
 	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
 		if c.PostForm("back-in") != "" {
 			return plan.Edit{Label: "no longer waive " + id, Changes: []plan.Change{p.Drop("waiver", id)}}, nil
@@ -408,7 +418,12 @@ func (s *Server) working(c *gin.Context) {
 	}
 	r, ok := w.Results[c.Query("key")]
 	if !ok {
-		s.trouble(c, http.StatusNotFound, "That number is gone", "What it belonged to was changed or taken away. Go back and look again.")
+		s.trouble(
+			c,
+			http.StatusNotFound,
+			"That number is gone",
+			"What it belonged to was changed or taken away. Go back and look again.",
+		)
 		return
 	}
 	c.Header("Content-Type", "text/html; charset=utf-8")
@@ -416,7 +431,11 @@ func (s *Server) working(c *gin.Context) {
 	if c.GetHeader("X-Fragment") != "" {
 		name = "working"
 	}
-	_ = s.pages.ExecuteTemplate(c.Writer, name, map[string]any{"R": r, "Theme": themeOf(c), "Title": r.Label, "Back": "/p/" + c.Param("plan")})
+	_ = s.pages.ExecuteTemplate(
+		c.Writer,
+		name,
+		map[string]any{"R": r, "Theme": themeOf(c), "Title": r.Label, "Back": "/p/" + c.Param("plan")},
+	)
 }
 
 // worst is the worst open level of the snags a test picks, or "".

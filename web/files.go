@@ -123,7 +123,12 @@ func (s *Server) flat(c *gin.Context) {
 		}
 	}
 	if f == nil {
-		s.trouble(c, http.StatusNotFound, "No such part or sheet", "It was changed or taken away. Go back and look again.")
+		s.trouble(
+			c,
+			http.StatusNotFound,
+			"No such part or sheet",
+			"It was changed or taken away. Go back and look again.",
+		)
 		return
 	}
 	var b bytes.Buffer
@@ -185,5 +190,9 @@ func (s *Server) calculators(c *gin.Context) {
 		out = append(out, f)
 	}
 	c.Header("Content-Type", "text/html; charset=utf-8")
-	_ = s.pages.ExecuteTemplate(c.Writer, "calc.html", map[string]any{"Forms": out, "Theme": themeOf(c), "Title": "Calculators", "Back": "/calc"})
+	_ = s.pages.ExecuteTemplate(
+		c.Writer,
+		"calc.html",
+		map[string]any{"Forms": out, "Theme": themeOf(c), "Title": "Calculators", "Back": "/calc"},
+	)
 }

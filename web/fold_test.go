@@ -16,8 +16,23 @@ func TestFolded(t *testing.T) {
 	}
 	waived := of("w", "unfed", "shelf", check.Mind)
 	waived.Waived = &plan.Waiver{}
-	list := []SnagView{of("1", "unfed", "shelf", check.Mind), of("2", "drop", "shelf", check.Fix), of("3", "unfed", "shelf", check.Mind), waived,
-		of("4", "unfed", "shelf", check.Stop), of("5", "unfed", "shelf", check.Mind), of("6", "unfed", "gate", check.Mind), of("7", "drop", "shelf", check.Fix), of("8", "unfed", "shelf", check.Mind), of("9", "drop", "shelf", check.Fix)}
+	list := []SnagView{
+		of("1", "unfed", "shelf", check.Mind),
+		of("2", "drop", "shelf", check.Fix),
+		of("3", "unfed", "shelf", check.Mind),
+		waived,
+		of(
+			"4",
+			"unfed",
+			"shelf",
+			check.Stop,
+		),
+		of("5", "unfed", "shelf", check.Mind),
+		of("6", "unfed", "gate", check.Mind),
+		of("7", "drop", "shelf", check.Fix),
+		of("8", "unfed", "shelf", check.Mind),
+		of("9", "drop", "shelf", check.Fix),
+	}
 	ids := func(l []SnagView) (out []string) {
 		for _, v := range l {
 			out = append(out, v.Title)

@@ -39,7 +39,17 @@ func logged(what any, plan string) error {
 func (s *Server) recover(c *gin.Context) {
 	defer func() {
 		if r := recover(); r != nil {
-			slog.Error("panic", "request", c.GetString("request"), "path", c.Request.URL.Path, "what", fmt.Sprint(r), "stack", string(debug.Stack()))
+			slog.Error(
+				"panic",
+				"request",
+				c.GetString("request"),
+				"path",
+				c.Request.URL.Path,
+				"what",
+				fmt.Sprint(r),
+				"stack",
+				string(debug.Stack()),
+			)
 			s.broken(c)
 			c.Abort()
 		}
@@ -50,7 +60,14 @@ func (s *Server) recover(c *gin.Context) {
 // broken says that something went wrong on our side, and by which name it is
 // in the log.
 func (s *Server) broken(c *gin.Context) {
-	s.trouble(c, http.StatusInternalServerError, "Something broke here", "This is our fault, not yours. What was saved is safe; go back and try again. In the log it is request "+c.GetString("request")+".")
+	s.trouble(
+		c,
+		http.StatusInternalServerError,
+		"Something broke here",
+		"This is our fault, not yours. What was saved is safe; go back and try again. In the log it is request "+c.GetString(
+			"request",
+		)+".",
+	)
 }
 
 // headAsGet answers HEAD as GET; the server leaves the body out.

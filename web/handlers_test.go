@@ -77,8 +77,12 @@ func TestEveryDownload(t *testing.T) {
 		assert.Contains(t, body, "taken away")
 	}
 	for path, want := range map[string]int{
-		"/part.svg?ref=riser-box/front": 200, "/part.dxf?ref=riser-box/front": 200, "/part.pdf?ref=riser-box/front&paper=roll36": 200, "/sheet.svg?stock=xps1&n=1": 200, "/mockup.pdf?mockup=riser": 200, "/board.pdf?board=shelf&paper=A4": 200,
-		"/part.svg?ref=none": 404, "/sheet.svg?stock=xps1&n=99": 404, "/mockup.svg?mockup=none": 404, "/board.svg?board=gate": 404, "/picture?id=none": 404, "/picture?id=skep-sketch": 200, "/picture?id=skep-sketch&squared=1": 200,
+		"/part.svg?ref=riser-box/front": 200, "/part.dxf?ref=riser-box/front": 200,
+		"/part.pdf?ref=riser-box/front&paper=roll36": 200, "/sheet.svg?stock=xps1&n=1": 200, "/mockup.pdf?mockup=riser": 200,
+		"/board.pdf?board=shelf&paper=A4": 200,
+		"/part.svg?ref=none":              404, "/sheet.svg?stock=xps1&n=99": 404, "/mockup.svg?mockup=none": 404,
+		"/board.svg?board=gate": 404, "/picture?id=none": 404, "/picture?id=skep-sketch": 200,
+		"/picture?id=skep-sketch&squared=1": 200,
 	} {
 		code, body, _ := got(t, srv, apiary+path)
 		assert.Equal(t, want, code, path)
@@ -142,7 +146,13 @@ func TestNonsenseInTheSheetsAndLoomForms(t *testing.T) {
 }
 
 // sendFile posts a file with fields, as the forms that bring things in do.
-func sendFile(t *testing.T, srv *httptest.Server, path, name string, data []byte, fields map[string]string) (int, string) {
+func sendFile(
+	t *testing.T,
+	srv *httptest.Server,
+	path, name string,
+	data []byte,
+	fields map[string]string,
+) (int, string) {
 	t.Helper()
 	var b bytes.Buffer
 	m := multipart.NewWriter(&b)
@@ -290,7 +300,8 @@ func TestSlidingAnswers(t *testing.T) {
 // cards and fault finder each take their own.
 func TestReadingsInEveryUnit(t *testing.T) {
 	srv, st := barn(t)
-	for _, c := range [][2]string{{"cells", "4.7 V"}, {"cells far", "4.6"}, {"cells", "2.5 A"}, {"cells", "5 Mohm"}, {"cells", "120 kohms"}} {
+	for _, c := range [][2]string{{"cells", "4.7 V"}, {"cells far", "4.6"}, {"cells", "2.5 A"}, {"cells", "5 Mohm"},
+		{"cells", "120 kohms"}} {
 		code, body := post(t, srv, apiary+"/reading", url.Values{"device": {c[0]}, "volts": {c[1]}, "by": {"Ola"}})
 		require.Equal(t, http.StatusSeeOther, code, "%s %s: %s", c[0], c[1], body)
 	}

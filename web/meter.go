@@ -77,7 +77,12 @@ func (p *Page) cards(st *plan.State) {
 		right := *d
 		right.Reversed = false
 		g := st.Readings[d.ID]
-		c := Card{Device: d, Href: p.href("loom", p.Prop, "device:"+d.ID, "harness"), Expect: measure.Volts(math.Abs(g.Volts)), Current: measure.Amps(g.Amps)}
+		c := Card{
+			Device:  d,
+			Href:    p.href("loom", p.Prop, "device:"+d.ID, "harness"),
+			Expect:  measure.Volts(math.Abs(g.Volts)),
+			Current: measure.Amps(g.Amps),
+		}
 		if d.Reversed {
 			c.Current = "none while reversed"
 		}
@@ -172,13 +177,27 @@ func (p *Page) fault() {
 	}
 	for _, c := range causes {
 		if share := int(math.Round(100 * c.Share)); len(seen) > 0 && share > 0 && len(f.Causes) < 8 {
-			f.Causes = append(f.Causes, CauseRow{c.Say, share, template.HTML(fmt.Sprintf(`<svg class="bar" viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true"><rect width="%d" height="10"/></svg>`, share))})
+			f.Causes = append(
+				f.Causes,
+				CauseRow{
+					c.Say,
+					share,
+					template.HTML(
+						fmt.Sprintf(
+							`<svg class="bar" viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true"><rect width="%d" height="10"/></svg>`,
+							share,
+						),
+					),
+				},
+			)
 		}
 	}
 	if k := b.Next(causes, circuit.HandMeter, done); k >= 0 {
 		f.NextID = b.Devices[k]
 		d := w.Plan.Device(f.NextID)
-		f.Next = map[string]string{"lamp": "at the end of its lead, red on its plus", "run": "at its far end", "supply": "at its terminals", "fuse": "behind it", "switch": "behind it", "connector": "behind it", "converter": "at its output", "controller": "at its feed"}[d.Kind]
+		f.Next = map[string]string{"lamp": "at the end of its lead, red on its plus", "run": "at its far end",
+			"supply": "at its terminals", "fuse": "behind it", "switch": "behind it", "connector": "behind it",
+			"converter": "at its output", "controller": "at its feed"}[d.Kind]
 		value := f.NextID
 		if b.Far[k] {
 			f.Next, value = "at its far end, red on its plus", value+farEnd
@@ -189,7 +208,9 @@ func (p *Page) fault() {
 		}
 	}
 	mark := "device:" + f.NextID
-	p.Draw = template.HTML(draw.Harness(w, w.All, p.Prop, mark, func(key string) string { return p.href("loom", p.Prop, key, "fault") }))
+	p.Draw = template.HTML(
+		draw.Harness(w, w.All, p.Prop, mark, func(key string) string { return p.href("loom", p.Prop, key, "fault") }),
+	)
 }
 
 // reading stores what the meter or the eye said; "all" lamps not yet looked at

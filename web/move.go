@@ -74,5 +74,10 @@ func (s *Server) moveSolid(c *gin.Context) {
 	}
 	next := moved(w, sol, by["dx"], by["dz"], math.Min(by["near"], 200))
 	p := &Page{PlanID: c.Param("plan")}
-	s.apply(c, plan.Edit{Label: "move " + sol.Name, Changes: []plan.Change{w.Plan.Put("solid", sol.ID, next)}}, over{}, p.href("bench", sol.Prop, "solid:"+sol.ID, "whole"))
+	s.apply(
+		c,
+		plan.Edit{Label: "move " + sol.Name, Changes: []plan.Change{w.Plan.Put("solid", sol.ID, next)}},
+		over{},
+		p.href("bench", sol.Prop, "solid:"+sol.ID, "whole"),
+	)
 }

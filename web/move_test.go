@@ -19,7 +19,16 @@ func TestWhatIsMovedSettles(t *testing.T) {
 		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 		mm := func(v float64) measure.Length { return measure.Of[measure.LengthKind](v) }
 		box := func(id string, w, h, x, z float64) plan.Solid {
-			return plan.Solid{ID: id, Prop: "a", Name: id, Kind: "box", Stock: "xps1", X: mm(x), Z: mm(z), Form: form.Box{W: mm(w), D: mm(254), H: mm(h)}}
+			return plan.Solid{
+				ID:    id,
+				Prop:  "a",
+				Name:  id,
+				Kind:  "box",
+				Stock: "xps1",
+				X:     mm(x),
+				Z:     mm(z),
+				Form:  form.Box{W: mm(w), D: mm(254), H: mm(h)},
+			}
 		}
 		p.Solids = []plan.Solid{box("base", 508, 254, 0, 0), box("cap", 254, 127, 762, 0)}
 		w := plan.Do(p, stock.Shop, today)

@@ -148,13 +148,34 @@ var funcs = template.FuncMap{
 }
 
 // places in the builder's order. Those not built yet have no door.
-var places = []struct{ id, name string }{{"barn", "Barn"}, {"bench", "Bench"}, {"loom", "Loom"}, {"rehearsal", "Rehearsal"}, {"walkdown", "Walkdown"}}
+var places = []struct{ id, name string }{
+	{"barn", "Barn"},
+	{"bench", "Bench"},
+	{"loom", "Loom"},
+	{"rehearsal", "Rehearsal"},
+	{"walkdown", "Walkdown"},
+}
 
 // waysOf are the ways to see each place, with their names.
 var waysOf = map[string][][2]string{
-	"barn":     {{"show", "Display"}, {"shop", "Shop"}},
-	"bench":    {{"whole", "Whole"}, {"parts", "Parts"}, {"sheets", "Sheets"}, {"joints", "Joints and coats"}, {"picture", "Picture"}, {"print", "Print"}},
-	"loom":     {{"harness", "Harness"}, {"list", "List"}, {"build", "Build"}, {"prove", "Prove"}, {"fault", "Find a fault"}, {"train", "Train"}, {"power", "Power"}},
+	"barn": {{"show", "Display"}, {"shop", "Shop"}},
+	"bench": {
+		{"whole", "Whole"},
+		{"parts", "Parts"},
+		{"sheets", "Sheets"},
+		{"joints", "Joints and coats"},
+		{"picture", "Picture"},
+		{"print", "Print"},
+	},
+	"loom": {
+		{"harness", "Harness"},
+		{"list", "List"},
+		{"build", "Build"},
+		{"prove", "Prove"},
+		{"fault", "Find a fault"},
+		{"train", "Train"},
+		{"power", "Power"},
+	},
 	"walkdown": {{"snags", "Snags"}, {"waived", "Waived"}, {"log", "Log"}, {"find", "Find"}},
 }
 
@@ -227,8 +248,26 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		return
 	}
 	q := u.Query()
-	p := &Page{Place: place, Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(), PlanID: id, Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
-		Undo: undo, Redo: redo, Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict, Examples: shorthand.Examples()}
+	p := &Page{
+		Place:      place,
+		Theme:      themeOf(c),
+		Who:        whoOf(c),
+		Back:       u.RequestURI(),
+		PlanID:     id,
+		Plan:       w.Plan,
+		Work:       w,
+		Query:      q,
+		Prop:       q.Get("prop"),
+		Sel:        q.Get("sel"),
+		Way:        q.Get("way"),
+		Undo:       undo,
+		Redo:       redo,
+		Quick:      o.quick,
+		QuickError: o.quickErr,
+		Error:      o.err,
+		Conflict:   o.conflict,
+		Examples:   shorthand.Examples(),
+	}
 	if !slices.ContainsFunc(waysOf[place], func(v [2]string) bool { return v[0] == p.Way }) {
 		p.Way = "" // the place's own first one
 	}
@@ -384,7 +423,9 @@ func (p *Page) goTo(s check.Snag) string {
 func (s *Server) fillSnags(p *Page, snags []check.Snag) {
 	n := [4]int{}
 	for _, sn := range snags {
-		if sn.Waived != nil || p.Place != "barn" && p.Place != "walkdown" && (sn.Place != p.Place || p.Prop != "" && sn.Prop != p.Prop && (sn.Prop != "" || p.Way != "power")) {
+		if sn.Waived != nil ||
+			p.Place != "barn" && p.Place != "walkdown" &&
+				(sn.Place != p.Place || p.Prop != "" && sn.Prop != p.Prop && (sn.Prop != "" || p.Way != "power")) {
 			continue
 		}
 		n[sn.Level]++
@@ -458,7 +499,8 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		t.Results = p.pick(append(keys, key+":bore", "finish:"+id+":wait", "finish:"+id+":paint")...)
 		for _, part := range p.Work.Parts {
 			if part.Solid.ID == id {
-				t.Touches = append(t.Touches, Link{Text: fmt.Sprintf("%d %s", part.No, part.Panel.Name), Href: p.href("bench", x.Prop, "part:"+part.Ref, "parts")})
+				t.Touches = append(t.Touches, Link{Text: fmt.Sprintf("%d %s", part.No, part.Panel.Name),
+					Href: p.href("bench", x.Prop, "part:"+part.Ref, "parts")})
 			}
 		}
 		if p.Work.Lib.Materials[x.Stock].Foam() {
@@ -503,14 +545,17 @@ func (p *Page) ticket(kind, id string) *Ticket {
 			}
 		}
 		t.Sub = x.Kind + ", " + s
-		t.Results = p.pick(key+":load", key+":hours", key+":sets", key+":season", key+":average", key+":draws", key+":headroom", key+":volts", key+":drop", key+":amps", key+":light", key+":ohms", key+":carry", key+":path", key+":resistor")
+		t.Results = p.pick(key+":load", key+":hours", key+":sets", key+":season", key+":average", key+":draws",
+			key+":headroom", key+":volts", key+":drop", key+":amps", key+":light", key+":ohms", key+":carry", key+":path",
+			key+":resistor")
 		for _, d := range p.Plan.Devices {
 			if d.From == id && len(t.Touches) < 4 {
 				t.Touches = append(t.Touches, Link{Text: d.Name, Href: p.href("loom", x.Prop, "device:"+d.ID, "")})
 			}
 		}
 		if x.Kind == "supply" {
-			t.Cautions = append(t.Cautions, "Extra-low voltage only. Fixed mains wiring belongs to a licensed electrician and the local code.")
+			t.Cautions = append(t.Cautions, "Extra-low voltage only. Fixed mains wiring belongs to a licensed electrician "+
+				"and the local code.")
 		} else if x.Kind == "lamp" && !x.Proven {
 			t.Cautions = append(t.Cautions, "Light it on the bench before it is closed in: polarity first.")
 		}
@@ -521,7 +566,8 @@ func (p *Page) ticket(kind, id string) *Ticket {
 	case *plan.Outlet:
 		t.Sub = "mains outlet"
 		t.Results = p.pick(key+":amps", key+":energy", key+":cord")
-		t.Cautions = append(t.Cautions, "Plugs and cords only. Fixed wiring, and anything in a wall or a panel, belongs to a licensed electrician and the local code.", "No chained power strips; ground-fault protection outdoors.")
+		t.Cautions = append(t.Cautions, "Plugs and cords only. Fixed wiring, and anything in a wall or a panel, belongs "+
+			"to a licensed electrician and the local code.", "No chained power strips; ground-fault protection outdoors.")
 		for _, l := range p.Work.OnOutlet(id) {
 			t.Touches = append(t.Touches, Link{Text: l.Name, Href: p.href("loom", p.Prop, l.Kind+":"+l.ID, "power")})
 		}

@@ -47,22 +47,44 @@ func (p *Page) Wires() []Add {
 	if on == "" {
 		return out
 	}
-	return append(out,
+	return append(
+		out,
 		Add{"fuse", "fuse 3a on " + on, "M3 10H27V17H3Z", "M8 10V17M22 10V17M8 13.500H22"},
-		Add{"switch", "switch on " + on, "M4 18a2 2 0 1 0 4 0a2 2 0 1 0 -4 0M22 18a2 2 0 1 0 4 0a2 2 0 1 0 -4 0", "M8 17L22 8"},
-		Add{"driven", "driven switch on " + on, "M4 20a2 2 0 1 0 4 0a2 2 0 1 0 -4 0M22 20a2 2 0 1 0 4 0a2 2 0 1 0 -4 0", "M8 19L22 11M15 4V13M12 4H18"},
+		Add{
+			"switch",
+			"switch on " + on,
+			"M4 18a2 2 0 1 0 4 0a2 2 0 1 0 -4 0M22 18a2 2 0 1 0 4 0a2 2 0 1 0 -4 0",
+			"M8 17L22 8",
+		},
+		Add{
+			"driven",
+			"driven switch on " + on,
+			"M4 20a2 2 0 1 0 4 0a2 2 0 1 0 -4 0M22 20a2 2 0 1 0 4 0a2 2 0 1 0 -4 0",
+			"M8 19L22 11M15 4V13M12 4H18",
+		},
 		Add{"run", "run 18awg " + long + " on " + on, "", "M2 11H28M2 16H28"},
 		Add{"plug", "connector 5a on " + on, "M4 9H13V18H4ZM17 9H26V18H17Z", "M13 12H17M13 15H17"},
 		Add{"step-down", "converter 5v 3a on " + on, "M4 7H26V20H4Z", "M8 11H13M18 16H23M13 11L18 16"},
 		Add{"lamp", "lamp puck12 on " + on, "M11 24H19V20Q24 16 24 11a9 9 0 0 0 -18 0Q6 16 11 20Z", "M11 21H19"},
 		Add{"strip", "strip " + short + " strip12 on " + on, "M2 9H28V17H2Z", "M6 11V15M11 11V15M16 11V15M21 11V15"},
-		Add{"pixels", "pixels " + short + " 60/m 5v on " + on, "M2 9H28V17H2Z", "M5 11H9V15H5ZM13 11H17V15H13ZM21 11H25V15H21Z"},
+		Add{
+			"pixels",
+			"pixels " + short + " 60/m 5v on " + on,
+			"M2 9H28V17H2Z",
+			"M5 11H9V15H5ZM13 11H17V15H13ZM21 11H25V15H21Z",
+		},
 		Add{"motor", "lamp motor12 on " + on, "M3 13a9 9 0 1 0 18 0a9 9 0 1 0 -18 0", "M21 13H27M27 9V17"},
 		Add{"servo", "lamp servo5 on " + on, "M3 10H20V21H3Z", "M15 10V5H25"},
 		Add{"coil", "lamp solenoid12 on " + on, "M4 8H22V20H4Z", "M8 20L12 8M13 20L17 8M22 14H28"},
 		Add{"sensor", "lamp pir5 on " + on, "M6 21V12a9 9 0 0 1 18 0V21Z", "M10 12a5 5 0 0 1 10 0"},
 		Add{"sound", "lamp amp12 on " + on, "M5 10H10L17 5V22L10 17H5Z", "M21 10q3 3.500 0 7M24 8q5 5.500 0 11"},
-		Add{"brain", "controller 3.3v on " + on, "M8 5H22V22H8Z", "M4 9H8M4 13.500H8M4 18H8M22 9H26M22 13.500H26M22 18H26"})
+		Add{
+			"brain",
+			"controller 3.3v on " + on,
+			"M8 5H22V22H8Z",
+			"M4 9H8M4 13.500H8M4 18H8M22 9H26M22 13.500H26M22 18H26",
+		},
+	)
 }
 
 // Shows is the palette of the Rehearsal: an input and the scene it works.

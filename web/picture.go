@@ -154,7 +154,8 @@ func (s *Server) pictureFile(c *gin.Context) {
 		return
 	}
 	var b bytes.Buffer
-	if err := jpeg.Encode(&b, pl.Squared(img, pl.Frame(pic.Wide, pic.Tall, pictureSide)), &jpeg.Options{Quality: 82}); err != nil {
+	if err := jpeg.Encode(&b, pl.Squared(img, pl.Frame(pic.Wide, pic.Tall, pictureSide)),
+		&jpeg.Options{Quality: 82}); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -189,7 +190,15 @@ func (s *Server) addPicture(c *gin.Context) {
 		return
 	}
 	p := &Page{PlanID: c.Param("plan")}
-	s.apply(c, plan.Edit{Label: "bring in picture " + pic.Name, Changes: []plan.Change{w.Plan.Put("photo", ph.ID, ph), w.Plan.Put("picture", pic.ID, pic)}}, over{}, p.href("bench", pic.Prop, "picture:"+pic.ID, "picture")+"&points=1")
+	s.apply(
+		c,
+		plan.Edit{
+			Label:   "bring in picture " + pic.Name,
+			Changes: []plan.Change{w.Plan.Put("photo", ph.ID, ph), w.Plan.Put("picture", pic.ID, pic)},
+		},
+		over{},
+		p.href("bench", pic.Prop, "picture:"+pic.ID, "picture")+"&points=1",
+	)
 }
 
 func takenIn(c *gin.Context, p *plan.Plan) (*plan.Picture, *plan.Photo, error) {
@@ -209,14 +218,25 @@ func takenIn(c *gin.Context, p *plan.Plan) (*plan.Picture, *plan.Photo, error) {
 	if p.Prop(prop) == nil {
 		return nil, nil, measure.Bad("prop", "is gone; open one first")
 	}
-	title := strings.TrimSpace(strings.NewReplacer("-", " ", "_", " ").Replace(strings.TrimSuffix(filepath.Base(name), filepath.Ext(name))))
+	title := strings.TrimSpace(
+		strings.NewReplacer("-", " ", "_", " ").Replace(strings.TrimSuffix(filepath.Base(name), filepath.Ext(name))),
+	)
 	if title == "" || utf8.RuneCountInString(title) > 60 {
 		title = "Reference"
 	}
 	ph := &plan.Photo{ID: p.FreshID("photo", prop), Data: base64.StdEncoding.EncodeToString(kept)}
 	W, H := small.Bounds().Dx(), small.Bounds().Dy()
-	pic := &plan.Picture{ID: p.FreshID("picture", prop), Prop: prop, Photo: ph.ID, Name: measure.Capital(title), Wide: W, Tall: H,
-		A: plan.Spot{X: W / 2, Y: H * 9 / 10}, B: plan.Spot{X: W / 2, Y: H / 10}, Known: p.Prop(prop).Known}
+	pic := &plan.Picture{
+		ID:    p.FreshID("picture", prop),
+		Prop:  prop,
+		Photo: ph.ID,
+		Name:  measure.Capital(title),
+		Wide:  W,
+		Tall:  H,
+		A:     plan.Spot{X: W / 2, Y: H * 9 / 10},
+		B:     plan.Spot{X: W / 2, Y: H / 10},
+		Known: p.Prop(prop).Known,
+	}
 	return pic, ph, nil
 }
 
@@ -243,7 +263,8 @@ func (s *Server) point(c *gin.Context) {
 	if do := c.PostForm("do"); do != "" {
 		name = do
 	}
-	if name != "four" && name != "two" && (e1 != nil || e2 != nil || math.IsNaN(x) || math.IsNaN(y) || math.Abs(x) > 9000 || math.Abs(y) > 9000) {
+	if name != "four" && name != "two" &&
+		(e1 != nil || e2 != nil || math.IsNaN(x) || math.IsNaN(y) || math.Abs(x) > 9000 || math.Abs(y) > 9000) {
 		s.refused(c, over{err: "That is no place in the picture."})
 		return
 	}

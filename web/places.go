@@ -58,7 +58,15 @@ type Later struct {
 }
 
 func (p *Page) barnRow(rows draw.BarnRows, row int, snags []check.Snag) template.HTML {
-	return template.HTML(rows.Barn(p.Work, row, p.Sel, func(key string) string { return p.href("barn", "", key, "") }, func(prop string) [4]string { return aspects(p.Work, snags, prop) }))
+	return template.HTML(
+		rows.Barn(
+			p.Work,
+			row,
+			p.Sel,
+			func(key string) string { return p.href("barn", "", key, "") },
+			func(prop string) [4]string { return aspects(p.Work, snags, prop) },
+		),
+	)
 }
 
 // row answers one row of the barn's props, as a drawing.
@@ -82,7 +90,14 @@ func (s *Server) row(c *gin.Context) {
 func (s *Server) barn(p *Page, snags []check.Snag) {
 	w := p.Work
 	for _, v := range waysOf["barn"] {
-		p.Ways = append(p.Ways, Link{Text: v[1], Href: p.href("barn", p.Prop, "", v[0]), On: p.Way == v[0] || p.Way == "" && v[0] == "show"})
+		p.Ways = append(
+			p.Ways,
+			Link{
+				Text: v[1],
+				Href: p.href("barn", p.Prop, "", v[0]),
+				On:   p.Way == v[0] || p.Way == "" && v[0] == "show",
+			},
+		)
 	}
 	if p.Way == "shop" {
 		s.shopWay(p)
@@ -107,20 +122,50 @@ func (s *Server) barn(p *Page, snags []check.Snag) {
 	if p.Ticket = p.ticket(kind, id); p.Ticket == nil {
 		p.Ticket = p.ticket("display", w.Plan.Display.ID)
 	} else if kind == "prop" {
-		p.Ticket.Touches = []Link{{Text: "to its bench", Href: p.href("bench", id, "", "")}, {Text: "to its loom", Href: p.href("loom", id, "", "")}}
+		p.Ticket.Touches = []Link{{Text: "to its bench", Href: p.href("bench", id, "", "")},
+			{Text: "to its loom", Href: p.href("loom", id, "", "")}}
 	}
 	for _, sh := range w.Sheets {
 		k := "stock:" + sh.Stock.ID
-		p.Takes = append(p.Takes, Take{sh.Stock.Name, plural(w.Results[k+":sheets"].Value, "sheet"), k + ":sheets", w.Results[k+":yield"].Text + " used", k + ":yield", w.Results[k+":cost"].Text, k + ":cost"})
+		p.Takes = append(
+			p.Takes,
+			Take{
+				sh.Stock.Name,
+				plural(w.Results[k+":sheets"].Value, "sheet"),
+				k + ":sheets",
+				w.Results[k+":yield"].Text + " used",
+				k + ":yield",
+				w.Results[k+":cost"].Text,
+				k + ":cost",
+			},
+		)
 	}
 	for _, b := range w.Bars {
 		k := "stock:" + b.Stock.ID
-		p.Takes = append(p.Takes, Take{Name: b.Stock.Name, Count: plural(w.Results[k+":bars"].Value, "length"), CountKey: k + ":bars", Used: w.Results[k+":yield"].Text + " used", UsedKey: k + ":yield"})
+		p.Takes = append(
+			p.Takes,
+			Take{
+				Name:     b.Stock.Name,
+				Count:    plural(w.Results[k+":bars"].Value, "length"),
+				CountKey: k + ":bars",
+				Used:     w.Results[k+":yield"].Text + " used",
+				UsedKey:  k + ":yield",
+			},
+		)
 	}
 	for _, d := range w.Plan.Devices {
 		if d.Kind == "supply" {
 			g := w.All.Readings[d.ID]
-			p.Rows = append(p.Rows, Row{Key: "device:" + d.ID + ":load", Href: p.href("loom", d.Prop, "device:"+d.ID, ""), Mark: g.State, Title: d.Name + ", " + w.Plan.Prop(d.Prop).Name, Right: w.Results["device:"+d.ID+":load"].Text})
+			p.Rows = append(
+				p.Rows,
+				Row{
+					Key:   "device:" + d.ID + ":load",
+					Href:  p.href("loom", d.Prop, "device:"+d.ID, ""),
+					Mark:  g.State,
+					Title: d.Name + ", " + w.Plan.Prop(d.Prop).Name,
+					Right: w.Results["device:"+d.ID+":load"].Text,
+				},
+			)
 		}
 	}
 }
@@ -161,7 +206,10 @@ func aspects(w *plan.Work, snags []check.Snag, prop string) [4]string {
 		out[i] = "none"
 		if have[i] {
 			out[i] = "done"
-			if l := worst(snags, func(s check.Snag) bool { return s.Prop == prop && s.Level >= check.Fix && of[i](s) }); l != "" {
+			if l := worst(snags, func(s check.Snag) bool {
+				return s.Prop == prop && s.Level >= check.Fix &&
+					of[i](s)
+			}); l != "" {
 				out[i] = "snag"
 			}
 		}
@@ -229,7 +277,13 @@ func (s *Server) bench(p *Page) {
 	case part != nil:
 		p.Ticket = p.ticket("solid", part.Solid.ID)
 		p.Ticket.Title = part.Name()
-		p.Ticket.Sub = fmt.Sprintf("%s › part %d of %d, cut %d", w.Plan.Prop(p.Prop).Name, part.No, part.Of, part.Panel.Copies)
+		p.Ticket.Sub = fmt.Sprintf(
+			"%s › part %d of %d, cut %d",
+			w.Plan.Prop(p.Prop).Name,
+			part.No,
+			part.Of,
+			part.Panel.Copies,
+		)
 		key := "part:" + part.Ref
 		p.Ticket.Results = append(p.pick(key+":size", key+":mass", key+":area"), p.Ticket.Results...)
 		p.Ticket.Cautions = append(formats.SawLines(part.Panel, w.Plan.Metric()), p.Ticket.Cautions...)
@@ -268,8 +322,20 @@ func (p *Page) prints() {
 			continue
 		}
 		q := "?ref=" + url.QueryEscape(part.Ref)
-		p.Prints = append(p.Prints, Print{fmt.Sprintf("%d %s", part.No, part.Name()), w.Results["part:"+part.Ref+":size"].Text + fmt.Sprintf(", cut %d", part.Panel.Copies),
-			[]Link{{Text: "SVG", Href: base + "/part.svg" + q}, {Text: "DXF", Href: base + "/part.dxf" + q}, {Text: "tiled PDF, Letter", Href: base + "/part.pdf" + q}, {Text: "A4", Href: base + "/part.pdf" + q + "&paper=A4"}, {Text: "36 in roll", Href: base + "/part.pdf" + q + "&paper=roll36"}}})
+		p.Prints = append(
+			p.Prints,
+			Print{
+				fmt.Sprintf("%d %s", part.No, part.Name()),
+				w.Results["part:"+part.Ref+":size"].Text + fmt.Sprintf(", cut %d", part.Panel.Copies),
+				[]Link{
+					{Text: "SVG", Href: base + "/part.svg" + q},
+					{Text: "DXF", Href: base + "/part.dxf" + q},
+					{Text: "tiled PDF, Letter", Href: base + "/part.pdf" + q},
+					{Text: "A4", Href: base + "/part.pdf" + q + "&paper=A4"},
+					{Text: "36 in roll", Href: base + "/part.pdf" + q + "&paper=roll36"},
+				},
+			},
+		)
 	}
 	for _, sh := range w.Sheets {
 		for n, one := range sh.Layout.Sheets {
@@ -279,7 +345,16 @@ func (p *Page) prints() {
 			}
 			if mine {
 				q := fmt.Sprintf("?stock=%s&n=%d", url.QueryEscape(sh.Stock.ID), n+1)
-				p.Sheets = append(p.Sheets, Print{Title: sh.Stock.Name + ", " + w.Called(sh, n), Links: []Link{{Text: "SVG", Href: base + "/sheet.svg" + q}, {Text: "DXF", Href: base + "/sheet.dxf" + q}}})
+				p.Sheets = append(
+					p.Sheets,
+					Print{
+						Title: sh.Stock.Name + ", " + w.Called(sh, n),
+						Links: []Link{
+							{Text: "SVG", Href: base + "/sheet.svg" + q},
+							{Text: "DXF", Href: base + "/sheet.dxf" + q},
+						},
+					},
+				)
 			}
 		}
 	}
@@ -298,8 +373,18 @@ func (s *Server) joints(p *Page) {
 			continue
 		}
 		a := w.Joints[j.ID]
-		p.Rows = append(p.Rows, Row{Key: "joint:" + j.ID, Href: p.href("bench", p.Prop, "joint:"+j.ID, "joints"), Mark: a.Verdict.String(), Title: sideName(w, j.A) + " to " + sideName(w, j.B),
-			Sub: w.Lib.Glues[j.Glue].Name + ": " + a.Reasons[0].Text, Right: "handle after " + measure.Span(a.Handling), On: p.Sel == "joint:"+j.ID})
+		p.Rows = append(
+			p.Rows,
+			Row{
+				Key:   "joint:" + j.ID,
+				Href:  p.href("bench", p.Prop, "joint:"+j.ID, "joints"),
+				Mark:  a.Verdict.String(),
+				Title: sideName(w, j.A) + " to " + sideName(w, j.B),
+				Sub:   w.Lib.Glues[j.Glue].Name + ": " + a.Reasons[0].Text,
+				Right: "handle after " + measure.Span(a.Handling),
+				On:    p.Sel == "joint:"+j.ID,
+			},
+		)
 	}
 	for _, f := range w.Plan.Finishes {
 		sol := w.Plan.Solid(f.Solid)
@@ -315,7 +400,18 @@ func (s *Server) joints(p *Page) {
 		if len(g.Reasons) > 0 {
 			sub += ". " + measure.Capital(g.Reasons[0].Text)
 		}
-		p.Finishes = append(p.Finishes, Row{Key: "solid:" + sol.ID, Href: p.href("bench", p.Prop, "finish:"+f.ID, "joints"), Mark: g.Verdict.String(), Title: sol.Name, Sub: sub, Right: "waits " + measure.Span(g.Total), On: p.Sel == "finish:"+f.ID})
+		p.Finishes = append(
+			p.Finishes,
+			Row{
+				Key:   "solid:" + sol.ID,
+				Href:  p.href("bench", p.Prop, "finish:"+f.ID, "joints"),
+				Mark:  g.Verdict.String(),
+				Title: sol.Name,
+				Sub:   sub,
+				Right: "waits " + measure.Span(g.Total),
+				On:    p.Sel == "finish:"+f.ID,
+			},
+		)
 	}
 }
 
@@ -345,7 +441,9 @@ func (s *Server) loom(p *Page, q url.Values) {
 		return
 	}
 	if p.Way == "power" {
-		p.Draw = template.HTML(draw.Power(w, p.Sel, func(key string) string { return p.href("loom", p.Prop, key, "power") }))
+		p.Draw = template.HTML(
+			draw.Power(w, p.Sel, func(key string) string { return p.href("loom", p.Prop, key, "power") }),
+		)
 		kind, id, _ := strings.Cut(p.Sel, ":")
 		if p.Ticket = p.ticket(kind, id); p.Ticket == nil {
 			p.Ticket = p.ticket("display", w.Plan.Display.ID)
@@ -388,7 +486,10 @@ func (s *Server) loom(p *Page, q url.Values) {
 	}
 	if p.Way == "list" {
 		for _, k := range []string{"supply", "converter", "fuse", "switch", "run", "connector", "controller", "lamp"} {
-			g := Group{Title: map[string]string{"supply": "Supplies", "converter": "Converters", "fuse": "Fuses", "switch": "Switches", "run": "Runs", "connector": "Connectors", "controller": "Controllers", "lamp": "Lamps, motors, servos"}[k]}
+			g := Group{
+				Title: map[string]string{"supply": "Supplies", "converter": "Converters", "fuse": "Fuses", "switch": "Switches",
+					"run": "Runs", "connector": "Connectors", "controller": "Controllers", "lamp": "Lamps, motors, servos"}[k],
+			}
 			for _, d := range w.Plan.Devices {
 				if d.Prop == p.Prop && d.Kind == k {
 					r := st.Readings[d.ID]
@@ -409,9 +510,25 @@ func (s *Server) loom(p *Page, q url.Values) {
 						sub += " at " + d.At.String()
 					}
 					if d.Kind == "run" {
-						sub += fmt.Sprintf(", %s, %s, both conductors %s", d.Gauge, d.Length, w.Results["device:"+d.ID+":ohms"].Text)
+						sub += fmt.Sprintf(
+							", %s, %s, both conductors %s",
+							d.Gauge,
+							d.Length,
+							w.Results["device:"+d.ID+":ohms"].Text,
+						)
 					}
-					g.Rows = append(g.Rows, Row{Key: "device:" + d.ID, Href: p.href("loom", p.Prop, "device:"+d.ID, "list"), Mark: r.State, Title: d.Name, Sub: sub, Right: measure.Volts(r.Volts) + "  " + measure.Amps(r.Amps), On: p.Sel == "device:"+d.ID})
+					g.Rows = append(
+						g.Rows,
+						Row{
+							Key:   "device:" + d.ID,
+							Href:  p.href("loom", p.Prop, "device:"+d.ID, "list"),
+							Mark:  r.State,
+							Title: d.Name,
+							Sub:   sub,
+							Right: measure.Volts(r.Volts) + "  " + measure.Amps(r.Amps),
+							On:    p.Sel == "device:"+d.ID,
+						},
+					)
 				}
 			}
 			if g.Rows != nil {
@@ -419,7 +536,8 @@ func (s *Server) loom(p *Page, q url.Values) {
 			}
 		}
 	} else {
-		p.Draw = template.HTML(draw.Harness(w, st, p.Prop, p.Sel, func(key string) string { return p.href("loom", p.Prop, key, p.Way) }))
+		p.Draw = template.HTML(draw.Harness(w, st, p.Prop, p.Sel,
+			func(key string) string { return p.href("loom", p.Prop, key, p.Way) }))
 		run := ""
 		if d != nil && d.Kind != "supply" && d.Prop == p.Prop {
 			run = d.ID
@@ -479,7 +597,9 @@ func presses(text string, p *plan.Plan) (out []show.Stimulus) {
 		a, h, ok2 := strings.Cut(rest, ":")
 		at, e1 := strconv.Atoi(a)
 		held, e2 := strconv.Atoi(h)
-		if !ok || !ok2 || e1 != nil || e2 != nil || at < 0 || held < 1 || at > 120_000 || held > 60_000 || p.Input(name) == nil || len(out) > 200 {
+		if !ok || !ok2 || e1 != nil || e2 != nil || at < 0 || held < 1 || at > 120_000 || held > 60_000 ||
+			p.Input(name) == nil ||
+			len(out) > 200 {
 			continue
 		}
 		out = append(out, show.Press(name, at, held)...)
@@ -547,9 +667,19 @@ func (s *Server) rehearsal(p *Page, q url.Values) {
 		}
 		return link(next, at)
 	}
-	pl := &Player{At: at, Seconds: measure.Decimal(float64(at)/1000, 2) + " s", Until: tr.Until, Start: link(text, 0), Clear: link("", 0), Events: tr.Events}
+	pl := &Player{
+		At:      at,
+		Seconds: measure.Decimal(float64(at)/1000, 2) + " s",
+		Until:   tr.Until,
+		Start:   link(text, 0),
+		Clear:   link("", 0),
+		Events:  tr.Events,
+	}
 	for _, in := range w.Plan.Inputs {
-		pl.Inputs = append(pl.Inputs, PlayInput{in.Name, with(in.ID, 200), with(in.ID, 3000), p.href("rehearsal", p.Prop, "input:"+in.ID, "")})
+		pl.Inputs = append(
+			pl.Inputs,
+			PlayInput{in.Name, with(in.ID, 200), with(in.ID, 3000), p.href("rehearsal", p.Prop, "input:"+in.ID, "")},
+		)
 	}
 	moments := []int{0, tr.Until}
 	for _, e := range tr.Events {
@@ -570,11 +700,26 @@ func (s *Server) rehearsal(p *Page, q url.Values) {
 		}
 	}
 	for _, t := range w.Plan.Triggers {
-		verb := map[string]string{"one-shot": "runs", "retrigger": "restarts", "momentary": "holds", "toggle": "toggles"}[t.Latch]
-		pl.Rules = append(pl.Rules, Link{Text: fmt.Sprintf("%s %s %s", w.Plan.Input(t.Input).Name, verb, w.Plan.Scene(t.Scene).Name), Href: p.href("rehearsal", p.Prop, "trigger:"+t.ID, ""), On: p.Sel == "trigger:"+t.ID})
+		verb := map[string]string{"one-shot": "runs", "retrigger": "restarts", "momentary": "holds",
+			"toggle": "toggles"}[t.Latch]
+		pl.Rules = append(
+			pl.Rules,
+			Link{
+				Text: fmt.Sprintf("%s %s %s", w.Plan.Input(t.Input).Name, verb, w.Plan.Scene(t.Scene).Name),
+				Href: p.href("rehearsal", p.Prop, "trigger:"+t.ID, ""),
+				On:   p.Sel == "trigger:"+t.ID,
+			},
+		)
 	}
 	for _, sc := range w.Plan.Scenes {
-		pl.Rules = append(pl.Rules, Link{Text: "scene " + sc.Name, Href: p.href("rehearsal", p.Prop, "scene:"+sc.ID, ""), On: p.Sel == "scene:"+sc.ID})
+		pl.Rules = append(
+			pl.Rules,
+			Link{
+				Text: "scene " + sc.Name,
+				Href: p.href("rehearsal", p.Prop, "scene:"+sc.ID, ""),
+				On:   p.Sel == "scene:"+sc.ID,
+			},
+		)
 	}
 	b, err := json.Marshal(framesJSON(w, tr, frames))
 	if err == nil {
@@ -727,5 +872,16 @@ func (s *Server) home(c *gin.Context, code int, entered map[string]string, probl
 	}
 	c.Status(code)
 	c.Header("Content-Type", "text/html; charset=utf-8")
-	_ = s.pages.ExecuteTemplate(c.Writer, "home.html", map[string]any{"Sheds": sheds, "Theme": themeOf(c), "Title": "Displays", "V": entered, "Problem": problem, "Back": "/"})
+	_ = s.pages.ExecuteTemplate(
+		c.Writer,
+		"home.html",
+		map[string]any{
+			"Sheds":   sheds,
+			"Theme":   themeOf(c),
+			"Title":   "Displays",
+			"V":       entered,
+			"Problem": problem,
+			"Back":    "/",
+		},
+	)
 }

@@ -48,7 +48,16 @@ func (s *Server) plain(c *gin.Context, heavy *plan.TooHeavy) {
 		s.fail(c, err)
 		return
 	}
-	v := Plain{Title: p.Display.Name, Theme: themeOf(c), Back: "/p/" + id, PlanID: id, Plan: p, Heavy: heavy, What: measure.Capital(heavy.Error()) + ".", Undo: undo}
+	v := Plain{
+		Title:  p.Display.Name,
+		Theme:  themeOf(c),
+		Back:   "/p/" + id,
+		PlanID: id,
+		Plan:   p,
+		Heavy:  heavy,
+		What:   measure.Capital(heavy.Error()) + ".",
+		Undo:   undo,
+	}
 	for _, kind := range plan.Kinds() {
 		all := p.Elements(kind)
 		if kind == "display" || len(all) == 0 {

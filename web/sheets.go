@@ -45,7 +45,16 @@ func (p *Page) stocks() {
 			x := w.Results[k+name]
 			return Result{Key: k + name, Label: x.Label, Text: x.Text}
 		}
-		st := Stock{ID: s.Stock.ID, Name: s.Stock.Name, Count: r(":sheets"), Used: r(":yield"), Cost: r(":cost"), Kept: s.Kept, Hand: len(s.Locked) > 0, Searchable: len(s.Pieces)-len(s.Layout.TooLarge) > 1 && s.Cut < len(s.Layout.Sheets)}
+		st := Stock{
+			ID:         s.Stock.ID,
+			Name:       s.Stock.Name,
+			Count:      r(":sheets"),
+			Used:       r(":yield"),
+			Cost:       r(":cost"),
+			Kept:       s.Kept,
+			Hand:       len(s.Locked) > 0,
+			Searchable: len(s.Pieces)-len(s.Layout.TooLarge) > 1 && s.Cut < len(s.Layout.Sheets),
+		}
 		st.Count.Text = plural(w.Results[k+":sheets"].Value, "new sheet")
 		for i := s.Cut; i < len(s.Layout.Sheets); i++ {
 			st.Cuts = append(st.Cuts, SheetButton{i, w.Called(s, i)})
@@ -64,7 +73,17 @@ func (p *Page) stocks() {
 		if used[o.ID] {
 			continue
 		}
-		p.Shelf = append(p.Shelf, Row{Key: "offcut:" + o.ID, Href: p.href("bench", p.Prop, "offcut:"+o.ID, "sheets"), Title: w.Lib.Materials[o.Stock].Name, Sub: o.Label, Right: w.Len(o.W.Value()) + " x " + w.Len(o.H.Value()), On: p.Sel == "offcut:"+o.ID})
+		p.Shelf = append(
+			p.Shelf,
+			Row{
+				Key:   "offcut:" + o.ID,
+				Href:  p.href("bench", p.Prop, "offcut:"+o.ID, "sheets"),
+				Title: w.Lib.Materials[o.Stock].Name,
+				Sub:   o.Label,
+				Right: w.Len(o.W.Value()) + " x " + w.Len(o.H.Value()),
+				On:    p.Sel == "offcut:"+o.ID,
+			},
+		)
 	}
 }
 
@@ -113,7 +132,8 @@ func (s *Server) lay(c *gin.Context) {
 		if e1 != nil || e2 != nil || x != x || y != y {
 			err = measure.Bad("x", "is no place on a sheet")
 		} else {
-			e, err = w.Move(sh, number("piece"), number("sheet"), x, y, c.PostForm("turned") == "true", c.PostForm("flip") == "true")
+			e, err = w.Move(sh, number("piece"), number("sheet"), x, y, c.PostForm("turned") == "true",
+				c.PostForm("flip") == "true")
 		}
 	}
 	if err != nil {
@@ -172,7 +192,13 @@ func (s *Server) searching(c *gin.Context) {
 		if done || time.Since(shown) > searchShows {
 			shown = time.Now()
 			best := look.Best()
-			m := found{Share: max(float64(look.Tries())/searchTries, float64(time.Since(start))/float64(searchFor)), Sheets: len(best.Sheets), Used: measure.Decimal(100*best.Yield(), 1) + " %", Better: better, Done: done}
+			m := found{
+				Share:  max(float64(look.Tries())/searchTries, float64(time.Since(start))/float64(searchFor)),
+				Sheets: len(best.Sheets),
+				Used:   measure.Decimal(100*best.Yield(), 1) + " %",
+				Better: better,
+				Done:   done,
+			}
 			if n := len(best.Sheets); n > 0 && len(best.Sheets[n-1].Offcuts) > 0 {
 				o := best.Sheets[n-1].Offcuts[0]
 				m.Left = w.Len(o.W) + " x " + w.Len(o.H)
@@ -222,7 +248,13 @@ func (s *Server) keep(c *gin.Context) {
 	e := plan.Edit{Label: "keep a layout of " + sh.Stock.Name, Changes: []plan.Change{w.Plan.Put("layout", l.ID, l)}}
 	if q, err := next.Apply(e); err == nil {
 		if after := plan.Do(q, s.lib, s.now()).SheetsOf(l.ID); after == nil || !after.Kept {
-			s.refused(c, over{err: "The plan changed while the search ran, so its layout no longer fits. Look again.", code: http.StatusConflict})
+			s.refused(
+				c,
+				over{
+					err:  "The plan changed while the search ran, so its layout no longer fits. Look again.",
+					code: http.StatusConflict,
+				},
+			)
 			return
 		}
 	}

@@ -161,6 +161,11 @@ func (s *Server) bringGoods(c *gin.Context) {
 		s.applied(c, err, over{}, "")
 		return
 	}
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) { return formats.ReadGoods(data, p) })
+	_, err = s.store.Edit(
+		c.Request.Context(),
+		c.Param("plan"),
+		"",
+		func(p *plan.Plan) (plan.Edit, error) { return formats.ReadGoods(data, p) },
+	)
 	s.applied(c, err, over{}, "")
 }

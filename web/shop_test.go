@@ -29,12 +29,35 @@ func TestTheShopOfAPlan(t *testing.T) {
 	require.NoError(t, err)
 	was, err := json.Marshal(p.Goods[0])
 	require.NoError(t, err)
-	code, _ = post(t, srv, apiary+"/edit", url.Values{"kind": {"good"}, "id": {"material-xps1"}, "was": {string(was)}, "f.price": {"40"}, "f.thick": {"1 in"}, "name": {"material xps1"}})
+	code, _ = post(
+		t,
+		srv,
+		apiary+"/edit",
+		url.Values{
+			"kind":    {"good"},
+			"id":      {"material-xps1"},
+			"was":     {string(was)},
+			"f.price": {"40"},
+			"f.thick": {"1 in"},
+			"name":    {"material xps1"},
+		},
+	)
 	require.Equal(t, http.StatusSeeOther, code)
 	_, csv, _ := got(t, srv, apiary+"/shop.csv")
 	assert.Contains(t, csv, "material,xps1,,price,40,")
 	assert.NotContains(t, csv, "thick", "what was not changed is not set")
-	code, page = post(t, srv, apiary+"/edit", url.Values{"kind": {"good"}, "id": {"material-xps1"}, "was": {string(was)}, "f.density": {"heavy"}, "name": {"material xps1"}})
+	code, page = post(
+		t,
+		srv,
+		apiary+"/edit",
+		url.Values{
+			"kind":      {"good"},
+			"id":        {"material-xps1"},
+			"was":       {string(was)},
+			"f.density": {"heavy"},
+			"name":      {"material xps1"},
+		},
+	)
 	assert.Equal(t, http.StatusUnprocessableEntity, code)
 	assert.Contains(t, page, "heavy")
 	send := func(text string) (int, string) {
@@ -72,7 +95,8 @@ func TestAMeshIsCutOrPrinted(t *testing.T) {
 	cube := "solid c\n"
 	face := func(a, b, c, d string) {
 		for _, tri := range [][3]string{{a, b, c}, {a, c, d}} {
-			cube += "facet normal 0 0 0\nouter loop\nvertex " + tri[0] + "\nvertex " + tri[1] + "\nvertex " + tri[2] + "\nendloop\nendfacet\n"
+			cube += "facet normal 0 0 0\nouter loop\nvertex " + tri[0] + "\nvertex " + tri[1] + "\nvertex " + tri[2] +
+				"\nendloop\nendfacet\n"
 		}
 	}
 	face("0 0 0", "0 1 0", "1 1 0", "1 0 0")
@@ -85,7 +109,8 @@ func TestAMeshIsCutOrPrinted(t *testing.T) {
 	send := func(name, text, stock string) int {
 		var b bytes.Buffer
 		m := multipart.NewWriter(&b)
-		for k, v := range map[string]string{"back": apiary + "/bench?prop=riser", "prop": "riser", "stock": stock, "size": "8 in", "of": "height"} {
+		for k, v := range map[string]string{"back": apiary + "/bench?prop=riser", "prop": "riser", "stock": stock,
+			"size": "8 in", "of": "height"} {
 			require.NoError(t, m.WriteField(k, v))
 		}
 		f, err := m.CreateFormFile("file", name)
@@ -108,6 +133,10 @@ func TestAMeshIsCutOrPrinted(t *testing.T) {
 	assert.Equal(t, "mesh", last())
 	require.Equal(t, http.StatusSeeOther, send("cube.stl", cube, "pla"))
 	assert.Equal(t, "printed", last())
-	assert.Equal(t, http.StatusUnprocessableEntity, send("leaf.svg", `<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0h10v10z"/></svg>`, "pla"))
+	assert.Equal(
+		t,
+		http.StatusUnprocessableEntity,
+		send("leaf.svg", `<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0h10v10z"/></svg>`, "pla"),
+	)
 	assert.Equal(t, http.StatusUnprocessableEntity, send("cube.stl", cube, "lightclay"))
 }

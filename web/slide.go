@@ -33,7 +33,8 @@ func slid(p *plan.Plan, id, text string) (*plan.Device, error) {
 	at = math.Max(least*step, math.Round(math.Min(run.Length.Value(), at)/step)*step)
 	to := measure.Length{}
 	if at > 0 {
-		if to, err = measure.Parse[measure.LengthKind](measure.Tape(math.Min(at, run.Length.Value()), p.Metric())); err != nil {
+		if to, err = measure.Parse[measure.LengthKind](measure.Tape(math.Min(at, run.Length.Value()),
+			p.Metric())); err != nil {
 			return nil, err
 		}
 	}

@@ -51,7 +51,8 @@ func TestSteppingThroughTheLog(t *testing.T) {
 
 func TestFindingEverything(t *testing.T) {
 	srv, _ := barn(t)
-	for what, want := range map[string]string{"hive box": "Hive box", "jar 8": "Jar 8", "muslin": "Muslin, 60 in wide", "tower": "calculator", "is sealed": "snag", "porch": "outlet", "xps2": "Hive"} {
+	for what, want := range map[string]string{"hive box": "Hive box", "jar 8": "Jar 8", "muslin": "Muslin, 60 in wide",
+		"tower": "calculator", "is sealed": "snag", "porch": "outlet", "xps2": "Hive"} {
 		_, page, _ := got(t, srv, apiary+"/walkdown?way=find&find="+url.QueryEscape(what))
 		assert.Contains(t, page[strings.Index(page, `role="search"`):], want, what)
 	}

@@ -38,10 +38,16 @@ func halfKnown() *plan.Plan {
 		k, _ := form.Of(kind)
 		stock := k.Stock
 		if kind != "mesh" && kind != "outline" {
-			p.Solids = append(p.Solids, plan.Solid{ID: "s-" + kind, Prop: "a", Name: kind, Kind: kind, Stock: stock, Form: k.Blank})
+			p.Solids = append(
+				p.Solids,
+				plan.Solid{ID: "s-" + kind, Prop: "a", Name: kind, Kind: kind, Stock: stock, Form: k.Blank},
+			)
 		}
 	}
-	p.Devices = []plan.Device{{ID: "L", Prop: "a", Kind: "lamp", Name: "L", Product: "flicker12"}, {ID: "K", Prop: "b", Kind: "switch", Name: "K", Driven: true}}
+	p.Devices = []plan.Device{
+		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", Product: "flicker12"},
+		{ID: "K", Prop: "b", Kind: "switch", Name: "K", Driven: true},
+	}
 	p.Inputs = []plan.Input{{ID: "in", Prop: "a", Name: "In", Kind: "mat"}}
 	p.Scenes = []plan.Scene{{ID: "sc", Prop: "a", Name: "Sc"}}
 	p.Triggers = []plan.Trigger{{ID: "t", Input: "in", Scene: "sc", Latch: "toggle"}}
@@ -77,8 +83,31 @@ func TestEveryRouteOfEveryPlan(t *testing.T) {
 		assert.NotContains(t, b.String(), "⟦", "%s: a length nobody wrote", path)
 		return r.StatusCode
 	}
-	queries := []string{"", "?prop=a&sel=solid:s-box", "?prop=riser&sel=device:S1&way=power", "?prop=%FF&sel=x&way=%00&n=-1&ref=x&stock=x&key=x&board=riser&mockup=riser", "?way=train", "?way=picture", "?way=prove&prop=b"}
-	forms := []url.Values{{}, {"back": {"/p/empty/loom?way=train"}, "kind": {"solid"}, "id": {"nope"}, "was": {"{"}, "snag": {"x"}, "do": {"cut"}, "stock": {"xps1"}, "sheet": {"99"}, "piece": {"-4"}, "line": {"box"}, "who": {"Ola"}}}
+	queries := []string{
+		"",
+		"?prop=a&sel=solid:s-box",
+		"?prop=riser&sel=device:S1&way=power",
+		"?prop=%FF&sel=x&way=%00&n=-1&ref=x&stock=x&key=x&board=riser&mockup=riser",
+		"?way=train",
+		"?way=picture",
+		"?way=prove&prop=b",
+	}
+	forms := []url.Values{
+		{},
+		{
+			"back":  {"/p/empty/loom?way=train"},
+			"kind":  {"solid"},
+			"id":    {"nope"},
+			"was":   {"{"},
+			"snag":  {"x"},
+			"do":    {"cut"},
+			"stock": {"xps1"},
+			"sheet": {"99"},
+			"piece": {"-4"},
+			"line":  {"box"},
+			"who":   {"Ola"},
+		},
+	}
 	n := 0
 	for _, r := range s.routes().Routes() {
 		if r.Path == "/healthz" || strings.HasPrefix(r.Path, "/static") || r.Path == "/p/:plan/delete" {
@@ -156,8 +185,16 @@ func TestInterleavedSaves(t *testing.T) {
 		raw := func(d *plan.Device) string {
 			return string((&plan.Plan{}).Put("device", "W2", *d).After)
 		}
-		fields := map[string]func(*plan.Device) string{"length": func(d *plan.Device) string { return d.Length.String() }, "gauge": func(d *plan.Device) string { return d.Gauge.String() }, "name": func(d *plan.Device) string { return d.Name }}
-		values := map[string][]string{"length": {"41 ft", "42 ft", "43 ft"}, "gauge": {"16 AWG", "18 AWG", "20 AWG"}, "name": {"Trunk", "Long run", "étage"}}
+		fields := map[string]func(*plan.Device) string{
+			"length": func(d *plan.Device) string { return d.Length.String() },
+			"gauge":  func(d *plan.Device) string { return d.Gauge.String() },
+			"name":   func(d *plan.Device) string { return d.Name },
+		}
+		values := map[string][]string{
+			"length": {"41 ft", "42 ft", "43 ft"},
+			"gauge":  {"16 AWG", "18 AWG", "20 AWG"},
+			"name":   {"Trunk", "Long run", "étage"},
+		}
 		want := map[string]string{}
 		for f, get := range fields {
 			want[f] = get(load())
@@ -185,7 +222,13 @@ func TestInterleavedSaves(t *testing.T) {
 			}
 			f := rapid.SampledFrom([]string{"length", "gauge", "name"}).Draw(rt, "field")
 			v := rapid.SampledFrom(values[f]).Draw(rt, "value")
-			form := url.Values{"kind": {"device"}, "id": {"W2"}, "was": {windows[i].was}, "name": {"W2"}, "back": {apiary}}
+			form := url.Values{
+				"kind": {"device"},
+				"id":   {"W2"},
+				"was":  {windows[i].was},
+				"name": {"W2"},
+				"back": {apiary},
+			}
 			for g, seen := range windows[i].seen { // the ticket sends all its fields
 				form.Set("f."+g, seen)
 			}
@@ -219,11 +262,25 @@ func TestMadeUpNamesNeverConflict(t *testing.T) {
 	var wg sync.WaitGroup
 	for range 20 {
 		wg.Go(func() {
-			code, body := post(t, srv, apiary+"/quick", url.Values{"line": {"supply 12v 5a"}, "prop": {"shelf"}, "back": {apiary}})
+			code, body := post(
+				t,
+				srv,
+				apiary+"/quick",
+				url.Values{"line": {"supply 12v 5a"}, "prop": {"shelf"}, "back": {apiary}},
+			)
 			assert.Equal(t, 303, code, body)
 		})
 		wg.Go(func() {
-			code, _ := post(t, srv, "/new", url.Values{"name": {"A porch with a name that is as long as a name may be, or nearly"}, "units": {"in"}, "opens": {"2026-10-09"}})
+			code, _ := post(
+				t,
+				srv,
+				"/new",
+				url.Values{
+					"name":  {"A porch with a name that is as long as a name may be, or nearly"},
+					"units": {"in"},
+					"opens": {"2026-10-09"},
+				},
+			)
 			assert.Equal(t, 303, code)
 		})
 	}
@@ -244,7 +301,18 @@ func TestSavingNothingIsNoEdit(t *testing.T) {
 	p, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
 	d := p.Device("W2")
-	code, _ := post(t, srv, apiary+"/edit", url.Values{"kind": {"device"}, "id": {"W2"}, "was": {string(p.Put("device", "W2", *d).After)}, "f.length": {d.Length.String()}, "back": {apiary}})
+	code, _ := post(
+		t,
+		srv,
+		apiary+"/edit",
+		url.Values{
+			"kind":     {"device"},
+			"id":       {"W2"},
+			"was":      {string(p.Put("device", "W2", *d).After)},
+			"f.length": {d.Length.String()},
+			"back":     {apiary},
+		},
+	)
 	assert.Equal(t, 303, code)
 	again, err := st.Version(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
@@ -313,9 +381,23 @@ func TestTheListReadsKeptSummaries(t *testing.T) {
 	require.Eventually(t, func() bool { return strings.Contains(get(), "stop: ") }, 10*time.Second, 50*time.Millisecond)
 	list, err := st.List(context.Background())
 	require.NoError(t, err)
-	require.NoError(t, st.Summarise(context.Background(), "midnight-apiary", store.Summary{Rev: list[0].Rev, Day: today.Format(time.DateOnly), Worst: "mind: kept words"}))
+	require.NoError(
+		t,
+		st.Summarise(
+			context.Background(),
+			"midnight-apiary",
+			store.Summary{Rev: list[0].Rev, Day: today.Format(time.DateOnly), Worst: "mind: kept words"},
+		),
+	)
 	assert.Contains(t, get(), "mind: kept words")
-	require.NoError(t, st.Summarise(context.Background(), "midnight-apiary", store.Summary{Rev: list[0].Rev - 1, Day: "2020-01-01", Worst: "older"}))
+	require.NoError(
+		t,
+		st.Summarise(
+			context.Background(),
+			"midnight-apiary",
+			store.Summary{Rev: list[0].Rev - 1, Day: "2020-01-01", Worst: "older"},
+		),
+	)
 	assert.Contains(t, get(), "mind: kept words", "an older one does not overwrite it")
 }
 
@@ -369,7 +451,8 @@ func TestNoDatabaseTextAndNoSilentSizes(t *testing.T) {
 // compute; one display searches once at a time, and only a few search at all.
 func TestSearchesAreLimited(t *testing.T) {
 	srv, _ := barn(t)
-	for _, path := range []string{"/search?stock=xps1&prop=riser", "/read?line=undo", "/slide?device=jar-3&at=1", "/trace"} {
+	for _, path := range []string{"/search?stock=xps1&prop=riser", "/read?line=undo", "/slide?device=jar-3&at=1",
+		"/trace"} {
 		req, err := http.NewRequest(http.MethodGet, srv.URL+apiary+path, nil)
 		require.NoError(t, err)
 		req.Header.Set("Sec-Fetch-Site", "cross-site")
@@ -412,9 +495,20 @@ func TestPagesAreKeptUntilAnEdit(t *testing.T) {
 	require.NoError(t, err)
 	d := p.Display
 	d.Name = "The Noon Apiary"
-	require.NoError(t, st.Apply(context.Background(), "midnight-apiary", "", plan.Edit{Label: "x", Changes: []plan.Change{p.Put("display", d.ID, d)}}))
+	require.NoError(
+		t,
+		st.Apply(
+			context.Background(),
+			"midnight-apiary",
+			"",
+			plan.Edit{Label: "x", Changes: []plan.Change{p.Put("display", d.ID, d)}},
+		),
+	)
 	assert.Contains(t, get(), "The Noon Apiary")
-	require.NoError(t, st.Create(context.Background(), demo.Apiary(today), true)) // taken away and made again: revision 0 once more
+	require.NoError(
+		t,
+		st.Create(context.Background(), demo.Apiary(today), true),
+	) // taken away and made again: revision 0 once more
 	assert.Contains(t, get(), "The Midnight Apiary")
 }
 

@@ -154,7 +154,16 @@ func (s *Server) answer(c *gin.Context) {
 		return
 	}
 	best := dr.Best()
-	d := store.Drill{PlanID: p.PlanID, Who: who, Level: t.Level, Truth: say, Answer: said, Readings: len(taken), Best: best, Score: plan.Score(guess == truth, len(taken), best)}
+	d := store.Drill{
+		PlanID:   p.PlanID,
+		Who:      who,
+		Level:    t.Level,
+		Truth:    say,
+		Answer:   said,
+		Readings: len(taken),
+		Best:     best,
+		Score:    plan.Score(guess == truth, len(taken), best),
+	}
 	if err := s.store.AddDrill(c.Request.Context(), d); err != nil {
 		s.fail(c, err)
 		return

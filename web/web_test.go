@@ -25,13 +25,15 @@ import (
 var today = time.Date(2026, 9, 20, 12, 0, 0, 0, time.UTC)
 
 func TestDaysToOpening(t *testing.T) {
-	for opens, want := range map[string]string{"2026-10-08": "18 days to opening", "2026-09-21": "opens tomorrow", "2026-09-20": "opens today", "2026-09-10": "opened 10 days ago", "": "no opening date"} {
+	for opens, want := range map[string]string{"2026-10-08": "18 days to opening", "2026-09-21": "opens tomorrow",
+		"2026-09-20": "opens today", "2026-09-10": "opened 10 days ago", "": "no opening date"} {
 		assert.Equal(t, want, daysTo(opens, today))
 	}
 }
 
 func TestRedirectsStayHere(t *testing.T) {
-	for back, want := range map[string]string{"/p/x?sel=a": "/p/x?sel=a", "//evil.example/": "/", "https://evil.example": "/", `/\evil`: "/", "": "/", "javascript:1": "/"} {
+	for back, want := range map[string]string{"/p/x?sel=a": "/p/x?sel=a", "//evil.example/": "/",
+		"https://evil.example": "/", `/\evil`: "/", "": "/", "javascript:1": "/"} {
 		assert.Equal(t, want, local(back), back)
 	}
 }
@@ -104,9 +106,11 @@ func fetch(t testing.TB, s *Server, path string) *httptest.ResponseRecorder {
 func TestMarkupInNamesIsText(t *testing.T) {
 	p := demo.Apiary(today)
 	const evil = `<script>x</script>"&'`
-	p.Display.Name, p.Props[3].Name, p.Solid("riser-box").Name, p.Device("S2").Name, p.Inputs[0].Name, p.Scenes[0].Name, p.Waivers[0].Reason = evil, evil, evil, evil, evil, evil, evil
+	p.Display.Name, p.Props[3].Name, p.Solid("riser-box").Name, p.Device("S2").Name, p.Inputs[0].Name, p.Scenes[0].Name,
+		p.Waivers[0].Reason = evil, evil, evil, evil, evil, evil, evil
 	s := site(t, p)
-	for _, path := range []string{"", "/bench?prop=riser", "/bench?prop=riser&way=parts", "/bench?prop=riser&way=joints", "/bench?way=sheets", "/loom?prop=riser", "/loom?prop=riser&way=list", "/rehearsal", "/walkdown?way=waived"} {
+	for _, path := range []string{"", "/bench?prop=riser", "/bench?prop=riser&way=parts", "/bench?prop=riser&way=joints",
+		"/bench?way=sheets", "/loom?prop=riser", "/loom?prop=riser&way=list", "/rehearsal", "/walkdown?way=waived"} {
 		rec := fetch(t, s, "/p/midnight-apiary"+path)
 		assert.Equal(t, 200, rec.Code, path)
 		assert.NotContains(t, rec.Body.String(), "<script>x", path)
@@ -128,12 +132,21 @@ func TestPlainFormsRedirect(t *testing.T) {
 	rec := post("/mend", url.Values{"back": {back}, "snag": {"reversed-lamp@device:jar-8"}, "mend": {"Swap leads"}})
 	assert.Equal(t, 303, rec.Code)
 	assert.Equal(t, back, rec.Header().Get("Location"))
-	assert.Equal(t, 409, post("/mend", url.Values{"back": {back}, "snag": {"reversed-lamp@device:jar-8"}, "mend": {"Swap leads"}}).Code, "it is gone")
+	assert.Equal(
+		t,
+		409,
+		post("/mend", url.Values{"back": {back}, "snag": {"reversed-lamp@device:jar-8"}, "mend": {"Swap leads"}}).Code,
+		"it is gone",
+	)
 	assert.Equal(t, 303, post("/undo", url.Values{"back": {back}}).Code)
 	assert.Equal(t, 303, post("/remove", url.Values{"back": {back}, "kind": {"device"}, "id": {"K1"}}).Code)
 	assert.Equal(t, 409, post("/remove", url.Values{"back": {back}, "kind": {"device"}, "id": {"K1"}}).Code)
 	assert.Equal(t, 422, post("/waive", url.Values{"back": {back}, "snag": {"x"}, "reason": {" "}}).Code)
-	assert.Equal(t, 422, post("/edit", url.Values{"back": {back}, "kind": {"device"}, "id": {"S1"}, "was": {"junk"}}).Code)
+	assert.Equal(
+		t,
+		422,
+		post("/edit", url.Values{"back": {back}, "kind": {"device"}, "id": {"S1"}, "was": {"junk"}}).Code,
+	)
 }
 
 func BenchmarkPage(b *testing.B) {

@@ -93,7 +93,12 @@ type works struct {
 }
 
 func newWorks() *works {
-	return &works{held: memo.New[moment](heldBytes, worked.weight), under: map[string]*flight{}, slots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))), large: make(chan struct{}, 1)}
+	return &works{
+		held:  memo.New[moment](heldBytes, worked.weight),
+		under: map[string]*flight{},
+		slots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))),
+		large: make(chan struct{}, 1),
+	}
 }
 
 // at is the moment a plan is at now.

@@ -42,8 +42,25 @@ func main() {
 }
 
 func root() *cobra.Command {
-	c := &cobra.Command{Use: "zapbarn", Short: "plans, checks and rehearses haunt and display props", SilenceUsage: true, SilenceErrors: true}
-	c.AddCommand(serveCommand(), demoCommand(), checkCommand(), calcCommand(), sliceCommand(), importCommand(), exportCommand(), doctorCommand(), stopCommand(), schemaCommand(), docsCommand())
+	c := &cobra.Command{
+		Use:           "zapbarn",
+		Short:         "plans, checks and rehearses haunt and display props",
+		SilenceUsage:  true,
+		SilenceErrors: true,
+	}
+	c.AddCommand(
+		serveCommand(),
+		demoCommand(),
+		checkCommand(),
+		calcCommand(),
+		sliceCommand(),
+		importCommand(),
+		exportCommand(),
+		doctorCommand(),
+		stopCommand(),
+		schemaCommand(),
+		docsCommand(),
+	)
 	return c
 }
 
@@ -67,8 +84,12 @@ func readPlan(path string) (*plan.Plan, error) {
 func checkCommand() *cobra.Command {
 	var asJSON bool
 	var today string
-	c := &cobra.Command{Use: "check FILE", Short: "snags and results of a plan file, with no database", Args: cobra.ExactArgs(1),
-		Long: "Reads a plan (- for standard input) and lists its snags, worst first.\nExit 0: none at stop level. Exit 1: some. Exit 2: the plan cannot be read.",
+	c := &cobra.Command{
+		Use:   "check FILE",
+		Short: "snags and results of a plan file, with no database",
+		Args:  cobra.ExactArgs(1),
+		Long: "Reads a plan (- for standard input) and lists its snags, worst first.\nExit 0: none at stop level. Exit " +
+			"1: some. Exit 2: the plan cannot be read.",
 		RunE: func(cmd *cobra.Command, args []string) error {
 			day := time.Now()
 			if today != "" {
@@ -98,15 +119,18 @@ func checkCommand() *cobra.Command {
 					if s.Waived != nil {
 						mark = "waived"
 					}
-					fmt.Fprintf(out, "%-6s %s\n       %s\n       at %s (%s)\n", mark, s.Title, s.Why, strings.Join(s.At[:1], ""), s.Code)
+					fmt.Fprintf(out, "%-6s %s\n       %s\n       at %s (%s)\n", mark, s.Title, s.Why, strings.Join(s.At[:1], ""),
+						s.Code)
 				}
-				fmt.Fprintf(out, "%d stop, %d fix, %d mind, %d note\n", check.Count(snags, check.Stop), check.Count(snags, check.Fix), check.Count(snags, check.Mind), check.Count(snags, check.Note))
+				fmt.Fprintf(out, "%d stop, %d fix, %d mind, %d note\n", check.Count(snags, check.Stop),
+					check.Count(snags, check.Fix), check.Count(snags, check.Mind), check.Count(snags, check.Note))
 			}
 			if check.Count(snags, check.Stop) > 0 {
 				return exit{1, nil}
 			}
 			return nil
-		}}
+		},
+	}
 	c.Flags().BoolVar(&asJSON, "json", false, "print JSON")
 	c.Flags().StringVar(&today, "today", "", "judge ages as of this date")
 	return c
@@ -115,7 +139,9 @@ func checkCommand() *cobra.Command {
 func calcCommand() *cobra.Command {
 	var asJSON bool
 	var units string
-	c := &cobra.Command{Use: "calc [NAME key=value ...]", Short: "one calculator, units as written; with no name, lists them",
+	c := &cobra.Command{
+		Use:   "calc [NAME key=value ...]",
+		Short: "one calculator, units as written; with no name, lists them",
 		RunE: func(cmd *cobra.Command, args []string) error {
 			out := cmd.OutOrStdout()
 			if len(args) == 0 {
@@ -160,7 +186,8 @@ func calcCommand() *cobra.Command {
 				printResult(out, r)
 			}
 			return nil
-		}}
+		},
+	}
 	c.Flags().BoolVar(&asJSON, "json", false, "print JSON")
 	c.Flags().StringVar(&units, "units", "", "in or mm, for bare lengths and answers; else those of what is written")
 	return c
@@ -181,41 +208,53 @@ func printResult(out io.Writer, r source.Result) {
 }
 
 func schemaCommand() *cobra.Command {
-	return &cobra.Command{Use: "schema", Short: "the plan file's JSON Schema", RunE: func(cmd *cobra.Command, _ []string) error {
-		_, err := cmd.OutOrStdout().Write(plan.Schema())
-		return err
-	}}
+	return &cobra.Command{
+		Use:   "schema",
+		Short: "the plan file's JSON Schema",
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			_, err := cmd.OutOrStdout().Write(plan.Schema())
+			return err
+		},
+	}
 }
 
 // docsCommand writes the documents that are made from the code.
 func docsCommand() *cobra.Command {
-	return &cobra.Command{Use: "docs DIR", Short: "writes snags.md, calculators.md, quickline.md and plan.schema.json", Args: cobra.ExactArgs(1), RunE: func(_ *cobra.Command, args []string) error {
-		var b strings.Builder
-		b.WriteString("# Snags\n\nEvery rule the walkdown looks for. Codes are stable; glue and coat codes carry their reason after a dash.\n\n| code | worst | what it finds |\n|---|---|---|\n")
-		for _, r := range check.Rules() {
-			fmt.Fprintf(&b, "| `%s` | %s | %s |\n", r.Code, r.Level, r.Doc)
-		}
-		if err := os.WriteFile(args[0]+"/snags.md", []byte(b.String()), 0o644); err != nil {
-			return err
-		}
-		b.Reset()
-		b.WriteString("# Calculators\n\nRun as `zapbarn calc NAME key=value ...`, or at /calc in the barn.\n")
-		for _, k := range calc.List() {
-			fmt.Fprintf(&b, "\n## %s\n%s\n\n", k.Name, k.Doc)
-			for _, p := range k.Params {
-				def := "must be given"
-				if p.Default != "" {
-					def = "default " + p.Default
-				}
-				fmt.Fprintf(&b, "- `%s` (%s): %s; %s\n", p.Name, p.Kind, p.Doc, def)
+	return &cobra.Command{
+		Use:   "docs DIR",
+		Short: "writes snags.md, calculators.md, quickline.md and plan.schema.json",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(_ *cobra.Command, args []string) error {
+			var b strings.Builder
+			b.WriteString(
+				"# Snags\n\nEvery rule the walkdown looks for. Codes are stable; glue and coat codes carry their reason after a " +
+					"dash.\n\n| code | worst | what it finds |\n|---|---|---|\n",
+			)
+			for _, r := range check.Rules() {
+				fmt.Fprintf(&b, "| `%s` | %s | %s |\n", r.Code, r.Level, r.Doc)
 			}
-		}
-		if err := os.WriteFile(args[0]+"/calculators.md", []byte(b.String()), 0o644); err != nil {
-			return err
-		}
-		if err := os.WriteFile(args[0]+"/quickline.md", []byte(quickLinePage()), 0o644); err != nil {
-			return err
-		}
-		return os.WriteFile(args[0]+"/plan.schema.json", plan.Schema(), 0o644)
-	}}
+			if err := os.WriteFile(args[0]+"/snags.md", []byte(b.String()), 0o644); err != nil {
+				return err
+			}
+			b.Reset()
+			b.WriteString("# Calculators\n\nRun as `zapbarn calc NAME key=value ...`, or at /calc in the barn.\n")
+			for _, k := range calc.List() {
+				fmt.Fprintf(&b, "\n## %s\n%s\n\n", k.Name, k.Doc)
+				for _, p := range k.Params {
+					def := "must be given"
+					if p.Default != "" {
+						def = "default " + p.Default
+					}
+					fmt.Fprintf(&b, "- `%s` (%s): %s; %s\n", p.Name, p.Kind, p.Doc, def)
+				}
+			}
+			if err := os.WriteFile(args[0]+"/calculators.md", []byte(b.String()), 0o644); err != nil {
+				return err
+			}
+			if err := os.WriteFile(args[0]+"/quickline.md", []byte(quickLinePage()), 0o644); err != nil {
+				return err
+			}
+			return os.WriteFile(args[0]+"/plan.schema.json", plan.Schema(), 0o644)
+		},
+	}
 }

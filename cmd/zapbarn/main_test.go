@@ -48,7 +48,10 @@ func TestCheckEndsWithItsCode(t *testing.T) {
 	assert.NotEmpty(t, said["snags"])
 	assert.NotEmpty(t, said["results"])
 	empty := filepath.Join(t.TempDir(), "empty.json")
-	require.NoError(t, os.WriteFile(empty, []byte(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"}}`), 0o600))
+	require.NoError(
+		t,
+		os.WriteFile(empty, []byte(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"}}`), 0o600),
+	)
 	_, err = run(t, "check", empty)
 	assert.Equal(t, 0, code(err))
 	_, err = run(t, "check", empty, "--today", "tomorrow")

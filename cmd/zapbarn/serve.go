@@ -32,9 +32,13 @@ func (s *settings) flags(c *cobra.Command) {
 		}
 		return def
 	}
-	c.Flags().StringVar(&s.addr, "addr", env("ZAPBARN_ADDR", "127.0.0.1:8480"), "loopback address to serve on (ZAPBARN_ADDR)")
-	c.Flags().StringVar(&s.data, "data", env("ZAPBARN_DATA", ".data"), "folder for the private database cluster (ZAPBARN_DATA)")
-	c.Flags().StringVar(&s.database, "database-url", env("ZAPBARN_DATABASE_URL", ""), "use this PostgreSQL instead of a private cluster (ZAPBARN_DATABASE_URL)")
+	c.Flags().
+		StringVar(&s.addr, "addr", env("ZAPBARN_ADDR", "127.0.0.1:8480"), "loopback address to serve on (ZAPBARN_ADDR)")
+	c.Flags().
+		StringVar(&s.data, "data", env("ZAPBARN_DATA", ".data"), "folder for the private database cluster (ZAPBARN_DATA)")
+	c.Flags().
+		StringVar(&s.database, "database-url", env("ZAPBARN_DATABASE_URL", ""), "use this PostgreSQL instead of a private "+
+			"cluster (ZAPBARN_DATABASE_URL)")
 }
 
 // open finds or starts the database and opens the store.
@@ -42,7 +46,11 @@ func (s *settings) open(ctx context.Context, say io.Writer) (*store.Store, error
 	if s.database != "" {
 		return store.Open(ctx, s.database)
 	}
-	server, err := store.StartCluster(ctx, filepath.Join(s.data, "postgres"), func(line string) { fmt.Fprintln(say, line) })
+	server, err := store.StartCluster(
+		ctx,
+		filepath.Join(s.data, "postgres"),
+		func(line string) { fmt.Fprintln(say, line) },
+	)
 	if err != nil {
 		return nil, err
 	}
@@ -60,11 +68,17 @@ func (s *settings) listen() (net.Listener, error) {
 		return nil, fmt.Errorf("--addr: %q is not host:port; write such as 127.0.0.1:8480", s.addr)
 	}
 	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
-		return nil, fmt.Errorf("--addr: %q is not loopback; this version has no accounts, so it serves 127.0.0.1 only", s.addr)
+		return nil, fmt.Errorf(
+			"--addr: %q is not loopback; this version has no accounts, so it serves 127.0.0.1 only",
+			s.addr,
+		)
 	}
 	l, err := net.Listen("tcp", s.addr)
 	if errors.Is(err, syscall.EADDRINUSE) {
-		return nil, fmt.Errorf("--addr: something serves at %s already; open it in the browser, or choose another such as 127.0.0.1:8481", s.addr)
+		return nil, fmt.Errorf(
+			"--addr: something serves at %s already; open it in the browser, or choose another such as 127.0.0.1:8481",
+			s.addr,
+		)
 	}
 	if err != nil {
 		return nil, fmt.Errorf("--addr: %w; choose another such as 127.0.0.1:8481", err)
@@ -78,7 +92,12 @@ func (s *settings) serve(ctx context.Context, out io.Writer, l net.Listener, st 
 	if err != nil {
 		return err
 	}
-	srv := &http.Server{Handler: site.Handler(), ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, IdleTimeout: 2 * time.Minute}
+	srv := &http.Server{
+		Handler:           site.Handler(),
+		ReadHeaderTimeout: 10 * time.Second,
+		ReadTimeout:       time.Minute,
+		IdleTimeout:       2 * time.Minute,
+	}
 	fmt.Fprintf(out, "Zap Barn is open at http://%s%s\n", l.Addr(), path)
 	fmt.Fprintln(out, "Ctrl C closes it; what was saved stays.")
 	ctx, stop := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
@@ -97,19 +116,24 @@ func (s *settings) serve(ctx context.Context, out io.Writer, l net.Listener, st 
 
 func serveCommand() *cobra.Command {
 	var s settings
-	c := &cobra.Command{Use: "serve", Short: "starts the database and serves the barn", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		l, err := s.listen()
-		if err != nil {
-			return err
-		}
-		defer l.Close()
-		st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
-		if err != nil {
-			return err
-		}
-		defer st.Close()
-		return s.serve(cmd.Context(), cmd.OutOrStdout(), l, st, "/")
-	}}
+	c := &cobra.Command{
+		Use:   "serve",
+		Short: "starts the database and serves the barn",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			l, err := s.listen()
+			if err != nil {
+				return err
+			}
+			defer l.Close()
+			st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
+			if err != nil {
+				return err
+			}
+			defer st.Close()
+			return s.serve(cmd.Context(), cmd.OutOrStdout(), l, st, "/")
+		},
+	}
 	s.flags(c)
 	return c
 }
@@ -117,35 +141,40 @@ func serveCommand() *cobra.Command {
 func demoCommand() *cobra.Command {
 	var s settings
 	var fresh, loadOnly bool
-	c := &cobra.Command{Use: "demo", Short: "loads the Midnight Apiary, when it is not there, and serves it", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		ctx := cmd.Context()
-		var l net.Listener
-		if !loadOnly {
-			var err error
-			if l, err = s.listen(); err != nil {
-				return err
+	c := &cobra.Command{
+		Use:   "demo",
+		Short: "loads the Midnight Apiary, when it is not there, and serves it",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			ctx := cmd.Context()
+			var l net.Listener
+			if !loadOnly {
+				var err error
+				if l, err = s.listen(); err != nil {
+					return err
+				}
+				defer l.Close()
 			}
-			defer l.Close()
-		}
-		st, err := s.open(ctx, cmd.ErrOrStderr())
-		if err != nil {
-			return err
-		}
-		defer st.Close()
-		for _, p := range []*plan.Plan{demo.Apiary(time.Now()), demo.Metric(time.Now())} {
-			_, _, err := st.Load(ctx, p.Display.ID)
-			if errors.Is(err, store.ErrNone) || fresh {
-				err = st.Create(ctx, p, true)
-			}
+			st, err := s.open(ctx, cmd.ErrOrStderr())
 			if err != nil {
 				return err
 			}
-		}
-		if loadOnly {
-			return nil
-		}
-		return s.serve(ctx, cmd.OutOrStdout(), l, st, "/p/midnight-apiary")
-	}}
+			defer st.Close()
+			for _, p := range []*plan.Plan{demo.Apiary(time.Now()), demo.Metric(time.Now())} {
+				_, _, err := st.Load(ctx, p.Display.ID)
+				if errors.Is(err, store.ErrNone) || fresh {
+					err = st.Create(ctx, p, true)
+				}
+				if err != nil {
+					return err
+				}
+			}
+			if loadOnly {
+				return nil
+			}
+			return s.serve(ctx, cmd.OutOrStdout(), l, st, "/p/midnight-apiary")
+		},
+	}
 	s.flags(c)
 	c.Flags().BoolVar(&fresh, "fresh", false, "put the demo back to how it ships")
 	c.Flags().BoolVar(&loadOnly, "load-only", false, "load it and stop")
@@ -155,22 +184,27 @@ func demoCommand() *cobra.Command {
 func importCommand() *cobra.Command {
 	var s settings
 	var replace bool
-	c := &cobra.Command{Use: "import FILE", Short: "stores a plan file", Args: cobra.ExactArgs(1), RunE: func(cmd *cobra.Command, args []string) error {
-		p, err := readPlan(args[0])
-		if err != nil {
-			return exit{2, err}
-		}
-		st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
-		if err != nil {
-			return err
-		}
-		defer st.Close()
-		if err := st.Create(cmd.Context(), p, replace); err != nil {
-			return err
-		}
-		fmt.Fprintln(cmd.OutOrStdout(), "stored", p.Display.ID)
-		return nil
-	}}
+	c := &cobra.Command{
+		Use:   "import FILE",
+		Short: "stores a plan file",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			p, err := readPlan(args[0])
+			if err != nil {
+				return exit{2, err}
+			}
+			st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
+			if err != nil {
+				return err
+			}
+			defer st.Close()
+			if err := st.Create(cmd.Context(), p, replace); err != nil {
+				return err
+			}
+			fmt.Fprintln(cmd.OutOrStdout(), "stored", p.Display.ID)
+			return nil
+		},
+	}
 	s.flags(c)
 	c.Flags().BoolVar(&replace, "replace", false, "let it take the place of one with the same ID")
 	return c
@@ -178,53 +212,68 @@ func importCommand() *cobra.Command {
 
 func exportCommand() *cobra.Command {
 	var s settings
-	c := &cobra.Command{Use: "export ID", Short: "prints a stored plan as JSON", Args: cobra.ExactArgs(1), RunE: func(cmd *cobra.Command, args []string) error {
-		st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
-		if err != nil {
+	c := &cobra.Command{
+		Use:   "export ID",
+		Short: "prints a stored plan as JSON",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
+			if err != nil {
+				return err
+			}
+			defer st.Close()
+			p, _, err := st.Load(cmd.Context(), args[0])
+			if err != nil {
+				return err
+			}
+			if p, err = st.Whole(cmd.Context(), p); err != nil {
+				return err
+			}
+			_, err = cmd.OutOrStdout().Write(p.Encode())
 			return err
-		}
-		defer st.Close()
-		p, _, err := st.Load(cmd.Context(), args[0])
-		if err != nil {
-			return err
-		}
-		if p, err = st.Whole(cmd.Context(), p); err != nil {
-			return err
-		}
-		_, err = cmd.OutOrStdout().Write(p.Encode())
-		return err
-	}}
+		},
+	}
 	s.flags(c)
 	return c
 }
 
 func doctorCommand() *cobra.Command {
 	var s settings
-	c := &cobra.Command{Use: "doctor", Short: "says whether the database and the demo work here", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		out := cmd.OutOrStdout()
-		st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
-		if err != nil {
-			fmt.Fprintln(out, "database: no:", err)
-			return exit{1, nil}
-		}
-		defer st.Close()
-		list, err := st.List(cmd.Context())
-		if err != nil {
-			fmt.Fprintln(out, "database: no:", err)
-			return exit{1, nil}
-		}
-		fmt.Fprintf(out, "database: answers, %d displays\n", len(list))
-		return nil
-	}}
+	c := &cobra.Command{
+		Use:   "doctor",
+		Short: "says whether the database and the demo work here",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			out := cmd.OutOrStdout()
+			st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
+			if err != nil {
+				fmt.Fprintln(out, "database: no:", err)
+				return exit{1, nil}
+			}
+			defer st.Close()
+			list, err := st.List(cmd.Context())
+			if err != nil {
+				fmt.Fprintln(out, "database: no:", err)
+				return exit{1, nil}
+			}
+			fmt.Fprintf(out, "database: answers, %d displays\n", len(list))
+			return nil
+		},
+	}
 	s.flags(c)
 	return c
 }
 
 func stopCommand() *cobra.Command {
 	var s settings
-	c := &cobra.Command{Use: "stop", Short: "stops the private database; nothing is lost", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		return store.StopCluster(cmd.Context(), filepath.Join(s.data, "postgres"))
-	}}
+	c := &cobra.Command{
+		Use:   "stop",
+		Short: "stops the private database; nothing is lost",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			return store.StopCluster(cmd.Context(), filepath.Join(s.data, "postgres"))
+		},
+	}
 	s.flags(c)
 	return c
 }

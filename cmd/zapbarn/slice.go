@@ -14,8 +14,12 @@ import (
 // sliceCommand cuts an STL mesh into layers of the stock, as SVG and DXF at 1:1.
 func sliceCommand() *cobra.Command {
 	var thick, unit, out string
-	c := &cobra.Command{Use: "slice FILE.stl", Short: "cuts a mesh into layers of the stock, SVG and DXF at 1:1", Args: cobra.ExactArgs(1),
-		Long: "Reads an ASCII or binary STL, reports holes, flips and self-contact in words, and writes each layer's outline.\nExit 2: the mesh cannot be read or cut.",
+	c := &cobra.Command{
+		Use:   "slice FILE.stl",
+		Short: "cuts a mesh into layers of the stock, SVG and DXF at 1:1",
+		Args:  cobra.ExactArgs(1),
+		Long: "Reads an ASCII or binary STL, reports holes, flips and self-contact in words, and writes each layer's " +
+			"outline.\nExit 2: the mesh cannot be read or cut.",
 		RunE: func(cmd *cobra.Command, args []string) error {
 			t, err := measure.Parse[measure.LengthKind](thick)
 			if err != nil {
@@ -39,14 +43,28 @@ func sliceCommand() *cobra.Command {
 			r, err := formats.SliceSTL(mesh, t.Value())
 			w := cmd.OutOrStdout()
 			m := r.Mesh
-			fmt.Fprintf(w, "%d triangles, %s x %s x %s\n", m.Triangles, measure.Inches(m.Hi.X-m.Lo.X), measure.Inches(m.Hi.Y-m.Lo.Y), measure.Inches(m.Hi.Z-m.Lo.Z))
+			fmt.Fprintf(
+				w,
+				"%d triangles, %s x %s x %s\n",
+				m.Triangles,
+				measure.Inches(m.Hi.X-m.Lo.X),
+				measure.Inches(m.Hi.Y-m.Lo.Y),
+				measure.Inches(m.Hi.Z-m.Lo.Z),
+			)
 			for _, s := range m.Words() {
 				fmt.Fprintln(w, s)
 			}
 			if err != nil {
 				return exit{2, err}
 			}
-			fmt.Fprintf(w, "%d layers of %s; the solid is %.2f L, the layers %.2f L\n", len(r.Slices), thick, m.Volume/1e6, r.Volume/1e6)
+			fmt.Fprintf(
+				w,
+				"%d layers of %s; the solid is %.2f L, the layers %.2f L\n",
+				len(r.Slices),
+				thick,
+				m.Volume/1e6,
+				r.Volume/1e6,
+			)
 			if out == "" {
 				return nil
 			}
@@ -54,7 +72,11 @@ func sliceCommand() *cobra.Command {
 				return err
 			}
 			for i, loops := range r.Slices {
-				f := &formats.Flat{Title: fmt.Sprintf("Slice %d of %d", i+1, len(r.Slices)), W: m.Hi.X - m.Lo.X, H: m.Hi.Y - m.Lo.Y}
+				f := &formats.Flat{
+					Title: fmt.Sprintf("Slice %d of %d", i+1, len(r.Slices)),
+					W:     m.Hi.X - m.Lo.X,
+					H:     m.Hi.Y - m.Lo.Y,
+				}
 				for _, l := range loops {
 					pts := make([]pattern.Point, len(l))
 					for k, p := range l {
@@ -62,14 +84,18 @@ func sliceCommand() *cobra.Command {
 					}
 					f.Lines = append(f.Lines, formats.Stroke{Layer: "cut", Points: pts, Closed: true})
 				}
-				f.Texts = append(f.Texts, formats.Label{At: pattern.Point{X: f.W / 2, Y: f.H / 2}, High: 10, Text: fmt.Sprintf("%d ^", i+1)})
+				f.Texts = append(
+					f.Texts,
+					formats.Label{At: pattern.Point{X: f.W / 2, Y: f.H / 2}, High: 10, Text: fmt.Sprintf("%d ^", i+1)},
+				)
 				if err := both(filepath.Join(out, fmt.Sprintf("slice%03d", i+1)), f); err != nil {
 					return err
 				}
 			}
 			fmt.Fprintln(w, "written to", out)
 			return nil
-		}}
+		},
+	}
 	c.Flags().StringVar(&thick, "t", "2 in", "thickness of the stock")
 	c.Flags().StringVar(&unit, "unit", "1 mm", "what one unit of the mesh measures")
 	c.Flags().StringVar(&out, "out", "", "folder to write SVG and DXF to")

@@ -90,12 +90,28 @@ func Judge(j Joint) Advice {
 			say("crazes", TestFirst, trade, "the solvent in %s can craze %s", g.Name, m.Name)
 		}
 		if g.Hot > 0 && m.Softens > 0 && m.Thin && g.Hot > m.Softens {
-			say("heat-on-thin", No, trade, "%s goes on at about %.0f C; %s softens at %.0f C and its wall is too thin to take the heat", g.Name, g.Hot, m.Name, m.Softens)
+			say(
+				"heat-on-thin",
+				No,
+				trade,
+				"%s goes on at about %.0f C; %s softens at %.0f C and its wall is too thin to take the heat",
+				g.Name,
+				g.Hot,
+				m.Name,
+				m.Softens,
+			)
 		} else if g.Hot > 150 && m.Foam() {
-			say("heat-on-foam", No, trade, "%s at %.0f C melts a hollow into %s (softens at %.0f C); low-melt holds", g.Name, g.Hot, m.Name, m.Softens)
+			say("heat-on-foam", No, trade, "%s at %.0f C melts a hollow into %s (softens at %.0f C); low-melt holds", g.Name,
+				g.Hot, m.Name, m.Softens)
 		}
 		if m.LowE && !g.LowOK {
-			say("low-energy", No, trade, "%s is a polyolefin: hardly any glue holds on it; use ties, rivets or double tape", m.Name)
+			say(
+				"low-energy",
+				No,
+				trade,
+				"%s is a polyolefin: hardly any glue holds on it; use ties, rivets or double tape",
+				m.Name,
+			)
 		}
 		if smooth(m) && g.Carrier == "water" {
 			say("no-grip", TestFirst, trade, "%s hardly grips a face as smooth as %s", g.Name, m.Name)
@@ -107,14 +123,28 @@ func Judge(j Joint) Advice {
 			say("brittle-on-flex", TestFirst, trade, "%s sets brittle and cracks where %s bends", g.Name, m.Name)
 		}
 		if g.Hot > 0 && m.Conducts {
-			say("metal-drains-heat", Works, trade, "%s drains the heat: warm it, or put the glue on the other side first", m.Name)
+			say(
+				"metal-drains-heat",
+				Works,
+				trade,
+				"%s drains the heat: warm it, or put the glue on the other side first",
+				m.Name,
+			)
 		}
 		if len(g.Only) > 0 && !contains(g.Only, m.Family) {
 			say("wrong-family", No, trade, "%s welds %s only, not %s", g.Name, g.Only[0], m.Name)
 		}
 	}
 	if g.Cure == "evaporates" && !g.Contact && !j.A.Breathes && !j.B.Breathes {
-		say("closed-faces", No, trade, "%s dries only through a face that breathes; between %s and %s it stays wet for days", g.Name, j.A.Name, j.B.Name)
+		say(
+			"closed-faces",
+			No,
+			trade,
+			"%s dries only through a face that breathes; between %s and %s it stays wet for days",
+			g.Name,
+			j.A.Name,
+			j.B.Name,
+		)
 	}
 	if g.Cure == "moisture" && !j.A.Breathes && !j.B.Breathes {
 		say("mist-one-face", Good, trade, "cures from moisture: mist one face, since neither breathes")
@@ -170,7 +200,8 @@ func Suggest(j Joint, glues map[string]stock.Glue) []stock.Glue {
 	for _, id := range stock.IDs(glues) {
 		k := j
 		k.Glue, k.Age = glues[id], 0
-		if k.Glue.Cure == "mechanical" || k.Glue.Cure == "tape" && !j.A.LowE && !j.B.LowE || k.Glue.NoPaint || k.Glue.ID == "caulk" {
+		if k.Glue.Cure == "mechanical" || k.Glue.Cure == "tape" && !j.A.LowE && !j.B.LowE || k.Glue.NoPaint ||
+			k.Glue.ID == "caulk" {
 			continue
 		}
 		if a := Judge(k); a.Verdict <= Works {
@@ -237,11 +268,27 @@ func waitFactor(cure, carrier string, t, rh float64) (float64, []source.Step) {
 	switch {
 	case cure == "twopart":
 		f := ColdFactor(t)
-		return f, []source.Step{{Formula: "wait x 2^((21 C - T)/10)", Numbers: fmt.Sprintf("2^((21 - %.0f)/10)", t), Value: fmt.Sprintf("x %.2f", f), Sources: []source.Source{source.FromTrade("two-part cures double per 10 C colder")}}}
+		return f, []source.Step{
+			{
+				Formula: "wait x 2^((21 C - T)/10)",
+				Numbers: fmt.Sprintf("2^((21 - %.0f)/10)", t),
+				Value:   fmt.Sprintf("x %.2f", f),
+				Sources: []source.Source{source.FromTrade("two-part cures double per 10 C colder")},
+			},
+		}
 	case carrier == "water":
 		f := DryFactor(t, rh)
-		return f, []source.Step{{Formula: "wait x VPD(21 C, 50 %) / VPD(T, RH), 0.5 to 6", Numbers: fmt.Sprintf("%.1f hPa / %.1f hPa", SaturationPressure(21)/2, SaturationPressure(t)*(1-rh/100)), Value: fmt.Sprintf("x %.2f", f),
-			Sources: []source.Source{source.Std("Alduchov and Eskridge 1996, Magnus formula"), source.FromTrade("waterborne waits follow the drying power of the air")}}}
+		return f, []source.Step{
+			{
+				Formula: "wait x VPD(21 C, 50 %) / VPD(T, RH), 0.5 to 6",
+				Numbers: fmt.Sprintf("%.1f hPa / %.1f hPa", SaturationPressure(21)/2, SaturationPressure(t)*(1-rh/100)),
+				Value:   fmt.Sprintf("x %.2f", f),
+				Sources: []source.Source{
+					source.Std("Alduchov and Eskridge 1996, Magnus formula"),
+					source.FromTrade("waterborne waits follow the drying power of the air"),
+				},
+			},
+		}
 	}
 	return 1, nil
 }

@@ -50,23 +50,53 @@ func Coats(s Stack) Finish {
 		switch {
 		case c.Carrier == "solvent" && foamy && barrier < 1-1e-9:
 			if barrier == 0 {
-				say(i, "solvent-on-bare-foam", No, "%s dissolves bare %s; put a barrier under it, edges included", c.Name, s.On.Name)
+				say(
+					i,
+					"solvent-on-bare-foam",
+					No,
+					"%s dissolves bare %s; put a barrier under it, edges included",
+					c.Name,
+					s.On.Name,
+				)
 			} else {
-				say(i, "solvent-on-bare-foam", No, "the barrier under %s is only %.0f %% of what keeps a solvent out", c.Name, 100*barrier)
+				say(i, "solvent-on-bare-foam", No, "the barrier under %s is only %.0f %% of what keeps a solvent out", c.Name,
+					100*barrier)
 			}
 		case c.Carrier == "solvent" && foamy:
-			say(i, "pinholes", Works, "%s over foam: hold a light to the barrier first, one pinhole lets the solvent through", c.Name)
+			say(
+				i,
+				"pinholes",
+				Works,
+				"%s over foam: hold a light to the barrier first, one pinhole lets the solvent through",
+				c.Name,
+			)
 		}
 		if c.Heat > 0 && s.On.Foam() {
 			say(i, "heat-on-foam", No, "%s melts %s (softens at %.0f C)", c.Name, s.On.Name, s.On.Softens)
 		} else if c.Heat > 0 && s.OnFoam {
-			say(i, "heat-near-foam", No, "%s: the part is already joined to foam that melts near 75 C; heat-seal before joining", c.Name)
+			say(i, "heat-near-foam", No, "%s: the part is already joined to foam that melts near 75 C; heat-seal before joining",
+				c.Name)
 		}
 		if c.Glaze && (under == "gloss" || under == "satin") {
-			say(i, "glaze-beads", TestFirst, "%s beads on a %s coat; matte it with a clear coat or scuff first", c.Name, under)
+			say(
+				i,
+				"glaze-beads",
+				TestFirst,
+				"%s beads on a %s coat; matte it with a clear coat or scuff first",
+				c.Name,
+				under,
+			)
 		}
-		if c.Carrier == "solvent" && i > 0 && s.Layers[i-1].Coat.Carrier == "water" && s.Layers[i-1].Coat.Role == "colour" {
-			say(i, "wrinkles", TestFirst, "solvent over %s wrinkles it unless it has cured %s", s.Layers[i-1].Coat.Name, s.Layers[i-1].Coat.Full)
+		if c.Carrier == "solvent" && i > 0 && s.Layers[i-1].Coat.Carrier == "water" &&
+			s.Layers[i-1].Coat.Role == "colour" {
+			say(
+				i,
+				"wrinkles",
+				TestFirst,
+				"solvent over %s wrinkles it unless it has cured %s",
+				s.Layers[i-1].Coat.Name,
+				s.Layers[i-1].Coat.Full,
+			)
 		}
 		if s.On.Flexible && !c.Flexible {
 			say(i, "cracks-on-flex", TestFirst, "%s is hard and cracks when %s bends", c.Name, s.On.Name)
@@ -114,7 +144,13 @@ func Coats(s Stack) Finish {
 		}
 	}
 	if k := len(s.Layers) - 1; k >= 0 && s.Outdoors && !s.Layers[k].Coat.Outdoor {
-		say(k, "not-outdoor", TestFirst, "the last coat, %s, is not for outdoors; add an exterior clear or paint", s.Layers[k].Coat.Name)
+		say(
+			k,
+			"not-outdoor",
+			TestFirst,
+			"the last coat, %s, is not for outdoors; add an exterior clear or paint",
+			s.Layers[k].Coat.Name,
+		)
 	}
 	return f
 }

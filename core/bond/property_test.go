@@ -14,8 +14,17 @@ import (
 func TestJudgeProperties(t *testing.T) {
 	ms, gs := stock.IDs(stock.Shop.Materials), stock.IDs(stock.Shop.Glues)
 	rapid.Check(t, func(t *rapid.T) {
-		j := Joint{A: m[rapid.SampledFrom(ms).Draw(t, "a")], B: m[rapid.SampledFrom(ms).Draw(t, "b")], Glue: g[rapid.SampledFrom(gs).Draw(t, "glue")],
-			Temp: rapid.Float64Range(-5, 40).Draw(t, "temp"), RH: rapid.Float64Range(0, 100).Draw(t, "rh"), Age: rapid.Float64Range(0, 9e7).Draw(t, "age"), Sun: rapid.Bool().Draw(t, "sun"), Strain: rapid.Bool().Draw(t, "strain")}
+		j := Joint{
+			A:    m[rapid.SampledFrom(ms).Draw(t, "a")],
+			B:    m[rapid.SampledFrom(ms).Draw(t, "b")],
+			Glue: g[rapid.SampledFrom(gs).Draw(t, "glue")],
+			Temp: rapid.Float64Range(-5, 40).
+				Draw(t, "temp"),
+			RH:     rapid.Float64Range(0, 100).Draw(t, "rh"),
+			Age:    rapid.Float64Range(0, 9e7).Draw(t, "age"),
+			Sun:    rapid.Bool().Draw(t, "sun"),
+			Strain: rapid.Bool().Draw(t, "strain"),
+		}
 		a := Judge(j)
 		k := j
 		k.A, k.B = j.B, j.A

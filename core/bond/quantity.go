@@ -44,12 +44,20 @@ func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
 		mm3 := math.Pi / 4 * d * d * length
 		r.Value, r.Unit = mm3/Stick, "sticks"
 		r.Text = measure.Decimal(r.Value, 1) + " sticks"
-		return r.With("bead pi d d / 4 x length", fmt.Sprintf("pi x %g mm x %[1]g mm / 4 x %.0f mm", d, length), fmt.Sprintf("%.1f cm3", mm3/1000), source.FromTrade("a bead of 5 mm")).
-			With("sticks = volume / 25 cm3", fmt.Sprintf("%.1f / %.1f", mm3/1000, Stick/1000), r.Text, source.Exact("a stick of 11.2 x 254 mm")), nil
+		return r.With("bead pi d d / 4 x length", fmt.Sprintf("pi x %g mm x %[1]g mm / 4 x %.0f mm", d, length),
+				fmt.Sprintf("%.1f cm3", mm3/1000), source.FromTrade("a bead of 5 mm")).
+				With("sticks = volume / 25 cm3", fmt.Sprintf("%.1f / %.1f", mm3/1000, Stick/1000), r.Text,
+					source.Exact("a stick of 11.2 x 254 mm")),
+			nil
 	case g.Contact:
 		r.Value = 2 * area / 3.5 * 1000
 		r.Text = millilitres(r.Value)
-		return r.With("both faces, area / coverage", fmt.Sprintf("2 x %.0f mm x %.0f mm / 3.5 m2 a litre", length, width), r.Text, source.FromMemory("contact cement, 3 to 4 m2 a litre one face")), nil
+		return r.With(
+			"both faces, area / coverage",
+			fmt.Sprintf("2 x %.0f mm x %.0f mm / 3.5 m2 a litre", length, width),
+			r.Text,
+			source.FromMemory("contact cement, 3 to 4 m2 a litre one face"),
+		), nil
 	case g.Cure == "tape" || g.Cure == "mechanical":
 		r.Value, r.Unit, r.Text = length, "mm", measure.MarkedRun(length)
 		return r.With("along the joint", dims, r.Text, source.Exact("length")), nil
@@ -57,11 +65,21 @@ func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
 		d := bead[g.Cure]
 		r.Value = math.Pi / 4 * d * d * length / 1000
 		r.Text = millilitres(r.Value)
-		return r.With("bead pi d d / 4 x length", fmt.Sprintf("pi x %g mm x %[1]g mm / 4 x %.0f mm", d, length), r.Text, source.FromTrade(fmt.Sprintf("a bead of %g mm on one face", d))), nil
+		return r.With(
+			"bead pi d d / 4 x length",
+			fmt.Sprintf("pi x %g mm x %[1]g mm / 4 x %.0f mm", d, length),
+			r.Text,
+			source.FromTrade(fmt.Sprintf("a bead of %g mm on one face", d)),
+		), nil
 	case g.Cure == "instant":
 		r.Value = length / 25 * .05
 		r.Text = measure.Decimal(r.Value, 1) + " mL"
-		return r.With("a drop of 0.05 mL every 25 mm", fmt.Sprintf("%.0f / 25 x 0.05", length), r.Text, source.FromMemory("drop size and spacing")), nil
+		return r.With(
+			"a drop of 0.05 mL every 25 mm",
+			fmt.Sprintf("%.0f / 25 x 0.05", length),
+			r.Text,
+			source.FromMemory("drop size and spacing"),
+		), nil
 	}
 	spread := 200.0 // mL a square metre
 	if g.Cure == "twopart" {
@@ -69,7 +87,12 @@ func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
 	}
 	r.Value = area * spread
 	r.Text = millilitres(r.Value)
-	return r.With("area x spread", fmt.Sprintf("%.0f mm x %.0f mm x %.0f mL/m2", length, width, spread), r.Text, source.FromMemory("150 to 250 mL a square metre of wood glue, 300 to 400 of epoxy")), nil
+	return r.With(
+		"area x spread",
+		fmt.Sprintf("%.0f mm x %.0f mm x %.0f mL/m2", length, width, spread),
+		r.Text,
+		source.FromMemory("150 to 250 mL a square metre of wood glue, 300 to 400 of epoxy"),
+	), nil
 }
 
 // millilitres writes whole ones, and tenths of a small amount.
@@ -93,5 +116,10 @@ func FoamCans(mm3 float64) (source.Result, error) {
 	n := math.Ceil(l*1.1/FoamCan - 1e-9)
 	text := fmt.Sprintf("%.0f cans", n)
 	return source.Result{Key: "cans", Label: "Cans of 12 oz", Value: n, Text: text}.
-		With("cans = ceil(1.1 volume / 10 L)", fmt.Sprintf("ceil(1.1 x %.1f / 10)", l), text, source.FromMemory("a 12 oz can gives 10 to 12 L cured; a tenth is lost")), nil
+		With(
+			"cans = ceil(1.1 volume / 10 L)",
+			fmt.Sprintf("ceil(1.1 x %.1f / 10)", l),
+			text,
+			source.FromMemory("a 12 oz can gives 10 to 12 L cured; a tenth is lost"),
+		), nil
 }

@@ -47,7 +47,9 @@ func TestQuantityEnds(t *testing.T) {
 	for _, c := range []struct {
 		length, width float64
 		want          string
-	}{{0, 10, "length: must be more"}, {10, -1, "width: must be more"}, {math.NaN(), 10, "length: must be more"}, {1e6 + 1, 10, "length: is too large; at most 1000 m"}, {10, 1e4 + 1, "width: is too large; at most 10 m"}, {1e6, 1e4, ""}} {
+	}{{0, 10, "length: must be more"}, {10, -1, "width: must be more"}, {math.NaN(), 10, "length: must be more"},
+		{1e6 + 1, 10, "length: is too large; at most 1000 m"}, {10, 1e4 + 1, "width: is too large; at most 10 m"},
+		{1e6, 1e4, ""}} {
 		_, err := Quantity(g, c.length, c.width)
 		if c.want == "" {
 			assert.NoError(t, err)

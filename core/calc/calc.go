@@ -90,7 +90,10 @@ func (c Calculator) Run(args map[string]string) ([]source.Result, error) {
 // and hands over the shape a pattern was laid out as (nil for other sums) and
 // the inputs, so that it can be drawn. A bare length is in those units, and so
 // are the answers.
-func (c Calculator) Lay(args map[string]string, units string) (in Inputs, s *pattern.Shape, rs []source.Result, err error) {
+func (c Calculator) Lay(
+	args map[string]string,
+	units string,
+) (in Inputs, s *pattern.Shape, rs []source.Result, err error) {
 	in = Inputs{map[string]float64{}, map[string]string{}, &s}
 	if units == "" {
 		units = c.unitsOf(args)
@@ -112,7 +115,8 @@ func (c Calculator) unitsOf(args map[string]string) string {
 	for _, p := range c.Params {
 		if p.Kind == "length" {
 			text := strings.ToLower(args[p.Name])
-			inch = inch || strings.ContainsAny(text, `'"’”`) || strings.Contains(text, "in") || strings.Contains(text, "ft")
+			inch = inch || strings.ContainsAny(text, `'"’”`) || strings.Contains(text, "in") ||
+				strings.Contains(text, "ft")
 			mm = mm || strings.Contains(text, "m") && !strings.Contains(text, "mil")
 		}
 	}
@@ -283,27 +287,105 @@ func (in Inputs) shape(s *pattern.Shape, err error) ([]source.Result, error) {
 	for _, p := range s.Panels {
 		lo, hi := p.Bounds()
 		size := measure.Marked(hi.X-lo.X) + " x " + measure.Marked(hi.Y-lo.Y)
-		out = append(out, source.Result{Key: p.ID, Label: fmt.Sprintf("%s, cut %d", p.Name, p.Copies), Value: p.Area(), Unit: "mm2", Text: size}.
-			With("extent of both faces", fmt.Sprintf("%.1f by %.1f mm", hi.X-lo.X, hi.Y-lo.Y), size, source.Exact("outside sizes, stock thickness counted")))
+		out = append(
+			out,
+			source.Result{
+				Key:   p.ID,
+				Label: fmt.Sprintf("%s, cut %d", p.Name, p.Copies),
+				Value: p.Area(),
+				Unit:  "mm2",
+				Text:  size,
+			}.
+				With(
+					"extent of both faces",
+					fmt.Sprintf("%.1f by %.1f mm", hi.X-lo.X, hi.Y-lo.Y),
+					size,
+					source.Exact("outside sizes, stock thickness counted"),
+				),
+		)
 	}
 	return out, nil
 }
 
 var (
-	_ = register("length", "A length read and written in inches and millimetres.", []Param{{"of", "length", "a length as written, such as 4'6\"", ""}}, func(in Inputs) ([]source.Result, error) {
-		v := in.N("of")
-		return one(source.Result{Key: "length", Label: "Length", Value: v, Unit: "mm", Text: measure.Marked(v) + " = " + measure.Decimal(v, 3) + " mm"}.
-			With("1 in = 25.4 mm", in.T("of"), measure.Decimal(v, 3)+" mm", source.Std("international inch, exact")), nil)
-	})
-	_ = register("box", "Panels of a box, stock thickness counted.", []Param{{"w", "length", "outside width", ""}, {"d", "length", "outside depth", ""}, {"h", "length", "outside height", ""}, {"t", "length", "stock thickness", "1 in"}, {"joint", "text", "butt, mitre or rabbet", "butt"}, {"bottom", "count", "1 with a bottom", "0"}, {"lid", "count", "1 with a lid", "0"}, {"overhang", "length", "of the lid", "0 in"}},
+	_ = register(
+		"length",
+		"A length read and written in inches and millimetres.",
+		[]Param{{"of", "length", "a length as written, such as 4'6\"", ""}},
 		func(in Inputs) ([]source.Result, error) {
-			return in.shape(pattern.Box{W: in.N("w"), D: in.N("d"), H: in.N("h"), T: in.N("t"), Joint: in.T("joint"), Bottom: in.N("bottom") > 0, Lid: in.N("lid") > 0, Overhang: in.N("overhang")}.Lay())
-		})
-	_ = register("tower", "Saw settings and faces of an n-sided tapered tower or hopper.", []Param{{"n", "count", "number of sides", "4"}, {"h", "length", "upright height", ""}, {"bottom", "length", "across the flats at the bottom", ""}, {"top", "length", "across the flats at the top", ""}, {"t", "length", "stock thickness", "1 in"}},
+			v := in.N("of")
+			return one(
+				source.Result{
+					Key:   "length",
+					Label: "Length",
+					Value: v,
+					Unit:  "mm",
+					Text:  measure.Marked(v) + " = " + measure.Decimal(v, 3) + " mm",
+				}.
+					With(
+						"1 in = 25.4 mm",
+						in.T("of"),
+						measure.Decimal(v, 3)+" mm",
+						source.Std("international inch, exact"),
+					),
+				nil,
+			)
+		},
+	)
+	_ = register(
+		"box",
+		"Panels of a box, stock thickness counted.",
+		[]Param{
+			{"w", "length", "outside width", ""},
+			{"d", "length", "outside depth", ""},
+			{"h", "length", "outside height", ""},
+			{"t", "length", "stock thickness", "1 in"},
+			{"joint", "text", "butt, mitre or rabbet", "butt"},
+			{"bottom", "count", "1 with a bottom", "0"},
+			{"lid", "count", "1 with a lid", "0"},
+			{"overhang", "length", "of the lid", "0 in"},
+		},
 		func(in Inputs) ([]source.Result, error) {
-			return in.shape(pattern.Tower{N: int(in.N("n")), H: in.N("h"), Bottom: in.N("bottom"), Top: in.N("top"), T: in.N("t")}.Lay())
-		})
-	_ = register("compound", "Compound angles of a leaning panel: cut angle on the face and blade tilt.", []Param{{"slope", "angle", "slope of the face from level", ""}, {"n", "count", "number of sides", "4"}},
+			return in.shape(
+				pattern.Box{
+					W:        in.N("w"),
+					D:        in.N("d"),
+					H:        in.N("h"),
+					T:        in.N("t"),
+					Joint:    in.T("joint"),
+					Bottom:   in.N("bottom") > 0,
+					Lid:      in.N("lid") > 0,
+					Overhang: in.N("overhang"),
+				}.Lay(),
+			)
+		},
+	)
+	_ = register(
+		"tower",
+		"Saw settings and faces of an n-sided tapered tower or hopper.",
+		[]Param{
+			{"n", "count", "number of sides", "4"},
+			{"h", "length", "upright height", ""},
+			{"bottom", "length", "across the flats at the bottom", ""},
+			{"top", "length", "across the flats at the top", ""},
+			{"t", "length", "stock thickness", "1 in"},
+		},
+		func(in Inputs) ([]source.Result, error) {
+			return in.shape(
+				pattern.Tower{
+					N:      int(in.N("n")),
+					H:      in.N("h"),
+					Bottom: in.N("bottom"),
+					Top:    in.N("top"),
+					T:      in.N("t"),
+				}.Lay(),
+			)
+		},
+	)
+	_ = register(
+		"compound",
+		"Compound angles of a leaning panel: cut angle on the face and blade tilt.",
+		[]Param{{"slope", "angle", "slope of the face from level", ""}, {"n", "count", "number of sides", "4"}},
 		func(in Inputs) ([]source.Result, error) {
 			s, n := in.N("slope"), int(in.N("n"))
 			if s <= 0 || s >= 180 {
@@ -315,10 +397,36 @@ var (
 			m, b := pattern.Compound(s, n)
 			from := source.Std("crown-moulding saw tables")
 			return []source.Result{
-				source.Result{Key: "cut", Label: "Cut angle on the face", Value: m, Unit: "deg", Text: measure.Degrees(m)}.With("M = atan(cos s tan(180/n))", fmt.Sprintf("atan(cos %g tan %g)", s, 180/float64(n)), measure.Degrees(m), from),
-				source.Result{Key: "tilt", Label: "Blade tilt", Value: b, Unit: "deg", Text: measure.Degrees(b)}.With("B = asin(sin s sin(180/n))", fmt.Sprintf("asin(sin %g sin %g)", s, 180/float64(n)), measure.Degrees(b), from)}, nil
-		})
-	_ = register("near-stop", "What setting the saw to its nearest stop costs.", []Param{{"t", "length", "stock thickness", "1 in"}, {"tilt", "angle", "true tilt", ""}},
+				source.Result{
+					Key:   "cut",
+					Label: "Cut angle on the face",
+					Value: m,
+					Unit:  "deg",
+					Text:  measure.Degrees(m),
+				}.With(
+					"M = atan(cos s tan(180/n))",
+					fmt.Sprintf("atan(cos %g tan %g)", s, 180/float64(n)),
+					measure.Degrees(m),
+					from,
+				),
+				source.Result{
+					Key:   "tilt",
+					Label: "Blade tilt",
+					Value: b,
+					Unit:  "deg",
+					Text:  measure.Degrees(b),
+				}.With(
+					"B = asin(sin s sin(180/n))",
+					fmt.Sprintf("asin(sin %g sin %g)", s, 180/float64(n)),
+					measure.Degrees(b),
+					from,
+				)}, nil
+		},
+	)
+	_ = register(
+		"near-stop",
+		"What setting the saw to its nearest stop costs.",
+		[]Param{{"t", "length", "stock thickness", "1 in"}, {"tilt", "angle", "true tilt", ""}},
 		func(in Inputs) ([]source.Result, error) {
 			tilt := in.N("tilt")
 			if tilt < 0 || tilt > 60 {
@@ -326,119 +434,374 @@ var (
 			}
 			stop := pattern.NearStop(tilt)
 			gap := pattern.NearStopGap(in.N("t"), tilt, stop)
-			return one(source.Result{Key: "gap", Label: "Gap at " + measure.Degrees(stop), Value: gap, Unit: "mm", Text: measure.Decimal(gap, 2) + " mm"}.
-				With("gap = 2 t / cos(stop) sin(stop - B)", fmt.Sprintf("2 x %.3f mm / cos %g x sin(%.4f)", in.N("t"), stop, stop-tilt), measure.Decimal(gap, 2)+" mm", source.Exact("two cut faces turned about one corner")), nil)
-		})
-	_ = register("disc", "A disc or ring of sheet.", []Param{{"d", "length", "diameter", ""}, {"bore", "length", "hole in its middle", "0 in"}, {"t", "length", "stock thickness", "1 in"}}, func(in Inputs) ([]source.Result, error) {
-		return in.shape(pattern.Disc{D: in.N("d"), Bore: in.N("bore"), T: in.N("t"), Copies: 1}.Lay())
-	})
-	_ = register("rings", "A stack of rings, straight or stepped.", []Param{{"bottom", "length", "outside diameter at the bottom", ""}, {"top", "length", "outside diameter at the top", ""}, {"h", "length", "height", ""}, {"wall", "length", "wall, radial", ""}, {"t", "length", "stock thickness", "2 in"}}, func(in Inputs) ([]source.Result, error) {
-		return in.shape(pattern.Rings{Bottom: in.N("bottom"), Top: in.N("top"), H: in.N("h"), Wall: in.N("wall"), T: in.N("t")}.Lay())
-	})
-	_ = register("pipe", "A pipe's outside, wall and bore.", []Param{{"size", "text", "trade size of schedule 40 PVC: 1/2, 3/4, 1, 1.25, 1.5, 2, 2.5, 3 or 4", ""}}, func(in Inputs) ([]source.Result, error) {
-		m, ok := stock.Shop.Materials["pvc"+in.T("size")]
-		if !ok {
-			return nil, measure.Bad("size", "there is no schedule 40 pipe %q; write 1/2, 3/4, 1, 1.25, 1.5, 2, 2.5, 3 or 4", in.T("size"))
-		}
-		return one(source.Result{Key: "bore", Label: "Bore", Value: m.Bore(), Unit: "mm", Text: measure.Decimal(m.Bore()/measure.Inch, 3) + " in"}.
-			With("bore = OD - 2 wall", fmt.Sprintf("%s - 2 x %s", m.OD, m.Wall), measure.Decimal(m.Bore()/measure.Inch, 3)+" in", m.From()), nil)
-	})
-	_ = register("pipe-cut", "Fewest stock lengths for a list of pipe.", []Param{{"lengths", "text", "count@length list, such as 6@44in,4@60in", ""}, {"stock", "length", "stock length", "10 ft"}, {"kerf", "length", "saw kerf", "1/8 in"}}, func(in Inputs) ([]source.Result, error) {
-		var pieces []float64
-		for _, w := range strings.FieldsFunc(in.T("lengths"), func(r rune) bool { return r == ' ' || r == ',' }) {
-			n, l, ok := strings.Cut(w, "@")
-			k, err := strconv.Atoi(n)
-			length, err2 := measure.Parse[measure.LengthKind](l)
-			if !ok || err != nil || err2 != nil || k < 1 || k > 2000 || length.Value() <= 0 || len(pieces) > 2000 {
-				return nil, measure.Bad("lengths", "%q is not understood; write such as 6@44in,4@60in", w)
+			return one(
+				source.Result{
+					Key:   "gap",
+					Label: "Gap at " + measure.Degrees(stop),
+					Value: gap,
+					Unit:  "mm",
+					Text:  measure.Decimal(gap, 2) + " mm",
+				}.
+					With(
+						"gap = 2 t / cos(stop) sin(stop - B)",
+						fmt.Sprintf("2 x %.3f mm / cos %g x sin(%.4f)", in.N("t"), stop, stop-tilt),
+						measure.Decimal(gap, 2)+" mm",
+						source.Exact("two cut faces turned about one corner"),
+					),
+				nil,
+			)
+		},
+	)
+	_ = register(
+		"disc",
+		"A disc or ring of sheet.",
+		[]Param{
+			{"d", "length", "diameter", ""},
+			{"bore", "length", "hole in its middle", "0 in"},
+			{"t", "length", "stock thickness", "1 in"},
+		},
+		func(in Inputs) ([]source.Result, error) {
+			return in.shape(pattern.Disc{D: in.N("d"), Bore: in.N("bore"), T: in.N("t"), Copies: 1}.Lay())
+		},
+	)
+	_ = register(
+		"rings",
+		"A stack of rings, straight or stepped.",
+		[]Param{
+			{"bottom", "length", "outside diameter at the bottom", ""},
+			{"top", "length", "outside diameter at the top", ""},
+			{"h", "length", "height", ""},
+			{"wall", "length", "wall, radial", ""},
+			{"t", "length", "stock thickness", "2 in"},
+		},
+		func(in Inputs) ([]source.Result, error) {
+			return in.shape(
+				pattern.Rings{
+					Bottom: in.N("bottom"),
+					Top:    in.N("top"),
+					H:      in.N("h"),
+					Wall:   in.N("wall"),
+					T:      in.N("t"),
+				}.Lay(),
+			)
+		},
+	)
+	_ = register(
+		"pipe",
+		"A pipe's outside, wall and bore.",
+		[]Param{{"size", "text", "trade size of schedule 40 PVC: 1/2, 3/4, 1, 1.25, 1.5, 2, 2.5, 3 or 4", ""}},
+		func(in Inputs) ([]source.Result, error) {
+			m, ok := stock.Shop.Materials["pvc"+in.T("size")]
+			if !ok {
+				return nil, measure.Bad(
+					"size",
+					"there is no schedule 40 pipe %q; write 1/2, 3/4, 1, 1.25, 1.5, 2, 2.5, 3 or 4",
+					in.T("size"),
+				)
 			}
-			for range k {
-				pieces = append(pieces, length.Value())
+			return one(
+				source.Result{
+					Key:   "bore",
+					Label: "Bore",
+					Value: m.Bore(),
+					Unit:  "mm",
+					Text:  measure.Decimal(m.Bore()/measure.Inch, 3) + " in",
+				}.
+					With(
+						"bore = OD - 2 wall",
+						fmt.Sprintf("%s - 2 x %s", m.OD, m.Wall),
+						measure.Decimal(m.Bore()/measure.Inch, 3)+" in",
+						m.From(),
+					),
+				nil,
+			)
+		},
+	)
+	_ = register(
+		"pipe-cut",
+		"Fewest stock lengths for a list of pipe.",
+		[]Param{
+			{"lengths", "text", "count@length list, such as 6@44in,4@60in", ""},
+			{"stock", "length", "stock length", "10 ft"},
+			{"kerf", "length", "saw kerf", "1/8 in"},
+		},
+		func(in Inputs) ([]source.Result, error) {
+			var pieces []float64
+			for _, w := range strings.FieldsFunc(in.T("lengths"), func(r rune) bool { return r == ' ' || r == ',' }) {
+				n, l, ok := strings.Cut(w, "@")
+				k, err := strconv.Atoi(n)
+				length, err2 := measure.Parse[measure.LengthKind](l)
+				if !ok || err != nil || err2 != nil || k < 1 || k > 2000 || length.Value() <= 0 || len(pieces) > 2000 {
+					return nil, measure.Bad("lengths", "%q is not understood; write such as 6@44in,4@60in", w)
+				}
+				for range k {
+					pieces = append(pieces, length.Value())
+				}
 			}
-		}
-		if in.N("stock") <= 0 || in.N("kerf") < 0 {
-			return nil, measure.Bad("stock", "must be more than nothing, such as 10 ft")
-		}
-		c := nest.Lengths(pieces, in.N("stock"), in.N("kerf"))
-		if c.TooLong != nil {
-			return nil, measure.Bad("lengths", "%s is longer than the stock's %s", measure.Marked(c.TooLong[0]), in.T("stock"))
-		}
-		proof := "proven least"
-		if !c.Proven {
-			proof = fmt.Sprintf("at least %d needed", c.Bound)
-		}
-		r := source.Result{Key: "bars", Label: "Stock lengths", Value: float64(len(c.Bars)), Text: fmt.Sprintf("%d, %s", len(c.Bars), proof)}
-		for i, b := range c.Bars {
-			var cut []string
-			for _, p := range b.Pieces {
-				cut = append(cut, measure.Marked(p))
+			if in.N("stock") <= 0 || in.N("kerf") < 0 {
+				return nil, measure.Bad("stock", "must be more than nothing, such as 10 ft")
 			}
-			r = r.With(fmt.Sprintf("length %d", i+1), strings.Join(cut, " and "), measure.Marked(b.Left)+" left", source.Exact("exact search"))
-		}
-		return one(r, nil)
-	})
-	_ = register("wire", "Resistance and limit of a run of wire.", []Param{{"gauge", "gauge", "wire size", ""}, {"length", "length", "one way", "1 m"}, {"temp", "temp", "of the copper", "20 C"}, {"amps", "amps", "current through it", "1 A"}, {"volts", "volts", "of the supply", "12 V"}}, func(in Inputs) ([]source.Result, error) {
-		per := stock.CopperOhmsPerMetre(in.N("gauge"), in.N("temp"))
-		r := circuit.WireOhms(in.N("gauge"), in.N("length"), in.N("temp"))
-		drop := r * in.N("amps")
-		if in.N("volts") <= 0 || in.N("length") <= 0 {
-			return nil, measure.Bad("volts", "must be more than nothing, such as 12 V")
-		}
-		return []source.Result{
-			source.Result{Key: "ohms", Label: "Both conductors", Value: r, Unit: "ohm", Text: measure.Ohms(r)}.With("R = 2 rho L / A (1 + alpha (T - 20))", fmt.Sprintf("2 x %.3f mohm/m x %.3f m", per*1000, in.N("length")/1000), measure.Ohms(r), stock.CopperFrom, stock.GaugeFrom),
-			source.Result{Key: "drop", Label: "Drop", Value: drop, Unit: "V", Text: fmt.Sprintf("%s, %.1f %%", measure.Volts(drop), 100*drop/in.N("volts"))}.With("V = I R", fmt.Sprintf("%s x %s", measure.Amps(in.N("amps")), measure.Ohms(r)), measure.Volts(drop), source.Std("Ohm's law"), circuit.BudgetFrom),
-			source.Result{Key: "carry", Label: "May carry", Value: stock.Ampacity(in.N("gauge")), Unit: "A", Text: measure.Amps(stock.Ampacity(in.N("gauge")))}.With("limit of the next smaller listed gauge", in.T("gauge")+" wire", measure.Amps(stock.Ampacity(in.N("gauge"))), stock.AmpacityFrom)}, nil
-	})
-	_ = register("gauge", "Thinnest stocked wire for a run.", []Param{{"length", "length", "one way", ""}, {"amps", "amps", "current at its end", ""}, {"volts", "volts", "of the supply", "12 V"}, {"drop", "percent", "budget", "3"}}, func(in Inputs) ([]source.Result, error) {
-		n := circuit.ChooseGauge(in.N("length"), in.N("amps"), in.N("volts"), in.N("drop")/100)
-		if n < 0 {
-			return nil, measure.Bad("amps", "no stocked wire keeps %s within %g %% over %s; feed it from nearer or at a higher voltage", in.T("amps"), in.N("drop"), in.T("length"))
-		}
-		r := circuit.WireOhms(measure.AWGArea(n), in.N("length"), 20)
-		return one(source.Result{Key: "gauge", Label: "Wire", Value: float64(n), Unit: "AWG", Text: fmt.Sprintf("%d AWG", n)}.
-			With("thinnest with I <= limit and I R <= budget", fmt.Sprintf("%s x %s = %s", in.T("amps"), measure.Ohms(r), measure.Volts(r*in.N("amps"))), fmt.Sprintf("%d AWG", n), stock.AmpacityFrom, circuit.BudgetFrom), nil)
-	})
-	_ = register("led", "Series resistor of bare LEDs.", []Param{{"vs", "volts", "supply", "12 V"}, {"vf", "volts", "forward volts of one", "3.2 V"}, {"n", "count", "in one row", "1"}, {"amps", "amps", "wanted current", "20 mA"}}, func(in Inputs) ([]source.Result, error) {
-		_, _, r, err := circuit.LEDResistor(in.N("vs"), in.N("vf"), int(in.N("n")), in.N("amps"))
-		return one(r, err)
-	})
-	_ = register("fuse", "Fuse for a run.", []Param{{"amps", "amps", "running current", ""}, {"gauge", "gauge", "thinnest wire behind it", ""}}, func(in Inputs) ([]source.Result, error) {
-		carry := stock.Ampacity(in.N("gauge"))
-		f := circuit.ChooseFuse(in.N("amps"), carry)
-		if f == 0 {
-			return nil, measure.Bad("gauge", "no stocked fuse lies between 1.25 x %s and the %s that wire may carry; use thicker wire", in.T("amps"), measure.Amps(carry))
-		}
-		return one(source.Result{Key: "fuse", Label: "Fuse", Value: f, Unit: "A", Text: measure.Amps(f)}.
-			With("smallest stocked with 1.25 I <= fuse <= wire's limit", fmt.Sprintf("1.25 x %s .. %s", in.T("amps"), measure.Amps(carry)), measure.Amps(f), stock.FuseFrom, stock.AmpacityFrom), nil)
-	})
-	_ = register("glue", "Verdict on a glue between two materials.", []Param{{"a", "text", "material, such as xps1", ""}, {"b", "text", "material, such as ply1/4", ""}, {"glue", "text", "such as pu, pva, hotlow", ""}, {"age", "time", "since opened", "0 s"}, {"temp", "temp", "of the shop", "21 C"}, {"rh", "percent", "humidity", "50"}}, func(in Inputs) ([]source.Result, error) {
-		a, ok1 := stock.Shop.Materials[in.T("a")]
-		b, ok2 := stock.Shop.Materials[in.T("b")]
-		g, ok3 := stock.Shop.Glues[in.T("glue")]
-		for i, ok := range []bool{ok1, ok2} {
-			if name := []string{"a", "b"}[i]; !ok {
-				return nil, measure.Bad(name, "the shop has no %q; it has %s", in.T(name), strings.Join(stock.IDs(stock.Shop.Materials), ", "))
+			c := nest.Lengths(pieces, in.N("stock"), in.N("kerf"))
+			if c.TooLong != nil {
+				return nil, measure.Bad(
+					"lengths",
+					"%s is longer than the stock's %s",
+					measure.Marked(c.TooLong[0]),
+					in.T("stock"),
+				)
 			}
-		}
-		if !ok3 {
-			return nil, measure.Bad("glue", "the shop has no %q; it has %s", in.T("glue"), strings.Join(stock.IDs(stock.Shop.Glues), ", "))
-		}
-		v := bond.Judge(bond.Joint{A: a, B: b, Glue: g, Age: in.N("age"), Temp: in.N("temp"), RH: in.N("rh")})
-		r := source.Result{Key: "verdict", Label: g.Name + " on " + a.Name + " and " + b.Name, Value: float64(v.Verdict), Text: v.Verdict.String()}
-		for _, x := range v.Reasons {
-			r = r.With(x.Code, x.Text, x.Verdict.String(), x.From)
-		}
-		wait := source.Result{Key: "handling", Label: "Handle after", Value: v.Handling, Unit: "s", Text: measure.Span(v.Handling)}.With("the product's wait at 21 C, 50 %", g.Handling.String(), measure.Span(v.Handling), source.FromMemory(g.Name))
-		wait.Steps = append(wait.Steps, v.Working...)
-		return []source.Result{r, wait}, nil
-	})
-	_ = register("dry", "How much longer a waterborne wait takes in this air.", []Param{{"wait", "time", "at 21 C and 50 %", "2 h"}, {"temp", "temp", "air", ""}, {"rh", "percent", "humidity", ""}}, func(in Inputs) ([]source.Result, error) {
-		if in.N("rh") < 0 || in.N("rh") > 100 {
-			return nil, measure.Bad("rh", "%g %% cannot be; write 0 to 100", in.N("rh"))
-		}
-		f := bond.DryFactor(in.N("temp"), in.N("rh"))
-		d := time.Duration(f * in.N("wait") * float64(time.Second))
-		return one(source.Result{Key: "wait", Label: "Wait", Value: d.Seconds(), Unit: "s", Text: measure.Span(d.Seconds())}.
-			With("wait x VPD(21 C, 50 %) / VPD(T, RH), 0.5 to 6", fmt.Sprintf("%s x %.2f", in.T("wait"), f), measure.Span(d.Seconds()), source.Std("Alduchov and Eskridge 1996, Magnus formula"), source.FromTrade("waterborne waits follow the drying power of the air")), nil)
-	})
+			proof := "proven least"
+			if !c.Proven {
+				proof = fmt.Sprintf("at least %d needed", c.Bound)
+			}
+			r := source.Result{
+				Key:   "bars",
+				Label: "Stock lengths",
+				Value: float64(len(c.Bars)),
+				Text:  fmt.Sprintf("%d, %s", len(c.Bars), proof),
+			}
+			for i, b := range c.Bars {
+				var cut []string
+				for _, p := range b.Pieces {
+					cut = append(cut, measure.Marked(p))
+				}
+				r = r.With(
+					fmt.Sprintf("length %d", i+1),
+					strings.Join(cut, " and "),
+					measure.Marked(b.Left)+" left",
+					source.Exact("exact search"),
+				)
+			}
+			return one(r, nil)
+		},
+	)
+	_ = register(
+		"wire",
+		"Resistance and limit of a run of wire.",
+		[]Param{
+			{"gauge", "gauge", "wire size", ""},
+			{"length", "length", "one way", "1 m"},
+			{"temp", "temp", "of the copper", "20 C"},
+			{"amps", "amps", "current through it", "1 A"},
+			{"volts", "volts", "of the supply", "12 V"},
+		},
+		func(in Inputs) ([]source.Result, error) {
+			per := stock.CopperOhmsPerMetre(in.N("gauge"), in.N("temp"))
+			r := circuit.WireOhms(in.N("gauge"), in.N("length"), in.N("temp"))
+			drop := r * in.N("amps")
+			if in.N("volts") <= 0 || in.N("length") <= 0 {
+				return nil, measure.Bad("volts", "must be more than nothing, such as 12 V")
+			}
+			return []source.Result{
+				source.Result{
+					Key:   "ohms",
+					Label: "Both conductors",
+					Value: r,
+					Unit:  "ohm",
+					Text:  measure.Ohms(r),
+				}.With(
+					"R = 2 rho L / A (1 + alpha (T - 20))",
+					fmt.Sprintf("2 x %.3f mohm/m x %.3f m", per*1000, in.N("length")/1000),
+					measure.Ohms(r),
+					stock.CopperFrom,
+					stock.GaugeFrom,
+				),
+				source.Result{
+					Key:   "drop",
+					Label: "Drop",
+					Value: drop,
+					Unit:  "V",
+					Text:  fmt.Sprintf("%s, %.1f %%", measure.Volts(drop), 100*drop/in.N("volts")),
+				}.With(
+					"V = I R",
+					fmt.Sprintf("%s x %s", measure.Amps(in.N("amps")), measure.Ohms(r)),
+					measure.Volts(drop),
+					source.Std("Ohm's law"),
+					circuit.BudgetFrom,
+				),
+				source.Result{
+					Key:   "carry",
+					Label: "May carry",
+					Value: stock.Ampacity(in.N("gauge")),
+					Unit:  "A",
+					Text:  measure.Amps(stock.Ampacity(in.N("gauge"))),
+				}.With(
+					"limit of the next smaller listed gauge",
+					in.T("gauge")+" wire",
+					measure.Amps(stock.Ampacity(in.N("gauge"))),
+					stock.AmpacityFrom,
+				)}, nil
+		},
+	)
+	_ = register(
+		"gauge",
+		"Thinnest stocked wire for a run.",
+		[]Param{
+			{"length", "length", "one way", ""},
+			{"amps", "amps", "current at its end", ""},
+			{"volts", "volts", "of the supply", "12 V"},
+			{"drop", "percent", "budget", "3"},
+		},
+		func(in Inputs) ([]source.Result, error) {
+			n := circuit.ChooseGauge(in.N("length"), in.N("amps"), in.N("volts"), in.N("drop")/100)
+			if n < 0 {
+				return nil, measure.Bad(
+					"amps",
+					"no stocked wire keeps %s within %g %% over %s; feed it from nearer or at a higher voltage",
+					in.T("amps"),
+					in.N("drop"),
+					in.T("length"),
+				)
+			}
+			r := circuit.WireOhms(measure.AWGArea(n), in.N("length"), 20)
+			return one(
+				source.Result{
+					Key:   "gauge",
+					Label: "Wire",
+					Value: float64(n),
+					Unit:  "AWG",
+					Text:  fmt.Sprintf("%d AWG", n),
+				}.
+					With(
+						"thinnest with I <= limit and I R <= budget",
+						fmt.Sprintf("%s x %s = %s", in.T("amps"), measure.Ohms(r), measure.Volts(r*in.N("amps"))),
+						fmt.Sprintf("%d AWG", n),
+						stock.AmpacityFrom,
+						circuit.BudgetFrom,
+					),
+				nil,
+			)
+		},
+	)
+	_ = register(
+		"led",
+		"Series resistor of bare LEDs.",
+		[]Param{
+			{"vs", "volts", "supply", "12 V"},
+			{"vf", "volts", "forward volts of one", "3.2 V"},
+			{"n", "count", "in one row", "1"},
+			{"amps", "amps", "wanted current", "20 mA"},
+		},
+		func(in Inputs) ([]source.Result, error) {
+			_, _, r, err := circuit.LEDResistor(in.N("vs"), in.N("vf"), int(in.N("n")), in.N("amps"))
+			return one(r, err)
+		},
+	)
+	_ = register(
+		"fuse",
+		"Fuse for a run.",
+		[]Param{{"amps", "amps", "running current", ""}, {"gauge", "gauge", "thinnest wire behind it", ""}},
+		func(in Inputs) ([]source.Result, error) {
+			carry := stock.Ampacity(in.N("gauge"))
+			f := circuit.ChooseFuse(in.N("amps"), carry)
+			if f == 0 {
+				return nil, measure.Bad(
+					"gauge",
+					"no stocked fuse lies between 1.25 x %s and the %s that wire may carry; use thicker wire",
+					in.T("amps"),
+					measure.Amps(carry),
+				)
+			}
+			return one(source.Result{Key: "fuse", Label: "Fuse", Value: f, Unit: "A", Text: measure.Amps(f)}.
+				With(
+					"smallest stocked with 1.25 I <= fuse <= wire's limit",
+					fmt.Sprintf("1.25 x %s .. %s", in.T("amps"), measure.Amps(carry)),
+					measure.Amps(f),
+					stock.FuseFrom,
+					stock.AmpacityFrom,
+				), nil)
+		},
+	)
+	_ = register(
+		"glue",
+		"Verdict on a glue between two materials.",
+		[]Param{
+			{"a", "text", "material, such as xps1", ""},
+			{"b", "text", "material, such as ply1/4", ""},
+			{"glue", "text", "such as pu, pva, hotlow", ""},
+			{"age", "time", "since opened", "0 s"},
+			{"temp", "temp", "of the shop", "21 C"},
+			{"rh", "percent", "humidity", "50"},
+		},
+		func(in Inputs) ([]source.Result, error) {
+			a, ok1 := stock.Shop.Materials[in.T("a")]
+			b, ok2 := stock.Shop.Materials[in.T("b")]
+			g, ok3 := stock.Shop.Glues[in.T("glue")]
+			for i, ok := range []bool{ok1, ok2} {
+				if name := []string{"a", "b"}[i]; !ok {
+					return nil, measure.Bad(
+						name,
+						"the shop has no %q; it has %s",
+						in.T(name),
+						strings.Join(stock.IDs(stock.Shop.Materials), ", "),
+					)
+				}
+			}
+			if !ok3 {
+				return nil, measure.Bad(
+					"glue",
+					"the shop has no %q; it has %s",
+					in.T("glue"),
+					strings.Join(stock.IDs(stock.Shop.Glues), ", "),
+				)
+			}
+			v := bond.Judge(bond.Joint{A: a, B: b, Glue: g, Age: in.N("age"), Temp: in.N("temp"), RH: in.N("rh")})
+			r := source.Result{
+				Key:   "verdict",
+				Label: g.Name + " on " + a.Name + " and " + b.Name,
+				Value: float64(v.Verdict),
+				Text:  v.Verdict.String(),
+			}
+			for _, x := range v.Reasons {
+				r = r.With(x.Code, x.Text, x.Verdict.String(), x.From)
+			}
+			wait := source.Result{
+				Key:   "handling",
+				Label: "Handle after",
+				Value: v.Handling,
+				Unit:  "s",
+				Text:  measure.Span(v.Handling),
+			}.With(
+				"the product's wait at 21 C, 50 %",
+				g.Handling.String(),
+				measure.Span(v.Handling),
+				source.FromMemory(g.Name),
+			)
+			wait.Steps = append(wait.Steps, v.Working...)
+			return []source.Result{r, wait}, nil
+		},
+	)
+	_ = register(
+		"dry",
+		"How much longer a waterborne wait takes in this air.",
+		[]Param{
+			{"wait", "time", "at 21 C and 50 %", "2 h"},
+			{"temp", "temp", "air", ""},
+			{"rh", "percent", "humidity", ""},
+		},
+		func(in Inputs) ([]source.Result, error) {
+			if in.N("rh") < 0 || in.N("rh") > 100 {
+				return nil, measure.Bad("rh", "%g %% cannot be; write 0 to 100", in.N("rh"))
+			}
+			f := bond.DryFactor(in.N("temp"), in.N("rh"))
+			d := time.Duration(f * in.N("wait") * float64(time.Second))
+			return one(
+				source.Result{
+					Key:   "wait",
+					Label: "Wait",
+					Value: d.Seconds(),
+					Unit:  "s",
+					Text:  measure.Span(d.Seconds()),
+				}.
+					With(
+						"wait x VPD(21 C, 50 %) / VPD(T, RH), 0.5 to 6",
+						fmt.Sprintf("%s x %.2f", in.T("wait"), f),
+						measure.Span(d.Seconds()),
+						source.Std("Alduchov and Eskridge 1996, Magnus formula"),
+						source.FromTrade("waterborne waits follow the drying power of the air"),
+					),
+				nil,
+			)
+		},
+	)
 )

@@ -39,26 +39,30 @@ var examples = map[string]struct {
 	"layers":         {m{"want": "3 1/2"}, "layers", `4, 1/2" too thick`},
 	"discs-in-disc":  {m{"n": "7", "d": "1 in"}, "holder", `3"`},
 	"rings-at-pitch": {m{"height": "1000 mm", "pitch": "100 mm", "pole": "40 mm", "d": "10 mm"}, "rings", "10"},
-	"scales":         {m{"w": "600 mm", "h": "500 mm", "wide": "100 mm", "tall": "100 mm", "show": "50 mm"}, "scales", "58"},
-	"banding":        {m{"w": "22", "d": "18", "t": "1/2"}, "long", `23"`},
-	"armature":       {m{"path": "40 in", "strands": "1"}, "wire", `3' 4"`},
-	"hangers":        {m{"length": "48 in", "n": "5", "inset": "4 in"}, "gap", `10"`},
-	"wedge":          {m{"base": "24 in", "rise": "2 in"}, "height", `1"`},
-	"hollow":         {m{"thick": "2 in", "depth": "1 in"}, "left", `1"`},
-	"screen":         {m{"diagonal": "24 in"}, "w", `20 15/16"`},
-	"fit":            {m{"hole": "40.9 mm"}, "cut", "41.4 mm"},
-	"scale":          {m{"known": "10 ft", "ref": "20 in", "other": "3 in"}, "length", `18"`},
-	"battery":        {m{"cell": "aa", "amps": "100 mA"}, "hours", "20 h"},
-	"strip-feeds":    {m{"amps": "4 A", "ohms": "1.2"}, "feeds", "2, at the middles of 2 equal parts"},
-	"outline":        {m{"path": "0,0 10,0 10,20 0,20", "h": "20 in"}, "face", "1.39 sq ft"},
-	"staves":         {m{"d": "24 in", "h": "30 in", "n": "12", "t": "1 in"}, "tilt", "15°"},
-	"seam":           {m{"w": "40 in", "h": "120 in"}, "panel-1", `40" x 61"`},
-	"grid":           {m{"known": "10 ft", "ref": "20 in", "throw": "1.5"}, "throw", `72"`},
-	"glue-use":       {m{"glue": "pva", "length": "1 m", "width": "1 m"}, "takes", "200 mL"},
-	"foam-cans":      {m{"w": "200 mm", "d": "200 mm", "h": "500 mm"}, "cans", "3 cans"},
-	"led-rows":       {m{"count": "8"}, "rows", "2 x 3 with 120 ohm 0.125 W; 1 x 2 with 300 ohm 0.25 W"},
-	"pixel-line":     {m{"count": "60", "amps": "1 A"}, "bright", "20 % of full white"},
-	"outlet":         {m{"watts": "1500"}, "amps", "12.5 A, TOO MUCH for one circuit"},
+	"scales": {
+		m{"w": "600 mm", "h": "500 mm", "wide": "100 mm", "tall": "100 mm", "show": "50 mm"},
+		"scales",
+		"58",
+	},
+	"banding":     {m{"w": "22", "d": "18", "t": "1/2"}, "long", `23"`},
+	"armature":    {m{"path": "40 in", "strands": "1"}, "wire", `3' 4"`},
+	"hangers":     {m{"length": "48 in", "n": "5", "inset": "4 in"}, "gap", `10"`},
+	"wedge":       {m{"base": "24 in", "rise": "2 in"}, "height", `1"`},
+	"hollow":      {m{"thick": "2 in", "depth": "1 in"}, "left", `1"`},
+	"screen":      {m{"diagonal": "24 in"}, "w", `20 15/16"`},
+	"fit":         {m{"hole": "40.9 mm"}, "cut", "41.4 mm"},
+	"scale":       {m{"known": "10 ft", "ref": "20 in", "other": "3 in"}, "length", `18"`},
+	"battery":     {m{"cell": "aa", "amps": "100 mA"}, "hours", "20 h"},
+	"strip-feeds": {m{"amps": "4 A", "ohms": "1.2"}, "feeds", "2, at the middles of 2 equal parts"},
+	"outline":     {m{"path": "0,0 10,0 10,20 0,20", "h": "20 in"}, "face", "1.39 sq ft"},
+	"staves":      {m{"d": "24 in", "h": "30 in", "n": "12", "t": "1 in"}, "tilt", "15°"},
+	"seam":        {m{"w": "40 in", "h": "120 in"}, "panel-1", `40" x 61"`},
+	"grid":        {m{"known": "10 ft", "ref": "20 in", "throw": "1.5"}, "throw", `72"`},
+	"glue-use":    {m{"glue": "pva", "length": "1 m", "width": "1 m"}, "takes", "200 mL"},
+	"foam-cans":   {m{"w": "200 mm", "d": "200 mm", "h": "500 mm"}, "cans", "3 cans"},
+	"led-rows":    {m{"count": "8"}, "rows", "2 x 3 with 120 ohm 0.125 W; 1 x 2 with 300 ohm 0.25 W"},
+	"pixel-line":  {m{"count": "60", "amps": "1 A"}, "bright", "20 % of full white"},
+	"outlet":      {m{"watts": "1500"}, "amps", "12.5 A, TOO MUCH for one circuit"},
 }
 
 func TestWorkedExamples(t *testing.T) {
@@ -82,13 +86,26 @@ func TestWorkedExamples(t *testing.T) {
 
 // Nonsense in any parameter names that parameter.
 func TestBadInputNamesTheParameter(t *testing.T) {
-	texts := map[string]string{"a": "xps1", "b": "ply1/4", "glue": "pu", "lengths": "6@44in", "size": "1", "profile": "egg", "kind": "press", "aspect": "16:9", "cell": "aa", "path": "0,0 9,0 5,5"}
+	texts := map[string]string{
+		"a":       "xps1",
+		"b":       "ply1/4",
+		"glue":    "pu",
+		"lengths": "6@44in",
+		"size":    "1",
+		"profile": "egg",
+		"kind":    "press",
+		"aspect":  "16:9",
+		"cell":    "aa",
+		"path":    "0,0 9,0 5,5",
+	}
 	for _, c := range List() {
 		for _, p := range c.Params {
 			args := map[string]string{}
 			for _, q := range c.Params {
 				if q.Default == "" {
-					args[q.Name] = map[string]string{"length": "10 in", "gauge": "18awg", "amps": "1 A", "volts": "12 V", "temp": "20 C", "number": "30", "count": "4", "time": "1 h", "ohms": "1 ohm", "watts": "100 W", "angle": "30", "percent": "50", "hours": "4", "text": texts[q.Name]}[q.Kind]
+					args[q.Name] = map[string]string{"length": "10 in", "gauge": "18awg", "amps": "1 A", "volts": "12 V",
+						"temp": "20 C", "number": "30", "count": "4", "time": "1 h", "ohms": "1 ohm", "watts": "100 W", "angle": "30",
+						"percent": "50", "hours": "4", "text": texts[q.Name]}[q.Kind]
 				}
 			}
 			for _, bad := range outOfDomain[p.Kind] { // its own name, what it is, what is accepted
@@ -115,8 +132,19 @@ func TestBadInputNamesTheParameter(t *testing.T) {
 // outOfDomain is what no parameter of a kind takes: negative, enormous, with
 // the unit of something else.
 var outOfDomain = map[string][]string{
-	"length": {"-3 in", "1e6 m", "600W", "80%"}, "volts": {"-5 V", "2000 V", "5 A"}, "amps": {"-1 A", "5000 A", "1 V"}, "ohms": {"-1 ohm", "3 W"}, "watts": {"-5 W", "900 kW", "3 V"},
-	"angle": {"400", "-361 deg", "80%"}, "percent": {"101", "-1%", "80 W"}, "hours": {"-1", "1e6", "4 W"}, "time": {"2", "-2 h", "9000 days"}, "temp": {"400 C", "-80 C"},
+	"length": {
+		"-3 in",
+		"1e6 m",
+		"600W",
+		"80%",
+	}, "volts": {"-5 V", "2000 V", "5 A"}, "amps": {"-1 A", "5000 A", "1 V"}, "ohms": {"-1 ohm", "3 W"},
+	"watts": {"-5 W", "900 kW", "3 V"},
+	"angle": {
+		"400",
+		"-361 deg",
+		"80%",
+	}, "percent": {"101", "-1%", "80 W"}, "hours": {"-1", "1e6", "4 W"}, "time": {"2", "-2 h", "9000 days"},
+	"temp":   {"400 C", "-80 C"},
 	"number": {"-1", "1e9", "600W", "80%", "0x10", "NaN"}, "count": {"-1", "2.5", "1e9", "3 W"},
 }
 
@@ -138,12 +166,32 @@ func TestUnitsMeanWhatTheySay(t *testing.T) {
 		assert.NotContains(t, out, "⟦")
 		return out
 	}
-	assert.Equal(t, run("outlet", "", map[string]string{"watts": "600W"}), run("outlet", "", map[string]string{"watts": "0.6 kW"}))
-	assert.Equal(t, run("strip-feeds", "", map[string]string{"amps": "4 A", "ohms": "0.3ohm", "volts": "12"}), run("strip-feeds", "", map[string]string{"amps": "4000 mA", "ohms": "300 mohm", "volts": "12 V"}))
-	assert.Equal(t, run("compound", "", map[string]string{"slope": "80"}), run("compound", "", map[string]string{"slope": "80deg"}))
-	assert.Equal(t, run("dry", "", map[string]string{"temp": "15 C", "rh": "80", "wait": "2 h"}), run("dry", "", map[string]string{"temp": "15 C", "rh": "80%", "wait": "2 h"}))
+	assert.Equal(
+		t,
+		run("outlet", "", map[string]string{"watts": "600W"}),
+		run("outlet", "", map[string]string{"watts": "0.6 kW"}),
+	)
+	assert.Equal(
+		t,
+		run("strip-feeds", "", map[string]string{"amps": "4 A", "ohms": "0.3ohm", "volts": "12"}),
+		run("strip-feeds", "", map[string]string{"amps": "4000 mA", "ohms": "300 mohm", "volts": "12 V"}),
+	)
+	assert.Equal(
+		t,
+		run("compound", "", map[string]string{"slope": "80"}),
+		run("compound", "", map[string]string{"slope": "80deg"}),
+	)
+	assert.Equal(
+		t,
+		run("dry", "", map[string]string{"temp": "15 C", "rh": "80", "wait": "2 h"}),
+		run("dry", "", map[string]string{"temp": "15 C", "rh": "80%", "wait": "2 h"}),
+	)
 	metric := run("tower", "mm", map[string]string{"h": "1200", "bottom": "500", "top": "230", "t": "25"})
-	assert.Equal(t, metric, run("tower", "", map[string]string{"h": "1200 mm", "bottom": "50 cm", "top": "230 mm", "t": "2.5 cm"}))
+	assert.Equal(
+		t,
+		metric,
+		run("tower", "", map[string]string{"h": "1200 mm", "bottom": "50 cm", "top": "230 mm", "t": "2.5 cm"}),
+	)
 	assert.NotContains(t, metric, `"`)
 	assert.Contains(t, run("tower", "in", map[string]string{"h": "48", "bottom": "20", "top": "9"}), `"`)
 }

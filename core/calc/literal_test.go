@@ -30,7 +30,16 @@ func TestWorkingsReadLiterally(t *testing.T) {
 				continue
 			}
 			read++
-			assert.True(t, literal.Agree(got, said, s.Value), "%s, %s: %s = %.6g, not %s", where, s.Formula, s.Numbers, got.V, s.Value)
+			assert.True(
+				t,
+				literal.Agree(got, said, s.Value),
+				"%s, %s: %s = %.6g, not %s",
+				where,
+				s.Formula,
+				s.Numbers,
+				got.V,
+				s.Value,
+			)
 		}
 	}
 	today := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)

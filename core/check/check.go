@@ -137,7 +137,8 @@ func run(w *plan.Work) []Snag {
 			if seen[s.ID()]++; seen[s.ID()] > 1 { // no two share an ID
 				s.key = strings.TrimPrefix(s.ID(), s.Code+"@") + fmt.Sprintf("~%d", seen[s.ID()])
 			}
-			if v := waivers[s.ID()]; v != nil && (v.Level == "" || s.Level <= levelNamed(v.Level)) { // what got worse comes back
+			if v := waivers[s.ID()]; v != nil &&
+				(v.Level == "" || s.Level <= levelNamed(v.Level)) { // what got worse comes back
 				s.Waived = v
 			}
 			out = append(out, s)

@@ -40,28 +40,96 @@ func find(list []Snag, code, at string) *Snag {
 func clean() *plan.Plan {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A", Known: measure.Len("10 in"), Of: "height"}}
-	p.Solids = []plan.Solid{{ID: "box", Prop: "a", Name: "Box", Kind: "box", Stock: "ply1/4", Form: form.Box{W: measure.Len("12 in"), D: measure.Len("8 in"), H: measure.Len("10 in"), Joint: "butt"}}}
-	p.Joints = []plan.Joint{{ID: "j", Prop: "a", A: "box/front", B: "box/left", Glue: "pva"}, {ID: "j2", Prop: "a", A: "box/right", B: "box/front", Glue: "pva"},
-		{ID: "j3", Prop: "a", A: "box/back", B: "box/left", Glue: "pva"}, {ID: "j4", Prop: "a", A: "box/back", B: "box/right", Glue: "pva"}}
+	p.Solids = []plan.Solid{
+		{
+			ID:    "box",
+			Prop:  "a",
+			Name:  "Box",
+			Kind:  "box",
+			Stock: "ply1/4",
+			Form:  form.Box{W: measure.Len("12 in"), D: measure.Len("8 in"), H: measure.Len("10 in"), Joint: "butt"},
+		},
+	}
+	p.Joints = []plan.Joint{
+		{ID: "j", Prop: "a", A: "box/front", B: "box/left", Glue: "pva"},
+		{ID: "j2", Prop: "a", A: "box/right", B: "box/front", Glue: "pva"},
+		{
+			ID:   "j3",
+			Prop: "a",
+			A:    "box/back",
+			B:    "box/left",
+			Glue: "pva",
+		},
+		{ID: "j4", Prop: "a", A: "box/back", B: "box/right", Glue: "pva"},
+	}
 	p.Finishes = []plan.Finish{{ID: "box", Solid: "box", Layers: []plan.Layer{{Coat: "latex", Coats: 2}}}}
 	l := func(s string) measure.Length { return measure.Len(s) }
 	p.Devices = []plan.Device{
 		{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-1"},
 		{ID: "F1", Prop: "a", Kind: "fuse", Name: "F1", From: "S1", Rating: measure.Must[measure.AmpKind]("1 A")},
-		{ID: "W1", Prop: "a", Kind: "run", Name: "W1", From: "F1", Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: l("4 ft")},
+		{
+			ID:     "W1",
+			Prop:   "a",
+			Kind:   "run",
+			Name:   "W1",
+			From:   "F1",
+			Gauge:  measure.Must[measure.GaugeKind]("22 AWG"),
+			Length: l("4 ft"),
+		},
 		{ID: "K1", Prop: "a", Kind: "switch", Name: "K1", From: "W1", Driven: true},
-		{ID: "L1", Prop: "a", Kind: "lamp", Name: "L1", From: "K1", Product: "puck12", Need: l("20 in"), In: "box", Proven: true},
-		{ID: "L2", Prop: "a", Kind: "lamp", Name: "L2", From: "W1", At: l("2 ft"), Product: "led-white", Row: 3, Resistor: measure.Must[measure.OhmKind]("120 ohm")},
+		{
+			ID:      "L1",
+			Prop:    "a",
+			Kind:    "lamp",
+			Name:    "L1",
+			From:    "K1",
+			Product: "puck12",
+			Need:    l("20 in"),
+			In:      "box",
+			Proven:  true,
+		},
+		{
+			ID:       "L2",
+			Prop:     "a",
+			Kind:     "lamp",
+			Name:     "L2",
+			From:     "W1",
+			At:       l("2 ft"),
+			Product:  "led-white",
+			Row:      3,
+			Resistor: measure.Must[measure.OhmKind]("120 ohm"),
+		},
 	}
-	p.Inputs = []plan.Input{{ID: "b", Prop: "a", Name: "Button", Kind: "button", MinPulse: measure.Must[measure.DurationKind]("30 ms")}}
-	p.Scenes = []plan.Scene{{ID: "s", Prop: "a", Name: "S", Length: measure.Must[measure.DurationKind]("5 s"), Cues: []plan.Cue{{Channel: "K1", Start: measure.Must[measure.DurationKind]("0 s"), Length: measure.Must[measure.DurationKind]("5 s")}}}}
+	p.Inputs = []plan.Input{
+		{ID: "b", Prop: "a", Name: "Button", Kind: "button", MinPulse: measure.Must[measure.DurationKind]("30 ms")},
+	}
+	p.Scenes = []plan.Scene{
+		{
+			ID:     "s",
+			Prop:   "a",
+			Name:   "S",
+			Length: measure.Must[measure.DurationKind]("5 s"),
+			Cues: []plan.Cue{
+				{
+					Channel: "K1",
+					Start:   measure.Must[measure.DurationKind]("0 s"),
+					Length:  measure.Must[measure.DurationKind]("5 s"),
+				},
+			},
+		},
+	}
 	p.Triggers = []plan.Trigger{{ID: "t", Input: "b", Scene: "s", Latch: "toggle"}}
 	return p
 }
 
 // mains gives a plan two outlets, its supply on the first.
 func mains(p *plan.Plan, plugs ...plan.Plug) {
-	o := plan.Outlet{ID: "o", Name: "Porch", Volts: measure.Must[measure.VoltKind]("120 V"), Breaker: measure.Must[measure.AmpKind]("15 A")}
+	o := plan.Outlet{
+		ID:      "o",
+		Name:    "Porch",
+		Volts:   measure.Must[measure.VoltKind]("120 V"),
+		Breaker: measure.Must[measure.AmpKind]("15 A"),
+	}
 	q := o
 	q.ID, q.Name, q.Breaker = "q", "Shed", measure.Must[measure.AmpKind]("20 A")
 	p.Outlets, p.Plugs = []plan.Outlet{o, q}, plugs
@@ -73,12 +141,43 @@ func mains(p *plan.Plan, plugs ...plan.Plug) {
 func pixels(f func(*plan.Plan)) func(*plan.Plan) {
 	l, a, g := measure.Len, measure.Must[measure.AmpKind], measure.Must[measure.GaugeKind]
 	return func(p *plan.Plan) {
-		p.Devices = append(p.Devices,
+		p.Devices = append(
+			p.Devices,
 			plan.Device{ID: "S2", Prop: "a", Kind: "supply", Name: "S2", Product: "ps5-4"},
 			plan.Device{ID: "F2", Prop: "a", Kind: "fuse", Name: "F2", From: "S2", Rating: a("3 A")},
-			plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "F2", Gauge: g("18 AWG"), Length: l("2 ft")},
-			plan.Device{ID: "U1", Prop: "a", Kind: "controller", Name: "U1", From: "W2", Logic: measure.Must[measure.VoltKind]("5 V")},
-			plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "W2", Product: "pixel5", Length: l("300 mm"), Bright: 50, Data: "U1", Pin: 1, DataLead: l("1 ft"), Damper: true, Bulk: true})
+			plan.Device{
+				ID:     "W2",
+				Prop:   "a",
+				Kind:   "run",
+				Name:   "W2",
+				From:   "F2",
+				Gauge:  g("18 AWG"),
+				Length: l("2 ft"),
+			},
+			plan.Device{
+				ID:    "U1",
+				Prop:  "a",
+				Kind:  "controller",
+				Name:  "U1",
+				From:  "W2",
+				Logic: measure.Must[measure.VoltKind]("5 V"),
+			},
+			plan.Device{
+				ID:       "P1",
+				Prop:     "a",
+				Kind:     "lamp",
+				Name:     "P1",
+				From:     "W2",
+				Product:  "pixel5",
+				Length:   l("300 mm"),
+				Bright:   50,
+				Data:     "U1",
+				Pin:      1,
+				DataLead: l("1 ft"),
+				Damper:   true,
+				Bulk:     true,
+			},
+		)
 		f(p)
 	}
 }
@@ -105,7 +204,18 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		return func(p *plan.Plan) {
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("3 A")
 			p.Device("W1").Gauge = measure.Must[measure.GaugeKind](gauge)
-			p.Devices = append(p.Devices, plan.Device{ID: "L3", Prop: "a", Kind: "lamp", Name: "L3", From: "W1", Product: "strip12", Length: measure.Len(long)})
+			p.Devices = append(
+				p.Devices,
+				plan.Device{
+					ID:      "L3",
+					Prop:    "a",
+					Kind:    "lamp",
+					Name:    "L3",
+					From:    "W1",
+					Product: "strip12",
+					Length:  measure.Len(long),
+				},
+			)
 		}
 	}
 	var all strings.Builder
@@ -118,53 +228,72 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"size-missing", Mind, 0, func(p *plan.Plan) { p.Solids[0] = p.Solids[0].Set("w", measure.Length{}) }},
 		{"prop-empty", Note, 0, func(p *plan.Plan) { p.Props = append(p.Props, plan.Prop{ID: "b", Name: "B"}) }},
 		{"larger-than-sheet", Stop, 1, func(p *plan.Plan) {
-			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", Form: form.Disc{W: measure.Len("60 in")}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1",
+				Form: form.Disc{W: measure.Len("60 in")}})
 			p.Props[0].Known = measure.Length{}
 		}},
 		{"larger-than-sheet", Stop, 0, func(p *plan.Plan) { // boards make one disc, not two, and none with a bore
-			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", Form: form.Disc{W: measure.Len("60 in"), Copies: 2}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1",
+				Form: form.Disc{W: measure.Len("60 in"), Copies: 2}})
 			p.Props[0].Known = measure.Length{}
 		}},
 		{"larger-than-sheet", Stop, 0, func(p *plan.Plan) {
-			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1", Form: form.Disc{W: measure.Len("60 in"), Bore: measure.Len("10 in")}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "d", Prop: "a", Name: "D", Kind: "disc", Stock: "xps1",
+				Form: form.Disc{W: measure.Len("60 in"), Bore: measure.Len("10 in")}})
 			p.Props[0].Known = measure.Length{}
 		}},
 		{"neck", Fix, 1, func(p *plan.Plan) { // two squares and a bar of 1/2 in
-			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "eva10", Form: form.Outline{W: measure.Len("20 in"), Path: "0,0 8,0 8,3.8 12,3.8 12,0 20,0 20,8 12,8 12,4.2 8,4.2 8,8 0,8"}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "eva10",
+				Form: form.Outline{W: measure.Len("20 in"), Path: "0,0 8,0 8,3.8 12,3.8 12,0 20,0 20,8 12,8 12,4.2 8,4.2 8,8 0,8"}})
 		}},
 		{"neck", Mind, 0, func(p *plan.Plan) { // a mast
-			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "ply1/4", Form: form.Outline{W: measure.Len("10 in"), Path: "0,0 10,0 10,6 5.2,6 5.2,16 4.8,16 4.8,6 0,6"}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "ply1/4",
+				Form: form.Outline{W: measure.Len("10 in"), Path: "0,0 10,0 10,6 5.2,6 5.2,16 4.8,16 4.8,6 0,6"}})
 		}},
 		{"laid-by-hand", Fix, 1, func(p *plan.Plan) {
-			p.Layouts = []plan.Layout{{ID: "ply1/4", Pins: []plan.Pin{{Part: "box/front", X: measure.Len("60 in"), Y: measure.Len("1 in"), Locked: true}}}}
+			p.Layouts = []plan.Layout{{ID: "ply1/4", Pins: []plan.Pin{{Part: "box/front", X: measure.Len("60 in"),
+				Y: measure.Len("1 in"), Locked: true}}}}
 		}},
 		{"laid-by-hand", Fix, 1, func(p *plan.Plan) {
-			p.Layouts = []plan.Layout{{ID: "ply1/4", Pins: []plan.Pin{{Part: "box/front", X: measure.Len("1 in"), Y: measure.Len("90 in"), Cut: true}}}}
+			p.Layouts = []plan.Layout{{ID: "ply1/4", Pins: []plan.Pin{{Part: "box/front", X: measure.Len("1 in"),
+				Y: measure.Len("90 in"), Cut: true}}}}
 		}},
 		{"one-inch", Note, 0, func(p *plan.Plan) { // two of 48 x 48 just miss a sheet of 48 x 96
-			p.Solids = append(p.Solids, plan.Solid{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "xps1", Form: form.Panel{W: measure.Len("40 in"), H: measure.Len("47 3/4 in"), Copies: 2}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "xps1",
+				Form: form.Panel{W: measure.Len("40 in"), H: measure.Len("47 3/4 in"), Copies: 2}})
 		}},
 		{"larger-than-sheet", Stop, 2, func(p *plan.Plan) {
-			p.Solids[0], p.Props[0].Known = p.Solids[0].Set("w", measure.Len("100 in")).Set("h", measure.Len("100 in")), measure.Len("100 in")
+			p.Solids[0], p.Props[0].Known = p.Solids[0].Set("w", measure.Len("100 in")).Set("h", measure.Len("100 in")),
+				measure.Len("100 in")
 		}},
-		{"frame-load", Stop, 1, func(p *plan.Plan) { // 12 kg at the middle of 60 in of 1 in pipe: 12 x 9.81 x 1.524 / 4 / Z, Z = 2187 mm3 -> 20.5 MPa
-			p.Solids = append(p.Solids, plan.Solid{ID: "f", Prop: "a", Name: "F", Kind: "frame", Stock: "pvc1", Form: form.Frame{W: measure.Len("60 in"), D: measure.Len("20 in"), H: measure.Len("10 in"), Load: measure.Must[measure.MassKind]("12 kg")}})
+		// 12 kg at the middle of 60 in of 1 in pipe: 12 x 9.81 x 1.524 / 4 / Z, Z = 2187 mm3 -> 20.5 MPa
+		{"frame-load", Stop, 1, func(p *plan.Plan) {
+			p.Solids = append(p.Solids, plan.Solid{ID: "f", Prop: "a", Name: "F", Kind: "frame", Stock: "pvc1",
+				Form: form.Frame{W: measure.Len("60 in"), D: measure.Len("20 in"), H: measure.Len("10 in"),
+					Load: measure.Must[measure.MassKind]("12 kg")}})
 		}},
 		{"frame-load", Mind, 1, func(p *plan.Plan) {
-			p.Solids = append(p.Solids, plan.Solid{ID: "f", Prop: "a", Name: "F", Kind: "frame", Stock: "pvc1", Form: form.Frame{W: measure.Len("60 in"), D: measure.Len("20 in"), H: measure.Len("10 in"), Load: measure.Must[measure.MassKind]("3 kg")}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "f", Prop: "a", Name: "F", Kind: "frame", Stock: "pvc1",
+				Form: form.Frame{W: measure.Len("60 in"), D: measure.Len("20 in"), H: measure.Len("10 in"),
+					Load: measure.Must[measure.MassKind]("3 kg")}})
 		}},
 		{"limp", Stop, 2, func(p *plan.Plan) {
-			p.Solids = append(p.Solids, plan.Solid{ID: "c", Prop: "a", Name: "C", Kind: "panel", Stock: "muslin", Form: form.Panel{W: measure.Len("10 in"), H: measure.Len("10 in")}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "c", Prop: "a", Name: "C", Kind: "panel", Stock: "muslin",
+				Form: form.Panel{W: measure.Len("10 in"), H: measure.Len("10 in")}})
 		}},
 		{"laser-eyes", Mind, 0, func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"}, plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "laser5"})
+			p.Devices = append(p.Devices, plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"},
+				plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "laser5"})
 		}},
 		{"laser-eyes", Stop, 0, func(p *plan.Plan) { // one of the builder's own
-			p.Goods = []plan.Good{{ID: "lamp-bright5", Table: "lamp", Good: "bright5", Like: "laser5", Set: []plan.Setting{{Field: "laser", Value: "3R"}}}}
-			p.Devices = append(p.Devices, plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"}, plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "bright5"})
+			p.Goods = []plan.Good{{ID: "lamp-bright5", Table: "lamp", Good: "bright5", Like: "laser5",
+				Set: []plan.Setting{{Field: "laser", Value: "3R"}}}}
+			p.Devices = append(p.Devices, plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"},
+				plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "bright5"})
 		}},
 		{"saw-stop", Mind, 0, func(p *plan.Plan) {
-			p.Solids = append(p.Solids, plan.Solid{ID: "t", Prop: "a", Name: "T", Kind: "tower", Stock: "ply1/2", Form: form.Tower{Sides: 4, H: measure.Len("10 in"), Low: measure.Len("8 in"), High: measure.Len("5 in")}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "t", Prop: "a", Name: "T", Kind: "tower", Stock: "ply1/2",
+				Form: form.Tower{Sides: 4, H: measure.Len("10 in"), Low: measure.Len("8 in"), High: measure.Len("5 in")}})
 			p.Joints = append(p.Joints, plan.Joint{ID: "k", Prop: "a", A: "t/face", B: "t/face", Glue: "pva"})
 		}},
 		{"known-size", Fix, 2, func(p *plan.Plan) { p.Props[0].Known = measure.Len("15 in") }},
@@ -178,7 +307,9 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"coat-solvent-on-bare-foam", Stop, 2, func(p *plan.Plan) {
 			p.Solids[0].Stock, p.Joints[0].Glue, p.Finishes[0].Layers[0].Coat = "xps1", "pu", "enamel"
 		}},
-		{"coat-not-outdoor", Fix, 1, func(p *plan.Plan) { p.Display.Outdoors = true; p.Finishes[0].Layers[0].Coat = "acrylic" }},
+		{"coat-not-outdoor", Fix, 1, func(p *plan.Plan) {
+			p.Display.Outdoors, p.Finishes[0].Layers[0].Coat = true, "acrylic"
+		}},
 		{"uncoated-foam", Mind, 1, func(p *plan.Plan) {
 			p.Display.Outdoors, p.Finishes = true, nil
 			p.Solids[0].Stock, p.Joints[0].Glue = "xps1", "pu"
@@ -187,13 +318,15 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"reversed-lamp", Stop, 1, dev("L1", func(d *plan.Device) { d.Reversed = true })},
 		{"wrong-rail", Stop, 1, dev("S1", func(d *plan.Device) { d.Product = "ps5-4" })},
 		{"no-resistor", Stop, 1, dev("L2", func(d *plan.Device) { d.Resistor = measure.Resistance{} })},
-		{"no-resistor", Stop, 1, dev("L2", func(d *plan.Device) { d.Row, d.Resistor = 8, measure.Resistance{} })}, // in rows that fit
+		// in rows that fit
+		{"no-resistor", Stop, 1, dev("L2", func(d *plan.Device) { d.Row, d.Resistor = 8, measure.Resistance{} })},
 		{"unfed", Mind, 1, dev("L1", func(d *plan.Device) { d.From = "" })},
 		{"drop", Fix, 2, dev("W1", func(d *plan.Device) { d.Length = measure.Len("50 ft") })},
 		{"drop", Fix, 1, func(p *plan.Plan) { // two runs in a row, neither of them alone to blame
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("2 A")
 			p.Device("W1").Length, p.Device("W1").Gauge = measure.Len("25 ft"), measure.Must[measure.GaugeKind]("18 AWG")
-			p.Devices = append(p.Devices, plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "W1", Gauge: measure.Must[measure.GaugeKind]("18 AWG"), Length: measure.Len("25 ft")},
+			p.Devices = append(p.Devices, plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "W1",
+				Gauge: measure.Must[measure.GaugeKind]("18 AWG"), Length: measure.Len("25 ft")},
 				plan.Device{ID: "L3", Prop: "a", Kind: "lamp", Name: "L3", From: "W2", Product: "puck12", Amps: amp("1 A")})
 		}},
 		{"drop", Fix, 3, strip("3 m", "20 AWG")}, // thicker wire, its far end, or the strip at both ends
@@ -202,29 +335,39 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-2", amp("2 A")
 			p.Device("W1").Length = measure.Len("30 ft")
 			for i := range 12 {
-				p.Devices = append(p.Devices, plan.Device{ID: fmt.Sprintf("N%d", i), Prop: "a", Kind: "lamp", Name: fmt.Sprintf("N%d", i), From: "W1", At: measure.Len(fmt.Sprintf("%d in", 30*i+12)), Product: "puck12", Amps: amp("60 mA")})
+				p.Devices = append(p.Devices, plan.Device{ID: fmt.Sprintf("N%d", i), Prop: "a", Kind: "lamp",
+					Name: fmt.Sprintf("N%d", i), From: "W1", At: measure.Len(fmt.Sprintf("%d in", 30*i+12)), Product: "puck12",
+					Amps: amp("60 mA")})
 			}
 		}},
 		{"drop", Fix, 1, func(p *plan.Plan) { // behind a converter, whose rail it is judged by
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("3 A")
 			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
-			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1", Volts: measure.Must[measure.VoltKind]("5 V"), Amps: amp("4 A")},
+			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1",
+				Volts: measure.Must[measure.VoltKind]("5 V"), Amps: amp("4 A")},
 				plan.Device{ID: "F2", Prop: "a", Kind: "fuse", Name: "F2", From: "C1", Rating: amp("3 A")},
-				plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "F2", Gauge: measure.Must[measure.GaugeKind]("24 AWG"), Length: measure.Len("10 ft")},
-				plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "W2", Product: "pixel5", Length: measure.Len("0.3 m"), Bright: 50})
+				plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "F2",
+					Gauge: measure.Must[measure.GaugeKind]("24 AWG"), Length: measure.Len("10 ft")},
+				plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "W2", Product: "pixel5",
+					Length: measure.Len("0.3 m"), Bright: 50})
 		}},
 		{"wire-too-thin", Stop, 1, func(p *plan.Plan) {
 			p.Device("S1").Product, p.Device("L1").Amps = "ps12-10", amp("8 A")
 		}},
 		{"no-fuse", Stop, 1, func(p *plan.Plan) { p.Device("W1").From, p.Device("S1").Product = "S1", "ps12-10" }},
 		{"no-fuse", Stop, 1, func(p *plan.Plan) { p.Device("L1").From, p.Device("S1").Product = "S1", "ps12-10" }},
-		{"fuse-size", Stop, 1, func(p *plan.Plan) { d := p.Device("F1"); d.Rating = amp("10 A"); p.Device("S1").Product = "ps12-10" }},
+		{"fuse-size", Stop, 1, func(p *plan.Plan) {
+			p.Device("F1").Rating, p.Device("S1").Product = amp("10 A"), "ps12-10"
+		}},
 		{"fuse-blows", Stop, 1, dev("F1", func(d *plan.Device) { d.Rating = amp("100 mA") })},
 		{"fuse-tight", Fix, 1, func(p *plan.Plan) { // 88 %: past 80, short of 95
 			p.Device("S1").Product, p.Device("L1").Amps, p.Device("F1").Rating = "ps12-5", amp("860 mA"), amp("1 A")
 		}},
 		{"contact-rating", Fix, 0, dev("K1", func(d *plan.Device) { d.Rating = amp("100 mA") })},
-		{"supply-load", Stop, 1, func(p *plan.Plan) { p.Device("L1").Amps, p.Device("F1").Rating = amp("1.5 A"), amp("2 A") }},
+		{"supply-load", Stop, 1, func(p *plan.Plan) {
+			p.Device("L1").Amps, p.Device("F1").Rating = amp("1.5 A"),
+				amp("2 A")
+		}},
 		{"lead-too-short", Fix, 1, dev("L1", func(d *plan.Device) { d.Need = measure.Len("4 ft") })},
 		{"sealed-in", Stop, 2, func(p *plan.Plan) { p.Solids[0].Sealed = true; p.Device("S1").In = "box" }},
 		{"unproven", Fix, 1, func(p *plan.Plan) { p.Solids[0].Sealed = true; p.Device("L1").Proven = false }},
@@ -235,7 +378,8 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			mains(p, plan.Plug{ID: "amp", Name: "Amplifier", Outlet: "o", Watts: measure.Must[measure.WattKind]("1500 W")})
 		}},
 		{"mains-heater", Fix, 1, func(p *plan.Plan) {
-			mains(p, plan.Plug{ID: "fog", Name: "Fogger", Outlet: "o", Watts: measure.Must[measure.WattKind]("400 W"), Heater: true})
+			mains(p, plan.Plug{ID: "fog", Name: "Fogger", Outlet: "o", Watts: measure.Must[measure.WattKind]("400 W"),
+				Heater: true})
 		}},
 		{"mains-guard", Stop, 1, func(p *plan.Plan) { mains(p); p.Display.Outdoors = true }},
 		{"mains-cord", Fix, 1, func(p *plan.Plan) {
@@ -261,22 +405,28 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		}},
 		{"entry-hole", Fix, 1, func(p *plan.Plan) { p.Solids[0].Sealed = true }},
 		{"wrong-rail", Stop, 1, func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "W1", At: measure.Len("2 ft"), Product: "pixel5", Length: measure.Len("300 mm")})
+			p.Devices = append(p.Devices, plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "W1",
+				At: measure.Len("2 ft"), Product: "pixel5", Length: measure.Len("300 mm")})
 		}},
 		{"starved", Stop, 1, func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1", Volts: measure.Must[measure.VoltKind]("12 V"), Amps: amp("1 A")})
+			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1",
+				Volts: measure.Must[measure.VoltKind]("12 V"), Amps: amp("1 A")})
 		}},
 		{"supply-load", Fix, 2, func(p *plan.Plan) { // of a converter: a larger one, or held lower
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("5 A")
 			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
-			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1", Volts: measure.Must[measure.VoltKind]("5 V"), Amps: amp("1 A")},
-				plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "C1", Product: "pixel5", Length: measure.Len("0.3 m"), Bright: 90})
+			p.Devices = append(p.Devices, plan.Device{ID: "C1", Prop: "a", Kind: "converter", Name: "C1", From: "W1",
+				Volts: measure.Must[measure.VoltKind]("5 V"), Amps: amp("1 A")},
+				plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "C1", Product: "pixel5",
+					Length: measure.Len("0.3 m"), Bright: 90})
 		}},
 		{"floating-ground", Stop, 1, pixels(func(p *plan.Plan) {
 			p.Devices = append(p.Devices, plan.Device{ID: "S3", Prop: "a", Kind: "supply", Name: "S3", Product: "ps5-4"})
 			p.Device("U1").From = "S3"
 		})},
-		{"logic-level", Fix, 1, pixels(func(p *plan.Plan) { p.Device("U1").Logic = measure.Must[measure.VoltKind]("3.3 V") })},
+		{"logic-level", Fix, 1, pixels(func(p *plan.Plan) {
+			p.Device("U1").Logic = measure.Must[measure.VoltKind]("3.3 V")
+		})},
 		{"data-line", Fix, 1, pixels(func(p *plan.Plan) { p.Device("P1").DataLead = measure.Len("20 ft") })},
 		{"data-line", Fix, 0, pixels(func(p *plan.Plan) { p.Device("P1").DataLead = measure.Len("40 ft") })},
 		{"data-parts", Mind, 1, pixels(func(p *plan.Plan) { p.Device("P1").Bulk = false })},
@@ -305,19 +455,22 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 		{"start-load", Fix, 1, func(p *plan.Plan) {
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("5 A")
 			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
-			p.Devices = append(p.Devices, plan.Device{ID: "M1", Prop: "a", Kind: "lamp", Name: "M1", From: "W1", Product: "motor12"})
+			p.Devices = append(p.Devices, plan.Device{ID: "M1", Prop: "a", Kind: "lamp", Name: "M1", From: "W1",
+				Product: "motor12"})
 		}},
 		{"mains-inrush", Mind, 1, func(p *plan.Plan) {
 			mains(p)
 			for _, id := range []string{"S4", "S5"} {
-				p.Devices = append(p.Devices, plan.Device{ID: id, Prop: "a", Kind: "supply", Name: id, Product: "ps5-4", Outlet: "o"})
+				p.Devices = append(p.Devices, plan.Device{ID: id, Prop: "a", Kind: "supply", Name: id, Product: "ps5-4",
+					Outlet: "o"})
 			}
 		}},
 		{"supplies-merge", Note, 1, func(p *plan.Plan) {
 			p.Devices = append(p.Devices, plan.Device{ID: "S4", Prop: "a", Kind: "supply", Name: "S4", Product: "ps12-5"})
 		}},
 		{"supply-load", Stop, 2, func(p *plan.Plan) { // a larger one, or one branch on its own
-			p.Devices = append(p.Devices, plan.Device{ID: "F4", Prop: "a", Kind: "fuse", Name: "F4", From: "S1", Rating: amp("2 A")},
+			p.Devices = append(p.Devices, plan.Device{ID: "F4", Prop: "a", Kind: "fuse", Name: "F4", From: "S1",
+				Rating: amp("2 A")},
 				plan.Device{ID: "L4", Prop: "a", Kind: "lamp", Name: "L4", From: "F4", Product: "fill12"})
 		}},
 		{"supply-load", Stop, 2, pixels(func(p *plan.Plan) { // a larger one, or held lower
@@ -328,28 +481,38 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("5 A")
 			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
 			for _, id := range []string{"A", "B"} {
-				p.Devices = append(p.Devices, plan.Device{ID: "W" + id, Prop: "a", Kind: "run", Name: "W" + id, From: "W1", Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("2 ft")},
-					plan.Device{ID: "L" + id, Prop: "a", Kind: "lamp", Name: "L" + id, From: "W" + id, Product: "puck12", Amps: amp("1.6 A")})
+				p.Devices = append(p.Devices, plan.Device{ID: "W" + id, Prop: "a", Kind: "run", Name: "W" + id, From: "W1",
+					Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("2 ft")},
+					plan.Device{ID: "L" + id, Prop: "a", Kind: "lamp", Name: "L" + id, From: "W" + id, Product: "puck12",
+						Amps: amp("1.6 A")})
 			}
 		}},
 		{"fuse-slow", Fix, 1, func(p *plan.Plan) {
 			p.Device("F1").Rating, p.Device("F1").Poly, p.Device("S1").Product = amp("2 A"), true, "ps12-10"
 		}},
 		{"contact-rating", Fix, 0, func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "X1", Prop: "a", Kind: "connector", Name: "X1", From: "W1", Rating: amp("100 mA")})
+			p.Devices = append(p.Devices, plan.Device{ID: "X1", Prop: "a", Kind: "connector", Name: "X1", From: "W1",
+				Rating: amp("100 mA")})
 			p.Device("L1").From = "X1"
 		}},
-		{"reversed-lamp", Mind, 1, dev("L1", func(d *plan.Device) { d.Product, d.Amps, d.Reversed = "motor12", amp("200 mA"), true })},
+		{"reversed-lamp", Mind, 1, dev("L1", func(d *plan.Device) {
+			d.Product, d.Amps, d.Reversed = "motor12", amp("200 mA"),
+				true
+		})},
 		{"over-input", Stop, 1, func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "U9", Prop: "a", Kind: "controller", Name: "U9", From: "W1", Volts: measure.Must[measure.VoltKind]("5 V")})
+			p.Devices = append(p.Devices, plan.Device{ID: "U9", Prop: "a", Kind: "controller", Name: "U9", From: "W1",
+				Volts: measure.Must[measure.VoltKind]("5 V")})
 		}},
 		{"through-controller", Stop, 1, func(p *plan.Plan) {
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-2", amp("2 A")
-			p.Devices = append(p.Devices, plan.Device{ID: "U9", Prop: "a", Kind: "controller", Name: "U9", From: "W1", Volts: measure.Must[measure.VoltKind]("12 V")},
-				plan.Device{ID: "L9", Prop: "a", Kind: "lamp", Name: "L9", From: "U9", Product: "puck12", Amps: amp("600 mA"), Proven: true})
+			p.Devices = append(p.Devices, plan.Device{ID: "U9", Prop: "a", Kind: "controller", Name: "U9", From: "W1",
+				Volts: measure.Must[measure.VoltKind]("12 V")},
+				plan.Device{ID: "L9", Prop: "a", Kind: "lamp", Name: "L9", From: "U9", Product: "puck12", Amps: amp("600 mA"),
+					Proven: true})
 		}},
 		{"bent-tight", Stop, 1, func(p *plan.Plan) { // 2 in foam round a 12 in post
-			p.Solids = append(p.Solids, plan.Solid{ID: "post", Prop: "a", Name: "Post", Kind: "wrap", Stock: "xps2", Form: form.Wrap{W: measure.Must[measure.LengthKind]("12 in"), H: measure.Must[measure.LengthKind]("20 in")}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "post", Prop: "a", Name: "Post", Kind: "wrap", Stock: "xps2",
+				Form: form.Wrap{W: measure.Must[measure.LengthKind]("12 in"), H: measure.Must[measure.LengthKind]("20 in")}})
 		}},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
 	} {
@@ -447,13 +610,34 @@ func TestMendsSayWhatTheyCost(t *testing.T) {
 	require.NotNil(t, s)
 	a, b := measure.AWGArea(22), measure.AWGArea(20)
 	assert.Equal(t, "20 AWG for W1", s.Mends[0].Label)
-	assert.Regexp(t, `^drops \d\.\d %, then [0-2]\.\d %; `+regexp.QuoteMeta(fmt.Sprintf("copper %+.0f g; costs $%.2f", 2*(b-a)*15*8.89, 15*.5*(b-a))), s.Mends[0].Effect)
+	assert.Regexp(
+		t,
+		`^drops \d\.\d %, then [0-2]\.\d %; `+regexp.QuoteMeta(
+			fmt.Sprintf("copper %+.0f g; costs $%.2f", 2*(b-a)*15*8.89, 15*.5*(b-a)),
+		),
+		s.Mends[0].Effect,
+	)
 	p = clean()
-	p.Device("S1").Product, p.Device("L1").Amps, p.Device("F1").Rating = "ps12-1", measure.Must[measure.AmpKind]("900 mA"), measure.Must[measure.AmpKind]("2 A")
+	p.Device("S1").Product, p.Device("L1").Amps, p.Device("F1").Rating = "ps12-1", measure.Must[measure.AmpKind](
+		"900 mA",
+	), measure.Must[measure.AmpKind](
+		"2 A",
+	)
 	s = find(snags(t, p), "supply-load", "")
 	require.NotNil(t, s)
-	assert.Contains(t, s.Mends[0].Effect, fmt.Sprintf("costs $%.2f", stock.Shop.Supplies["ps12-2"].Price-stock.Shop.Supplies["ps12-1"].Price))
-	d := plan.Device{Kind: "lamp", Product: "pixel5", Length: measure.Len("2 m"), Feeds: "0% 50%", Gauge: measure.Of[measure.GaugeKind](1), Lead: measure.Len("0.5 m")}
+	assert.Contains(
+		t,
+		s.Mends[0].Effect,
+		fmt.Sprintf("costs $%.2f", stock.Shop.Supplies["ps12-2"].Price-stock.Shop.Supplies["ps12-1"].Price),
+	)
+	d := plan.Device{
+		Kind:    "lamp",
+		Product: "pixel5",
+		Length:  measure.Len("2 m"),
+		Feeds:   "0% 50%",
+		Gauge:   measure.Of[measure.GaugeKind](1),
+		Lead:    measure.Len("0.5 m"),
+	}
 	bill := plan.BillOf(&d, stock.Shop)
 	assert.InDelta(t, 2*1*1.5*8.89, bill.Copper, 1e-6, "a metre along it and a second half metre of lead")
 	assert.InDelta(t, 1.5*.7, bill.Money, 1e-6)
@@ -548,8 +732,16 @@ func TestWaiversCoverOneLevelOfOneFinding(t *testing.T) {
 // What is set aside is told, and can be taken away.
 func TestSetAsideIsTold(t *testing.T) {
 	raw := func(s string) json.RawMessage { return json.RawMessage(s) }
-	p, err := plan.Assemble(map[string][]json.RawMessage{"display": {raw(`{"id":"x","name":"X","units":"in"}`)}, "prop": {raw(`{"id":"a","name":"A"}`)},
-		"solid": {raw(`{"id":"s","prop":"a","name":"S","kind":"panel","stock":"ply1/4","w":"9000 ft","h":"3 in"}`)}, "finish": {raw(`{"id":"f","solid":"s","layers":[]}`)}})
+	p, err := plan.Assemble(
+		map[string][]json.RawMessage{
+			"display": {raw(`{"id":"x","name":"X","units":"in"}`)},
+			"prop":    {raw(`{"id":"a","name":"A"}`)},
+			"solid": {
+				raw(`{"id":"s","prop":"a","name":"S","kind":"panel","stock":"ply1/4","w":"9000 ft","h":"3 in"}`),
+			},
+			"finish": {raw(`{"id":"f","solid":"s","layers":[]}`)},
+		},
+	)
 	require.NoError(t, err)
 	require.Len(t, p.Broken(), 2, "and what hangs on it")
 	found := snags(t, p)
@@ -598,8 +790,16 @@ func TestBentTight(t *testing.T) {
 	assert.NotNil(t, of(kerfed)) // 197.9 < 199.5
 	// 5 mm EVA, cone of 60 and 30 mm over 15 mm: 15 x sqrt(2) - 5 = 16.2
 	assert.Nil(t, of(plan.Solid{Kind: "cone", Stock: "eva5", Form: form.Cone{Low: mm(60), High: mm(30), H: mm(15)}}))
-	assert.Equal(t, Mind, of(plan.Solid{Kind: "cone", Stock: "eva5", Form: form.Cone{Low: mm(40), High: mm(20), H: mm(60)}}).Level) // 5.1
-	assert.Equal(t, Stop, of(plan.Solid{Kind: "cone", Stock: "xps1", Form: form.Cone{Low: mm(600), High: mm(300), H: mm(600)}}).Level)
+	assert.Equal(
+		t,
+		Mind,
+		of(plan.Solid{Kind: "cone", Stock: "eva5", Form: form.Cone{Low: mm(40), High: mm(20), H: mm(60)}}).Level,
+	) // 5.1
+	assert.Equal(
+		t,
+		Stop,
+		of(plan.Solid{Kind: "cone", Stock: "xps1", Form: form.Cone{Low: mm(600), High: mm(300), H: mm(600)}}).Level,
+	)
 	assert.Nil(t, of(plan.Solid{Kind: "cone", Stock: "eva5", Form: form.Cone{Low: mm(300), H: mm(400)}}))
 }
 
@@ -639,6 +839,8 @@ func TestSeamsOpen(t *testing.T) {
 	p.Joints = nil
 	assert.Nil(t, find(snags(t, p), "seams-open", ""))
 	assert.NotNil(t, find(snags(t, p), "unjoined", ""))
-	p.Joints = []plan.Joint{{ID: "k", Prop: "a", A: "box/front", B: "=ply1/4", Glue: "pva"}} // glued to a thing bought: its own seams stay open
+	p.Joints = []plan.Joint{
+		{ID: "k", Prop: "a", A: "box/front", B: "=ply1/4", Glue: "pva"},
+	} // glued to a thing bought: its own seams stay open
 	assert.NotNil(t, find(snags(t, p), "unjoined", ""))
 }

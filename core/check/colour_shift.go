@@ -13,30 +13,49 @@ import (
 const whiteNeeds = 0.78
 
 // ColourFrom is its source.
-var ColourFrom = source.FromMemory("blue and green LEDs of a pixel want about 3.2 V and their driver 0.7 V; red wants 2 V")
+var ColourFrom = source.FromMemory(
+	"blue and green LEDs of a pixel want about 3.2 V and their driver 0.7 V; red wants 2 V",
+)
 
-var _ = rule("colour-shift", Fix, "The far pixels see too little for their blue and green: white turns yellow.", func(w *plan.Work, say func(Snag)) {
-	for _, d := range w.Plan.Devices {
-		g := w.All.Readings[d.ID]
-		rated := plan.RatedVolts(&d, w.Lib)
-		if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || w.Rig.Unfed[d.ID] || d.Reversed || g.FarVolt >= whiteNeeds*rated {
-			continue
-		}
-		s := Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " changes colour along its length", weight: 1 - g.FarVolt/rated, From: []source.Source{ColourFrom},
-			Why: fmt.Sprintf("Its worst pixel sees %s; below %s blue and green give in before red, and white turns yellow.", measure.Volts(g.FarVolt), measure.Volts(whiteNeeds*rated))}
-		for _, m := range feedsMends(w, d.ID) {
-			if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].FarVolt >= whiteNeeds*rated {
-				m.gives = func(w *plan.Work) string { return "worst pixel " + measure.Volts(w.All.Readings[d.ID].FarVolt) }
-				s.Mends = append(s.Mends, m)
-				break
+var _ = rule(
+	"colour-shift",
+	Fix,
+	"The far pixels see too little for their blue and green: white turns yellow.",
+	func(w *plan.Work, say func(Snag)) {
+		for _, d := range w.Plan.Devices {
+			g := w.All.Readings[d.ID]
+			rated := plan.RatedVolts(&d, w.Lib)
+			if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || w.Rig.Unfed[d.ID] || d.Reversed ||
+				g.FarVolt >= whiteNeeds*rated {
+				continue
 			}
+			s := Snag{
+				Level:  Fix,
+				Place:  "loom",
+				At:     []string{"device:" + d.ID},
+				Title:  d.Name + " changes colour along its length",
+				weight: 1 - g.FarVolt/rated,
+				From:   []source.Source{ColourFrom},
+				Why: fmt.Sprintf(
+					"Its worst pixel sees %s; below %s blue and green give in before red, and white turns yellow.",
+					measure.Volts(g.FarVolt),
+					measure.Volts(whiteNeeds*rated),
+				),
+			}
+			for _, m := range feedsMends(w, d.ID) {
+				if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].FarVolt >= whiteNeeds*rated {
+					m.gives = func(w *plan.Work) string { return "worst pixel " + measure.Volts(w.All.Readings[d.ID].FarVolt) }
+					s.Mends = append(s.Mends, m)
+					break
+				}
+			}
+			if m, ok := dimmed(w, &d, func(st *plan.State) bool { return st.Readings[d.ID].FarVolt >= whiteNeeds*rated }); ok {
+				s.Mends = append(s.Mends, m)
+			}
+			say(s)
 		}
-		if m, ok := dimmed(w, &d, func(st *plan.State) bool { return st.Readings[d.ID].FarVolt >= whiteNeeds*rated }); ok {
-			s.Mends = append(s.Mends, m)
-		}
-		say(s)
-	}
-})
+	},
+)
 
 // dimmed holds pixels to the highest share of full white, in steps of 5 %,
 // that does.

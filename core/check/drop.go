@@ -13,68 +13,86 @@ import (
 	"zapbarn/core/stock"
 )
 
-var _ = rule("drop", Stop, "Lamps lie past the drop budget (3 % to plan for, 10 % never).", func(w *plan.Work, say func(Snag)) {
-	type group struct {
-		run   *plan.Device
-		worst plan.Device
-		share float64
-		volts float64
-		n     int
-		first plan.Device
-	}
-	groups := map[string]*group{}
-	var order []string
-	for _, d := range w.Plan.Devices {
-		s := w.Device(w.Rig.Supply(d.ID))
-		if d.Kind != "lamp" || s == nil || d.Reversed {
-			continue
+var _ = rule(
+	"drop",
+	Stop,
+	"Lamps lie past the drop budget (3 % to plan for, 10 % never).",
+	func(w *plan.Work, say func(Snag)) {
+		type group struct {
+			run   *plan.Device
+			worst plan.Device
+			share float64
+			volts float64
+			n     int
+			first plan.Device
 		}
-		rated, _ := plan.SupplyOf(s, w.Lib)
-		share := w.All.Readings[d.ID].Drop / rated
-		if share <= circuit.DropBudget {
-			continue
+		groups := map[string]*group{}
+		var order []string
+		for _, d := range w.Plan.Devices {
+			s := w.Device(w.Rig.Supply(d.ID))
+			if d.Kind != "lamp" || s == nil || d.Reversed {
+				continue
+			}
+			rated, _ := plan.SupplyOf(s, w.Lib)
+			share := w.All.Readings[d.ID].Drop / rated
+			if share <= circuit.DropBudget {
+				continue
+			}
+			g := groups[d.From]
+			if g == nil {
+				g = &group{run: runAbove(w, d.From), first: d, volts: rated}
+				groups[d.From] = g
+				order = append(order, d.From)
+			}
+			g.n++
+			if share > g.share {
+				g.share, g.worst = share, d
+			}
 		}
-		g := groups[d.From]
-		if g == nil {
-			g = &group{run: runAbove(w, d.From), first: d, volts: rated}
-			groups[d.From] = g
-			order = append(order, d.From)
+		mended := max(3, min(mendedDrops, 4000/max(1, len(w.Plan.Devices))))
+		sort.SliceStable(order, func(i, j int) bool { return groups[order[i]].share > groups[order[j]].share })
+		for n, id := range order {
+			g := groups[id]
+			level, limit := Fix, circuit.DropBudget
+			if g.share > circuit.DropLimit {
+				level, limit = Stop, circuit.DropLimit
+			}
+			r := w.All.Readings[g.worst.ID]
+			title := g.worst.Name + fmt.Sprintf(" drops %.0f %%", 100*g.share)
+			if g.n > 1 {
+				title = fmt.Sprintf("%d lamps drop up to %.1f %%", g.n, 100*g.share)
+			}
+			why := fmt.Sprintf("Past the %.0f %% line: it sees", 100*limit)
+			if g.n > 1 {
+				why = fmt.Sprintf("Past the %.0f %% line from %s on; %s sees", 100*limit, g.first.Name, g.worst.Name)
+			}
+			s := Snag{
+				Level:  level,
+				Place:  "loom",
+				At:     []string{"device:" + g.worst.ID},
+				key:    "device:" + id,
+				Title:  title,
+				weight: g.share,
+				From:   []source.Source{circuit.BudgetFrom},
+				Why: why + fmt.Sprintf(
+					" %s of %s, %.0f %% of full light.",
+					measure.Volts(g.volts-r.Drop),
+					measure.Volts(g.volts),
+					100*r.Lit,
+				),
+			}
+			if g.run != nil {
+				s.At = append(s.At, "device:"+g.run.ID)
+			}
+			if n >= mended {
+				s.Why += " Mend the worse ones first: that may cure it too."
+			} else if s.Mends = dropMends(w, g.run, g.worst.ID, g.volts); len(s.Mends) == 0 {
+				s.Why += " No wire alone does it: feed it nearer, in more places, or from a higher rail."
+			}
+			say(s)
 		}
-		g.n++
-		if share > g.share {
-			g.share, g.worst = share, d
-		}
-	}
-	mended := max(3, min(mendedDrops, 4000/max(1, len(w.Plan.Devices))))
-	sort.SliceStable(order, func(i, j int) bool { return groups[order[i]].share > groups[order[j]].share })
-	for n, id := range order {
-		g := groups[id]
-		level, limit := Fix, circuit.DropBudget
-		if g.share > circuit.DropLimit {
-			level, limit = Stop, circuit.DropLimit
-		}
-		r := w.All.Readings[g.worst.ID]
-		title := g.worst.Name + fmt.Sprintf(" drops %.0f %%", 100*g.share)
-		if g.n > 1 {
-			title = fmt.Sprintf("%d lamps drop up to %.1f %%", g.n, 100*g.share)
-		}
-		why := fmt.Sprintf("Past the %.0f %% line: it sees", 100*limit)
-		if g.n > 1 {
-			why = fmt.Sprintf("Past the %.0f %% line from %s on; %s sees", 100*limit, g.first.Name, g.worst.Name)
-		}
-		s := Snag{Level: level, Place: "loom", At: []string{"device:" + g.worst.ID}, key: "device:" + id, Title: title, weight: g.share, From: []source.Source{circuit.BudgetFrom},
-			Why: why + fmt.Sprintf(" %s of %s, %.0f %% of full light.", measure.Volts(g.volts-r.Drop), measure.Volts(g.volts), 100*r.Lit)}
-		if g.run != nil {
-			s.At = append(s.At, "device:"+g.run.ID)
-		}
-		if n >= mended {
-			s.Why += " Mend the worse ones first: that may cure it too."
-		} else if s.Mends = dropMends(w, g.run, g.worst.ID, g.volts); len(s.Mends) == 0 {
-			s.Why += " No wire alone does it: feed it nearer, in more places, or from a higher rail."
-		}
-		say(s)
-	}
-})
+	},
+)
 
 // mendedDrops is for how many groups of lamps, the worst first, mends are
 // sought, fewer in a large plan: each takes many solves, and the mend of one often
@@ -182,7 +200,8 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 		}
 	}
 	if len(out) == 0 && run != nil { // nearer the supply
-		for up, n := runAbove(w, run.From), 0; up != nil && up.To == "" && up.From != "" && n < 6; up, n = runAbove(w, up.From), n+1 {
+		for up, n := runAbove(w, run.From), 0; up != nil && up.To == "" && up.From != "" && n < 6; up,
+			n = runAbove(w, up.From), n+1 {
 			next := *up
 			next.To, next.ToAt, next.Back = up.From, up.At, up.Length
 			if m := put(w, "Feed the far end of "+up.Name+" too, by a second pair", "device", up.ID, next); try(m) {
@@ -226,7 +245,13 @@ func ownSupply(w *plan.Work, run *plan.Device, volts float64) (Mend, bool) {
 		return Mend{}, false
 	}
 	s := plan.Device{ID: w.FreshName("S"), Prop: run.Prop, Kind: "supply", Product: product}
-	f := plan.Device{ID: w.FreshName("F"), Prop: run.Prop, Kind: "fuse", From: s.ID, Rating: measure.Of[measure.AmpKind](rating)}
+	f := plan.Device{
+		ID:     w.FreshName("F"),
+		Prop:   run.Prop,
+		Kind:   "fuse",
+		From:   s.ID,
+		Rating: measure.Of[measure.AmpKind](rating),
+	}
 	s.Name, f.Name = "Supply "+s.ID, "Fuse "+f.ID
 	if o := w.Device(w.Rig.Supply(run.ID)); o != nil {
 		s.Outlet = o.Outlet
@@ -234,7 +259,17 @@ func ownSupply(w *plan.Work, run *plan.Device, volts float64) (Mend, bool) {
 	next := *run
 	next.From, next.At = f.ID, measure.Length{}
 	label := "A supply of its own for " + run.Name
-	return Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", s.ID, s), w.Plan.Put("device", f.ID, f), w.Plan.Put("device", run.ID, next)}}}, true
+	return Mend{
+		Label: label,
+		Edit: plan.Edit{
+			Label: label,
+			Changes: []plan.Change{
+				w.Plan.Put("device", s.ID, s),
+				w.Plan.Put("device", f.ID, f),
+				w.Plan.Put("device", run.ID, next),
+			},
+		},
+	}, true
 }
 
 // least is the first of mends, each stronger than the one before, that does.
@@ -375,34 +410,51 @@ func thicken(w *plan.Work, lamp string, budget float64, m Mend) (Mend, bool) {
 	}
 }
 
-var _ = rule("wire-too-thin", Stop, "A wire carries more current than it may, bundled and in foam.", func(w *plan.Work, say func(Snag)) {
-	for _, d := range w.Plan.Devices {
-		if d.Kind != "run" {
-			continue
-		}
-		g, limit := w.All.Readings[d.ID], stock.Ampacity(d.Gauge.Value())
-		if g.Amps <= limit {
-			continue
-		}
-		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is too thin", weight: g.Amps / max(limit, 0.1), From: []source.Source{stock.AmpacityFrom},
-			Why: fmt.Sprintf("%s runs through %s, which may carry %s bundled or in foam.", measure.Amps(g.Amps), d.Gauge, measure.Amps(limit))}
-		for _, n := range stock.Gauges {
-			a := measure.AWGArea(n)
-			if a <= d.Gauge.Value() || stock.Ampacity(a) < g.Amps {
+var _ = rule(
+	"wire-too-thin",
+	Stop,
+	"A wire carries more current than it may, bundled and in foam.",
+	func(w *plan.Work, say func(Snag)) {
+		for _, d := range w.Plan.Devices {
+			if d.Kind != "run" {
 				continue
 			}
-			next := d
-			next.Gauge = measure.Of[measure.GaugeKind](a)
-			m := put(w, "Make it "+next.Gauge.String(), "device", d.ID, next)
-			// thicker wire drops less and so lets a little more through
-			if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].Amps <= stock.Ampacity(a) {
-				m.gives = func(w *plan.Work) string {
-					return "may carry " + measure.Amps(stock.Ampacity(w.Device(d.ID).Gauge.Value()))
-				}
-				snag.Mends = []Mend{m}
-				break
+			g, limit := w.All.Readings[d.ID], stock.Ampacity(d.Gauge.Value())
+			if g.Amps <= limit {
+				continue
 			}
+			snag := Snag{
+				Level:  Stop,
+				Place:  "loom",
+				At:     []string{"device:" + d.ID},
+				Title:  d.Name + " is too thin",
+				weight: g.Amps / max(limit, 0.1),
+				From:   []source.Source{stock.AmpacityFrom},
+				Why: fmt.Sprintf(
+					"%s runs through %s, which may carry %s bundled or in foam.",
+					measure.Amps(g.Amps),
+					d.Gauge,
+					measure.Amps(limit),
+				),
+			}
+			for _, n := range stock.Gauges {
+				a := measure.AWGArea(n)
+				if a <= d.Gauge.Value() || stock.Ampacity(a) < g.Amps {
+					continue
+				}
+				next := d
+				next.Gauge = measure.Of[measure.GaugeKind](a)
+				m := put(w, "Make it "+next.Gauge.String(), "device", d.ID, next)
+				// thicker wire drops less and so lets a little more through
+				if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].Amps <= stock.Ampacity(a) {
+					m.gives = func(w *plan.Work) string {
+						return "may carry " + measure.Amps(stock.Ampacity(w.Device(d.ID).Gauge.Value()))
+					}
+					snag.Mends = []Mend{m}
+					break
+				}
+			}
+			say(snag)
 		}
-		say(snag)
-	}
-})
+	},
+)

@@ -86,7 +86,15 @@ func frozen(t *testing.T, name string, got []byte) {
 	a, b := strings.Split(string(want), "\n"), strings.Split(string(got), "\n")
 	for i := range max(len(a), len(b)) { // the first that differs says it best
 		if i >= len(a) || i >= len(b) || a[i] != b[i] {
-			assert.Fail(t, "another answer", "%s:%d\n was %s\n now %s\nrun go test ./core/check -freeze, and read the difference", name, i+1, at(a, i), at(b, i))
+			assert.Fail(
+				t,
+				"another answer",
+				"%s:%d\n was %s\n now %s\nrun go test ./core/check -freeze, and read the difference",
+				name,
+				i+1,
+				at(a, i),
+				at(b, i),
+			)
 			return
 		}
 	}
@@ -116,13 +124,38 @@ func answers(w *plan.Work) []byte {
 	}
 	for _, p := range w.Parts {
 		lo, hi := p.Panel.Bounds()
-		fmt.Fprintf(&b, "part %s x %d: %.3f by %.3f mm, %.1f mm2, %.1f mm3, %d corners, %d holes, %d marks, cut %.3f bevel %.3f turned %.3f; %s\n", p.Ref, p.Panel.Copies, hi.X-lo.X, hi.Y-lo.Y,
-			p.Panel.Area(), p.Panel.Volume(), len(p.Panel.Outline), len(p.Panel.Holes), len(p.Panel.Marks), p.Panel.CutAngle, p.Panel.Bevel, p.Panel.Slant, strings.Join(p.Panel.Notes, " "))
+		fmt.Fprintf(
+			&b,
+			"part %s x %d: %.3f by %.3f mm, %.1f mm2, %.1f mm3, %d corners, %d holes, %d marks, cut %.3f bevel %.3f turned "+
+				"%.3f; %s\n",
+			p.Ref,
+			p.Panel.Copies,
+			hi.X-lo.X,
+			hi.Y-lo.Y,
+			p.Panel.Area(),
+			p.Panel.Volume(),
+			len(p.Panel.Outline),
+			len(p.Panel.Holes),
+			len(p.Panel.Marks),
+			p.Panel.CutAngle,
+			p.Panel.Bevel,
+			p.Panel.Slant,
+			strings.Join(p.Panel.Notes, " "),
+		)
 	}
 	for _, s := range w.Sheets {
 		for i, l := range s.Layout.Sheets {
 			for _, q := range l.Placed {
-				fmt.Fprintf(&b, "on %s %d: %s at %.2f, %.2f turned %v\n", s.Stock.ID, i+1, s.Pieces[q.Part].Ref, q.X, q.Y, q.Turned)
+				fmt.Fprintf(
+					&b,
+					"on %s %d: %s at %.2f, %.2f turned %v\n",
+					s.Stock.ID,
+					i+1,
+					s.Pieces[q.Part].Ref,
+					q.X,
+					q.Y,
+					q.Turned,
+				)
 			}
 		}
 	}
@@ -169,7 +202,21 @@ func stands(shape *pattern.Shape, s *plan.Solid) string {
 			}
 			holes += len(f.Holes)
 		}
-		fmt.Fprintf(&b, "body %s/%s %d: %d faces, %d holes, %d corners, %.0f %.0f mm, pulled to %.2f %.2f %.2f\n", s.ID, body.Panel, body.Copy, len(body.Faces), holes, n, sum, turn, body.Explode.X, body.Explode.Y, body.Explode.Z)
+		fmt.Fprintf(
+			&b,
+			"body %s/%s %d: %d faces, %d holes, %d corners, %.0f %.0f mm, pulled to %.2f %.2f %.2f\n",
+			s.ID,
+			body.Panel,
+			body.Copy,
+			len(body.Faces),
+			holes,
+			n,
+			sum,
+			turn,
+			body.Explode.X,
+			body.Explode.Y,
+			body.Explode.Z,
+		)
 	}
 	for _, l := range shape.Lines {
 		fmt.Fprintf(&b, "line %s: %s to %s, %.2f by %.2f mm\n", s.ID, l.A, l.B, l.Length, l.Width)
@@ -184,7 +231,18 @@ func stands(shape *pattern.Shape, s *plan.Solid) string {
 func told(snags []Snag) string {
 	var b strings.Builder
 	for _, s := range snags {
-		fmt.Fprintf(&b, "%s %s %s %s %v %.6g: %s. %s\n", s.Level, s.Code, s.Place, s.Prop, s.At, s.weight, s.Title, s.Why)
+		fmt.Fprintf(
+			&b,
+			"%s %s %s %s %v %.6g: %s. %s\n",
+			s.Level,
+			s.Code,
+			s.Place,
+			s.Prop,
+			s.At,
+			s.weight,
+			s.Title,
+			s.Why,
+		)
 		for _, m := range s.Mends {
 			fmt.Fprintf(&b, "  mend: %s; %s\n", m.Label, m.Effect)
 		}

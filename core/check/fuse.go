@@ -34,50 +34,82 @@ func thinnest(w *plan.Work, id string) (limit float64, run *plan.Device) {
 	return limit, run
 }
 
-var _ = rule("no-fuse", Stop, "A run, or a lamp's own lead, leaves a supply with no fuse in its way; a short then has the supply's whole current.", func(w *plan.Work, say func(Snag)) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Kind != "run" && d.Kind != "lamp" || w.Rig.Unfed[d.ID] {
-			continue
-		}
-		fused, top := false, d
-		for up := d; up != nil; up = w.Device(up.From) {
-			fused = fused || up.Kind == "fuse"
-			if up != d && up.Kind == "run" {
-				fused = true // told at the run above
+var _ = rule(
+	"no-fuse",
+	Stop,
+	"A run, or a lamp's own lead, leaves a supply with no fuse in its way; a short then has the supply's whole current.",
+	func(w *plan.Work, say func(Snag)) {
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
+			if d.Kind != "run" && d.Kind != "lamp" || w.Rig.Unfed[d.ID] {
+				continue
 			}
-			if up.Kind == "supply" {
-				top = up
+			fused, top := false, d
+			for up := d; up != nil; up = w.Device(up.From) {
+				fused = fused || up.Kind == "fuse"
+				if up != d && up.Kind == "run" {
+					fused = true // told at the run above
+				}
+				if up.Kind == "supply" {
+					top = up
+				}
 			}
-		}
-		if fused {
-			continue
-		}
-		limit := plan.ShortAmps(top, w.Lib)
-		carry, _ := thinnest(w, d.ID)
-		if d.Kind == "lamp" { // nothing but its own lead hangs on the supply
-			g := d.Gauge
-			if g.IsZero() {
-				g = w.Lib.Lamps[d.Product].LeadGauge
+			if fused {
+				continue
 			}
-			carry = stock.Ampacity(g.Value())
+			limit := plan.ShortAmps(top, w.Lib)
+			carry, _ := thinnest(w, d.ID)
+			if d.Kind == "lamp" { // nothing but its own lead hangs on the supply
+				g := d.Gauge
+				if g.IsZero() {
+					g = w.Lib.Lamps[d.Product].LeadGauge
+				}
+				carry = stock.Ampacity(g.Value())
+			}
+			if limit <= carry {
+				continue // it cannot push more into a short than the wire bears: no fuse would ever blow
+			}
+			snag := Snag{
+				Level:  Stop,
+				Place:  "loom",
+				At:     []string{"device:" + d.ID},
+				Title:  d.Name + " has no fuse",
+				weight: 2,
+				Why: fmt.Sprintf(
+					"%s can push %s into a short; the wire may carry %s.",
+					top.Name,
+					measure.Amps(limit),
+					measure.Amps(carry),
+				),
+			}
+			if f := circuit.ChooseFuse(w.All.Readings[d.ID].Amps, carry); f > 0 {
+				id := w.FreshName("F")
+				fuse := plan.Device{
+					ID:     id,
+					Prop:   d.Prop,
+					Kind:   "fuse",
+					Name:   "Fuse " + id,
+					From:   d.From,
+					At:     d.At,
+					Rating: measure.Of[measure.AmpKind](f),
+				}
+				next := *d
+				next.From, next.At = id, measure.Length{}
+				label := fmt.Sprintf("Add a %s fuse", measure.Amps(f))
+				snag.Mends = []Mend{
+					{
+						Label: label,
+						Edit: plan.Edit{
+							Label:   label,
+							Changes: []plan.Change{w.Plan.Put("device", id, fuse), w.Plan.Put("device", d.ID, next)},
+						},
+					},
+				}
+			}
+			say(snag)
 		}
-		if limit <= carry {
-			continue // it cannot push more into a short than the wire bears: no fuse would ever blow
-		}
-		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no fuse", weight: 2,
-			Why: fmt.Sprintf("%s can push %s into a short; the wire may carry %s.", top.Name, measure.Amps(limit), measure.Amps(carry))}
-		if f := circuit.ChooseFuse(w.All.Readings[d.ID].Amps, carry); f > 0 {
-			id := w.FreshName("F")
-			fuse := plan.Device{ID: id, Prop: d.Prop, Kind: "fuse", Name: "Fuse " + id, From: d.From, At: d.At, Rating: measure.Of[measure.AmpKind](f)}
-			next := *d
-			next.From, next.At = id, measure.Length{}
-			label := fmt.Sprintf("Add a %s fuse", measure.Amps(f))
-			snag.Mends = []Mend{{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, fuse), w.Plan.Put("device", d.ID, next)}}}}
-		}
-		say(snag)
-	}
-})
+	},
+)
 
 // pulls is how many times its rating trips a self-resetting fuse for certain.
 const pulls = 2.0
@@ -85,56 +117,121 @@ const pulls = 2.0
 // PolyFrom is its source.
 var PolyFrom = source.FromMemory("self-resetting fuses hold their rating and trip at about twice that, in seconds")
 
-var _ = rule("fuse-size", Stop, "A fuse is larger than the wire below it may carry (fuse-slow: a self-resetting one), or too small for the running current (fuse-blows, fuse-tight).", func(w *plan.Work, say func(Snag)) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Kind != "fuse" {
-			continue
+var _ = rule(
+	"fuse-size",
+	Stop,
+	"A fuse is larger than the wire below it may carry (fuse-slow: a self-resetting one), or too small for the running "+
+		"current (fuse-blows, fuse-tight).",
+	func(w *plan.Work, say func(Snag)) {
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
+			if d.Kind != "fuse" {
+				continue
+			}
+			carry, run := thinnest(w, d.ID)
+			if s := w.Device(w.Rig.Supply(d.ID)); run != nil && s != nil && s.Kind == "supply" &&
+				plan.ShortAmps(s, w.Lib) <= carry {
+				run = nil // what feeds it cannot harm the wire
+			}
+			g := w.All.Readings[d.ID]
+			mends := func() []Mend {
+				carry := carry
+				if run == nil { // what hangs straight on it: its own lead
+					carry = leadBelow(w, d.ID)
+				}
+				if f := circuit.ChooseFuse(g.Amps, carry); f > 0 && f != d.Rating.Value() {
+					next := *d
+					next.Rating = measure.Of[measure.AmpKind](f)
+					return []Mend{put(w, "Make it "+measure.Amps(f), "device", d.ID, next)}
+				}
+				return nil
+			}
+			switch {
+			case run != nil && d.Poly && pulls*d.Rating.Value() > carry+1e-9:
+				m, label := *d, "A fuse that blows instead"
+				if m.Poly = false; d.Rating.Value() > carry+1e-9 {
+					f := circuit.ChooseFuse(g.Amps, carry)
+					m.Rating, label = measure.Of[measure.AmpKind](f), "A fuse of "+measure.Amps(f)+" that blows instead"
+				}
+				var mends []Mend
+				if m.Rating.Value() > 0 {
+					mends = []Mend{put(w, label, "device", d.ID, m)}
+				}
+				say(
+					Snag{
+						Code:   "fuse-slow",
+						Level:  Fix,
+						Place:  "loom",
+						At:     []string{"device:" + d.ID, "device:" + run.ID},
+						Title:  d.Name + " lets too much through",
+						weight: 2,
+						Mends:  mends,
+						From:   []source.Source{PolyFrom, stock.AmpacityFrom},
+						Why: fmt.Sprintf(
+							"A self-resetting fuse trips only at about twice its %s, and slowly; %s (%s) may carry %s.",
+							d.Rating,
+							run.Name,
+							run.Gauge,
+							measure.Amps(carry),
+						),
+					},
+				)
+			case run != nil && d.Rating.Value() > carry+1e-9:
+				fix := mends()
+				if m, ok := ownFuses(w, d); ok && fix == nil {
+					fix = []Mend{m}
+				}
+				say(
+					Snag{
+						Level:  Stop,
+						Place:  "loom",
+						At:     []string{"device:" + d.ID, "device:" + run.ID},
+						Title:  d.Name + " does not guard the wire",
+						weight: 2,
+						Mends:  fix,
+						From:   []source.Source{stock.AmpacityFrom},
+						Why: fmt.Sprintf(
+							"It lets %s through; %s (%s) may carry %s.",
+							d.Rating,
+							run.Name,
+							run.Gauge,
+							measure.Amps(carry),
+						),
+					},
+				)
+			case g.Amps > d.Rating.Value():
+				say(
+					Snag{
+						Code:   "fuse-blows",
+						Level:  Stop,
+						Place:  "loom",
+						At:     []string{"device:" + d.ID},
+						Title:  d.Name + " will blow",
+						weight: 2,
+						Mends:  mends(),
+						Why:    fmt.Sprintf("%s runs through a %s fuse.", measure.Amps(g.Amps), d.Rating),
+					},
+				)
+			case g.Amps > 0.8*d.Rating.Value():
+				say(
+					Snag{
+						Code:  "fuse-tight",
+						Level: Fix,
+						Place: "loom",
+						At:    []string{"device:" + d.ID},
+						Title: d.Name + " is tight",
+						Mends: mends(),
+						Why: fmt.Sprintf(
+							"%s runs through a %s fuse; keep it at 80 %% or less.",
+							measure.Amps(g.Amps),
+							d.Rating,
+						),
+					},
+				)
+			}
 		}
-		carry, run := thinnest(w, d.ID)
-		if s := w.Device(w.Rig.Supply(d.ID)); run != nil && s != nil && s.Kind == "supply" && plan.ShortAmps(s, w.Lib) <= carry {
-			run = nil // what feeds it cannot harm the wire
-		}
-		g := w.All.Readings[d.ID]
-		mends := func() []Mend {
-			carry := carry
-			if run == nil { // what hangs straight on it: its own lead
-				carry = leadBelow(w, d.ID)
-			}
-			if f := circuit.ChooseFuse(g.Amps, carry); f > 0 && f != d.Rating.Value() {
-				next := *d
-				next.Rating = measure.Of[measure.AmpKind](f)
-				return []Mend{put(w, "Make it "+measure.Amps(f), "device", d.ID, next)}
-			}
-			return nil
-		}
-		switch {
-		case run != nil && d.Poly && pulls*d.Rating.Value() > carry+1e-9:
-			m, label := *d, "A fuse that blows instead"
-			if m.Poly = false; d.Rating.Value() > carry+1e-9 {
-				f := circuit.ChooseFuse(g.Amps, carry)
-				m.Rating, label = measure.Of[measure.AmpKind](f), "A fuse of "+measure.Amps(f)+" that blows instead"
-			}
-			var mends []Mend
-			if m.Rating.Value() > 0 {
-				mends = []Mend{put(w, label, "device", d.ID, m)}
-			}
-			say(Snag{Code: "fuse-slow", Level: Fix, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " lets too much through", weight: 2, Mends: mends, From: []source.Source{PolyFrom, stock.AmpacityFrom},
-				Why: fmt.Sprintf("A self-resetting fuse trips only at about twice its %s, and slowly; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
-		case run != nil && d.Rating.Value() > carry+1e-9:
-			fix := mends()
-			if m, ok := ownFuses(w, d); ok && fix == nil {
-				fix = []Mend{m}
-			}
-			say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "device:" + run.ID}, Title: d.Name + " does not guard the wire", weight: 2, Mends: fix, From: []source.Source{stock.AmpacityFrom},
-				Why: fmt.Sprintf("It lets %s through; %s (%s) may carry %s.", d.Rating, run.Name, run.Gauge, measure.Amps(carry))})
-		case g.Amps > d.Rating.Value():
-			say(Snag{Code: "fuse-blows", Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " will blow", weight: 2, Mends: mends(), Why: fmt.Sprintf("%s runs through a %s fuse.", measure.Amps(g.Amps), d.Rating)})
-		case g.Amps > 0.8*d.Rating.Value():
-			say(Snag{Code: "fuse-tight", Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is tight", Mends: mends(), Why: fmt.Sprintf("%s runs through a %s fuse; keep it at 80 %% or less.", measure.Amps(g.Amps), d.Rating)})
-		}
-	}
-})
+	},
+)
 
 // leadBelow is the least ampacity of the leads of lamps that hang straight on a
 // device; of a fuse that nothing hangs on, what the thickest wire bears.
@@ -171,7 +268,9 @@ func ownFuses(w *plan.Work, fuse *plan.Device) (Mend, bool) {
 		guarded, below := false, false
 		for up := w.Device(d.From); up != nil && !below; up = w.Device(up.From) {
 			below = up.ID == fuse.ID
-			guarded = guarded || !below && (up.Kind == "fuse" || up.Kind == "run" && stock.Ampacity(up.Gauge.Value()) < fuse.Rating.Value())
+			guarded = guarded ||
+				!below &&
+					(up.Kind == "fuse" || up.Kind == "run" && stock.Ampacity(up.Gauge.Value()) < fuse.Rating.Value())
 		}
 		if !below || guarded {
 			continue
@@ -185,7 +284,15 @@ func ownFuses(w *plan.Work, fuse *plan.Device) (Mend, bool) {
 			id = fmt.Sprintf("F%d", n)
 		}
 		names[id] = true
-		own := plan.Device{ID: id, Prop: d.Prop, Kind: "fuse", Name: "Fuse " + id, From: d.From, At: d.At, Rating: measure.Of[measure.AmpKind](f)}
+		own := plan.Device{
+			ID:     id,
+			Prop:   d.Prop,
+			Kind:   "fuse",
+			Name:   "Fuse " + id,
+			From:   d.From,
+			At:     d.At,
+			Rating: measure.Of[measure.AmpKind](f),
+		}
 		d.From, d.At = id, measure.Length{}
 		m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", id, own), w.Plan.Put("device", d.ID, d))
 		if len(names) == 1 {
@@ -198,10 +305,24 @@ func ownFuses(w *plan.Work, fuse *plan.Device) (Mend, bool) {
 	return m, len(names) > 0
 }
 
-var _ = rule("contact-rating", Fix, "A switch, relay contact or connector carries more than its rating.", func(w *plan.Work, say func(Snag)) {
-	for _, d := range w.Plan.Devices {
-		if g := w.All.Readings[d.ID]; (d.Kind == "switch" || d.Kind == "connector") && !d.Rating.IsZero() && g.Amps > d.Rating.Value() {
-			say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " carries too much", Why: fmt.Sprintf("%s through contacts rated %s.", measure.Amps(g.Amps), d.Rating)})
+var _ = rule(
+	"contact-rating",
+	Fix,
+	"A switch, relay contact or connector carries more than its rating.",
+	func(w *plan.Work, say func(Snag)) {
+		for _, d := range w.Plan.Devices {
+			if g := w.All.Readings[d.ID]; (d.Kind == "switch" || d.Kind == "connector") && !d.Rating.IsZero() &&
+				g.Amps > d.Rating.Value() {
+				say(
+					Snag{
+						Level: Fix,
+						Place: "loom",
+						At:    []string{"device:" + d.ID},
+						Title: d.Name + " carries too much",
+						Why:   fmt.Sprintf("%s through contacts rated %s.", measure.Amps(g.Amps), d.Rating),
+					},
+				)
+			}
 		}
-	}
-})
+	},
+)

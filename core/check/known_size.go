@@ -14,33 +14,51 @@ func Extent(w *plan.Work, prop string) (size pattern.Vec, ok bool) {
 	return w.Plan.Extent(w.Lib, prop)
 }
 
-var _ = rule("known-size", Fix, "The parts do not add up to the prop's one known dimension.", func(w *plan.Work, say func(Snag)) {
-	for _, p := range w.Plan.Props {
-		size, ok := Extent(w, p.ID)
-		if !ok || p.Known.IsZero() {
-			continue
+var _ = rule(
+	"known-size",
+	Fix,
+	"The parts do not add up to the prop's one known dimension.",
+	func(w *plan.Work, say func(Snag)) {
+		for _, p := range w.Plan.Props {
+			size, ok := Extent(w, p.ID)
+			if !ok || p.Known.IsZero() {
+				continue
+			}
+			got, what := size.Z, "tall"
+			switch p.Of {
+			case "width":
+				got, what = size.X, "wide"
+			case "depth":
+				got, what = size.Y, "deep"
+			}
+			f := p.Known.Value() / got
+			if got <= 0 || math.Abs(f-1) < 0.02 {
+				continue
+			}
+			next := p
+			next.Known = measure.Of[measure.LengthKind](math.Round(got*100) / 100)
+			if w.Plan.Metric() {
+				next.Known, _ = measure.Parse[measure.LengthKind](measure.Tape(got, true))
+			}
+			say(
+				Snag{
+					Level: Fix,
+					Place: "bench",
+					At:    []string{"prop:" + p.ID},
+					Title: fmt.Sprintf("%s is not as %s as known", p.Name, what),
+					Why: fmt.Sprintf(
+						"Its parts stand %s %s; the known dimension is %s: off by %.0f %%.",
+						w.Len(got),
+						what,
+						p.Known,
+						100*math.Abs(1-1/f),
+					),
+					Mends: []Mend{scale(w, p, f), put(w, "The parts are right", "prop", p.ID, next)},
+				},
+			)
 		}
-		got, what := size.Z, "tall"
-		switch p.Of {
-		case "width":
-			got, what = size.X, "wide"
-		case "depth":
-			got, what = size.Y, "deep"
-		}
-		f := p.Known.Value() / got
-		if got <= 0 || math.Abs(f-1) < 0.02 {
-			continue
-		}
-		next := p
-		next.Known = measure.Of[measure.LengthKind](math.Round(got*100) / 100)
-		if w.Plan.Metric() {
-			next.Known, _ = measure.Parse[measure.LengthKind](measure.Tape(got, true))
-		}
-		say(Snag{Level: Fix, Place: "bench", At: []string{"prop:" + p.ID}, Title: fmt.Sprintf("%s is not as %s as known", p.Name, what),
-			Why:   fmt.Sprintf("Its parts stand %s %s; the known dimension is %s: off by %.0f %%.", w.Len(got), what, p.Known, 100*math.Abs(1-1/f)),
-			Mends: []Mend{scale(w, p, f), put(w, "The parts are right", "prop", p.ID, next)}})
-	}
-})
+	},
+)
 
 // scale makes every size of the prop's solids f times as large.
 func scale(w *plan.Work, p plan.Prop, f float64) Mend {

@@ -10,25 +10,52 @@ import (
 	"zapbarn/core/stock"
 )
 
-var _ = rule("reversed-lamp", Stop, "A lamp is wired the wrong way round and will not light.", func(w *plan.Work, say func(Snag)) {
-	for _, d := range w.Plan.Devices {
-		kind := w.Lib.Lamps[d.Product].Kind
-		if d.Kind != "lamp" || !d.Reversed || kind == "resistive" || kind == "coil" {
-			continue
+var _ = rule(
+	"reversed-lamp",
+	Stop,
+	"A lamp is wired the wrong way round and will not light.",
+	func(w *plan.Work, say func(Snag)) {
+		for _, d := range w.Plan.Devices {
+			kind := w.Lib.Lamps[d.Product].Kind
+			if d.Kind != "lamp" || !d.Reversed || kind == "resistive" || kind == "coil" {
+				continue
+			}
+			next := d
+			next.Reversed = false
+			if kind == "motor" {
+				say(
+					Snag{
+						Level: Mind,
+						Place: "loom",
+						At:    []string{"device:" + d.ID},
+						Title: d.Name + " turns backwards",
+						Why:   "Its leads are swapped: a motor on direct current then turns the other way.",
+						Mends: []Mend{put(w, "Swap leads", "device", d.ID, next)},
+					},
+				)
+				continue
+			}
+			why := fmt.Sprintf(
+				"It reads %s across its leads and will not light.",
+				measure.Volts(w.All.Readings[d.ID].Volts),
+			)
+			if s := w.Plan.Solid(d.In); s != nil && s.Sealed && !d.Proven {
+				why += fmt.Sprintf(" %s closes over it: prove it first.", s.Name)
+			}
+			say(
+				Snag{
+					Level:  Stop,
+					Place:  "loom",
+					At:     []string{"device:" + d.ID},
+					Title:  d.Name + " is reversed",
+					Why:    why,
+					Mends:  []Mend{put(w, "Swap leads", "device", d.ID, next)},
+					weight: 5,
+				},
+			)
 		}
-		next := d
-		next.Reversed = false
-		if kind == "motor" {
-			say(Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " turns backwards", Why: "Its leads are swapped: a motor on direct current then turns the other way.", Mends: []Mend{put(w, "Swap leads", "device", d.ID, next)}})
-			continue
-		}
-		why := fmt.Sprintf("It reads %s across its leads and will not light.", measure.Volts(w.All.Readings[d.ID].Volts))
-		if s := w.Plan.Solid(d.In); s != nil && s.Sealed && !d.Proven {
-			why += fmt.Sprintf(" %s closes over it: prove it first.", s.Name)
-		}
-		say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is reversed", Why: why, Mends: []Mend{put(w, "Swap leads", "device", d.ID, next)}, weight: 5})
-	}
-})
+	},
+)
 
 var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.", func(w *plan.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
@@ -45,8 +72,20 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 		if have < rated {
 			what = "leaves it dark or dim"
 		}
-		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is on the wrong rail", weight: 4,
-			Why: fmt.Sprintf("%s gives %s; it wants %s, which %s.", s.Name, measure.Volts(have), measure.Volts(rated), what)}
+		snag := Snag{
+			Level:  Stop,
+			Place:  "loom",
+			At:     []string{"device:" + d.ID},
+			Title:  d.Name + " is on the wrong rail",
+			weight: 4,
+			Why: fmt.Sprintf(
+				"%s gives %s; it wants %s, which %s.",
+				s.Name,
+				measure.Volts(have),
+				measure.Volts(rated),
+				what,
+			),
+		}
 		for _, o := range w.Plan.Devices {
 			if v, _ := plan.SupplyOf(&o, w.Lib); o.Kind == "supply" && v <= 1.1*rated && v >= 0.95*rated {
 				snag.Mends = append(snag.Mends, fused(w, "Feed from "+o.Name, d, o.ID))
@@ -56,17 +95,41 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 		if feeder := w.Device(d.From); have > rated+1 && feeder != nil { // step the rail down
 			id := w.FreshName("C")
 			need := math.Ceil(plan.RatedAmps(&d, w.Lib) / .8)
-			conv := plan.Device{ID: id, Prop: d.Prop, Kind: "converter", Name: "Converter " + id, From: d.From, At: d.At, Volts: measure.Of[measure.VoltKind](rated), Amps: measure.Of[measure.AmpKind](need)}
+			conv := plan.Device{
+				ID:    id,
+				Prop:  d.Prop,
+				Kind:  "converter",
+				Name:  "Converter " + id,
+				From:  d.From,
+				At:    d.At,
+				Volts: measure.Of[measure.VoltKind](rated),
+				Amps:  measure.Of[measure.AmpKind](need),
+			}
 			next := d
 			next.From, next.At = id, measure.Length{}
 			label := fmt.Sprintf("Step it down with a %s %s converter", measure.Volts(rated), conv.Amps)
-			snag.Mends = append(snag.Mends, Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)}}})
+			snag.Mends = append(
+				snag.Mends,
+				Mend{
+					Label: label,
+					Edit: plan.Edit{
+						Label:   label,
+						Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)},
+					},
+				},
+			)
 		}
 		if len(snag.Mends) == 0 {
 			id := w.FreshName("S")
 			for _, p := range w.Lib.Supplies {
 				if p.Volts == rated && 0.8*p.Amps >= plan.RatedAmps(&d, w.Lib) {
-					s := plan.Device{ID: id, Prop: d.Prop, Kind: "supply", Name: "Supply " + id, Product: smallest(w, rated, plan.RatedAmps(&d, w.Lib))}
+					s := plan.Device{
+						ID:      id,
+						Prop:    d.Prop,
+						Kind:    "supply",
+						Name:    "Supply " + id,
+						Product: smallest(w, rated, plan.RatedAmps(&d, w.Lib)),
+					}
 					m := fused(w, fmt.Sprintf("Add a %s supply", measure.Volts(rated)), d, id)
 					m.Edit.Changes = append([]plan.Change{w.Plan.Put("device", id, s)}, m.Edit.Changes...)
 					snag.Mends = []Mend{m}
@@ -90,34 +153,45 @@ func smallest(w *plan.Work, volts, amps float64) string {
 	return best
 }
 
-var _ = rule("no-resistor", Stop, "A bare LED has no resistor or one that lets too much through.", func(w *plan.Work, say func(Snag)) {
-	for _, d := range w.Plan.Devices {
-		l := w.Lib.Lamps[d.Product]
-		s := w.Device(w.Rig.Supply(d.ID))
-		if d.Kind != "lamp" || l.Kind != "led" || s == nil || d.Reversed {
-			continue
-		}
-		g := w.All.Readings[d.ID]
-		if !d.Resistor.IsZero() && g.Lit <= 1.15 {
-			continue
-		}
-		v, _ := plan.SupplyOf(s, w.Lib)
-		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no fit resistor", weight: 3,
-			Why: fmt.Sprintf("It would draw %s; it is rated %s.", measure.Amps(g.Amps), measure.Amps(l.Amps))}
-		row := max(1, d.Row)
-		if ohms, _, _, err := circuit.LEDResistor(v, l.Vf, row, l.Amps); err == nil {
-			next := d
-			next.Row, next.Resistor = row, measure.Of[measure.OhmKind](ohms)
-			snag.Mends = []Mend{put(w, "Add "+measure.Ohms(ohms), "device", d.ID, next)}
-		} else {
-			snag.Why += " " + err.Error() + "."
-			if m, ok := inRows(w, d, v, l); ok {
-				snag.Mends = []Mend{m}
+var _ = rule(
+	"no-resistor",
+	Stop,
+	"A bare LED has no resistor or one that lets too much through.",
+	func(w *plan.Work, say func(Snag)) {
+		for _, d := range w.Plan.Devices {
+			l := w.Lib.Lamps[d.Product]
+			s := w.Device(w.Rig.Supply(d.ID))
+			if d.Kind != "lamp" || l.Kind != "led" || s == nil || d.Reversed {
+				continue
 			}
+			g := w.All.Readings[d.ID]
+			if !d.Resistor.IsZero() && g.Lit <= 1.15 {
+				continue
+			}
+			v, _ := plan.SupplyOf(s, w.Lib)
+			snag := Snag{
+				Level:  Stop,
+				Place:  "loom",
+				At:     []string{"device:" + d.ID},
+				Title:  d.Name + " has no fit resistor",
+				weight: 3,
+				Why:    fmt.Sprintf("It would draw %s; it is rated %s.", measure.Amps(g.Amps), measure.Amps(l.Amps)),
+			}
+			row := max(1, d.Row)
+			if ohms, _, _, err := circuit.LEDResistor(v, l.Vf, row, l.Amps); err == nil {
+				next := d
+				next.Row, next.Resistor = row, measure.Of[measure.OhmKind](ohms)
+				snag.Mends = []Mend{put(w, "Add "+measure.Ohms(ohms), "device", d.ID, next)}
+			} else {
+				snag.Why += " " + err.Error() + "."
+				if m, ok := inRows(w, d, v, l); ok {
+					snag.Mends = []Mend{m}
+				}
+			}
+			say(snag)
 		}
-		say(snag)
-	}
-})
+	},
+)
 
 // inRows lays a row of bare LEDs that is too long for its supply out in rows
 // that fit, side by side, each with its own resistor.
@@ -133,7 +207,14 @@ func inRows(w *plan.Work, d plan.Device, volts float64, l stock.Lamp) (Mend, boo
 		for range r.Count {
 			next := d
 			if n++; n > 1 {
-				next.ID, next.Name = w.FreshID("device", fmt.Sprintf("%s-%d", d.ID, n)), fmt.Sprintf("%s, row %d", d.Name, n)
+				next.ID, next.Name = w.FreshID(
+					"device",
+					fmt.Sprintf("%s-%d", d.ID, n),
+				), fmt.Sprintf(
+					"%s, row %d",
+					d.Name,
+					n,
+				)
 			}
 			next.Row, next.Resistor, next.Proven = r.LEDs, measure.Of[measure.OhmKind](r.Ohms), false
 			m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", next.ID, next))
@@ -165,11 +246,23 @@ func fused(w *plan.Work, label string, d plan.Device, supply string) Mend {
 	if d.Kind == "fuse" || rating == 0 {
 		return put(w, label, "device", d.ID, next)
 	}
-	f := plan.Device{ID: w.FreshName("F"), Prop: d.Prop, Kind: "fuse", From: supply, Rating: measure.Of[measure.AmpKind](rating)}
+	f := plan.Device{
+		ID:     w.FreshName("F"),
+		Prop:   d.Prop,
+		Kind:   "fuse",
+		From:   supply,
+		Rating: measure.Of[measure.AmpKind](rating),
+	}
 	f.Name = "Fuse " + f.ID
 	next.From = f.ID
 	label += fmt.Sprintf(" through a %s fuse", measure.Amps(rating))
-	return Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", f.ID, f), w.Plan.Put("device", d.ID, next)}}}
+	return Mend{
+		Label: label,
+		Edit: plan.Edit{
+			Label:   label,
+			Changes: []plan.Change{w.Plan.Put("device", f.ID, f), w.Plan.Put("device", d.ID, next)},
+		},
+	}
 }
 
 var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *plan.Work, say func(Snag)) {
@@ -177,7 +270,13 @@ var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *plan.Wor
 		if !w.Rig.Unfed[d.ID] || d.Kind == "supply" {
 			continue
 		}
-		snag := Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is fed by nothing", Why: "No supply leads to it."}
+		snag := Snag{
+			Level: Mind,
+			Place: "loom",
+			At:    []string{"device:" + d.ID},
+			Title: d.Name + " is fed by nothing",
+			Why:   "No supply leads to it.",
+		}
 		if d.From == "" {
 			for _, s := range w.Plan.Devices {
 				if s.Kind == "supply" && len(snag.Mends) < 2 {

@@ -16,11 +16,24 @@ var _ = rule("laser-eyes", Stop, "A laser's beam may meet a guest's eye.", func(
 		if l.Laser == "" || l.Laser == "1" {
 			continue
 		}
-		s := Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is a laser", From: []source.Source{laserFrom},
-			Why: fmt.Sprintf("%s: aim it above every head and at nothing that mirrors; never at the street or the sky. Ask what the local code says.", l.Name)}
+		s := Snag{
+			Level: Mind,
+			Place: "loom",
+			At:    []string{"device:" + d.ID},
+			Title: d.Name + " is a laser",
+			From:  []source.Source{laserFrom},
+			Why: fmt.Sprintf(
+				"%s: aim it above every head and at nothing that mirrors; never at the street or the sky. Ask what the local "+
+					"code says.",
+				l.Name,
+			),
+		}
 		if l.Laser != "2" {
 			s.Level, s.Title, s.weight = Stop, d.Name+" is a laser too strong for guests", 9
-			s.Why = fmt.Sprintf("Class %s hurts an eye before it blinks. Use one of class 1 or 2, or leave it to a licensed show operator.", l.Laser)
+			s.Why = fmt.Sprintf(
+				"Class %s hurts an eye before it blinks. Use one of class 1 or 2, or leave it to a licensed show operator.",
+				l.Laser,
+			)
 		}
 		say(s)
 	}

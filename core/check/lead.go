@@ -54,7 +54,13 @@ var _ = rule("lead-too-short", Fix, "A lamp's lead does not reach along its path
 		if hi > lo {
 			need += " to " + w.Len(hi)
 		}
-		s.Why = fmt.Sprintf("%s leads, %s needed: %s, %s of wire; heat-shrink on first.", w.Len(Lead(w, &d)), need, plural(2*len(short), "splice"), measure.Run(2*total, w.Plan.Metric()))
+		s.Why = fmt.Sprintf(
+			"%s leads, %s needed: %s, %s of wire; heat-shrink on first.",
+			w.Len(Lead(w, &d)),
+			need,
+			plural(2*len(short), "splice"),
+			measure.Run(2*total, w.Plan.Metric()),
+		)
 		s.Mends = []Mend{m}
 		say(s)
 	}

@@ -11,7 +11,8 @@ import (
 )
 
 // licensed is said wherever mains appears.
-const licensed = " Plugs and cords only: fixed wiring, and anything in a wall or a panel, belongs to a licensed electrician and the local code."
+const licensed = " Plugs and cords only: fixed wiring, and anything in a wall or a panel, belongs to a licensed " +
+	"electrician and the local code."
 
 // eachOutlet calls a rule for every outlet with what hangs on it.
 func eachOutlet(w *plan.Work, f func(o *plan.Outlet, loads []plan.MainsLoad, amps float64)) {
@@ -41,187 +42,309 @@ func toOutlet(w *plan.Work, l plan.MainsLoad, to *plan.Outlet) Mend {
 	return put(w, label, "device", d.ID, d)
 }
 
-var _ = rule("mains-load", Stop, "An outlet's circuit carries more than it may (80 % of its breaker for three hours or more).", func(w *plan.Work, say func(Snag)) {
-	eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, amps float64) {
-		limit := w.OutletLimit(o)
-		if amps <= limit {
-			return
-		}
-		_, hours, _ := w.Plan.Season()
-		s := Snag{Level: Stop, Place: "loom", At: []string{"outlet:" + o.ID}, Title: o.Name + " carries too much", weight: amps / limit,
-			Why: fmt.Sprintf("Everything on takes %s; for %g h a night its %s breaker may carry %s.%s", measure.Amps(amps), hours, o.Breaker, measure.Amps(limit), licensed)}
-		eachOutlet(w, func(q *plan.Outlet, _ []plan.MainsLoad, other float64) {
-			if q.ID == o.ID || len(s.Mends) == 2 {
+var _ = rule(
+	"mains-load",
+	Stop,
+	"An outlet's circuit carries more than it may (80 % of its breaker for three hours or more).",
+	func(w *plan.Work, say func(Snag)) {
+		eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, amps float64) {
+			limit := w.OutletLimit(o)
+			if amps <= limit {
 				return
 			}
-			for _, l := range loads { // one move that is enough
-				a := l.Watts / q.Volts.Value()
-				if amps-l.Watts/o.Volts.Value() <= limit && other+a <= w.OutletLimit(q) {
-					s.Mends = append(s.Mends, toOutlet(w, l, q))
+			_, hours, _ := w.Plan.Season()
+			s := Snag{
+				Level:  Stop,
+				Place:  "loom",
+				At:     []string{"outlet:" + o.ID},
+				Title:  o.Name + " carries too much",
+				weight: amps / limit,
+				Why: fmt.Sprintf(
+					"Everything on takes %s; for %g h a night its %s breaker may carry %s.%s",
+					measure.Amps(amps),
+					hours,
+					o.Breaker,
+					measure.Amps(limit),
+					licensed,
+				),
+			}
+			eachOutlet(w, func(q *plan.Outlet, _ []plan.MainsLoad, other float64) {
+				if q.ID == o.ID || len(s.Mends) == 2 {
 					return
 				}
+				for _, l := range loads { // one move that is enough
+					a := l.Watts / q.Volts.Value()
+					if amps-l.Watts/o.Volts.Value() <= limit && other+a <= w.OutletLimit(q) {
+						s.Mends = append(s.Mends, toOutlet(w, l, q))
+						return
+					}
+				}
+			})
+			say(s)
+		})
+	},
+)
+
+var _ = rule(
+	"mains-heater",
+	Fix,
+	"A heater (fog) shares its circuit with other loads.",
+	func(w *plan.Work, say func(Snag)) {
+		eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, _ float64) {
+			for _, l := range loads {
+				if !l.Heater || len(loads) < 2 {
+					continue
+				}
+				s := Snag{
+					Level:  Fix,
+					Place:  "loom",
+					At:     []string{l.Kind + ":" + l.ID},
+					Title:  l.Name + " shares its circuit",
+					weight: l.Watts,
+					Why: fmt.Sprintf(
+						"Its heater of %s switches on %s with %s, which flicker or trip with it; give it a circuit of its own.%s",
+						measure.Watts(l.Watts),
+						o.Name,
+						plural(len(loads)-1, "other load"),
+						licensed,
+					),
+				}
+				for i := range w.Plan.Outlets {
+					if q := &w.Plan.Outlets[i]; len(w.OnOutlet(q.ID)) == 0 &&
+						l.Watts/q.Volts.Value() <= w.OutletLimit(q) {
+						s.Mends = append(s.Mends, toOutlet(w, l, q))
+						break
+					}
+				}
+				say(s)
 			}
 		})
-		say(s)
-	})
-})
+	},
+)
 
-var _ = rule("mains-heater", Fix, "A heater (fog) shares its circuit with other loads.", func(w *plan.Work, say func(Snag)) {
-	eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, _ float64) {
-		for _, l := range loads {
-			if !l.Heater || len(loads) < 2 {
-				continue
+var _ = rule(
+	"mains-guard",
+	Stop,
+	"An outlet outdoors has no ground-fault protection.",
+	func(w *plan.Work, say func(Snag)) {
+		if !w.Plan.Display.Outdoors {
+			return
+		}
+		eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, _ float64) {
+			if o.Guard || len(loads) == 0 {
+				return
 			}
-			s := Snag{Level: Fix, Place: "loom", At: []string{l.Kind + ":" + l.ID}, Title: l.Name + " shares its circuit", weight: l.Watts,
-				Why: fmt.Sprintf("Its heater of %s switches on %s with %s, which flicker or trip with it; give it a circuit of its own.%s", measure.Watts(l.Watts), o.Name, plural(len(loads)-1, "other load"), licensed)}
-			for i := range w.Plan.Outlets {
-				if q := &w.Plan.Outlets[i]; len(w.OnOutlet(q.ID)) == 0 && l.Watts/q.Volts.Value() <= w.OutletLimit(q) {
-					s.Mends = append(s.Mends, toOutlet(w, l, q))
+			next := *o
+			next.Guard = true
+			say(
+				Snag{
+					Level: Stop,
+					Place: "loom",
+					At:    []string{"outlet:" + o.ID},
+					Title: o.Name + " has no ground-fault protection",
+					Why: fmt.Sprintf(
+						"The display stands outdoors, and on it hangs %s; wet hands and wet grass kill.%s",
+						plural(len(loads), "load"),
+						licensed,
+					),
+					Mends: []Mend{put(w, "It is protected", "outlet", o.ID, next)},
+				},
+			)
+		})
+	},
+)
+
+var _ = rule(
+	"mains-cord",
+	Fix,
+	"An extension cord is too thin or too long for what it carries.",
+	func(w *plan.Work, say func(Snag)) {
+		eachOutlet(w, func(o *plan.Outlet, _ []plan.MainsLoad, amps float64) {
+			if o.Gauge.IsZero() {
+				return
+			}
+			fits := func(awg int) bool {
+				q := *o
+				q.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(awg))
+				return stock.CordAmpacity(awg) >= amps && amps*q.CordOhms() <= .05*o.Volts.Value()
+			}
+			carries := 0.0
+			for _, n := range []int{18, 16, 14, 12, 10} {
+				if measure.AWGArea(n) <= o.Gauge.Value()*1.001 {
+					carries = stock.CordAmpacity(n)
+				}
+			}
+			drop := amps * o.CordOhms()
+			if carries >= amps && drop <= .05*o.Volts.Value() {
+				return
+			}
+			s := Snag{
+				Level:  Fix,
+				Place:  "loom",
+				At:     []string{"outlet:" + o.ID},
+				Title:  "The cord to " + o.Name + " is too thin",
+				weight: amps,
+				From:   []source.Source{stock.CordAmpacityFrom},
+				Why: fmt.Sprintf(
+					"%s runs through %s of %s, which may carry %s and loses %s, %.1f %%; plan at most 5 %%.%s",
+					measure.Amps(amps),
+					w.Len(o.Cord.Value()),
+					o.Gauge,
+					measure.Amps(carries),
+					measure.Volts(drop),
+					100*drop/o.Volts.Value(),
+					licensed,
+				),
+			}
+			if carries < amps {
+				s.Level = Stop
+			}
+			for _, n := range []int{16, 14, 12, 10} {
+				if measure.AWGArea(n) > o.Gauge.Value() && fits(n) {
+					next := *o
+					next.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(n))
+					s.Mends = append(s.Mends, put(w, "A cord of "+next.Gauge.String(), "outlet", o.ID, next))
 					break
 				}
 			}
 			say(s)
-		}
-	})
-})
-
-var _ = rule("mains-guard", Stop, "An outlet outdoors has no ground-fault protection.", func(w *plan.Work, say func(Snag)) {
-	if !w.Plan.Display.Outdoors {
-		return
-	}
-	eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, _ float64) {
-		if o.Guard || len(loads) == 0 {
-			return
-		}
-		next := *o
-		next.Guard = true
-		say(Snag{Level: Stop, Place: "loom", At: []string{"outlet:" + o.ID}, Title: o.Name + " has no ground-fault protection",
-			Why:   fmt.Sprintf("The display stands outdoors, and on it hangs %s; wet hands and wet grass kill.%s", plural(len(loads), "load"), licensed),
-			Mends: []Mend{put(w, "It is protected", "outlet", o.ID, next)}})
-	})
-})
-
-var _ = rule("mains-cord", Fix, "An extension cord is too thin or too long for what it carries.", func(w *plan.Work, say func(Snag)) {
-	eachOutlet(w, func(o *plan.Outlet, _ []plan.MainsLoad, amps float64) {
-		if o.Gauge.IsZero() {
-			return
-		}
-		fits := func(awg int) bool {
-			q := *o
-			q.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(awg))
-			return stock.CordAmpacity(awg) >= amps && amps*q.CordOhms() <= .05*o.Volts.Value()
-		}
-		carries := 0.0
-		for _, n := range []int{18, 16, 14, 12, 10} {
-			if measure.AWGArea(n) <= o.Gauge.Value()*1.001 {
-				carries = stock.CordAmpacity(n)
-			}
-		}
-		drop := amps * o.CordOhms()
-		if carries >= amps && drop <= .05*o.Volts.Value() {
-			return
-		}
-		s := Snag{Level: Fix, Place: "loom", At: []string{"outlet:" + o.ID}, Title: "The cord to " + o.Name + " is too thin", weight: amps, From: []source.Source{stock.CordAmpacityFrom},
-			Why: fmt.Sprintf("%s runs through %s of %s, which may carry %s and loses %s, %.1f %%; plan at most 5 %%.%s", measure.Amps(amps), w.Len(o.Cord.Value()), o.Gauge, measure.Amps(carries), measure.Volts(drop), 100*drop/o.Volts.Value(), licensed)}
-		if carries < amps {
-			s.Level = Stop
-		}
-		for _, n := range []int{16, 14, 12, 10} {
-			if measure.AWGArea(n) > o.Gauge.Value() && fits(n) {
-				next := *o
-				next.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(n))
-				s.Mends = append(s.Mends, put(w, "A cord of "+next.Gauge.String(), "outlet", o.ID, next))
-				break
-			}
-		}
-		say(s)
-	})
-})
-
-var _ = rule("unplugged", Mind, "A supply is plugged in nowhere, though there are outlets.", func(w *plan.Work, say func(Snag)) {
-	if len(w.Plan.Outlets) == 0 {
-		return
-	}
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Kind != "supply" || d.Cell != "" || d.Outlet != "" {
-			continue
-		}
-		s := Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is plugged in nowhere", Why: "Say which outlet it hangs on, so that the circuit's load is right."}
-		watts := w.All.Readings[d.ID].Volts * w.All.Readings[d.ID].Amps / .85
-		eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, amps float64) {
-			heater := false
-			for _, l := range loads {
-				heater = heater || l.Heater
-			}
-			if len(s.Mends) < 2 && !heater && amps+watts/o.Volts.Value() <= w.OutletLimit(o) {
-				s.Mends = append(s.Mends, toOutlet(w, plan.MainsLoad{Kind: "device", ID: d.ID, Name: d.Name}, o))
-			}
 		})
-		say(s)
-	}
-})
+	},
+)
 
-var _ = rule("battery", Stop, "A set of batteries does not last the night, gives too little, or switches itself off.", func(w *plan.Work, say func(Snag)) {
-	nights, hours, _ := w.Plan.Season()
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		c, ok := circuit.Cells[d.Cell]
-		if d.Kind != "supply" || !ok {
-			continue
+var _ = rule(
+	"unplugged",
+	Mind,
+	"A supply is plugged in nowhere, though there are outlets.",
+	func(w *plan.Work, say func(Snag)) {
+		if len(w.Plan.Outlets) == 0 {
+			return
 		}
-		at := []string{"device:" + d.ID}
-		sets := max(1, d.Sets)
-		avg, peak := w.Night(d.ID), w.Demand(d.ID)
-		more := func(n int, label string) Mend {
-			next := *d
-			next.Sets = n
-			return put(w, label, "device", d.ID, next)
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
+			if d.Kind != "supply" || d.Cell != "" || d.Outlet != "" {
+				continue
+			}
+			s := Snag{
+				Level: Mind,
+				Place: "loom",
+				At:    []string{"device:" + d.ID},
+				Title: d.Name + " is plugged in nowhere",
+				Why:   "Say which outlet it hangs on, so that the circuit's load is right.",
+			}
+			watts := w.All.Readings[d.ID].Volts * w.All.Readings[d.ID].Amps / .85
+			eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, amps float64) {
+				heater := false
+				for _, l := range loads {
+					heater = heater || l.Heater
+				}
+				if len(s.Mends) < 2 && !heater && amps+watts/o.Volts.Value() <= w.OutletLimit(o) {
+					s.Mends = append(s.Mends, toOutlet(w, plan.MainsLoad{Kind: "device", ID: d.ID, Name: d.Name}, o))
+				}
+			})
+			say(s)
 		}
-		if each := peak / float64(sets); each > c.Most {
-			n := sets
-			for n < 40 && peak/float64(n) > c.Most {
-				n++
+	},
+)
+
+var _ = rule(
+	"battery",
+	Stop,
+	"A set of batteries does not last the night, gives too little, or switches itself off.",
+	func(w *plan.Work, say func(Snag)) {
+		nights, hours, _ := w.Plan.Season()
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
+			c, ok := circuit.Cells[d.Cell]
+			if d.Kind != "supply" || !ok {
+				continue
 			}
-			s := Snag{Level: Stop, Place: "loom", At: at, Title: d.Name + " cannot give that", weight: each / c.Most,
-				Why: fmt.Sprintf("Everything on asks %s of each %s, which gives about %s before it sags; hold pixels lower or put sets side by side.", measure.Amps(each), c.Name, measure.Amps(c.Most))}
-			if peak/float64(n) <= c.Most && n <= 12 {
-				s.Mends = append(s.Mends, more(n, fmt.Sprintf("%d sets side by side", n)))
+			at := []string{"device:" + d.ID}
+			sets := max(1, d.Sets)
+			avg, peak := w.Night(d.ID), w.Demand(d.ID)
+			more := func(n int, label string) Mend {
+				next := *d
+				next.Sets = n
+				return put(w, label, "device", d.ID, next)
 			}
-			if b := capped(w, d, c.Most*float64(sets)); b != nil {
-				s.Mends = append(s.Mends, *b)
+			if each := peak / float64(sets); each > c.Most {
+				n := sets
+				for n < 40 && peak/float64(n) > c.Most {
+					n++
+				}
+				s := Snag{
+					Level:  Stop,
+					Place:  "loom",
+					At:     at,
+					Title:  d.Name + " cannot give that",
+					weight: each / c.Most,
+					Why: fmt.Sprintf(
+						"Everything on asks %s of each %s, which gives about %s before it sags; hold pixels lower or put sets side by "+
+							"side.",
+						measure.Amps(each),
+						c.Name,
+						measure.Amps(c.Most),
+					),
+				}
+				if peak/float64(n) <= c.Most && n <= 12 {
+					s.Mends = append(s.Mends, more(n, fmt.Sprintf("%d sets side by side", n)))
+				}
+				if b := capped(w, d, c.Most*float64(sets)); b != nil {
+					s.Mends = append(s.Mends, *b)
+				}
+				say(s)
+			}
+			if c.Least > 0 && avg < c.Least {
+				say(
+					Snag{
+						Level: Fix,
+						Place: "loom",
+						At:    at,
+						Code:  "battery-bank",
+						Title: d.Name + " will switch itself off",
+						Why: fmt.Sprintf(
+							"It gives %s on average; a self-switching bank turns off below about %s. Use cells, or add a load.",
+							measure.Amps(avg),
+							measure.Amps(c.Least),
+						),
+					},
+				)
+			}
+			h, ok := w.Results["device:"+d.ID+":hours"]
+			if !ok || h.Value >= hours {
+				continue
+			}
+			s := Snag{
+				Level:  Fix,
+				Place:  "loom",
+				At:     at,
+				Code:   "battery-night",
+				Title:  d.Name + " does not last the night",
+				weight: hours / h.Value,
+				Why:    fmt.Sprintf("A set gives %s; a night takes %g h, on %d nights.", h.Text, hours, nights),
+			}
+			for n := sets + 1; n <= 12; n++ {
+				rs, err := circuit.Runtime(d.Cell, avg, n, w.Plan.Temperature() < 5, hours, nights)
+				if err == nil && rs[0].Value >= hours {
+					s.Mends = append(s.Mends, more(n, fmt.Sprintf("%d sets side by side", n)))
+					break
+				}
+			}
+			for _, size := range [][2]string{{"aaa", "aa"}, {"aa", "c"}, {"aa", "d"}, {"c", "d"}} {
+				if size[0] != d.Cell || len(s.Mends) == 2 {
+					continue
+				}
+				if rs, err := circuit.Runtime(size[1], avg, sets, w.Plan.Temperature() < 5, hours, nights); err == nil &&
+					rs[0].Value >= hours {
+					next := *d
+					next.Cell = size[1]
+					s.Mends = append(s.Mends, put(w, circuit.Cells[size[1]].Name+" instead", "device", d.ID, next))
+				}
 			}
 			say(s)
 		}
-		if c.Least > 0 && avg < c.Least {
-			say(Snag{Level: Fix, Place: "loom", At: at, Code: "battery-bank", Title: d.Name + " will switch itself off", Why: fmt.Sprintf("It gives %s on average; a self-switching bank turns off below about %s. Use cells, or add a load.", measure.Amps(avg), measure.Amps(c.Least))})
-		}
-		h, ok := w.Results["device:"+d.ID+":hours"]
-		if !ok || h.Value >= hours {
-			continue
-		}
-		s := Snag{Level: Fix, Place: "loom", At: at, Code: "battery-night", Title: d.Name + " does not last the night", weight: hours / h.Value,
-			Why: fmt.Sprintf("A set gives %s; a night takes %g h, on %d nights.", h.Text, hours, nights)}
-		for n := sets + 1; n <= 12; n++ {
-			rs, err := circuit.Runtime(d.Cell, avg, n, w.Plan.Temperature() < 5, hours, nights)
-			if err == nil && rs[0].Value >= hours {
-				s.Mends = append(s.Mends, more(n, fmt.Sprintf("%d sets side by side", n)))
-				break
-			}
-		}
-		for _, size := range [][2]string{{"aaa", "aa"}, {"aa", "c"}, {"aa", "d"}, {"c", "d"}} {
-			if size[0] != d.Cell || len(s.Mends) == 2 {
-				continue
-			}
-			if rs, err := circuit.Runtime(size[1], avg, sets, w.Plan.Temperature() < 5, hours, nights); err == nil && rs[0].Value >= hours {
-				next := *d
-				next.Cell = size[1]
-				s.Mends = append(s.Mends, put(w, circuit.Cells[size[1]].Name+" instead", "device", d.ID, next))
-			}
-		}
-		say(s)
-	}
-})
+	},
+)
 
 // capped holds the pixels on a supply to what it can give beside the rest: the
 // brightest, in whole per cent, at which all it is asked for stays within
@@ -234,7 +357,8 @@ func capped(w *plan.Work, supply *plan.Device, limit float64) *Mend {
 	most := 0
 	for i := range w.Plan.Devices {
 		d := w.Plan.Devices[i]
-		if d.Kind == "lamp" && w.Rig.Supply(d.ID) == supply.ID && !d.Reversed && w.Lib.Lamps[d.Product].Kind == "pixels" {
+		if d.Kind == "lamp" && w.Rig.Supply(d.ID) == supply.ID && !d.Reversed &&
+			w.Lib.Lamps[d.Product].Kind == "pixels" {
 			if d.Bright == 0 {
 				d.Bright = 100
 			}

@@ -7,7 +7,13 @@ var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.",
 		if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || d.Data != "" {
 			continue
 		}
-		s := Snag{Level: Mind, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " gets no data", Why: "Addressable pixels stay dark, or keep what they last showed, until a controller tells them."}
+		s := Snag{
+			Level: Mind,
+			Place: "loom",
+			At:    []string{"device:" + d.ID},
+			Title: d.Name + " gets no data",
+			Why:   "Addressable pixels stay dark, or keep what they last showed, until a controller tells them.",
+		}
 		next := d
 		for _, c := range w.Plan.Devices {
 			if c.Kind == "controller" && c.Prop == d.Prop {
@@ -22,7 +28,15 @@ var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.",
 			next.Data, next.Pin = id, 1
 			next.Shifter, next.Damper, next.Bulk = true, true, true // what its pins and the first pixel then want
 			label := "Add a controller beside it, with level shifter, resistor and capacitor"
-			s.Mends = []Mend{{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, c), w.Plan.Put("device", d.ID, next)}}}}
+			s.Mends = []Mend{
+				{
+					Label: label,
+					Edit: plan.Edit{
+						Label:   label,
+						Changes: []plan.Change{w.Plan.Put("device", id, c), w.Plan.Put("device", d.ID, next)},
+					},
+				},
+			}
 		}
 		say(s)
 	}

@@ -16,8 +16,23 @@ var _ = rule("one-inch", Note, "One more inch of sheet would save a whole one.",
 			last := s.Layout.Sheets[len(s.Layout.Sheets)-1]
 			part := w.Part(s.Pieces[last.Placed[0].Part].Ref)
 			saved := float64(n-less) * s.Stock.Price
-			say(Snag{Level: Note, Place: "bench", At: []string{"part:" + part.Ref}, Title: fmt.Sprintf("An inch would save a sheet of %s", s.Stock.Name), weight: saved,
-				Why: fmt.Sprintf("%d sheets hold the parts; on sheets an inch larger %d would, $%.2f less. Take a little off a part, or off the margin of %s.", n, less, saved, w.Len(w.Plan.Margin()))})
+			say(
+				Snag{
+					Level:  Note,
+					Place:  "bench",
+					At:     []string{"part:" + part.Ref},
+					Title:  fmt.Sprintf("An inch would save a sheet of %s", s.Stock.Name),
+					weight: saved,
+					Why: fmt.Sprintf(
+						"%d sheets hold the parts; on sheets an inch larger %d would, $%.2f less. Take a little off a part, or off "+
+							"the margin of %s.",
+						n,
+						less,
+						saved,
+						w.Len(w.Plan.Margin()),
+					),
+				},
+			)
 		}
 	}
 })

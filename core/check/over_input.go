@@ -12,7 +12,9 @@ import (
 const inputSlack = 1.1
 
 // InputFrom is its source.
-var InputFrom = source.FromMemory("small controllers take a tenth more than their volts; beyond it their regulator or chip is lost")
+var InputFrom = source.FromMemory(
+	"small controllers take a tenth more than their volts; beyond it their regulator or chip is lost",
+)
 
 var _ = rule("over-input", Stop, "A controller is fed more volts than it takes.", func(w *plan.Work, say func(Snag)) {
 	for i := range w.Plan.Devices {
@@ -21,15 +23,43 @@ var _ = rule("over-input", Stop, "A controller is fed more volts than it takes."
 		if d.Kind != "controller" || g.Volts <= inputSlack*rated {
 			continue
 		}
-		s := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is fed too many volts", weight: 4, From: []source.Source{InputFrom},
-			Why: fmt.Sprintf("It sees %s and runs on %s: it is lost the moment it is switched on.", measure.Volts(g.Volts), measure.Volts(rated))}
+		s := Snag{
+			Level:  Stop,
+			Place:  "loom",
+			At:     []string{"device:" + d.ID},
+			Title:  d.Name + " is fed too many volts",
+			weight: 4,
+			From:   []source.Source{InputFrom},
+			Why: fmt.Sprintf(
+				"It sees %s and runs on %s: it is lost the moment it is switched on.",
+				measure.Volts(g.Volts),
+				measure.Volts(rated),
+			),
+		}
 		if feeder := w.Device(d.From); feeder != nil && g.Volts > rated+1 {
 			id := w.FreshName("C")
-			conv := plan.Device{ID: id, Prop: d.Prop, Kind: "converter", Name: "Converter " + id, From: d.From, At: d.At, Volts: measure.Of[measure.VoltKind](rated), Amps: measure.Must[measure.AmpKind]("1 A")}
+			conv := plan.Device{
+				ID:    id,
+				Prop:  d.Prop,
+				Kind:  "converter",
+				Name:  "Converter " + id,
+				From:  d.From,
+				At:    d.At,
+				Volts: measure.Of[measure.VoltKind](rated),
+				Amps:  measure.Must[measure.AmpKind]("1 A"),
+			}
 			next := *d
 			next.From, next.At = id, measure.Length{}
 			label := fmt.Sprintf("Step it down with a %s 1 A converter", measure.Volts(rated))
-			s.Mends = []Mend{{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)}}}}
+			s.Mends = []Mend{
+				{
+					Label: label,
+					Edit: plan.Edit{
+						Label:   label,
+						Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)},
+					},
+				},
+			}
 		}
 		say(s)
 	}

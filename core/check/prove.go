@@ -50,7 +50,13 @@ type portion struct {
 // NewProver tries mends of the snags that were found in a worked-out plan.
 func NewProver(w *plan.Work, snags []Snag) *Prover {
 	own := *w // its watch is the prover's
-	return &Prover{work: &own, whole: &bench{work: &own, levels: levelsOf(snags)}, benches: map[string]*bench{}, near: map[string]portion{}, done: map[string][]Mend{}}
+	return &Prover{
+		work:    &own,
+		whole:   &bench{work: &own, levels: levelsOf(snags)},
+		benches: map[string]*bench{},
+		near:    map[string]portion{},
+		done:    map[string][]Mend{},
+	}
 }
 
 // Known are a snag's mends that cure, where they were tried already.
@@ -188,7 +194,10 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 					break
 				}
 				both := Mend{Label: m.Label + ", and " + lowerFirst(also.Label), gives: m.gives, Effect: m.Effect}
-				both.Edit = plan.Edit{Label: both.Label, Changes: append(append([]plan.Change(nil), m.Edit.Changes...), also.Edit.Changes...)}
+				both.Edit = plan.Edit{
+					Label:   both.Label,
+					Changes: append(append([]plan.Change(nil), m.Edit.Changes...), also.Edit.Changes...),
+				}
 				if o := take(b, s, both, more-1); o.ok {
 					return o
 				}

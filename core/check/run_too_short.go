@@ -7,22 +7,40 @@ import (
 	"zapbarn/core/plan"
 )
 
-var _ = rule("run-too-short", Fix, "A run is shorter than its path through the prop, with slack.", func(w *plan.Work, say func(Snag)) {
-	for _, d := range w.Plan.Devices {
-		need := 0.0
-		if d.Kind == "run" {
-			need = w.Plan.PathNeeds(&d)
+var _ = rule(
+	"run-too-short",
+	Fix,
+	"A run is shorter than its path through the prop, with slack.",
+	func(w *plan.Work, say func(Snag)) {
+		for _, d := range w.Plan.Devices {
+			need := 0.0
+			if d.Kind == "run" {
+				need = w.Plan.PathNeeds(&d)
+			}
+			if d.Length.Value() >= need-.5 {
+				continue
+			}
+			next := d
+			next.Length = tape(w, ceilTo(need, measure.Inch))
+			if w.Plan.Metric() {
+				next.Length, _ = measure.Parse[measure.LengthKind](fmt.Sprintf("%.0f mm", ceilTo(need, 10)))
+			}
+			say(
+				Snag{
+					Level:  Fix,
+					Place:  "loom",
+					At:     []string{"device:" + d.ID},
+					Title:  d.Name + " is too short for its path",
+					weight: need / d.Length.Value(),
+					Why: fmt.Sprintf(
+						"Its path is %s; with 5 %% slack it wants %s, and it is %s.",
+						w.Len(need/(1+plan.PathSlack)),
+						w.Len(need),
+						d.Length,
+					),
+					Mends: []Mend{put(w, "Make it "+next.Length.String(), "device", d.ID, next)},
+				},
+			)
 		}
-		if d.Length.Value() >= need-.5 {
-			continue
-		}
-		next := d
-		next.Length = tape(w, ceilTo(need, measure.Inch))
-		if w.Plan.Metric() {
-			next.Length, _ = measure.Parse[measure.LengthKind](fmt.Sprintf("%.0f mm", ceilTo(need, 10)))
-		}
-		say(Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is too short for its path", weight: need / d.Length.Value(),
-			Why:   fmt.Sprintf("Its path is %s; with 5 %% slack it wants %s, and it is %s.", w.Len(need/(1+plan.PathSlack)), w.Len(need), d.Length),
-			Mends: []Mend{put(w, "Make it "+next.Length.String(), "device", d.ID, next)}})
-	}
-})
+	},
+)

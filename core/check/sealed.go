@@ -17,53 +17,80 @@ func hasDoor(s *plan.Solid) bool {
 	return false
 }
 
-var _ = rule("sealed-in", Stop, "What needs a hand later (supply, fuse, switch) is sealed in with no door.", func(w *plan.Work, say func(Snag)) {
-	for _, d := range w.Plan.Devices {
-		s := w.Plan.Solid(d.In)
-		if s == nil || !s.Sealed || hasDoor(s) || d.Kind == "lamp" || d.Kind == "run" {
-			continue
+var _ = rule(
+	"sealed-in",
+	Stop,
+	"What needs a hand later (supply, fuse, switch) is sealed in with no door.",
+	func(w *plan.Work, say func(Snag)) {
+		for _, d := range w.Plan.Devices {
+			s := w.Plan.Solid(d.In)
+			if s == nil || !s.Sealed || hasDoor(s) || d.Kind == "lamp" || d.Kind == "run" {
+				continue
+			}
+			snag := Snag{
+				Level:  Stop,
+				Place:  "loom",
+				At:     []string{"device:" + d.ID, "solid:" + s.ID},
+				Title:  d.Name + " is sealed in",
+				weight: 3,
+				Why:    fmt.Sprintf("%s is closed up and has no door; a %s needs a hand again.", s.Name, d.Kind),
+			}
+			if box, ok := s.Form.(form.Box); ok && !box.H.IsZero() && !box.W.IsZero() {
+				door := *s
+				wide, high := min(box.W.Value()*0.5, 200), min(box.H.Value()*0.4, 150)
+				door.Openings = append(
+					append([]plan.Opening(nil), s.Openings...),
+					plan.Opening{Name: "Door", Face: "back", Kind: "rect", Door: true,
+						W: tape(w, wide), H: tape(w, high), Y: tape(w, box.H.Value()/2)},
+				)
+				snag.Mends = append(snag.Mends, put(w, "Cut a door in the back", "solid", s.ID, door))
+			}
+			open := *s
+			open.Sealed = false
+			snag.Mends = append(snag.Mends, put(w, "Leave it to be opened", "solid", s.ID, open))
+			say(snag)
 		}
-		snag := Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID, "solid:" + s.ID}, Title: d.Name + " is sealed in", weight: 3,
-			Why: fmt.Sprintf("%s is closed up and has no door; a %s needs a hand again.", s.Name, d.Kind)}
-		if box, ok := s.Form.(form.Box); ok && !box.H.IsZero() && !box.W.IsZero() {
-			door := *s
-			wide, high := min(box.W.Value()*0.5, 200), min(box.H.Value()*0.4, 150)
-			door.Openings = append(append([]plan.Opening(nil), s.Openings...), plan.Opening{Name: "Door", Face: "back", Kind: "rect", Door: true,
-				W: tape(w, wide), H: tape(w, high), Y: tape(w, box.H.Value()/2)})
-			snag.Mends = append(snag.Mends, put(w, "Cut a door in the back", "solid", s.ID, door))
-		}
-		open := *s
-		open.Sealed = false
-		snag.Mends = append(snag.Mends, put(w, "Leave it to be opened", "solid", s.ID, open))
-		say(snag)
-	}
-})
+	},
+)
 
 // tape is a length rounded to what a tape shows.
 func tape(w *plan.Work, mm float64) measure.Length { return measure.OnTape(mm, w.Plan.Metric()) }
 
-var _ = rule("unproven", Fix, "A lamp is closed in before it was lit on the bench.", func(w *plan.Work, say func(Snag)) {
-	groups := map[string][]plan.Device{}
-	var order []string
-	for _, d := range w.Plan.Devices {
-		if s := w.Plan.Solid(d.In); d.Kind == "lamp" && s != nil && s.Sealed && !hasDoor(s) && !d.Proven {
-			if groups[s.ID] == nil {
-				order = append(order, s.ID)
+var _ = rule(
+	"unproven",
+	Fix,
+	"A lamp is closed in before it was lit on the bench.",
+	func(w *plan.Work, say func(Snag)) {
+		groups := map[string][]plan.Device{}
+		var order []string
+		for _, d := range w.Plan.Devices {
+			if s := w.Plan.Solid(d.In); d.Kind == "lamp" && s != nil && s.Sealed && !hasDoor(s) && !d.Proven {
+				if groups[s.ID] == nil {
+					order = append(order, s.ID)
+				}
+				groups[s.ID] = append(groups[s.ID], d)
 			}
-			groups[s.ID] = append(groups[s.ID], d)
 		}
-	}
-	for _, id := range order {
-		m := Mend{Label: "I lit them: proven"}
-		m.Edit.Label = "lamps proven on the bench"
-		s := Snag{Level: Fix, Place: "loom", Title: fmt.Sprintf("Prove %s before closing", plural(len(groups[id]), "lamp")), Why: fmt.Sprintf("%s closes over them for good. Light each on the bench, polarity first.", w.Plan.Solid(id).Name)}
-		for _, d := range groups[id] {
-			s.At = append(s.At, "device:"+d.ID)
-			next := d
-			next.Proven = true
-			m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", d.ID, next))
+		for _, id := range order {
+			m := Mend{Label: "I lit them: proven"}
+			m.Edit.Label = "lamps proven on the bench"
+			s := Snag{
+				Level: Fix,
+				Place: "loom",
+				Title: fmt.Sprintf("Prove %s before closing", plural(len(groups[id]), "lamp")),
+				Why: fmt.Sprintf(
+					"%s closes over them for good. Light each on the bench, polarity first.",
+					w.Plan.Solid(id).Name,
+				),
+			}
+			for _, d := range groups[id] {
+				s.At = append(s.At, "device:"+d.ID)
+				next := d
+				next.Proven = true
+				m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", d.ID, next))
+			}
+			s.Mends = []Mend{m}
+			say(s)
 		}
-		s.Mends = []Mend{m}
-		say(s)
-	}
-})
+	},
+)

@@ -8,45 +8,63 @@ import (
 	"zapbarn/core/plan"
 )
 
-var _ = rule("seams-open", Mind, "Some seams of a solid are glued and others are not planned: their glue is not bought and their wait not counted.", func(w *plan.Work, say func(Snag)) {
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		shape := w.Shapes[s.ID]
-		if shape == nil || s.Seam != "" { // a split solid's pieces have names of their own
-			continue
-		}
-		closed, glue, whole := map[[2]string]bool{}, "", false
-		for k := range w.Plan.Joints {
-			j := &w.Plan.Joints[k]
-			if whole = whole || j.A == s.ID && j.B == s.ID; strings.HasPrefix(j.A, s.ID+"/") {
-				if l, ok := w.FormLine(j); ok {
-					closed[[2]string{l.A, l.B}] = true
-					if glue == "" {
-						glue = j.Glue
+var _ = rule(
+	"seams-open",
+	Mind,
+	"Some seams of a solid are glued and others are not planned: their glue is not bought and their wait not counted.",
+	func(w *plan.Work, say func(Snag)) {
+		for i := range w.Plan.Solids {
+			s := &w.Plan.Solids[i]
+			shape := w.Shapes[s.ID]
+			if shape == nil || s.Seam != "" { // a split solid's pieces have names of their own
+				continue
+			}
+			closed, glue, whole := map[[2]string]bool{}, "", false
+			for k := range w.Plan.Joints {
+				j := &w.Plan.Joints[k]
+				if whole = whole || j.A == s.ID && j.B == s.ID; strings.HasPrefix(j.A, s.ID+"/") {
+					if l, ok := w.FormLine(j); ok {
+						closed[[2]string{l.A, l.B}] = true
+						if glue == "" {
+							glue = j.Glue
+						}
 					}
 				}
 			}
-		}
-		if glue == "" || whole {
-			continue
-		}
-		label := "Glue the others with " + lowerFirst(w.Lib.Glues[glue].Name)
-		mend := Mend{Label: label, Edit: plan.Edit{Label: label}}
-		var open []string
-		length := 0.0
-		for _, l := range shape.Lines {
-			if closed[[2]string{l.A, l.B}] {
+			if glue == "" || whole {
 				continue
 			}
-			open, length = append(open, l.A+" to "+l.B), length+l.Length
-			j := plan.Joint{Prop: s.Prop, A: s.ID + "/" + l.A, B: s.ID + "/" + l.B, Glue: glue}
-			j.ID = w.FreshID("joint", j.A+" "+j.B)
-			mend.Edit.Changes = append(mend.Edit.Changes, w.Plan.Put("joint", j.ID, j))
+			label := "Glue the others with " + lowerFirst(w.Lib.Glues[glue].Name)
+			mend := Mend{Label: label, Edit: plan.Edit{Label: label}}
+			var open []string
+			length := 0.0
+			for _, l := range shape.Lines {
+				if closed[[2]string{l.A, l.B}] {
+					continue
+				}
+				open, length = append(open, l.A+" to "+l.B), length+l.Length
+				j := plan.Joint{Prop: s.Prop, A: s.ID + "/" + l.A, B: s.ID + "/" + l.B, Glue: glue}
+				j.ID = w.FreshID("joint", j.A+" "+j.B)
+				mend.Edit.Changes = append(mend.Edit.Changes, w.Plan.Put("joint", j.ID, j))
+			}
+			if open == nil {
+				continue
+			}
+			say(
+				Snag{
+					Level:  Mind,
+					Place:  "bench",
+					At:     []string{"solid:" + s.ID},
+					Title:  fmt.Sprintf("%s of %s not planned yet", plural(len(open), "seam"), lowerFirst(s.Name)),
+					weight: length,
+					Mends:  []Mend{mend},
+					Why: fmt.Sprintf(
+						"%s: %s in all, with no glue named.",
+						measure.Capital(strings.Join(open, ", ")),
+						measure.Run(length, w.Plan.Metric()),
+					),
+				},
+			)
 		}
-		if open == nil {
-			continue
-		}
-		say(Snag{Level: Mind, Place: "bench", At: []string{"solid:" + s.ID}, Title: fmt.Sprintf("%s of %s not planned yet", plural(len(open), "seam"), lowerFirst(s.Name)), weight: length, Mends: []Mend{mend},
-			Why: fmt.Sprintf("%s: %s in all, with no glue named.", measure.Capital(strings.Join(open, ", ")), measure.Run(length, w.Plan.Metric()))})
-	}
-})
+	},
+)

@@ -7,28 +7,45 @@ import (
 	"zapbarn/core/plan"
 )
 
-var _ = rule("start-load", Fix, "All motors starting at once ask more of a supply than it can give.", func(w *plan.Work, say func(Snag)) {
-	if !w.Plan.Starts(w.Lib) {
-		return
-	}
-	wants := w.Rig.StartAmps(w.Lib)
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Kind != "supply" && d.Kind != "converter" {
-			continue
+var _ = rule(
+	"start-load",
+	Fix,
+	"All motors starting at once ask more of a supply than it can give.",
+	func(w *plan.Work, say func(Snag)) {
+		if !w.Plan.Starts(w.Lib) {
+			return
 		}
-		v, limit := plan.SupplyOf(d, w.Lib)
-		need, runs := wants[d.ID], w.All.Readings[d.ID].Amps
-		if need <= limit || need <= 1.05*runs {
-			continue
+		wants := w.Rig.StartAmps(w.Lib)
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
+			if d.Kind != "supply" && d.Kind != "converter" {
+				continue
+			}
+			v, limit := plan.SupplyOf(d, w.Lib)
+			need, runs := wants[d.ID], w.All.Readings[d.ID].Amps
+			if need <= limit || need <= 1.05*runs {
+				continue
+			}
+			s := Snag{
+				Level:  Fix,
+				Place:  "loom",
+				At:     []string{"device:" + d.ID},
+				Title:  d.Name + " sags when all starts at once",
+				weight: need / limit,
+				Why: fmt.Sprintf(
+					"Started together its loads ask %s of its %s; running they take %s. Start motors a second apart, or give them "+
+						"a supply that can.",
+					measure.Amps(need),
+					measure.Amps(limit),
+					measure.Amps(runs),
+				),
+			}
+			if id := smallest(w, v, need*.8); id != "" && d.Kind == "supply" && d.Cell == "" {
+				next := *d
+				next.Product, next.Volts, next.Amps = id, measure.Voltage{}, measure.Current{}
+				s.Mends = []Mend{put(w, "Use the "+w.Lib.Supplies[id].Name, "device", d.ID, next)}
+			}
+			say(s)
 		}
-		s := Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " sags when all starts at once", weight: need / limit,
-			Why: fmt.Sprintf("Started together its loads ask %s of its %s; running they take %s. Start motors a second apart, or give them a supply that can.", measure.Amps(need), measure.Amps(limit), measure.Amps(runs))}
-		if id := smallest(w, v, need*.8); id != "" && d.Kind == "supply" && d.Cell == "" {
-			next := *d
-			next.Product, next.Volts, next.Amps = id, measure.Voltage{}, measure.Current{}
-			s.Mends = []Mend{put(w, "Use the "+w.Lib.Supplies[id].Name, "device", d.ID, next)}
-		}
-		say(s)
-	}
-})
+	},
+)

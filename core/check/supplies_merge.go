@@ -8,44 +8,63 @@ import (
 	"zapbarn/core/plan"
 )
 
-var _ = rule("supplies-merge", Note, "One supply could carry what two of a prop carry.", func(w *plan.Work, say func(Snag)) {
-	var supplies []*plan.Device
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Kind == "supply" && d.Cell == "" {
-			supplies = append(supplies, d)
+var _ = rule(
+	"supplies-merge",
+	Note,
+	"One supply could carry what two of a prop carry.",
+	func(w *plan.Work, say func(Snag)) {
+		var supplies []*plan.Device
+		for i := range w.Plan.Devices {
+			if d := &w.Plan.Devices[i]; d.Kind == "supply" && d.Cell == "" {
+				supplies = append(supplies, d)
+			}
 		}
-	}
-	told := map[string]bool{} // each supply that another could carry, once
-	for i, a := range supplies {
-		for k, b := range supplies {
-			if told[b.ID] || a.Prop != b.Prop || i == k {
-				continue
-			}
-			va, la := plan.SupplyOf(a, w.Lib)
-			vb, lb := plan.SupplyOf(b, w.Lib)
-			if va != vb || la < lb || la == lb && i > k {
-				continue
-			}
-			sum := w.All.Readings[a.ID].Amps + w.All.Readings[b.ID].Amps
-			if sum > circuit.LoadLimit*la {
-				continue
-			}
-			m := Mend{Label: "Hang it all on " + a.Name}
-			m.Edit = plan.Edit{Label: m.Label}
-			for _, d := range w.Plan.Devices {
-				if d.From == b.ID {
-					d.From = a.ID
-					m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", d.ID, d))
+		told := map[string]bool{} // each supply that another could carry, once
+		for i, a := range supplies {
+			for k, b := range supplies {
+				if told[b.ID] || a.Prop != b.Prop || i == k {
+					continue
 				}
+				va, la := plan.SupplyOf(a, w.Lib)
+				vb, lb := plan.SupplyOf(b, w.Lib)
+				if va != vb || la < lb || la == lb && i > k {
+					continue
+				}
+				sum := w.All.Readings[a.ID].Amps + w.All.Readings[b.ID].Amps
+				if sum > circuit.LoadLimit*la {
+					continue
+				}
+				m := Mend{Label: "Hang it all on " + a.Name}
+				m.Edit = plan.Edit{Label: m.Label}
+				for _, d := range w.Plan.Devices {
+					if d.From == b.ID {
+						d.From = a.ID
+						m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", d.ID, d))
+					}
+				}
+				q, err := w.Plan.Apply(m.Edit)
+				if err != nil {
+					continue
+				}
+				m.Edit.Changes = append(m.Edit.Changes, q.Without("device", b.ID).Changes...)
+				say(
+					Snag{
+						Level: Note,
+						Place: "loom",
+						At:    []string{"device:" + b.ID, "device:" + a.ID},
+						Title: a.Name + " could carry " + b.Name + " too",
+						Why: fmt.Sprintf(
+							"Together they take %s, %.0f %% of %s's %s: one supply less to plug in, to feed and to fail.",
+							measure.Amps(sum),
+							100*sum/la,
+							a.Name,
+							measure.Amps(la),
+						),
+						Mends: []Mend{m},
+					},
+				)
+				told[b.ID] = true
 			}
-			q, err := w.Plan.Apply(m.Edit)
-			if err != nil {
-				continue
-			}
-			m.Edit.Changes = append(m.Edit.Changes, q.Without("device", b.ID).Changes...)
-			say(Snag{Level: Note, Place: "loom", At: []string{"device:" + b.ID, "device:" + a.ID}, Title: a.Name + " could carry " + b.Name + " too",
-				Why: fmt.Sprintf("Together they take %s, %.0f %% of %s's %s: one supply less to plug in, to feed and to fail.", measure.Amps(sum), 100*sum/la, a.Name, measure.Amps(la)), Mends: []Mend{m}})
-			told[b.ID] = true
 		}
-	}
-})
+	},
+)

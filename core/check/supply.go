@@ -11,44 +11,61 @@ import (
 	"zapbarn/core/stock"
 )
 
-var _ = rule("supply-load", Stop, "A supply is overloaded, or has no headroom (80 % continuous).", func(w *plan.Work, say func(Snag)) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Kind != "supply" && d.Kind != "converter" || d.Cell != "" { // batteries have a rule of their own
-			continue
+var _ = rule(
+	"supply-load",
+	Stop,
+	"A supply is overloaded, or has no headroom (80 % continuous).",
+	func(w *plan.Work, say func(Snag)) {
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
+			if d.Kind != "supply" && d.Kind != "converter" || d.Cell != "" { // batteries have a rule of their own
+				continue
+			}
+			v, limit := plan.SupplyOf(d, w.Lib)
+			need := w.Demand(d.ID)
+			if need <= circuit.LoadLimit*limit {
+				continue
+			}
+			s := Snag{
+				Level:  Fix,
+				Place:  "loom",
+				At:     []string{"device:" + d.ID},
+				Title:  d.Name + " has no headroom",
+				weight: need / limit,
+				From:   []source.Source{circuit.LoadFrom},
+				Why: fmt.Sprintf(
+					"Everything on asks %s of its %s, %.0f %%; plan at most 80 %%.",
+					measure.Amps(need),
+					measure.Amps(limit),
+					100*need/limit,
+				),
+			}
+			if need > limit {
+				s.Level, s.Title = Stop, d.Name+" is overloaded"
+			}
+			add := func(m Mend) {
+				m.gives = func(w *plan.Work) string { return fmt.Sprintf("%.0f %% of it", 100*w.Load(w.Device(d.ID))) }
+				s.Mends = append(s.Mends, m)
+			}
+			if d.Kind == "converter" {
+				next := *d
+				next.Amps = measure.Of[measure.AmpKind](math.Ceil(need / circuit.LoadLimit))
+				add(put(w, "One of "+next.Amps.String(), "device", d.ID, next))
+			} else if id := smallest(w, v, need); id != "" {
+				next := *d
+				next.Product, next.Volts, next.Amps = id, measure.Voltage{}, measure.Current{}
+				add(put(w, "Use the "+w.Lib.Supplies[id].Name, "device", d.ID, next))
+			}
+			for _, m := range shared(w, d, v, limit) {
+				add(m)
+			}
+			if m := capped(w, d, circuit.LoadLimit*limit); m != nil {
+				add(*m)
+			}
+			say(s)
 		}
-		v, limit := plan.SupplyOf(d, w.Lib)
-		need := w.Demand(d.ID)
-		if need <= circuit.LoadLimit*limit {
-			continue
-		}
-		s := Snag{Level: Fix, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " has no headroom", weight: need / limit, From: []source.Source{circuit.LoadFrom},
-			Why: fmt.Sprintf("Everything on asks %s of its %s, %.0f %%; plan at most 80 %%.", measure.Amps(need), measure.Amps(limit), 100*need/limit)}
-		if need > limit {
-			s.Level, s.Title = Stop, d.Name+" is overloaded"
-		}
-		add := func(m Mend) {
-			m.gives = func(w *plan.Work) string { return fmt.Sprintf("%.0f %% of it", 100*w.Load(w.Device(d.ID))) }
-			s.Mends = append(s.Mends, m)
-		}
-		if d.Kind == "converter" {
-			next := *d
-			next.Amps = measure.Of[measure.AmpKind](math.Ceil(need / circuit.LoadLimit))
-			add(put(w, "One of "+next.Amps.String(), "device", d.ID, next))
-		} else if id := smallest(w, v, need); id != "" {
-			next := *d
-			next.Product, next.Volts, next.Amps = id, measure.Voltage{}, measure.Current{}
-			add(put(w, "Use the "+w.Lib.Supplies[id].Name, "device", d.ID, next))
-		}
-		for _, m := range shared(w, d, v, limit) {
-			add(m)
-		}
-		if m := capped(w, d, circuit.LoadLimit*limit); m != nil {
-			add(*m)
-		}
-		say(s)
-	}
-})
+	},
+)
 
 // shared gives the branch of a supply that unburdens it to a new supply.
 func shared(w *plan.Work, d *plan.Device, volts, limit float64) []Mend {
@@ -70,9 +87,24 @@ func shared(w *plan.Work, d *plan.Device, volts, limit float64) []Mend {
 	id := w.FreshName("S")
 	next := *kids[best]
 	next.From = id
-	extra := plan.Device{ID: id, Prop: d.Prop, Kind: "supply", Name: "Supply " + id, Product: smallest(w, volts, most), Outlet: d.Outlet}
+	extra := plan.Device{
+		ID:      id,
+		Prop:    d.Prop,
+		Kind:    "supply",
+		Name:    "Supply " + id,
+		Product: smallest(w, volts, most),
+		Outlet:  d.Outlet,
+	}
 	label := "A supply of its own for " + next.Name
-	return []Mend{{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", id, extra), w.Plan.Put("device", next.ID, next)}}}}
+	return []Mend{
+		{
+			Label: label,
+			Edit: plan.Edit{
+				Label:   label,
+				Changes: []plan.Change{w.Plan.Put("device", id, extra), w.Plan.Put("device", next.ID, next)},
+			},
+		},
+	}
 }
 
 // below is what the lamps fed through a device are rated for.
@@ -94,26 +126,59 @@ func below(w *plan.Work, id string) float64 {
 	return max(rated(d), w.All.Readings[id].Amps)
 }
 
-var _ = rule("starved", Stop, "A converter or a controller sees less than it needs to run.", func(w *plan.Work, say func(Snag)) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		g := w.All.Readings[d.ID]
-		if g.State != "starved" {
-			continue
+var _ = rule(
+	"starved",
+	Stop,
+	"A converter or a controller sees less than it needs to run.",
+	func(w *plan.Work, say func(Snag)) {
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
+			g := w.All.Readings[d.ID]
+			if g.State != "starved" {
+				continue
+			}
+			feeds := func(st *plan.State) bool {
+				return st.Readings[d.ID].State == "ok" || st.Readings[d.ID].State == "heavy"
+			}
+			if d.Kind == "controller" {
+				say(
+					Snag{
+						Code:   "controller-starved",
+						Level:  Stop,
+						Place:  "loom",
+						At:     []string{"device:" + d.ID},
+						Title:  d.Name + " is starved",
+						weight: 3,
+						Mends:  fedBetter(w, d, d.Volts.Or(5), feeds),
+						Why: fmt.Sprintf(
+							"It sees %s of its %s and resets or runs wild below nine tenths. Feed it before the long wire, or from a "+
+								"supply of its own.",
+							measure.Volts(g.Volts),
+							measure.Volts(d.Volts.Or(5)),
+						),
+					},
+				)
+				continue
+			}
+			v, _ := plan.SupplyOf(d, w.Lib)
+			say(
+				Snag{
+					Level:  Stop,
+					Place:  "loom",
+					At:     []string{"device:" + d.ID},
+					Title:  d.Name + " is starved",
+					weight: 3,
+					Mends:  fedBetter(w, d, 2*v, feeds),
+					Why: fmt.Sprintf(
+						"A step-down converter to %s wants at least %s at its input. Feed it from a higher rail, through thicker wire.",
+						measure.Volts(v),
+						measure.Volts(v+1),
+					),
+				},
+			)
 		}
-		feeds := func(st *plan.State) bool {
-			return st.Readings[d.ID].State == "ok" || st.Readings[d.ID].State == "heavy"
-		}
-		if d.Kind == "controller" {
-			say(Snag{Code: "controller-starved", Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is starved", weight: 3, Mends: fedBetter(w, d, d.Volts.Or(5), feeds),
-				Why: fmt.Sprintf("It sees %s of its %s and resets or runs wild below nine tenths. Feed it before the long wire, or from a supply of its own.", measure.Volts(g.Volts), measure.Volts(d.Volts.Or(5)))})
-			continue
-		}
-		v, _ := plan.SupplyOf(d, w.Lib)
-		say(Snag{Level: Stop, Place: "loom", At: []string{"device:" + d.ID}, Title: d.Name + " is starved", weight: 3, Mends: fedBetter(w, d, 2*v, feeds),
-			Why: fmt.Sprintf("A step-down converter to %s wants at least %s at its input. Feed it from a higher rail, through thicker wire.", measure.Volts(v), measure.Volts(v+1))})
-	}
-})
+	},
+)
 
 // fedBetter is how a device that sees too little can be fed: by thicker wire on
 // the way, by more cells in its pack, by a supply of its own.
@@ -166,12 +231,25 @@ func fedBetter(w *plan.Work, d *plan.Device, volts float64, does func(*plan.Stat
 	return out
 }
 
-var _ = rule("not-settled", Stop, "The wiring has no steady state, and what will not settle.", func(w *plan.Work, say func(Snag)) {
-	if s := w.All.Solution; !s.Settled {
-		at := "display:" + w.Plan.Display.ID
-		if w.Device(s.Worst) != nil {
-			at = "device:" + s.Worst
+var _ = rule(
+	"not-settled",
+	Stop,
+	"The wiring has no steady state, and what will not settle.",
+	func(w *plan.Work, say func(Snag)) {
+		if s := w.All.Solution; !s.Settled {
+			at := "display:" + w.Plan.Display.ID
+			if w.Device(s.Worst) != nil {
+				at = "device:" + s.Worst
+			}
+			say(
+				Snag{
+					Level: Stop,
+					Place: "loom",
+					At:    []string{at},
+					Title: "The wiring will not settle",
+					Why:   fmt.Sprintf("No steady currents found after %d steps; look at %s.", s.Iterations, s.Worst),
+				},
+			)
 		}
-		say(Snag{Level: Stop, Place: "loom", At: []string{at}, Title: "The wiring will not settle", Why: fmt.Sprintf("No steady currents found after %d steps; look at %s.", s.Iterations, s.Worst)})
-	}
-})
+	},
+)

@@ -34,7 +34,8 @@ import (
 // that is the business of the tests beside each rule.
 func TestVarietyStandsAsFrozen(t *testing.T) {
 	for name, of := range map[string]func(*bytes.Buffer){
-		"forms": forms, "phrases": phrases, "calculators": calculators, "cells": cells, "glues": glues, "sheets": sheets, "faults": faults, "shop": shops, "measures": measures,
+		"forms": forms, "phrases": phrases, "calculators": calculators, "cells": cells, "glues": glues, "sheets": sheets,
+		"faults": faults, "shop": shops, "measures": measures,
 	} {
 		t.Run(name, func(t *testing.T) {
 			var b bytes.Buffer
@@ -104,7 +105,8 @@ func anyForm(r *rand.Rand, k form.Kind) form.Form {
 				names := append(pattern.ProfileNames(), "0,0 9,2 12,8 7,14 0,16", "mm 0,0 200,40 260,300 90,500")
 				f.SetString(names[r.IntN(len(names))])
 			case name == "path":
-				f.SetString([]string{"0,0 36,0 18,60", "0,0 30,0 30,20 0,20; 5,5 9,5 9,9", "0,0 40,0 40,4 22,4 22,40 18,40 18,4 0,4"}[r.IntN(3)])
+				f.SetString([]string{"0,0 36,0 18,60", "0,0 30,0 30,20 0,20; 5,5 9,5 9,9", "0,0 40,0 40,4 22,4 22,40 18,40 18,4 " +
+					"0,4"}[r.IntN(3)])
 			case name == "lengths":
 				f.SetString([]string{"24 30 18", "4 x 36, 2 x 20", "96 12"}[r.IntN(3)])
 			}
@@ -135,8 +137,23 @@ func forms(b *bytes.Buffer) {
 			s.Seam = []string{"", "butt", "half-lap"}[r.IntN(3)]
 			if k.Form == "sheet" && n%2 == 0 {
 				for range r.IntN(3) {
-					s.Openings = append(s.Openings, plan.Opening{Name: "o", Face: []string{"front", "face1", "side2", "slice2", "gore", "sheet", "disc", "panel"}[r.IntN(8)], Kind: []string{"rect", "slot", "round"}[r.IntN(3)],
-						W: inches(r, .5, 9), H: inches(r, .5, 9), X: inches(r, -4, 8), Y: inches(r, 0, 12), Door: r.IntN(4) == 0})
+					s.Openings = append(
+						s.Openings,
+						plan.Opening{
+							Name: "o",
+							Face: []string{"front", "face1", "side2", "slice2", "gore", "sheet", "disc", "panel"}[r.IntN(8)],
+							Kind: []string{"rect", "slot", "round"}[r.IntN(3)],
+							W: inches(
+								r,
+								.5,
+								9,
+							),
+							H:    inches(r, .5, 9),
+							X:    inches(r, -4, 8),
+							Y:    inches(r, 0, 12),
+							Door: r.IntN(4) == 0,
+						},
+					)
 				}
 			}
 			fmt.Fprintf(b, "%s %d of %s: ", name, n, of)
@@ -147,7 +164,15 @@ func forms(b *bytes.Buffer) {
 			}
 			area, volume, cut, marks := 0.0, 0.0, 0.0, 0
 			for _, p := range shape.Panels {
-				area, volume, cut, marks = area+p.Area()*float64(p.Copies), volume+p.Volume()*float64(p.Copies), cut+p.CutAngle+2*p.Bevel+3*p.Slant, marks+len(p.Marks)+10*len(p.Holes)
+				area, volume, cut, marks = area+p.Area()*float64(
+					p.Copies,
+				), volume+p.Volume()*float64(
+					p.Copies,
+				), cut+p.CutAngle+2*p.Bevel+3*p.Slant, marks+len(
+					p.Marks,
+				)+10*len(
+					p.Holes,
+				)
 				for i, q := range p.Outline {
 					cut += math.Sqrt(float64(i)) * (q.X - 2*q.Y)
 				}
@@ -155,7 +180,18 @@ func forms(b *bytes.Buffer) {
 			for _, c := range shape.Cuts {
 				cut += c.Length * float64(c.Count)
 			}
-			fmt.Fprintf(b, "%d panels, %.5g mm2, %.5g mm3, %.4g, %d marks, exposed %.5g,%s stands %s\n", len(shape.Panels), area, volume, cut, marks, shape.Exposed(), numbers(shape.Results), sum(stands(shape, &s)))
+			fmt.Fprintf(
+				b,
+				"%d panels, %.5g mm2, %.5g mm3, %.4g, %d marks, exposed %.5g,%s stands %s\n",
+				len(shape.Panels),
+				area,
+				volume,
+				cut,
+				marks,
+				shape.Exposed(),
+				numbers(shape.Results),
+				sum(stands(shape, &s)),
+			)
 		}
 	}
 }
@@ -168,7 +204,8 @@ func phrases(b *bytes.Buffer) {
 	r := rand.New(rand.NewPCG(18, 0))
 	p := wirings.Random(3)
 	prop := p.Props[0].ID
-	for _, line := range []string{"box 22 x 18 x 26 1/2 xps1 rabbet", "tower 20 x 30 n6 ply1/4", "supply 12v 5a", "fuse 3a on S1", "run 18awg 12ft on F1", "controller 3.3v on W1", "mat runs glow"} {
+	for _, line := range []string{"box 22 x 18 x 26 1/2 xps1 rabbet", "tower 20 x 30 n6 ply1/4", "supply 12v 5a",
+		"fuse 3a on S1", "run 18awg 12ft on F1", "controller 3.3v on W1", "mat runs glow"} {
 		if got, err := shorthand.Read(p, stock.Shop, prop, line); err == nil {
 			if q, err := p.Apply(got.Edit); err == nil {
 				p = q
@@ -205,7 +242,12 @@ func phrases(b *bytes.Buffer) {
 
 func calculators(b *bytes.Buffer) {
 	r := rand.New(rand.NewPCG(19, 0))
-	some := map[string][]string{"length": {"3 in", "11 1/4 in", "26 in", "8 ft", "450 mm", "0"}, "volts": {"3.3 V", "5 V", "12 V", "24 V"}, "amps": {"20 mA", "0.35 A", "3 A", "18 A"}, "ohms": {"0.3 ohm", "470 ohm", "10 kohm"}}
+	some := map[string][]string{
+		"length": {"3 in", "11 1/4 in", "26 in", "8 ft", "450 mm", "0"},
+		"volts":  {"3.3 V", "5 V", "12 V", "24 V"},
+		"amps":   {"20 mA", "0.35 A", "3 A", "18 A"},
+		"ohms":   {"0.3 ohm", "470 ohm", "10 kohm"},
+	}
 	for _, c := range calc.List() {
 		for range 24 {
 			args := map[string]string{}
@@ -240,7 +282,16 @@ func cells(b *bytes.Buffer) {
 		for _, amps := range []float64{.004, .02, .11, .5, 1.7, 6} {
 			for rows := range 3 {
 				rs, err := circuit.Runtime(id, amps, rows+1, rows == 2, 3.5, 14)
-				fmt.Fprintf(b, "%s %g A x%d: %.5g mAh%s %v\n", id, amps, rows+1, circuit.Cells[id].Capacity(amps), numbers(rs), err)
+				fmt.Fprintf(
+					b,
+					"%s %g A x%d: %.5g mAh%s %v\n",
+					id,
+					amps,
+					rows+1,
+					circuit.Cells[id].Capacity(amps),
+					numbers(rs),
+					err,
+				)
 			}
 		}
 	}
@@ -249,7 +300,20 @@ func cells(b *bytes.Buffer) {
 		amps, ohms, v := r.Float64()*8, r.Float64(), []float64{5, 12, 24}[r.IntN(3)]
 		k, drop, one := circuit.Feeds(amps, ohms, v, .1)
 		rs, err := circuit.Outlet(amps*400, 120, 15, 5)
-		fmt.Fprintf(b, "feeds %.3g A %.3g ohm %g V: %d %.5g %v; outlet%s %v; gauge %d, fuse %g\n", amps, ohms, v, k, drop, one, numbers(rs), err, circuit.ChooseGauge(ohms*9000, amps, v, .03), circuit.ChooseFuse(amps, 2*amps))
+		fmt.Fprintf(
+			b,
+			"feeds %.3g A %.3g ohm %g V: %d %.5g %v; outlet%s %v; gauge %d, fuse %g\n",
+			amps,
+			ohms,
+			v,
+			k,
+			drop,
+			one,
+			numbers(rs),
+			err,
+			circuit.ChooseGauge(ohms*9000, amps, v, .03),
+			circuit.ChooseFuse(amps, 2*amps),
+		)
 		row, got, err := circuit.Groups(v, 1.8+2*r.Float64(), 1+r.IntN(40), .02)
 		fmt.Fprintf(b, "groups %v%s %v\n", asJSON(row), numbers(got), err)
 		got, err = circuit.PixelLine(r.IntN(900), 1+r.IntN(3), 3.3+1.7*float64(r.IntN(2)), v, .06, .001, amps)
@@ -261,18 +325,52 @@ func glues(b *bytes.Buffer) {
 	r := rand.New(rand.NewPCG(21, 0))
 	ms, gs, cs := stock.IDs(stock.Shop.Materials), stock.IDs(stock.Shop.Glues), stock.IDs(stock.Shop.Coats)
 	for range 500 {
-		j := bond.Joint{A: stock.Shop.Materials[ms[r.IntN(len(ms))]], B: stock.Shop.Materials[ms[r.IntN(len(ms))]], Glue: stock.Shop.Glues[gs[r.IntN(len(gs))]],
-			Age: float64(r.IntN(4)) * 200 * 86400, Temp: -5 + 45*r.Float64(), RH: 20 + 75*r.Float64(), Sun: r.IntN(2) == 0, Strain: r.IntN(2) == 0}
+		j := bond.Joint{
+			A:    stock.Shop.Materials[ms[r.IntN(len(ms))]],
+			B:    stock.Shop.Materials[ms[r.IntN(len(ms))]],
+			Glue: stock.Shop.Glues[gs[r.IntN(len(gs))]],
+			Age: float64(
+				r.IntN(4),
+			) * 200 * 86400,
+			Temp:   -5 + 45*r.Float64(),
+			RH:     20 + 75*r.Float64(),
+			Sun:    r.IntN(2) == 0,
+			Strain: r.IntN(2) == 0,
+		}
 		a := bond.Judge(j)
 		better := ""
 		for _, g := range bond.Suggest(j, stock.Shop.Glues) {
 			better += " " + g.ID
 		}
 		takes, err := bond.Quantity(j.Glue, 3000*r.Float64(), 60*r.Float64())
-		fmt.Fprintf(b, "%s to %s, %s, %.4g C: %s open %.4g clamp %.4g handle %.4g full %.4g %s; better%s; takes %.5g %v\n", j.A.ID, j.B.ID, j.Glue.ID, j.Temp, a.Verdict, a.Open, a.Clamp, a.Handling, a.Full, sum(asJSON(a)), better, takes.Value, err)
+		fmt.Fprintf(
+			b,
+			"%s to %s, %s, %.4g C: %s open %.4g clamp %.4g handle %.4g full %.4g %s; better%s; takes %.5g %v\n",
+			j.A.ID,
+			j.B.ID,
+			j.Glue.ID,
+			j.Temp,
+			a.Verdict,
+			a.Open,
+			a.Clamp,
+			a.Handling,
+			a.Full,
+			sum(asJSON(a)),
+			better,
+			takes.Value,
+			err,
+		)
 	}
 	for range 300 {
-		s := bond.Stack{On: stock.Shop.Materials[ms[r.IntN(len(ms))]], OnFoam: r.IntN(2) == 0, Outdoors: r.IntN(2) == 0, Lit: r.IntN(4) == 0, Area: 4 * r.Float64(), Temp: 2 + 30*r.Float64(), RH: 20 + 75*r.Float64()}
+		s := bond.Stack{
+			On:       stock.Shop.Materials[ms[r.IntN(len(ms))]],
+			OnFoam:   r.IntN(2) == 0,
+			Outdoors: r.IntN(2) == 0,
+			Lit:      r.IntN(4) == 0,
+			Area:     4 * r.Float64(),
+			Temp:     2 + 30*r.Float64(),
+			RH:       20 + 75*r.Float64(),
+		}
 		said := s.On.ID
 		for range 1 + r.IntN(4) {
 			l := bond.Layer{Coat: stock.Shop.Coats[cs[r.IntN(len(cs))]], Coats: 1 + r.IntN(3)}
@@ -304,7 +402,8 @@ func sheets(b *bytes.Buffer) {
 		}
 		stocks := []nest.Stock{{ID: "left", W: 700, H: 900, Left: 1}, {ID: "new", W: 1220, H: 2440, Left: -1}}
 		o := nest.Options{Kerf: 3.175 * float64(r.IntN(2)), Margin: 6.35 * float64(r.IntN(2)), Seed: 7, Tries: 40}
-		for how, of := range map[string]func([]nest.Part, []nest.Stock, nest.Options) nest.Layout{"boxes": nest.Sheets, "shapes": nest.Shapes} {
+		for how, of := range map[string]func([]nest.Part, []nest.Stock, nest.Options) nest.Layout{"boxes": nest.Sheets,
+			"shapes": nest.Shapes} {
 			if how == "shapes" {
 				continue
 			}
@@ -347,7 +446,8 @@ func faults(b *bytes.Buffer) {
 					seen = append(seen, o)
 				}
 			}
-			for _, causes := range [][]circuit.Cause{bench.Rank(seen, circuit.HandMeter), bench.RankTwo(seen, circuit.HandMeter)} {
+			for _, causes := range [][]circuit.Cause{bench.Rank(seen, circuit.HandMeter),
+				bench.RankTwo(seen, circuit.HandMeter)} {
 				for _, c := range causes[:min(4, len(causes))] {
 					fmt.Fprintf(b, "%d %s %d readings: %s\n", seed, d.ID, len(seen), asJSON(c))
 				}
@@ -359,15 +459,55 @@ func faults(b *bytes.Buffer) {
 
 func shops(b *bytes.Buffer) {
 	r := rand.New(rand.NewPCG(24, 0))
-	values := []string{"", "0", "3", "-2", "1.5", "3 mm", "24 x 36 in", "12 V", "20 mA", "4 h", "90 C", "yes", "no", "foam", "water", "18", "abc", "400 kg", "1e9"}
+	values := []string{
+		"",
+		"0",
+		"3",
+		"-2",
+		"1.5",
+		"3 mm",
+		"24 x 36 in",
+		"12 V",
+		"20 mA",
+		"4 h",
+		"90 C",
+		"yes",
+		"no",
+		"foam",
+		"water",
+		"18",
+		"abc",
+		"400 kg",
+		"1e9",
+	}
 	for _, table := range stock.Tables() {
 		for _, field := range stock.FieldsOf(table) {
 			for range 6 {
 				v := values[r.IntN(len(values))]
-				l, err := stock.Shop.With([]stock.Over{{Table: table, ID: "new1", Like: map[string]string{"material": "xps1", "glue": "pu", "coat": "latex", "lamp": "puck12", "supply": "ps12-5"}[table], Set: []stock.Setting{{Field: field, Value: v}}}})
+				l, err := stock.Shop.With(
+					[]stock.Over{
+						{
+							Table: table,
+							ID:    "new1",
+							Like: map[string]string{"material": "xps1", "glue": "pu", "coat": "latex", "lamp": "puck12",
+								"supply": "ps12-5"}[table],
+							Set: []stock.Setting{{Field: field, Value: v}},
+						},
+					},
+				)
 				said := ""
 				if err == nil {
-					said = sum(asJSON([]any{l.Materials["new1"], l.Glues["new1"], l.Coats["new1"], l.Lamps["new1"], l.Supplies["new1"]}))
+					said = sum(
+						asJSON(
+							[]any{
+								l.Materials["new1"],
+								l.Glues["new1"],
+								l.Coats["new1"],
+								l.Lamps["new1"],
+								l.Supplies["new1"],
+							},
+						),
+					)
 				}
 				fmt.Fprintf(b, "%s %s %q: %s %v\n", table, field, v, said, err)
 			}
@@ -376,8 +516,10 @@ func shops(b *bytes.Buffer) {
 }
 
 func measures(b *bytes.Buffer) {
-	for _, n := range []string{"0", "1", "22", "1/2", "22 1/2", "22-1/2", "0.3", ".5", "-4", "1e3", "3,5", "1 000", "99999", "7/0", ""} {
-		for _, u := range []string{"", "in", `"`, "ft", "'", "mm", "cm", "m", "V", "mV", "A", "mA", "ohm", "kohm", "mohm", "W", "kW", "h", "min", "s", "ms", "d", "C", "F", "kg", "g", "lb", "oz", "AWG", "mm2", "%", "deg"} {
+	for _, n := range []string{"0", "1", "22", "1/2", "22 1/2", "22-1/2", "0.3", ".5", "-4", "1e3", "3,5", "1 000",
+		"99999", "7/0", ""} {
+		for _, u := range []string{"", "in", `"`, "ft", "'", "mm", "cm", "m", "V", "mV", "A", "mA", "ohm", "kohm", "mohm",
+			"W", "kW", "h", "min", "s", "ms", "d", "C", "F", "kg", "g", "lb", "oz", "AWG", "mm2", "%", "deg"} {
 			for _, text := range []string{n + u, n + " " + u} {
 				l, e1 := measure.ParseLengthIn(text, "mm")
 				v, e2 := measure.Parse[measure.VoltKind](text)
@@ -388,11 +530,39 @@ func measures(b *bytes.Buffer) {
 				c, e7 := measure.Parse[measure.CelsiusKind](text)
 				m, e8 := measure.Parse[measure.MassKind](text)
 				g, e9 := measure.Parse[measure.GaugeKind](text)
-				fmt.Fprintf(b, "%q: %.6g %.6g %.6g %.6g %.6g %.6g %.6g %.6g %.6g %s\n", text, l.Value(), v.Value(), a.Value(), o.Value(), p.Value(), d.Value(), c.Value(), m.Value(), g.Value(), sum(fmt.Sprint(e1, e2, e3, e4, e5, e6, e7, e8, e9)))
+				fmt.Fprintf(
+					b,
+					"%q: %.6g %.6g %.6g %.6g %.6g %.6g %.6g %.6g %.6g %s\n",
+					text,
+					l.Value(),
+					v.Value(),
+					a.Value(),
+					o.Value(),
+					p.Value(),
+					d.Value(),
+					c.Value(),
+					m.Value(),
+					g.Value(),
+					sum(fmt.Sprint(e1, e2, e3, e4, e5, e6, e7, e8, e9)),
+				)
 			}
 		}
 	}
 	for x := 1e-7; x < 1e6; x *= 1.37 {
-		fmt.Fprintf(b, "%.4g: %s %s %s %s %s %s %s %s %s %s\n", x, measure.Inches(x), measure.Tape(x, true), measure.Run(x, false), measure.Run(x, true), measure.Volts(x), measure.Amps(x), measure.Ohms(x), measure.Watts(x), measure.Span(x), measure.Kilograms(x))
+		fmt.Fprintf(
+			b,
+			"%.4g: %s %s %s %s %s %s %s %s %s %s\n",
+			x,
+			measure.Inches(x),
+			measure.Tape(x, true),
+			measure.Run(x, false),
+			measure.Run(x, true),
+			measure.Volts(x),
+			measure.Amps(x),
+			measure.Ohms(x),
+			measure.Watts(x),
+			measure.Span(x),
+			measure.Kilograms(x),
+		)
 	}
 }

@@ -29,19 +29,107 @@ type Cell struct {
 
 // Cells are the batteries by ID. All from memory, typical, editable.
 var Cells = map[string]Cell{
-	"coin": {Name: "Coin cell, 20 mm", Volts: 3, Load: []float64{.0002, .002, .01}, MAh: []float64{225, 190, 110}, Cold: .8, Ohms: 15, Most: 0.01, Price: 1},
-	"aaa":  {Name: "AAA alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{1150, 900, 450}, Cold: .5, Ohms: 0.3, Most: 0.6, Price: 0.6},
-	"aa":   {Name: "AA alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{2500, 2000, 1300}, Cold: .5, Ohms: 0.15, Most: 1, Price: 0.7},
-	"c":    {Name: "C alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{8000, 7000, 4500}, Cold: .5, Ohms: 0.1, Most: 1.5, Price: 1.6},
-	"d":    {Name: "D alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{17000, 14000, 9000}, Cold: .5, Ohms: 0.08, Most: 2, Price: 2},
-	"9v":   {Name: "9 V alkaline", Volts: 9, Load: []float64{.01, .05, .2}, MAh: []float64{550, 400, 200}, Cold: .5, Ohms: 1.7, Most: 0.25, Price: 2.5},
-	"sla7": {Name: "Sealed lead 12 V, 7 Ah", Volts: 12, Cold: .8, Lead: true, Rated: 7000, Ohms: 0.03, Most: 7, Price: 25, Again: true},
-	"li11": {Name: "Lithium pack 11.1 V, 5 Ah, with its own guard and charger", Volts: 11.1, Load: []float64{.5, 2.5, 5}, MAh: []float64{5000, 4800, 4500}, Cold: .75, Ohms: 0.06, Most: 10, Price: 45, Again: true},
-	"bank": {Name: "USB bank, 10 000 mAh printed", Volts: 5, Load: []float64{.1, 1, 2}, MAh: []float64{6000, 6000, 5600}, Cold: .8, Least: .08, Ohms: 0.05, Most: 2.1, Price: 18, Again: true},
+	"coin": {
+		Name:  "Coin cell, 20 mm",
+		Volts: 3,
+		Load:  []float64{.0002, .002, .01},
+		MAh:   []float64{225, 190, 110},
+		Cold:  .8,
+		Ohms:  15,
+		Most:  0.01,
+		Price: 1,
+	},
+	"aaa": {
+		Name:  "AAA alkaline",
+		Volts: 1.5,
+		Load:  []float64{.025, .1, .5},
+		MAh:   []float64{1150, 900, 450},
+		Cold:  .5,
+		Ohms:  0.3,
+		Most:  0.6,
+		Price: 0.6,
+	},
+	"aa": {
+		Name:  "AA alkaline",
+		Volts: 1.5,
+		Load:  []float64{.025, .1, .5},
+		MAh:   []float64{2500, 2000, 1300},
+		Cold:  .5,
+		Ohms:  0.15,
+		Most:  1,
+		Price: 0.7,
+	},
+	"c": {
+		Name:  "C alkaline",
+		Volts: 1.5,
+		Load:  []float64{.025, .1, .5},
+		MAh:   []float64{8000, 7000, 4500},
+		Cold:  .5,
+		Ohms:  0.1,
+		Most:  1.5,
+		Price: 1.6,
+	},
+	"d": {
+		Name:  "D alkaline",
+		Volts: 1.5,
+		Load:  []float64{.025, .1, .5},
+		MAh:   []float64{17000, 14000, 9000},
+		Cold:  .5,
+		Ohms:  0.08,
+		Most:  2,
+		Price: 2,
+	},
+	"9v": {
+		Name:  "9 V alkaline",
+		Volts: 9,
+		Load:  []float64{.01, .05, .2},
+		MAh:   []float64{550, 400, 200},
+		Cold:  .5,
+		Ohms:  1.7,
+		Most:  0.25,
+		Price: 2.5,
+	},
+	"sla7": {
+		Name:  "Sealed lead 12 V, 7 Ah",
+		Volts: 12,
+		Cold:  .8,
+		Lead:  true,
+		Rated: 7000,
+		Ohms:  0.03,
+		Most:  7,
+		Price: 25,
+		Again: true,
+	},
+	"li11": {
+		Name:  "Lithium pack 11.1 V, 5 Ah, with its own guard and charger",
+		Volts: 11.1,
+		Load:  []float64{.5, 2.5, 5},
+		MAh:   []float64{5000, 4800, 4500},
+		Cold:  .75,
+		Ohms:  0.06,
+		Most:  10,
+		Price: 45,
+		Again: true,
+	},
+	"bank": {
+		Name:  "USB bank, 10 000 mAh printed",
+		Volts: 5,
+		Load:  []float64{.1, 1, 2},
+		MAh:   []float64{6000, 6000, 5600},
+		Cold:  .8,
+		Least: .08,
+		Ohms:  0.05,
+		Most:  2.1,
+		Price: 18,
+		Again: true,
+	},
 }
 
 // CellsFrom is the source of the tables.
-var CellsFrom = source.FromMemory("alkaline AA 2500 mAh at 25 mA, 2000 at 100, 1300 at 500; 9 V 550 at 10, 400 at 50, 200 at 200; banks give about 60 % of what is printed; inner resistance and prices typical")
+var CellsFrom = source.FromMemory(
+	"alkaline AA 2500 mAh at 25 mA, 2000 at 100, 1300 at 500; 9 V 550 at 10, 400 at 50, 200 at 200; banks give about " +
+		"60 % of what is printed; inner resistance and prices typical",
+)
 
 // peukertK and peukertHours are the exponent of small sealed lead batteries,
 // from memory, and the hours their capacity is rated over.
@@ -88,7 +176,12 @@ func Runtime(id string, amps float64, rows int, cold bool, hoursANight float64, 
 	case nights < 1 || nights > 366:
 		return nil, measure.Bad("nights", "write 1 to 366")
 	case amps < c.Least:
-		return nil, measure.Bad("amps", "%s is less than the %s a self-switching bank needs to stay on; add a load or use cells", measure.Amps(amps), measure.Amps(c.Least))
+		return nil, measure.Bad(
+			"amps",
+			"%s is less than the %s a self-switching bank needs to stay on; add a load or use cells",
+			measure.Amps(amps),
+			measure.Amps(c.Least),
+		)
 	}
 	each := amps / float64(rows)
 	mah := c.Capacity(each)
@@ -122,9 +215,20 @@ func Runtime(id string, amps float64, rows int, cold bool, hoursANight float64, 
 	return []source.Result{
 		source.Result{Key: "hours", Label: "Hours a set", Value: hours, Unit: "h", Text: measure.Span(hours * 3600)}.
 			With(how, at, measure.Decimal(mah, 0)+" mAh", CellsFrom).
-			With("hours = mAh / mA"+why, fmt.Sprintf("%.0f / %.0f%s", mah, each*1000, why), measure.Span(hours*3600), source.FromTrade("alkaline loses about half near freezing")),
-		source.Result{Key: "sets", Label: "Sets for the season", Value: sets, Text: fmt.Sprintf("%.0f, %s", sets, plan)}.
-			With("whole nights a set", fmt.Sprintf("%d nights of %.1f h", nights, hoursANight), fmt.Sprintf("%.0f sets of %d", sets, rows), source.Exact("count"))}, nil
+			With("hours = mAh / mA"+why, fmt.Sprintf("%.0f / %.0f%s", mah, each*1000, why), measure.Span(hours*3600),
+				source.FromTrade("alkaline loses about half near freezing")),
+		source.Result{
+			Key:   "sets",
+			Label: "Sets for the season",
+			Value: sets,
+			Text:  fmt.Sprintf("%.0f, %s", sets, plan),
+		}.
+			With(
+				"whole nights a set",
+				fmt.Sprintf("%d nights of %.1f h", nights, hoursANight),
+				fmt.Sprintf("%.0f sets of %d", sets, rows),
+				source.Exact("count"),
+			)}, nil
 }
 
 // Feeds is how many even feed points keep a uniformly loaded strip within a
@@ -167,9 +271,33 @@ func Outlet(watts, volts, breaker, hours float64) ([]source.Result, error) {
 		verdict = "TOO MUCH for one circuit"
 	}
 	return []source.Result{
-		source.Result{Key: "amps", Label: "On the circuit", Value: a, Unit: "A", Text: measure.Amps(a) + ", " + verdict}.
-			With("I = P / V", fmt.Sprintf("%s / %s", measure.Watts(watts), measure.Volts(volts)), measure.Amps(a), source.Std("Ohm's law, power factor 1")).
-			With("limit, "+how, fmt.Sprintf("%s of %s", measure.Amps(limit), measure.Amps(breaker)), verdict, source.Std("NEC 210.20(A): continuous load at most 80 %")),
-		source.Result{Key: "energy", Label: "Energy a night", Value: watts * hours / 1000, Unit: "kWh", Text: measure.Decimal(watts*hours/1000, 2) + " kWh"}.
-			With("P t", fmt.Sprintf("%s x %g h; plugs and cords only, ground-fault protection outdoors, no chained strips, fixed wiring is for a licensed electrician", measure.Watts(watts), hours), measure.Decimal(watts*hours/1000, 2)+" kWh", source.Exact("energy"))}, nil
+		source.Result{
+			Key:   "amps",
+			Label: "On the circuit",
+			Value: a,
+			Unit:  "A",
+			Text:  measure.Amps(a) + ", " + verdict,
+		}.
+			With("I = P / V", fmt.Sprintf("%s / %s", measure.Watts(watts), measure.Volts(volts)), measure.Amps(a),
+				source.Std("Ohm's law, power factor 1")).
+			With("limit, "+how, fmt.Sprintf("%s of %s", measure.Amps(limit), measure.Amps(breaker)), verdict,
+				source.Std("NEC 210.20(A): continuous load at most 80 %")),
+		source.Result{
+			Key:   "energy",
+			Label: "Energy a night",
+			Value: watts * hours / 1000,
+			Unit:  "kWh",
+			Text:  measure.Decimal(watts*hours/1000, 2) + " kWh",
+		}.
+			With(
+				"P t",
+				fmt.Sprintf(
+					"%s x %g h; plugs and cords only, ground-fault protection outdoors, no chained strips, fixed wiring is for a "+
+						"licensed electrician",
+					measure.Watts(watts),
+					hours,
+				),
+				measure.Decimal(watts*hours/1000, 2)+" kWh",
+				source.Exact("energy"),
+			)}, nil
 }

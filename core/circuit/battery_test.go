@@ -115,13 +115,20 @@ func TestOutlet(t *testing.T) {
 // a slip. From memory of makers' data sheets, typical.
 func TestCellsAsTheyAreKept(t *testing.T) {
 	for id, want := range map[string]Cell{
-		"aa":   {Name: "AA alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{2500, 2000, 1300}, Cold: .5, Ohms: .15, Most: 1, Price: .7},
-		"aaa":  {Name: "AAA alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{1150, 900, 450}, Cold: .5, Ohms: .3, Most: .6, Price: .6},
-		"c":    {Name: "C alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{8000, 7000, 4500}, Cold: .5, Ohms: .1, Most: 1.5, Price: 1.6},
-		"d":    {Name: "D alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{17000, 14000, 9000}, Cold: .5, Ohms: .08, Most: 2, Price: 2},
-		"9v":   {Name: "9 V alkaline", Volts: 9, Load: []float64{.01, .05, .2}, MAh: []float64{550, 400, 200}, Cold: .5, Ohms: 1.7, Most: .25, Price: 2.5},
-		"sla7": {Name: "Sealed lead 12 V, 7 Ah", Volts: 12, Cold: .8, Lead: true, Rated: 7000, Ohms: .03, Most: 7, Price: 25, Again: true},
-		"bank": {Name: "USB bank, 10 000 mAh printed", Volts: 5, Load: []float64{.1, 1, 2}, MAh: []float64{6000, 6000, 5600}, Cold: .8, Least: .08, Ohms: .05, Most: 2.1, Price: 18, Again: true},
+		"aa": {Name: "AA alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{2500, 2000, 1300}, Cold: .5,
+			Ohms: .15, Most: 1, Price: .7},
+		"aaa": {Name: "AAA alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{1150, 900, 450}, Cold: .5,
+			Ohms: .3, Most: .6, Price: .6},
+		"c": {Name: "C alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{8000, 7000, 4500}, Cold: .5,
+			Ohms: .1, Most: 1.5, Price: 1.6},
+		"d": {Name: "D alkaline", Volts: 1.5, Load: []float64{.025, .1, .5}, MAh: []float64{17000, 14000, 9000}, Cold: .5,
+			Ohms: .08, Most: 2, Price: 2},
+		"9v": {Name: "9 V alkaline", Volts: 9, Load: []float64{.01, .05, .2}, MAh: []float64{550, 400, 200}, Cold: .5,
+			Ohms: 1.7, Most: .25, Price: 2.5},
+		"sla7": {Name: "Sealed lead 12 V, 7 Ah", Volts: 12, Cold: .8, Lead: true, Rated: 7000, Ohms: .03, Most: 7, Price: 25,
+			Again: true},
+		"bank": {Name: "USB bank, 10 000 mAh printed", Volts: 5, Load: []float64{.1, 1, 2}, MAh: []float64{6000, 6000, 5600},
+			Cold: .8, Least: .08, Ohms: .05, Most: 2.1, Price: 18, Again: true},
 	} {
 		assert.Equal(t, want, Cells[id], id)
 	}
@@ -136,7 +143,8 @@ func TestMainsAtItsBounds(t *testing.T) {
 	assert.InDelta(t, 2.4, res[1].Value, 1e-12)
 	ok := func(w, v, b, h float64) bool { _, err := Outlet(w, v, b, h); return err == nil }
 	assert.True(t, ok(20000, 250, 32, 24) && ok(1, 100, 5, .1))
-	for _, bad := range [][4]float64{{20001, 120, 15, 4}, {0, 120, 15, 4}, {600, 99, 15, 4}, {600, 251, 15, 4}, {600, 120, 4.9, 4}, {600, 120, 32.1, 4}, {600, 120, 15, 0}, {600, 120, 15, 24.1}} {
+	for _, bad := range [][4]float64{{20001, 120, 15, 4}, {0, 120, 15, 4}, {600, 99, 15, 4}, {600, 251, 15, 4},
+		{600, 120, 4.9, 4}, {600, 120, 32.1, 4}, {600, 120, 15, 0}, {600, 120, 15, 24.1}} {
 		assert.False(t, ok(bad[0], bad[1], bad[2], bad[3]), "%v", bad)
 	}
 }

@@ -33,7 +33,14 @@ func LEDResistor(vs, vf float64, n int, amps float64) (ohms, watts float64, r so
 	case n < 1 || n > 1000:
 		return 0, 0, r, measure.Bad("n", "%d LEDs in a row; write 1 or more", n)
 	case left <= 0:
-		return 0, 0, r, measure.Bad("n", "%d x %s is more than the supply's %s; put at most %d in a row", n, measure.Volts(vf), measure.Volts(vs), max(0, int((vs-0.5)/vf)))
+		return 0, 0, r, measure.Bad(
+			"n",
+			"%d x %s is more than the supply's %s; put at most %d in a row",
+			n,
+			measure.Volts(vf),
+			measure.Volts(vs),
+			max(0, int((vs-0.5)/vf)),
+		)
 	}
 	exact := left / amps
 	ohms = stock.E24Above(exact)
@@ -54,12 +61,20 @@ func LEDResistor(vs, vf float64, n int, amps float64) (ohms, watts float64, r so
 	}
 	text := fmt.Sprintf("%s, %s", measure.Ohms(ohms), measure.Watts(watts))
 	if chain > 1 {
-		text = fmt.Sprintf("%d of %s, %s each, in a row", chain, measure.Ohms(ohms/float64(chain)), measure.Watts(watts))
+		text = fmt.Sprintf(
+			"%d of %s, %s each, in a row",
+			chain,
+			measure.Ohms(ohms/float64(chain)),
+			measure.Watts(watts),
+		)
 	}
 	r = source.Result{Key: "resistor", Label: "Series resistor", Value: ohms, Unit: "ohm", Text: text}.
-		With("R = (Vs - n Vf) / I", fmt.Sprintf("(%s - %d x %s) / %s", measure.Volts(vs), n, measure.Volts(vf), measure.Amps(amps)), measure.Ohms(exact), source.Std("Ohm's law"), source.FromMemory("Vf typical at 20 mA: red, amber 2.0 V; green, blue, white 3.0 to 3.3 V")).
+		With("R = (Vs - n Vf) / I", fmt.Sprintf("(%s - %d x %s) / %s", measure.Volts(vs), n, measure.Volts(vf),
+			measure.Amps(amps)), measure.Ohms(exact), source.Std("Ohm's law"),
+			source.FromMemory("Vf typical at 20 mA: red, amber 2.0 V; green, blue, white 3.0 to 3.3 V")).
 		With("next E24 value up", fmt.Sprintf(">= %s", measure.Ohms(exact)), measure.Ohms(ohms), stock.E24From).
-		With("P = (Vs - n Vf) I; rating >= 2 P", fmt.Sprintf("%s x %s", measure.Volts(left), measure.Amps(run)), fmt.Sprintf("%s, so %s", measure.Watts(power), text), source.FromTrade("run a resistor at half its rating"))
+		With("P = (Vs - n Vf) I; rating >= 2 P", fmt.Sprintf("%s x %s", measure.Volts(left), measure.Amps(run)),
+			fmt.Sprintf("%s, so %s", measure.Watts(power), text), source.FromTrade("run a resistor at half its rating"))
 	return ohms, watts, r, nil
 }
 

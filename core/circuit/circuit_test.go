@@ -190,7 +190,13 @@ func TestPreparedSolverSeesChanges(t *testing.T) {
 	for i := range n.Elements {
 		require.InDelta(t, fresh.I[i], again.I[i], 1e-6)
 		c, _ := n.Elements[i].At(again.Across(n.Elements[i]))
-		require.InDelta(t, c, again.I[i], 1e-9*(1+24/n.Elements[i].R), "the currents are those of the voltages handed out")
+		require.InDelta(
+			t,
+			c,
+			again.I[i],
+			1e-9*(1+24/n.Elements[i].R),
+			"the currents are those of the voltages handed out",
+		)
 	}
 }
 
@@ -305,7 +311,22 @@ func TestPeelingKeepsTheAnswer(t *testing.T) {
 		for i := range nodes {
 			nodes[i] = n.Node("n")
 		}
-		edges := [][2]int{{0, 1}, {1, 2}, {1, 2}, {2, 3}, {3, 4}, {4, 2}, {4, 5}, {5, 6}, {6, 6}, {5, 7}, {7, 8}, {8, 9}, {9, 10}, {10, 11}}
+		edges := [][2]int{
+			{0, 1},
+			{1, 2},
+			{1, 2},
+			{2, 3},
+			{3, 4},
+			{4, 2},
+			{4, 5},
+			{5, 6},
+			{6, 6},
+			{5, 7},
+			{7, 8},
+			{8, 9},
+			{9, 10},
+			{10, 11},
+		}
 		for k := range edges {
 			e := edges[k]
 			if turn {

@@ -244,7 +244,12 @@ func (b *Bench) RankTwo(seen []Seen, m Meter) []Cause {
 	groups := map[string]int{}
 	for _, p := range best[:min(keep, len(best))] {
 		x, y := b.Faults[p.a], b.Faults[p.b]
-		f := Fault{Group: x.Group + " and " + y.Group, Say: x.Say + ", and " + y.Say, Set: map[int]Element{}, Flips: append(append([]int(nil), x.Flips...), y.Flips...)}
+		f := Fault{
+			Group: x.Group + " and " + y.Group,
+			Say:   x.Say + ", and " + y.Say,
+			Set:   map[int]Element{},
+			Flips: append(append([]int(nil), x.Flips...), y.Flips...),
+		}
 		for i, e := range x.Set {
 			f.Set[i] = e
 		}

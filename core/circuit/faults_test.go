@@ -26,8 +26,15 @@ func divider() (*Solver, []Fault, []Probe) {
 		e.R *= 2
 		return map[int]Element{i: e}
 	}
-	faults := []Fault{{Group: "none"}, {Group: "open1", Set: open(r1)}, {Group: "open2", Set: open(r2)}, {Group: "open3", Set: open(r3)},
-		{Group: "twice1", Set: twice(r1)}, {Group: "twice2", Set: twice(r2)}, {Group: "twice3", Set: twice(r3)}}
+	faults := []Fault{
+		{Group: "none"},
+		{Group: "open1", Set: open(r1)},
+		{Group: "open2", Set: open(r2)},
+		{Group: "open3", Set: open(r3)},
+		{Group: "twice1", Set: twice(r1)},
+		{Group: "twice2", Set: twice(r2)},
+		{Group: "twice3", Set: twice(r3)},
+	}
 	probes := []Probe{{"12", p, g}, {"a", a, g}, {"b", b, g}}
 	return NewSolver(n), faults, probes
 }
@@ -38,7 +45,8 @@ func TestBenchPredictsWhatTheMeterShows(t *testing.T) {
 	s, faults, probes := divider()
 	before := s.Solve().V
 	b := NewBench(s, faults, probes, nil)
-	for fault, want := range map[int][3]float64{0: {12, 8, 4}, 1: {12, 0, 0}, 2: {12, 12, 0}, 3: {12, 12, 12}, 4: {12, 6, 3}, 5: {12, 9, 3}, 6: {12, 9, 6}} {
+	for fault, want := range map[int][3]float64{0: {12, 8, 4}, 1: {12, 0, 0}, 2: {12, 12, 0}, 3: {12, 12, 12},
+		4: {12, 6, 3}, 5: {12, 9, 3}, 6: {12, 9, 6}} {
 		for k, v := range want {
 			assert.InDelta(t, v, b.Reads(fault, k), .01, "%s at %s", faults[fault].Group, probes[k].Name)
 		}
@@ -91,7 +99,12 @@ func TestSeveritiesAndLights(t *testing.T) {
 		return Fault{Group: "bad joint", Set: map[int]Element{w: e}}
 	}
 	dead := Fault{Group: "dead", Set: map[int]Element{lamp: {Kind: Resistor, A: a, B: g, R: 1e12}}}
-	b := NewBench(NewSolver(n), []Fault{{Group: "none"}, bad(10), bad(100), bad(1000), dead}, []Probe{{"a", a, g}}, map[int]float64{lamp: .02})
+	b := NewBench(
+		NewSolver(n),
+		[]Fault{{Group: "none"}, bad(10), bad(100), bad(1000), dead},
+		[]Probe{{"a", a, g}},
+		map[int]float64{lamp: .02},
+	)
 	causes := b.Rank([]Seen{{Probe: 0, Value: b.Reads(2, 0)}}, HandMeter)
 	require.Equal(t, "bad joint", causes[0].Group)
 	assert.InDelta(t, b.Reads(2, 0), causes[0].Volts[0], 1e-9, "the 100 ohm one fits")

@@ -39,7 +39,12 @@ func Groups(vs, vf float64, count int, amps float64) (rows []Row, out []source.R
 	}
 	most := int((1-headroom)*vs/vf + 1e-9)
 	if most < 1 {
-		return nil, nil, measure.Bad("volts", "%s cannot light one LED of %s and leave its resistor a tenth", measure.Volts(vs), measure.Volts(vf))
+		return nil, nil, measure.Bad(
+			"volts",
+			"%s cannot light one LED of %s and leave its resistor a tenth",
+			measure.Volts(vs),
+			measure.Volts(vf),
+		)
 	}
 	n := (count + most - 1) / most
 	long, each := count%n, count/n
@@ -64,15 +69,41 @@ func Groups(vs, vf float64, count int, amps float64) (rows []Row, out []source.R
 		high = max(high, (left+0.05*vs)/r.Ohms)
 	}
 	law := source.Std("Ohm's law")
-	out = append(out,
+	out = append(
+		out,
 		source.Result{Key: "rows", Label: "Rows", Value: float64(n), Text: text}.
-			With("in a row: 0.9 Vs / Vf, whole; rows: LEDs / that, up", fmt.Sprintf("0.9 x %s / %s = %d; %d / %d", measure.Volts(vs), measure.Volts(vf), most, count, most), fmt.Sprintf("%d rows", n), HeadroomFrom).
-			With("each row: R = (Vs - n Vf) / I, next E24 up; rated twice its power", fmt.Sprintf("%s each", measure.Amps(amps)), text, law, stock.E24From),
+			With("in a row: 0.9 Vs / Vf, whole; rows: LEDs / that, up", fmt.Sprintf("0.9 x %s / %s = %d; %d / %d",
+				measure.Volts(vs), measure.Volts(vf), most, count, most), fmt.Sprintf("%d rows", n), HeadroomFrom).
+			With("each row: R = (Vs - n Vf) / I, next E24 up; rated twice its power", fmt.Sprintf("%s each", measure.Amps(amps)),
+				text, law, stock.E24From),
 		source.Result{Key: "amps", Label: "Draws", Value: drawn, Unit: "A", Text: measure.Amps(drawn)}.
 			With("sum of (Vs - n Vf) / R over the rows", text, measure.Amps(drawn), law),
-		source.Result{Key: "lost", Label: "Lost in resistors", Value: lost, Unit: "W", Text: fmt.Sprintf("%s, %.0f %%", measure.Watts(lost), 100*lost/(drawn*vs))}.
-			With("sum of (Vs - n Vf)^2 / R", fmt.Sprintf("of %s x %s", measure.Volts(vs), measure.Amps(drawn)), measure.Watts(lost), law),
-		source.Result{Key: "high", Label: "Worst row, supply 5 % high", Value: high, Unit: "A", Text: measure.Amps(high)}.
-			With("(1.05 Vs - n Vf) / R", text, measure.Amps(high), law))
+		source.Result{
+			Key:   "lost",
+			Label: "Lost in resistors",
+			Value: lost,
+			Unit:  "W",
+			Text:  fmt.Sprintf("%s, %.0f %%", measure.Watts(lost), 100*lost/(drawn*vs)),
+		}.
+			With(
+				"sum of (Vs - n Vf)^2 / R",
+				fmt.Sprintf("of %s x %s", measure.Volts(vs), measure.Amps(drawn)),
+				measure.Watts(lost),
+				law,
+			),
+		source.Result{
+			Key:   "high",
+			Label: "Worst row, supply 5 % high",
+			Value: high,
+			Unit:  "A",
+			Text:  measure.Amps(high),
+		}.
+			With(
+				"(1.05 Vs - n Vf) / R",
+				text,
+				measure.Amps(high),
+				law,
+			),
+	)
 	return rows, out, nil
 }

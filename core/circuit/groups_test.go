@@ -47,7 +47,9 @@ func TestGroupsProperty(t *testing.T) {
 			vt := 2 * .02585
 			net := &Network{}
 			p, g := ideal(net, vs)
-			net.Add(Element{Kind: LED, A: p, B: g, R: r.Ohms, Is: SaturationCurrent(vf, .02, vt), Vt: vt * float64(r.LEDs)})
+			net.Add(
+				Element{Kind: LED, A: p, B: g, R: r.Ohms, Is: SaturationCurrent(vf, .02, vt), Vt: vt * float64(r.LEDs)},
+			)
 			s := Solve(net)
 			require.True(t, s.Settled)
 			require.LessOrEqual(t, s.I[1], .0201)
@@ -88,7 +90,9 @@ func TestPixelLine(t *testing.T) {
 	assert.Contains(t, out[3].Text, "NONE")
 	assert.Zero(t, out[3].Value)
 
-	for name, bad := range map[string][7]float64{"count": {0, 1, 5, 5, .06, .001, 1}, "copies": {9, 0, 5, 5, .06, .001, 1}, "logic": {9, 1, 0, 5, .06, .001, 1}, "rail": {9, 1, 5, 0, .06, .001, 1}, "full": {9, 1, 5, 5, .001, .001, 1}, "amps": {9, 1, 5, 5, .06, .001, 0}} {
+	for name, bad := range map[string][7]float64{"count": {0, 1, 5, 5, .06, .001, 1}, "copies": {9, 0, 5, 5, .06, .001, 1},
+		"logic": {9, 1, 0, 5, .06, .001, 1}, "rail": {9, 1, 5, 0, .06, .001, 1}, "full": {9, 1, 5, 5, .001, .001, 1},
+		"amps": {9, 1, 5, 5, .06, .001, 0}} {
 		_, err := PixelLine(int(bad[0]), int(bad[1]), bad[2], bad[3], bad[4], bad[5], bad[6])
 		assert.ErrorContains(t, err, name)
 	}

@@ -21,7 +21,10 @@ const (
 
 // PixelFrom and pixelLevel are their sources.
 var (
-	PixelFrom  = source.FromMemory("one-wire addressable pixels: 24 bits of 1.25 us each, 300 us to latch; a one is 0.7 of the strip's volts or more; 330 ohm at the first pixel, 1000 uF across the feed")
+	PixelFrom = source.FromMemory(
+		"one-wire addressable pixels: 24 bits of 1.25 us each, 300 us to latch; a one is 0.7 of the strip's volts or " +
+			"more; 330 ohm at the first pixel, 1000 uF across the feed",
+	)
 	pixelLevel = source.FromMemory("a microcontroller's pin gives what its own rail is: 3.3 V or 5 V")
 )
 
@@ -49,30 +52,101 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 		return nil, measure.Bad("full", "must be more than a dark pixel's %s", measure.Amps(idle))
 	}
 	frame := PictureTime(count)
-	out = append(out, source.Result{Key: "frames", Label: "Pictures a second, at most", Value: 1 / frame, Text: fmt.Sprintf("%.0f", math.Floor(1/frame))}.
-		With("1 / (pixels x 30 us + 300 us)", fmt.Sprintf("1 / (%d x 30 us + 300 us)", count), fmt.Sprintf("%.1f ms a picture", 1000*frame), PixelFrom))
+	out = append(
+		out,
+		source.Result{
+			Key:   "frames",
+			Label: "Pictures a second, at most",
+			Value: 1 / frame,
+			Text:  fmt.Sprintf("%.0f", math.Floor(1/frame)),
+		}.
+			With(
+				"1 / (pixels x 30 us + 300 us)",
+				fmt.Sprintf("1 / (%d x 30 us + 300 us)", count),
+				fmt.Sprintf("%.1f ms a picture", 1000*frame),
+				PixelFrom,
+			),
+	)
 	need := LogicHigh * rail
-	level := source.Result{Key: "level", Label: "Data level", Value: logic / need, Text: "the pin reaches it; no level shifter"}
-	if logic < need-1e-9 {
-		level.Text = fmt.Sprintf("LEVEL SHIFTER: %s is under the %s a one must have", measure.Volts(logic), measure.Volts(need))
+	level := source.Result{
+		Key:   "level",
+		Label: "Data level",
+		Value: logic / need,
+		Text:  "the pin reaches it; no level shifter",
 	}
-	out = append(out, level.With("a one >= 0.7 x strip volts", fmt.Sprintf("0.7 x %s", measure.Volts(rail)), measure.Volts(need), PixelFrom, pixelLevel))
+	if logic < need-1e-9 {
+		level.Text = fmt.Sprintf(
+			"LEVEL SHIFTER: %s is under the %s a one must have",
+			measure.Volts(logic),
+			measure.Volts(need),
+		)
+	}
+	out = append(
+		out,
+		level.With(
+			"a one >= 0.7 x strip volts",
+			fmt.Sprintf("0.7 x %s", measure.Volts(rail)),
+			measure.Volts(need),
+			PixelFrom,
+			pixelLevel,
+		),
+	)
 	parts := source.Result{Key: "parts", Label: "At the first pixel", Value: firstOhms, Unit: "ohm",
-		Text: fmt.Sprintf("%d x %s in the data line, %d x %.0f uF across the feed", copies, measure.Ohms(firstOhms), copies, 1e6*bulkFarads)}
-	parts = parts.With("one of each a strip, next to its first pixel; grounds of controller and supply joined", fmt.Sprintf("%d strips", copies), parts.Text, PixelFrom)
+		Text: fmt.Sprintf(
+			"%d x %s in the data line, %d x %.0f uF across the feed",
+			copies,
+			measure.Ohms(firstOhms),
+			copies,
+			1e6*bulkFarads,
+		)}
+	parts = parts.With(
+		"one of each a strip, next to its first pixel; grounds of controller and supply joined",
+		fmt.Sprintf("%d strips", copies),
+		parts.Text,
+		PixelFrom,
+	)
 	out = append(out, parts)
 	if copies > 1 {
-		out = append(out, source.Result{Key: "copies", Label: "Strips on this pin", Value: float64(copies), Text: fmt.Sprintf("%d, all showing the same picture", copies)}.
-			With("one pin, one picture", fmt.Sprintf("%d strips in parallel", copies), "the same on each", PixelFrom))
+		out = append(
+			out,
+			source.Result{
+				Key:   "copies",
+				Label: "Strips on this pin",
+				Value: float64(copies),
+				Text:  fmt.Sprintf("%d, all showing the same picture", copies),
+			}.
+				With(
+					"one pin, one picture",
+					fmt.Sprintf("%d strips in parallel", copies),
+					"the same on each",
+					PixelFrom,
+				),
+		)
 	}
 	n := float64(count * copies)
 	carry := (LoadLimit*amps - n*idle) / (n * (full - idle))
-	cap := source.Result{Key: "bright", Label: "Brightness cap", Value: math.Max(0, math.Min(1, carry)), Text: fmt.Sprintf("%.0f %% of full white", math.Floor(100*math.Max(0, math.Min(1, carry))))}
+	cap := source.Result{
+		Key:   "bright",
+		Label: "Brightness cap",
+		Value: math.Max(0, math.Min(1, carry)),
+		Text:  fmt.Sprintf("%.0f %% of full white", math.Floor(100*math.Max(0, math.Min(1, carry)))),
+	}
 	if carry <= 0 {
 		cap.Text = "NONE: the dark pixels alone take more than the supply may give"
 	}
-	out = append(out, cap.With("(80 % of the supply - pixels x dark) / (pixels x (full - dark))",
-		fmt.Sprintf("(0.8 x %s - %.0f x %s) / (%.0f x %s)", measure.Amps(amps), n, measure.Amps(idle), n, measure.Amps(full-idle)), fmt.Sprintf("%.3f", carry), LoadFrom,
-		source.FromMemory("5 V pixels: up to 60 mA at full white, about 1 mA dark")))
+	out = append(out, cap.With(
+		"(80 % of the supply - pixels x dark) / (pixels x (full - dark))",
+		fmt.Sprintf(
+			"(0.8 x %s - %.0f x %s) / (%.0f x %s)",
+			measure.Amps(amps),
+			n,
+			measure.Amps(idle),
+			n,
+			measure.Amps(full-idle),
+		),
+		fmt.Sprintf("%.3f", carry),
+		LoadFrom,
+		source.FromMemory("5 V pixels: up to 60 mA at full white, about 1 mA dark"),
+	))
 	return out, nil
 }

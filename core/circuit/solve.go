@@ -85,7 +85,8 @@ func (s *Solver) findIslands() {
 	s.guess = make([]float64, n)
 	plus := map[int32]float64{}
 	for _, i := range rest {
-		if e := &s.net.Elements[i]; e.Kind == Supply && wired[e.B] == wired[s.ground[s.island[e.B]]] && wired[e.A] != wired[e.B] {
+		if e := &s.net.Elements[i]; e.Kind == Supply && wired[e.B] == wired[s.ground[s.island[e.B]]] &&
+			wired[e.A] != wired[e.B] {
 			plus[wired[e.A]] = max(plus[wired[e.A]], e.E)
 		}
 	}

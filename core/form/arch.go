@@ -17,9 +17,27 @@ type Arch struct {
 	Ends bool           `json:"ends,omitempty" label:"End plates"`
 }
 
-var _ = register(Kind{Name: "arch", Title: "Arched roof", Form: "sheet", Stock: "ply1/8", Piles: true, Splits: true, Blank: Arch{}, Read: readArch,
-	Example: "arch 48 wide 14 rise 30 deep ply1/8 ends",
-	Press:   Press{4, "arch", "arch 36 in wide 10 in rise 20 in deep ply1/8 ends", "arch 900 mm wide 250 mm rise 500 mm deep ply1/8 ends", "M3 23Q4 9 11 8L20 3Q26 6 27 17L19 23Q18 10 11 8Q4 9 3 23Z", "M3 23H19"}})
+var _ = register(
+	Kind{
+		Name:    "arch",
+		Title:   "Arched roof",
+		Form:    "sheet",
+		Stock:   "ply1/8",
+		Piles:   true,
+		Splits:  true,
+		Blank:   Arch{},
+		Read:    readArch,
+		Example: "arch 48 wide 14 rise 30 deep ply1/8 ends",
+		Press: Press{
+			4,
+			"arch",
+			"arch 36 in wide 10 in rise 20 in deep ply1/8 ends",
+			"arch 900 mm wide 250 mm rise 500 mm deep ply1/8 ends",
+			"M3 23Q4 9 11 8L20 3Q26 6 27 17L19 23Q18 10 11 8Q4 9 3 23Z",
+			"M3 23H19",
+		},
+	},
+)
 
 // Lay lays out the sheet and its ends.
 func (a Arch) Lay(on On) (*pattern.Shape, error) {
@@ -36,9 +54,16 @@ func (a Arch) Lay(on On) (*pattern.Shape, error) {
 // Order bends the sheet over the ends.
 func (a Arch) Order(p Parts) []string {
 	if p.Have["end"] {
-		return []string{"Stand both ends and tie them with a batten until the sheet is on.", "Bend the sheet over them from the crown to both feet; glue along each end as you go.", "Straps over it until it holds."}
+		return []string{
+			"Stand both ends and tie them with a batten until the sheet is on.",
+			"Bend the sheet over them from the crown to both feet; glue along each end as you go.",
+			"Straps over it until it holds.",
+		}
 	}
-	return []string{"Bend the sheet over a form of the same rise and strap it down.", "Fix both feet before the straps come off: it wants to be flat again."}
+	return []string{
+		"Bend the sheet over a form of the same rise and strap it down.",
+		"Fix both feet before the straps come off: it wants to be flat again.",
+	}
 }
 
 // Bends is all along; kerfed inside, only the skin bends.
@@ -54,7 +79,13 @@ func (a Arch) Bends(t float64) (radius, bends float64, ok bool) {
 }
 
 func readArch(w *words.Words) (Form, string, error) {
-	a := Arch{Ends: w.Take("ends"), H: w.Before("rise", "tall", "high"), D: w.Before("deep", "long"), W: w.Before("wide", "span"), Skin: w.After("skin")}
+	a := Arch{
+		Ends: w.Take("ends"),
+		H:    w.Before("rise", "tall", "high"),
+		D:    w.Before("deep", "long"),
+		W:    w.Before("wide", "span"),
+		Skin: w.After("skin"),
+	}
 	dims := w.Sizes()
 	if err := w.None(); err != nil {
 		return nil, "", err

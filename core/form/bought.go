@@ -21,9 +21,27 @@ type Bought struct {
 	Weight measure.Mass   `json:"weight,omitzero" label:"Weight, each"`
 }
 
-var _ = register(Kind{Name: "bought", Title: "Bought thing", Form: "bought", Stock: "pet", Piles: true, Flat: true, Blank: Bought{Of: "jar"}, Read: readBought,
-	Example: "bought jar 4 in x 6 in pet x24",
-	Press:   Press{18, "jar", "bought jar 4 in x 6 in pet", "bought jar 100 x 150 pet", "M9 3H21V6L23 9V22Q23 25 20 25H10Q7 25 7 22V9L9 6Z", "M9 6H21M7 14H23"}})
+var _ = register(
+	Kind{
+		Name:    "bought",
+		Title:   "Bought thing",
+		Form:    "bought",
+		Stock:   "pet",
+		Piles:   true,
+		Flat:    true,
+		Blank:   Bought{Of: "jar"},
+		Read:    readBought,
+		Example: "bought jar 4 in x 6 in pet x24",
+		Press: Press{
+			18,
+			"jar",
+			"bought jar 4 in x 6 in pet",
+			"bought jar 100 x 150 pet",
+			"M9 3H21V6L23 9V22Q23 25 20 25H10Q7 25 7 22V9L9 6Z",
+			"M9 6H21M7 14H23",
+		},
+	},
+)
 
 // Lay reckons the thing; so many of them stand in a row.
 func (b Bought) Lay(on On) (*pattern.Shape, error) {
@@ -37,7 +55,25 @@ func (b Bought) Lay(on On) (*pattern.Shape, error) {
 	if of == "" {
 		of = "jar"
 	}
-	s, err := laid(pattern.Bought{Of: of, W: b.W.Value(), D: b.D.Value(), H: b.H.Value(), Wall: b.Wall.Or(on.Thick()), Density: on.Stock.Density, Mass: b.Weight.Value()}, "width", "w", "depth", "d", "height", "h", "weight", "weight")
+	s, err := laid(
+		pattern.Bought{
+			Of:      of,
+			W:       b.W.Value(),
+			D:       b.D.Value(),
+			H:       b.H.Value(),
+			Wall:    b.Wall.Or(on.Thick()),
+			Density: on.Stock.Density,
+			Mass:    b.Weight.Value(),
+		},
+		"width",
+		"w",
+		"depth",
+		"d",
+		"height",
+		"h",
+		"weight",
+		"weight",
+	)
 	if err != nil || b.Copies < 2 {
 		return s, err
 	}
@@ -46,7 +82,10 @@ func (b Bought) Lay(on On) (*pattern.Shape, error) {
 
 // Order tells what a bought thing wants first.
 func (b Bought) Order(Parts) []string {
-	return []string{"Wash off grease and labels; scuff it where glue or paint must hold.", "Drill with a block behind the wall, slowly, before anything is inside."}
+	return []string{
+		"Wash off grease and labels; scuff it where glue or paint must hold.",
+		"Drill with a block behind the wall, slowly, before anything is inside.",
+	}
 }
 
 func readBought(w *words.Words) (Form, string, error) {

@@ -19,9 +19,27 @@ type Box struct {
 	Overhang measure.Length `json:"overhang,omitzero" label:"Lid overhang" scale:"no"`
 }
 
-var _ = register(Kind{Name: "box", Title: "Box", Form: "sheet", Stock: "xps1", Piles: true, Splits: true, Blank: Box{Joint: "butt"}, Read: readBox,
-	Example: "box 22 x 18 x 26 1/2 xps1 rabbet lid bottom (or: box 10 x 10 x 10 xps1 beside)",
-	Press:   Press{1, "box", "box 24 x 18 x 24 xps1 rabbet", "box 600 x 450 x 600 xps1 rabbet", "M3 9L15 3L27 8V20L15 25L3 19Z", "M3 9L15 14L27 8M15 14V25"}})
+var _ = register(
+	Kind{
+		Name:    "box",
+		Title:   "Box",
+		Form:    "sheet",
+		Stock:   "xps1",
+		Piles:   true,
+		Splits:  true,
+		Blank:   Box{Joint: "butt"},
+		Read:    readBox,
+		Example: "box 22 x 18 x 26 1/2 xps1 rabbet lid bottom (or: box 10 x 10 x 10 xps1 beside)",
+		Press: Press{
+			1,
+			"box",
+			"box 24 x 18 x 24 xps1 rabbet",
+			"box 600 x 450 x 600 xps1 rabbet",
+			"M3 9L15 3L27 8V20L15 25L3 19Z",
+			"M3 9L15 14L27 8M15 14V25",
+		},
+	},
+)
 
 // Lay lays out the box.
 func (b Box) Lay(on On) (*pattern.Shape, error) {
@@ -32,8 +50,24 @@ func (b Box) Lay(on On) (*pattern.Shape, error) {
 	if joint == "" {
 		joint = "butt"
 	}
-	return laid(pattern.Box{W: b.W.Value(), D: b.D.Value(), H: b.H.Value(), T: on.Thick(), Joint: joint, Bottom: b.Bottom, Lid: b.Lid, Overhang: b.Overhang.Value()},
-		"width", "w", "depth", "d", "height", "h")
+	return laid(
+		pattern.Box{
+			W:        b.W.Value(),
+			D:        b.D.Value(),
+			H:        b.H.Value(),
+			T:        on.Thick(),
+			Joint:    joint,
+			Bottom:   b.Bottom,
+			Lid:      b.Lid,
+			Overhang: b.Overhang.Value(),
+		},
+		"width",
+		"w",
+		"depth",
+		"d",
+		"height",
+		"h",
+	)
 }
 
 // Order goes from the bottom to the lid.

@@ -17,22 +17,60 @@ type Cone struct {
 	Allow measure.Length `json:"allow,omitzero" label:"Seam overlap" scale:"no"`
 }
 
-var _ = register(Kind{Name: "cone", Title: "Cone", Form: "sheet", Stock: "eva5", Piles: true, Splits: true, Blank: Cone{}, Read: readCone, Example: "cone 24 to 4 18 tall eva5",
-	Press: Press{8, "cone", "cone 18 to 4 in 16 in tall eva5roll", "cone 450 to 100 400 mm tall eva5roll", "M13 3H17L27 22a12 4 0 0 1 -24 0Z", ""}})
+var _ = register(
+	Kind{
+		Name:    "cone",
+		Title:   "Cone",
+		Form:    "sheet",
+		Stock:   "eva5",
+		Piles:   true,
+		Splits:  true,
+		Blank:   Cone{},
+		Read:    readCone,
+		Example: "cone 24 to 4 18 tall eva5",
+		Press: Press{
+			8,
+			"cone",
+			"cone 18 to 4 in 16 in tall eva5roll",
+			"cone 450 to 100 400 mm tall eva5roll",
+			"M13 3H17L27 22a12 4 0 0 1 -24 0Z",
+			"",
+		},
+	},
+)
 
 // Lay lays out the sector.
 func (c Cone) Lay(on On) (*pattern.Shape, error) {
 	if err := need("h", c.H, "low", c.Low); err != nil {
 		return nil, err
 	}
-	return laid(pattern.Cone{Bottom: c.Low.Value(), Top: c.High.Value(), H: c.H.Value(), T: on.Thick(), Overlap: c.Allow.Value()}, "height", "h", "bottom", "low", "top", "high", "allowance", "allow")
+	return laid(
+		pattern.Cone{
+			Bottom:  c.Low.Value(),
+			Top:     c.High.Value(),
+			H:       c.H.Value(),
+			T:       on.Thick(),
+			Overlap: c.Allow.Value(),
+		},
+		"height",
+		"h",
+		"bottom",
+		"low",
+		"top",
+		"high",
+		"allowance",
+		"allow",
+	)
 }
 
 // Order closes the seam from the middle.
 func (c Cone) Order(Parts) []string { return rolled() }
 
 func rolled() []string {
-	return []string{"Bend it round warm or over a table's edge, outside out.", "Close the seam from the middle to both ends, ticks to ticks."}
+	return []string{
+		"Bend it round warm or over a table's edge, outside out.",
+		"Close the seam from the middle to both ends, ticks to ticks.",
+	}
 }
 
 // Bends is most at its small end; across the face, not level.

@@ -17,15 +17,39 @@ type Disc struct {
 	Pitch   measure.Length `json:"pitch,omitzero" label:"Pitch"`
 }
 
-var _ = register(Kind{Name: "disc", Title: "Disc", Form: "sheet", Stock: "xps1", Piles: true, Flat: true, Layered: true, Blank: Disc{}, Read: readDisc, Example: "disc 36 in xps1 x2",
-	Press: Press{5, "disc", "disc 24 in xps1", "disc 600 xps1", "M2 13a13 7 0 1 0 26 0a13 7 0 1 0 -26 0", ""}})
+var _ = register(
+	Kind{
+		Name:    "disc",
+		Title:   "Disc",
+		Form:    "sheet",
+		Stock:   "xps1",
+		Piles:   true,
+		Flat:    true,
+		Layered: true,
+		Blank:   Disc{},
+		Read:    readDisc,
+		Example: "disc 36 in xps1 x2",
+		Press:   Press{5, "disc", "disc 24 in xps1", "disc 600 xps1", "M2 13a13 7 0 1 0 26 0a13 7 0 1 0 -26 0", ""},
+	},
+)
 
 // Lay lays out the disc.
 func (d Disc) Lay(on On) (*pattern.Shape, error) {
 	if err := need("w", d.W); err != nil {
 		return nil, err
 	}
-	return laid(pattern.Disc{D: d.W.Value(), Bore: d.Bore.Value(), T: on.Thick(), Copies: max(1, d.Copies), Upright: d.Upright, Pitch: d.Pitch.Value()}, "diameter", "w")
+	return laid(
+		pattern.Disc{
+			D:       d.W.Value(),
+			Bore:    d.Bore.Value(),
+			T:       on.Thick(),
+			Copies:  max(1, d.Copies),
+			Upright: d.Upright,
+			Pitch:   d.Pitch.Value(),
+		},
+		"diameter",
+		"w",
+	)
 }
 
 // Order of a single plate.

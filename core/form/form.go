@@ -178,7 +178,10 @@ func Steps(f Form, s *pattern.Shape) []string {
 		if o.Kind != "round" {
 			size += " x " + measure.MarkedTape(o.H)
 		}
-		out = append(out, fmt.Sprintf("%s: %s through the %s, its middle %s up.", o.Name, size, o.Face, measure.MarkedTape(o.Y)))
+		out = append(
+			out,
+			fmt.Sprintf("%s: %s through the %s, its middle %s up.", o.Name, size, o.Face, measure.MarkedTape(o.Y)),
+		)
 	}
 	if split {
 		out = append([]string{"Join the pieces of each large part first, flat on the bench, ticks to ticks."}, out...)

@@ -66,7 +66,13 @@ func TestEveryKindIsWhole(t *testing.T) {
 		case k.Form == "bought": // it comes as it is
 			assert.Equal(t, s.Size, twice.Size, name)
 		case name != "pipe": // they stand side by side, as wide as they are
-			assert.InDelta(t, 2*max(s.Size.X, s.Size.Z), max(twice.Size.X, twice.Size.Z), max(3*thick, 30), name) // rounded up to whole layers or rows
+			assert.InDelta(
+				t,
+				2*max(s.Size.X, s.Size.Z),
+				max(twice.Size.X, twice.Size.Z),
+				max(3*thick, 30),
+				name,
+			) // rounded up to whole layers or rows
 		}
 	}
 }
@@ -74,7 +80,8 @@ func TestEveryKindIsWhole(t *testing.T) {
 // A drawn profile is scaled point by point, its unit kept; a name, and what is no
 // profile, stay as they are.
 func TestProfilesAreScaled(t *testing.T) {
-	for text, want := range map[string]string{"1,2 3,4": "2,4 6,8", "10,0 20,30 mm": "20,0 40,60 mm", "1.5,2in": "3,4 in", "dome": "dome", "": "", "1,2 x,y": "1,2 x,y"} {
+	for text, want := range map[string]string{"1,2 3,4": "2,4 6,8", "10,0 20,30 mm": "20,0 40,60 mm", "1.5,2in": "3,4 in",
+		"dome": "dome", "": "", "1,2 x,y": "1,2 x,y"} {
 		assert.Equal(t, want, scaledPoints(text, 2), text)
 	}
 }

@@ -18,8 +18,25 @@ type Frame struct {
 	Load    measure.Mass   `json:"load,omitzero" label:"Hung on a rail"`
 }
 
-var _ = register(Kind{Name: "frame", Title: "Frame of pipe and fittings", Form: "pipe", Stock: "pvc1", Blank: Frame{Levels: 2}, Read: readFrame, Example: "frame 36 x 24 x 72 tall 3 levels pvc1",
-	Press: Press{15, "frame", "frame 36 x 24 x 48 in pvc1", "frame 900 x 600 x 1200 pvc1", "M4 9L13 4H27V19L18 24H4ZM6.500 10.500V21.500H16V10.500ZM18.500 10.500V21L24.500 17.500V7Z", "M8 8.500L14 5.500H24"}})
+var _ = register(
+	Kind{
+		Name:    "frame",
+		Title:   "Frame of pipe and fittings",
+		Form:    "pipe",
+		Stock:   "pvc1",
+		Blank:   Frame{Levels: 2},
+		Read:    readFrame,
+		Example: "frame 36 x 24 x 72 tall 3 levels pvc1",
+		Press: Press{
+			15,
+			"frame",
+			"frame 36 x 24 x 48 in pvc1",
+			"frame 900 x 600 x 1200 pvc1",
+			"M4 9L13 4H27V19L18 24H4ZM6.500 10.500V21.500H16V10.500ZM18.500 10.500V21L24.500 17.500V7Z",
+			"M8 8.500L14 5.500H24",
+		},
+	},
+)
 
 // Lay cuts the pipes between the fittings.
 func (f Frame) Lay(on On) (*pattern.Shape, error) {
@@ -31,12 +48,33 @@ func (f Frame) Lay(on On) (*pattern.Shape, error) {
 		levels = 2
 	}
 	od := on.Stock.OD.Value()
-	return laid(pattern.Frame{W: f.W.Value(), D: f.D.Value(), H: f.H.Value(), Levels: levels, OD: od, Bore: on.Stock.Bore(), TakeOff: f.TakeOff.Or(pattern.TakeOff(od)), Load: f.Load.Value()}, "width", "w", "depth", "d", "height", "h")
+	return laid(
+		pattern.Frame{
+			W:       f.W.Value(),
+			D:       f.D.Value(),
+			H:       f.H.Value(),
+			Levels:  levels,
+			OD:      od,
+			Bore:    on.Stock.Bore(),
+			TakeOff: f.TakeOff.Or(pattern.TakeOff(od)),
+			Load:    f.Load.Value(),
+		},
+		"width",
+		"w",
+		"depth",
+		"d",
+		"height",
+		"h",
+	)
 }
 
 // Order is dry first, one level after another.
 func (f Frame) Order(Parts) []string {
-	return []string{"Cut, deburr, and dry-fit one rectangle of rails flat on the floor; it must lie flat and square.", "Posts into it, then the next level; push every pipe home to its stop.", "Drill and screw, or cement, only what need not come apart again."}
+	return []string{
+		"Cut, deburr, and dry-fit one rectangle of rails flat on the floor; it must lie flat and square.",
+		"Posts into it, then the next level; push every pipe home to its stop.",
+		"Drill and screw, or cement, only what need not come apart again.",
+	}
 }
 
 func readFrame(w *words.Words) (Form, string, error) {
@@ -58,5 +96,11 @@ func readFrame(w *words.Words) (Form, string, error) {
 		return nil, "", err
 	}
 	f.W, f.D, f.H = dims[0], dims[1], dims[2]
-	return f, fmt.Sprintf("frame of pipe, %s wide, %s deep, %s tall, %d levels of rails", w.Say(f.W), w.Say(f.D), w.Say(f.H), f.Levels), nil
+	return f, fmt.Sprintf(
+		"frame of pipe, %s wide, %s deep, %s tall, %d levels of rails",
+		w.Say(f.W),
+		w.Say(f.D),
+		w.Say(f.H),
+		f.Levels,
+	), nil
 }

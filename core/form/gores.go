@@ -21,9 +21,27 @@ type Gores struct {
 	Allow   measure.Length `json:"allow,omitzero" label:"Seam allowance" scale:"no"`
 }
 
-var _ = register(Kind{Name: "gores", Title: "Gores", Form: "sheet", Stock: "eva10", Piles: true, Splits: true, Blank: Gores{Sides: 8, Profile: "sphere"}, Read: readGores,
-	Example: "gores 36 in x 30 in n8 eva10 egg",
-	Press:   Press{9, "ball", "gores 18 in x 18 in n8 eva5 sphere", "gores 450 x 450 n8 eva5 sphere", "M15 2a11 11 0 1 0 .1 0Z", "M15 2q-9 11 0 22M15 2q9 11 0 22M15 2V24"}})
+var _ = register(
+	Kind{
+		Name:    "gores",
+		Title:   "Gores",
+		Form:    "sheet",
+		Stock:   "eva10",
+		Piles:   true,
+		Splits:  true,
+		Blank:   Gores{Sides: 8, Profile: "sphere"},
+		Read:    readGores,
+		Example: "gores 36 in x 30 in n8 eva10 egg",
+		Press: Press{
+			9,
+			"ball",
+			"gores 18 in x 18 in n8 eva5 sphere",
+			"gores 450 x 450 n8 eva5 sphere",
+			"M15 2a11 11 0 1 0 .1 0Z",
+			"M15 2q-9 11 0 22M15 2q9 11 0 22M15 2V24",
+		},
+	},
+)
 
 // profiled reads a profile: its name with the sizes, or its points.
 func profiled(text string, w, h measure.Length) (pattern.Profile, error) {
@@ -51,12 +69,24 @@ func (g Gores) Lay(on On) (*pattern.Shape, error) {
 	if err != nil {
 		return nil, err
 	}
-	return laid(pattern.Gores{Profile: p, N: g.Sides, T: on.Thick(), Crease: g.Crease, Allow: g.Allow.Value()}, "width", "w", "height", "h", "allowance", "allow")
+	return laid(
+		pattern.Gores{Profile: p, N: g.Sides, T: on.Thick(), Crease: g.Crease, Allow: g.Allow.Value()},
+		"width",
+		"w",
+		"height",
+		"h",
+		"allowance",
+		"allow",
+	)
 }
 
 // Order joins in pairs.
 func (g Gores) Order(p Parts) []string {
-	return []string{fmt.Sprintf("Join the %d gores in pairs from the middle tick to both ends.", p.N), "Pairs to quarters, quarters to halves.", "The two halves last, the closing seam where nobody looks."}
+	return []string{
+		fmt.Sprintf("Join the %d gores in pairs from the middle tick to both ends.", p.N),
+		"Pairs to quarters, quarters to halves.",
+		"The two halves last, the closing seam where nobody looks.",
+	}
 }
 
 // Bends is round its widest place.

@@ -15,7 +15,17 @@ type Mesh struct {
 	Mesh   string         `json:"mesh,omitempty" max:"2000000"` // packed triangles
 }
 
-var _ = register(Kind{Name: "mesh", Title: "Carved body from a mesh", Form: "sheet", Stock: "xps2", Piles: true, Splits: true, Blank: Mesh{}})
+var _ = register(
+	Kind{
+		Name:   "mesh",
+		Title:  "Carved body from a mesh",
+		Form:   "sheet",
+		Stock:  "xps2",
+		Piles:  true,
+		Splits: true,
+		Blank:  Mesh{},
+	},
+)
 
 // Lay lays out the layers.
 func (m Mesh) Lay(on On) (*pattern.Shape, error) {
@@ -26,7 +36,23 @@ func (m Mesh) Lay(on On) (*pattern.Shape, error) {
 	if err != nil {
 		return nil, err
 	}
-	return laid(pattern.MeshSlices{Mesh: mesh, H: m.H.Value(), T: on.Thick(), Wall: m.Wall.Value(), Allow: m.Allow.Value(), Dowels: m.Dowels, Dowel: m.Dowel.Or(measure.Inch / 2)}, "height", "h", "width", "h", "depth", "h")
+	return laid(
+		pattern.MeshSlices{
+			Mesh:   mesh,
+			H:      m.H.Value(),
+			T:      on.Thick(),
+			Wall:   m.Wall.Value(),
+			Allow:  m.Allow.Value(),
+			Dowels: m.Dowels,
+			Dowel:  m.Dowel.Or(measure.Inch / 2),
+		},
+		"height",
+		"h",
+		"width",
+		"h",
+		"depth",
+		"h",
+	)
 }
 
 // Order is from slice 1 upwards.

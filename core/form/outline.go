@@ -21,9 +21,27 @@ type Outline struct {
 	Pair   bool           `json:"pair,omitempty" label:"Left and right"`                       // as many again, mirrored
 }
 
-var _ = register(Kind{Name: "outline", Title: "Silhouette", Form: "sheet", Stock: "ply1/4", Splits: true, Flat: true, Blank: Outline{}, Read: readOutline,
-	Example: "outline 40 in tall ply1/4 pair 0,0 10,8 12,20 0,40",
-	Press:   Press{13, "silhouette", "outline 36 in tall ply1/4 0,0 8,0 9,10 16,20 10,36 4,30 -2,36 -8,20 -1,10", "outline 900 mm tall ply1/4 0,0 8,0 9,10 16,20 10,36 4,30 -2,36 -8,20 -1,10", "M12 24L11 16L5 10L9 3L15 7L21 3L25 10L19 16L18 24Z", ""}})
+var _ = register(
+	Kind{
+		Name:    "outline",
+		Title:   "Silhouette",
+		Form:    "sheet",
+		Stock:   "ply1/4",
+		Splits:  true,
+		Flat:    true,
+		Blank:   Outline{},
+		Read:    readOutline,
+		Example: "outline 40 in tall ply1/4 pair 0,0 10,8 12,20 0,40",
+		Press: Press{
+			13,
+			"silhouette",
+			"outline 36 in tall ply1/4 0,0 8,0 9,10 16,20 10,36 4,30 -2,36 -8,20 -1,10",
+			"outline 900 mm tall ply1/4 0,0 8,0 9,10 16,20 10,36 4,30 -2,36 -8,20 -1,10",
+			"M12 24L11 16L5 10L9 3L15 7L21 3L25 10L19 16L18 24Z",
+			"",
+		},
+	},
+)
 
 // Lay lays out the pieces.
 func (o Outline) Lay(on On) (*pattern.Shape, error) {
@@ -34,7 +52,23 @@ func (o Outline) Lay(on On) (*pattern.Shape, error) {
 	if err != nil {
 		return nil, err
 	}
-	return laid(pattern.Outline{Rings: rings, W: o.W.Value(), H: o.H.Value(), T: on.Thick(), Copies: max(1, o.Copies), Pair: o.Pair, Lying: o.Lying, Pitch: o.Pitch.Value(), Around: o.Bore.Value()}, "width", "w", "height", "h")
+	return laid(
+		pattern.Outline{
+			Rings:  rings,
+			W:      o.W.Value(),
+			H:      o.H.Value(),
+			T:      on.Thick(),
+			Copies: max(1, o.Copies),
+			Pair:   o.Pair,
+			Lying:  o.Lying,
+			Pitch:  o.Pitch.Value(),
+			Around: o.Bore.Value(),
+		},
+		"width",
+		"w",
+		"height",
+		"h",
+	)
 }
 
 // Order rounds the edges.
@@ -53,7 +87,14 @@ func (o Outline) Lies() bool { return o.Lying }
 func (o Outline) Raised() bool { return !o.Lying && o.Bore.IsZero() }
 
 func readOutline(w *words.Words) (Form, string, error) {
-	o := Outline{Pair: w.Take("pair"), Lying: w.Take("lying", "flat"), Pitch: w.After("pitch"), Copies: w.Copies(), H: w.Before("tall"), W: w.Before("wide")}
+	o := Outline{
+		Pair:   w.Take("pair"),
+		Lying:  w.Take("lying", "flat"),
+		Pitch:  w.After("pitch"),
+		Copies: w.Copies(),
+		H:      w.Before("tall"),
+		W:      w.Before("wide"),
+	}
 	// commas stand apart; corners are number , number
 	var corners []string
 	for i := 0; i < len(w.List); i++ {

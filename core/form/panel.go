@@ -17,15 +17,40 @@ type Panel struct {
 	Pitch  measure.Length `json:"pitch,omitzero" label:"Pitch"`
 }
 
-var _ = register(Kind{Name: "panel", Title: "Panel", Form: "sheet", Stock: "ply1/4", Splits: true, Flat: true, Blank: Panel{}, Read: readPanel, Example: "panel 36 x 10 ply1/4 x3",
-	Press: Press{12, "panel", "panel 24 x 36 ply1/4", "panel 600 x 900 ply1/4", "M7 3H23V24H7Z", ""}})
+var _ = register(
+	Kind{
+		Name:    "panel",
+		Title:   "Panel",
+		Form:    "sheet",
+		Stock:   "ply1/4",
+		Splits:  true,
+		Flat:    true,
+		Blank:   Panel{},
+		Read:    readPanel,
+		Example: "panel 36 x 10 ply1/4 x3",
+		Press:   Press{12, "panel", "panel 24 x 36 ply1/4", "panel 600 x 900 ply1/4", "M7 3H23V24H7Z", ""},
+	},
+)
 
 // Lay lays out the panel.
 func (p Panel) Lay(on On) (*pattern.Shape, error) {
 	if err := need("w", p.W, "h", p.H); err != nil {
 		return nil, err
 	}
-	return laid(pattern.Flat{W: p.W.Value(), H: p.H.Value(), T: on.Thick(), Copies: max(1, p.Copies), Lying: p.Lying, Pitch: p.Pitch.Value()}, "width", "w", "height", "h")
+	return laid(
+		pattern.Flat{
+			W:      p.W.Value(),
+			H:      p.H.Value(),
+			T:      on.Thick(),
+			Copies: max(1, p.Copies),
+			Lying:  p.Lying,
+			Pitch:  p.Pitch.Value(),
+		},
+		"width",
+		"w",
+		"height",
+		"h",
+	)
 }
 
 // Order of a single plate.

@@ -15,8 +15,26 @@ type Pipe struct {
 	Lengths string `json:"lengths,omitempty" max:"4000" label:"Lengths" wide:"yes"` // 6@44in 4@60in
 }
 
-var _ = register(Kind{Name: "pipe", Title: "Pipe to length", Form: "pipe", Stock: "pvc1", Nick: "pvc", Blank: Pipe{}, Read: readPipe, Example: "pipe 6@44in 4@60in 1.5",
-	Press: Press{14, "pipe", "pipe 2@48in 2@24in 1", "pipe 2@1200mm 2@600mm 1", "M6 24V4H9V24ZM13 24V4H16V24ZM20 24V12H23V24Z", ""}})
+var _ = register(
+	Kind{
+		Name:    "pipe",
+		Title:   "Pipe to length",
+		Form:    "pipe",
+		Stock:   "pvc1",
+		Nick:    "pvc",
+		Blank:   Pipe{},
+		Read:    readPipe,
+		Example: "pipe 6@44in 4@60in 1.5",
+		Press: Press{
+			14,
+			"pipe",
+			"pipe 2@48in 2@24in 1",
+			"pipe 2@1200mm 2@600mm 1",
+			"M6 24V4H9V24ZM13 24V4H16V24ZM20 24V12H23V24Z",
+			"",
+		},
+	},
+)
 
 // Lay lays out the pieces.
 func (p Pipe) Lay(on On) (*pattern.Shape, error) {
@@ -32,7 +50,10 @@ func (p Pipe) Lay(on On) (*pattern.Shape, error) {
 
 // Order is dry first.
 func (p Pipe) Order(Parts) []string {
-	return []string{"Cut, deburr inside and out, and mark each length before the next is cut.", "Dry-fit the frame flat on the floor; glue only what need not come apart."}
+	return []string{
+		"Cut, deburr inside and out, and mark each length before the next is cut.",
+		"Dry-fit the frame flat on the floor; glue only what need not come apart.",
+	}
 }
 
 func (p Pipe) stretched(by func(measure.Length) measure.Length, _ float64) Form {

@@ -16,7 +16,18 @@ type Printed struct {
 	Mesh   string         `json:"mesh,omitempty" max:"2000000"` // packed triangles
 }
 
-var _ = register(Kind{Name: "printed", Title: "Printed part", Form: "filament", Stock: "pla", Piles: true, Flat: true, Layered: true, Blank: Printed{}})
+var _ = register(
+	Kind{
+		Name:    "printed",
+		Title:   "Printed part",
+		Form:    "filament",
+		Stock:   "pla",
+		Piles:   true,
+		Flat:    true,
+		Layered: true,
+		Blank:   Printed{},
+	},
+)
 
 // Lay reckons plastic, pieces and glued faces; with nothing said, a bed of 220 x
 // 220 x 250 mm, shells of 1.2 mm, 15 % infill: common practice, no source.
@@ -32,11 +43,32 @@ func (p Printed) Lay(on On) (*pattern.Shape, error) {
 	if p.Infill > 0 {
 		infill = float64(p.Infill) / 100
 	}
-	return laid(pattern.Printed{Mesh: mesh, H: p.H.Value(), Bed: [3]float64{p.BedW.Or(220), p.BedD.Or(220), p.BedH.Or(250)}, Wall: p.Wall.Or(1.2), Infill: infill, Density: on.Stock.Density, Unit: on.Stock.Unit},
-		"height", "h", "width", "bedW", "depth", "bedD", "bed", "bedH")
+	return laid(
+		pattern.Printed{
+			Mesh:    mesh,
+			H:       p.H.Value(),
+			Bed:     [3]float64{p.BedW.Or(220), p.BedD.Or(220), p.BedH.Or(250)},
+			Wall:    p.Wall.Or(1.2),
+			Infill:  infill,
+			Density: on.Stock.Density,
+			Unit:    on.Stock.Unit,
+		},
+		"height",
+		"h",
+		"width",
+		"bedW",
+		"depth",
+		"bedD",
+		"bed",
+		"bedH",
+	)
 }
 
 // Order is largest face down.
 func (p Printed) Order(Parts) []string {
-	return []string{"Change the model rather than the print: holes, seats and keys belong in it.", "Print each piece with its cut face on the bed.", "Dry-fit with pins or keys, glue the cut faces, fill and sand the seams."}
+	return []string{
+		"Change the model rather than the print: holes, seats and keys belong in it.",
+		"Print each piece with its cut face on the bed.",
+		"Dry-fit with pins or keys, glue the cut faces, fill and sand the seams.",
+	}
 }

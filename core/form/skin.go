@@ -19,8 +19,26 @@ type Skin struct {
 	Top  bool           `json:"top,omitempty" label:"Top sewn in"`
 }
 
-var _ = register(Kind{Name: "skin", Title: "Skin of cloth", Form: "sheet", Stock: "muslin", Flat: true, Blank: Skin{}, Read: readSkin, Example: "skin 18 in x 40 in muslin top",
-	Press: Press{16, "cloth", "skin 18 in x 36 in muslin top", "skin 450 x 900 muslin top", "M9 4H21L26 24Q23 22 20.500 24Q18 22 15 24Q12 22 9.500 24Q7 22 4 24Z", "M12 8L10 20M15 8V20M18 8L20 20"}})
+var _ = register(
+	Kind{
+		Name:    "skin",
+		Title:   "Skin of cloth",
+		Form:    "sheet",
+		Stock:   "muslin",
+		Flat:    true,
+		Blank:   Skin{},
+		Read:    readSkin,
+		Example: "skin 18 in x 40 in muslin top",
+		Press: Press{
+			16,
+			"cloth",
+			"skin 18 in x 36 in muslin top",
+			"skin 450 x 900 muslin top",
+			"M9 4H21L26 24Q23 22 20.500 24Q18 22 15 24Q12 22 9.500 24Q7 22 4 24Z",
+			"M12 8L10 20M15 8V20M18 8L20 20",
+		},
+	},
+)
 
 // Lay cuts the cloth; with nothing said, 3 % ease, half an inch of seam, an inch
 // of hem: common practice, no source.
@@ -32,7 +50,26 @@ func (k Skin) Lay(on On) (*pattern.Shape, error) {
 	if k.Ease > 0 {
 		ease = float64(k.Ease) / 100
 	}
-	return laid(pattern.Skin{W: k.W.Value(), D: k.D.Value(), H: k.H.Value(), T: on.Thick(), Ease: ease, Seam: k.Seam.Or(measure.Inch / 2), Hem: k.Hem.Or(measure.Inch), Top: k.Top}, "width", "w", "depth", "d", "height", "h", "seam", "seamAllow")
+	return laid(
+		pattern.Skin{
+			W:    k.W.Value(),
+			D:    k.D.Value(),
+			H:    k.H.Value(),
+			T:    on.Thick(),
+			Ease: ease,
+			Seam: k.Seam.Or(measure.Inch / 2),
+			Hem:  k.Hem.Or(measure.Inch),
+			Top:  k.Top,
+		},
+		"width",
+		"w",
+		"depth",
+		"d",
+		"height",
+		"h",
+		"seam",
+		"seamAllow",
+	)
 }
 
 // Order sews the side first.

@@ -19,9 +19,28 @@ type Slices struct {
 	Dowel   measure.Length `json:"dowel,omitzero" label:"Dowel, thick" scale:"no"`
 }
 
-var _ = register(Kind{Name: "slices", Title: "Slices", Form: "sheet", Stock: "xps2", Piles: true, Splits: true, Layered: true, Blank: Slices{Profile: "dome"}, Read: readSlices,
-	Example: "slices 46 x 54 dome wall 3 xps2",
-	Press:   Press{10, "hive", "slices 24 x 24 dome wall 3 xps2", "slices 600 x 600 dome wall 75 xps2", "M4 24V17Q5 4 15 3Q25 4 26 17V24Z", "M4 19H26M5 14H25M7 9H23"}})
+var _ = register(
+	Kind{
+		Name:    "slices",
+		Title:   "Slices",
+		Form:    "sheet",
+		Stock:   "xps2",
+		Piles:   true,
+		Splits:  true,
+		Layered: true,
+		Blank:   Slices{Profile: "dome"},
+		Read:    readSlices,
+		Example: "slices 46 x 54 dome wall 3 xps2",
+		Press: Press{
+			10,
+			"hive",
+			"slices 24 x 24 dome wall 3 xps2",
+			"slices 600 x 600 dome wall 75 xps2",
+			"M4 24V17Q5 4 15 3Q25 4 26 17V24Z",
+			"M4 19H26M5 14H25M7 9H23",
+		},
+	},
+)
 
 // Lay lays out the layers.
 func (s Slices) Lay(on On) (*pattern.Shape, error) {
@@ -29,14 +48,30 @@ func (s Slices) Lay(on On) (*pattern.Shape, error) {
 	if err != nil {
 		return nil, err
 	}
-	return laid(pattern.Slices{Profile: p, T: on.Thick(), Wall: s.Wall.Value(), Allow: s.Allow.Value(), Dowels: s.Dowels, Dowel: s.Dowel.Or(measure.Inch / 2)}, "width", "w", "height", "h")
+	return laid(
+		pattern.Slices{
+			Profile: p,
+			T:       on.Thick(),
+			Wall:    s.Wall.Value(),
+			Allow:   s.Allow.Value(),
+			Dowels:  s.Dowels,
+			Dowel:   s.Dowel.Or(measure.Inch / 2),
+		},
+		"width",
+		"w",
+		"height",
+		"h",
+	)
 }
 
 // Order is from slice 1 upwards.
 func (s Slices) Order(p Parts) []string { return stacked(p) }
 
 func stacked(p Parts) []string {
-	return []string{fmt.Sprintf("Glue the %d slices from 1 upwards, pins and middle marks over each other.", p.N), "Weigh it down and wait, then carve; what was left for carving only goes away."}
+	return []string{
+		fmt.Sprintf("Glue the %d slices from 1 upwards, pins and middle marks over each other.", p.N),
+		"Weigh it down and wait, then carve; what was left for carving only goes away.",
+	}
 }
 
 // Lies is true: each slice is drawn from above.

@@ -20,20 +20,56 @@ type Trim struct {
 	Mitred bool           `json:"mitred,omitempty" label:"Mitred corners"`
 }
 
-var _ = register(Kind{Name: "trim", Title: "Banding", Form: "sheet", Stock: "eva5", Blank: Trim{}, Read: readTrim, Example: "trim 22 x 18 strip 2 in eva5 x3",
-	Press: Press{19, "bands", "trim 22 x 18 in strip 2 in eva5", "trim 550 x 450 strip 50 eva5", "M3 10L15 5L27 10V15L15 20L3 15Z", "M3 10L15 15L27 10M15 15V20"}})
+var _ = register(
+	Kind{
+		Name:    "trim",
+		Title:   "Banding",
+		Form:    "sheet",
+		Stock:   "eva5",
+		Blank:   Trim{},
+		Read:    readTrim,
+		Example: "trim 22 x 18 strip 2 in eva5 x3",
+		Press: Press{
+			19,
+			"bands",
+			"trim 22 x 18 in strip 2 in eva5",
+			"trim 550 x 450 strip 50 eva5",
+			"M3 10L15 5L27 10V15L15 20L3 15Z",
+			"M3 10L15 15L27 10M15 15V20",
+		},
+	},
+)
 
 // Lay lays out the strips: long ones over the width, short ones over the depth.
 func (x Trim) Lay(on On) (*pattern.Shape, error) {
 	if err := need("w", x.W, "d", x.D, "h", x.H); err != nil {
 		return nil, err
 	}
-	return laid(pattern.Band{W: x.W.Value(), D: x.D.Value(), H: x.H.Value(), T: on.Thick(), Mitred: x.Mitred, Copies: max(1, x.Copies), Pitch: x.Pitch.Value()}, "width", "w", "depth", "d", "height", "h")
+	return laid(
+		pattern.Band{
+			W:      x.W.Value(),
+			D:      x.D.Value(),
+			H:      x.H.Value(),
+			T:      on.Thick(),
+			Mitred: x.Mitred,
+			Copies: max(1, x.Copies),
+			Pitch:  x.Pitch.Value(),
+		},
+		"width",
+		"w",
+		"depth",
+		"d",
+		"height",
+		"h",
+	)
 }
 
 // Order is front and back first.
 func (x Trim) Order(Parts) []string {
-	return []string{"Front and back strips first, flush with the corners; the sides between or over them.", "Seams where nobody looks; weigh or tape them until the glue holds."}
+	return []string{
+		"Front and back strips first, flush with the corners; the sides between or over them.",
+		"Seams where nobody looks; weigh or tape them until the glue holds.",
+	}
 }
 
 func readTrim(w *words.Words) (Form, string, error) {
@@ -57,20 +93,54 @@ type Scales struct {
 	Show measure.Length `json:"show,omitzero" label:"Showing" scale:"no"`
 }
 
-var _ = register(Kind{Name: "scales", Title: "Rows of scales", Form: "sheet", Stock: "eva2", Flat: true, Blank: Scales{}, Read: readScales, Example: "scales 24 x 36 in wide 3 tall 4 show 2 1/2 eva2",
-	Press: Press{20, "scales", "scales 24 x 24 in wide 3 in tall 4 in eva2", "scales 600 x 600 wide 75 tall 100 eva2", "M3 4H27V9a4 4 0 0 1 -8 0a4 4 0 0 1 -8 0a4 4 0 0 1 -8 0Z", "M7 13v2a4 4 0 0 0 8 0v-2M15 15a4 4 0 0 0 8 0v-2M3 19v1a4 4 0 0 0 8 0a4 4 0 0 0 8 0a4 4 0 0 0 8 0v-1"}})
+var _ = register(
+	Kind{
+		Name:    "scales",
+		Title:   "Rows of scales",
+		Form:    "sheet",
+		Stock:   "eva2",
+		Flat:    true,
+		Blank:   Scales{},
+		Read:    readScales,
+		Example: "scales 24 x 36 in wide 3 tall 4 show 2 1/2 eva2",
+		Press: Press{
+			20,
+			"scales",
+			"scales 24 x 24 in wide 3 in tall 4 in eva2",
+			"scales 600 x 600 wide 75 tall 100 eva2",
+			"M3 4H27V9a4 4 0 0 1 -8 0a4 4 0 0 1 -8 0a4 4 0 0 1 -8 0Z",
+			"M7 13v2a4 4 0 0 0 8 0v-2M15 15a4 4 0 0 0 8 0v-2M3 19v1a4 4 0 0 0 8 0a4 4 0 0 0 8 0a4 4 0 0 0 8 0v-1",
+		},
+	},
+)
 
 // Lay lays out one scale of each, and stands the rows.
 func (x Scales) Lay(on On) (*pattern.Shape, error) {
 	if err := need("w", x.W, "h", x.H, "wide", x.Wide, "tall", x.Tall); err != nil {
 		return nil, err
 	}
-	return laid(pattern.Scaling{W: x.W.Value(), H: x.H.Value(), Wide: x.Wide.Value(), Tall: x.Tall.Value(), Show: x.Show.Or(math.Max(x.Tall.Value()*2/3, 1)), T: on.Thick()}, "w", "w", "h", "h")
+	return laid(
+		pattern.Scaling{
+			W:    x.W.Value(),
+			H:    x.H.Value(),
+			Wide: x.Wide.Value(),
+			Tall: x.Tall.Value(),
+			Show: x.Show.Or(math.Max(x.Tall.Value()*2/3, 1)),
+			T:    on.Thick(),
+		},
+		"w",
+		"w",
+		"h",
+		"h",
+	)
 }
 
 // Order is from the bottom row up.
 func (x Scales) Order(p Parts) []string {
-	return []string{fmt.Sprintf("Cut the %d scales in stacks, edges together.", p.N), "Snap a line for each row; glue from the bottom row up, every second row half a scale over."}
+	return []string{
+		fmt.Sprintf("Cut the %d scales in stacks, edges together.", p.N),
+		"Snap a line for each row; glue from the bottom row up, every second row half a scale over.",
+	}
 }
 
 func readScales(w *words.Words) (Form, string, error) {

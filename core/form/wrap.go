@@ -16,8 +16,27 @@ type Wrap struct {
 	Skin  measure.Length `json:"skin,omitzero" label:"Kerf leaves" scale:"no"`
 }
 
-var _ = register(Kind{Name: "wrap", Title: "Tube by wrap", Form: "sheet", Stock: "eva5", Piles: true, Splits: true, Blank: Wrap{}, Read: readWrap, Example: "wrap 12 in x 30 in eva5",
-	Press: Press{11, "tube", "wrap 10 in x 24 in eva5roll", "wrap 250 x 600 eva5roll", "M8 21V6a7 3 0 0 1 14 0V21a7 3 0 0 1 -14 0Z", "M8 6a7 3 0 0 0 14 0"}})
+var _ = register(
+	Kind{
+		Name:    "wrap",
+		Title:   "Tube by wrap",
+		Form:    "sheet",
+		Stock:   "eva5",
+		Piles:   true,
+		Splits:  true,
+		Blank:   Wrap{},
+		Read:    readWrap,
+		Example: "wrap 12 in x 30 in eva5",
+		Press: Press{
+			11,
+			"tube",
+			"wrap 10 in x 24 in eva5roll",
+			"wrap 250 x 600 eva5roll",
+			"M8 21V6a7 3 0 0 1 14 0V21a7 3 0 0 1 -14 0Z",
+			"M8 6a7 3 0 0 0 14 0",
+		},
+	},
+)
 
 // Lay lays out the sheet.
 func (x Wrap) Lay(on On) (*pattern.Shape, error) {

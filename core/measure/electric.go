@@ -17,9 +17,32 @@ type (
 
 var (
 	voltUnits = map[string]float64{"v": 1, "volt": 1, "volts": 1, "mV": 1e-3, "mv": 1e-3, "kV": 1e3}
-	ampUnits  = map[string]float64{"a": 1, "amp": 1, "amps": 1, "mA": 1e-3, "ma": 1e-3, "µA": 1e-6, "uA": 1e-6, "ua": 1e-6}
-	ohmUnits  = map[string]float64{"ohm": 1, "ohms": 1, "\u03a9": 1, "\u2126": 1, "r": 1, "R": 1, "k": 1e3, "kohm": 1e3, "k\u03a9": 1e3,
-		"mohm": 1e-3, "m\u03a9": 1e-3, "M": 1e6, "Mohm": 1e6, "M\u03a9": 1e6}
+	ampUnits  = map[string]float64{
+		"a":    1,
+		"amp":  1,
+		"amps": 1,
+		"mA":   1e-3,
+		"ma":   1e-3,
+		"µA":   1e-6,
+		"uA":   1e-6,
+		"ua":   1e-6,
+	}
+	ohmUnits = map[string]float64{
+		"ohm":     1,
+		"ohms":    1,
+		"\u03a9":  1,
+		"\u2126":  1,
+		"r":       1,
+		"R":       1,
+		"k":       1e3,
+		"kohm":    1e3,
+		"k\u03a9": 1e3,
+		"mohm":    1e-3,
+		"m\u03a9": 1e-3,
+		"M":       1e6,
+		"Mohm":    1e6,
+		"M\u03a9": 1e6,
+	}
 	wattUnits = map[string]float64{"w": 1, "watt": 1, "watts": 1, "mW": 1e-3, "mw": 1e-3, "kW": 1e3, "kw": 1e3}
 )
 

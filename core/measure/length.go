@@ -116,7 +116,16 @@ func Inches(mm float64) string {
 	case whole == 0:
 		return sign + strconv.FormatInt(num, 10) + "/" + strconv.FormatInt(den, 10) + `"`
 	}
-	return sign + strconv.FormatInt(whole, 10) + " " + strconv.FormatInt(num, 10) + "/" + strconv.FormatInt(den, 10) + `"`
+	return sign + strconv.FormatInt(
+		whole,
+		10,
+	) + " " + strconv.FormatInt(
+		num,
+		10,
+	) + "/" + strconv.FormatInt(
+		den,
+		10,
+	) + `"`
 }
 
 // Tape writes mm as it would be read off a tape: inches rounded to 1/16, or

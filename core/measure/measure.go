@@ -194,7 +194,8 @@ func number(s string) (v float64, rest string, ok bool) {
 }
 
 func glyph(s string) (float64, string, bool) {
-	for g, f := range map[string]float64{"½": .5, "¼": .25, "¾": .75, "⅛": .125, "⅜": .375, "⅝": .625, "⅞": .875, "⅓": 1. / 3, "⅔": 2. / 3} {
+	for g, f := range map[string]float64{"½": .5, "¼": .25, "¾": .75, "⅛": .125, "⅜": .375, "⅝": .625, "⅞": .875,
+		"⅓": 1. / 3, "⅔": 2. / 3} {
 		if strings.HasPrefix(s, g) {
 			return f, s[len(g):], true
 		}

@@ -14,11 +14,14 @@ import (
 func TestAsWritten(t *testing.T) {
 	length := map[string]float64{
 		`22`: 22 * Inch, `22"`: 22 * Inch, `22in`: 22 * Inch, `22 in`: 22 * Inch, `22 inches`: 22 * Inch, `22 IN`: 22 * Inch,
-		`22.5`: 22.5 * Inch, `22 1/2`: 22.5 * Inch, `22 1/2"`: 22.5 * Inch, `22-1/2"`: 22.5 * Inch, `22½`: 22.5 * Inch, `22 ½ in`: 22.5 * Inch,
-		`3/4`: 19.05, `3/4"`: 19.05, `¾"`: 19.05, `1 3/16 in`: 1.1875 * Inch, `.5 in`: 12.7, `0.295 in`: 7.493,
-		`4'6"`: 54 * Inch, `4' 6"`: 54 * Inch, `4'6`: 54 * Inch, `4'-6"`: 54 * Inch, `4ft 6in`: 54 * Inch, `4 ft 6 1/2 in`: 54.5 * Inch, `4'`: 4 * Foot,
+		`22.5`: 22.5 * Inch, `22 1/2`: 22.5 * Inch, `22 1/2"`: 22.5 * Inch, `22-1/2"`: 22.5 * Inch, `22½`: 22.5 * Inch,
+		`22 ½ in`: 22.5 * Inch,
+		`3/4`:     19.05, `3/4"`: 19.05, `¾"`: 19.05, `1 3/16 in`: 1.1875 * Inch, `.5 in`: 12.7, `0.295 in`: 7.493,
+		`4'6"`: 54 * Inch, `4' 6"`: 54 * Inch, `4'6`: 54 * Inch, `4'-6"`: 54 * Inch, `4ft 6in`: 54 * Inch,
+		`4 ft 6 1/2 in`: 54.5 * Inch, `4'`: 4 * Foot,
 		`4 feet`: 4 * Foot, `5'9½"`: 69.5 * Inch, `4’ 6”`: 54 * Inch, `8ft`: 8 * Foot, `1 1/2 ft`: 1.5 * Foot, `1yd`: 914.4,
-		`600mm`: 600, `600 mm`: 600, `60cm`: 600, `1.2m`: 1200, `1.2 m`: 1200, `1m 20cm`: 1200, `1 m 20`: 1200, `1m20cm5mm`: 1205, `5 mil`: .127, `-3/8"`: -9.525,
+		`600mm`: 600, `600 mm`: 600, `60cm`: 600, `1.2m`: 1200, `1.2 m`: 1200, `1m 20cm`: 1200, `1 m 20`: 1200,
+		`1m20cm5mm`: 1205, `5 mil`: .127, `-3/8"`: -9.525,
 	}
 	for text, want := range length {
 		got, err := Parse[lengthKind](text)
@@ -26,18 +29,52 @@ func TestAsWritten(t *testing.T) {
 		assert.InDelta(t, want, got.Value(), 1e-9, text)
 		assert.Equal(t, text, got.String())
 	}
-	amp := map[string]float64{`350mA`: .35, `350 mA`: .35, `20ma`: .02, `5A`: 5, `5 amps`: 5, `0.5`: .5, `250uA`: 250e-6}
+	amp := map[string]float64{
+		`350mA`:  .35,
+		`350 mA`: .35,
+		`20ma`:   .02,
+		`5A`:     5,
+		`5 amps`: 5,
+		`0.5`:    .5,
+		`250uA`:  250e-6,
+	}
 	volt := map[string]float64{`12V`: 12, `12 v`: 12, `3.3`: 3.3, `500mV`: .5}
-	ohm := map[string]float64{`470`: 470, `4k7`: 4700, `2R2`: 2.2, `10k`: 10000, `1M`: 1e6, `0.1 ohm`: .1, `50 mohm`: .05, `2.2Ω`: 2.2}
-	gauge := map[string]float64{`18awg`: AWGArea(18), `18 AWG`: AWGArea(18), `AWG 18`: AWGArea(18), `#18`: AWGArea(18), `0.75 mm2`: .75, `1.5mm²`: 1.5}
-	secs := map[string]float64{`0.9s`: .9, `350ms`: .35, `5 min`: 300, `1h30`: 5400, `1 h 30 min`: 5400, `2 days`: 172800, `90`: 90, `2m30`: 150}
+	ohm := map[string]float64{
+		`470`:     470,
+		`4k7`:     4700,
+		`2R2`:     2.2,
+		`10k`:     10000,
+		`1M`:      1e6,
+		`0.1 ohm`: .1,
+		`50 mohm`: .05,
+		`2.2Ω`:    2.2,
+	}
+	gauge := map[string]float64{
+		`18awg`:    AWGArea(18),
+		`18 AWG`:   AWGArea(18),
+		`AWG 18`:   AWGArea(18),
+		`#18`:      AWGArea(18),
+		`0.75 mm2`: .75,
+		`1.5mm²`:   1.5,
+	}
+	secs := map[string]float64{
+		`0.9s`:       .9,
+		`350ms`:      .35,
+		`5 min`:      300,
+		`1h30`:       5400,
+		`1 h 30 min`: 5400,
+		`2 days`:     172800,
+		`90`:         90,
+		`2m30`:       150,
+	}
 	deg := map[string]float64{`45`: 45, `33.9°`: 33.9, `60 deg`: 60}
 	temp := map[string]float64{`58 F`: 14.4444444444, `20 C`: 20, `-5C`: -5, `68°F`: 20}
 	n := len(length)
 	for _, c := range []struct {
 		cases map[string]float64
 		read  func(string) (float64, error)
-	}{{amp, ampKind{}.read}, {volt, voltKind{}.read}, {ohm, ohmKind{}.read}, {gauge, gaugeKind{}.read}, {secs, secondKind{}.read}, {deg, angleKind{}.read}, {temp, celsiusKind{}.read}} {
+	}{{amp, ampKind{}.read}, {volt, voltKind{}.read}, {ohm, ohmKind{}.read}, {gauge, gaugeKind{}.read},
+		{secs, secondKind{}.read}, {deg, angleKind{}.read}, {temp, celsiusKind{}.read}} {
 		n += len(c.cases)
 		for text, want := range c.cases {
 			got, err := c.read(text)
@@ -49,7 +86,8 @@ func TestAsWritten(t *testing.T) {
 }
 
 func TestRefusedWithWhatWouldBeAccepted(t *testing.T) {
-	for _, text := range []string{``, `  `, `abc`, `12 parsecs`, `6"4'`, `1/0`, `4'x`, `--`, `1..2`, `1e9999`, `/4`, `3/`, `4'6"7`, `22 in in`, `5 mm 3 mm`, `NaN`} {
+	for _, text := range []string{``, `  `, `abc`, `12 parsecs`, `6"4'`, `1/0`, `4'x`, `--`, `1..2`, `1e9999`, `/4`, `3/`,
+		`4'6"7`, `22 in in`, `5 mm 3 mm`, `NaN`} {
 		_, err := Parse[lengthKind](text)
 		require.Error(t, err, text)
 		assert.Contains(t, err.Error(), `write a length such as 22 1/2"`)
@@ -73,13 +111,16 @@ func TestBareNumbersFollowTheDisplay(t *testing.T) {
 }
 
 func TestWriting(t *testing.T) {
-	for mm, want := range map[float64]string{571.5: `22 1/2"`, 25.4: `1"`, 19.05: `3/4"`, 100: `3.94"`, 0: `0"`, -9.525: `-3/8"`} {
+	for mm, want := range map[float64]string{571.5: `22 1/2"`, 25.4: `1"`, 19.05: `3/4"`, 100: `3.94"`, 0: `0"`,
+		-9.525: `-3/8"`} {
 		assert.Equal(t, want, Inches(mm))
 	}
 	assert.Equal(t, `3 15/16"`, Tape(100, false))
 	assert.Equal(t, `100 mm`, Tape(100, true))
 	assert.Equal(t, `9' 4"`, Run(112*Inch, false))
-	for s, want := range map[float64]string{.35: "0.35 s", .02: "20 ms", 300: "5 min", 7800: "2 h 10 min", 7199: "2 h", 172800: "2 days", -300: "-5 min", 3600: "1 h", 9.5 * 86400: "9.5 days", 10 * 86400: "10 days", 12.4 * 86400: "12 days", 99: "99 s", 100: "1.7 min", .1: "0.1 s", 47.99 * 3600: "47 h 59 min"} {
+	for s, want := range map[float64]string{.35: "0.35 s", .02: "20 ms", 300: "5 min", 7800: "2 h 10 min", 7199: "2 h",
+		172800: "2 days", -300: "-5 min", 3600: "1 h", 9.5 * 86400: "9.5 days", 10 * 86400: "10 days",
+		12.4 * 86400: "12 days", 99: "99 s", 100: "1.7 min", .1: "0.1 s", 47.99 * 3600: "47 h 59 min"} {
 		assert.Equal(t, want, Span(s))
 	}
 	assert.Equal(t, "20 mA", Amps(.02))
@@ -112,7 +153,8 @@ func FuzzParse(f *testing.F) {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {
-		for _, read := range []func(string) (float64, error){lengthKind{}.read, ampKind{}.read, ohmKind{}.read, gaugeKind{}.read, secondKind{}.read, angleKind{}.read, celsiusKind{}.read} {
+		for _, read := range []func(string) (float64, error){lengthKind{}.read, ampKind{}.read, ohmKind{}.read,
+			gaugeKind{}.read, secondKind{}.read, angleKind{}.read, celsiusKind{}.read} {
 			_, _ = read(s)
 		}
 		if w, err := Parse[lengthKind](s); err == nil {

@@ -11,9 +11,11 @@ type (
 )
 
 var secondUnits = map[string]float64{
-	"ms": 1e-3, "s": 1, "sec": 1, "secs": 1, "second": 1, "seconds": 1, "m": 60, "min": 60, "mins": 60, "minute": 60, "minutes": 60,
-	"h": 3600, "hr": 3600, "hrs": 3600, "hour": 3600, "hours": 3600, "d": 86400, "day": 86400, "days": 86400,
-	"week": 7 * 86400, "weeks": 7 * 86400, "month": 30 * 86400, "months": 30 * 86400, "year": 365 * 86400, "years": 365 * 86400,
+	"ms": 1e-3, "s": 1, "sec": 1, "secs": 1, "second": 1, "seconds": 1, "m": 60, "min": 60, "mins": 60, "minute": 60,
+	"minutes": 60,
+	"h":       3600, "hr": 3600, "hrs": 3600, "hour": 3600, "hours": 3600, "d": 86400, "day": 86400, "days": 86400,
+	"week": 7 * 86400, "weeks": 7 * 86400, "month": 30 * 86400, "months": 30 * 86400, "year": 365 * 86400,
+	"years": 365 * 86400,
 }
 
 func (secondKind) read(text string) (float64, error) {
@@ -87,7 +89,12 @@ func Span(s float64) string {
 }
 
 func (angleKind) read(s string) (float64, error) {
-	return scaled(s, map[string]float64{"°": 1, "deg": 1, "degree": 1, "degrees": 1, "d": 1}, "°", "an angle such as 45, 33.9° or 60 deg")
+	return scaled(
+		s,
+		map[string]float64{"°": 1, "deg": 1, "degree": 1, "degrees": 1, "d": 1},
+		"°",
+		"an angle such as 45, 33.9° or 60 deg",
+	)
 }
 func (angleKind) write(d float64) string { return Degrees(d) }
 

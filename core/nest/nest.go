@@ -206,7 +206,8 @@ func NewSearch(parts []Part, stocks []Stock, o Options) *Search {
 	blocks, s.large = blocksOf(parts, stocks, o, fixed)
 	keys := []func(b block) float64{
 		func(b block) float64 { return b.w * b.h }, func(b block) float64 { return math.Max(b.w, b.h) },
-		func(b block) float64 { return b.w }, func(b block) float64 { return b.h }, func(b block) float64 { return math.Min(b.w, b.h) },
+		func(b block) float64 { return b.w }, func(b block) float64 { return b.h },
+		func(b block) float64 { return math.Min(b.w, b.h) },
 	}
 	if len(blocks) > manyBlocks {
 		keys = keys[:1]
@@ -279,7 +280,8 @@ func (s *Search) Step(tries int) (better bool) {
 		}
 		n := s.tries
 		s.tries++
-		if s.outlines != nil && (s.trueAt < s.now && n%16 > 0 || n%40 == 39) { // where true outlines pay, boxes only now and then
+		if s.outlines != nil &&
+			(s.trueAt < s.now && n%16 > 0 || n%40 == 39) { // where true outlines pay, boxes only now and then
 			better = s.reshape() || better
 			continue
 		}
@@ -519,7 +521,10 @@ func fill(order []block, parts []Part, stocks []Stock, o Options, rule int) Layo
 	}
 	var bins []bin
 	open := func(st Stock) {
-		bins = append(bins, bin{free: []Rect{{o.Margin, o.Margin, st.W - 2*o.Margin + o.Kerf, st.H - 2*o.Margin + o.Kerf}}})
+		bins = append(
+			bins,
+			bin{free: []Rect{{o.Margin, o.Margin, st.W - 2*o.Margin + o.Kerf, st.H - 2*o.Margin + o.Kerf}}},
+		)
 	}
 	var left []int
 	l.Sheets, left = o.opened(stocks)
@@ -575,7 +580,9 @@ func fill(order []block, parts []Part, stocks []Stock, o Options, rule int) Layo
 		for s := 0; bestBin < 0 && s < len(stocks); s++ {
 			st := stocks[s]
 			w, h := st.W-2*o.Margin+o.Kerf, st.H-2*o.Margin+o.Kerf
-			straight, turned := b.w+o.Kerf <= w+1e-6 && b.h+o.Kerf <= h+1e-6, b.turn && b.h+o.Kerf <= w+1e-6 && b.w+o.Kerf <= h+1e-6
+			straight, turned := b.w+o.Kerf <= w+1e-6 &&
+				b.h+o.Kerf <= h+1e-6, b.turn && b.h+o.Kerf <= w+1e-6 &&
+				b.w+o.Kerf <= h+1e-6
 			if left[s] == 0 || !straight && !turned {
 				continue
 			}

@@ -94,11 +94,20 @@ func checkLayout(t require.TestingT, parts []Part, l Layout, o Options) {
 
 func TestLayoutsAreAlwaysPossible(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		o := Options{Kerf: rapid.Float64Range(0, 8).Draw(t, "kerf"), Margin: rapid.Float64Range(0, 30).Draw(t, "margin"), Tries: 3}
+		o := Options{
+			Kerf:   rapid.Float64Range(0, 8).Draw(t, "kerf"),
+			Margin: rapid.Float64Range(0, 30).Draw(t, "margin"),
+			Tries:  3,
+		}
 		n := rapid.IntRange(1, 25).Draw(t, "n")
 		var parts []Part
 		for i := range n {
-			p := Part{ID: fmt.Sprint(i), W: rapid.Float64Range(20, 1400).Draw(t, "w"), H: rapid.Float64Range(20, 1400).Draw(t, "h"), Turn: rapid.Bool().Draw(t, "turn")}
+			p := Part{
+				ID:   fmt.Sprint(i),
+				W:    rapid.Float64Range(20, 1400).Draw(t, "w"),
+				H:    rapid.Float64Range(20, 1400).Draw(t, "h"),
+				Turn: rapid.Bool().Draw(t, "turn"),
+			}
 			if rapid.Bool().Draw(t, "trapezoid") {
 				p.Low, p.High = p.W, p.W*rapid.Float64Range(.2, .95).Draw(t, "taper")
 			}
@@ -106,7 +115,10 @@ func TestLayoutsAreAlwaysPossible(t *testing.T) {
 				parts = append(parts, p)
 			}
 		}
-		stocks := []Stock{{ID: "offcut", W: 600, H: 500, Left: 1}, {ID: "sheet", W: 1219, H: 2438, Left: rapid.IntRange(-1, 4).Draw(t, "left")}}
+		stocks := []Stock{
+			{ID: "offcut", W: 600, H: 500, Left: 1},
+			{ID: "sheet", W: 1219, H: 2438, Left: rapid.IntRange(-1, 4).Draw(t, "left")},
+		}
 		checkLayout(t, parts, Sheets(parts, stocks, o), o)
 	})
 }
@@ -190,7 +202,10 @@ func TestEveryRuleIsPossible(t *testing.T) {
 		for i := range parts {
 			parts[i] = Part{W: parts[i].W, H: parts[i].H, Turn: parts[i].Turn}
 		}
-		o := Options{Kerf: rapid.Float64Range(0, 6).Draw(t, "kerf"), Margin: rapid.Float64Range(0, 12).Draw(t, "margin")}
+		o := Options{
+			Kerf:   rapid.Float64Range(0, 6).Draw(t, "kerf"),
+			Margin: rapid.Float64Range(0, 12).Draw(t, "margin"),
+		}
 		stocks := []Stock{{"a", 460, 520, 1}, {"b", 1220, 2440, -1}}
 		blocks, large := blocksOf(parts, stocks, o, nil)
 		require.Empty(t, large)
@@ -243,7 +258,10 @@ func TestRingsNestInPlugs(t *testing.T) {
 				if pa.Round < pb.Round {
 					pa, pb = pb, pa
 				}
-				d := math.Hypot(a.X+parts[a.Part].W/2-b.X-parts[b.Part].W/2, a.Y+parts[a.Part].H/2-b.Y-parts[b.Part].H/2)
+				d := math.Hypot(
+					a.X+parts[a.Part].W/2-b.X-parts[b.Part].W/2,
+					a.Y+parts[a.Part].H/2-b.Y-parts[b.Part].H/2,
+				)
 				inside, apart := d+pb.Round/2+3 <= pa.Bore/2+1e-6, d >= pa.Round/2+pb.Round/2+3-1e-6
 				assert.True(t, inside || apart, "%v %v", a, b)
 			}
@@ -388,7 +406,12 @@ func checkShapes(t require.TestingT, parts []Part, l Layout, o Options) {
 			seen[q.Part] = true
 			a, ah := laid(parts[q.Part], q)
 			for _, c := range a[0] {
-				require.True(t, c.X >= o.Margin-1e-6 && c.Y >= o.Margin-1e-6 && c.X <= s.Stock.W-o.Margin+1e-6 && c.Y <= s.Stock.H-o.Margin+1e-6, "inside the margin")
+				require.True(
+					t,
+					c.X >= o.Margin-1e-6 && c.Y >= o.Margin-1e-6 && c.X <= s.Stock.W-o.Margin+1e-6 &&
+						c.Y <= s.Stock.H-o.Margin+1e-6,
+					"inside the margin",
+				)
 			}
 			for _, r := range s.Placed[i+1:] {
 				b, bh := laid(parts[r.Part], r)
@@ -417,7 +440,11 @@ func checkShapes(t require.TestingT, parts []Part, l Layout, o Options) {
 
 func TestTrueShapesAreAlwaysPossible(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		o := Options{Kerf: rapid.Float64Range(0, 8).Draw(t, "kerf"), Margin: rapid.Float64Range(0, 20).Draw(t, "margin"), Tries: rapid.IntRange(0, 2).Draw(t, "tries")}
+		o := Options{
+			Kerf:   rapid.Float64Range(0, 8).Draw(t, "kerf"),
+			Margin: rapid.Float64Range(0, 20).Draw(t, "margin"),
+			Tries:  rapid.IntRange(0, 2).Draw(t, "tries"),
+		}
 		var parts []Part
 		for range rapid.IntRange(1, 8).Draw(t, "n") {
 			w, h := rapid.Float64Range(20, 300).Draw(t, "w"), rapid.Float64Range(20, 300).Draw(t, "h")
@@ -441,7 +468,10 @@ func TestTrueShapesAreAlwaysPossible(t *testing.T) {
 func TestTrueShapesPay(t *testing.T) {
 	var parts []Part
 	for range 40 {
-		parts = append(parts, Part{Shape: "corner", W: 280, H: 280, Turn: true, Polys: [][]pattern.Point{ring(0, 0, 280, 0, 0, 280)}})
+		parts = append(
+			parts,
+			Part{Shape: "corner", W: 280, H: 280, Turn: true, Polys: [][]pattern.Point{ring(0, 0, 280, 0, 0, 280)}},
+		)
 	}
 	o := Options{Kerf: 3, Margin: 6, Seed: 1, Tries: 2}
 	stock := []Stock{{"tile", 610, 610, -1}}
@@ -453,7 +483,13 @@ func TestTrueShapesPay(t *testing.T) {
 	}
 	assert.LessOrEqual(t, len(l.Sheets), 7, "eight corners a tile at best")
 	assert.Len(t, Sheets(boxed, stock, o).Sheets, 10, "four boxes a tile")
-	frame := Part{Shape: "frame", W: 590, H: 590, Polys: [][]pattern.Point{ring(0, 0, 590, 0, 590, 590, 0, 590)}, Holes: [][]pattern.Point{ring(40, 40, 550, 40, 550, 550, 40, 550)}}
+	frame := Part{
+		Shape: "frame",
+		W:     590,
+		H:     590,
+		Polys: [][]pattern.Point{ring(0, 0, 590, 0, 590, 590, 0, 590)},
+		Holes: [][]pattern.Point{ring(40, 40, 550, 40, 550, 550, 40, 550)},
+	}
 	in := Part{Shape: "in", W: 400, H: 400, Polys: [][]pattern.Point{ring(0, 0, 400, 0, 200, 400)}}
 	l = Shapes([]Part{frame, in}, stock, o)
 	require.Len(t, l.Sheets, 1, "cut from the frame's hole")
@@ -466,7 +502,10 @@ func BenchmarkShapes(b *testing.B) {
 		var parts []Part
 		for i := range n {
 			w, h := 60+float64(i%7)*12, 200+float64(i%5)*50
-			parts = append(parts, Part{Shape: fmt.Sprint(i % 35), W: w, H: h, Turn: true, Polys: [][]pattern.Point{lens(w, h)}})
+			parts = append(
+				parts,
+				Part{Shape: fmt.Sprint(i % 35), W: w, H: h, Turn: true, Polys: [][]pattern.Point{lens(w, h)}},
+			)
 		}
 		b.Run(fmt.Sprint(n), func(b *testing.B) {
 			b.ReportAllocs()

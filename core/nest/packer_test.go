@@ -83,7 +83,15 @@ func TestAgainstAGeneralPacker(t *testing.T) {
 		bound += int(math.Ceil(l.Used / (s.W * s.H)))
 		ours, their, area = ours+l.Used/yield(parts, l), their+theirs.Sets[i].Stock, area+l.Used
 	}
-	t.Logf("%d sheets against %d of %s, %d by area alone; stock used %.1f %% less; wasted %.0f %% less", us, them, theirs.Packer, bound, 100*(1-ours/their), 100*(1-(ours-area)/(their-area)))
+	t.Logf(
+		"%d sheets against %d of %s, %d by area alone; stock used %.1f %% less; wasted %.0f %% less",
+		us,
+		them,
+		theirs.Packer,
+		bound,
+		100*(1-ours/their),
+		100*(1-(ours-area)/(their-area)),
+	)
 	require.LessOrEqual(t, us, them)
 	require.LessOrEqual(t, ours-area, 0.75*(their-area), "a quarter less wasted")
 }

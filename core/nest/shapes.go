@@ -230,7 +230,12 @@ type smears struct {
 }
 
 func newSmears(sheet *grid) *smears {
-	m := &smears{sheet: sheet, empty: make([]bool, sheet.h), rows: make([][]uint64, sheet.w+1), done: make([][]bool, sheet.w+1)}
+	m := &smears{
+		sheet: sheet,
+		empty: make([]bool, sheet.h),
+		rows:  make([][]uint64, sheet.w+1),
+		done:  make([][]bool, sheet.w+1),
+	}
 	for y := range sheet.h {
 		m.empty[y] = true
 		for _, w := range sheet.row(y) {
@@ -349,7 +354,10 @@ func Shapes(parts []Part, stocks []Stock, o Options) Layout {
 			order = append(order, i)
 		}
 	}
-	sort.SliceStable(order, func(a, b int) bool { return parts[order[a]].W*parts[order[a]].H > parts[order[b]].W*parts[order[b]].H })
+	sort.SliceStable(
+		order,
+		func(a, b int) bool { return parts[order[a]].W*parts[order[a]].H > parts[order[b]].W*parts[order[b]].H },
+	)
 	best := s.lay(order)
 	bestScore := score(best, parts)
 	rng := rand.New(rand.NewPCG(o.Seed, 2))
@@ -498,7 +506,13 @@ func (sp *shaper) lay(order []int) Layout {
 		best.put(grids[n], bx, by)
 		lowest[from{best, n}] = by
 		seen[n] = newSmears(grids[n])
-		q := Placed{Part: i, X: o.Margin + float64(bx)*cell, Y: o.Margin + float64(by)*cell, Turned: best.turned, Flip: best.flip}
+		q := Placed{
+			Part:   i,
+			X:      o.Margin + float64(bx)*cell,
+			Y:      o.Margin + float64(by)*cell,
+			Turned: best.turned,
+			Flip:   best.flip,
+		}
 		l.Sheets[n].Placed = append(l.Sheets[n].Placed, q)
 		reached(n, q)
 		return true

@@ -64,7 +64,8 @@ func skyline(order []block, parts []Part, stocks []Stock, o Options, along bool,
 						case spare < 1e-6:
 							s = -1e6 + float64(n)*1e-3
 							// flush with a neighbour as well: no step is left
-							if g > 0 && math.Abs(sky[g-1].y-sky[g].y-h) < 1e-6 || g+1 < len(sky) && math.Abs(sky[g+1].y-sky[g].y-h) < 1e-6 {
+							if g > 0 && math.Abs(sky[g-1].y-sky[g].y-h) < 1e-6 ||
+								g+1 < len(sky) && math.Abs(sky[g+1].y-sky[g].y-h) < 1e-6 {
 								s -= 1e5
 							}
 						case pick == 1: // the first in order
@@ -92,7 +93,11 @@ func skyline(order []block, parts []Part, stocks []Stock, o Options, along bool,
 						break
 					}
 					sky[g].y = lo
-					sky = flush(sky, func(a, b *step) bool { return math.Abs(a.y-b.y) < 1e-6 }, func(a, b *step) { a.w += b.w })
+					sky = flush(
+						sky,
+						func(a, b *step) bool { return math.Abs(a.y-b.y) < 1e-6 },
+						func(a, b *step) { a.w += b.w },
+					)
 					continue
 				}
 				i := waiting[best]
@@ -118,7 +123,11 @@ func skyline(order []block, parts []Part, stocks []Stock, o Options, along bool,
 				if atLeft && sky[g].w-bw > 1e-6 {
 					next = append(next, step{x + bw, sky[g].w - bw, y})
 				}
-				sky = flush(append(next, sky[g+1:]...), func(a, b *step) bool { return math.Abs(a.y-b.y) < 1e-6 }, func(a, b *step) { a.w += b.w })
+				sky = flush(
+					append(next, sky[g+1:]...),
+					func(a, b *step) bool { return math.Abs(a.y-b.y) < 1e-6 },
+					func(a, b *step) { a.w += b.w },
+				)
 				placed = true
 				px, py := o.Margin+x, o.Margin+y
 				if along {

@@ -59,7 +59,8 @@ func closer(p, q []pattern.Point, d float64) bool {
 		ly, hy := math.Min(a.Y, b.Y)-d, math.Max(a.Y, b.Y)+d
 		for k, u := range q {
 			v := q[(k+1)%len(q)]
-			if math.Max(u.X, v.X) < lx || math.Min(u.X, v.X) > hx || math.Max(u.Y, v.Y) < ly || math.Min(u.Y, v.Y) > hy {
+			if math.Max(u.X, v.X) < lx || math.Min(u.X, v.X) > hx || math.Max(u.Y, v.Y) < ly ||
+				math.Min(u.Y, v.Y) > hy {
 				continue
 			}
 			if apart2(a, b, u, v) < d*math.Abs(d) {
@@ -93,7 +94,8 @@ func apart2(a, b, u, v pattern.Point) float64 {
 func Fits(parts []Part, on []Placed, q Placed, s Stock, o Options) bool {
 	p := parts[q.Part]
 	w, h := p.size(q.Turned)
-	if q.Turned && !p.Turn || q.X < o.Margin-eps || q.Y < o.Margin-eps || q.X+w > s.W-o.Margin+eps || q.Y+h > s.H-o.Margin+eps {
+	if q.Turned && !p.Turn || q.X < o.Margin-eps || q.Y < o.Margin-eps || q.X+w > s.W-o.Margin+eps ||
+		q.Y+h > s.H-o.Margin+eps {
 		return false
 	}
 	for _, r := range on {

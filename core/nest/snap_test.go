@@ -19,7 +19,15 @@ func mixed(t *rapid.T, n int) []Part {
 		case 1:
 			p = Part{W: w, H: w, Turn: true, Round: w, Polys: [][]pattern.Point{pattern.Circle(w/2, w/2, w)}}
 		case 2:
-			p = Part{W: w, H: w, Turn: true, Round: w, Bore: w * .8, Polys: [][]pattern.Point{pattern.Circle(w/2, w/2, w)}, Holes: [][]pattern.Point{pattern.Circle(w/2, w/2, w*.797)}}
+			p = Part{
+				W:     w,
+				H:     w,
+				Turn:  true,
+				Round: w,
+				Bore:  w * .8,
+				Polys: [][]pattern.Point{pattern.Circle(w/2, w/2, w)},
+				Holes: [][]pattern.Point{pattern.Circle(w/2, w/2, w*.797)},
+			}
 		case 3:
 			p.Polys = [][]pattern.Point{ring(0, 0, w, 0, w/3, h)}
 		}
@@ -80,7 +88,13 @@ func TestSnapNeverOverlapsAndTheRestIsLaidRound(t *testing.T) {
 		o := Options{Kerf: 3, Margin: 6, Tries: 5}
 		var on []Placed
 		for i := range rapid.IntRange(1, 3).Draw(t, "locked") {
-			want := Placed{Part: i, X: rapid.Float64Range(-200, 1400).Draw(t, "x"), Y: rapid.Float64Range(-200, 2600).Draw(t, "y"), Turned: parts[i].Turn && rapid.Bool().Draw(t, "turned"), Flip: rapid.Bool().Draw(t, "flip")}
+			want := Placed{
+				Part:   i,
+				X:      rapid.Float64Range(-200, 1400).Draw(t, "x"),
+				Y:      rapid.Float64Range(-200, 2600).Draw(t, "y"),
+				Turned: parts[i].Turn && rapid.Bool().Draw(t, "turned"),
+				Flip:   rapid.Bool().Draw(t, "flip"),
+			}
 			q, ok := Snap(parts, on, want, s, o)
 			require.True(t, ok)
 			require.True(t, Fits(parts, on, q, s, o))

@@ -25,7 +25,12 @@ func (a Arch) Lay() (*Shape, error) {
 		return nil, err
 	}
 	if a.Rise > a.Span/2+1e-9 {
-		return nil, measure.Bad("rise", "%s is more than half the span; a half circle rises %s", in(a.Rise), in(a.Span/2))
+		return nil, measure.Bad(
+			"rise",
+			"%s is more than half the span; a half circle rises %s",
+			in(a.Rise),
+			in(a.Span/2),
+		)
 	}
 	r := a.Radius()
 	if a.Rise <= a.T {
@@ -40,22 +45,68 @@ func (a Arch) Lay() (*Shape, error) {
 	}
 	theta := 2 * math.Asin(math.Min(1, a.Span/2/r))
 	long := theta * (r - bend/2)
-	p := Panel{ID: "sheet", Name: "Sheet", Copies: 1, Thick: a.T, Outline: Rect(long, a.Deep), Edges: []Edge{{Name: "front"}, {Name: "right"}, {Name: "back"}, {Name: "left"}}}
+	p := Panel{
+		ID:      "sheet",
+		Name:    "Sheet",
+		Copies:  1,
+		Thick:   a.T,
+		Outline: Rect(long, a.Deep),
+		Edges:   []Edge{{Name: "front"}, {Name: "right"}, {Name: "back"}, {Name: "left"}},
+	}
 	s := &Shape{Size: Vec{a.Span, a.Deep, a.Rise}}
 	exact := source.Exact("length of the bent sheet's neutral layer")
-	s.Results = append(s.Results, result("radius", "Outside radius", r, "mm", in(r)).With("R = (S^2 / 4 + r^2) / (2 r)", fmt.Sprintf("(%.1f^2 / 4 + %.1f^2) / (2 x %.1f)", a.Span, a.Rise, a.Rise), measure.MarkedTape(r), source.Exact("circle through the springing points and the crown")),
-		result("length", "Length of the sheet", long, "mm", in(long)).With("angle (R - bending thickness / 2)", fmt.Sprintf("%.4f x (%.1f - %.1f / 2)", theta, r, bend), measure.MarkedTape(long), exact))
+	s.Results = append(
+		s.Results,
+		result(
+			"radius",
+			"Outside radius",
+			r,
+			"mm",
+			in(r),
+		).With("R = (S^2 / 4 + r^2) / (2 r)", fmt.Sprintf("(%.1f^2 / 4 + %.1f^2) / (2 x %.1f)", a.Span, a.Rise, a.Rise),
+			measure.MarkedTape(r), source.Exact("circle through the springing points and the crown")),
+		result(
+			"length",
+			"Length of the sheet",
+			long,
+			"mm",
+			in(long),
+		).With("angle (R - bending thickness / 2)", fmt.Sprintf("%.4f x (%.1f - %.1f / 2)", theta, r, bend),
+			measure.MarkedTape(long), exact),
+	)
 	if a.Kerf > 0 {
 		n := int(math.Ceil(theta*(a.T-a.Skin)/a.Kerf - 1e-9))
 		if gap := long / float64(n); n > 2000 || gap <= a.Kerf {
-			return nil, measure.Bad("skin", "%d kerfs leave nothing between them; leave more skin or use thinner stock", n)
+			return nil, measure.Bad(
+				"skin",
+				"%d kerfs leave nothing between them; leave more skin or use thinner stock",
+				n,
+			)
 		}
 		for k := range n {
 			x := (float64(k) + .5) * long / float64(n)
 			p.Marks = append(p.Marks, [2]Point{{x, 0}, {x, a.Deep}})
 		}
-		p.Notes = append(p.Notes, fmt.Sprintf("%d kerfs in the inside face, %s apart, leaving %s.", n, measure.Decimal(long/float64(n), 1)+" mm", measure.Decimal(a.Skin, 1)+" mm"))
-		s.Results = append(s.Results, result("kerfs", "Kerfs", float64(n), "", fmt.Sprint(n)).With("n = angle (T - skin) / kerf", fmt.Sprintf("%.4f x (%.1f - %.1f) / %.1f", theta, a.T, a.Skin, a.Kerf), fmt.Sprintf("%d, rounded up", n), source.Exact("each kerf closes by kerf/(T - skin)")))
+		p.Notes = append(
+			p.Notes,
+			fmt.Sprintf(
+				"%d kerfs in the inside face, %s apart, leaving %s.",
+				n,
+				measure.Decimal(long/float64(n), 1)+" mm",
+				measure.Decimal(a.Skin, 1)+" mm",
+			),
+		)
+		s.Results = append(
+			s.Results,
+			result(
+				"kerfs",
+				"Kerfs",
+				float64(n),
+				"",
+				fmt.Sprint(n),
+			).With("n = angle (T - skin) / kerf", fmt.Sprintf("%.4f x (%.1f - %.1f) / %.1f", theta, a.T, a.Skin, a.Kerf),
+				fmt.Sprintf("%d, rounded up", n), source.Exact("each kerf closes by kerf/(T - skin)")),
+		)
 	}
 	s.Panels = []Panel{p}
 	at := func(radius, angle, y float64) Vec {
@@ -67,14 +118,25 @@ func (a Arch) Lay() (*Shape, error) {
 		u, v := theta*(float64(k)/float64(steps)-.5), theta*(float64(k+1)/float64(steps)-.5)
 		o, p := r, r-a.T
 		front, back := -a.Deep/2, a.Deep/2
-		body.Faces = append(body.Faces,
-			Face{Curved: true, Skin: true, Points: []Vec{at(o, u, front), at(o, v, front), at(o, v, back), at(o, u, back)}},
+		body.Faces = append(
+			body.Faces,
+			Face{
+				Curved: true,
+				Skin:   true,
+				Points: []Vec{at(o, u, front), at(o, v, front), at(o, v, back), at(o, u, back)},
+			},
 			Face{Curved: true, Points: []Vec{at(p, v, front), at(p, u, front), at(p, u, back), at(p, v, back)}},
 			Face{Edges: [][]Vec{}, Points: []Vec{at(p, u, front), at(p, v, front), at(o, v, front), at(o, u, front)}},
-			Face{Edges: [][]Vec{}, Points: []Vec{at(p, v, back), at(p, u, back), at(o, u, back), at(o, v, back)}})
+			Face{Edges: [][]Vec{}, Points: []Vec{at(p, v, back), at(p, u, back), at(o, u, back), at(o, v, back)}},
+		)
 	}
 	foot := func(angle, sign float64) Face {
-		f := []Vec{at(r-a.T, angle, -a.Deep/2), at(r, angle, -a.Deep/2), at(r, angle, a.Deep/2), at(r-a.T, angle, a.Deep/2)}
+		f := []Vec{
+			at(r-a.T, angle, -a.Deep/2),
+			at(r, angle, -a.Deep/2),
+			at(r, angle, a.Deep/2),
+			at(r-a.T, angle, a.Deep/2),
+		}
 		if sign < 0 {
 			f[1], f[3] = f[3], f[1]
 		}

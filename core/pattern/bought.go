@@ -99,15 +99,32 @@ func (b Bought) Lay() (*Shape, error) {
 	}
 	shell := s.Outside * b.Wall * 1e-9 * b.Density
 	s.Mass = b.Mass
-	weigh := result("mass", "Mass, bare", b.Mass, "kg", measure.Kilograms(b.Mass)).With("as weighed", b.Of, measure.Kilograms(b.Mass), source.Entered("the weight of one"))
+	weigh := result(
+		"mass",
+		"Mass, bare",
+		b.Mass,
+		"kg",
+		measure.Kilograms(b.Mass),
+	).With("as weighed", b.Of, measure.Kilograms(b.Mass), source.Entered("the weight of one"))
 	if b.Mass == 0 {
 		s.Mass = shell
 		weigh = result("mass", "Mass, bare", shell, "kg", measure.Kilograms(shell)).
-			With("outside x wall x density", fmt.Sprintf("%.4f m2 x %.2f mm x %.0f kg/m3", s.Outside/1e6, b.Wall, b.Density), measure.Kilograms(shell), source.FromMemory("typical wall and density; weigh yours"))
+			With("outside x wall x density", fmt.Sprintf("%.4f m2 x %.2f mm x %.0f kg/m3", s.Outside/1e6, b.Wall, b.Density),
+				measure.Kilograms(shell), source.FromMemory("typical wall and density; weigh yours"))
 	}
 	litres := volume / 1e6
-	s.Results = append(s.Results, weigh,
-		result("holds", "Holds, to the brim", litres, "L", fmt.Sprintf("%.2f L", litres)).With(how, fmt.Sprintf("%s by %s by %s", in(b.W), in(deep), in(b.H)), fmt.Sprintf("%.2f L", litres), source.Exact("volume of the outside")))
+	s.Results = append(
+		s.Results,
+		weigh,
+		result(
+			"holds",
+			"Holds, to the brim",
+			litres,
+			"L",
+			fmt.Sprintf("%.2f L", litres),
+		).With(how, fmt.Sprintf("%s by %s by %s", in(b.W), in(deep), in(b.H)), fmt.Sprintf("%.2f L", litres),
+			source.Exact("volume of the outside")),
+	)
 	return s, nil
 }
 
@@ -126,7 +143,15 @@ func turned(panel string, p Profile, squeeze float64) Body {
 	var top []Vec
 	for i := range round {
 		for k := range rows {
-			b.Faces = append(b.Faces, Face{Curved: true, Skin: true, Edges: none, Points: []Vec{at(i, k), at(i+1, k), at(i+1, k+1), at(i, k+1)}})
+			b.Faces = append(
+				b.Faces,
+				Face{
+					Curved: true,
+					Skin:   true,
+					Edges:  none,
+					Points: []Vec{at(i, k), at(i+1, k), at(i+1, k+1), at(i, k+1)},
+				},
+			)
 		}
 		top = append(top, at(i, rows))
 	}
@@ -156,7 +181,11 @@ func (s *Shape) Row(n int) *Shape {
 		}
 		out.Results = append(out.Results, r)
 	}
-	out.Results = append(out.Results, result("mass", "Mass, bare, all of them", out.Mass, "kg", measure.Kilograms(out.Mass)).
-		With("n x mass of each", fmt.Sprintf("%d x %s", n, measure.Kilograms(s.Mass)), measure.Kilograms(out.Mass), source.Exact("sum")))
+	out.Results = append(
+		out.Results,
+		result("mass", "Mass, bare, all of them", out.Mass, "kg", measure.Kilograms(out.Mass)).
+			With("n x mass of each", fmt.Sprintf("%d x %s", n, measure.Kilograms(s.Mass)), measure.Kilograms(out.Mass),
+				source.Exact("sum")),
+	)
 	return &out
 }

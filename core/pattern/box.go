@@ -24,7 +24,13 @@ func (b Box) Lay() (*Shape, error) {
 		return nil, err
 	}
 	if b.W <= 2*b.T || b.D <= 2*b.T {
-		return nil, measure.Bad("width", "%s x %s leaves no room between two walls of %s; make it larger or the stock thinner", in(b.W), in(b.D), in(b.T))
+		return nil, measure.Bad(
+			"width",
+			"%s x %s leaves no room between two walls of %s; make it larger or the stock thinner",
+			in(b.W),
+			in(b.D),
+			in(b.T),
+		)
 	}
 	if b.Overhang < 0 || b.Overhang > b.W {
 		return nil, measure.Bad("overhang", "must lie between 0 and the box's width")
@@ -32,12 +38,23 @@ func (b Box) Lay() (*Shape, error) {
 	w, d, h, t := b.W, b.D, b.H, b.T
 	if b.Lid { // it lies on the walls
 		if h <= t {
-			return nil, measure.Bad("height", "%s leaves no wall under a lid of %s; make it larger or the stock thinner", in(h), in(t))
+			return nil, measure.Bad(
+				"height",
+				"%s leaves no wall under a lid of %s; make it larger or the stock thinner",
+				in(h),
+				in(t),
+			)
 		}
 		h -= t
 	}
 	side, depth := d-2*t, 0.0 // length of a side panel; rabbet depth
-	frontEdge, sideEdge := Edge{Joint: "butt", Reason: "covers the side's end"}, Edge{Joint: "butt", Reason: "stands against the front"}
+	frontEdge, sideEdge := Edge{
+		Joint:  "butt",
+		Reason: "covers the side's end",
+	}, Edge{
+		Joint:  "butt",
+		Reason: "stands against the front",
+	}
 	formula, numbers := "side = depth - 2 t", in(d)+" - 2 x "+in(t)
 	switch b.Joint {
 	case "butt":
@@ -93,7 +110,13 @@ func (b Box) Lay() (*Shape, error) {
 		s.Lines = append(s.Lines, Line{c[0], c[1], h, width})
 	}
 	if b.Bottom {
-		s.Lines = append(s.Lines, Line{"bottom", "front", w - 2*t, t}, Line{"bottom", "back", w - 2*t, t}, Line{"bottom", "left", d - 2*t, t}, Line{"bottom", "right", d - 2*t, t})
+		s.Lines = append(
+			s.Lines,
+			Line{"bottom", "front", w - 2*t, t},
+			Line{"bottom", "back", w - 2*t, t},
+			Line{"bottom", "left", d - 2*t, t},
+			Line{"bottom", "right", d - 2*t, t},
+		)
 	}
 	b.stand(s, h, side, depth)
 	s.Results = append(s.Results, result("side", "Length of a side panel", side, "mm", in(side)).

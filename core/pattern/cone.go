@@ -52,7 +52,11 @@ func (c Cone) Lay() (*Shape, error) {
 	arc(outer, -theta/2, theta/2)
 	if c.Overlap > 0 { // a strip along the right-hand side
 		s, k := math.Sincos(theta / 2)
-		pts = append(pts, Point{outer*s + c.Overlap*k, -outer*k + c.Overlap*s}, Point{inner*s + c.Overlap*k, -inner*k + c.Overlap*s})
+		pts = append(
+			pts,
+			Point{outer*s + c.Overlap*k, -outer*k + c.Overlap*s},
+			Point{inner*s + c.Overlap*k, -inner*k + c.Overlap*s},
+		)
 	}
 	if inner > 0.01 {
 		arc(inner, theta/2, -theta/2)
@@ -63,7 +67,16 @@ func (c Cone) Lay() (*Shape, error) {
 	lo := minimum(pts)
 	s, k := math.Sincos(theta / 2)
 	p.Marks = append(p.Marks, [2]Point{{outer*s - lo.X, -outer*k - lo.Y}, {inner*s - lo.X, -inner*k - lo.Y}})
-	p.Notes = append(p.Notes, fmt.Sprintf("Trammel: outer radius %s, inner %s, angle %s.", measure.MarkedTape(outer), measure.MarkedTape(inner), measure.Degrees(theta*180/math.Pi)), "Roll with the outside out; the straight sides meet.")
+	p.Notes = append(
+		p.Notes,
+		fmt.Sprintf(
+			"Trammel: outer radius %s, inner %s, angle %s.",
+			measure.MarkedTape(outer),
+			measure.MarkedTape(inner),
+			measure.Degrees(theta*180/math.Pi),
+		),
+		"Roll with the outside out; the straight sides meet.",
+	)
 	sh := &Shape{Panels: []Panel{p}, Size: Vec{2 * big, 2 * big, c.H}}
 	sh.Lines = []Line{{"sector", "sector", slant, overlapped(c.Overlap, c.T)}}
 	prof := Profile{{c.Bottom / 2, 0}, {c.Top / 2, c.H}}
@@ -72,15 +85,38 @@ func (c Cone) Lay() (*Shape, error) {
 	for i := range facets {
 		a0, a1 := 2*math.Pi*float64(i)/facets, 2*math.Pi*float64(i+1)/facets
 		pt := func(a, z float64) Vec { r := prof.At(z); return Vec{r * math.Cos(a), r * math.Sin(a), z} }
-		b.Faces = append(b.Faces, Face{Curved: true, Skin: true, Points: []Vec{pt(a0, 0), pt(a1, 0), pt(a1, c.H), pt(a0, c.H)}})
+		b.Faces = append(
+			b.Faces,
+			Face{Curved: true, Skin: true, Points: []Vec{pt(a0, 0), pt(a1, 0), pt(a1, c.H), pt(a0, c.H)}},
+		)
 	}
 	sh.Bodies = []Body{b}
 	deg := theta * 180 / math.Pi
 	exact := source.Exact("development of a cone, at the middle of the sheet")
-	sh.Results = append(sh.Results,
-		result("outer", "Outer radius", outer, "mm", in(outer)).With("L R / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rb, rb-rs), measure.MarkedTape(outer), exact),
-		result("inner", "Inner radius", inner, "mm", in(inner)).With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rs, rb-rs), measure.MarkedTape(inner), exact),
-		result("angle", "Angle of the sector", deg, "deg", measure.Degrees(deg)).With("360 (R - r) / L", fmt.Sprintf("360 x %.1f / %.1f", rb-rs, slant), measure.Degrees(deg), exact))
+	sh.Results = append(
+		sh.Results,
+		result(
+			"outer",
+			"Outer radius",
+			outer,
+			"mm",
+			in(outer),
+		).With("L R / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rb, rb-rs), measure.MarkedTape(outer), exact),
+		result(
+			"inner",
+			"Inner radius",
+			inner,
+			"mm",
+			in(inner),
+		).With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rs, rb-rs), measure.MarkedTape(inner), exact),
+		result(
+			"angle",
+			"Angle of the sector",
+			deg,
+			"deg",
+			measure.Degrees(deg),
+		).With("360 (R - r) / L", fmt.Sprintf("360 x %.1f / %.1f", rb-rs, slant), measure.Degrees(deg), exact),
+	)
 	return sh, nil
 }
 
@@ -138,10 +174,23 @@ func (w Wrap) Lay() (*Shape, error) {
 		bend = w.Skin
 	}
 	round := math.Pi * (w.D - bend)
-	p := Panel{ID: "wrap", Name: "Wrap", Copies: 1, Thick: w.T, Outline: Rect(round+w.Overlap, w.H), Edges: []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}}}
+	p := Panel{
+		ID:      "wrap",
+		Name:    "Wrap",
+		Copies:  1,
+		Thick:   w.T,
+		Outline: Rect(round+w.Overlap, w.H),
+		Edges:   []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}},
+	}
 	sh := &Shape{Size: Vec{w.D, w.D, w.H}}
 	exact := source.Exact("length of the bent sheet's neutral layer")
-	r := result("round", "Length round", round, "mm", in(round)).With("pi (D - bending thickness)", fmt.Sprintf("pi x (%.1f - %.1f)", w.D, bend), measure.MarkedTape(round), exact)
+	r := result(
+		"round",
+		"Length round",
+		round,
+		"mm",
+		in(round),
+	).With("pi (D - bending thickness)", fmt.Sprintf("pi x (%.1f - %.1f)", w.D, bend), measure.MarkedTape(round), exact)
 	sh.Results = append(sh.Results, r)
 	if w.Kerf > 0 {
 		// one kerf closes by kerf/(T - skin) radians
@@ -151,14 +200,37 @@ func (w Wrap) Lay() (*Shape, error) {
 		}
 		gap := round / float64(n)
 		if gap <= w.Kerf {
-			return nil, measure.Bad("kerf", "%d kerfs of %s leave nothing between them; use thinner stock or a wider tube", n, in(w.Kerf))
+			return nil, measure.Bad(
+				"kerf",
+				"%d kerfs of %s leave nothing between them; use thinner stock or a wider tube",
+				n,
+				in(w.Kerf),
+			)
 		}
 		for k := range n {
 			x := (float64(k) + .5) * gap
 			p.Marks = append(p.Marks, [2]Point{{x, 0}, {x, w.H}})
 		}
-		p.Notes = append(p.Notes, fmt.Sprintf("%d kerfs in the inside face, %s apart, leaving %s.", n, measure.Decimal(gap, 1)+" mm", measure.Decimal(w.Skin, 1)+" mm"))
-		sh.Results = append(sh.Results, result("kerfs", "Kerfs", float64(n), "", fmt.Sprint(n)).With("n = 2 pi (T - skin) / kerf", fmt.Sprintf("2 pi x (%.1f - %.1f) / %.1f", w.T, w.Skin, w.Kerf), fmt.Sprintf("%d, %.1f mm apart", n, gap), source.Exact("each kerf closes by kerf/(T - skin)")))
+		p.Notes = append(
+			p.Notes,
+			fmt.Sprintf(
+				"%d kerfs in the inside face, %s apart, leaving %s.",
+				n,
+				measure.Decimal(gap, 1)+" mm",
+				measure.Decimal(w.Skin, 1)+" mm",
+			),
+		)
+		sh.Results = append(
+			sh.Results,
+			result(
+				"kerfs",
+				"Kerfs",
+				float64(n),
+				"",
+				fmt.Sprint(n),
+			).With("n = 2 pi (T - skin) / kerf", fmt.Sprintf("2 pi x (%.1f - %.1f) / %.1f", w.T, w.Skin, w.Kerf),
+				fmt.Sprintf("%d, %.1f mm apart", n, gap), source.Exact("each kerf closes by kerf/(T - skin)")),
+		)
 	}
 	sh.Panels = []Panel{p}
 	sh.Lines = []Line{{"wrap", "wrap", w.H, overlapped(w.Overlap, w.T)}}
@@ -211,8 +283,23 @@ func (b Boards) Lay() (*Shape, error) {
 				pts = append(pts, Point{x, y})
 			}
 		}
-		p := Panel{ID: fmt.Sprintf("board%d", k+1), Name: fmt.Sprintf("Board %d", k+1), Copies: 1, Thick: b.T, Outline: toOrigin(pts), Grain: "up"}
-		p.Notes = append(p.Notes, fmt.Sprintf("Lay the boards side by side; string of %s from the middle.", measure.MarkedTape(r)), fmt.Sprintf("Its straight sides are %s and %s long.", measure.MarkedTape(2*chord(x0)), measure.MarkedTape(2*chord(x1))))
+		p := Panel{
+			ID:      fmt.Sprintf("board%d", k+1),
+			Name:    fmt.Sprintf("Board %d", k+1),
+			Copies:  1,
+			Thick:   b.T,
+			Outline: toOrigin(pts),
+			Grain:   "up",
+		}
+		p.Notes = append(
+			p.Notes,
+			fmt.Sprintf("Lay the boards side by side; string of %s from the middle.", measure.MarkedTape(r)),
+			fmt.Sprintf(
+				"Its straight sides are %s and %s long.",
+				measure.MarkedTape(2*chord(x0)),
+				measure.MarkedTape(2*chord(x1)),
+			),
+		)
 		sh.Panels = append(sh.Panels, p)
 		front, back := make([]Vec, len(pts)), make([]Vec, len(pts))
 		for i, q := range pts {
@@ -221,22 +308,55 @@ func (b Boards) Lay() (*Shape, error) {
 		sh.Bodies = append(sh.Bodies, prism(p.ID, 0, front, back, Vec{(x0 + x1) / b.D, 0, 0}))
 	}
 	for k := 1; k < n; k++ {
-		sh.Lines = append(sh.Lines, Line{fmt.Sprintf("board%d", k), fmt.Sprintf("board%d", k+1), 2 * chord(cut[k]), b.T})
+		sh.Lines = append(
+			sh.Lines,
+			Line{fmt.Sprintf("board%d", k), fmt.Sprintf("board%d", k+1), 2 * chord(cut[k]), b.T},
+		)
 	}
 	if b.Brace > 0 && n > 1 {
 		longest := 0.0
 		for k := 1; k < n; k++ {
 			longest = math.Max(longest, 2*chord(cut[k]))
 		}
-		sh.Panels = append(sh.Panels, Panel{ID: "brace", Name: "Brace", Copies: n - 1, Thick: b.T, Outline: Rect(b.Brace, longest*.9), Edges: []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}}, Notes: []string{"Behind each seam, glued and screwed."}})
+		sh.Panels = append(
+			sh.Panels,
+			Panel{
+				ID:      "brace",
+				Name:    "Brace",
+				Copies:  n - 1,
+				Thick:   b.T,
+				Outline: Rect(b.Brace, longest*.9),
+				Edges:   []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}},
+				Notes:   []string{"Behind each seam, glued and screwed."},
+			},
+		)
 		sh.Lines = append(sh.Lines, Line{"brace", "board1", float64(n-1) * longest * .9, b.Brace})
 	}
-	sh.Results = append(sh.Results,
-		result("string", "String from the middle", r, "mm", in(r)).With("D / 2", in(b.D)+" / 2", in(r), source.Exact("circle")),
-		result("boards", "Boards", float64(n), "", fmt.Sprint(n)).With("n = ceil(D / board)", fmt.Sprintf("ceil(%s / %s)", in(b.D), in(b.Board)), fmt.Sprint(n), source.Exact("whole boards")))
+	sh.Results = append(
+		sh.Results,
+		result(
+			"string",
+			"String from the middle",
+			r,
+			"mm",
+			in(r),
+		).With("D / 2", in(b.D)+" / 2", in(r), source.Exact("circle")),
+		result(
+			"boards",
+			"Boards",
+			float64(n),
+			"",
+			fmt.Sprint(n),
+		).With("n = ceil(D / board)", fmt.Sprintf("ceil(%s / %s)", in(b.D), in(b.Board)), fmt.Sprint(n),
+			source.Exact("whole boards")),
+	)
 	if n > 1 {
-		sh.Results = append(sh.Results, result("seam", "First seam, from the middle", math.Abs(cut[1]), "mm", in(math.Abs(cut[1]))).
-			With("D k/n - D/2 + offset; half its length sqrt(r^2 - x^2)", fmt.Sprintf("%s, half-length %s", in(math.Abs(cut[1])), measure.MarkedTape(chord(cut[1]))), in(math.Abs(cut[1])), source.Exact("chord of a circle")))
+		sh.Results = append(
+			sh.Results,
+			result("seam", "First seam, from the middle", math.Abs(cut[1]), "mm", in(math.Abs(cut[1]))).
+				With("D k/n - D/2 + offset; half its length sqrt(r^2 - x^2)", fmt.Sprintf("%s, half-length %s",
+					in(math.Abs(cut[1])), measure.MarkedTape(chord(cut[1]))), in(math.Abs(cut[1])), source.Exact("chord of a circle")),
+		)
 	}
 	return sh, nil
 }

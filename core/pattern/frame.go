@@ -22,7 +22,17 @@ type Frame struct {
 // takeOffs are from the middle of a socket fitting to the stop in it, mm by the
 // pipe's outside diameter: from memory of schedule 40 fittings, typical; measure
 // yours.
-var takeOffs = []struct{ od, stop float64 }{{21.3, 12.7}, {26.7, 14.3}, {33.4, 17.5}, {42.2, 22.2}, {48.3, 27}, {60.3, 34.9}, {73, 44.5}, {88.9, 47.6}, {114.3, 60.3}}
+var takeOffs = []struct{ od, stop float64 }{
+	{21.3, 12.7},
+	{26.7, 14.3},
+	{33.4, 17.5},
+	{42.2, 22.2},
+	{48.3, 27},
+	{60.3, 34.9},
+	{73, 44.5},
+	{88.9, 47.6},
+	{114.3, 60.3},
+}
 
 // TakeOff is the usual distance for a pipe.
 func TakeOff(od float64) float64 {
@@ -95,13 +105,30 @@ func (f Frame) Lay() (*Shape, error) {
 	}{{"wide", "Rails along the width", f.W}, {"deep", "Rails along the depth", f.D}} {
 		l := s.Cuts[i].Length
 		s.Results = append(s.Results, result(k.key, k.label, l, "mm", fmt.Sprintf("%d of %s", n, in(l))).
-			With("L = outside - pipe - 2 take-off", fmt.Sprintf("%.1f - %.1f - 2 x %.1f", k.outside, f.OD, f.TakeOff), measure.MarkedTape(l), exact, fitFrom))
+			With("L = outside - pipe - 2 take-off", fmt.Sprintf("%.1f - %.1f - 2 x %.1f", k.outside, f.OD, f.TakeOff),
+				measure.MarkedTape(l), exact, fitFrom),
+		)
 	}
-	how, numbers := "L = (H - pipe) / storeys - 2 take-off", fmt.Sprintf("(%.1f - %.1f) / %d - 2 x %.1f", f.H, f.OD, storeys, f.TakeOff)
+	how, numbers := "L = (H - pipe) / storeys - 2 take-off", fmt.Sprintf(
+		"(%.1f - %.1f) / %d - 2 x %.1f",
+		f.H,
+		f.OD,
+		storeys,
+		f.TakeOff,
+	)
 	if foot {
 		how, numbers = "L = H - pipe / 2 - take-off", fmt.Sprintf("%.1f - %.1f / 2 - %.1f", f.H, f.OD, f.TakeOff)
 	}
-	s.Results = append(s.Results, result("post", "Posts", post, "mm", fmt.Sprintf("%d of %s", 4*storeys, in(post))).With(how, numbers, measure.MarkedTape(post), exact, fitFrom))
+	s.Results = append(
+		s.Results,
+		result(
+			"post",
+			"Posts",
+			post,
+			"mm",
+			fmt.Sprintf("%d of %s", 4*storeys, in(post)),
+		).With(how, numbers, measure.MarkedTape(post), exact, fitFrom),
+	)
 	corners, tees := 8, 4*(f.Levels-2)
 	if foot {
 		corners, tees = 4, 0
@@ -110,14 +137,35 @@ func (f Frame) Lay() (*Shape, error) {
 	if tees > 0 {
 		text += fmt.Sprintf(", %d tees of four ways", tees)
 	}
-	s.Results = append(s.Results, result("fittings", "Fittings", float64(corners+tees), "", text).With("a corner where three pipes meet, a four-way where a post goes on", fmt.Sprintf("%d levels of rails", f.Levels), text, source.Exact("count")))
+	s.Results = append(
+		s.Results,
+		result(
+			"fittings",
+			"Fittings",
+			float64(corners+tees),
+			"",
+			text,
+		).With("a corner where three pipes meet, a four-way where a post goes on",
+			fmt.Sprintf("%d levels of rails", f.Levels), text, source.Exact("count")),
+	)
 	if f.Load > 0 {
 		l := math.Max(f.W, f.D)
 		stress, sag := Rail(f.OD, f.Bore, l, f.Load)
-		s.Results = append(s.Results, result("stress", "Bending, loaded rail", stress/1e6, "MPa", fmt.Sprintf("%.1f MPa of %.1f", stress/1e6, PipeStress/1e6)).
-			With("F L / (4 Z)", fmt.Sprintf("%s on %s", measure.Kilograms(f.Load), measure.MarkedTape(l)), fmt.Sprintf("%.2f MPa", stress/1e6), source.Exact("simply carried beam, load at its middle"), pipeFrom),
+		s.Results = append(
+			s.Results,
+			result(
+				"stress",
+				"Bending, loaded rail",
+				stress/1e6,
+				"MPa",
+				fmt.Sprintf("%.1f MPa of %.1f", stress/1e6, PipeStress/1e6),
+			).
+				With("F L / (4 Z)", fmt.Sprintf("%s on %s", measure.Kilograms(f.Load), measure.MarkedTape(l)),
+					fmt.Sprintf("%.2f MPa", stress/1e6), source.Exact("simply carried beam, load at its middle"), pipeFrom),
 			result("sag", "Sag, loaded rail", sag, "mm", fmt.Sprintf("%.1f mm", sag)).
-				With("F L^3 / (48 E I)", fmt.Sprintf("%s on %s, E %.1f GPa", measure.Kilograms(f.Load), measure.MarkedTape(l), PipeModulus/1e9), fmt.Sprintf("%.1f mm", sag), source.Exact("simply carried beam, load at its middle"), pipeFrom))
+				With("F L^3 / (48 E I)", fmt.Sprintf("%s on %s, E %.1f GPa", measure.Kilograms(f.Load), measure.MarkedTape(l),
+					PipeModulus/1e9), fmt.Sprintf("%.1f mm", sag), source.Exact("simply carried beam, load at its middle"), pipeFrom),
+		)
 	}
 	f.stand(s)
 	return s, nil

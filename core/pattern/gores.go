@@ -59,7 +59,11 @@ func (g Gores) Lay() (*Shape, error) {
 	if k := len(p.Outline) - 1; math.Hypot(p.Outline[k].X-p.Outline[0].X, p.Outline[k].Y-p.Outline[0].Y) < 1e-9 {
 		p.Outline = p.Outline[:k]
 	}
-	p.Notes = append(p.Notes, fmt.Sprintf("Both long edges: bevel %s, inside face smaller.", measure.Degrees(bevel)), "Join in pairs, pairs to halves, the halves last; ticks meet ticks.")
+	p.Notes = append(
+		p.Notes,
+		fmt.Sprintf("Both long edges: bevel %s, inside face smaller.", measure.Degrees(bevel)),
+		"Join in pairs, pairs to halves, the halves last; ticks meet ticks.",
+	)
 	for k, n := 1, int(s/100); k <= n && k < 40; k++ { // ticks across the seams, every 100 mm or so
 		at := s * float64(k) / float64(n+1)
 		for i := 1; i < len(arc); i++ {
@@ -67,7 +71,11 @@ func (g Gores) Lay() (*Shape, error) {
 				f := (at - arc[i-1]) / (arc[i] - arc[i-1])
 				h := half(g.Profile[i-1].X + f*(g.Profile[i].X-g.Profile[i-1].X))
 				if h > 14 {
-					p.Marks = append(p.Marks, [2]Point{{wide + h, at}, {wide + h - 8, at}}, [2]Point{{wide - h, at}, {wide - h + 8, at}})
+					p.Marks = append(
+						p.Marks,
+						[2]Point{{wide + h, at}, {wide + h - 8, at}},
+						[2]Point{{wide - h, at}, {wide - h + 8, at}},
+					)
 				}
 				break
 			}
@@ -97,11 +105,42 @@ func (g Gores) Lay() (*Shape, error) {
 	sh.Size = Vec{g.Profile.Widest(), g.Profile.Widest(), h}
 	area := p.Area() * float64(g.N)
 	exact := source.Exact("profile of revolution, summed along its points")
-	sh.Results = append(sh.Results,
-		result("arc", "Length of a gore", s, "mm", in(s)).With("sum of sqrt((dr cos(180/n))^2 + dz^2)", fmt.Sprintf("%d steps, n = %d", len(g.Profile)-1, g.N), measure.MarkedTape(s), exact),
-		result("widest", "Widest place", 2*wide, "mm", in(2*wide)).With("2 r sin(180/n) + 2 allowance", fmt.Sprintf("2 x %.1f sin %.2f + 2 x %.1f", g.Profile.Widest()/2, 180/float64(g.N), g.Allow), measure.MarkedTape(2*wide), exact),
-		result("bevel", "Bevel of the long edges", bevel, "deg", measure.Degrees(bevel)).With("180/n for a smooth seam, 45 for a creased rib", fmt.Sprintf("n = %d", g.N), measure.Degrees(bevel), source.Exact("angle between neighbouring flats"), source.FromTrade("8 gores of 10 mm EVA at 45 make a ribbed squash")),
-		result("skin", "Skin in all", area/1e6, "m2", fmt.Sprintf("%.2f m2", area/1e6)).With("n x area of a gore", fmt.Sprintf("%d x %.4f m2; the round surface is %.4f m2", g.N, p.Area()/1e6, g.Profile.Surface()/1e6), fmt.Sprintf("%.3f m2", area/1e6), exact))
+	sh.Results = append(
+		sh.Results,
+		result(
+			"arc",
+			"Length of a gore",
+			s,
+			"mm",
+			in(s),
+		).With("sum of sqrt((dr cos(180/n))^2 + dz^2)", fmt.Sprintf("%d steps, n = %d", len(g.Profile)-1, g.N),
+			measure.MarkedTape(s), exact),
+		result(
+			"widest",
+			"Widest place",
+			2*wide,
+			"mm",
+			in(2*wide),
+		).With("2 r sin(180/n) + 2 allowance", fmt.Sprintf("2 x %.1f sin %.2f + 2 x %.1f", g.Profile.Widest()/2,
+			180/float64(g.N), g.Allow), measure.MarkedTape(2*wide), exact),
+		result(
+			"bevel",
+			"Bevel of the long edges",
+			bevel,
+			"deg",
+			measure.Degrees(bevel),
+		).With("180/n for a smooth seam, 45 for a creased rib", fmt.Sprintf("n = %d", g.N), measure.Degrees(bevel),
+			source.Exact("angle between neighbouring flats"),
+			source.FromTrade("8 gores of 10 mm EVA at 45 make a ribbed squash")),
+		result(
+			"skin",
+			"Skin in all",
+			area/1e6,
+			"m2",
+			fmt.Sprintf("%.2f m2", area/1e6),
+		).With("n x area of a gore", fmt.Sprintf("%d x %.4f m2; the round surface is %.4f m2", g.N, p.Area()/1e6,
+			g.Profile.Surface()/1e6), fmt.Sprintf("%.3f m2", area/1e6), exact),
+	)
 	return sh, nil
 }
 
@@ -155,7 +194,11 @@ func (c Slices) Lay() (*Shape, error) {
 			dowelsFit = i + 1
 		}
 		if lo > circle {
-			return nil, measure.Bad("dowels", "no circle of dowels runs through every slice with this wall; make the wall at least %s thick or leave dowels out", in(c.Wall+lo-circle))
+			return nil, measure.Bad(
+				"dowels",
+				"no circle of dowels runs through every slice with this wall; make the wall at least %s thick or leave dowels out",
+				in(c.Wall+lo-circle),
+			)
 		}
 		circle = (lo + circle) / 2
 	}
@@ -170,7 +213,10 @@ func (c Slices) Lay() (*Shape, error) {
 		}
 		// where the next slice stands on it
 		if i+1 < n {
-			p.Notes = append(p.Notes, fmt.Sprintf("Slice %d stands on it, %s across.", i+2, measure.MarkedTape(2*layers[i+1].outer)))
+			p.Notes = append(
+				p.Notes,
+				fmt.Sprintf("Slice %d stands on it, %s across.", i+2, measure.MarkedTape(2*layers[i+1].outer)),
+			)
 		}
 		vol += p.Volume()
 		s.Panels = append(s.Panels, p)
@@ -182,9 +228,26 @@ func (c Slices) Lay() (*Shape, error) {
 		w = math.Max(w, 2*l.outer)
 	}
 	s.Size = Vec{w, w, float64(n) * c.T}
-	s.Results = append(s.Results,
-		result("layers", "Slices", float64(n), "", fmt.Sprint(n)).With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(h), in(c.T)), fmt.Sprint(n), source.Exact("whole layers")),
-		result("carve", "Carved away, hollow counted", vol/1e9-c.Profile.Volume()/1e9, "m3", fmt.Sprintf("%.1f L", (vol-c.Profile.Volume())/1e6)).
-			With("slices - solid of revolution", fmt.Sprintf("%.1f L - %.1f L", vol/1e6, c.Profile.Volume()/1e6), fmt.Sprintf("%.1f L; below 0 the hollow saves more than carving takes", (vol-c.Profile.Volume())/1e6), source.Exact("Pappus: volume of revolution")))
+	s.Results = append(
+		s.Results,
+		result(
+			"layers",
+			"Slices",
+			float64(n),
+			"",
+			fmt.Sprint(n),
+		).With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(h), in(c.T)), fmt.Sprint(n),
+			source.Exact("whole layers")),
+		result(
+			"carve",
+			"Carved away, hollow counted",
+			vol/1e9-c.Profile.Volume()/1e9,
+			"m3",
+			fmt.Sprintf("%.1f L", (vol-c.Profile.Volume())/1e6),
+		).
+			With("slices - solid of revolution", fmt.Sprintf("%.1f L - %.1f L", vol/1e6, c.Profile.Volume()/1e6),
+				fmt.Sprintf("%.1f L; below 0 the hollow saves more than carving takes", (vol-c.Profile.Volume())/1e6),
+				source.Exact("Pappus: volume of revolution")),
+	)
 	return s, nil
 }

@@ -64,7 +64,11 @@ func crossed(a, b Vec) Vec { return Vec{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.
 // Report checks the mesh: each edge must have two faces that run opposite
 // ways. The volume is exact by the divergence theorem.
 func (m Mesh) Report() MeshReport {
-	r := MeshReport{Triangles: len(m), Lo: Vec{math.Inf(1), math.Inf(1), math.Inf(1)}, Hi: Vec{math.Inf(-1), math.Inf(-1), math.Inf(-1)}}
+	r := MeshReport{
+		Triangles: len(m),
+		Lo:        Vec{math.Inf(1), math.Inf(1), math.Inf(1)},
+		Hi:        Vec{math.Inf(-1), math.Inf(-1), math.Inf(-1)},
+	}
 	type edge struct{ a, b corner }
 	type count struct{ along, against int }
 	edges := make(map[edge]count, len(m)*3/2)

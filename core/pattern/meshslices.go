@@ -22,7 +22,12 @@ const MaxPlanMesh = 30_000
 // extent, deflated, base64. Its size is not kept: a plan stretches it.
 func (m Mesh) Pack() (string, error) {
 	if len(m) == 0 || len(m) > MaxPlanMesh {
-		return "", measure.Bad("mesh", "has %d triangles; a plan keeps 1 to %d, so make it coarser", len(m), MaxPlanMesh)
+		return "", measure.Bad(
+			"mesh",
+			"has %d triangles; a plan keeps 1 to %d, so make it coarser",
+			len(m),
+			MaxPlanMesh,
+		)
 	}
 	r := m.Report()
 	size := math.Max(r.Hi.X-r.Lo.X, math.Max(r.Hi.Y-r.Lo.Y, r.Hi.Z-r.Lo.Z))
@@ -36,7 +41,11 @@ func (m Mesh) Pack() (string, error) {
 	for _, t := range m {
 		var k [3]uint32
 		for i, v := range t {
-			q := vertex{uint16(math.Round((v.X - r.Lo.X) / size * 65535)), uint16(math.Round((v.Y - r.Lo.Y) / size * 65535)), uint16(math.Round((v.Z - r.Lo.Z) / size * 65535))}
+			q := vertex{
+				uint16(math.Round((v.X - r.Lo.X) / size * 65535)),
+				uint16(math.Round((v.Y - r.Lo.Y) / size * 65535)),
+				uint16(math.Round((v.Z - r.Lo.Z) / size * 65535)),
+			}
 			n, ok := no[q]
 			if !ok {
 				n = uint32(len(vs))
@@ -75,7 +84,11 @@ func Unpack(text string) (Mesh, error) {
 	}
 	r := io.LimitReader(flate.NewReader(bytes.NewReader(raw[3:])), 8<<20)
 	var n, k uint32
-	if binary.Read(r, binary.LittleEndian, &n) != nil || binary.Read(r, binary.LittleEndian, &k) != nil || n == 0 || n > 3*MaxPlanMesh || k == 0 || k%3 != 0 || k > 3*MaxPlanMesh {
+	if binary.Read(r, binary.LittleEndian, &n) != nil || binary.Read(r, binary.LittleEndian, &k) != nil || n == 0 ||
+		n > 3*MaxPlanMesh ||
+		k == 0 ||
+		k%3 != 0 ||
+		k > 3*MaxPlanMesh {
 		return nil, bad
 	}
 	vs, is := make([][3]uint16, n), make([]uint32, k)
@@ -190,7 +203,8 @@ func (c MeshSlices) Lay() (*Shape, error) {
 		if c.Wall > 0 && i > 0 && i < n-1 {
 			hollow := signedField(inter, nx, ny)
 			for _, l := range back(hollow.contours(-c.Wall / cell)) {
-				if SignedArea(l) > 0 && math.Min(bounds(l)) > 2*c.Wall { // a hollow narrower than its walls is not worth the blade
+				if SignedArea(l) > 0 &&
+					math.Min(bounds(l)) > 2*c.Wall { // a hollow narrower than its walls is not worth the blade
 					rings = append(rings, reversed(l))
 				}
 			}
@@ -230,7 +244,14 @@ func (c MeshSlices) Lay() (*Shape, error) {
 			return nil, measure.Bad("mesh", "slice %d is too thin to cut; make the prop larger", i+1)
 		}
 		for k, part := range list {
-			p := Panel{ID: fmt.Sprintf("slice%d", i+1), Name: fmt.Sprintf("Slice %d", i+1), Copies: 1, Thick: c.T, Outline: part[0], Holes: part[1:]}
+			p := Panel{
+				ID:      fmt.Sprintf("slice%d", i+1),
+				Name:    fmt.Sprintf("Slice %d", i+1),
+				Copies:  1,
+				Thick:   c.T,
+				Outline: part[0],
+				Holes:   part[1:],
+			}
 			if len(list) > 1 {
 				p.ID, p.Name = fmt.Sprintf("%s-%d", p.ID, k+1), fmt.Sprintf("%s, bit %d", p.Name, k+1)
 			}
@@ -242,7 +263,10 @@ func (c MeshSlices) Lay() (*Shape, error) {
 			}
 			// a cross through the mesh's own middle lines the layers up
 			p.Marks = append(p.Marks, [2]Point{{-10, 0}, {10, 0}}, [2]Point{{0, -10}, {0, 10}})
-			p.Notes = append(p.Notes, "The cross is the middle of the whole: set it over the one below, front to front.")
+			p.Notes = append(
+				p.Notes,
+				"The cross is the middle of the whole: set it over the one below, front to front.",
+			)
 			shift := func(r []Point) []Point {
 				out := make([]Point, len(r))
 				for i, q := range r {
@@ -258,7 +282,10 @@ func (c MeshSlices) Lay() (*Shape, error) {
 				p.Holes[h] = shift(p.Holes[h])
 			}
 			for h := range p.Marks {
-				p.Marks[h] = [2]Point{{p.Marks[h][0].X - lo.X, p.Marks[h][0].Y - lo.Y}, {p.Marks[h][1].X - lo.X, p.Marks[h][1].Y - lo.Y}}
+				p.Marks[h] = [2]Point{
+					{p.Marks[h][0].X - lo.X, p.Marks[h][0].Y - lo.Y},
+					{p.Marks[h][1].X - lo.X, p.Marks[h][1].Y - lo.Y},
+				}
 			}
 			full += p.Area() * c.T
 			s.Panels = append(s.Panels, p)
@@ -271,10 +298,20 @@ func (c MeshSlices) Lay() (*Shape, error) {
 	s.Lines = meshLines(s.layers)
 	s.Size = extent(s.Bodies)
 	v := r.Volume * f * f * f
-	s.Results = append(s.Results,
-		result("layers", "Slices", float64(n), "", fmt.Sprint(n)).With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(c.H), in(c.T)), fmt.Sprint(n), source.Exact("whole layers")),
+	s.Results = append(
+		s.Results,
+		result(
+			"layers",
+			"Slices",
+			float64(n),
+			"",
+			fmt.Sprint(n),
+		).With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(c.H), in(c.T)), fmt.Sprint(n),
+			source.Exact("whole layers")),
 		result("carve", "Carved away, hollow counted", (full-v)/1e9, "m3", fmt.Sprintf("%.1f L", (full-v)/1e6)).
-			With("slices - mesh", fmt.Sprintf("%.1f L - %.1f L", full/1e6, v/1e6), fmt.Sprintf("%.1f L; below 0 the hollow saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")))
+			With("slices - mesh", fmt.Sprintf("%.1f L - %.1f L", full/1e6, v/1e6), fmt.Sprintf("%.1f L; below 0 the hollow "+
+				"saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")),
+	)
 	return s, nil
 }
 

@@ -120,7 +120,12 @@ func TestMeshSlicesOfABox(t *testing.T) {
 				require.InDelta(t, 120, h, 4*cell)
 			}
 		}
-		require.Equal(t, []int{2, 5, 2}[i], pins+map[bool]int{true: 1}[i == 1], "two pins a joint, and the hollow of the middle layer")
+		require.Equal(
+			t,
+			[]int{2, 5, 2}[i],
+			pins+map[bool]int{true: 1}[i == 1],
+			"two pins a joint, and the hollow of the middle layer",
+		)
 		require.Len(t, p.Holes, []int{2, 5, 2}[i])
 	}
 	// a pin of the first layer has its hole in the second at the same place under the middle

@@ -32,7 +32,15 @@ func (m Modelled) Lay() (*Shape, error) {
 	if m.Skin > 0 {
 		w, d, h := m.W-2*m.Skin, m.D-2*m.Skin, m.H-2*m.Skin
 		core = math.Pi / 6 * w * d * h
-		how, numbers = "V = pi / 6 (W D H - w d h), the armature a skin smaller all round", fmt.Sprintf("pi / 6 x (%.1f x %.1f x %.1f - %.1f x %.1f x %.1f)", m.W, m.D, m.H, w, d, h)
+		how, numbers = "V = pi / 6 (W D H - w d h), the armature a skin smaller all round", fmt.Sprintf(
+			"pi / 6 x (%.1f x %.1f x %.1f - %.1f x %.1f x %.1f)",
+			m.W,
+			m.D,
+			m.H,
+			w,
+			d,
+			h,
+		)
 	}
 	litres := (all - core) / 1e6
 	const p = 1.6075
@@ -40,11 +48,37 @@ func (m Modelled) Lay() (*Shape, error) {
 	s := &Shape{Size: Vec{m.W, m.D, m.H}, Mass: litres * 1e-3 * m.Density, Walls: []string{"side", "top", "bottom"},
 		Outside: 4 * math.Pi * math.Pow((math.Pow(a*b, p)+math.Pow(a*c, p)+math.Pow(b*c, p))/3, 1/p)}
 	exact := source.Exact("ellipsoid")
-	s.Results = append(s.Results, result("volume", "To model", litres, "L", fmt.Sprintf("%.2f L", litres)).With(how, numbers, fmt.Sprintf("%.2f L", litres), exact),
-		result("mass", "Mass, bare", s.Mass, "kg", measure.Kilograms(s.Mass)).With("volume x density when dry", fmt.Sprintf("%.2f L x %.0f kg/m3", litres, m.Density), measure.Kilograms(s.Mass), source.FromMemory("density when dry")))
+	s.Results = append(
+		s.Results,
+		result(
+			"volume",
+			"To model",
+			litres,
+			"L",
+			fmt.Sprintf("%.2f L", litres),
+		).With(how, numbers, fmt.Sprintf("%.2f L", litres), exact),
+		result(
+			"mass",
+			"Mass, bare",
+			s.Mass,
+			"kg",
+			measure.Kilograms(s.Mass),
+		).With("volume x density when dry", fmt.Sprintf("%.2f L x %.0f kg/m3", litres, m.Density), measure.Kilograms(s.Mass),
+			source.FromMemory("density when dry")),
+	)
 	if m.Unit > 0 {
 		n := math.Ceil(1.1*litres/m.Unit - 1e-9)
-		s.Results = append(s.Results, result("tubs", "Tubs or cans", n, "", fmt.Sprintf("%.0f", n)).With("volume, a tenth spare, by what one makes; rounded up", fmt.Sprintf("1.1 x %.2f L / %.2f L", litres, m.Unit), fmt.Sprintf("%.0f", n), source.FromTrade("a tenth is lost"), source.FromMemory("what one makes")))
+		s.Results = append(
+			s.Results,
+			result(
+				"tubs",
+				"Tubs or cans",
+				n,
+				"",
+				fmt.Sprintf("%.0f", n),
+			).With("volume, a tenth spare, by what one makes; rounded up", fmt.Sprintf("1.1 x %.2f L / %.2f L", litres, m.Unit),
+				fmt.Sprintf("%.0f", n), source.FromTrade("a tenth is lost"), source.FromMemory("what one makes")),
+		)
 	}
 	ball, _ := NewProfile("sphere", m.W, m.H, 1)
 	s.Bodies = []Body{turned("body", ball, m.D/m.W)}

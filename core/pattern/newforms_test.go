@@ -17,12 +17,25 @@ func prismatoid(h, w0, d0, w1, d1 float64) float64 {
 // The faces of a hopper fill what lies between outside and inside: prismatoid
 // formula. On a square its blade tilt is the tower's, from the crown-moulding tables.
 func TestPyramidWallsFillTheirVolume(t *testing.T) {
-	for _, p := range []Pyramid{{W: 600, D: 400, H: 500, TopW: 200, TopD: 150, T: 25}, {W: 300, D: 300, H: 800, TopW: 120, TopD: 120, T: 12}, {W: 200, D: 300, H: 400, TopW: 500, TopD: 310, T: 25}} {
+	for _, p := range []Pyramid{{W: 600, D: 400, H: 500, TopW: 200, TopD: 150, T: 25},
+		{W: 300, D: 300, H: 800, TopW: 120, TopD: 120, T: 12}, {W: 200, D: 300, H: 400, TopW: 500, TopD: 310, T: 25}} {
 		s, err := p.Lay()
 		require.NoError(t, err)
 		fx := p.T * math.Hypot(p.H, (p.W-p.TopW)/2) / p.H
 		fy := p.T * math.Hypot(p.H, (p.D-p.TopD)/2) / p.H
-		want := prismatoid(p.H, p.W, p.D, p.TopW, p.TopD) - prismatoid(p.H, p.W-2*fx, p.D-2*fy, p.TopW-2*fx, p.TopD-2*fy)
+		want := prismatoid(
+			p.H,
+			p.W,
+			p.D,
+			p.TopW,
+			p.TopD,
+		) - prismatoid(
+			p.H,
+			p.W-2*fx,
+			p.D-2*fy,
+			p.TopW-2*fx,
+			p.TopD-2*fy,
+		)
 		got := 0.0
 		for _, q := range s.Panels {
 			got += q.Volume() * float64(q.Copies)
@@ -46,7 +59,8 @@ func TestPyramidWallsFillTheirVolume(t *testing.T) {
 		assert.InDelta(t, q.X, same.Panels[0].Inside[i].X, 1e-9)
 		assert.InDelta(t, q.Y, same.Panels[0].Inside[i].Y, 1e-9)
 	}
-	for field, p := range map[string]Pyramid{"top width": {W: 500, D: 500, H: 500, TopW: 100, T: 25}, "height": {W: 500, D: 500, T: 25}, "width": {D: 5, H: 5, T: 1}} {
+	for field, p := range map[string]Pyramid{"top width": {W: 500, D: 500, H: 500, TopW: 100, T: 25},
+		"height": {W: 500, D: 500, T: 25}, "width": {D: 5, H: 5, T: 1}} {
 		_, err := p.Lay()
 		assert.ErrorContains(t, err, field)
 	}
@@ -66,13 +80,20 @@ func TestArch(t *testing.T) {
 	phi := math.Acos(c / ri)
 	assert.InEpsilon(t, ri*ri*(phi-math.Sin(phi)*math.Cos(phi)), s.Panels[1].Area(), 1e-3, "segment of a circle")
 	assert.InDelta(t, 2*2*phi*ri, s.Lines[0].Length, 1e-6)
-	assert.InEpsilon(t, 2*s.Panels[1].Area()*6+math.Asin(500./725)*(725*725-719*719)*600, enclosed(s.Bodies), 5e-3, "flat facets lie a little inside the arc")
+	assert.InEpsilon(
+		t,
+		2*s.Panels[1].Area()*6+math.Asin(500./725)*(725*725-719*719)*600,
+		enclosed(s.Bodies),
+		5e-3,
+		"flat facets lie a little inside the arc",
+	)
 
 	half, err := Arch{Span: 800, Rise: 400, Deep: 100, T: 10, Kerf: 3.175, Skin: 2}.Lay()
 	require.NoError(t, err)
 	assert.InDelta(t, math.Pi*(400-1), half.Panels[0].Outline[1].X, 1e-9)
 	assert.Len(t, half.Panels[0].Marks, int(math.Ceil(math.Pi*8/3.175)), "each kerf closes by kerf / (T - skin)")
-	for field, a := range map[string]Arch{"rise": {Span: 800, Rise: 401, Deep: 100, T: 10}, "skin": {Span: 800, Rise: 300, Deep: 100, T: 10, Kerf: 3, Skin: 11}, "span": {Rise: 300, Deep: 100, T: 10}} {
+	for field, a := range map[string]Arch{"rise": {Span: 800, Rise: 401, Deep: 100, T: 10},
+		"skin": {Span: 800, Rise: 300, Deep: 100, T: 10, Kerf: 3, Skin: 11}, "span": {Rise: 300, Deep: 100, T: 10}} {
 		_, err := a.Lay()
 		assert.ErrorContains(t, err, field)
 	}
@@ -83,7 +104,9 @@ func TestArch(t *testing.T) {
 // The wheel's area against counting a fine grid of points on it, each judged by
 // its radius and angle alone, not by the outline.
 func TestWheelAgainstAGrid(t *testing.T) {
-	for _, w := range []Wheel{{D: 600, Teeth: 12, Depth: 40, Bore: 50}, {D: 600, Bore: 40, Spokes: 5, Spoke: 40, Rim: 50, Hub: 140}, {D: 500, Teeth: 9, Depth: 30, Spokes: 4, Spoke: 30, Rim: 40, Hub: 120}, {D: 400, Holes: 6, HoleD: 30, HoleCircle: 300}} {
+	for _, w := range []Wheel{{D: 600, Teeth: 12, Depth: 40, Bore: 50}, {D: 600, Bore: 40, Spokes: 5, Spoke: 40, Rim: 50,
+		Hub: 140}, {D: 500, Teeth: 9, Depth: 30, Spokes: 4, Spoke: 30, Rim: 40, Hub: 120},
+		{D: 400, Holes: 6, HoleD: 30, HoleCircle: 300}} {
 		rings, err := w.Rings()
 		require.NoError(t, err)
 		area := Area(rings[0])
@@ -102,7 +125,10 @@ func TestWheelAgainstAGrid(t *testing.T) {
 		}
 		assert.InEpsilon(t, float64(on)*step*step, area, 3e-3, "%+v", w)
 	}
-	for want, w := range map[string]Wheel{"bore": {D: 100, Bore: 100}, "spokes": {D: 600, Spokes: 5}, "no window at the hub": {D: 600, Spokes: 40, Spoke: 40, Rim: 50, Hub: 100}, "teeth": {D: 600, Teeth: 2, Depth: 9}, "holes": {D: 600, Holes: 3, HoleD: 50, HoleCircle: 560}, "run into each other": {D: 600, Bore: 100, Holes: 3, HoleD: 50, HoleCircle: 120}} {
+	for want, w := range map[string]Wheel{"bore": {D: 100, Bore: 100}, "spokes": {D: 600, Spokes: 5},
+		"no window at the hub": {D: 600, Spokes: 40, Spoke: 40, Rim: 50, Hub: 100}, "teeth": {D: 600, Teeth: 2, Depth: 9},
+		"holes": {D: 600, Holes: 3, HoleD: 50, HoleCircle: 560}, "run into each other": {D: 600, Bore: 100, Holes: 3,
+			HoleD: 50, HoleCircle: 120}} {
 		_, err := w.Rings()
 		assert.ErrorContains(t, err, want)
 	}
@@ -154,7 +180,13 @@ func TestBoughtThings(t *testing.T) {
 	tub, err := Bought{Of: "tote", W: 600, D: 400, H: 300, Wall: 2, Density: 950}.Lay()
 	require.NoError(t, err)
 	w, d := 600*.85, 400*.85
-	assert.InEpsilon(t, 100*(600*400+w*d+math.Sqrt(600*400*w*d)), tub.Results[1].Value*1e6, 1e-9, "similar ends: Heron's formula")
+	assert.InEpsilon(
+		t,
+		100*(600*400+w*d+math.Sqrt(600*400*w*d)),
+		tub.Results[1].Value*1e6,
+		1e-9,
+		"similar ends: Heron's formula",
+	)
 	jar, err := Bought{Of: "jar", W: 100, H: 150, Wall: .3, Density: 1380, Mass: .05}.Lay()
 	require.NoError(t, err)
 	assert.Equal(t, .05, jar.Mass)
@@ -166,9 +198,19 @@ func TestBoughtThings(t *testing.T) {
 	assert.Len(t, row.Bodies, 24)
 	require.NoError(t, jar.Pierce([]Opening{{Name: "lamp", Face: "bottom", Kind: "round", W: 30, Y: 50}}))
 	assert.Len(t, jar.Drilled, 1)
-	assert.ErrorContains(t, jar.Pierce([]Opening{{Name: "lamp", Face: "lid", Kind: "round", W: 30, Y: 50}}), "choose side, top or bottom")
-	assert.ErrorContains(t, jar.Pierce([]Opening{{Name: "lamp", Face: "side", Kind: "round", W: 130, Y: 75}}), "runs over the edge")
-	for want, b := range map[string]Bought{"is no thing": {Of: "car", W: 9, H: 9, Wall: 1}, "leaves nothing inside": {Of: "jar", W: 9, H: 9, Wall: 5}, "height": {Of: "jar", W: 9, Wall: 1}, "weight": {Of: "jar", W: 9, H: 9, Wall: 1, Mass: 501}, "depth": {Of: "jar", W: 9, H: 9, D: -1, Wall: 1}} {
+	assert.ErrorContains(
+		t,
+		jar.Pierce([]Opening{{Name: "lamp", Face: "lid", Kind: "round", W: 30, Y: 50}}),
+		"choose side, top or bottom",
+	)
+	assert.ErrorContains(
+		t,
+		jar.Pierce([]Opening{{Name: "lamp", Face: "side", Kind: "round", W: 130, Y: 75}}),
+		"runs over the edge",
+	)
+	for want, b := range map[string]Bought{"is no thing": {Of: "car", W: 9, H: 9, Wall: 1},
+		"leaves nothing inside": {Of: "jar", W: 9, H: 9, Wall: 5}, "height": {Of: "jar", W: 9, Wall: 1},
+		"weight": {Of: "jar", W: 9, H: 9, Wall: 1, Mass: 501}, "depth": {Of: "jar", W: 9, H: 9, D: -1, Wall: 1}} {
 		_, err := b.Lay()
 		assert.ErrorContains(t, err, want)
 	}
@@ -185,7 +227,16 @@ func TestBoughtThings(t *testing.T) {
 // posts (72 - 1.315) / 2 - 1.375 = 33.9675 in; 8 corners and 4 four-ways. The
 // loaded rail by the handbook beam: I = pi/64 (D^4 - d^4).
 func TestFrameByHand(t *testing.T) {
-	f := Frame{W: 36 * inch, D: 24 * inch, H: 72 * inch, Levels: 3, OD: 1.315 * inch, Bore: 1.049 * inch, TakeOff: 11. / 16 * inch, Load: 5}
+	f := Frame{
+		W:       36 * inch,
+		D:       24 * inch,
+		H:       72 * inch,
+		Levels:  3,
+		OD:      1.315 * inch,
+		Bore:    1.049 * inch,
+		TakeOff: 11. / 16 * inch,
+		Load:    5,
+	}
 	s, err := f.Lay()
 	require.NoError(t, err)
 	want := []Cut{{"", 33.31 * inch, 6}, {"", 21.31 * inch, 6}, {"", 33.9675 * inch, 8}}
@@ -214,7 +265,10 @@ func TestFrameByHand(t *testing.T) {
 	assert.Equal(t, 4, s.Cuts[2].Count)
 	assert.Equal(t, 4., value("fittings"))
 	assert.Equal(t, 17.5, TakeOff(1.315*inch))
-	for want, f := range map[string]Frame{"width": {W: 60, D: 600, H: 600, Levels: 2, OD: 33, TakeOff: 17}, "levels": {W: 600, D: 600, H: 600, OD: 33}, "load": {W: 600, D: 600, H: 600, Levels: 1, OD: 33, Load: 1001}, "takeOff": {W: 600, D: 600, H: 600, Levels: 1, OD: 33, TakeOff: 201}, "height": {W: 600, D: 600, H: 90, Levels: 3, OD: 33, TakeOff: 17}} {
+	for want, f := range map[string]Frame{"width": {W: 60, D: 600, H: 600, Levels: 2, OD: 33, TakeOff: 17},
+		"levels": {W: 600, D: 600, H: 600, OD: 33}, "load": {W: 600, D: 600, H: 600, Levels: 1, OD: 33, Load: 1001},
+		"takeOff": {W: 600, D: 600, H: 600, Levels: 1, OD: 33, TakeOff: 201},
+		"height":  {W: 600, D: 600, H: 90, Levels: 3, OD: 33, TakeOff: 17}} {
 		_, err := f.Lay()
 		assert.ErrorContains(t, err, want)
 	}
@@ -235,7 +289,8 @@ func TestSkinByHand(t *testing.T) {
 	assert.InDelta(t, 1020, box.Panels[0].Outline[1].X, 1e-9)
 	assert.InDelta(t, 540, box.Panels[0].Outline[2].Y, 1e-9, "hemmed above as well")
 	assert.InDelta(t, 2000, box.Results[2].Value, 1e-9)
-	for want, k := range map[string]Skin{"seam": {W: 9, H: 9, T: 1, Seam: 10}, "depth": {W: 9, D: -1, H: 9, T: 1}, "height": {W: 9, T: 1}} {
+	for want, k := range map[string]Skin{"seam": {W: 9, H: 9, T: 1, Seam: 10}, "depth": {W: 9, D: -1, H: 9, T: 1},
+		"height": {W: 9, T: 1}} {
 		_, err := k.Lay()
 		assert.ErrorContains(t, err, want)
 	}
@@ -357,7 +412,11 @@ func TestPrintedCube(t *testing.T) {
 
 // A body moved keeps that it has no edges to draw.
 func TestMovedBodiesKeepTheirEdges(t *testing.T) {
-	b := Body{Faces: []Face{{Points: []Vec{{}, {X: 1}, {Y: 1}}, Edges: [][]Vec{}}, {Points: []Vec{{}, {X: 1}, {Y: 1}}}}}.At(Vec{X: 5})
+	b := Body{
+		Faces: []Face{{Points: []Vec{{}, {X: 1}, {Y: 1}}, Edges: [][]Vec{}}, {Points: []Vec{{}, {X: 1}, {Y: 1}}}},
+	}.At(
+		Vec{X: 5},
+	)
 	assert.NotNil(t, b.Faces[0].Edges)
 	assert.Nil(t, b.Faces[1].Edges)
 	assert.Equal(t, 5., b.Faces[0].Points[0].X)

@@ -37,7 +37,11 @@ func ReadRings(text string) ([][]Point, error) {
 			x, e1 := strconv.ParseFloat(a, 64)
 			y, e2 := strconv.ParseFloat(b, 64)
 			if !ok || e1 != nil || e2 != nil || math.Abs(x) > 1e6 || math.Abs(y) > 1e6 || x != x || y != y {
-				return nil, measure.Bad("path", "%q is not a corner; write x,y pairs such as 0,0 36,0 18,60, rings parted by ;", w)
+				return nil, measure.Bad(
+					"path",
+					"%q is not a corner; write x,y pairs such as 0,0 36,0 18,60, rings parted by ;",
+					w,
+				)
 			}
 			if n++; n > MaxOutline {
 				return nil, measure.Bad("path", "has more than %d corners; make it simpler", MaxOutline)
@@ -221,7 +225,12 @@ func (o Outline) Lay() (*Shape, error) {
 		}
 	}
 	if at, yes := crossing(rings); yes {
-		return nil, measure.Bad("path", "meets itself %s from the left, %s up; a saw cannot cut that", in(at.X), in(at.Y))
+		return nil, measure.Bad(
+			"path",
+			"meets itself %s from the left, %s up; a saw cannot cut that",
+			in(at.X),
+			in(at.Y),
+		)
 	}
 	s := &Shape{}
 	sides := []string{""}
@@ -292,9 +301,12 @@ func (o Outline) Lay() (*Shape, error) {
 	}
 	s.Results = append(s.Results,
 		result("scale", "Scale of the drawing", fx, "mm", measure.Decimal(fx, 3)+" mm a unit").
-			With("known size / size in the drawing", fmt.Sprintf("%s / %s", in(wide), measure.Decimal(hi.X-lo.X, 2)), measure.Decimal(fx, 4)+" mm a unit across, "+measure.Decimal(fy, 4)+" up", source.Exact("proportion")),
+			With("known size / size in the drawing", fmt.Sprintf("%s / %s", in(wide), measure.Decimal(hi.X-lo.X, 2)),
+				measure.Decimal(fx, 4)+" mm a unit across, "+measure.Decimal(fy, 4)+" up", source.Exact("proportion")),
 		result("face", "Face of all copies", area/1e6, "m2", measure.MarkedArea(area/1e6)).
-			With("outlines less holes, x copies", fmt.Sprintf("%d pieces", len(s.Panels)*o.Copies), measure.Decimal(area/1e6, 3)+" m2", source.Exact("shoelace formula")))
+			With("outlines less holes, x copies", fmt.Sprintf("%d pieces", len(s.Panels)*o.Copies),
+				measure.Decimal(area/1e6, 3)+" m2", source.Exact("shoelace formula")),
+	)
 	return s, nil
 }
 

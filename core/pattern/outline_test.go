@@ -28,7 +28,10 @@ func rings(t require.TestingT, text string) [][]Point {
 
 func TestOutlineStretchesToItsKnownSizeAndKeepsItsHoles(t *testing.T) {
 	// a 4 x 3 frame with a 2 x 1 window and an island of 1 x 0.5 in it; closed forms
-	s := lay(t, Outline{Rings: rings(t, "0,0 4,0 4,3 0,3; 1,1 3,1 3,2 1,2; 1.5,1.25 2.5,1.25 2.5,1.75 1.5,1.75"), W: 400})
+	s := lay(
+		t,
+		Outline{Rings: rings(t, "0,0 4,0 4,3 0,3; 1,1 3,1 3,2 1,2; 1.5,1.25 2.5,1.25 2.5,1.75 1.5,1.75"), W: 400},
+	)
 	require.Len(t, s.Panels, 2, "the frame and the island that falls out of its window")
 	require.InDelta(t, 100*100*(12-2), s.Panels[0].Area(), 1e-6)
 	require.InDelta(t, 100*100*.5, s.Panels[1].Area(), 1e-6)
@@ -88,7 +91,20 @@ func TestNeckOfADumbbellIsItsBar(t *testing.T) {
 	// closed form: two squares of 10 in, a bar of the given width between
 	for _, bar := range []float64{0.5, 0.8, 1.2} {
 		a, b := 5-bar/2, 5+bar/2
-		r := []Point{{0, 0}, {10, 0}, {10, a}, {14, a}, {14, 0}, {24, 0}, {24, 10}, {14, 10}, {14, b}, {10, b}, {10, 10}, {0, 10}}
+		r := []Point{
+			{0, 0},
+			{10, 0},
+			{10, a},
+			{14, a},
+			{14, 0},
+			{24, 0},
+			{24, 10},
+			{14, 10},
+			{14, b},
+			{10, b},
+			{10, 10},
+			{0, 10},
+		}
 		s := lay(t, Outline{Rings: [][]Point{r}, W: 24 * 25.4})
 		n := s.Panels[0].Necks(1.5 * 25.4)
 		require.NotEmpty(t, n, bar)
@@ -128,8 +144,16 @@ func TestLimbIsThinToItsEnd(t *testing.T) {
 	require.True(t, n[0].Limb)
 	require.InDelta(t, 8, n[0].Width, 3)
 	require.InDelta(t, 120, n[0].Reach, 14)
-	require.Empty(t, lay(t, Outline{Rings: [][]Point{Circle(0, 0, 300)}, W: 300}).Panels[0].Necks(24), "a disc has none")
-	require.Empty(t, lay(t, Outline{Rings: [][]Point{{{0, 0}, {300, 0}, {150, 260}}}, W: 300}).Panels[0].Necks(24), "nor the corners of a triangle")
+	require.Empty(
+		t,
+		lay(t, Outline{Rings: [][]Point{Circle(0, 0, 300)}, W: 300}).Panels[0].Necks(24),
+		"a disc has none",
+	)
+	require.Empty(
+		t,
+		lay(t, Outline{Rings: [][]Point{{{0, 0}, {300, 0}, {150, 260}}}, W: 300}).Panels[0].Necks(24),
+		"nor the corners of a triangle",
+	)
 }
 
 func TestDistancesAgainstBruteForce(t *testing.T) {
@@ -170,7 +194,17 @@ func TestLabelLiesOnTheShape(t *testing.T) {
 // Petals stand at equal angles round their ring, mirrored ones between.
 func TestPetalsStandAllRound(t *testing.T) {
 	for _, pair := range []bool{false, true} {
-		s := lay(t, Outline{Rings: [][]Point{{{X: -1, Y: 0}, {X: 1, Y: 0}, {X: 0, Y: 9}}}, H: 100, T: 5, Copies: 6, Pair: pair, Around: 200})
+		s := lay(
+			t,
+			Outline{
+				Rings:  [][]Point{{{X: -1, Y: 0}, {X: 1, Y: 0}, {X: 0, Y: 9}}},
+				H:      100,
+				T:      5,
+				Copies: 6,
+				Pair:   pair,
+				Around: 200,
+			},
+		)
 		n := 6
 		if pair {
 			n = 12

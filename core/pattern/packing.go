@@ -10,8 +10,28 @@ import (
 
 // known are the least R/r for n equal discs in a disc: proven to 13 and for 19,
 // the best known for the others. From memory; a test packs them all.
-var known = map[int]float64{1: 1, 2: 2, 3: 2.1547, 4: 2.4142, 5: 2.7013, 6: 3, 7: 3, 8: 3.3048, 9: 3.6131, 10: 3.8130, 11: 3.9238, 12: 4.0296,
-	13: 4.2361, 14: 4.3284, 15: 4.5214, 16: 4.6154, 17: 4.7920, 18: 4.8637, 19: 4.8637, 20: 5.1223}
+var known = map[int]float64{
+	1:  1,
+	2:  2,
+	3:  2.1547,
+	4:  2.4142,
+	5:  2.7013,
+	6:  3,
+	7:  3,
+	8:  3.3048,
+	9:  3.6131,
+	10: 3.8130,
+	11: 3.9238,
+	12: 4.0296,
+	13: 4.2361,
+	14: 4.3284,
+	15: 4.5214,
+	16: 4.6154,
+	17: 4.7920,
+	18: 4.8637,
+	19: 4.8637,
+	20: 5.1223,
+}
 
 var packingFrom = source.Std("known optimal packings of equal discs in a disc")
 
@@ -28,7 +48,11 @@ func DiscsInDisc(n int, d float64) (source.Result, error) {
 	ratio, from := known[n], packingFrom
 	if ratio == 0 {
 		rings := int(math.Ceil((math.Sqrt(12*float64(n)-3) - 3) / 6))
-		ratio, from = float64(2*rings+1), source.Exact(fmt.Sprintf("%d hexagonal rings hold %d; a smaller disc may do", rings, 1+3*rings*(rings+1)))
+		ratio, from = float64(
+			2*rings+1,
+		), source.Exact(
+			fmt.Sprintf("%d hexagonal rings hold %d; a smaller disc may do", rings, 1+3*rings*(rings+1)),
+		)
 		for k, r := range known { // never more than a larger known one
 			if k > n && r < ratio {
 				ratio, from = r, packingFrom
@@ -36,7 +60,14 @@ func DiscsInDisc(n int, d float64) (source.Result, error) {
 		}
 	}
 	out := ratio * d
-	return result("holder", fmt.Sprintf("Disc that holds %d", n), out, "mm", in(out)).With("D = d (R/r)", fmt.Sprintf("%s x %.4f", in(d), ratio), measure.MarkedTape(out), from), nil
+	return result(
+			"holder",
+			fmt.Sprintf("Disc that holds %d", n),
+			out,
+			"mm",
+			in(out),
+		).With("D = d (R/r)", fmt.Sprintf("%s x %.4f", in(d), ratio), measure.MarkedTape(out), from),
+		nil
 }
 
 // Layers is how many layers of stock t thick reach a thickness, and what is
@@ -51,7 +82,9 @@ func Layers(want, t float64) (source.Result, error) {
 		return source.Result{}, measure.Bad("t", "takes %.0f layers; use thicker stock", n)
 	}
 	return result("layers", "Layers", n, "", fmt.Sprintf("%.0f, %s too thick", n, in(n*t-want))).
-		With("n = ceil(T / t)", fmt.Sprintf("ceil(%s / %s)", in(want), in(t)), fmt.Sprintf("%.0f, %s in all", n, in(n*t)), source.Exact("whole layers"), source.FromTrade("stack, then cut, when edges must line up")), nil
+			With("n = ceil(T / t)", fmt.Sprintf("ceil(%s / %s)", in(want), in(t)), fmt.Sprintf("%.0f, %s in all", n, in(n*t)),
+				source.Exact("whole layers"), source.FromTrade("stack, then cut, when edges must line up")),
+		nil
 }
 
 // DiscPlaces is where n unit discs lie in the least disc round them, where that
@@ -85,7 +118,13 @@ func DiscPlaces(n int) (out []Point) {
 		for side := range 6 {
 			a, b := math.Pi/3*float64(side), math.Pi/3*float64(side+2)
 			for k := 0; k < r && len(out) < n; k++ {
-				out = append(out, Point{2 * (float64(r)*math.Cos(a) + float64(k)*math.Cos(b)), 2 * (float64(r)*math.Sin(a) + float64(k)*math.Sin(b))})
+				out = append(
+					out,
+					Point{
+						2 * (float64(r)*math.Cos(a) + float64(k)*math.Cos(b)),
+						2 * (float64(r)*math.Sin(a) + float64(k)*math.Sin(b)),
+					},
+				)
 			}
 		}
 	}

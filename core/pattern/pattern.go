@@ -211,7 +211,12 @@ func (o Opening) outline(w float64) []Point {
 		}
 		return p
 	}
-	return []Point{{cx - o.W/2, cy - o.H/2}, {cx + o.W/2, cy - o.H/2}, {cx + o.W/2, cy + o.H/2}, {cx - o.W/2, cy + o.H/2}}
+	return []Point{
+		{cx - o.W/2, cy - o.H/2},
+		{cx + o.W/2, cy - o.H/2},
+		{cx + o.W/2, cy + o.H/2},
+		{cx - o.W/2, cy + o.H/2},
+	}
 }
 
 // overlap reports whether two closed outlines share any area: a side of one

@@ -19,7 +19,8 @@ func TestCompoundAnglesFromSawTables(t *testing.T) {
 		slope      float64
 		n          int
 		face, tilt float64
-	}{{52, 4, 31.6, 33.9}, {45, 4, 35.3, 30.0}, {90, 4, 0, 45}, {38, 4, 38.2, 25.8}, {90, 6, 0, 30}, {90, 8, 0, 22.5}, {0, 4, 45, 0}} {
+	}{{52, 4, 31.6, 33.9}, {45, 4, 35.3, 30.0}, {90, 4, 0, 45}, {38, 4, 38.2, 25.8}, {90, 6, 0, 30}, {90, 8, 0, 22.5},
+		{0, 4, 45, 0}} {
 		m, b := Compound(c.slope, c.n)
 		assert.InDelta(t, c.face, m, .05, "%v", c)
 		assert.InDelta(t, c.tilt, b, .05, "%v", c)
@@ -29,7 +30,8 @@ func TestCompoundAnglesFromSawTables(t *testing.T) {
 // The angle between neighbouring faces, measured in space from the assembled
 // bodies, must be twice the complement that the two tilts take up.
 func TestTowerTiltFromItsOwnDihedral(t *testing.T) {
-	for _, w := range []Tower{{6, 48 * inch, 20 * inch, 9 * inch, inch}, {4, 300, 200, 500, 10}, {3, 500, 400, 100, 12}, {8, 900, 300, 300, 25}} {
+	for _, w := range []Tower{{6, 48 * inch, 20 * inch, 9 * inch, inch}, {4, 300, 200, 500, 10}, {3, 500, 400, 100, 12},
+		{8, 900, 300, 300, 25}} {
 		s, err := w.Lay()
 		require.NoError(t, err)
 		n := func(b Body) Vec { p := b.Faces[0].Points; return unit(cross(sub(p[1], p[0]), sub(p[3], p[0]))) }
@@ -65,7 +67,16 @@ func TestTowerVolumeIsFrustumLessFrustum(t *testing.T) {
 // Whatever the joint, the walls of a box fill outside less inside.
 func TestBoxWallsFillTheSameVolume(t *testing.T) {
 	for _, joint := range []string{"butt", "mitre", "rabbet"} {
-		s, err := Box{W: 22 * inch, D: 18 * inch, H: 27.5 * inch, T: inch, Joint: joint, Bottom: true, Lid: true, Overhang: 2 * inch}.Lay()
+		s, err := Box{
+			W:        22 * inch,
+			D:        18 * inch,
+			H:        27.5 * inch,
+			T:        inch,
+			Joint:    joint,
+			Bottom:   true,
+			Lid:      true,
+			Overhang: 2 * inch,
+		}.Lay()
 		require.NoError(t, err)
 		v := 0.0 // under a lid of 1 in the walls are 26 1/2
 		for _, p := range s.Panels[:4] {
@@ -177,9 +188,30 @@ func TestAssembledVolumeIsCutVolume(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		l := func(name string, lo, hi float64) float64 { return rapid.Float64Range(lo, hi).Draw(t, name) }
 		specs := []interface{ Lay() (*Shape, error) }{
-			Tower{N: rapid.IntRange(3, 12).Draw(t, "n"), H: l("h", 200, 2000), Bottom: l("bottom", 200, 900), Top: l("top", 200, 900), T: l("t", 2, 20)},
-			Box{W: l("w", 200, 900), D: l("d", 200, 900), H: l("bh", 100, 900), T: l("bt", 2, 50), Joint: rapid.SampledFrom([]string{"butt", "mitre"}).Draw(t, "joint"), Bottom: true, Lid: rapid.Bool().Draw(t, "lid"), Overhang: l("over", 0, 50)},
-			Flat{W: l("fw", 10, 2000), H: l("fh", 10, 2000), T: l("ft", 1, 50), Copies: 2, Lying: rapid.Bool().Draw(t, "lying")},
+			Tower{
+				N:      rapid.IntRange(3, 12).Draw(t, "n"),
+				H:      l("h", 200, 2000),
+				Bottom: l("bottom", 200, 900),
+				Top:    l("top", 200, 900),
+				T:      l("t", 2, 20),
+			},
+			Box{
+				W:        l("w", 200, 900),
+				D:        l("d", 200, 900),
+				H:        l("bh", 100, 900),
+				T:        l("bt", 2, 50),
+				Joint:    rapid.SampledFrom([]string{"butt", "mitre"}).Draw(t, "joint"),
+				Bottom:   true,
+				Lid:      rapid.Bool().Draw(t, "lid"),
+				Overhang: l("over", 0, 50),
+			},
+			Flat{
+				W:      l("fw", 10, 2000),
+				H:      l("fh", 10, 2000),
+				T:      l("ft", 1, 50),
+				Copies: 2,
+				Lying:  rapid.Bool().Draw(t, "lying"),
+			},
 		}
 		for _, s := range specs {
 			shape, err := s.Lay()
@@ -201,7 +233,8 @@ func TestAssembledVolumeIsCutVolume(t *testing.T) {
 // Round bodies are drawn as 36 facets: their volume lies within 0.6 % of the
 // exact one (a 36-gon has 0.9949 of its circle's area).
 func TestRoundBodies(t *testing.T) {
-	for _, d := range []Disc{{D: 600, T: 25, Copies: 2}, {D: 600, Bore: 300, T: 25, Copies: 1}, {D: 600, T: 25, Copies: 2, Upright: true}} {
+	for _, d := range []Disc{{D: 600, T: 25, Copies: 2}, {D: 600, Bore: 300, T: 25, Copies: 1},
+		{D: 600, T: 25, Copies: 2, Upright: true}} {
 		s, err := d.Lay()
 		require.NoError(t, err)
 		v := 0.0

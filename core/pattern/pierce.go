@@ -83,7 +83,16 @@ func (s *Shape) facing(o Opening) (int, error) {
 			continue
 		}
 		if n < 1 || n > p.Copies {
-			return 0, measure.Bad("openings", "%s: there are %d of %s; write %s 1 to %s %d", o.Name, p.Copies, p.Name, id, id, p.Copies)
+			return 0, measure.Bad(
+				"openings",
+				"%s: there are %d of %s; write %s 1 to %s %d",
+				o.Name,
+				p.Copies,
+				p.Name,
+				id,
+				id,
+				p.Copies,
+			)
 		}
 		return s.apart(i, n), nil
 	}
@@ -148,12 +157,22 @@ func (p *Panel) pierced(o Opening) ([]Point, error) {
 	}
 	for _, h := range others {
 		if overlap(h, hole) {
-			return nil, measure.Bad("openings", "%s runs into another opening of %s; make them one, or move it", o.Name, p.Name)
+			return nil, measure.Bad(
+				"openings",
+				"%s runs into another opening of %s; make them one, or move it",
+				o.Name,
+				p.Name,
+			)
 		}
 	}
 	for _, face := range [][]Point{p.Outline, p.Inside} {
 		if face != nil && !holds(face, hole) {
-			return nil, measure.Bad("openings", "%s runs over the edge of %s; make it smaller or move it", o.Name, p.Name)
+			return nil, measure.Bad(
+				"openings",
+				"%s runs over the edge of %s; make it smaller or move it",
+				o.Name,
+				p.Name,
+			)
 		}
 	}
 	return hole, nil

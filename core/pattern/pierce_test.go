@@ -66,18 +66,28 @@ func TestWhereNoHoleCanBe(t *testing.T) {
 		o    []Opening
 		want string
 	}{
-		"over the slant":  {Tower{N: 4, H: 900, Bottom: 500, Top: 100, T: 10}, []Opening{{Name: "w", Face: "face", Kind: "rect", W: 200, H: 50, Y: 850}}, "runs over the edge"},
-		"past the bevel":  {Tower{N: 4, H: 900, Bottom: 500, Top: 500, T: 25}, []Opening{{Name: "w", Face: "face", Kind: "rect", W: 460, H: 50, Y: 450}}, "runs over the edge"},
-		"through a bore":  {Disc{D: 500, Bore: 100, T: 25, Copies: 1}, []Opening{{Name: "w", Face: "disc", Kind: "round", W: 50, X: 30, Y: 250}}, "another opening"},
-		"off the round":   {Disc{D: 500, T: 25, Copies: 1}, []Opening{{Name: "w", Face: "disc", Kind: "rect", W: 90, H: 90, X: 180, Y: 430}}, "runs over the edge"},
-		"the ninth face":  {Tower{N: 4, H: 900, Bottom: 500, Top: 300, T: 25}, []Opening{{Name: "w", Face: "face 9", Kind: "round", W: 50, Y: 450}}, "there are 4 of Face"},
-		"no such face":    {Disc{D: 500, T: 25, Copies: 1}, []Opening{{Name: "w", Face: "roof", Kind: "round", W: 50, Y: 250}}, `no face "roof"; choose disc`},
-		"larger than all": {Disc{D: 500, T: 25, Copies: 1}, []Opening{{Name: "w", Face: "disc", Kind: "round", W: 600, Y: 250}}, "runs over the edge"},
+		"over the slant": {Tower{N: 4, H: 900, Bottom: 500, Top: 100, T: 10},
+			[]Opening{{Name: "w", Face: "face", Kind: "rect", W: 200, H: 50, Y: 850}}, "runs over the edge"},
+		"past the bevel": {Tower{N: 4, H: 900, Bottom: 500, Top: 500, T: 25},
+			[]Opening{{Name: "w", Face: "face", Kind: "rect", W: 460, H: 50, Y: 450}}, "runs over the edge"},
+		"through a bore": {Disc{D: 500, Bore: 100, T: 25, Copies: 1},
+			[]Opening{{Name: "w", Face: "disc", Kind: "round", W: 50, X: 30, Y: 250}}, "another opening"},
+		"off the round": {Disc{D: 500, T: 25, Copies: 1},
+			[]Opening{{Name: "w", Face: "disc", Kind: "rect", W: 90, H: 90, X: 180, Y: 430}}, "runs over the edge"},
+		"the ninth face": {Tower{N: 4, H: 900, Bottom: 500, Top: 300, T: 25},
+			[]Opening{{Name: "w", Face: "face 9", Kind: "round", W: 50, Y: 450}}, "there are 4 of Face"},
+		"no such face": {Disc{D: 500, T: 25, Copies: 1},
+			[]Opening{{Name: "w", Face: "roof", Kind: "round", W: 50, Y: 250}}, `no face "roof"; choose disc`},
+		"larger than all": {Disc{D: 500, T: 25, Copies: 1},
+			[]Opening{{Name: "w", Face: "disc", Kind: "round", W: 600, Y: 250}}, "runs over the edge"},
 	} {
 		_, err := pierced(c.p, c.o...)
 		assert.ErrorContains(t, err, c.want, name)
 	}
-	s, err := pierced(Disc{D: 500, Bore: 100, T: 25, Copies: 1}, Opening{Name: "w", Face: "disc", Kind: "round", W: 50, X: 150, Y: 250})
+	s, err := pierced(
+		Disc{D: 500, Bore: 100, T: 25, Copies: 1},
+		Opening{Name: "w", Face: "disc", Kind: "round", W: 50, X: 150, Y: 250},
+	)
 	require.NoError(t, err)
 	assert.InEpsilon(t, math.Pi/4*(500*500-100*100-50*50), s.Panels[0].Area(), 1e-3)
 }

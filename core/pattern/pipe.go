@@ -47,10 +47,15 @@ func (p Pipes) Lay() (*Shape, error) {
 	}
 	if p.Row > 0 {
 		p.comb(s)
-		s.Results = append(s.Results, result("total", "Pipe in all, kerfs not counted", total, "mm", measure.MarkedRun(total)).
-			With("sum of count x length", fmt.Sprintf("%d pieces", n), measure.MarkedRun(total), source.Exact("sum")),
+		s.Results = append(
+			s.Results,
+			result("total", "Pipe in all, kerfs not counted", total, "mm", measure.MarkedRun(total)).
+				With("sum of count x length", fmt.Sprintf("%d pieces", n), measure.MarkedRun(total), source.Exact("sum")),
 			result("comb", "The comb", s.Size.X, "mm", measure.MarkedTape(s.Size.X)+" x "+measure.MarkedTape(s.Size.Z)).
-				With("rows set in by half a pipe, sqrt(3)/2 of a pipe apart", fmt.Sprintf("%d a row, %s across each", p.Row, in(p.OD)), measure.MarkedTape(s.Size.X)+" x "+measure.MarkedTape(s.Size.Z), source.Exact("densest packing of equal circles")))
+				With("rows set in by half a pipe, sqrt(3)/2 of a pipe apart", fmt.Sprintf("%d a row, %s across each", p.Row,
+					in(p.OD)), measure.MarkedTape(s.Size.X)+" x "+measure.MarkedTape(s.Size.Z),
+					source.Exact("densest packing of equal circles")),
+		)
 		return s, nil
 	}
 	half := (x - 2*p.OD) / 2
@@ -58,8 +63,11 @@ func (p Pipes) Lay() (*Shape, error) {
 		s.Bodies[i].moved(func(p Vec) Vec { p.X -= half; return p })
 	}
 	s.Size.X, s.Size.Y = x-p.OD, p.OD
-	s.Results = append(s.Results, result("total", "Pipe in all, kerfs not counted", total, "mm", measure.MarkedRun(total)).
-		With("sum of count x length", fmt.Sprintf("%d pieces", n), measure.MarkedRun(total), source.Exact("sum")))
+	s.Results = append(
+		s.Results,
+		result("total", "Pipe in all, kerfs not counted", total, "mm", measure.MarkedRun(total)).
+			With("sum of count x length", fmt.Sprintf("%d pieces", n), measure.MarkedRun(total), source.Exact("sum")),
+	)
 	return s, nil
 }
 

@@ -22,7 +22,12 @@ func TestTicksMeetAcrossSeams(t *testing.T) {
 	}
 	front, left := box.Panels[0], box.Panels[2]
 	require.Len(t, heights(front, false), 3)
-	require.ElementsMatch(t, heights(front, false), heights(left, true), "front's left edge meets the left side's right edge")
+	require.ElementsMatch(
+		t,
+		heights(front, false),
+		heights(left, true),
+		"front's left edge meets the left side's right edge",
+	)
 	require.ElementsMatch(t, []float64{300, 595, 605}, heights(front, true))
 	tower, err := Tower{N: 5, H: 1000, Bottom: 500, Top: 300, T: 25}.Lay()
 	require.NoError(t, err)

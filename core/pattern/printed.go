@@ -93,14 +93,36 @@ func (p Printed) Lay() (*Shape, error) {
 		s.Lines = []Line{{"", "", glued / p.Wall, p.Wall}}
 	}
 	exact := source.Exact("divergence theorem; sections by their outlines")
-	s.Results = append(s.Results, result("mass", "Mass, printed", s.Mass, "kg", measure.Kilograms(s.Mass)).
-		With("(shells + rest x infill) x density", fmt.Sprintf("(%.0f cm3 + %.0f cm3 x %.2f) x %.0f kg/m3", shell/1000, (volume-shell)/1000, p.Infill, p.Density), measure.Kilograms(s.Mass), exact, source.FromMemory("density")),
+	s.Results = append(
+		s.Results,
+		result("mass", "Mass, printed", s.Mass, "kg", measure.Kilograms(s.Mass)).
+			With("(shells + rest x infill) x density", fmt.Sprintf("(%.0f cm3 + %.0f cm3 x %.2f) x %.0f kg/m3", shell/1000,
+				(volume-shell)/1000, p.Infill, p.Density), measure.Kilograms(s.Mass), exact, source.FromMemory("density")),
 		result("pieces", "Pieces", float64(pieces), "", fmt.Sprintf("%d: %d x %d x %d", pieces, n[0], n[1], n[2])).
-			With("each way, its size by the bed's, rounded up", fmt.Sprintf("%s by %s by %s on %s by %s by %s", in(size.X), in(size.Y), in(size.Z), in(p.Bed[0]), in(p.Bed[1]), in(p.Bed[2])), fmt.Sprint(pieces), source.Exact("whole pieces")),
-		result("glued", "Glued faces", glued/1e6, "m2", fmt.Sprintf("%.0f cm2", glued/100)).With("sum of the sections at the cuts", "", fmt.Sprintf("%.1f cm2", glued/100), exact))
+			With("each way, its size by the bed's, rounded up", fmt.Sprintf("%s by %s by %s on %s by %s by %s", in(size.X),
+				in(size.Y), in(size.Z), in(p.Bed[0]), in(p.Bed[1]), in(p.Bed[2])), fmt.Sprint(pieces),
+				source.Exact("whole pieces")),
+		result(
+			"glued",
+			"Glued faces",
+			glued/1e6,
+			"m2",
+			fmt.Sprintf("%.0f cm2", glued/100),
+		).With("sum of the sections at the cuts", "", fmt.Sprintf("%.1f cm2", glued/100), exact),
+	)
 	if p.Unit > 0 {
 		spools := math.Ceil(1.1*plastic/1e6/p.Unit - 1e-9)
-		s.Results = append(s.Results, result("tubs", "Spools", spools, "", fmt.Sprintf("%.0f", spools)).With("plastic, a tenth spare, by what a spool has; rounded up", fmt.Sprintf("1.1 x %.2f L / %.2f L", plastic/1e6, p.Unit), fmt.Sprintf("%.0f", spools), source.FromTrade("a tenth is lost"), source.FromMemory("what a spool has")))
+		s.Results = append(
+			s.Results,
+			result(
+				"tubs",
+				"Spools",
+				spools,
+				"",
+				fmt.Sprintf("%.0f", spools),
+			).With("plastic, a tenth spare, by what a spool has; rounded up", fmt.Sprintf("1.1 x %.2f L / %.2f L", plastic/1e6,
+				p.Unit), fmt.Sprintf("%.0f", spools), source.FromTrade("a tenth is lost"), source.FromMemory("what a spool has")),
+		)
 	}
 	drawn, err := MeshSlices{Mesh: p.Mesh, H: p.H, T: p.H / 24}.Lay() // its outside, in layers
 	if err != nil {

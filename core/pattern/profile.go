@@ -32,7 +32,17 @@ var shapes = map[string]func(z float64) float64{
 		return math.Pow(math.Max(0, math.Cos(math.Pi/2*u)), 1.5) * (1 - 0.18*u)
 	},
 	"bell": func(z float64) float64 {
-		pts := [][2]float64{{0, 1}, {.05, .93}, {.15, .77}, {.3, .64}, {.5, .56}, {.7, .51}, {.82, .45}, {.92, .31}, {1, 0}}
+		pts := [][2]float64{
+			{0, 1},
+			{.05, .93},
+			{.15, .77},
+			{.3, .64},
+			{.5, .56},
+			{.7, .51},
+			{.82, .45},
+			{.92, .31},
+			{1, 0},
+		}
 		for i := 1; i < len(pts); i++ {
 			if z <= pts[i][0] {
 				a, b := pts[i-1], pts[i]
@@ -70,7 +80,12 @@ func NewProfile(text string, w, h, unit float64) (Profile, error) {
 		return p, nil
 	}
 	bad := func() error {
-		return measure.Bad("profile", "%q is not understood; choose %s, or write points radius,height from the bottom up such as 0,0 12,4 15,10 0,24", text, strings.Join(ProfileNames(), ", "))
+		return measure.Bad(
+			"profile",
+			"%q is not understood; choose %s, or write points radius,height from the bottom up such as 0,0 12,4 15,10 0,24",
+			text,
+			strings.Join(ProfileNames(), ", "),
+		)
 	}
 	var p Profile
 	for _, w := range strings.Fields(text) {

@@ -31,7 +31,11 @@ func (p Pyramid) Lay() (*Shape, error) {
 	lx, ly := math.Hypot(p.H, rx), math.Hypot(p.H, ry)
 	fx, fy := p.T*lx/p.H, p.T*ly/p.H // walls measured level: of the sides, of front and back
 	if math.Min(p.W, p.D) <= 2*math.Max(fx, fy) || !point && (p.TopW <= 2*fx || p.TopD <= 2*fy) {
-		return nil, measure.Bad("top width", "walls of %s, measured level, leave nothing inside; make it larger or the stock thinner", in(math.Max(fx, fy)))
+		return nil, measure.Bad(
+			"top width",
+			"walls of %s, measured level, leave nothing inside; make it larger or the stock thinner",
+			in(math.Max(fx, fy)),
+		)
 	}
 	tilt := math.Acos(rx*ry/(lx*ly)) / 2 * 180 / math.Pi
 	s := &Shape{}
@@ -44,7 +48,14 @@ func (p Pyramid) Lay() (*Shape, error) {
 			flat := p.T * slant / p.H
 			return (flat*run + z*slant*slant/p.H) / slant
 		}
-		q := Panel{ID: id, Name: name, Copies: 2, Thick: p.T, Grain: "up", CutAngle: math.Abs(math.Atan2((base-top)/2, slant)) * 180 / math.Pi}
+		q := Panel{
+			ID:       id,
+			Name:     name,
+			Copies:   2,
+			Thick:    p.T,
+			Grain:    "up",
+			CutAngle: math.Abs(math.Atan2((base-top)/2, slant)) * 180 / math.Pi,
+		}
 		corner := Edge{Joint: "mitre", Tilt: tilt, Reason: "next face"}
 		right, left := corner, corner
 		right.Name, left.Name = "right", "left"
@@ -56,7 +67,8 @@ func (p Pyramid) Lay() (*Shape, error) {
 			q.Notes = []string{"The point closes inside before it does outside: ease the tips until the faces meet."}
 		} else {
 			q.Outline = []Point{{wide - base/2, 0}, {wide + base/2, 0}, {wide + top/2, slant}, {wide - top/2, slant}}
-			q.Inside = []Point{{wide - width(0), lift(0)}, {wide + width(0), lift(0)}, {wide + width(p.H), lift(p.H)}, {wide - width(p.H), lift(p.H)}}
+			q.Inside = []Point{{wide - width(0), lift(0)}, {wide + width(0), lift(0)}, {wide + width(p.H), lift(p.H)},
+				{wide - width(p.H), lift(p.H)}}
 			q.Edges = []Edge{bottom, right, {Name: "top", Joint: "level", Tilt: -(90 - slope), Reason: "lies level"}, left}
 		}
 		q.tick("left", "right")
@@ -68,16 +80,23 @@ func (p Pyramid) Lay() (*Shape, error) {
 	if point {
 		apexX, apexY = p.H*(1-2*fx/p.W), p.H*(1-2*fy/p.D)
 	}
-	s.Panels = []Panel{side("front", "Front and back", p.W, p.TopW, ry, ly, innerW, apexX), side("side", "Side", p.D, p.TopD, rx, lx, innerD, apexY)}
+	s.Panels = []Panel{
+		side("front", "Front and back", p.W, p.TopW, ry, ly, innerW, apexX),
+		side("side", "Side", p.D, p.TopD, rx, lx, innerD, apexY),
+	}
 	corner := math.Hypot(p.H, math.Hypot(rx, ry))
 	s.Lines = []Line{{"front", "side", 4 * corner, p.T / math.Cos(tilt*math.Pi/180)}}
 	p.stand(s, half, apexX, apexY)
 	s.Size = Vec{math.Max(p.W, p.TopW), math.Max(p.D, p.TopD), p.H}
 	angle := tilt
 	s.Results = append(s.Results, result("tilt", "Blade tilt of the corners", angle, "deg", measure.Degrees(angle)).
-		With("B = acos(cos a cos b) / 2, a and b the slopes of front and side", fmt.Sprintf("acos(%.4f x %.4f) / 2", ry/ly, rx/lx), measure.Degrees(angle), source.Exact("half the angle between the faces' normals")),
+		With("B = acos(cos a cos b) / 2, a and b the slopes of front and side",
+			fmt.Sprintf("acos(%.4f x %.4f) / 2", ry/ly, rx/lx), measure.Degrees(angle),
+			source.Exact("half the angle between the faces' normals")),
 		result("corner", "Length of a corner", corner, "mm", in(corner)).
-			With("sqrt(H^2 + run of both)", fmt.Sprintf("sqrt(%.1f^2 + %.1f^2 + %.1f^2)", p.H, rx, ry), measure.MarkedTape(corner), source.Exact("Pythagoras")))
+			With("sqrt(H^2 + run of both)", fmt.Sprintf("sqrt(%.1f^2 + %.1f^2 + %.1f^2)", p.H, rx, ry),
+				measure.MarkedTape(corner), source.Exact("Pythagoras")),
+	)
 	return s, nil
 }
 

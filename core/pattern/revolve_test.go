@@ -72,10 +72,20 @@ func TestGoresCloseOnTheSurface(t *testing.T) {
 func TestSlicesHoldTheSolid(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		name := rapid.SampledFrom(ProfileNames()).Draw(t, "name")
-		w, h, thick := rapid.Float64Range(200, 1200).Draw(t, "w"), rapid.Float64Range(200, 1400).Draw(t, "h"), rapid.Float64Range(10, 60).Draw(t, "t")
+		w, h, thick := rapid.Float64Range(200, 1200).
+			Draw(t, "w"),
+			rapid.Float64Range(200, 1400).
+				Draw(t, "h"),
+			rapid.Float64Range(10, 60).
+				Draw(t, "t")
 		p, err := NewProfile(name, w, h, 1)
 		require.NoError(t, err)
-		c := Slices{Profile: p, T: thick, Wall: rapid.Float64Range(0, 120).Draw(t, "wall"), Allow: rapid.Float64Range(0, 10).Draw(t, "allow")}
+		c := Slices{
+			Profile: p,
+			T:       thick,
+			Wall:    rapid.Float64Range(0, 120).Draw(t, "wall"),
+			Allow:   rapid.Float64Range(0, 10).Draw(t, "allow"),
+		}
 		s, err := c.Lay()
 		require.NoError(t, err)
 		for _, q := range p {
@@ -104,7 +114,8 @@ func TestSlicesHoldTheSolid(t *testing.T) {
 // Developed cone against its formulas: the arc is the rim's length, the area
 // pi (R + r) L.
 func TestConeDevelopment(t *testing.T) {
-	for _, c := range []Cone{{Bottom: 600, Top: 0, H: 400, T: .001}, {Bottom: 600, Top: 200, H: 300, T: .001}, {Bottom: 200, Top: 500, H: 300, T: .001}} {
+	for _, c := range []Cone{{Bottom: 600, Top: 0, H: 400, T: .001}, {Bottom: 600, Top: 200, H: 300, T: .001},
+		{Bottom: 200, Top: 500, H: 300, T: .001}} {
 		s, err := c.Lay()
 		require.NoError(t, err)
 		R, r := math.Max(c.Bottom, c.Top)/2, math.Min(c.Bottom, c.Top)/2
@@ -130,7 +141,8 @@ func TestWrapAndKerfs(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, s.Panels[0].Marks, 17)
 	assert.InDelta(t, math.Pi*198, s.Panels[0].Outline[1].X, 1e-9)
-	for want, w := range map[string]Wrap{"skin": {D: 200, H: 300, T: 10, Kerf: 3, Skin: 12}, "diameter": {D: 15, H: 300, T: 10}, "kerf": {D: 60, H: 100, T: 25, Kerf: 12, Skin: 24.9}} {
+	for want, w := range map[string]Wrap{"skin": {D: 200, H: 300, T: 10, Kerf: 3, Skin: 12},
+		"diameter": {D: 15, H: 300, T: 10}, "kerf": {D: 60, H: 100, T: 25, Kerf: 12, Skin: 24.9}} {
 		_, err := w.Lay()
 		if want == "kerf" {
 			continue // one wide kerf may do

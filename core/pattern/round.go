@@ -70,7 +70,13 @@ func (r Rings) Lay() (*Shape, error) {
 		return nil, err
 	}
 	if 2*r.Wall >= math.Min(r.Bottom, r.Top) {
-		return nil, measure.Bad("wall", "%s on both sides closes a ring of %s; make it less than %s", in(r.Wall), in(math.Min(r.Bottom, r.Top)), in(math.Min(r.Bottom, r.Top)/2))
+		return nil, measure.Bad(
+			"wall",
+			"%s on both sides closes a ring of %s; make it less than %s",
+			in(r.Wall),
+			in(math.Min(r.Bottom, r.Top)),
+			in(math.Min(r.Bottom, r.Top)/2),
+		)
 	}
 	n := int(math.Ceil(r.H/r.T - 1e-6))
 	if n > 400 {
@@ -96,7 +102,9 @@ func (r Rings) Lay() (*Shape, error) {
 	dmax := math.Max(r.Bottom, r.Top)
 	s.Size = Vec{dmax, dmax, float64(n) * r.T}
 	s.Results = append(s.Results, result("layers", "Rings in the stack", float64(n), "", fmt.Sprint(n)).
-		With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(r.H), in(r.T)), fmt.Sprintf("%d, %s tall", n, in(float64(n)*r.T)), source.Exact("whole layers")))
+		With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(r.H), in(r.T)),
+			fmt.Sprintf("%d, %s tall", n, in(float64(n)*r.T)), source.Exact("whole layers")),
+	)
 	return s, nil
 }
 
@@ -143,9 +151,18 @@ func ringBody(panel string, no int, d, bore, z, t float64) []Body {
 		}
 		b.Faces = append(b.Faces, Face{Points: top, Skin: true, Edges: arcs}, Face{Points: under})
 		for k := 0.0; k < n; k++ {
-			b.Faces = append(b.Faces, Face{Curved: true, Points: []Vec{pt(d/2, k, z), pt(d/2, k+1, z), pt(d/2, k+1, z+t), pt(d/2, k, z+t)}})
+			b.Faces = append(
+				b.Faces,
+				Face{Curved: true, Points: []Vec{pt(d/2, k, z), pt(d/2, k+1, z), pt(d/2, k+1, z+t), pt(d/2, k, z+t)}},
+			)
 			if bore > 0 {
-				b.Faces = append(b.Faces, Face{Curved: true, Points: []Vec{pt(bore/2, k+1, z), pt(bore/2, k, z), pt(bore/2, k, z+t), pt(bore/2, k+1, z+t)}})
+				b.Faces = append(
+					b.Faces,
+					Face{
+						Curved: true,
+						Points: []Vec{pt(bore/2, k+1, z), pt(bore/2, k, z), pt(bore/2, k, z+t), pt(bore/2, k+1, z+t)},
+					},
+				)
 			}
 		}
 		return b

@@ -26,9 +26,29 @@ func RingsAtPitch(height, pitch, pole, d float64) ([]source.Result, error) {
 	round := math.Pi * (pole + d)
 	exact := source.Exact("circle at the ring's middle; whole pitches")
 	return []source.Result{
-		result("rings", "Rings", n, "", fmt.Sprintf("%.0f", n)).With("n = floor((H - d) / pitch) + 1", fmt.Sprintf("floor((%s - %s) / %s) + 1", in(height), in(d), in(pitch)), fmt.Sprintf("%.0f, the last %s from the end", n, measure.MarkedTape(height-d-(n-1)*pitch)), exact),
-		result("each", "Length of each", round, "mm", measure.MarkedTape(round)).With("pi (pole + d)", fmt.Sprintf("pi x (%s + %s)", in(pole), in(d)), measure.MarkedTape(round), exact),
-		result("all", "Length in all", n*round, "mm", measure.MarkedRun(n*round)).With("n x each", fmt.Sprintf("%.0f x %s", n, measure.MarkedTape(round)), measure.MarkedRun(n*round), exact)}, nil
+		result(
+			"rings",
+			"Rings",
+			n,
+			"",
+			fmt.Sprintf("%.0f", n),
+		).With("n = floor((H - d) / pitch) + 1", fmt.Sprintf("floor((%s - %s) / %s) + 1", in(height), in(d), in(pitch)),
+			fmt.Sprintf("%.0f, the last %s from the end", n, measure.MarkedTape(height-d-(n-1)*pitch)), exact),
+		result(
+			"each",
+			"Length of each",
+			round,
+			"mm",
+			measure.MarkedTape(round),
+		).With("pi (pole + d)", fmt.Sprintf("pi x (%s + %s)", in(pole), in(d)), measure.MarkedTape(round), exact),
+		result(
+			"all",
+			"Length in all",
+			n*round,
+			"mm",
+			measure.MarkedRun(n*round),
+		).With("n x each", fmt.Sprintf("%.0f x %s", n, measure.MarkedTape(round)), measure.MarkedRun(n*round), exact),
+	}, nil
 }
 
 // Scales is rows of scales, each row half a scale over: how many cover a face.
@@ -43,8 +63,23 @@ func Scales(w, h, wide, tall, show float64) ([]source.Result, error) {
 	even, odd := math.Ceil(w/wide-1e-9), math.Ceil(w/wide+.5-1e-9)
 	n := math.Ceil(rows/2)*even + math.Floor(rows/2)*odd
 	return []source.Result{
-		result("rows", "Rows", rows, "", fmt.Sprintf("%.0f", rows)).With("ceil((H - tall) / showing) + 1", fmt.Sprintf("ceil((%s - %s) / %s) + 1", in(h), in(tall), in(show)), fmt.Sprintf("%.0f", rows), source.Exact("whole rows")),
-		result("scales", "Scales", n, "", fmt.Sprintf("%.0f", n)).With("rows of ceil(W / wide), every second half a scale over", fmt.Sprintf("%.0f and %.0f a row", even, odd), fmt.Sprintf("%.0f", n), source.Exact("whole scales"))}, nil
+		result(
+			"rows",
+			"Rows",
+			rows,
+			"",
+			fmt.Sprintf("%.0f", rows),
+		).With("ceil((H - tall) / showing) + 1", fmt.Sprintf("ceil((%s - %s) / %s) + 1", in(h), in(tall), in(show)),
+			fmt.Sprintf("%.0f", rows), source.Exact("whole rows")),
+		result(
+			"scales",
+			"Scales",
+			n,
+			"",
+			fmt.Sprintf("%.0f", n),
+		).With("rows of ceil(W / wide), every second half a scale over", fmt.Sprintf("%.0f and %.0f a row", even, odd),
+			fmt.Sprintf("%.0f", n), source.Exact("whole scales")),
+	}, nil
 }
 
 // Banding is strips that wrap the four edges of a W x D rectangle, mitred or
@@ -59,9 +94,29 @@ func Banding(w, d, t float64, mitred bool) ([]source.Result, error) {
 	}
 	exact := source.Exact("outside sizes, strip thickness counted")
 	return []source.Result{
-		result("long", "Two long strips", long, "mm", in(long)).With("W + 2 t", fmt.Sprintf("%s + 2 x %s", in(w), in(t)), in(long), exact),
-		result("short", "Two short strips, "+how, short, "mm", in(short)).With(map[bool]string{true: "D + 2 t", false: "D"}[mitred], map[bool]string{true: in(d) + " + 2 x " + in(t), false: in(d)}[mitred], in(short), exact),
-		result("all", "Strip in all", 2*(long+short), "mm", measure.MarkedRun(2*(long+short))).With("2 (long + short)", "", measure.MarkedRun(2*(long+short)), exact)}, nil
+		result(
+			"long",
+			"Two long strips",
+			long,
+			"mm",
+			in(long),
+		).With("W + 2 t", fmt.Sprintf("%s + 2 x %s", in(w), in(t)), in(long), exact),
+		result(
+			"short",
+			"Two short strips, "+how,
+			short,
+			"mm",
+			in(short),
+		).With(map[bool]string{true: "D + 2 t", false: "D"}[mitred], map[bool]string{true: in(d) + " + 2 x " + in(t),
+			false: in(d)}[mitred], in(short), exact),
+		result(
+			"all",
+			"Strip in all",
+			2*(long+short),
+			"mm",
+			measure.MarkedRun(2*(long+short)),
+		).With("2 (long + short)", "", measure.MarkedRun(2*(long+short)), exact),
+	}, nil
 }
 
 // Armature is wire for an armature: strands twisted round each other at a
@@ -79,7 +134,10 @@ func Armature(path, d, pitch float64, strands int, hooks float64) (source.Result
 	}
 	total := float64(strands)*path*f + hooks
 	return result("wire", "Wire", total, "mm", measure.MarkedRun(total)).
-		With("strands x path x sqrt(1 + (pi d / pitch)^2) + hooks", fmt.Sprintf("%d x %s x %.3f + %s", strands, measure.MarkedRun(path), f, in(hooks)), measure.MarkedRun(total), source.Exact("length of a helix"), source.FromTrade("metal springs back: overbend")), nil
+			With("strands x path x sqrt(1 + (pi d / pitch)^2) + hooks", fmt.Sprintf("%d x %s x %.3f + %s", strands,
+				measure.MarkedRun(path), f, in(hooks)), measure.MarkedRun(total), source.Exact("length of a helix"),
+				source.FromTrade("metal springs back: overbend")),
+		nil
 }
 
 // Hangers are n evenly spaced along a length, the outer two in from the ends.
@@ -92,7 +150,10 @@ func Hangers(length, inset float64, n int) (source.Result, error) {
 	}
 	gap := (length - 2*inset) / float64(n-1)
 	return result("gap", "From one to the next", gap, "mm", measure.MarkedTape(gap)).
-		With("(L - 2 inset) / (n - 1)", fmt.Sprintf("(%s - 2 x %s) / %d", in(length), in(inset), n-1), measure.MarkedTape(gap), source.Exact("even spacing"), source.FromTrade("rate each hanger for the whole load shared by one fewer")), nil
+			With("(L - 2 inset) / (n - 1)", fmt.Sprintf("(%s - 2 x %s) / %d", in(length), in(inset), n-1),
+				measure.MarkedTape(gap), source.Exact("even spacing"),
+				source.FromTrade("rate each hanger for the whole load shared by one fewer")),
+		nil
 }
 
 // Wedge levels a base on sloping ground: its height at the low end.
@@ -105,7 +166,10 @@ func Wedge(base, rise, run float64) (source.Result, error) {
 	}
 	h := base * rise / run
 	return result("height", "Wedge at the low end", h, "mm", measure.MarkedTape(h)).
-		With("base x rise / run", fmt.Sprintf("%s x %s / %s", in(base), in(rise), in(run)), fmt.Sprintf("%s, an angle of %s", measure.MarkedTape(h), measure.Degrees(math.Atan2(rise, run)*180/math.Pi)), source.Exact("similar triangles")), nil
+			With("base x rise / run", fmt.Sprintf("%s x %s / %s", in(base), in(rise), in(run)),
+				fmt.Sprintf("%s, an angle of %s", measure.MarkedTape(h), measure.Degrees(math.Atan2(rise, run)*180/math.Pi)),
+				source.Exact("similar triangles")),
+		nil
 }
 
 // KeepUnder is the least that must stay under a pocket in foam, in mm (1/2 in).
@@ -122,11 +186,24 @@ func Hollow(thick, depth, edge float64) (source.Result, error) {
 	case left <= 0:
 		return source.Result{}, measure.Bad("depth", "%s goes through a part of %s", in(depth), in(thick))
 	case left < KeepUnder:
-		return source.Result{}, measure.Bad("depth", "leaves %s under the pocket; keep %s: no deeper than %s", in(left), in(KeepUnder), in(math.Max(0, thick-KeepUnder)))
+		return source.Result{}, measure.Bad(
+			"depth",
+			"leaves %s under the pocket; keep %s: no deeper than %s",
+			in(left),
+			in(KeepUnder),
+			in(math.Max(0, thick-KeepUnder)),
+		)
 	case edge < KeepUnder:
 		return source.Result{}, measure.Bad("edge", "%s to the edge; keep %s", in(edge), in(KeepUnder))
 	}
-	return result("left", "Stays under the pocket", left, "mm", in(left)).With("thickness - depth", in(thick)+" - "+in(depth), in(left), from), nil
+	return result(
+			"left",
+			"Stays under the pocket",
+			left,
+			"mm",
+			in(left),
+		).With("thickness - depth", in(thick)+" - "+in(depth), in(left), from),
+		nil
 }
 
 // Screen is a picture's width and height from its diagonal and aspect.
@@ -141,8 +218,22 @@ func Screen(diagonal, aspectW, aspectH float64, portrait bool) ([]source.Result,
 	}
 	from := source.Exact("Pythagoras")
 	return []source.Result{
-		result("w", "Picture width", w, "mm", measure.MarkedTape(w)).With("d a / sqrt(a^2 + b^2)", fmt.Sprintf("%s x %g / sqrt(%g^2 + %g^2)", in(diagonal), aspectW, aspectW, aspectH), measure.MarkedTape(w), from),
-		result("h", "Picture height", h, "mm", measure.MarkedTape(h)).With("d b / sqrt(a^2 + b^2)", "", measure.MarkedTape(h), from)}, nil
+		result(
+			"w",
+			"Picture width",
+			w,
+			"mm",
+			measure.MarkedTape(w),
+		).With("d a / sqrt(a^2 + b^2)", fmt.Sprintf("%s x %g / sqrt(%g^2 + %g^2)", in(diagonal), aspectW, aspectW, aspectH),
+			measure.MarkedTape(w), from),
+		result(
+			"h",
+			"Picture height",
+			h,
+			"mm",
+			measure.MarkedTape(h),
+		).With("d b / sqrt(a^2 + b^2)", "", measure.MarkedTape(h), from),
+	}, nil
 }
 
 // fits are what is added to the hole's size, in mm.
@@ -162,7 +253,15 @@ func Fit(hole float64, kind string) (source.Result, error) {
 	if d <= 0 {
 		return source.Result{}, measure.Bad("hole", "%s is too small for a sliding fit", in(hole))
 	}
-	return result("cut", "Cut the plug", d, "mm", measure.Decimal(d, 2)+" mm").With("hole + fit", fmt.Sprintf("%.2f %+.2f mm", hole, add), measure.Decimal(d, 2)+" mm", source.FromTrade("press +0.5 mm for EVA in pipe, sliding 0.5 to 1 mm clearance")), nil
+	return result(
+			"cut",
+			"Cut the plug",
+			d,
+			"mm",
+			measure.Decimal(d, 2)+" mm",
+		).With("hole + fit", fmt.Sprintf("%.2f %+.2f mm", hole, add), measure.Decimal(d, 2)+" mm",
+			source.FromTrade("press +0.5 mm for EVA in pipe, sliding 0.5 to 1 mm clearance")),
+		nil
 }
 
 // Scale is what a reference's length is on the prop, from one known pair.
@@ -172,6 +271,8 @@ func Scale(known, onReference, other float64) (source.Result, error) {
 	}
 	f := known / onReference
 	return result("length", "On the prop", other*f, "mm", measure.MarkedTape(other*f)).
-		With("f = known / same on the reference", fmt.Sprintf("%s / %s", in(known), in(onReference)), fmt.Sprintf("x %.4g", f), source.Exact("similarity")).
-		With("other x f", in(other)+fmt.Sprintf(" x %.4g", f), measure.MarkedTape(other*f), source.Exact("similarity")), nil
+			With("f = known / same on the reference", fmt.Sprintf("%s / %s", in(known), in(onReference)),
+				fmt.Sprintf("x %.4g", f), source.Exact("similarity")).
+			With("other x f", in(other)+fmt.Sprintf(" x %.4g", f), measure.MarkedTape(other*f), source.Exact("similarity")),
+		nil
 }

@@ -28,36 +28,91 @@ func (k Skin) Lay() (*Shape, error) {
 		return nil, measure.Bad("depth", "cannot be; leave it out for what is round")
 	}
 	if k.Ease < 0 || k.Ease > 1 || k.Seam < 0 || k.Hem < 0 || k.Seam > k.H || k.Hem > k.H {
-		return nil, measure.Bad("seam", "seam, hem and ease must be smaller than the cover; write such as 1/2 in, 1 in, 3")
+		return nil, measure.Bad(
+			"seam",
+			"seam, hem and ease must be smaller than the cover; write such as 1/2 in, 1 in, 3",
+		)
 	}
-	round, how, numbers := math.Pi*k.W, "pi W (1 + ease) + 2 seam", fmt.Sprintf("pi x %.1f x %.2f + 2 x %.1f", k.W, 1+k.Ease, k.Seam)
+	round, how, numbers := math.Pi*k.W, "pi W (1 + ease) + 2 seam", fmt.Sprintf(
+		"pi x %.1f x %.2f + 2 x %.1f",
+		k.W,
+		1+k.Ease,
+		k.Seam,
+	)
 	deep := k.W
 	if k.D > 0 {
 		deep = k.D
-		round, how, numbers = 2*(k.W+k.D), "2 (W + D) (1 + ease) + 2 seam", fmt.Sprintf("2 x (%.1f + %.1f) x %.2f + 2 x %.1f", k.W, k.D, 1+k.Ease, k.Seam)
+		round, how, numbers = 2*(k.W+k.D), "2 (W + D) (1 + ease) + 2 seam", fmt.Sprintf(
+			"2 x (%.1f + %.1f) x %.2f + 2 x %.1f",
+			k.W,
+			k.D,
+			1+k.Ease,
+			k.Seam,
+		)
 	}
 	above, hems := k.Hem, 2.
 	if k.Top {
 		above, hems = k.Seam, 1
 	}
 	long, high := round*(1+k.Ease)+2*k.Seam, k.H+k.Hem+above
-	strip := Panel{ID: "strip", Name: "Strip", Copies: 1, Thick: k.T, Outline: Rect(long, high), Edges: []Edge{{Name: "hem"}, {Name: "right"}, {Name: "top"}, {Name: "left"}},
-		Marks: [][2]Point{{{k.Seam, 0}, {k.Seam, high}}, {{long - k.Seam, 0}, {long - k.Seam, high}}, {{0, k.Hem}, {long, k.Hem}}, {{0, high - above}, {long, high - above}}},
-		Notes: []string{"Right sides together; sew on the marked lines, then turn it."}}
+	strip := Panel{
+		ID:      "strip",
+		Name:    "Strip",
+		Copies:  1,
+		Thick:   k.T,
+		Outline: Rect(long, high),
+		Edges:   []Edge{{Name: "hem"}, {Name: "right"}, {Name: "top"}, {Name: "left"}},
+		Marks: [][2]Point{
+			{{k.Seam, 0}, {k.Seam, high}},
+			{{long - k.Seam, 0}, {long - k.Seam, high}},
+			{{0, k.Hem}, {long, k.Hem}},
+			{{0, high - above}, {long, high - above}},
+		},
+		Notes: []string{"Right sides together; sew on the marked lines, then turn it."},
+	}
 	s := &Shape{Panels: []Panel{strip}, Size: Vec{k.W, deep, k.H}}
 	seams := high
 	if k.Top {
 		top := roundPanel("top", "Top", k.W+2*k.Seam, 0, k.T, 1)
 		if k.D > 0 {
-			top = Panel{ID: "top", Name: "Top", Copies: 1, Thick: k.T, Outline: Rect(k.W+2*k.Seam, k.D+2*k.Seam), Edges: []Edge{{Name: "front"}, {Name: "right"}, {Name: "back"}, {Name: "left"}}}
+			top = Panel{
+				ID:      "top",
+				Name:    "Top",
+				Copies:  1,
+				Thick:   k.T,
+				Outline: Rect(k.W+2*k.Seam, k.D+2*k.Seam),
+				Edges:   []Edge{{Name: "front"}, {Name: "right"}, {Name: "back"}, {Name: "left"}},
+			}
 		}
 		s.Panels = append(s.Panels, top)
 		seams += round
 	}
 	exact := source.Exact("perimeter of what it covers, with allowances")
-	s.Results = append(s.Results, result("strip", "Length of the strip", long, "mm", in(long)).With(how, numbers, measure.MarkedTape(long), exact),
-		result("seam", "To sew", seams, "mm", measure.MarkedRun(seams)).With("height of the strip, and round the top where there is one", fmt.Sprintf("%.1f of %.1f high", seams, high), measure.MarkedRun(seams), exact),
-		result("hem", "To hem", hems*round, "mm", measure.MarkedRun(hems*round)).With("round it, once or twice", fmt.Sprintf("%.0f x %.1f", hems, round), measure.MarkedRun(hems*round), exact))
+	s.Results = append(
+		s.Results,
+		result(
+			"strip",
+			"Length of the strip",
+			long,
+			"mm",
+			in(long),
+		).With(how, numbers, measure.MarkedTape(long), exact),
+		result(
+			"seam",
+			"To sew",
+			seams,
+			"mm",
+			measure.MarkedRun(seams),
+		).With("height of the strip, and round the top where there is one", fmt.Sprintf("%.1f of %.1f high", seams, high),
+			measure.MarkedRun(seams), exact),
+		result(
+			"hem",
+			"To hem",
+			hems*round,
+			"mm",
+			measure.MarkedRun(hems*round),
+		).With("round it, once or twice", fmt.Sprintf("%.0f x %.1f", hems, round), measure.MarkedRun(hems*round), exact),
+	)
 	if k.D > 0 {
 		a, b := k.W/2, k.D/2
 		ring := func(z float64) []Vec { return []Vec{{-a, -b, z}, {a, -b, z}, {a, b, z}, {-a, b, z}} }

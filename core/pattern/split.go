@@ -84,7 +84,14 @@ func (s *Shape) Split(seam Seam) error {
 		for i := range list {
 			list[i].tick()
 			if seam.Kind == "half-lap" {
-				list[i].Notes = append(append([]string(nil), list[i].Notes...), fmt.Sprintf("Half-lap: the lower or left piece loses half its thickness, %s wide, on the inside, its neighbour on the outside. Dry-fit before glue.", in(seam.Lap)))
+				list[i].Notes = append(
+					append([]string(nil), list[i].Notes...),
+					fmt.Sprintf(
+						"Half-lap: the lower or left piece loses half its thickness, %s wide, on the inside, its neighbour on the "+
+							"outside. Dry-fit before glue.",
+						in(seam.Lap),
+					),
+				)
 			} else {
 				list[i].Notes = append(append([]string(nil), list[i].Notes...), "Butt seam: glue a brace behind it.")
 			}
@@ -188,7 +195,11 @@ func (p Panel) cut(axis int, at, sign float64, seam Seam, outside bool) (Panel, 
 	if p.Inside != nil {
 		inner, _ := halved([][]Point{p.Inside}, [][]Edge{make([]Edge, len(p.Inside))}, dist, Edge{})
 		if len(inner) != 1 || len(inner[0]) != len(q.Outline) {
-			return q, measure.Bad("seam", "%s is bevelled so that it cannot be cut there; put the seam elsewhere", p.Name)
+			return q, measure.Bad(
+				"seam",
+				"%s is bevelled so that it cannot be cut there; put the seam elsewhere",
+				p.Name,
+			)
 		}
 		// the corners must pair up, as before
 		best, from := math.Inf(1), 0
@@ -288,7 +299,13 @@ func halved(rings [][]Point, edges [][]Edge, dist func(Point) float64, seam Edge
 		if i == 0 {
 			lo, hi = e.at, e.at
 		}
-		lo, hi = Point{math.Min(lo.X, e.at.X), math.Min(lo.Y, e.at.Y)}, Point{math.Max(hi.X, e.at.X), math.Max(hi.Y, e.at.Y)}
+		lo, hi = Point{
+			math.Min(lo.X, e.at.X),
+			math.Min(lo.Y, e.at.Y),
+		}, Point{
+			math.Max(hi.X, e.at.X),
+			math.Max(hi.Y, e.at.Y),
+		}
 	}
 	along := func(q Point) float64 { return q.X }
 	if hi.Y-lo.Y > hi.X-lo.X {
@@ -334,7 +351,8 @@ func apart(p Panel, b Body, xs, ys []float64, list []Panel) []Body {
 	bx, by := p.Outline[n-1].X-o.X, p.Outline[n-1].Y-o.Y
 	det := ax*by - ay*bx
 	va, vb := sub(face[1], face[0]), sub(face[n-1], face[0])
-	if math.Abs(det) < 1e-6 || math.Abs(math.Sqrt(dotted(va, va))-math.Hypot(ax, ay)) > 1 || math.Abs(math.Sqrt(dotted(vb, vb))-math.Hypot(bx, by)) > 1 {
+	if math.Abs(det) < 1e-6 || math.Abs(math.Sqrt(dotted(va, va))-math.Hypot(ax, ay)) > 1 ||
+		math.Abs(math.Sqrt(dotted(vb, vb))-math.Hypot(bx, by)) > 1 {
 		return []Body{whole}
 	}
 	axis := func(x, y float64) Vec { // a direction of the flat, in space

@@ -97,7 +97,13 @@ func TestSeamThroughAWindowAndACurve(t *testing.T) {
 	// a U cut where its legs stand apart falls into loose bits
 	u := lay(t, Outline{Rings: rings(t, "0,0 30,0 30,90 20,90 20,10 10,10 10,90 0,90"), H: 3000})
 	require.ErrorContains(t, u.Split(Seam{Kind: "butt", W: 1200, H: 2400}), "loose bits")
-	require.NoError(t, lay(t, Outline{Rings: rings(t, "0,0 30,0 30,90 20,90 20,10 10,10 10,90 0,90"), H: 3000}).Split(Seam{Kind: "butt", At: 200, W: 1200, H: 2900}))
+	require.NoError(
+		t,
+		lay(
+			t,
+			Outline{Rings: rings(t, "0,0 30,0 30,90 20,90 20,10 10,10 10,90 0,90"), H: 3000},
+		).Split(Seam{Kind: "butt", At: 200, W: 1200, H: 2900}),
+	)
 	d, err := Disc{D: 3000, T: 25, Copies: 1}.Lay()
 	require.NoError(t, err)
 	require.ErrorContains(t, d.Split(Seam{Kind: "dovetail"}), "butt or half-lap")
@@ -116,7 +122,8 @@ func TestSeamThroughAWindowAndACurve(t *testing.T) {
 // and whichever way the seam runs: butt pieces together are the whole less the
 // opening; half-lapped ones that and once more what lies over itself.
 func TestSeamsCrossOpenings(t *testing.T) {
-	for _, o := range []Opening{{Name: "o", Face: "panel", Kind: "rect", W: 300, H: 200}, {Name: "o", Face: "panel", Kind: "slot", W: 320, H: 120}, {Name: "o", Face: "panel", Kind: "round", W: 240}} {
+	for _, o := range []Opening{{Name: "o", Face: "panel", Kind: "rect", W: 300, H: 200},
+		{Name: "o", Face: "panel", Kind: "slot", W: 320, H: 120}, {Name: "o", Face: "panel", Kind: "round", W: 240}} {
 		for _, size := range [][2]float64{{1600, 900}, {900, 1600}} {
 			for _, kind := range []string{"butt", "half-lap"} {
 				o.Y = size[1]/2 + 3.7
@@ -179,7 +186,11 @@ func TestSeamsCrossOpenings(t *testing.T) {
 // Openings that run into each other are refused, so that none counts twice.
 func TestOpeningsDoNotOverlap(t *testing.T) {
 	lay := func(x float64, kind string) error {
-		_, err := pierced(Flat{W: 900, H: 900, T: 6, Copies: 1}, Opening{Name: "a", Face: "panel", Kind: "rect", W: 200, H: 200, Y: 450}, Opening{Name: "b", Face: "panel", Kind: kind, W: 100, H: 60, X: x, Y: 450})
+		_, err := pierced(
+			Flat{W: 900, H: 900, T: 6, Copies: 1},
+			Opening{Name: "a", Face: "panel", Kind: "rect", W: 200, H: 200, Y: 450},
+			Opening{Name: "b", Face: "panel", Kind: kind, W: 100, H: 60, X: x, Y: 450},
+		)
 		return err
 	}
 	require.NoError(t, lay(200, "rect"))

@@ -66,7 +66,13 @@ func (w Tower) Lay() (*Shape, error) {
 		if ab < at {
 			field = "bottom"
 		}
-		return nil, measure.Bad(field, "%s across is closed by walls of %s; make it more than %s", in(2*small), in(w.T), in(2*flat))
+		return nil, measure.Bad(
+			field,
+			"%s across is closed by walls of %s; make it more than %s",
+			in(2*small),
+			in(w.T),
+			in(2*flat),
+		)
 	}
 	slant := math.Hypot(w.H, ab-at)
 	m, b := Compound(slope, w.N)
@@ -77,12 +83,33 @@ func (w Tower) Lay() (*Shape, error) {
 	out := []Point{{wide - bh, 0}, {wide + bh, 0}, {wide + th, slant}, {wide - th, slant}}
 	ib, it := (ab-flat)*tn, (at-flat)*tn
 	inside := []Point{{wide - ib, lift}, {wide + ib, lift}, {wide + it, slant + lift}, {wide - it, slant + lift}}
-	p := Panel{ID: "face", Name: "Face", Copies: w.N, Thick: w.T, Outline: out, Inside: inside, CutAngle: math.Abs(m), Grain: "up",
-		Edges: []Edge{{Name: "bottom", Joint: "level", Tilt: level, Reason: "lies level"}, {Name: "right", Joint: "mitre", Tilt: b, Reason: "next face"},
-			{Name: "top", Joint: "level", Tilt: -level, Reason: "lies level"}, {Name: "left", Joint: "mitre", Tilt: b, Reason: "next face"}}}
+	p := Panel{
+		ID:       "face",
+		Name:     "Face",
+		Copies:   w.N,
+		Thick:    w.T,
+		Outline:  out,
+		Inside:   inside,
+		CutAngle: math.Abs(m),
+		Grain:    "up",
+		Edges: []Edge{
+			{Name: "bottom", Joint: "level", Tilt: level, Reason: "lies level"},
+			{Name: "right", Joint: "mitre", Tilt: b, Reason: "next face"},
+			{
+				Name:   "top",
+				Joint:  "level",
+				Tilt:   -level,
+				Reason: "lies level",
+			},
+			{Name: "left", Joint: "mitre", Tilt: b, Reason: "next face"},
+		},
+	}
 	p.tick("left", "right")
 	s := &Shape{Panels: []Panel{p}}
-	edge := math.Hypot(w.H, (ab-at)/math.Cos(math.Pi/float64(w.N))) // the corner runs further out than the face's middle
+	edge := math.Hypot(
+		w.H,
+		(ab-at)/math.Cos(math.Pi/float64(w.N)),
+	) // the corner runs further out than the face's middle
 	s.Lines = []Line{{"face", "face", float64(w.N) * edge, w.T / math.Cos(b*math.Pi/180)}}
 	for i := range w.N {
 		// face i looks towards -Y turned by i steps
@@ -95,7 +122,10 @@ func (w Tower) Lay() (*Shape, error) {
 			return []Vec{at3(b, a0, 0), at3(b, a1, 0), at3(t, a1, w.H), at3(t, a0, w.H)}
 		}
 		mid := (a0 + a1) / 2
-		s.Bodies = append(s.Bodies, prism("face", i, quad(ab, at), quad(ab-flat, at-flat), Vec{math.Cos(mid), math.Sin(mid), 0}))
+		s.Bodies = append(
+			s.Bodies,
+			prism("face", i, quad(ab, at), quad(ab-flat, at-flat), Vec{math.Cos(mid), math.Sin(mid), 0}),
+		)
 	}
 	s.Size = extent(s.Bodies)
 	stop := NearStop(b)
@@ -118,18 +148,26 @@ func (w Tower) Lay() (*Shape, error) {
 	}
 	s.Results = append(s.Results,
 		result("slope", "Slope of a face from level", slope, "deg", measure.Degrees(slope)).
-			With(over("s = atan(h / ((bottom - top)/2))", "s = 180 - atan(h / ((top - bottom)/2))"), over(fmt.Sprintf("atan(%s / ((%s - %s)/2))", in(w.H), in(w.Bottom), in(w.Top)), fmt.Sprintf("180 - atan(%s / ((%s - %s)/2))", in(w.H), in(w.Top), in(w.Bottom))), measure.Degrees(slope), exact),
+			With(over("s = atan(h / ((bottom - top)/2))", "s = 180 - atan(h / ((top - bottom)/2))"),
+				over(fmt.Sprintf("atan(%s / ((%s - %s)/2))", in(w.H), in(w.Bottom), in(w.Top)),
+					fmt.Sprintf("180 - atan(%s / ((%s - %s)/2))", in(w.H), in(w.Top), in(w.Bottom))), measure.Degrees(slope), exact),
 		result("slant", "Length up the face", slant, "mm", in(slant)).
 			With("L = sqrt(h^2 + ((bottom - top)/2)^2)", fmt.Sprintf("sqrt(%s^2 + %s^2)", in(w.H), in(ab-at)), in(slant), exact),
 		result("cut", "Cut angle on the face", math.Abs(m), "deg", measure.Degrees(math.Abs(m))).
-			With(over("M = atan(cos s tan(180/n))", "M = atan(cos(180 - s) tan(180/n))"), fmt.Sprintf("atan(cos %.3f tan %.3f)", math.Min(slope, 180-slope), 180/num), measure.Degrees(math.Abs(m)), sawTables),
+			With(over("M = atan(cos s tan(180/n))", "M = atan(cos(180 - s) tan(180/n))"),
+				fmt.Sprintf("atan(cos %.3f tan %.3f)", math.Min(slope, 180-slope), 180/num), measure.Degrees(math.Abs(m)),
+				sawTables),
 		result("tilt", "Blade tilt", b, "deg", measure.Degrees(b)).
-			With("B = asin(sin s sin(180/n))", fmt.Sprintf("asin(sin %.3f sin %.3f)", slope, 180/num), measure.Degrees(b), sawTables),
+			With("B = asin(sin s sin(180/n))", fmt.Sprintf("asin(sin %.3f sin %.3f)", slope, 180/num), measure.Degrees(b),
+				sawTables),
 		result("level", "Bevel of top and bottom, to lie level", level, "deg", measure.Degrees(math.Abs(level))).
-			With(over("90 - s", "s - 90"), over(fmt.Sprintf("90 - %.2f", slope), fmt.Sprintf("%.2f - 90", slope)), measure.Degrees(math.Abs(level)), exact),
+			With(over("90 - s", "s - 90"), over(fmt.Sprintf("90 - %.2f", slope), fmt.Sprintf("%.2f - 90", slope)),
+				measure.Degrees(math.Abs(level)), exact),
 		result("gap", fmt.Sprintf("If the saw is set to its %s stop", measure.Degrees(stop)), gap, "mm", at45).
-			With("gap = 2 t / cos(stop) sin(stop - B)", fmt.Sprintf("2 x %.2f mm / cos %.1f x sin(%.4f)", w.T, stop, math.Abs(stop-b)), measure.Decimal(math.Abs(gap), 2)+" mm",
-				source.Exact("two cut faces turned about one corner")))
+			With("gap = 2 t / cos(stop) sin(stop - B)", fmt.Sprintf("2 x %.2f mm / cos %.1f x sin(%.4f)", w.T, stop,
+				math.Abs(stop-b)), measure.Decimal(math.Abs(gap), 2)+" mm",
+				source.Exact("two cut faces turned about one corner")),
+	)
 	return s, nil
 }
 

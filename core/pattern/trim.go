@@ -25,7 +25,14 @@ func (b Band) Lay() (*Shape, error) {
 	}
 	long, short := results[0].Value, results[1].Value
 	strip := func(id, name string, l float64) Panel {
-		p := Panel{ID: id, Name: name, Copies: 2 * b.Copies, Thick: b.T, Outline: Rect(l, b.H), Edges: []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}}}
+		p := Panel{
+			ID:      id,
+			Name:    name,
+			Copies:  2 * b.Copies,
+			Thick:   b.T,
+			Outline: Rect(l, b.H),
+			Edges:   []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}},
+		}
 		if b.Mitred {
 			p.Edges[1] = Edge{Name: "right", Joint: "mitre", Tilt: 45, Reason: "mitred corner"}
 			p.Edges[3] = Edge{Name: "left", Joint: "mitre", Tilt: 45, Reason: "mitred corner"}
@@ -40,7 +47,12 @@ func (b Band) Lay() (*Shape, error) {
 	}
 	box := func(id string, no int, cx, cy, w, d, z float64, ex Vec) {
 		ring := func(z float64) []Vec {
-			return []Vec{{cx - w/2, cy - d/2, z}, {cx + w/2, cy - d/2, z}, {cx + w/2, cy + d/2, z}, {cx - w/2, cy + d/2, z}}
+			return []Vec{
+				{cx - w/2, cy - d/2, z},
+				{cx + w/2, cy - d/2, z},
+				{cx + w/2, cy + d/2, z},
+				{cx - w/2, cy + d/2, z},
+			}
 		}
 		s.Bodies = append(s.Bodies, prism(id, no, ring(z+b.H), ring(z), ex))
 	}
@@ -82,7 +94,19 @@ func (x Scaling) Lay() (*Shape, error) {
 	if x.Tall > r {
 		o = append(o, Point{x.Wide, x.Tall}, Point{0, x.Tall})
 	}
-	s := &Shape{Panels: []Panel{{ID: "scale", Name: "Scale", Copies: n, Thick: x.T, Outline: o, Notes: []string{"Trim those at the sides flush with the face when the glue holds."}}}, Results: results}
+	s := &Shape{
+		Panels: []Panel{
+			{
+				ID:      "scale",
+				Name:    "Scale",
+				Copies:  n,
+				Thick:   x.T,
+				Outline: o,
+				Notes:   []string{"Trim those at the sides flush with the face when the glue holds."},
+			},
+		},
+		Results: results,
+	}
 	drawn := 0
 	for row := range rows {
 		shift := float64(row%2) * x.Wide / 2

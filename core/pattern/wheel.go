@@ -33,7 +33,11 @@ func (w Wheel) Rings() ([][]Point, error) {
 	var rings [][]Point
 	if w.Teeth > 0 {
 		if w.Teeth < 3 || w.Depth <= 0 || w.Depth >= r {
-			return nil, measure.Bad("depth", "of the teeth must lie between nothing and half of %s, and there must be 3 of them or more", in(w.D))
+			return nil, measure.Bad(
+				"depth",
+				"of the teeth must lie between nothing and half of %s, and there must be 3 of them or more",
+				in(w.D),
+			)
 		}
 		root = r - w.Depth
 		rings = append(rings, w.teeth(r, root))
@@ -49,11 +53,19 @@ func (w Wheel) Rings() ([][]Point, error) {
 	if w.Spokes > 0 {
 		hub, rim := w.Hub/2, root-w.Rim
 		if w.Spokes < 2 || w.Spoke <= 0 || w.Rim <= 0 || hub <= w.Bore/2 || rim <= hub {
-			return nil, measure.Bad("spokes", "need a width, a rim and a hub wider than the hole, and room between hub and rim")
+			return nil, measure.Bad(
+				"spokes",
+				"need a width, a rim and a hub wider than the hole, and room between hub and rim",
+			)
 		}
 		step := 2 * math.Pi / float64(w.Spokes)
 		if 2*math.Asin(math.Min(1, w.Spoke/2/hub)) >= step-.02 {
-			return nil, measure.Bad("spokes", "%d of %s leave no window at the hub; make the hub wider or the spokes narrower", w.Spokes, in(w.Spoke))
+			return nil, measure.Bad(
+				"spokes",
+				"%d of %s leave no window at the hub; make the hub wider or the spokes narrower",
+				w.Spokes,
+				in(w.Spoke),
+			)
 		}
 		for k := range w.Spokes {
 			rings = append(rings, w.window(hub, rim, step*float64(k), step))
@@ -69,7 +81,12 @@ func (w Wheel) Rings() ([][]Point, error) {
 		}
 	}
 	if at, crosses := crossing(rings); crosses {
-		return nil, measure.Bad("holes", "two cut-outs run into each other at %s, %s from the middle", in(at.X), in(at.Y))
+		return nil, measure.Bad(
+			"holes",
+			"two cut-outs run into each other at %s, %s from the middle",
+			in(at.X),
+			in(at.Y),
+		)
 	}
 	return rings, nil
 }

@@ -52,7 +52,10 @@ func BySquare(q [4]Spot, w, h float64) (Plane, error) {
 	for i := range q { // convex, one way round
 		a, b, c := q[i], q[(i+1)%4], q[(i+2)%4]
 		if (b.X-a.X)*(c.Y-b.Y)-(b.Y-a.Y)*(c.X-b.X) > -20 {
-			return Plane{}, measure.Bad("points", "are not the corners of a rectangle, lower left first, then lower right, upper right, upper left")
+			return Plane{}, measure.Bad(
+				"points",
+				"are not the corners of a rectangle, lower left first, then lower right, upper right, upper left",
+			)
 		}
 	}
 	// unit square to quadrilateral (Heckbert 1989), then turned round
@@ -63,7 +66,17 @@ func BySquare(q [4]Spot, w, h float64) (Plane, error) {
 	to := [9]float64{q[1].X - q[0].X + g*q[1].X, q[3].X - q[0].X + hh*q[3].X, q[0].X,
 		q[1].Y - q[0].Y + g*q[1].Y, q[3].Y - q[0].Y + hh*q[3].Y, q[0].Y, g, hh, 1}
 	unit := inverse(to)
-	scaled := [9]float64{w * unit[0], w * unit[1], w * unit[2], h * unit[3], h * unit[4], h * unit[5], unit[6], unit[7], unit[8]}
+	scaled := [9]float64{
+		w * unit[0],
+		w * unit[1],
+		w * unit[2],
+		h * unit[3],
+		h * unit[4],
+		h * unit[5],
+		unit[6],
+		unit[7],
+		unit[8],
+	}
 	return plane(scaled, math.Abs(g) < 1e-9 && math.Abs(hh) < 1e-9)
 }
 
@@ -173,7 +186,9 @@ func (p Plane) Squared(img image.Image, v View) *image.RGBA {
 			p00, p10, p01, p11 := at(i, k), at(i+1, k), at(i, k+1), at(i+1, k+1)
 			o := out.PixOffset(x, y)
 			for c := range 3 {
-				out.Pix[o+c] = uint8((float64(p00[c])*(1-fx)+float64(p10[c])*fx)*(1-fy) + (float64(p01[c])*(1-fx)+float64(p11[c])*fx)*fy + .5)
+				out.Pix[o+c] = uint8(
+					(float64(p00[c])*(1-fx)+float64(p10[c])*fx)*(1-fy) + (float64(p01[c])*(1-fx)+float64(p11[c])*fx)*fy + .5,
+				)
 			}
 			out.Pix[o+3] = 255
 		}

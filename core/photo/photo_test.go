@@ -26,13 +26,24 @@ func camera(yaw, pitch, dist, f float64) func(x, y float64) Spot {
 
 func TestSquaringUndoesACamera(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		cam := camera(rapid.Float64Range(-.9, .9).Draw(t, "yaw"), rapid.Float64Range(-.7, .7).Draw(t, "pitch"), 5000, 1500)
+		cam := camera(
+			rapid.Float64Range(-.9, .9).Draw(t, "yaw"),
+			rapid.Float64Range(-.7, .7).Draw(t, "pitch"),
+			5000,
+			1500,
+		)
 		w, h := rapid.Float64Range(300, 1200).Draw(t, "w"), rapid.Float64Range(300, 1200).Draw(t, "h")
 		p, err := BySquare([4]Spot{cam(0, 0), cam(w, 0), cam(w, h), cam(0, h)}, w, h)
 		require.NoError(t, err)
 		x1, y1 := rapid.Float64Range(-900, 1500).Draw(t, "x1"), rapid.Float64Range(-900, 1500).Draw(t, "y1")
 		x2, y2 := rapid.Float64Range(-900, 1500).Draw(t, "x2"), rapid.Float64Range(-900, 1500).Draw(t, "y2")
-		require.InDelta(t, math.Hypot(x2-x1, y2-y1), p.Between(cam(x1, y1), cam(x2, y2)), 1e-4, "any length in the plane, not only the rectangle's")
+		require.InDelta(
+			t,
+			math.Hypot(x2-x1, y2-y1),
+			p.Between(cam(x1, y1), cam(x2, y2)),
+			1e-4,
+			"any length in the plane, not only the rectangle's",
+		)
 		s := p.Spot(x1, y1)
 		require.InDelta(t, cam(x1, y1).X, s.X, 1e-5)
 		require.InDelta(t, cam(x1, y1).Y, s.Y, 1e-5)

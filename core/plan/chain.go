@@ -42,7 +42,10 @@ func (w *Work) Chains(prop string) (out []Chain) {
 	var follow func(c Chain, d *Device)
 	follow = func(c Chain, d *Device) {
 		n := Segments(d, w.Lib)
-		c.Strips = append(append([]ChainStrip(nil), c.Strips...), ChainStrip{d.ID, d.Name, c.Pixels + 1, c.Pixels + n, d.DataLead})
+		c.Strips = append(
+			append([]ChainStrip(nil), c.Strips...),
+			ChainStrip{d.ID, d.Name, c.Pixels + 1, c.Pixels + n, d.DataLead},
+		)
 		c.Pixels += n
 		if len(after[d.ID]) == 0 || len(c.Strips) > len(w.Plan.Devices) {
 			out = append(out, c)

@@ -21,9 +21,34 @@ func TestConverterDrawsConstantPower(t *testing.T) {
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	p.Devices = []plan.Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"},
-		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("20 ft")},
-		{ID: "C", Prop: "a", Kind: "converter", Name: "C", From: "W", Volts: measure.Must[measure.VoltKind]("5 V"), Amps: measure.Must[measure.AmpKind]("3 A")},
-		{ID: "P", Prop: "a", Kind: "lamp", Name: "P", From: "C", Product: "pixel5", Length: measure.Len("500 mm"), Bright: 80},
+		{
+			ID:     "W",
+			Prop:   "a",
+			Kind:   "run",
+			Name:   "W",
+			From:   "S",
+			Gauge:  measure.Must[measure.GaugeKind]("22 AWG"),
+			Length: measure.Len("20 ft"),
+		},
+		{
+			ID:    "C",
+			Prop:  "a",
+			Kind:  "converter",
+			Name:  "C",
+			From:  "W",
+			Volts: measure.Must[measure.VoltKind]("5 V"),
+			Amps:  measure.Must[measure.AmpKind]("3 A"),
+		},
+		{
+			ID:      "P",
+			Prop:    "a",
+			Kind:    "lamp",
+			Name:    "P",
+			From:    "C",
+			Product: "pixel5",
+			Length:  measure.Len("500 mm"),
+			Bright:  80,
+		},
 	}
 	require.NoError(t, p.Validate())
 	w := plan.Do(p, stock.Shop, today)
@@ -48,9 +73,20 @@ func TestConverterDrawsConstantPower(t *testing.T) {
 // What a converter feeds is a bench of its own: the converter itself may give
 // nothing, or the wrong volts.
 func TestFaultsBehindAConverter(t *testing.T) {
-	w := wired(t, plan.Device{ID: "S", Kind: "supply", Product: "ps12-5"}, plan.Device{ID: "C", Kind: "converter", From: "S", Volts: vv("5 V"), Amps: aa("3 A")},
-		plan.Device{ID: "W", Kind: "run", From: "C", Gauge: gg("18 AWG"), Length: ln("3 ft")}, plan.Device{ID: "U", Kind: "controller", From: "W"},
-		plan.Device{ID: "P", Kind: "lamp", From: "W", Product: "pixel5", Length: ln("300 mm"), Bright: 50})
+	w := wired(
+		t,
+		plan.Device{ID: "S", Kind: "supply", Product: "ps12-5"},
+		plan.Device{ID: "C", Kind: "converter", From: "S", Volts: vv("5 V"), Amps: aa("3 A")},
+		plan.Device{
+			ID:     "W",
+			Kind:   "run",
+			From:   "C",
+			Gauge:  gg("18 AWG"),
+			Length: ln("3 ft"),
+		},
+		plan.Device{ID: "U", Kind: "controller", From: "W"},
+		plan.Device{ID: "P", Kind: "lamp", From: "W", Product: "pixel5", Length: ln("300 mm"), Bright: 50},
+	)
 	b := plan.Suspects(w.Plan, stock.Shop, "C")
 	seen := func(pairs map[string]float64) (out []circuit.Seen) {
 		for _, id := range b.Devices { // in order

@@ -85,11 +85,22 @@ func loadState(share float64) string {
 func (w *Work) loadResult(d *Device, gives float64) source.Result {
 	_, limit := SupplyOf(d, w.Lib)
 	asks := w.demand[d.ID]
-	r := source.Result{Label: "Load, everything on", Value: asks, Unit: "A", Text: fmt.Sprintf("%s, %.0f %%", amps(asks), 100*asks/limit)}.
+	r := source.Result{
+		Label: "Load, everything on",
+		Value: asks,
+		Unit:  "A",
+		Text:  fmt.Sprintf("%s, %.0f %%", amps(asks), 100*asks/limit),
+	}.
 		With("current its loads ask for at its rated volts", "", amps(asks), demandFrom).
-		With("load = current / rating", fmt.Sprintf("%s / %s", amps(asks), amps(limit)), fmt.Sprintf("%.0f %%", 100*asks/limit), circuit.LoadFrom)
+		With("load = current / rating", fmt.Sprintf("%s / %s", amps(asks), amps(limit)),
+			fmt.Sprintf("%.0f %%", 100*asks/limit), circuit.LoadFrom)
 	if asks > 1.02*gives+.001 {
-		r = r.With("what it gives instead, sagging", "", amps(gives), source.Exact("every node solved, its limit and inner resistance counted"))
+		r = r.With(
+			"what it gives instead, sagging",
+			"",
+			amps(gives),
+			source.Exact("every node solved, its limit and inner resistance counted"),
+		)
 	}
 	return r
 }

@@ -10,25 +10,30 @@ import (
 // Device is one thing in the low-voltage wiring. All have two conductors; a
 // fuse or switch sits in the positive one.
 type Device struct {
-	ID        string             `json:"id"`
-	Prop      string             `json:"prop" ref:"prop,needed"`
-	Kind      string             `json:"kind"` // one of DeviceKinds
-	Name      string             `json:"name" max:"80"`
-	From      string             `json:"from,omitempty" ref:"device"` // what feeds it
-	At        measure.Length     `json:"at,omitzero"`                 // how far along a run it taps off; at its end when not given
-	To        string             `json:"to,omitempty" ref:"device"`   // of a run: what its far end joins too
-	ToAt      measure.Length     `json:"toAt,omitzero"`               // how far along that
-	Back      measure.Length     `json:"back,omitzero"`               // of a run: the second pair from there to its far end; none when that lies there already
-	FedAt     measure.Length     `json:"fedAt,omitzero"`              // of a run: how far along itself it is fed; at its start when not given
-	Feeds     string             `json:"feeds,omitempty" max:"200"`   // of a strip: where along it its supply is joined, such as 0% 50%
-	Product   string             `json:"product,omitempty"`           // lamp or supply of the shop's list
-	Volts     measure.Voltage    `json:"volts,omitzero"`
-	Amps      measure.Current    `json:"amps,omitzero"` // of a supply: its limit; of a lamp: at rated volts
-	Gauge     measure.Gauge      `json:"gauge,omitzero"`
-	Length    measure.Length     `json:"length,omitzero"`             // of a run, one way; of a strip
-	Path      string             `json:"path,omitempty" max:"130000"` // of a run: x,y,z corners in its prop, from its feed on
-	Lead      measure.Length     `json:"lead,omitzero"`               // the lead it has, when not the factory one
-	Need      measure.Length     `json:"need,omitzero"`               // the lead it needs, along its path
+	ID   string `json:"id"`
+	Prop string `json:"prop" ref:"prop,needed"`
+	Kind string `json:"kind"` // one of DeviceKinds
+	Name string `json:"name" max:"80"`
+	From string `json:"from,omitempty" ref:"device"` // what feeds it
+	// how far along a run it taps off; at its end when not given
+	At   measure.Length `json:"at,omitzero"`
+	To   string         `json:"to,omitempty" ref:"device"` // of a run: what its far end joins too
+	ToAt measure.Length `json:"toAt,omitzero"`             // how far along that
+	// of a run: the second pair from there to its far end; none when that lies there already
+	Back measure.Length `json:"back,omitzero"`
+	// of a run: how far along itself it is fed; at its start when not given
+	FedAt measure.Length `json:"fedAt,omitzero"`
+	// of a strip: where along it its supply is joined, such as 0% 50%
+	Feeds   string          `json:"feeds,omitempty" max:"200"`
+	Product string          `json:"product,omitempty"` // lamp or supply of the shop's list
+	Volts   measure.Voltage `json:"volts,omitzero"`
+	Amps    measure.Current `json:"amps,omitzero"` // of a supply: its limit; of a lamp: at rated volts
+	Gauge   measure.Gauge   `json:"gauge,omitzero"`
+	Length  measure.Length  `json:"length,omitzero"` // of a run, one way; of a strip
+	// of a run: x,y,z corners in its prop, from its feed on
+	Path      string             `json:"path,omitempty" max:"130000"`
+	Lead      measure.Length     `json:"lead,omitzero"` // the lead it has, when not the factory one
+	Need      measure.Length     `json:"need,omitzero"` // the lead it needs, along its path
 	Extension measure.Length     `json:"extension,omitzero"`
 	Rating    measure.Current    `json:"rating,omitzero"`               // of a fuse or switch
 	Cell      string             `json:"cell,omitempty"`                // a supply of batteries: which
@@ -39,19 +44,20 @@ type Device struct {
 	Resistor  measure.Resistance `json:"resistor,omitzero"`             // of bare LEDs; of a connector, each contact
 	Poly      bool               `json:"poly,omitempty"`                // a fuse that resets itself
 	Logic     measure.Voltage    `json:"logic,omitzero"`                // of a controller's pins
-	Data      string             `json:"data,omitempty" ref:"device"`   // of pixels: the controller, or the pixels before them
-	Pin       int                `json:"pin,omitempty"`                 // of that controller
-	DataLead  measure.Length     `json:"dataLead,omitzero"`             // from there to the first pixel
-	Common    bool               `json:"common,omitempty"`              // a ground wire lies beside the data wire
-	Shifter   bool               `json:"shifter,omitempty"`             // a level shifter at the data pin
-	Damper    bool               `json:"damper,omitempty"`              // a resistor in the data wire at the first pixel
-	Bulk      bool               `json:"bulk,omitempty"`                // a capacitor across the strip's feed
-	Bright    int                `json:"bright,omitempty"`              // per cent of full white a pixel string is held to
-	Reversed  bool               `json:"reversed,omitempty"`
-	Driven    bool               `json:"driven,omitempty"`         // a switch worked by scenes
-	Off       bool               `json:"off,omitempty"`            // a hand switch left off
-	In        string             `json:"in,omitempty" ref:"solid"` // the solid it is built into
-	Proven    bool               `json:"proven,omitempty"`         // lit on the bench before closing
+	// of pixels: the controller, or the pixels before them
+	Data     string         `json:"data,omitempty" ref:"device"`
+	Pin      int            `json:"pin,omitempty"`     // of that controller
+	DataLead measure.Length `json:"dataLead,omitzero"` // from there to the first pixel
+	Common   bool           `json:"common,omitempty"`  // a ground wire lies beside the data wire
+	Shifter  bool           `json:"shifter,omitempty"` // a level shifter at the data pin
+	Damper   bool           `json:"damper,omitempty"`  // a resistor in the data wire at the first pixel
+	Bulk     bool           `json:"bulk,omitempty"`    // a capacitor across the strip's feed
+	Bright   int            `json:"bright,omitempty"`  // per cent of full white a pixel string is held to
+	Reversed bool           `json:"reversed,omitempty"`
+	Driven   bool           `json:"driven,omitempty"`         // a switch worked by scenes
+	Off      bool           `json:"off,omitempty"`            // a hand switch left off
+	In       string         `json:"in,omitempty" ref:"solid"` // the solid it is built into
+	Proven   bool           `json:"proven,omitempty"`         // lit on the bench before closing
 }
 
 var deviceKind = listed(kind{name: "device", most: 5000, again: func(v any, c *copying) string {
@@ -71,13 +77,19 @@ func (x *Device) called() string { return x.Name }
 var DeviceKinds = []string{"supply", "run", "fuse", "switch", "lamp", "converter", "connector", "controller"}
 
 func (x *Device) valid(c checks) error {
-	if err := first(named(x.Name), oneOf("kind", x.Kind, DeviceKinds...), within("fedAt", x.FedAt, 0, 300*metre), within("dataLead", x.DataLead, 0, 300*metre),
+	if err := first(named(x.Name), oneOf("kind", x.Kind, DeviceKinds...), within("fedAt", x.FedAt, 0, 300*metre),
+		within("dataLead", x.DataLead, 0, 300*metre),
 		within("length", x.Length, 1, 300*metre), within("lead", x.Lead, 0, 300*metre), within("need", x.Need, 0, 300*metre),
-		within("extension", x.Extension, 0, 300*metre), within("at", x.At, 0, 300*metre), within("toAt", x.ToAt, 0, 300*metre), within("back", x.Back, 1, 300*metre)); err != nil {
+		within("extension", x.Extension, 0, 300*metre), within("at", x.At, 0, 300*metre),
+		within("toAt", x.ToAt, 0, 300*metre), within("back", x.Back, 1, 300*metre)); err != nil {
 		return err
 	}
 	if v := x.Volts.Or(12); v <= 0 || v > 60 {
-		return measure.Bad("volts", "%s is not extra-low voltage; write 1 V to 60 V. Mains wiring belongs to a licensed electrician and the local code", x.Volts)
+		return measure.Bad(
+			"volts",
+			"%s is not extra-low voltage; write 1 V to 60 V. Mains wiring belongs to a licensed electrician and the local code",
+			x.Volts,
+		)
 	}
 	if a := x.Amps.Or(1); a <= 0 || a > 200 {
 		return measure.Bad("amps", "%s is out of range; write 1 mA to 200 A", x.Amps)
@@ -98,7 +110,13 @@ func (x *Device) valid(c checks) error {
 				return measure.Bad("outlet", "batteries need none; leave it empty")
 			}
 			if v, _ := SupplyOf(x, c.lib); v > 60 {
-				return measure.Bad("cells", "%d of %s give %s; extra-low voltage ends at 60 V", x.Cells, x.Cell, volts(v))
+				return measure.Bad(
+					"cells",
+					"%d of %s give %s; extra-low voltage ends at 60 V",
+					x.Cells,
+					x.Cell,
+					volts(v),
+				)
 			}
 			return inList("cell", x.Cell, circuit.Cells, "aa or 9v")
 		}
@@ -163,11 +181,21 @@ func possible(l stock.Lamp) error {
 	switch l.Kind {
 	case "motor", "servo":
 		if l.Stall > 0 && l.Amps >= l.Stall {
-			return measure.Bad("amps", "%s running is not less than the %s it takes held; write what it takes running", amps(l.Amps), amps(l.Stall))
+			return measure.Bad(
+				"amps",
+				"%s running is not less than the %s it takes held; write what it takes running",
+				amps(l.Amps),
+				amps(l.Stall),
+			)
 		}
 	case "pixels":
 		if l.Amps < l.Idle {
-			return measure.Bad("amps", "%s at full white is less than the %s a dark pixel takes; write more", amps(l.Amps), amps(l.Idle))
+			return measure.Bad(
+				"amps",
+				"%s at full white is less than the %s a dark pixel takes; write more",
+				amps(l.Amps),
+				amps(l.Idle),
+			)
 		}
 		if l.Volts < 3 {
 			return measure.Bad("volts", "%s runs no pixel; write 5 V or 12 V", volts(l.Volts))
@@ -175,7 +203,12 @@ func possible(l stock.Lamp) error {
 	case "power", "amplifier", "sensor", "resistive", "coil", "led":
 	default: // LEDs with a resistor inside
 		if l.Volts <= l.Vf {
-			return measure.Bad("volts", "%s is not more than the %s its LEDs want; write its rated volts", volts(l.Volts), volts(l.Vf))
+			return measure.Bad(
+				"volts",
+				"%s is not more than the %s its LEDs want; write its rated volts",
+				volts(l.Volts),
+				volts(l.Vf),
+			)
 		}
 	}
 	return nil

@@ -8,18 +8,20 @@ import (
 
 // Display is the display itself.
 type Display struct {
-	ID       string           `json:"id"`
-	Name     string           `json:"name" max:"80" label:"Name"`
-	Units    string           `json:"units" label:"Units" choose:"in|mm"`   // in or mm: what a bare number means
-	Opens    string           `json:"opens,omitempty" label:"Opens"`        // date, 2026-10-09
-	Outdoors bool             `json:"outdoors,omitempty" label:"Outdoors"`  // stands in the weather
-	Temp     measure.Celsius  `json:"temp,omitzero" label:"Workshop"`       // of the workshop; 21 C when not given
-	RH       int              `json:"rh,omitempty" label:"Humidity, %"`     // per cent; 50 when not given
-	Kerf     measure.Length   `json:"kerf,omitzero" label:"Saw kerf"`       // of the saw; 1/8 in when not given
-	Margin   measure.Length   `json:"margin,omitzero" label:"Sheet margin"` // kept off each sheet's edge; 1/4 in when not given
-	Nights   int              `json:"nights,omitempty" label:"Nights"`      // of the season; 18 when not given
-	Night    measure.Duration `json:"night,omitzero" label:"A night"`       // how long it runs a night; 4 h when not given
-	Duty     int              `json:"duty,omitempty" label:"Scenes run, %"` // per cent of the night that scenes run; 25 when not given
+	ID       string          `json:"id"`
+	Name     string          `json:"name" max:"80" label:"Name"`
+	Units    string          `json:"units" label:"Units" choose:"in|mm"`  // in or mm: what a bare number means
+	Opens    string          `json:"opens,omitempty" label:"Opens"`       // date, 2026-10-09
+	Outdoors bool            `json:"outdoors,omitempty" label:"Outdoors"` // stands in the weather
+	Temp     measure.Celsius `json:"temp,omitzero" label:"Workshop"`      // of the workshop; 21 C when not given
+	RH       int             `json:"rh,omitempty" label:"Humidity, %"`    // per cent; 50 when not given
+	Kerf     measure.Length  `json:"kerf,omitzero" label:"Saw kerf"`      // of the saw; 1/8 in when not given
+	// kept off each sheet's edge; 1/4 in when not given
+	Margin measure.Length   `json:"margin,omitzero" label:"Sheet margin"`
+	Nights int              `json:"nights,omitempty" label:"Nights"` // of the season; 18 when not given
+	Night  measure.Duration `json:"night,omitzero" label:"A night"`  // how long it runs a night; 4 h when not given
+	// per cent of the night that scenes run; 25 when not given
+	Duty int `json:"duty,omitempty" label:"Scenes run, %"`
 }
 
 var displayKind = kind{
@@ -42,7 +44,12 @@ func (x *Display) called() string { return x.Name }
 
 func (x *Display) valid(c checks) error {
 	if Slug(x.ID) != x.ID {
-		return measure.Bad("id", "%q must be small letters, digits and dashes, at most 40, such as %s", x.ID, Slug(x.ID))
+		return measure.Bad(
+			"id",
+			"%q must be small letters, digits and dashes, at most 40, such as %s",
+			x.ID,
+			Slug(x.ID),
+		)
 	}
 	if x.RH < 0 || x.RH > 100 {
 		return measure.Bad("rh", "%d %% cannot be; write 1 to 100", x.RH)

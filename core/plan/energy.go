@@ -37,7 +37,17 @@ func (w *Work) OnOutlet(id string) (out []MainsLoad) {
 		if d.Kind == "supply" && d.Outlet == id {
 			g := w.All.Readings[d.ID]
 			v, _ := SupplyOf(d, w.Lib)
-			out = append(out, MainsLoad{"device", d.ID, d.Name, g.Volts * g.Amps / mainsEfficiency, v * w.Night(d.ID) / mainsEfficiency, false})
+			out = append(
+				out,
+				MainsLoad{
+					"device",
+					d.ID,
+					d.Name,
+					g.Volts * g.Amps / mainsEfficiency,
+					v * w.Night(d.ID) / mainsEfficiency,
+					false,
+				},
+			)
 		}
 	}
 	for _, p := range w.Plan.Plugs {
@@ -73,7 +83,8 @@ func (o *Outlet) CordOhms() float64 {
 func (w *Work) energy() {
 	w.Rest = w.All
 	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Kind == "switch" && d.Driven || w.Lib.Lamps[d.Product].Idle > 0 && w.Lib.Lamps[d.Product].Stall > 0 {
+		if d := &w.Plan.Devices[i]; d.Kind == "switch" && d.Driven ||
+			w.Lib.Lamps[d.Product].Idle > 0 && w.Lib.Lamps[d.Product].Stall > 0 {
 			w.Rest = w.Rig.Solve(w.Lib, map[string]bool{})
 			break
 		}
@@ -88,7 +99,18 @@ func (w *Work) energy() {
 		avg := w.Night(d.ID)
 		key := "device:" + d.ID
 		w.keep(key+":average", source.Result{Label: "Over a night", Value: avg, Unit: "A", Text: amps(avg)}.
-			With("duty x all on + rest x scenes off", fmt.Sprintf("%.0f %% x %s + %.0f %% x %s", 100*duty, amps(w.All.Readings[d.ID].Amps), 100*(1-duty), amps(w.Rest.Readings[d.ID].Amps)), amps(avg), source.Exact("mean over the night")))
+			With(
+				"duty x all on + rest x scenes off",
+				fmt.Sprintf(
+					"%.0f %% x %s + %.0f %% x %s",
+					100*duty,
+					amps(w.All.Readings[d.ID].Amps),
+					100*(1-duty),
+					amps(w.Rest.Readings[d.ID].Amps),
+				),
+				amps(avg),
+				source.Exact("mean over the night"),
+			))
 		rs, err := circuit.Runtime(d.Cell, math.Max(avg, 1e-6), max(1, d.Sets), cold, hours, nights)
 		if err != nil {
 			continue // said by a rule
@@ -99,8 +121,21 @@ func (w *Work) energy() {
 				c := circuit.Cells[d.Cell]
 				n := r.Value * float64(max(1, d.Cells)*max(1, d.Sets))
 				cost := n * c.Price
-				w.keep(key+":season", source.Result{Label: "For the season", Value: cost, Unit: "$", Text: fmt.Sprintf("%.0f cells, $%.2f", n, cost)}.
-					With("sets x cells x price", fmt.Sprintf("%.0f x %d x $%.2f", r.Value, max(1, d.Cells)*max(1, d.Sets), c.Price), fmt.Sprintf("$%.2f", cost), circuit.CellsFrom))
+				w.keep(
+					key+":season",
+					source.Result{
+						Label: "For the season",
+						Value: cost,
+						Unit:  "$",
+						Text:  fmt.Sprintf("%.0f cells, $%.2f", n, cost),
+					}.
+						With(
+							"sets x cells x price",
+							fmt.Sprintf("%.0f x %d x $%.2f", r.Value, max(1, d.Cells)*max(1, d.Sets), c.Price),
+							fmt.Sprintf("$%.2f", cost),
+							circuit.CellsFrom,
+						),
+				)
 			}
 		}
 	}
@@ -113,21 +148,60 @@ func (w *Work) energy() {
 		}
 		a, limit := watts/o.Volts.Value(), w.OutletLimit(o)
 		key := "outlet:" + o.ID
-		w.keep(key+":amps", source.Result{Label: "On the circuit, everything on", Value: a, Unit: "A", Text: fmt.Sprintf("%s of %s", amps(a), amps(limit))}.
-			With("I = P / V, supplies at 85 %", fmt.Sprintf("%s / %s", measure.Watts(watts), volts(o.Volts.Value())), amps(a), source.Std("Ohm's law, power factor 1"), efficiencyFrom).
-			With("limit", fmt.Sprintf("%s breaker, %g h a night", amps(o.Breaker.Value()), hours), amps(limit), source.Std("NEC 210.20(A): continuous load at most 80 %")))
+		w.keep(
+			key+":amps",
+			source.Result{
+				Label: "On the circuit, everything on",
+				Value: a,
+				Unit:  "A",
+				Text:  fmt.Sprintf("%s of %s", amps(a), amps(limit)),
+			}.
+				With("I = P / V, supplies at 85 %", fmt.Sprintf("%s / %s", measure.Watts(watts), volts(o.Volts.Value())), amps(a),
+					source.Std("Ohm's law, power factor 1"), efficiencyFrom).
+				With("limit", fmt.Sprintf("%s breaker, %g h a night", amps(o.Breaker.Value()), hours), amps(limit),
+					source.Std("NEC 210.20(A): continuous load at most 80 %")),
+		)
 		kwh := avg * hours / 1000
 		total += kwh
-		w.keep(key+":energy", source.Result{Label: "A night", Value: kwh, Unit: "kWh", Text: measure.Decimal(kwh, 2) + " kWh"}.
-			With("average power x hours", fmt.Sprintf("%s x %g h", measure.Watts(avg), hours), measure.Decimal(kwh, 2)+" kWh", source.Exact("energy")))
+		w.keep(
+			key+":energy",
+			source.Result{Label: "A night", Value: kwh, Unit: "kWh", Text: measure.Decimal(kwh, 2) + " kWh"}.
+				With(
+					"average power x hours",
+					fmt.Sprintf("%s x %g h", measure.Watts(avg), hours),
+					measure.Decimal(kwh, 2)+" kWh",
+					source.Exact("energy"),
+				),
+		)
 		if r := o.CordOhms(); r > 0 {
 			drop := 100 * a * r / o.Volts.Value()
-			w.keep(key+":cord", source.Result{Label: "Lost in the cord", Value: drop, Unit: "%", Text: measure.Decimal(drop, 1) + " %"}.
-				With("I R / V", fmt.Sprintf("%s x %s / %s", amps(a), measure.Ohms(r), volts(o.Volts.Value())), measure.Decimal(drop, 1)+" %", stock.CopperFrom))
+			w.keep(
+				key+":cord",
+				source.Result{Label: "Lost in the cord", Value: drop, Unit: "%", Text: measure.Decimal(drop, 1) + " %"}.
+					With(
+						"I R / V",
+						fmt.Sprintf("%s x %s / %s", amps(a), measure.Ohms(r), volts(o.Volts.Value())),
+						measure.Decimal(drop, 1)+" %",
+						stock.CopperFrom,
+					),
+			)
 		}
 	}
 	if len(w.Plan.Outlets) > 0 {
-		w.keep("display:energy", source.Result{Label: "From the mains, a night", Value: total, Unit: "kWh", Text: measure.Decimal(total, 2) + " kWh"}.
-			With("sum of the outlets", fmt.Sprintf("%d nights: %s kWh", nights, measure.Decimal(total*float64(nights), 1)), measure.Decimal(total, 2)+" kWh", source.Exact("sum")))
+		w.keep(
+			"display:energy",
+			source.Result{
+				Label: "From the mains, a night",
+				Value: total,
+				Unit:  "kWh",
+				Text:  measure.Decimal(total, 2) + " kWh",
+			}.
+				With(
+					"sum of the outlets",
+					fmt.Sprintf("%d nights: %s kWh", nights, measure.Decimal(total*float64(nights), 1)),
+					measure.Decimal(total, 2)+" kWh",
+					source.Exact("sum"),
+				),
+		)
 	}
 }

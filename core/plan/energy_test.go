@@ -17,8 +17,19 @@ func TestEnergyOverTheSeason(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	p.Display.Nights, p.Display.Night, p.Display.Duty = 10, measure.Must[measure.DurationKind]("5 h"), 40
-	p.Outlets = []plan.Outlet{{ID: "o", Name: "O", Volts: measure.Must[measure.VoltKind]("120 V"), Breaker: measure.Must[measure.AmpKind]("15 A"), Gauge: measure.Must[measure.GaugeKind]("16 AWG"), Cord: measure.Len("100 ft")}}
-	p.Plugs = []plan.Plug{{ID: "fog", Name: "Fog", Outlet: "o", Watts: measure.Must[measure.WattKind]("600 W"), Heater: true}}
+	p.Outlets = []plan.Outlet{
+		{
+			ID:      "o",
+			Name:    "O",
+			Volts:   measure.Must[measure.VoltKind]("120 V"),
+			Breaker: measure.Must[measure.AmpKind]("15 A"),
+			Gauge:   measure.Must[measure.GaugeKind]("16 AWG"),
+			Cord:    measure.Len("100 ft"),
+		},
+	}
+	p.Plugs = []plan.Plug{
+		{ID: "fog", Name: "Fog", Outlet: "o", Watts: measure.Must[measure.WattKind]("600 W"), Heater: true},
+	}
 	p.Devices = []plan.Device{
 		{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-5", Outlet: "o"},
 		{ID: "K1", Prop: "a", Kind: "switch", Name: "K1", From: "S1", Driven: true},
@@ -49,10 +60,21 @@ func TestEnergyOverTheSeason(t *testing.T) {
 	rs, err := circuit.Runtime("aa", w.Night("B1"), 2, false, 5, 10)
 	require.NoError(t, err)
 	assert.Equal(t, rs[0].Value, w.Results["device:B1:hours"].Value)
-	assert.InEpsilon(t, 12, w.Rig.Solve(stock.Shop, nil).Readings["B1"].Volts, .01, "8 cells of 1.5 V, sagging a little")
+	assert.InEpsilon(
+		t,
+		12,
+		w.Rig.Solve(stock.Shop, nil).Readings["B1"].Volts,
+		.01,
+		"8 cells of 1.5 V, sagging a little",
+	)
 	short := p.Clone()
 	short.Display.Night = measure.Must[measure.DurationKind]("2 h")
-	assert.Equal(t, 15.0, plan.Do(short, stock.Shop, today).OutletLimit(&p.Outlets[0]), "under three hours the whole breaker")
+	assert.Equal(
+		t,
+		15.0,
+		plan.Do(short, stock.Shop, today).OutletLimit(&p.Outlets[0]),
+		"under three hours the whole breaker",
+	)
 	back, err := plan.Decode(p.Encode())
 	require.NoError(t, err)
 	assert.Equal(t, p, back)

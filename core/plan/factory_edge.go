@@ -78,7 +78,13 @@ func aslant(p pattern.Panel, m stock.Material, margin float64) (pattern.Panel, f
 	if m.Form != "sheet" || p.Round > 0 || m.Grain != "" && p.Grain != "" {
 		return p, 0, false
 	}
-	long, short := math.Max(m.Sheet[0].Value(), m.Sheet[1].Value())-2*margin, math.Min(m.Sheet[0].Value(), m.Sheet[1].Value())-2*margin
+	long, short := math.Max(
+		m.Sheet[0].Value(),
+		m.Sheet[1].Value(),
+	)-2*margin, math.Min(
+		m.Sheet[0].Value(),
+		m.Sheet[1].Value(),
+	)-2*margin
 	fits := func(deg float64) bool {
 		sn, cs := math.Sincos(deg * math.Pi / 180)
 		lo, hi := pattern.Point{X: math.Inf(1), Y: math.Inf(1)}, pattern.Point{X: math.Inf(-1), Y: math.Inf(-1)}
@@ -110,5 +116,7 @@ func slantNote(deg float64) string {
 	if deg < 0 {
 		way = "right"
 	}
-	return "Drawn as it lies on its sheet, turned by " + measure.Degrees(math.Abs(deg)) + ": its top points to the " + way + " of up by that much."
+	return "Drawn as it lies on its sheet, turned by " + measure.Degrees(
+		math.Abs(deg),
+	) + ": its top points to the " + way + " of up by that much."
 }

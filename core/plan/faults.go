@@ -55,11 +55,29 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 	var probes []circuit.Probe
 	probe := func(d *Device, pos, neg int) {
 		b.byID[d.ID] = len(probes)
-		probes, b.Devices, b.Far = append(probes, circuit.Probe{Name: d.Name, A: pos, B: neg}), append(b.Devices, d.ID), append(b.Far, false)
+		probes, b.Devices, b.Far = append(
+			probes,
+			circuit.Probe{Name: d.Name, A: pos, B: neg},
+		), append(
+			b.Devices,
+			d.ID,
+		), append(
+			b.Far,
+			false,
+		)
 	}
 	far := func(d *Device, pos, neg int) {
 		b.byFar[d.ID] = len(probes)
-		probes, b.Devices, b.Far = append(probes, circuit.Probe{Name: d.Name + ", far end", A: pos, B: neg}), append(b.Devices, d.ID), append(b.Far, true)
+		probes, b.Devices, b.Far = append(
+			probes,
+			circuit.Probe{Name: d.Name + ", far end", A: pos, B: neg},
+		), append(
+			b.Devices,
+			d.ID,
+		), append(
+			b.Far,
+			true,
+		)
 	}
 	rated := map[int]float64{}
 	for i := range p.Devices {
@@ -78,7 +96,11 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 			add("dead:"+d.ID, d.Name+" gives nothing", with(e, func(x *circuit.Element) { x.E, x.R = 0, 1e6 }))
 			for _, v := range []float64{5, 9, 12, 24} {
 				if math.Abs(v-net.Elements[e].E) > 1 {
-					add(fmt.Sprintf("wrong:%s:%g", d.ID, v), fmt.Sprintf("%s is a %g V one", d.Name, v), with(e, func(x *circuit.Element) { x.E = v }))
+					add(
+						fmt.Sprintf("wrong:%s:%g", d.ID, v),
+						fmt.Sprintf("%s is a %g V one", d.Name, v),
+						with(e, func(x *circuit.Element) { x.E = v }),
+					)
 				}
 			}
 			for _, f := range []float64{.95, .9, .85, .8, .7, .6} {
@@ -87,7 +109,8 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 		case "fuse", "switch", "connector":
 			q := rig.port[d.ID]
 			probe(d, q[0], q[1])
-			say := map[string]string{"fuse": d.Name + " has blown", "switch": d.Name + " does not close", "connector": d.Name + " is not seated"}[d.Kind]
+			say := map[string]string{"fuse": d.Name + " has blown", "switch": d.Name + " does not close",
+				"connector": d.Name + " is not seated"}[d.Kind]
 			add("open:"+d.ID, say, with(rig.gate[d.ID], ohms(gapOhms)))
 			for _, r := range []float64{.5, 1, 2, 5, 15, 50} {
 				add("bad:"+d.ID, "a bad contact in "+d.Name, with(rig.gate[d.ID], more(r)))
@@ -141,12 +164,17 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 					faults[len(faults)-1].Flips = append(faults[len(faults)-1].Flips, k)
 				}
 			}
-			add("short:"+d.ID, d.Name+" is shorted", map[int]circuit.Element{load[0]: {Kind: circuit.Resistor, A: first.A, B: first.B, R: 0.05}})
+			add(
+				"short:"+d.ID,
+				d.Name+" is shorted",
+				map[int]circuit.Element{load[0]: {Kind: circuit.Resistor, A: first.A, B: first.B, R: 0.05}},
+			)
 			for k, lead := range rig.leads[d.ID] {
 				if len(rig.leads[d.ID]) == 1 {
 					add("lead:"+d.ID, "a lead of "+d.Name+" is open", with(lead.pos, ohms(gapOhms)))
 				} else {
-					add(fmt.Sprintf("lead:%s:%d", d.ID, k), fmt.Sprintf("feed %d of %s is open", k+1, d.Name), with(lead.pos, ohms(gapOhms)))
+					add(fmt.Sprintf("lead:%s:%d", d.ID, k), fmt.Sprintf("feed %d of %s is open", k+1, d.Name),
+						with(lead.pos, ohms(gapOhms)))
 				}
 			}
 		}

@@ -133,7 +133,11 @@ func TestTwoFaultsAtOnce(t *testing.T) {
 		if fx.Group == fy.Group || overlap(fx, fy) {
 			continue
 		}
-		both := circuit.Fault{Group: fx.Group + " and " + fy.Group, Set: map[int]circuit.Element{}, Flips: append(append([]int(nil), fx.Flips...), fy.Flips...)}
+		both := circuit.Fault{
+			Group: fx.Group + " and " + fy.Group,
+			Set:   map[int]circuit.Element{},
+			Flips: append(append([]int(nil), fx.Flips...), fy.Flips...),
+		}
 		for _, f := range []circuit.Fault{fx, fy} {
 			for i, e := range f.Set {
 				both.Set[i] = e
@@ -177,7 +181,9 @@ func TestTwoFaultsAtOnce(t *testing.T) {
 		case same || got == both.Group || got == fy.Group+" and "+fx.Group:
 			right++
 			pair++
-		case got != "none" && (strings.Contains(both.Group+" ", got+" ") || strings.HasPrefix(got, fx.Group+" and") || strings.HasPrefix(got, fy.Group+" and") || strings.HasSuffix(got, "and "+fx.Group) || strings.HasSuffix(got, "and "+fy.Group)):
+		case got != "none" && (strings.Contains(both.Group+" ", got+" ") || strings.HasPrefix(got, fx.Group+" and") ||
+			strings.HasPrefix(got, fy.Group+" and") || strings.HasSuffix(got, "and "+fx.Group) ||
+			strings.HasSuffix(got, "and "+fy.Group)):
 			right++
 		default:
 			t.Logf("%s, and %s: taken for %s (%.0f %%)", fx.Say, fy.Say, causes[0].Say, 100*causes[0].Share)

@@ -40,7 +40,8 @@ func Gauges(p *Plan, lib *stock.Library, prop string, budget float64) (q *Plan, 
 					over, lamp = x, d.ID
 				}
 			}
-			if d.Kind == "run" && st.Readings[d.ID].Amps > stock.Ampacity(d.Gauge.Value()) && stock.Thicker(d.Gauge.Value()) > 0 {
+			if d.Kind == "run" && st.Readings[d.ID].Amps > stock.Ampacity(d.Gauge.Value()) &&
+				stock.Thicker(d.Gauge.Value()) > 0 {
 				hot = i
 			}
 		}
@@ -60,7 +61,8 @@ func Gauges(p *Plan, lib *stock.Library, prop string, budget float64) (q *Plan, 
 				if !on[d.ID] || a == 0 {
 					continue
 				}
-				volts := st.Readings[d.ID].Amps * (circuit.WireOhms(d.Gauge.Value(), d.Length.Value(), p.Temperature()) - circuit.WireOhms(a, d.Length.Value(), p.Temperature()))
+				volts := st.Readings[d.ID].Amps * (circuit.WireOhms(d.Gauge.Value(), d.Length.Value(),
+					p.Temperature()) - circuit.WireOhms(a, d.Length.Value(), p.Temperature()))
 				if g := volts / ((a - d.Gauge.Value()) * d.Length.Value()); g > gain {
 					best, gain = i, g
 				}

@@ -31,9 +31,14 @@ func TestGaugesTakeTheLeastCopper(t *testing.T) {
 	for _, x := range stock.Gauges {
 		for _, y := range stock.Gauges {
 			p := w.Plan.Clone()
-			p.Device("W").Gauge, p.Device("X").Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(x)), measure.Of[measure.GaugeKind](measure.AWGArea(y))
+			p.Device("W").Gauge, p.Device("X").Gauge = measure.Of[measure.GaugeKind](
+				measure.AWGArea(x),
+			), measure.Of[measure.GaugeKind](
+				measure.AWGArea(y),
+			)
 			s := plan.NewRig(p, stock.Shop).Solve(stock.Shop, nil).Readings
-			fits := s["W"].Amps <= stock.Ampacity(measure.AWGArea(x)) && s["X"].Amps <= stock.Ampacity(measure.AWGArea(y))
+			fits := s["W"].Amps <= stock.Ampacity(measure.AWGArea(x)) &&
+				s["X"].Amps <= stock.Ampacity(measure.AWGArea(y))
 			if fits && math.Max(s["A"].Drop, s["B"].Drop) <= .03*12 {
 				least = math.Min(least, copper(p))
 			}

@@ -24,13 +24,42 @@ func good(table, name, like string, set ...string) plan.Good {
 func TestAStockOfOnesOwn(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Goods = []plan.Good{good("material", "cork3", "eva5", "name", "Cork 3 mm", "thick", "3 mm", "sheet", "24 x 36 in", "density", "200", "price", "$18")}
-	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "cork3", Form: form.Panel{W: measure.Len("20 in"), H: measure.Len("30 in")}}}
+	p.Goods = []plan.Good{
+		good(
+			"material",
+			"cork3",
+			"eva5",
+			"name",
+			"Cork 3 mm",
+			"thick",
+			"3 mm",
+			"sheet",
+			"24 x 36 in",
+			"density",
+			"200",
+			"price",
+			"$18",
+		),
+	}
+	p.Solids = []plan.Solid{
+		{
+			ID:    "s",
+			Prop:  "a",
+			Name:  "S",
+			Kind:  "panel",
+			Stock: "cork3",
+			Form:  form.Panel{W: measure.Len("20 in"), H: measure.Len("30 in")},
+		},
+	}
 	require.NoError(t, p.Validate())
 	w := plan.Do(p, stock.Shop, today)
 	assert.InEpsilon(t, 20*30*.0254*.0254*.003*200, w.Results["solid:s:mass"].Value, 1e-9)
 	assert.Equal(t, 18., w.Results["display:cost"].Value)
-	assert.Contains(t, w.Results["solid:s:mass"].Steps[0].Sources[0].String(), "entered by you; Cork 3 mm density, 2026-09-01")
+	assert.Contains(
+		t,
+		w.Results["solid:s:mass"].Steps[0].Sources[0].String(),
+		"entered by you; Cork 3 mm density, 2026-09-01",
+	)
 	assert.Empty(t, stock.Shop.Materials["cork3"].ID, "the shop itself stays")
 	assert.Same(t, p.Shop(stock.Shop), p.Shop(p.Shop(stock.Shop)), "the same entries are one library")
 	again, err := plan.Decode(p.Encode())
@@ -38,16 +67,33 @@ func TestAStockOfOnesOwn(t *testing.T) {
 	assert.Equal(t, p.Goods, again.Goods)
 	twice := p.Clone()
 	twice.Goods[0] = twice.Goods[0].With("thick", "6 mm")
-	assert.InEpsilon(t, 2*w.Results["solid:s:mass"].Value, plan.Do(twice, stock.Shop, today).Results["solid:s:mass"].Value, 1e-9, "a shape that was kept is not taken for another thickness")
-	assert.Equal(t, p.Goods[0].Set[:1], p.Goods[0].With("thick", "").With("sheet", "").With("density", "").With("price", "").Set)
+	assert.InEpsilon(
+		t,
+		2*w.Results["solid:s:mass"].Value,
+		plan.Do(twice, stock.Shop, today).Results["solid:s:mass"].Value,
+		1e-9,
+		"a shape that was kept is not taken for another thickness",
+	)
+	assert.Equal(
+		t,
+		p.Goods[0].Set[:1],
+		p.Goods[0].With("thick", "").With("sheet", "").With("density", "").With("price", "").Set,
+	)
 }
 
 // A lamp, a glue and a supply as they were measured.
 func TestLampsAndGluesOfOnesOwn(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Goods = []plan.Good{good("lamp", "moon12", "puck12", "amps", "90 mA"), good("glue", "pva", "", "shelf", "1 days"), good("supply", "ps12-2", "", "price", "9.5")}
-	p.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Volts: vv("12 V"), Amps: aa("2 A")}, {ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "S", Product: "moon12"}}
+	p.Goods = []plan.Good{
+		good("lamp", "moon12", "puck12", "amps", "90 mA"),
+		good("glue", "pva", "", "shelf", "1 days"),
+		good("supply", "ps12-2", "", "price", "9.5"),
+	}
+	p.Devices = []plan.Device{
+		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Volts: vv("12 V"), Amps: aa("2 A")},
+		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "S", Product: "moon12"},
+	}
 	require.NoError(t, p.Validate())
 	w := plan.Do(p, stock.Shop, today)
 	assert.InEpsilon(t, .09, w.All.Readings["L"].Amps, .01)
@@ -57,7 +103,8 @@ func TestLampsAndGluesOfOnesOwn(t *testing.T) {
 
 func TestGoodsThatCannotBe(t *testing.T) {
 	for want, g := range map[string]plan.Good{
-		"is no list of the shop": {ID: "x-y", Table: "x", Good: "y"}, "choose material, glue": {ID: "tool-y", Table: "tool", Good: "y"},
+		"is no list of the shop": {ID: "x-y", Table: "x", Good: "y"}, "choose material, glue": {ID: "tool-y", Table: "tool",
+			Good: "y"},
 		"small letters":            good("material", "Cork 3", "eva5"),
 		"to start from":            good("material", "cork3", "granite"),
 		"is no field of this list": good("material", "cork3", "eva5", "colour", "red"),
@@ -84,7 +131,16 @@ func TestGoodsThatCannotBe(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	p.Goods = []plan.Good{good("material", "cork3", "eva5")}
-	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "cork3", Form: form.Panel{W: measure.Len("20 in"), H: measure.Len("20 in")}}}
+	p.Solids = []plan.Solid{
+		{
+			ID:    "s",
+			Prop:  "a",
+			Name:  "S",
+			Kind:  "panel",
+			Stock: "cork3",
+			Form:  form.Panel{W: measure.Len("20 in"), H: measure.Len("20 in")},
+		},
+	}
 	_, err := p.Apply(p.Without("good", "material-cork3"))
 	assert.ErrorContains(t, err, `the shop has no "cork3"`, "what is used is not taken away")
 }

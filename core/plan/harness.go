@@ -19,7 +19,10 @@ const (
 )
 
 // HarnessFrom are their sources.
-var HarnessFrom = []source.Source{source.FromTrade("a hand's width left at each end, heat-shrink slid on before soldering"), source.FromMemory("plug sizes, wire over its insulation, heat-shrink sizes")}
+var HarnessFrom = []source.Source{
+	source.FromTrade("a hand's width left at each end, heat-shrink slid on before soldering"),
+	source.FromMemory("plug sizes, wire over its insulation, heat-shrink sizes"),
+}
 
 // jacket is a wire over its insulation, mm by AWG, from memory.
 var jacket = map[int]float64{28: .9, 26: 1.3, 24: 1.4, 22: 1.6, 20: 1.8, 18: 2.1, 16: 2.4, 14: 2.8, 12: 3.5, 10: 4.5}
@@ -197,11 +200,48 @@ func (w *Work) Harness(prop string) *Harness {
 			size = Jacket(d.Gauge.Value())
 			to := w.endOf(d)
 			corners, _ := ParsePath(d.Path, w.Plan.Metric())
-			h.Wires = append(h.Wires, HarnessWire{d.ID, "run", tapped(d.From, d.At), to, d.Gauge, 2, PathLength(corners), d.Length.Value(), d.Length.Value() + 2*ServiceLoop, w.Rail(d.ID)})
+			h.Wires = append(
+				h.Wires,
+				HarnessWire{
+					d.ID,
+					"run",
+					tapped(d.From, d.At),
+					to,
+					d.Gauge,
+					2,
+					PathLength(corners),
+					d.Length.Value(),
+					d.Length.Value() + 2*ServiceLoop,
+					w.Rail(d.ID),
+				},
+			)
 			if !d.Back.IsZero() { // a second pair to its far end
 				label := d.ID + "-b"
-				h.Wires = append(h.Wires, HarnessWire{label, "second pair", tapped(d.To, d.ToAt), d.ID + " far end", d.Gauge, 2, 0, d.Back.Value(), d.Back.Value() + 2*ServiceLoop, w.Rail(d.ID)})
-				h.Splices = append(h.Splices, Splice{Label: label, Where: "the far end of " + d.Name, Joins: []string{d.ID, label}, Shrink: Shrink(size, size), Sleeves: 2})
+				h.Wires = append(
+					h.Wires,
+					HarnessWire{
+						label,
+						"second pair",
+						tapped(d.To, d.ToAt),
+						d.ID + " far end",
+						d.Gauge,
+						2,
+						0,
+						d.Back.Value(),
+						d.Back.Value() + 2*ServiceLoop,
+						w.Rail(d.ID),
+					},
+				)
+				h.Splices = append(
+					h.Splices,
+					Splice{
+						Label:   label,
+						Where:   "the far end of " + d.Name,
+						Joins:   []string{d.ID, label},
+						Shrink:  Shrink(size, size),
+						Sleeves: 2,
+					},
+				)
 			}
 			if at := d.FedAt.Value(); at > 0 { // its feed is joined to it there
 				s := spot{d.ID, math.Round(at)}
@@ -224,8 +264,31 @@ func (w *Work) Harness(prop string) *Harness {
 				if l.Kind == "servo" { // its signal goes along
 					n, rail = 3, rail+"; signal: yellow"
 				}
-				h.Wires = append(h.Wires, HarnessWire{d.ID + "-x", "lead extension", tapped(d.From, d.At), d.ID, l.LeadGauge, n, 0, d.Extension.Value(), d.Extension.Value() + 2*10, rail})
-				h.Splices = append(h.Splices, Splice{Label: d.ID + "-x", Where: "where the lead of " + d.Name + " ends", Joins: []string{d.ID, d.ID + "-x"}, Shrink: Shrink(size, size), Sleeves: n})
+				h.Wires = append(
+					h.Wires,
+					HarnessWire{
+						d.ID + "-x",
+						"lead extension",
+						tapped(d.From, d.At),
+						d.ID,
+						l.LeadGauge,
+						n,
+						0,
+						d.Extension.Value(),
+						d.Extension.Value() + 2*10,
+						rail,
+					},
+				)
+				h.Splices = append(
+					h.Splices,
+					Splice{
+						Label:   d.ID + "-x",
+						Where:   "where the lead of " + d.Name + " ends",
+						Joins:   []string{d.ID, d.ID + "-x"},
+						Shrink:  Shrink(size, size),
+						Sleeves: n,
+					},
+				)
 			}
 			feeds, _ := ParseFeeds(d.Feeds)
 			for k, f := range feeds {
@@ -238,8 +301,31 @@ func (w *Work) Harness(prop string) *Harness {
 				}
 				label := fmt.Sprintf("%s-f%d", d.ID, k+1)
 				where := fmt.Sprintf("%s at %s", d.ID, FeedsText([]float64{f}))
-				h.Wires = append(h.Wires, HarnessWire{label, "feed", tapped(d.From, d.At), where, l.LeadGauge, 2, 0, at, at + 2*ServiceLoop, w.Rail(d.ID)})
-				h.Splices = append(h.Splices, Splice{Label: label, Where: where, Joins: []string{d.ID, label}, Shrink: Shrink(size, size), Sleeves: 2})
+				h.Wires = append(
+					h.Wires,
+					HarnessWire{
+						label,
+						"feed",
+						tapped(d.From, d.At),
+						where,
+						l.LeadGauge,
+						2,
+						0,
+						at,
+						at + 2*ServiceLoop,
+						w.Rail(d.ID),
+					},
+				)
+				h.Splices = append(
+					h.Splices,
+					Splice{
+						Label:   label,
+						Where:   where,
+						Joins:   []string{d.ID, label},
+						Shrink:  Shrink(size, size),
+						Sleeves: 2,
+					},
+				)
 			}
 			if by := w.Device(d.Data); by != nil && !d.DataLead.IsZero() {
 				n, from := 1, by.ID+" end"
@@ -249,7 +335,21 @@ func (w *Work) Harness(prop string) *Harness {
 				if d.Common {
 					n = 2
 				}
-				h.Wires = append(h.Wires, HarnessWire{d.ID + "-d", "data", from, d.ID + " start", measure.Of[measure.GaugeKind](measure.AWGArea(dataGauge)), n, 0, d.DataLead.Value(), d.DataLead.Value() + 2*ServiceLoop, map[bool]string{true: "data: green, ground: black", false: "data: green"}[d.Common]})
+				h.Wires = append(
+					h.Wires,
+					HarnessWire{
+						d.ID + "-d",
+						"data",
+						from,
+						d.ID + " start",
+						measure.Of[measure.GaugeKind](measure.AWGArea(dataGauge)),
+						n,
+						0,
+						d.DataLead.Value(),
+						d.DataLead.Value() + 2*ServiceLoop,
+						map[bool]string{true: "data: green, ground: black", false: "data: green"}[d.Common],
+					},
+				)
 			}
 		case "connector":
 			g := w.All.Readings[d.ID]
@@ -293,7 +393,16 @@ func (w *Work) Harness(prop string) *Harness {
 		return spots[i].run < spots[j].run || spots[i].run == spots[j].run && spots[i].at < spots[j].at
 	})
 	for n, s := range spots {
-		h.Splices = append(h.Splices, Splice{Label: fmt.Sprintf("J%d", n+1), Where: s.run + " at " + measure.Run(s.at, w.Plan.Metric()), Joins: append([]string{s.run}, joins[s]...), Shrink: Shrink(sizes[s]...), Sleeves: 2})
+		h.Splices = append(
+			h.Splices,
+			Splice{
+				Label:   fmt.Sprintf("J%d", n+1),
+				Where:   s.run + " at " + measure.Run(s.at, w.Plan.Metric()),
+				Joins:   append([]string{s.run}, joins[s]...),
+				Shrink:  Shrink(sizes[s]...),
+				Sleeves: 2,
+			},
+		)
 	}
 	for _, in := range w.Plan.Inputs {
 		if in.Prop == prop {
@@ -301,12 +410,23 @@ func (w *Work) Harness(prop string) *Harness {
 			if in.Closed {
 				way = "normally closed"
 			}
-			h.Pins = append(h.Pins, Terminal{No: len(h.Pins) + 1, Name: in.Name, Works: "input, " + way + ", dry contact to common"})
+			h.Pins = append(
+				h.Pins,
+				Terminal{No: len(h.Pins) + 1, Name: in.Name, Works: "input, " + way + ", dry contact to common"},
+			)
 		}
 	}
 	h.Chains = w.Chains(prop)
 	for _, c := range h.Chains {
-		h.Pins = append(h.Pins, Terminal{No: len(h.Pins) + 1, Name: fmt.Sprintf("%s pin %d", c.Controller, c.Pin), Works: strings.TrimSuffix(fmt.Sprintf("data out: %d pixels, %s", c.Pixels, c.Parts()), ", "), Device: c.Controller})
+		h.Pins = append(
+			h.Pins,
+			Terminal{
+				No:     len(h.Pins) + 1,
+				Name:   fmt.Sprintf("%s pin %d", c.Controller, c.Pin),
+				Works:  strings.TrimSuffix(fmt.Sprintf("data out: %d pixels, %s", c.Pixels, c.Parts()), ", "),
+				Device: c.Controller,
+			},
+		)
 	}
 	step := measure.Inch / 8
 	for _, id := range order {
@@ -390,7 +510,10 @@ func (h *Harness) steps(w *Work, closing map[string][]string) {
 	}
 	say("Cut the %d wires to the list, every conductor of each; label both ends before the next is cut.", len(h.Wires))
 	say("Tape the nail board print to a board, a nail at each ring; lay the runs between them, longest first.")
-	say("Slide the %d heat-shrink sleeves on before any joint is soldered, then splice from the far end to the feed.", sleeves)
+	say(
+		"Slide the %d heat-shrink sleeves on before any joint is soldered, then splice from the far end to the feed.",
+		sleeves,
+	)
 	say("Before it leaves the board: no short between the two rails, and each end rings through to its label.")
 	for _, c := range h.Chains {
 		fit := ""
@@ -401,7 +524,12 @@ func (h *Harness) steps(w *Work, closing map[string][]string) {
 	}
 	say("Tie it every hand's width, lift it off, and leave the loops at both ends.")
 	for _, e := range h.Entries {
-		say("Before %s closes: %s in through a hole of %s, with strain relief inside.", w.Plan.Solid(e.Solid).Name, strings.Join(e.Wires, ", "), measure.Tape(e.Hole, w.Plan.Metric()))
+		say(
+			"Before %s closes: %s in through a hole of %s, with strain relief inside.",
+			w.Plan.Solid(e.Solid).Name,
+			strings.Join(e.Wires, ", "),
+			measure.Tape(e.Hole, w.Plan.Metric()),
+		)
 	}
 	var solids []string
 	for id := range closing {
@@ -410,7 +538,11 @@ func (h *Harness) steps(w *Work, closing map[string][]string) {
 	sort.Strings(solids)
 	for _, id := range solids {
 		if s := w.Plan.Solid(id); s.Sealed {
-			say("Light everything in %s (%s) against the Prove cards, then close it.", s.Name, strings.Join(closing[id], ", "))
+			say(
+				"Light everything in %s (%s) against the Prove cards, then close it.",
+				s.Name,
+				strings.Join(closing[id], ", "),
+			)
 		}
 	}
 	say("Power on one supply at a time, mains last: measure each lamp against its card.")

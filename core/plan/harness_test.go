@@ -81,10 +81,31 @@ func TestBundlesAndShrink(t *testing.T) {
 // What hangs on a data line, its feeds and its plug are all on the lists.
 func TestHarnessOfPixels(t *testing.T) {
 	ds := []plan.Device{{ID: "S", Kind: "supply", Product: "ps5-10"},
-		{ID: "W", Kind: "run", From: "S", Gauge: gg("18 AWG"), Length: ln("6 ft"), FedAt: ln("2 ft"), Path: "0,0,0 60,0,0"},
+		{
+			ID:     "W",
+			Kind:   "run",
+			From:   "S",
+			Gauge:  gg("18 AWG"),
+			Length: ln("6 ft"),
+			FedAt:  ln("2 ft"),
+			Path:   "0,0,0 60,0,0",
+		},
 		{ID: "X", Kind: "connector", From: "W", Rating: aa("5 A")},
 		{ID: "U", Kind: "controller", From: "W", At: ln("1 ft"), Logic: vv("5 V")},
-		{ID: "P", Kind: "lamp", From: "X", Product: "pixel5", Length: ln("1 m"), Feeds: "0% 50%", Data: "U", Pin: 3, DataLead: ln("2 ft"), Common: true, Damper: true, Bulk: true},
+		{
+			ID:       "P",
+			Kind:     "lamp",
+			From:     "X",
+			Product:  "pixel5",
+			Length:   ln("1 m"),
+			Feeds:    "0% 50%",
+			Data:     "U",
+			Pin:      3,
+			DataLead: ln("2 ft"),
+			Common:   true,
+			Damper:   true,
+			Bulk:     true,
+		},
 		{ID: "Q", Kind: "lamp", From: "X", Product: "pixel5", Length: ln("0.5 m"), Data: "P", DataLead: ln("4 in")},
 		{ID: "R", Kind: "lamp", From: "X", Product: "pixel5", Length: ln("0.5 m"), Data: "U", Pin: 3}}
 	h := wired(t, ds...).Harness("a")
@@ -118,8 +139,11 @@ func TestHarnessOfPixels(t *testing.T) {
 // A run whose tap stands before it in the plan, at the very place it is fed:
 // one joint, with both, whichever comes first.
 func TestFeedAndTapAtOnePlace(t *testing.T) {
-	ds := []plan.Device{{ID: "L", Kind: "lamp", From: "W", At: ln("2 ft"), Product: "puck12"}, {ID: "S", Kind: "supply", Product: "ps12-1"},
-		{ID: "W", Kind: "run", From: "S", Gauge: gg("22 AWG"), Length: ln("4 ft"), FedAt: ln("2 ft")}}
+	ds := []plan.Device{
+		{ID: "L", Kind: "lamp", From: "W", At: ln("2 ft"), Product: "puck12"},
+		{ID: "S", Kind: "supply", Product: "ps12-1"},
+		{ID: "W", Kind: "run", From: "S", Gauge: gg("22 AWG"), Length: ln("4 ft"), FedAt: ln("2 ft")},
+	}
 	for _, order := range [][]plan.Device{ds, {ds[1], ds[2], ds[0]}} {
 		h := wired(t, order...).Harness("a")
 		require.Len(t, h.Splices, 1)
@@ -127,7 +151,10 @@ func TestFeedAndTapAtOnePlace(t *testing.T) {
 	}
 	bad := wired(t, ds...).Plan
 	for _, rating := range []string{"-3 A", "9999 A", "0 A"} {
-		bad.Devices = append(bad.Devices[:3:3], plan.Device{ID: "X", Prop: "a", Kind: "connector", Name: "X", From: "W", Rating: aa(rating)})
+		bad.Devices = append(
+			bad.Devices[:3:3],
+			plan.Device{ID: "X", Prop: "a", Kind: "connector", Name: "X", From: "W", Rating: aa(rating)},
+		)
 		assert.ErrorContains(t, bad.Validate(), "rating", rating)
 	}
 }
@@ -138,7 +165,15 @@ func TestServoHasThreeWires(t *testing.T) {
 		p := plan.New("x", "X", "in", "")
 		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 		p.Devices = []plan.Device{{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-5"},
-			{ID: "L1", Prop: "a", Kind: "lamp", Name: "L1", From: "S1", Product: product, Extension: measure.Len("20 in")}}
+			{
+				ID:        "L1",
+				Prop:      "a",
+				Kind:      "lamp",
+				Name:      "L1",
+				From:      "S1",
+				Product:   product,
+				Extension: measure.Len("20 in"),
+			}}
 		h := plan.Do(p, stock.Shop, time.Time{}).Harness("a")
 		require.Len(t, h.Wires, 1)
 		assert.Equal(t, n, h.Wires[0].Conductors)

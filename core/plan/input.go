@@ -23,5 +23,10 @@ func (x *Input) key() string    { return x.ID }
 func (x *Input) called() string { return x.Name }
 
 func (x *Input) valid(c checks) error {
-	return first(named(x.Name), oneOf("kind", x.Kind, "button", "mat", "beam", "switch"), seconds("minPulse", x.MinPulse, 60), seconds("holdOff", x.HoldOff, 86400))
+	return first(
+		named(x.Name),
+		oneOf("kind", x.Kind, "button", "mat", "beam", "switch"),
+		seconds("minPulse", x.MinPulse, 60),
+		seconds("holdOff", x.HoldOff, 86400),
+	)
 }

@@ -96,7 +96,12 @@ func decodeRaw(raw map[string]json.RawMessage, into any) error {
 	for _, name := range sortedKeys(raw) {
 		i, ok := known[name]
 		if !ok {
-			return measure.Bad(name, "is not a field of %s; it has %s", strings.TrimPrefix(strings.ToLower(t.Name()), "plain"), strings.Join(sortedKeys(known), ", "))
+			return measure.Bad(
+				name,
+				"is not a field of %s; it has %s",
+				strings.TrimPrefix(strings.ToLower(t.Name()), "plain"),
+				strings.Join(sortedKeys(known), ", "),
+			)
 		}
 		field := v.Field(i)
 		switch {
@@ -171,7 +176,8 @@ func plain(err error, t reflect.Type) string {
 	}
 	var u *json.UnmarshalTypeError
 	if errors.As(err, &u) {
-		want := map[reflect.Kind]string{reflect.String: `text in quotes`, reflect.Bool: "true or false", reflect.Int: "a whole number"}[t.Kind()]
+		want := map[reflect.Kind]string{reflect.String: `text in quotes`, reflect.Bool: "true or false",
+			reflect.Int: "a whole number"}[t.Kind()]
 		if want == "" {
 			want = `text in quotes, such as "22 in"`
 		}
@@ -205,9 +211,13 @@ func schemaOf(t reflect.Type) map[string]any {
 	case t.Kind() == reflect.String:
 		return map[string]any{"type": "string"}
 	case reflect.New(t).Type().Implements(reflect.TypeFor[interface{ UnmarshalText([]byte) error }]()):
-		name := map[reflect.Type]string{reflect.TypeFor[measure.Length](): `length as written, such as 22 1/2 in or 600 mm`, reflect.TypeFor[measure.Duration](): "time as written, such as 0.9 s",
-			reflect.TypeFor[measure.Voltage](): "volts as written", reflect.TypeFor[measure.Current](): "current as written, such as 350 mA", reflect.TypeFor[measure.Gauge](): "wire size, such as 18 AWG",
-			reflect.TypeFor[measure.Resistance](): "ohms as written", reflect.TypeFor[measure.Celsius](): "temperature, such as 58 F", reflect.TypeFor[measure.Mass](): "weight, such as 450 g or 3 lb"}[t]
+		name := map[reflect.Type]string{reflect.TypeFor[measure.Length](): `length as written, such as 22 1/2 in or 600 mm`,
+			reflect.TypeFor[measure.Duration](): "time as written, such as 0.9 s",
+			reflect.TypeFor[measure.Voltage]():  "volts as written", reflect.TypeFor[measure.Current](): "current as written, " +
+				"such as 350 mA", reflect.TypeFor[measure.Gauge](): "wire size, such as 18 AWG",
+			reflect.TypeFor[measure.Resistance](): "ohms as written",
+			reflect.TypeFor[measure.Celsius]():    "temperature, such as 58 F",
+			reflect.TypeFor[measure.Mass]():       "weight, such as 450 g or 3 lb"}[t]
 		return map[string]any{"type": "string", "maxLength": 60, "description": name}
 	}
 	props := map[string]any{}

@@ -25,7 +25,8 @@ var kinds []kind
 
 func init() { // not in the variable itself: kinds' functions look it up
 	kinds = []kind{
-		displayKind, goodKind, propKind, solidKind, jointKind, finishKind, deviceKind, inputKind, sceneKind, triggerKind, lotKind,
+		displayKind, goodKind, propKind, solidKind, jointKind, finishKind, deviceKind, inputKind, sceneKind, triggerKind,
+		lotKind,
 		readingKind, offcutKind, layoutKind, photoKind, pictureKind, outletKind, plugKind, waiverKind,
 	}
 }
@@ -290,7 +291,12 @@ func kindNamed(name string) (kind, error) {
 	if k, ok := byName()[name]; ok {
 		return k, nil
 	}
-	return kind{}, measure.Bad("kind", "%q is not a kind of element; choose one of %s", name, strings.Join(Kinds(), ", "))
+	return kind{}, measure.Bad(
+		"kind",
+		"%q is not a kind of element; choose one of %s",
+		name,
+		strings.Join(Kinds(), ", "),
+	)
 }
 
 // Most is how many elements of a kind a plan may hold.

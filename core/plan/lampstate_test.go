@@ -16,7 +16,8 @@ func TestLampStatesAtTheirBounds(t *testing.T) {
 		lit   float64
 		want  string
 	}{
-		{fwd, 12, .049, "dark"}, {fwd, 12, .051, "dim"}, {fwd, 12, .899, "dim"}, {fwd, 12, .901, "lit"}, {fwd, 13.19, 1, "lit"}, {fwd, 13.21, 1, "over"},
+		{fwd, 12, .049, "dark"}, {fwd, 12, .051, "dim"}, {fwd, 12, .899, "dim"}, {fwd, 12, .901, "lit"},
+		{fwd, 13.19, 1, "lit"}, {fwd, 13.21, 1, "over"},
 		{back, -11, .049, "reversed"}, {back, -11, .3, "dim"}, {back, -.05, 0, "dark"},
 	} {
 		assert.Equal(t, c.want, lampState(c.d, Operating{Volts: c.volts, Lit: c.lit}, 12, false), "%+v", c)

@@ -40,9 +40,28 @@ func wired(t *testing.T, devices ...plan.Device) *plan.Work {
 // parts times 1/4 each side: I R / (8 n^2).
 func TestFeedsAlongAStrip(t *testing.T) {
 	drop := func(feeds string) float64 {
-		w := wired(t, plan.Device{ID: "S", Kind: "supply", Volts: vv("5 V"), Amps: aa("60 A")},
-			plan.Device{ID: "W", Kind: "run", From: "S", Gauge: measure.Of[measure.GaugeKind](5000), Length: ln("1 mm")},
-			plan.Device{ID: "P", Kind: "lamp", From: "W", Product: "pixel5", Length: ln("2 m"), Bright: 20, Feeds: feeds, Lead: ln("1 mm"), Gauge: measure.Of[measure.GaugeKind](5000)})
+		w := wired(
+			t,
+			plan.Device{ID: "S", Kind: "supply", Volts: vv("5 V"), Amps: aa("60 A")},
+			plan.Device{
+				ID:     "W",
+				Kind:   "run",
+				From:   "S",
+				Gauge:  measure.Of[measure.GaugeKind](5000),
+				Length: ln("1 mm"),
+			},
+			plan.Device{
+				ID:      "P",
+				Kind:    "lamp",
+				From:    "W",
+				Product: "pixel5",
+				Length:  ln("2 m"),
+				Bright:  20,
+				Feeds:   feeds,
+				Lead:    ln("1 mm"),
+				Gauge:   measure.Of[measure.GaugeKind](5000),
+			},
+		)
 		g := w.All.Readings["P"]
 		assert.Equal(t, "lit", g.State)
 		return w.All.Readings["W"].Volts - math.Min(g.Volts, g.FarVolt)
@@ -50,10 +69,12 @@ func TestFeedsAlongAStrip(t *testing.T) {
 	l := stock.Shop.Lamps["pixel5"]
 	amps := 120 * (l.Idle + (l.Amps-l.Idle)*.2)
 	whole := amps * 2 * l.Copper * 2 / 2 // both rails, 2 m
-	for feeds, share := range map[string]float64{"": 1, "0%": 1, "100%": 1, "50%": 1. / 4, "0% 100%": 1. / 4, "25% 75%": 1. / 16, "0% 50% 100%": 1. / 16, "12.5% 37.5% 62.5% 87.5%": 1. / 64} {
+	for feeds, share := range map[string]float64{"": 1, "0%": 1, "100%": 1, "50%": 1. / 4, "0% 100%": 1. / 4,
+		"25% 75%": 1. / 16, "0% 50% 100%": 1. / 16, "12.5% 37.5% 62.5% 87.5%": 1. / 64} {
 		assert.InDelta(t, whole*share, drop(feeds), .03*whole*share+.002, feeds)
 	}
-	for text, why := range map[string]string{"0% 120%": "no place along", "x": "no place along", "50% 50%": "twice", "0 1 2 3 4 5 6 7 8": "at most 8"} {
+	for text, why := range map[string]string{"0% 120%": "no place along", "x": "no place along", "50% 50%": "twice",
+		"0 1 2 3 4 5 6 7 8": "at most 8"} {
 		_, err := plan.ParseFeeds(text)
 		assert.ErrorContains(t, err, why)
 	}
@@ -69,7 +90,17 @@ func TestSupplySlidAlongItsRun(t *testing.T) {
 		ds := []plan.Device{{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("100 A")},
 			{ID: "W", Kind: "run", From: "S", Gauge: gg("16 AWG"), Length: ln("20 m"), FedAt: ln(fed)}}
 		for i := range 40 {
-			ds = append(ds, plan.Device{ID: "L" + string(rune('A'+i)), Kind: "lamp", From: "W", At: ln(measure.Run(500*(float64(i)+.5), true)), Product: "flicker12", Lead: ln("1 mm")})
+			ds = append(
+				ds,
+				plan.Device{
+					ID:      "L" + string(rune('A'+i)),
+					Kind:    "lamp",
+					From:    "W",
+					At:      ln(measure.Run(500*(float64(i)+.5), true)),
+					Product: "flicker12",
+					Lead:    ln("1 mm"),
+				},
+			)
 		}
 		w := wired(t, ds...)
 		most := 0.0
@@ -122,7 +153,16 @@ func TestScreenDrawsTheSamePower(t *testing.T) {
 	w := wired(t, plan.Device{ID: "S", Kind: "supply", Product: "ps12-5"},
 		plan.Device{ID: "W", Kind: "run", From: "S", Gauge: gg("22 AWG"), Length: ln("30 ft")},
 		plan.Device{ID: "D", Kind: "lamp", From: "W", Product: "screen12", Lead: ln("1 mm")})
-	r := stock.SupplyResistance(12, 5) + 2*stock.CopperOhmsPerMetre(measure.AWGArea(22), 21)*30*.3048 + 2*stock.CopperOhmsPerMetre(measure.AWGArea(20), 21)*.001
+	r := stock.SupplyResistance(
+		12,
+		5,
+	) + 2*stock.CopperOhmsPerMetre(
+		measure.AWGArea(22),
+		21,
+	)*30*.3048 + 2*stock.CopperOhmsPerMetre(
+		measure.AWGArea(20),
+		21,
+	)*.001
 	assert.InEpsilon(t, (12-math.Sqrt(144-4*r*15))/2/r, w.All.Readings["D"].Amps, 1e-5)
 	assert.InEpsilon(t, 15, w.All.Readings["D"].Watts, 1e-5)
 	assert.Equal(t, "lit", w.All.Readings["D"].State)
@@ -182,18 +222,34 @@ func TestPathOfAWire(t *testing.T) {
 		_, err := plan.ParsePath(text, false)
 		assert.ErrorContains(t, err, "path", text)
 	}
-	w := wired(t, plan.Device{ID: "S", Kind: "supply", Product: "ps12-1"}, plan.Device{ID: "W", Kind: "run", From: "S", Gauge: gg("22 AWG"), Length: ln("25 in"), Path: "0,0,4 20,0,4 20,-3,8"})
+	w := wired(
+		t,
+		plan.Device{ID: "S", Kind: "supply", Product: "ps12-1"},
+		plan.Device{
+			ID:     "W",
+			Kind:   "run",
+			From:   "S",
+			Gauge:  gg("22 AWG"),
+			Length: ln("25 in"),
+			Path:   "0,0,4 20,0,4 20,-3,8",
+		},
+	)
 	assert.InDelta(t, 25*measure.Inch*1.05, w.Plan.PathNeeds(w.Plan.Device("W")), 1e-6)
 }
 
 // A controller taken away leaves its pixels, with no data; a supply taken away
 // takes what it feeds, as ever; both come back.
 func TestControllerTakenAway(t *testing.T) {
-	w := wired(t, plan.Device{ID: "S", Kind: "supply", Product: "ps5-4"}, plan.Device{ID: "T", Kind: "supply", Product: "ps5-4"},
+	w := wired(
+		t,
+		plan.Device{ID: "S", Kind: "supply", Product: "ps5-4"},
+		plan.Device{ID: "T", Kind: "supply", Product: "ps5-4"},
 		plan.Device{ID: "U", Kind: "controller", From: "T"},
 		plan.Device{ID: "P", Kind: "lamp", From: "S", Product: "pixel5", Length: ln("1 m"), Data: "U", Pin: 4},
-		plan.Device{ID: "Q", Kind: "lamp", From: "S", Product: "pixel5", Length: ln("1 m"), Data: "P"})
-	for take, stay := range map[string][]string{"U": {"S", "T", "P", "Q"}, "T": {"S", "P", "Q"}, "P": {"S", "T", "U", "Q"}, "S": {"T", "U"}} {
+		plan.Device{ID: "Q", Kind: "lamp", From: "S", Product: "pixel5", Length: ln("1 m"), Data: "P"},
+	)
+	for take, stay := range map[string][]string{"U": {"S", "T", "P", "Q"}, "T": {"S", "P", "Q"}, "P": {"S", "T", "U", "Q"},
+		"S": {"T", "U"}} {
 		e := w.Plan.Without("device", take)
 		q, err := w.Plan.Apply(e)
 		require.NoError(t, err, take)
@@ -247,14 +303,22 @@ func FuzzPath(f *testing.F) {
 // them it is blind. By hand: 15 mA at 12 V over 100 m of 28 AWG, both ways, and on 5 V.
 func TestSensorsSeeOrAreBlind(t *testing.T) {
 	state := func(v string) plan.Operating {
-		w := wired(t, plan.Device{ID: "S", Kind: "supply", Volts: vv(v), Amps: aa("1 A")}, plan.Device{ID: "R", Kind: "lamp", From: "S", Product: "remote12"})
+		w := wired(
+			t,
+			plan.Device{ID: "S", Kind: "supply", Volts: vv(v), Amps: aa("1 A")},
+			plan.Device{ID: "R", Kind: "lamp", From: "S", Product: "remote12"},
+		)
 		return w.All.Readings["R"]
 	}
 	good := state("12 V")
 	assert.Equal(t, "lit", good.State)
 	assert.InDelta(t, .015, good.Amps, .0005)
 	assert.NotEqual(t, "lit", state("5 V").State)
-	w := wired(t, plan.Device{ID: "S", Kind: "supply", Cell: "li11", Cells: 1}, plan.Device{ID: "M", Kind: "lamp", From: "S", Product: "wiper12"})
+	w := wired(
+		t,
+		plan.Device{ID: "S", Kind: "supply", Cell: "li11", Cells: 1},
+		plan.Device{ID: "M", Kind: "lamp", From: "S", Product: "wiper12"},
+	)
 	assert.InDelta(t, 4, w.All.Readings["M"].Amps, .4, "a motor takes what its load takes")
 	assert.InDelta(t, 11.1-4*.06, w.All.Readings["M"].Volts, .15, "the pack's own resistance")
 }

@@ -17,7 +17,8 @@ func (x *Offcut) key() string    { return x.ID }
 func (x *Offcut) called() string { return "offcut " + x.ID }
 
 func (x *Offcut) valid(c checks) error {
-	if err := first(inList("stock", x.Stock, c.lib.Materials, "xps1"), within("w", x.W, 20, 10*metre), within("h", x.H, 20, 10*metre)); err != nil {
+	if err := first(inList("stock", x.Stock, c.lib.Materials, "xps1"), within("w", x.W, 20, 10*metre),
+		within("h", x.H, 20, 10*metre)); err != nil {
 		return err
 	}
 	switch {

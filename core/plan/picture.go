@@ -18,11 +18,13 @@ type Picture struct {
 	Upright bool           `json:"upright,omitempty" label:"A to B stands upright"`
 	A       Spot           `json:"a"`
 	B       Spot           `json:"b"`
-	Corners []Spot         `json:"corners,omitempty" max:"4"`            // lower left, lower right, upper right, upper left
+	// lower left, lower right, upper right, upper left
+	Corners []Spot         `json:"corners,omitempty" max:"4"`
 	SqW     measure.Length `json:"sqw,omitzero" label:"Rectangle, wide"` // of that rectangle
 	SqH     measure.Length `json:"sqh,omitzero" label:"Rectangle, high"`
-	X       measure.Length `json:"x,omitzero" label:"Prop, right by"` // where the prop's middle stands, from the plane's origin
-	Z       measure.Length `json:"z,omitzero" label:"Prop, up by"`
+	// where the prop's middle stands, from the plane's origin
+	X measure.Length `json:"x,omitzero" label:"Prop, right by"`
+	Z measure.Length `json:"z,omitzero" label:"Prop, up by"`
 }
 
 var pictureKind = listed(kind{name: "picture", most: 400}, func(p *Plan) *[]Picture { return &p.Pictures })
@@ -42,7 +44,14 @@ func (x *Picture) valid(c checks) error {
 			return measure.Bad("corners", "lie far outside the picture")
 		}
 	}
-	return first(named(x.Name), within("known", x.Known, 1, 100*metre), within("sqw", x.SqW, 1, 100*metre), within("sqh", x.SqH, 1, 100*metre), within("x", x.X, -100*metre, 100*metre), within("z", x.Z, -100*metre, 100*metre))
+	return first(
+		named(x.Name),
+		within("known", x.Known, 1, 100*metre),
+		within("sqw", x.SqW, 1, 100*metre),
+		within("sqh", x.SqH, 1, 100*metre),
+		within("x", x.X, -100*metre, 100*metre),
+		within("z", x.Z, -100*metre, 100*metre),
+	)
 }
 
 // Spot is a place in a picture, in pixels from its upper left.
@@ -67,7 +76,11 @@ func (x *Picture) Shows(field string) bool {
 func (x *Picture) Plane() (photo.Plane, error) {
 	spot := func(s Spot) photo.Spot { return photo.Spot{X: float64(s.X), Y: float64(s.Y)} }
 	if len(x.Corners) == 4 {
-		return photo.BySquare([4]photo.Spot{spot(x.Corners[0]), spot(x.Corners[1]), spot(x.Corners[2]), spot(x.Corners[3])}, x.SqW.Value(), x.SqH.Value())
+		return photo.BySquare(
+			[4]photo.Spot{spot(x.Corners[0]), spot(x.Corners[1]), spot(x.Corners[2]), spot(x.Corners[3])},
+			x.SqW.Value(),
+			x.SqH.Value(),
+		)
 	}
 	return photo.ByLine(spot(x.A), spot(x.B), x.Known.Value(), x.Upright)
 }

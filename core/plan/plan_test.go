@@ -58,7 +58,9 @@ func TestSchemaIsTrue(t *testing.T) {
 	}
 	good := apiary(t).Encode()
 	assert.NoError(t, check(good))
-	for _, bad := range []string{`{"format":"zapbarn-plan/1"}`, `{"format":"other/1","display":{"id":"x"}}`, strings.Replace(string(good), `"kind": "box"`, `"kind": 7`, 1), strings.Replace(string(good), `"props"`, `"prosp"`, 1)} {
+	for _, bad := range []string{`{"format":"zapbarn-plan/1"}`, `{"format":"other/1","display":{"id":"x"}}`,
+		strings.Replace(string(good), `"kind": "box"`, `"kind": 7`, 1), strings.Replace(string(good), `"props"`, `"prosp"`,
+			1)} {
 		assert.Error(t, check([]byte(bad)))
 		_, err := plan.Decode([]byte(bad))
 		assert.Error(t, err)
@@ -83,15 +85,16 @@ func TestDecodeSaysWhereAndWhat(t *testing.T) {
 		"solids[6].w: a number stands here": swap(`"w": "22 in"`, `"w": 22`),
 		"is not a field of solid":           swap(`"joint": "rabbet"`, `"jiont": "rabbet"`),
 		`"dovetail" is not a corner joint`:  swap(`"joint": "rabbet"`, `"joint": "dovetail"`),
-		"feeding runs in a circle":          swap(`"id": "F1",`, `"id": "F1", "at": "", "name": "Fuse F1", "kind": "fuse", "prop": "shelf", "rating": "3 A", "from": "W1"}, {"id": "F9",`),
-		`the shop has no "unobtainium"`:     swap(`"stock": "xps2"`, `"stock": "unobtainium"`),
-		"reads up to zapbarn-plan/2":        swap(plan.Format, "zapbarn-plan/99"),
-		"two have the ID":                   swap(`"id": "keeper",`, `"id": "gate",`),
-		"lies past the end":                 swap(`"at": "9'4\""`, `"at": "90 ft"`),
-		"licensed electrician":              swap(`"product": "ps12-2"`, `"volts": "120 V", "amps": "2 A"`),
-		"small letters, digits and dashes":  swap(`"id": "midnight-apiary"`, `"id": "Midnight <Apiary>"`),
-		"must be an object":                 "[]",
-		"must be a list":                    swap(`"lots": [`, `"lots": "none", "waivers": [`),
+		"feeding runs in a circle": swap(`"id": "F1",`,
+			`"id": "F1", "at": "", "name": "Fuse F1", "kind": "fuse", "prop": "shelf", "rating": "3 A", "from": "W1"}, {"id": "F9",`),
+		`the shop has no "unobtainium"`:    swap(`"stock": "xps2"`, `"stock": "unobtainium"`),
+		"reads up to zapbarn-plan/2":       swap(plan.Format, "zapbarn-plan/99"),
+		"two have the ID":                  swap(`"id": "keeper",`, `"id": "gate",`),
+		"lies past the end":                swap(`"at": "9'4\""`, `"at": "90 ft"`),
+		"licensed electrician":             swap(`"product": "ps12-2"`, `"volts": "120 V", "amps": "2 A"`),
+		"small letters, digits and dashes": swap(`"id": "midnight-apiary"`, `"id": "Midnight <Apiary>"`),
+		"must be an object":                "[]",
+		"must be a list":                   swap(`"lots": [`, `"lots": "none", "waivers": [`),
 	} {
 		_, err := plan.Decode([]byte(text))
 		require.Error(t, err, want)
@@ -119,7 +122,12 @@ func TestEditsInvert(t *testing.T) {
 		{Label: "wider", Changes: []plan.Change{p.Put("solid", box.ID, box)}},
 		p.Without("prop", "shelf"),
 		p.Without("device", "W1"),
-		{Label: "rename", Changes: []plan.Change{p.Put("display", p.Display.ID, plan.Display{ID: p.Display.ID, Name: "Other", Units: "mm"})}},
+		{
+			Label: "rename",
+			Changes: []plan.Change{
+				p.Put("display", p.Display.ID, plan.Display{ID: p.Display.ID, Name: "Other", Units: "mm"}),
+			},
+		},
 		{Label: "add", Changes: []plan.Change{p.Put("prop", "new", plan.Prop{ID: "new", Name: "New"})}},
 	}
 	before := string(p.Encode())
@@ -159,7 +167,8 @@ func TestApplyNamesTheField(t *testing.T) {
 		"w":     func(s *plan.Solid) { *s = s.Set("w", measure.Len("1 in")) },
 		"stock": func(s *plan.Solid) { s.Stock = "pvc1" },
 		"openings": func(s *plan.Solid) {
-			s.Openings = append(s.Openings, plan.Opening{Name: "x", Face: "roof", Kind: "rect", W: measure.Len("1 in"), H: measure.Len("1 in")})
+			s.Openings = append(s.Openings, plan.Opening{Name: "x", Face: "roof", Kind: "rect", W: measure.Len("1 in"),
+				H: measure.Len("1 in")})
 		},
 		"name": func(s *plan.Solid) { s.Name = " " },
 	} {
@@ -170,7 +179,14 @@ func TestApplyNamesTheField(t *testing.T) {
 		require.True(t, errors.As(err, &f), field)
 		assert.Equal(t, field, f.Field)
 	}
-	half := plan.Solid{ID: "half", Prop: "riser", Name: "Half", Kind: "box", Stock: "xps1", Form: form.Box{W: measure.Len("10 in")}}
+	half := plan.Solid{
+		ID:    "half",
+		Prop:  "riser",
+		Name:  "Half",
+		Kind:  "box",
+		Stock: "xps1",
+		Form:  form.Box{W: measure.Len("10 in")},
+	}
 	q, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put("solid", "half", half)}})
 	require.NoError(t, err, "half known is allowed")
 	assert.Equal(t, []string{"d", "h"}, plan.Do(q, stock.Shop, today).Lacks("half"))
@@ -183,10 +199,30 @@ func TestRigAgainstHandCalculation(t *testing.T) {
 	p.Display.Temp = measure.Must[measure.CelsiusKind]("20 C")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	p.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-2"},
-		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("10 m")}}
+		{
+			ID:     "W",
+			Prop:   "a",
+			Kind:   "run",
+			Name:   "W",
+			From:   "S",
+			Gauge:  measure.Must[measure.GaugeKind]("22 AWG"),
+			Length: measure.Len("10 m"),
+		}}
 	for i := range 10 {
 		id := string(rune('a' + i))
-		p.Devices = append(p.Devices, plan.Device{ID: id, Prop: "a", Kind: "lamp", Name: id, From: "W", At: measure.Len("10 m"), Product: "flicker12", Lead: measure.Len("1 mm")})
+		p.Devices = append(
+			p.Devices,
+			plan.Device{
+				ID:      id,
+				Prop:    "a",
+				Kind:    "lamp",
+				Name:    id,
+				From:    "W",
+				At:      measure.Len("10 m"),
+				Product: "flicker12",
+				Lead:    measure.Len("1 mm"),
+			},
+		)
 	}
 	require.NoError(t, p.Validate())
 	w := plan.Do(p, stock.Shop, today)
@@ -276,12 +312,15 @@ func TestPropOf(t *testing.T) {
 	p := apiary(t)
 	p.Readings = []plan.Reading{{ID: "r1", Device: "jar-3", Light: "lit"}}
 	require.NoError(t, p.Validate())
-	for key, want := range map[string]string{"prop:gate": "gate", "solid:riser-box": "riser", "part:riser-box/front": "riser", "joint:shelf-jars": "shelf", "finish:skep-rings": "skep",
-		"device:jar-1": "shelf", "input:mat": "riser", "scene:glow": "riser", "trigger:mat-glow": "riser", "reading:r1": "shelf", "display:midnight-apiary": "", "lot:pva": "", "device:none": "", "": ""} {
+	for key, want := range map[string]string{"prop:gate": "gate", "solid:riser-box": "riser",
+		"part:riser-box/front": "riser", "joint:shelf-jars": "shelf", "finish:skep-rings": "skep",
+		"device:jar-1": "shelf", "input:mat": "riser", "scene:glow": "riser", "trigger:mat-glow": "riser",
+		"reading:r1": "shelf", "display:midnight-apiary": "", "lot:pva": "", "device:none": "", "": ""} {
 		assert.Equal(t, want, p.PropOf(key), key)
 	}
-	for what, r := range map[string]plan.Reading{"write what the meter shows": {ID: "r2", Device: "jar-3"}, "extra-low": {ID: "r2", Device: "jar-3", Volts: measure.Must[measure.VoltKind]("120 V")},
-		"choose": {ID: "r2", Device: "jar-3", Light: "glowing"}, "no device": {ID: "r2", Device: "x", Light: "lit"}} {
+	for what, r := range map[string]plan.Reading{"write what the meter shows": {ID: "r2", Device: "jar-3"},
+		"extra-low": {ID: "r2", Device: "jar-3", Volts: measure.Must[measure.VoltKind]("120 V")},
+		"choose":    {ID: "r2", Device: "jar-3", Light: "glowing"}, "no device": {ID: "r2", Device: "x", Light: "lit"}} {
 		q := p.Clone()
 		q.Readings = append(q.Readings, r)
 		assert.ErrorContains(t, q.Validate(), what)
@@ -316,7 +355,8 @@ func TestCloneKeepsAll(t *testing.T) {
 }
 
 func BenchmarkWork(b *testing.B) {
-	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20xdemo": wirings.Times(demo.Apiary(today), 20)} {
+	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today),
+		"20xdemo": wirings.Times(demo.Apiary(today), 20)} {
 		require.NoError(b, p.Validate())
 		b.Run(name, func(b *testing.B) {
 			b.ReportAllocs()

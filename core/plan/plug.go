@@ -8,8 +8,9 @@ type Plug struct {
 	Name   string        `json:"name" max:"80" label:"Name"`
 	Outlet string        `json:"outlet" label:"Outlet" choose:"outlets" ref:"outlet,needed"`
 	Watts  measure.Power `json:"watts" label:"Watts"`
-	Heater bool          `json:"heater,omitempty" label:"A heater"`           // alone on its circuit
-	Duty   int           `json:"duty,omitempty" label:"Draws, % of the time"` // per cent of the night it draws: a thermostat's; 100 when not given
+	Heater bool          `json:"heater,omitempty" label:"A heater"` // alone on its circuit
+	// per cent of the night it draws: a thermostat's; 100 when not given
+	Duty int `json:"duty,omitempty" label:"Draws, % of the time"`
 }
 
 var plugKind = listed(kind{name: "plug", most: 1000}, func(p *Plan) *[]Plug { return &p.Plugs })

@@ -77,13 +77,23 @@ func (r *Rig) PathTo(p *Plan, st *State, id string) (out []Along) {
 		case "lamp":
 			if l := r.leads[d.ID]; len(l) > 0 {
 				e := r.Net.Elements[l[0].pos]
-				from, to := across([2]int{e.A, r.Net.Elements[l[0].neg].A}), across([2]int{e.B, r.Net.Elements[l[0].neg].B})
+				from, to := across(
+					[2]int{e.A, r.Net.Elements[l[0].neg].A},
+				), across(
+					[2]int{e.B, r.Net.Elements[l[0].neg].B},
+				)
 				out = append(out, Along{x, from, d.ID}, Along{At: x + d.Lead.Value() + d.Extension.Value(), Volts: to})
 				x += d.Lead.Value() + d.Extension.Value()
 			}
 			if n := len(r.load[d.ID]); r.strip[d.ID] != [2]int{} {
 				for k, e := range r.load[d.ID] {
-					out = append(out, Along{At: x + d.Length.Value()*float64(k+1)/float64(n), Volts: st.Solution.Across(r.Net.Elements[e])})
+					out = append(
+						out,
+						Along{
+							At:    x + d.Length.Value()*float64(k+1)/float64(n),
+							Volts: st.Solution.Across(r.Net.Elements[e]),
+						},
+					)
 				}
 			}
 		default:

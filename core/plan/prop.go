@@ -6,9 +6,10 @@ import "zapbarn/core/measure"
 type Prop struct {
 	ID    string         `json:"id"`
 	Name  string         `json:"name" max:"80" label:"Name"`
-	Known measure.Length `json:"known,omitzero" label:"One known dimension"`                 // the one known dimension
-	Of    string         `json:"of,omitempty" label:"It is the" choose:"height|width|depth"` // what it measures: height, width or depth
-	Note  string         `json:"note,omitempty" max:"2000" label:"Note"`
+	Known measure.Length `json:"known,omitzero" label:"One known dimension"` // the one known dimension
+	// what it measures: height, width or depth
+	Of   string `json:"of,omitempty" label:"It is the" choose:"height|width|depth"`
+	Note string `json:"note,omitempty" max:"2000" label:"Note"`
 }
 
 var propKind = listed(kind{name: "prop", most: 400}, func(p *Plan) *[]Prop { return &p.Props })
@@ -17,5 +18,9 @@ func (x *Prop) key() string    { return x.ID }
 func (x *Prop) called() string { return x.Name }
 
 func (x *Prop) valid(c checks) error {
-	return first(named(x.Name), within("known", x.Known, 10, 30*metre), oneOf("of", x.Of, "", "height", "width", "depth"))
+	return first(
+		named(x.Name),
+		within("known", x.Known, 10, 30*metre),
+		oneOf("of", x.Of, "", "height", "width", "depth"),
+	)
 }

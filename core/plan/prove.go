@@ -16,7 +16,10 @@ const (
 )
 
 // ProveFrom is the source of these limits.
-var ProveFrom = source.FromTrade("on the bench: volts within 3 % and 0.05 V, current within 15 % and 2 mA, 1 Mohm or more from plus to ground with the power off")
+var ProveFrom = source.FromTrade(
+	"on the bench: volts within 3 % and 0.05 V, current within 15 % and 2 mA, 1 Mohm or more from plus to ground with " +
+		"the power off",
+)
 
 // Proves reports whether a reading in volts, amperes or ohms is as it should be
 // at a device that works as g says. Light is not judged here.

@@ -11,7 +11,8 @@ import (
 // 100 x 15 % + 2 = 17 mA; a megohm to ground; red on its plus, so never minus.
 func TestReadingsProve(t *testing.T) {
 	g := plan.Operating{Volts: 12, Amps: .1}
-	for text, good := range map[string]bool{"12.4 V": true, "12.5 V": false, "11.6 V": true, "11.5 V": false, "-12 V": false, "0 V": false} {
+	for text, good := range map[string]bool{"12.4 V": true, "12.5 V": false, "11.6 V": true, "11.5 V": false,
+		"-12 V": false, "0 V": false} {
 		assert.Equal(t, good, (&plan.Reading{Volts: vv(text)}).Proves(g), text)
 	}
 	for text, good := range map[string]bool{"116 mA": true, "118 mA": false, "84 mA": true, "82 mA": false, "0 A": false} {

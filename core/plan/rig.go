@@ -26,7 +26,10 @@ const (
 // ControllerLogic is what a controller's pins give when not said, in V.
 const ControllerLogic = 3.3
 
-var smallPartsFrom = source.FromMemory("closed contact or connector 10 mohm; a fuse drops about 0.1 V at its rating, a self-resetting one 0.3 V; a small controller takes 100 mA")
+var smallPartsFrom = source.FromMemory(
+	"closed contact or connector 10 mohm; a fuse drops about 0.1 V at its rating, a self-resetting one 0.3 V; a small " +
+		"controller takes 100 mA",
+)
 
 // fuseOhms is a fuse's resistance.
 func fuseOhms(d *Device) float64 {
@@ -157,19 +160,46 @@ func element(d *Device, l stock.Lamp) circuit.Element {
 	case "led":
 		n := float64(max(1, d.Row))
 		vt := 2 * 0.02585 // emission coefficient 2 at 27 C, per LED
-		return circuit.Element{Kind: circuit.LED, R: math.Max(d.Resistor.Or(0)+5*n, 0.1), Is: circuit.SaturationCurrent(l.Vf-5*l.Amps, l.Amps, vt), Vt: vt * n, Name: d.ID}
+		return circuit.Element{
+			Kind: circuit.LED,
+			R:    math.Max(d.Resistor.Or(0)+5*n, 0.1),
+			Is:   circuit.SaturationCurrent(l.Vf-5*l.Amps, l.Amps, vt),
+			Vt:   vt * n,
+			Name: d.ID,
+		}
 	case "strip":
 		return circuit.Element{Kind: circuit.Prewired, Vf: l.Vf, R: (l.Volts - l.Vf) / l.Amps, Name: d.ID}
 	case "pixels":
-		return circuit.Element{Kind: circuit.Sink, I: l.Idle + (l.Amps-l.Idle)*bright(d), Vf: 0.74 * l.Volts, Name: d.ID}
+		return circuit.Element{
+			Kind: circuit.Sink,
+			I:    l.Idle + (l.Amps-l.Idle)*bright(d),
+			Vf:   0.74 * l.Volts,
+			Name: d.ID,
+		}
 	}
 	return circuit.Element{Kind: circuit.Prewired, Vf: l.Vf, R: (l.Volts - l.Vf) / l.Amps, Name: d.ID}
 }
 
 // NewRig builds the network of all devices that have somewhere to be fed from.
 func NewRig(p *Plan, lib *stock.Library) *Rig {
-	r := &Rig{Net: &circuit.Network{}, port: map[string][2]int{}, load: map[string][]int{}, series: map[string][]int{}, leads: map[string][]lead{},
-		gate: map[string]int{}, source: map[string]int{}, input: map[string]int{}, strip: map[string][2]int{}, back: map[string][2]int{}, Unfed: map[string]bool{}, supply: map[string]string{}, devices: p.Devices, fed: map[string]string{}, beside: map[string]bool{}, temp: p.Temperature()}
+	r := &Rig{
+		Net:     &circuit.Network{},
+		port:    map[string][2]int{},
+		load:    map[string][]int{},
+		series:  map[string][]int{},
+		leads:   map[string][]lead{},
+		gate:    map[string]int{},
+		source:  map[string]int{},
+		input:   map[string]int{},
+		strip:   map[string][2]int{},
+		back:    map[string][2]int{},
+		Unfed:   map[string]bool{},
+		supply:  map[string]string{},
+		devices: p.Devices,
+		fed:     map[string]string{},
+		beside:  map[string]bool{},
+		temp:    p.Temperature(),
+	}
 	temp := r.temp
 	byID := map[string]*Device{}
 	taps := map[string][]float64{}
@@ -213,20 +243,53 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 		case "supply":
 			v, a := SupplyOf(d, lib)
 			neg, pos = r.Net.Node(d.ID+"-"), r.Net.Node(d.ID+"+")
-			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: pos, B: neg, E: v, R: sourceOhms(d, v, a), Limit: givesIn * a, Name: d.ID})
+			r.source[d.ID] = r.Net.Add(
+				circuit.Element{
+					Kind:  circuit.Supply,
+					A:     pos,
+					B:     neg,
+					E:     v,
+					R:     sourceOhms(d, v, a),
+					Limit: givesIn * a,
+					Name:  d.ID,
+				},
+			)
 			r.supply[d.ID] = d.ID
 			r.port[d.ID] = [2]int{pos, neg}
 		case "converter":
 			v, a := SupplyOf(d, lib)
 			out := r.Net.Node(d.ID + " out+")
 			// it runs from a volt above what it gives; what it draws is found in solve
-			r.input[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Sink, A: pos, B: neg, Vf: v + dropout, I: 1e-6, Name: d.ID})
-			r.source[d.ID] = r.Net.Add(circuit.Element{Kind: circuit.Supply, A: out, B: neg, E: v, R: stock.SupplyResistance(v, a), Limit: givesIn * a, Name: d.ID})
+			r.input[d.ID] = r.Net.Add(
+				circuit.Element{Kind: circuit.Sink, A: pos, B: neg, Vf: v + dropout, I: 1e-6, Name: d.ID},
+			)
+			r.source[d.ID] = r.Net.Add(
+				circuit.Element{
+					Kind:  circuit.Supply,
+					A:     out,
+					B:     neg,
+					E:     v,
+					R:     stock.SupplyResistance(v, a),
+					Limit: givesIn * a,
+					Name:  d.ID,
+				},
+			)
 			r.port[d.ID] = [2]int{out, neg}
 			r.supply[d.ID] = d.ID // what it feeds is judged by its volts
 		case "controller":
 			v := d.Volts.Or(5)
-			r.load[d.ID] = []int{r.Net.Add(circuit.Element{Kind: circuit.Sink, A: pos, B: neg, I: d.Amps.Or(controllerAmps), Vf: .7 * v, Name: d.ID})}
+			r.load[d.ID] = []int{
+				r.Net.Add(
+					circuit.Element{
+						Kind: circuit.Sink,
+						A:    pos,
+						B:    neg,
+						I:    d.Amps.Or(controllerAmps),
+						Vf:   .7 * v,
+						Name: d.ID,
+					},
+				),
+			}
 			r.port[d.ID] = [2]int{pos, neg}
 		case "connector":
 			ohms := d.Resistor.Or(contactOhms)
@@ -270,7 +333,10 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 			l := lampOf(d, lib)
 			ohms := stock.CopperOhmsPerMetre(l.LeadGauge.Value(), temp) / 1000
 			join := func(mm float64, a, b int) {
-				r.leads[d.ID] = append(r.leads[d.ID], lead{r.Net.Wire(d.ID+" lead", pos, a, ohms*mm), r.Net.Wire(d.ID+" lead", neg, b, ohms*mm)})
+				r.leads[d.ID] = append(
+					r.leads[d.ID],
+					lead{r.Net.Wire(d.ID+" lead", pos, a, ohms*mm), r.Net.Wire(d.ID+" lead", neg, b, ohms*mm)},
+				)
 			}
 			long := l.Lead.Value() + d.Extension.Value()
 			a, b := r.Net.Node(d.ID+"+"), r.Net.Node(d.ID+"-")
@@ -328,7 +394,10 @@ func NewRig(p *Plan, lib *stock.Library) *Rig {
 			if !d.Back.IsZero() {
 				back = stock.CopperOhmsPerMetre(d.Gauge.Value(), temp) * d.Back.Value() / 1000
 			}
-			r.back[d.ID] = [2]int{r.Net.Wire(d.ID+" far end", end[0], tp, back), r.Net.Wire(d.ID+" far end", end[1], tn, back)}
+			r.back[d.ID] = [2]int{
+				r.Net.Wire(d.ID+" far end", end[0], tp, back),
+				r.Net.Wire(d.ID+" far end", end[1], tn, back),
+			}
 			if a, b := r.supply[d.ID], r.supply[d.To]; a != b {
 				r.beside[a], r.beside[b] = true, true
 			}
@@ -426,7 +495,8 @@ func (r *Rig) solve() *circuit.Solution {
 		for i := range r.devices { // the first one starved, from the supply on, takes what hangs behind it along
 			id := r.devices[i].ID
 			k, ok := r.input[id]
-			if _, dead := r.dead[id]; !ok || dead || sol.Across(r.Net.Elements[k]) >= r.Net.Elements[r.source[id]].E+dropout-1e-6 {
+			if _, dead := r.dead[id]; !ok || dead ||
+				sol.Across(r.Net.Elements[k]) >= r.Net.Elements[r.source[id]].E+dropout-1e-6 {
 				continue
 			}
 			if cut == "" || r.behind(cut, id) {

@@ -12,7 +12,15 @@ import (
 // Extent is how far a prop's solids reach: width, depth and height. It is
 // false when none has its sizes yet.
 func (p *Plan) Extent(lib *stock.Library, prop string) (size pattern.Vec, ok bool) {
-	lo, hi := pattern.Vec{X: math.Inf(1), Y: math.Inf(1), Z: math.Inf(1)}, pattern.Vec{X: math.Inf(-1), Y: math.Inf(-1), Z: math.Inf(-1)}
+	lo, hi := pattern.Vec{
+		X: math.Inf(1),
+		Y: math.Inf(1),
+		Z: math.Inf(1),
+	}, pattern.Vec{
+		X: math.Inf(-1),
+		Y: math.Inf(-1),
+		Z: math.Inf(-1),
+	}
 	for i := range p.Solids {
 		s := &p.Solids[i]
 		if s.Prop != prop {
@@ -25,7 +33,11 @@ func (p *Plan) Extent(lib *stock.Library, prop string) (size pattern.Vec, ok boo
 		ok = true
 		x, y, z := s.X.Value(), s.Y.Value(), s.Z.Value()
 		lo = pattern.Vec{X: math.Min(lo.X, x-shape.Size.X/2), Y: math.Min(lo.Y, y-shape.Size.Y/2), Z: math.Min(lo.Z, z)}
-		hi = pattern.Vec{X: math.Max(hi.X, x+shape.Size.X/2), Y: math.Max(hi.Y, y+shape.Size.Y/2), Z: math.Max(hi.Z, z+shape.Size.Z)}
+		hi = pattern.Vec{
+			X: math.Max(hi.X, x+shape.Size.X/2),
+			Y: math.Max(hi.Y, y+shape.Size.Y/2),
+			Z: math.Max(hi.Z, z+shape.Size.Z),
+		}
 	}
 	return pattern.Vec{X: hi.X - lo.X, Y: hi.Y - lo.Y, Z: hi.Z - lo.Z}, ok
 }

@@ -9,7 +9,8 @@ type Scene struct {
 	Name   string           `json:"name" max:"80" label:"Name"`
 	Length measure.Duration `json:"length,omitzero" label:"Length"`
 	Cues   []Cue            `json:"cues" max:"500" label:"Cues" wide:"true"`
-	Made   bool             `json:"made,omitempty"` // its cues were made up with it; the first that is said takes their place
+	// its cues were made up with it; the first that is said takes their place
+	Made bool `json:"made,omitempty"`
 }
 
 var sceneKind = listed(kind{name: "scene", most: 400, again: func(v any, c *copying) string {

@@ -24,7 +24,18 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 	m := lib.Materials[s.Stock]
 	var openings []pattern.Opening
 	for _, o := range s.Openings {
-		openings = append(openings, pattern.Opening{Name: o.Name, Face: o.Face, Kind: o.Kind, W: o.W.Value(), H: o.H.Value(), X: o.X.Value(), Y: o.Y.Value()})
+		openings = append(
+			openings,
+			pattern.Opening{
+				Name: o.Name,
+				Face: o.Face,
+				Kind: o.Kind,
+				W:    o.W.Value(),
+				H:    o.H.Value(),
+				X:    o.X.Value(),
+				Y:    o.Y.Value(),
+			},
+		)
 	}
 	shape, err := s.Form.Lay(form.On{Stock: m})
 	if err == nil {
@@ -42,7 +53,14 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 // Seamed is the seam of the solid's large parts on a sheet of its stock, with
 // half an inch kept off each edge.
 func (s *Solid) Seamed(m stock.Material) pattern.Seam {
-	return pattern.Seam{Kind: s.Seam, At: s.SeamAt.Value(), Lap: s.Lap.Or(2 * measure.Inch), W: m.Sheet[0].Value() - measure.Inch, H: m.Sheet[1].Value() - measure.Inch, Grain: m.Grain != ""}
+	return pattern.Seam{
+		Kind:  s.Seam,
+		At:    s.SeamAt.Value(),
+		Lap:   s.Lap.Or(2 * measure.Inch),
+		W:     m.Sheet[0].Value() - measure.Inch,
+		H:     m.Sheet[1].Value() - measure.Inch,
+		Grain: m.Grain != "",
+	}
 }
 
 // shapes keeps what was laid out last, by the solid's own fields: a plan is

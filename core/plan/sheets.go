@@ -198,7 +198,11 @@ func (w *Work) laid(s *Sheets) {
 		at[pc] = i
 	}
 	place := func(q Pin, part int) nest.Fixed {
-		f := nest.Fixed{Stock: s.Stock.ID, Sheet: q.Sheet, Placed: nest.Placed{Part: part, X: q.X.Value(), Y: q.Y.Value(), Turned: q.Turned, Flip: q.Flip}}
+		f := nest.Fixed{
+			Stock:  s.Stock.ID,
+			Sheet:  q.Sheet,
+			Placed: nest.Placed{Part: part, X: q.X.Value(), Y: q.Y.Value(), Turned: q.Turned, Flip: q.Flip},
+		}
 		if q.Offcut != "" {
 			f.Stock = offcutKey + q.Offcut
 		}
@@ -438,7 +442,17 @@ func (s *Sheets) Keep(l nest.Layout) Layout {
 	count := map[string]int{}
 	for i, sh := range l.Sheets {
 		for _, q := range sh.Placed {
-			pin := Pin{Part: s.Pieces[q.Part].Ref, Copy: s.Pieces[q.Part].Copy, Sheet: count[sh.Stock.ID], X: exactly(q.X), Y: exactly(q.Y), Turned: q.Turned, Flip: q.Flip, Locked: s.Locked[q.Part], Cut: i < s.Cut}
+			pin := Pin{
+				Part:   s.Pieces[q.Part].Ref,
+				Copy:   s.Pieces[q.Part].Copy,
+				Sheet:  count[sh.Stock.ID],
+				X:      exactly(q.X),
+				Y:      exactly(q.Y),
+				Turned: q.Turned,
+				Flip:   q.Flip,
+				Locked: s.Locked[q.Part],
+				Cut:    i < s.Cut,
+			}
 			if id, ok := strings.CutPrefix(sh.Stock.ID, offcutKey); ok {
 				pin.Offcut, pin.Sheet = id, 0
 			}
@@ -476,10 +490,19 @@ func (w *Work) CutSheet(s *Sheets, i int) (Edit, error) {
 			q.Cut, q.Locked = true, false
 		}
 	}
-	e := Edit{Label: "cut " + s.Stock.Name + ", " + w.Called(s, i), Changes: []Change{w.Plan.Put("layout", next.ID, next)}}
+	e := Edit{
+		Label:   "cut " + s.Stock.Name + ", " + w.Called(s, i),
+		Changes: []Change{w.Plan.Put("layout", next.ID, next)},
+	}
 	p := w.Plan.Clone()
 	for _, r := range sh.Offcuts {
-		o := Offcut{ID: p.FreshID("offcut", s.Stock.Name), Stock: s.Stock.ID, W: w.cutTo(r.W), H: w.cutTo(r.H), Label: "from " + w.partBy[s.Pieces[sh.Placed[0].Part].Ref].Solid.Name}
+		o := Offcut{
+			ID:    p.FreshID("offcut", s.Stock.Name),
+			Stock: s.Stock.ID,
+			W:     w.cutTo(r.W),
+			H:     w.cutTo(r.H),
+			Label: "from " + w.partBy[s.Pieces[sh.Placed[0].Part].Ref].Solid.Name,
+		}
 		e.Changes = append(e.Changes, p.Put("offcut", o.ID, o))
 		p.Offcuts = append(p.Offcuts, o)
 	}
@@ -533,7 +556,8 @@ func exactly(mm float64) measure.Length {
 // Move is the edit that lays one piece by hand: at the allowed place nearest to
 // x, y of sheet i, clear of what is locked there. The rest is laid afresh.
 func (w *Work) Move(s *Sheets, piece, sheet int, x, y float64, turned, flip bool) (Edit, error) {
-	if piece < 0 || piece >= len(s.Pieces) || sheet < s.Cut || sheet >= len(s.Layout.Sheets) || !slices.Contains(s.loose, piece) {
+	if piece < 0 || piece >= len(s.Pieces) || sheet < s.Cut || sheet >= len(s.Layout.Sheets) ||
+		!slices.Contains(s.loose, piece) {
 		return Edit{}, measure.Bad("piece", "that piece or sheet is cut already, or gone; load the page again")
 	}
 	sh := s.Layout.Sheets[sheet]
@@ -543,13 +567,27 @@ func (w *Work) Move(s *Sheets, piece, sheet int, x, y float64, turned, flip bool
 			on = append(on, q)
 		}
 	}
-	q, ok := nest.Snap(s.Boxes, on, nest.Placed{Part: piece, X: x, Y: y, Turned: turned, Flip: flip}, sh.Stock, w.Options())
+	q, ok := nest.Snap(
+		s.Boxes,
+		on,
+		nest.Placed{Part: piece, X: x, Y: y, Turned: turned, Flip: flip},
+		sh.Stock,
+		w.Options(),
+	)
 	name := w.Part(s.Pieces[piece].Ref).Name()
 	if !ok {
 		return Edit{}, measure.Bad("piece", "%s has no room there beside what is locked", name)
 	}
 	next := Layout{ID: s.Stock.ID, Pins: s.stays(piece)}
-	pin := Pin{Part: s.Pieces[piece].Ref, Copy: s.Pieces[piece].Copy, X: exactly(q.X), Y: exactly(q.Y), Turned: q.Turned, Flip: q.Flip, Locked: true}
+	pin := Pin{
+		Part:   s.Pieces[piece].Ref,
+		Copy:   s.Pieces[piece].Copy,
+		X:      exactly(q.X),
+		Y:      exactly(q.Y),
+		Turned: q.Turned,
+		Flip:   q.Flip,
+		Locked: true,
+	}
 	if o := w.Plan.Offcut(sh.Stock); o != nil {
 		pin.Offcut = o.ID
 	} else {
@@ -610,11 +648,27 @@ func (w *Work) sheetResults(s *Sheets) {
 		With(how, numbers, fmt.Sprintf("%d of %s x %s", n, s.Stock.Sheet[0], s.Stock.Sheet[1]), sawFrom))
 	if total > 0 {
 		y := used / total
-		w.keep(key+":yield", source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
-			With("yield = part area / sheet area", fmt.Sprintf("%.4f m2 / %.4f m2", used/1e6, total/1e6), measure.Decimal(100*y, 1)+" %", source.Exact("areas")))
+		w.keep(
+			key+":yield",
+			source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
+				With(
+					"yield = part area / sheet area",
+					fmt.Sprintf("%.4f m2 / %.4f m2", used/1e6, total/1e6),
+					measure.Decimal(100*y, 1)+" %",
+					source.Exact("areas"),
+				),
+		)
 		cost := float64(n) * s.Stock.Price
-		w.keep(key+":cost", source.Result{Label: "Sheets cost", Value: cost, Unit: "$", Text: fmt.Sprintf("$%.2f", cost)}.
-			With("new sheets x price", fmt.Sprintf("%d x $%.2f", n, s.Stock.Price), fmt.Sprintf("$%.2f", cost), source.FromMemory(s.Stock.Name+" price")))
+		w.keep(
+			key+":cost",
+			source.Result{Label: "Sheets cost", Value: cost, Unit: "$", Text: fmt.Sprintf("$%.2f", cost)}.
+				With(
+					"new sheets x price",
+					fmt.Sprintf("%d x $%.2f", n, s.Stock.Price),
+					fmt.Sprintf("$%.2f", cost),
+					source.FromMemory(s.Stock.Name+" price"),
+				),
+		)
 	}
 }
 

@@ -21,8 +21,22 @@ func boards(t *testing.T) *plan.Plan {
 	p := plan.New("yard", "Yard", "in", "")
 	p.Props = []plan.Prop{{ID: "wall", Name: "Wall"}}
 	p.Solids = []plan.Solid{
-		{ID: "big", Prop: "wall", Name: "Big", Kind: "panel", Stock: "xps1", Form: form.Panel{W: measure.Len("30 in"), H: measure.Len("40 in"), Copies: 6}},
-		{ID: "small", Prop: "wall", Name: "Small", Kind: "panel", Stock: "xps1", Form: form.Panel{W: measure.Len("10 in"), H: measure.Len("12 in"), Copies: 2}},
+		{
+			ID:    "big",
+			Prop:  "wall",
+			Name:  "Big",
+			Kind:  "panel",
+			Stock: "xps1",
+			Form:  form.Panel{W: measure.Len("30 in"), H: measure.Len("40 in"), Copies: 6},
+		},
+		{
+			ID:    "small",
+			Prop:  "wall",
+			Name:  "Small",
+			Kind:  "panel",
+			Stock: "xps1",
+			Form:  form.Panel{W: measure.Len("10 in"), H: measure.Len("12 in"), Copies: 2},
+		},
 	}
 	require.NoError(t, p.Validate())
 	return p
@@ -55,7 +69,10 @@ func where(s *plan.Sheets, ref string, c int) (sheet int, at nest.Placed) {
 
 func TestOffcutsAreUsedFirst(t *testing.T) {
 	p := boards(t)
-	p.Offcuts = []plan.Offcut{{ID: "a", Stock: "xps1", W: measure.Len("24 in"), H: measure.Len("13 in")}, {ID: "b", Stock: "eps1", W: measure.Len("48 in"), H: measure.Len("96 in")}}
+	p.Offcuts = []plan.Offcut{
+		{ID: "a", Stock: "xps1", W: measure.Len("24 in"), H: measure.Len("13 in")},
+		{ID: "b", Stock: "eps1", W: measure.Len("48 in"), H: measure.Len("96 in")},
+	}
 	w := plan.Do(p, stock.Shop, day)
 	s := w.SheetsOf("xps1")
 	whole(t, w, s)
@@ -148,10 +165,25 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 	s2 := w2.SheetsOf("xps1")
 	require.Equal(t, 1, s2.Cut)
 	whole(t, w2, s2)
-	require.ElementsMatch(t, s.Layout.Sheets[last].Placed, s2.Layout.Sheets[0].Placed, "what was cut stays where it was cut")
+	require.ElementsMatch(
+		t,
+		s.Layout.Sheets[last].Placed,
+		s2.Layout.Sheets[0].Placed,
+		"what was cut stays where it was cut",
+	)
 	// a new part goes on what was left of it, not on a new sheet
 	more := q.Clone()
-	more.Solids = append(more.Solids, plan.Solid{ID: "late", Prop: "wall", Name: "Late", Kind: "panel", Stock: "xps1", Form: form.Panel{W: measure.Len("9 in"), H: measure.Len("9 in")}})
+	more.Solids = append(
+		more.Solids,
+		plan.Solid{
+			ID:    "late",
+			Prop:  "wall",
+			Name:  "Late",
+			Kind:  "panel",
+			Stock: "xps1",
+			Form:  form.Panel{W: measure.Len("9 in"), H: measure.Len("9 in")},
+		},
+	)
 	w3 := plan.Do(more, stock.Shop, day)
 	s3 := w3.SheetsOf("xps1")
 	whole(t, w3, s3)
@@ -160,7 +192,11 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 	require.Equal(t, s.New(), s3.New())
 	_, err = w3.CutSheet(s3, 0)
 	require.ErrorContains(t, err, "cut already")
-	_, at := where(s3, s3.Pieces[s3.Layout.Sheets[0].Placed[0].Part].Ref, s3.Pieces[s3.Layout.Sheets[0].Placed[0].Part].Copy)
+	_, at := where(
+		s3,
+		s3.Pieces[s3.Layout.Sheets[0].Placed[0].Part].Ref,
+		s3.Pieces[s3.Layout.Sheets[0].Placed[0].Part].Copy,
+	)
 	_, err = w3.Move(s3, at.Part, 1, 0, 0, false, false)
 	require.ErrorContains(t, err, "cut already")
 	// cutting the offcut takes it off the shelf's stock
@@ -179,8 +215,29 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 	p := boards(t)
 	p.Solids = []plan.Solid{
-		{ID: "leaf", Prop: "wall", Name: "Leaf", Kind: "outline", Stock: "ply1/4", Form: form.Outline{H: measure.Len("40 in"), Path: "0,0 10,8 12,20 6,30 0,40 -6,30 -12,20 -10,8", Pair: true}},
-		{ID: "post", Prop: "wall", Name: "Post", Kind: "panel", Stock: "xps1", Form: form.Panel{W: measure.Len("20 in"), H: measure.Len("120 in")}, Seam: "half-lap", SeamAt: measure.Len("70 in"), Lap: measure.Len("3 in")},
+		{
+			ID:    "leaf",
+			Prop:  "wall",
+			Name:  "Leaf",
+			Kind:  "outline",
+			Stock: "ply1/4",
+			Form: form.Outline{
+				H:    measure.Len("40 in"),
+				Path: "0,0 10,8 12,20 6,30 0,40 -6,30 -12,20 -10,8",
+				Pair: true,
+			},
+		},
+		{
+			ID:     "post",
+			Prop:   "wall",
+			Name:   "Post",
+			Kind:   "panel",
+			Stock:  "xps1",
+			Form:   form.Panel{W: measure.Len("20 in"), H: measure.Len("120 in")},
+			Seam:   "half-lap",
+			SeamAt: measure.Len("70 in"),
+			Lap:    measure.Len("3 in"),
+		},
 	}
 	require.NoError(t, p.Validate())
 	w := plan.Do(p, stock.Shop, day)
@@ -212,7 +269,16 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{{ID: "d", Prop: "a", Name: "Disc", Kind: "boards", Stock: "xps1", Form: form.Boards{W: measure.Len("8 ft"), Brace: measure.Len("4 in")}}}
+	p.Solids = []plan.Solid{
+		{
+			ID:    "d",
+			Prop:  "a",
+			Name:  "Disc",
+			Kind:  "boards",
+			Stock: "xps1",
+			Form:  form.Boards{W: measure.Len("8 ft"), Brace: measure.Len("4 in")},
+		},
+	}
 	w := plan.Do(p, stock.Shop, today)
 	sh := w.SheetsOf("xps1")
 	boards := 0
@@ -227,9 +293,32 @@ func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 	}
 	assert.Equal(t, 2, boards)
 	assert.Empty(t, sh.Layout.TooLarge)
-	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: measure.Len("48 in"), H: measure.Len("60 in")}},
-		{ID: "t", Prop: "a", Name: "T", Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: measure.Len("47 3/4 in"), H: measure.Len("60 in")}},
-		{ID: "u", Prop: "a", Name: "U", Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: measure.Len("20 ft"), H: measure.Len("20 ft")}}}
+	p.Solids = []plan.Solid{
+		{
+			ID:    "s",
+			Prop:  "a",
+			Name:  "S",
+			Kind:  "panel",
+			Stock: "ply1/4",
+			Form:  form.Panel{W: measure.Len("48 in"), H: measure.Len("60 in")},
+		},
+		{
+			ID:    "t",
+			Prop:  "a",
+			Name:  "T",
+			Kind:  "panel",
+			Stock: "ply1/4",
+			Form:  form.Panel{W: measure.Len("47 3/4 in"), H: measure.Len("60 in")},
+		},
+		{
+			ID:    "u",
+			Prop:  "a",
+			Name:  "U",
+			Kind:  "panel",
+			Stock: "ply1/4",
+			Form:  form.Panel{W: measure.Len("20 ft"), H: measure.Len("20 ft")},
+		},
+	}
 	w = plan.Do(p, stock.Shop, today)
 	sh = w.SheetsOf("ply1/4")
 	assert.Len(t, sh.Layout.Sheets, 1)
@@ -244,7 +333,16 @@ func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 func TestPartsLieAslant(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "eva5", Form: form.Panel{W: measure.Len("2 in"), H: measure.Len("28 in")}}}
+	p.Solids = []plan.Solid{
+		{
+			ID:    "s",
+			Prop:  "a",
+			Name:  "S",
+			Kind:  "panel",
+			Stock: "eva5",
+			Form:  form.Panel{W: measure.Len("2 in"), H: measure.Len("28 in")},
+		},
+	}
 	w := plan.Do(p, stock.Shop, today)
 	sh := w.SheetsOf("eva5")
 	require.Empty(t, sh.Layout.TooLarge)
@@ -254,7 +352,9 @@ func TestPartsLieAslant(t *testing.T) {
 	lo, hi := panel.Bounds()
 	assert.LessOrEqual(t, max(hi.X-lo.X, hi.Y-lo.Y), 23.5*25.4+1e-6, "inside the margins")
 	assert.Greater(t, math.Abs(panel.Slant), 5.)
-	p.Solids[0] = p.Solids[0].Set("w", measure.Len("2 in")).Set("h", measure.Len("34 in")) // longer than the diagonal lets
+	p.Solids[0] = p.Solids[0].Set("w", measure.Len("2 in")).
+		Set("h", measure.Len("34 in"))
+		// longer than the diagonal lets
 	assert.Len(t, plan.Do(p, stock.Shop, today).SheetsOf("eva5").Layout.TooLarge, 1)
 	p.Solids[0] = p.Solids[0].Set("w", measure.Len("60 in")).Set("h", measure.Len("20 in"))
 	p.Solids[0].Stock = "ply1/4"

@@ -55,13 +55,15 @@ func (x *Solid) key() string    { return x.ID }
 func (x *Solid) called() string { return x.Name }
 
 func (x *Solid) valid(c checks) error {
-	if err := first(named(x.Name), oneOf("kind", x.Kind, form.Names()...), inList("stock", x.Stock, c.lib.Materials, "xps1 or ply1/4")); err != nil {
+	if err := first(named(x.Name), oneOf("kind", x.Kind, form.Names()...),
+		inList("stock", x.Stock, c.lib.Materials, "xps1 or ply1/4")); err != nil {
 		return err
 	}
 	if m, k := c.lib.Materials[x.Stock], x.formKind(); m.Form != k.Form {
 		return measure.Bad("stock", "%s is not %s stock; a %s is cut from %s", m.Name, k.Form, x.Kind, k.Form)
 	}
-	if err := first(within("x", x.X, -30*metre, 30*metre), within("y", x.Y, -30*metre, 30*metre), within("z", x.Z, -30*metre, 30*metre)); err != nil {
+	if err := first(within("x", x.X, -30*metre, 30*metre), within("y", x.Y, -30*metre, 30*metre),
+		within("z", x.Z, -30*metre, 30*metre)); err != nil {
 		return err
 	}
 	for _, o := range x.Openings {
@@ -70,7 +72,8 @@ func (x *Solid) valid(c checks) error {
 		}
 	}
 	if x.Seam != "" {
-		if err := first(oneOf("seam", x.Seam, "butt", "half-lap"), within("seamAt", x.SeamAt, 1, 30*metre), within("lap", x.Lap, 5, metre)); err != nil {
+		if err := first(oneOf("seam", x.Seam, "butt", "half-lap"), within("seamAt", x.SeamAt, 1, 30*metre),
+			within("lap", x.Lap, 5, metre)); err != nil {
 			return err
 		}
 	}

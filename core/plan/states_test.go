@@ -22,7 +22,13 @@ func TestEveryCaseOfTheWiring(t *testing.T) {
 	all, rest := p.Case(stock.Shop, "all"), p.Case(stock.Shop, "rest")
 	for id, g := range w.All.Readings {
 		assert.InDelta(t, g.Volts, all.Readings[id].Volts, 1e-6, id)
-		assert.InDelta(t, w.Rest.Readings[id].Volts, rest.Readings[id].Volts, .05, id) // what is switched off floats on leaks
+		assert.InDelta(
+			t,
+			w.Rest.Readings[id].Volts,
+			rest.Readings[id].Volts,
+			.05,
+			id,
+		) // what is switched off floats on leaks
 	}
 	// the scene that breathes works the riser's glow only
 	breathe := p.Case(stock.Shop, "scene:breathe").Readings

@@ -19,7 +19,16 @@ type Drill struct {
 }
 
 // levelOf is from which level on a kind of fault is hidden.
-var levelOf = map[string]int{"dead": 1, "reversed": 1, "lead": 1, "open": 2, "wrong": 2, "short": 2, "bad": 3, "weak": 3}
+var levelOf = map[string]int{
+	"dead":     1,
+	"reversed": 1,
+	"lead":     1,
+	"open":     2,
+	"wrong":    2,
+	"short":    2,
+	"bad":      3,
+	"weak":     3,
+}
 
 // NewDrill hides a fault in what a supply feeds.
 func NewDrill(p *Plan, lib *stock.Library, supply string, level int, seed uint64) (*Drill, error) {

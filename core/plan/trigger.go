@@ -4,10 +4,11 @@ import "zapbarn/core/measure"
 
 // Trigger ties an input to a scene.
 type Trigger struct {
-	ID    string           `json:"id"`
-	Input string           `json:"input" label:"Input" choose:"inputs" ref:"input,needed"`
-	Scene string           `json:"scene" label:"Scene" choose:"scenes" ref:"scene,needed"`
-	Latch string           `json:"latch" label:"How" choose:"one-shot|retrigger|momentary|toggle"` // one-shot, retrigger, momentary or toggle
+	ID    string `json:"id"`
+	Input string `json:"input" label:"Input" choose:"inputs" ref:"input,needed"`
+	Scene string `json:"scene" label:"Scene" choose:"scenes" ref:"scene,needed"`
+	// one-shot, retrigger, momentary or toggle
+	Latch string           `json:"latch" label:"How" choose:"one-shot|retrigger|momentary|toggle"`
 	Rest  measure.Duration `json:"rest,omitzero" label:"Rest after"`
 }
 
@@ -25,5 +26,8 @@ func (x *Trigger) key() string    { return x.ID }
 func (x *Trigger) called() string { return x.Input + " to " + x.Scene }
 
 func (x *Trigger) valid(c checks) error {
-	return first(oneOf("latch", x.Latch, "one-shot", "retrigger", "momentary", "toggle"), seconds("rest", x.Rest, 86400))
+	return first(
+		oneOf("latch", x.Latch, "one-shot", "retrigger", "momentary", "toggle"),
+		seconds("rest", x.Rest, 86400),
+	)
 }

@@ -35,7 +35,9 @@ func lidCounted(kind string, body map[string]any) {
 	}
 	mm := h.Value() + m.Thick.Value()
 	written := measure.Inches(mm)
-	if again, err := measure.Parse[measure.LengthKind](written); err != nil || strings.HasSuffix(text, "mm") || again.Value()-mm > 1e-6 || mm-again.Value() > 1e-6 {
+	if again, err := measure.Parse[measure.LengthKind](written); err != nil || strings.HasSuffix(text, "mm") ||
+		again.Value()-mm > 1e-6 ||
+		mm-again.Value() > 1e-6 {
 		written = measure.Decimal(mm, 4) + " mm"
 	}
 	body["h"] = written

@@ -60,7 +60,8 @@ func bounds(o []pattern.Point) (low, high float64) {
 }
 
 func TestAFormatThatIsNoneIsNamed(t *testing.T) {
-	for text, want := range map[string]string{"other/1": "is not a plan", "zapbarn-plan/3": "newer version", "zapbarn-plan/0": "is not a plan", "zapbarn-plan/x": "is not a plan"} {
+	for text, want := range map[string]string{"other/1": "is not a plan", "zapbarn-plan/3": "newer version",
+		"zapbarn-plan/0": "is not a plan", "zapbarn-plan/x": "is not a plan"} {
 		_, err := Decode([]byte(`{"format":"` + text + `","display":{"id":"x","name":"X","units":"in"}}`))
 		var f *measure.FieldError
 		require.ErrorAs(t, err, &f, text)

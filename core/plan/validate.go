@@ -46,7 +46,13 @@ func within(field string, l measure.Length, low, high float64) error {
 		return nil
 	}
 	if l.Value() < low || l.Value() > high {
-		return measure.Bad(field, "%s is out of range; write %s to %s", l, measure.Run(low, false), measure.Run(high, false))
+		return measure.Bad(
+			field,
+			"%s is out of range; write %s to %s",
+			l,
+			measure.Run(low, false),
+			measure.Run(high, false),
+		)
 	}
 	return nil
 }
@@ -160,10 +166,16 @@ func (p *Plan) feeds(wires wires) error {
 		}
 	}
 	if d := wires.circle(p, from); d != nil {
-		return in(Element{"device", d.ID, d}, measure.Bad("from", "feeding runs in a circle through %s; feed one of them from a supply", d.Name))
+		return in(
+			Element{"device", d.ID, d},
+			measure.Bad("from", "feeding runs in a circle through %s; feed one of them from a supply", d.Name),
+		)
 	}
 	if d := wires.circle(p, data); d != nil {
-		return in(Element{"device", d.ID, d}, measure.Bad("data", "runs in a circle; the first pixels hang on a controller"))
+		return in(
+			Element{"device", d.ID, d},
+			measure.Bad("data", "runs in a circle; the first pixels hang on a controller"),
+		)
 	}
 	return nil
 }
@@ -206,7 +218,11 @@ func (p *Plan) feed(d *Device, wires wires) error {
 		}
 		f := wires.byID[end.id]
 		if f.Kind == "lamp" {
-			return measure.Bad(end.field, "%s is a lamp and feeds nothing; choose a supply, fuse, switch or run", f.Name)
+			return measure.Bad(
+				end.field,
+				"%s is a lamp and feeds nothing; choose a supply, fuse, switch or run",
+				f.Name,
+			)
 		}
 		if f.Kind == "run" && end.at.Value() > f.Length.Value()+1e-6 {
 			return measure.Bad(end.atField, "%s lies past the end of %s (%s long)", end.at, f.Name, f.Length)

@@ -22,9 +22,21 @@ import (
 // 300 lamps of 20 mA on 12 V 1 A ask 6 A (3 runs of 100, short and thick), not
 // what the sagging supply lets through; what it gives is 1.3 times its rating.
 func TestDemandIsWhatIsAskedFor(t *testing.T) {
-	ds := []plan.Device{{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("1 A")}, {ID: "W", Kind: "run", From: "S", Gauge: gg("10 AWG"), Length: ln("100 mm")}}
+	ds := []plan.Device{
+		{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("1 A")},
+		{ID: "W", Kind: "run", From: "S", Gauge: gg("10 AWG"), Length: ln("100 mm")},
+	}
 	for i := range 300 {
-		ds = append(ds, plan.Device{ID: "L" + string(rune('a'+i%26)) + string(rune('a'+i/26)), Kind: "lamp", From: "W", Product: "flicker12", Lead: ln("1 mm")})
+		ds = append(
+			ds,
+			plan.Device{
+				ID:      "L" + string(rune('a'+i%26)) + string(rune('a'+i/26)),
+				Kind:    "lamp",
+				From:    "W",
+				Product: "flicker12",
+				Lead:    ln("1 mm"),
+			},
+		)
 	}
 	w := wired(t, ds...)
 	assert.InDelta(t, 6, w.Demand("S"), .06)
@@ -39,7 +51,11 @@ func TestDemandIsWhatIsAskedFor(t *testing.T) {
 // not grow with the packs.
 func TestDemandOfPacks(t *testing.T) {
 	pack := func(sets int) *plan.Work {
-		return wired(t, plan.Device{ID: "S", Kind: "supply", Cell: "aa", Cells: 3, Sets: sets}, plan.Device{ID: "P", Kind: "lamp", From: "S", Product: "pixel5", Length: ln("0.5 m"), Bright: 100})
+		return wired(
+			t,
+			plan.Device{ID: "S", Kind: "supply", Cell: "aa", Cells: 3, Sets: sets},
+			plan.Device{ID: "P", Kind: "lamp", From: "S", Product: "pixel5", Length: ln("0.5 m"), Bright: 100},
+		)
 	}
 	one, two := pack(1).Demand("S"), pack(2).Demand("S")
 	assert.InEpsilon(t, one, two, 1e-3)
@@ -47,7 +63,12 @@ func TestDemandOfPacks(t *testing.T) {
 
 // A hand switch left off is off, and what hangs behind it has no drop.
 func TestSwitchLeftOff(t *testing.T) {
-	w := wired(t, plan.Device{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")}, plan.Device{ID: "K", Kind: "switch", From: "S", Off: true}, plan.Device{ID: "L", Kind: "lamp", From: "K", Product: "puck12"})
+	w := wired(
+		t,
+		plan.Device{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")},
+		plan.Device{ID: "K", Kind: "switch", From: "S", Off: true},
+		plan.Device{ID: "L", Kind: "lamp", From: "K", Product: "puck12"},
+	)
 	assert.Equal(t, "dark", w.All.Readings["L"].State)
 	assert.Less(t, w.All.Readings["L"].Amps, 1e-6)
 	assert.Zero(t, w.All.Readings["L"].Drop)
@@ -58,8 +79,20 @@ func TestSwitchLeftOff(t *testing.T) {
 // An unplugged supply is an open end, not a short: the one beside it goes on
 // alone, and is asked for the lamps, no more.
 func TestUnpluggedIsOpen(t *testing.T) {
-	w := wired(t, plan.Device{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")}, plan.Device{ID: "T", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")},
-		plan.Device{ID: "W", Kind: "run", From: "S", Gauge: gg("16 AWG"), Length: ln("1 m"), To: "T"}, plan.Device{ID: "L", Kind: "lamp", From: "W", At: ln("500 mm"), Product: "puck12"})
+	w := wired(
+		t,
+		plan.Device{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")},
+		plan.Device{ID: "T", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")},
+		plan.Device{
+			ID:     "W",
+			Kind:   "run",
+			From:   "S",
+			Gauge:  gg("16 AWG"),
+			Length: ln("1 m"),
+			To:     "T",
+		},
+		plan.Device{ID: "L", Kind: "lamp", From: "W", At: ln("500 mm"), Product: "puck12"},
+	)
 	both, alone := w.All, w.Plan.Case(stock.Shop, "without:S")
 	assert.InEpsilon(t, both.Readings["L"].Amps, alone.Readings["L"].Amps, .02)
 	assert.InEpsilon(t, alone.Readings["L"].Amps, alone.Readings["T"].Amps, .01)
@@ -68,7 +101,11 @@ func TestUnpluggedIsOpen(t *testing.T) {
 // Alkaline cells stiffen in the cold: their own resistance doubles (handbook
 // 3-power: from memory), so the same load sags them twice as far.
 func TestColdCellsSag(t *testing.T) {
-	w := wired(t, plan.Device{ID: "S", Kind: "supply", Cell: "aa", Cells: 8}, plan.Device{ID: "L", Kind: "lamp", From: "S", Product: "bulb12"})
+	w := wired(
+		t,
+		plan.Device{ID: "S", Kind: "supply", Cell: "aa", Cells: 8},
+		plan.Device{ID: "L", Kind: "lamp", From: "S", Product: "bulb12"},
+	)
 	warm, cold := w.All.Readings["S"], w.Plan.Case(stock.Shop, "cold").Readings["S"]
 	inner := circuit.Cells["aa"].Ohms * 8
 	assert.InDelta(t, 12-warm.Amps*inner, warm.Volts, 1e-6)
@@ -77,7 +114,9 @@ func TestColdCellsSag(t *testing.T) {
 
 // Of several bottles the newest counts, wherever it stands in the list.
 func TestTheNewestBottleCounts(t *testing.T) {
-	for _, lots := range [][]plan.Lot{{{ID: "a", Glue: "pva", Opened: "2024-01-01"}, {ID: "b", Glue: "pva", Opened: "2026-09-10"}}, {{ID: "b", Glue: "pva", Opened: "2026-09-10"}, {ID: "a", Glue: "pva", Opened: "2024-01-01"}}} {
+	for _, lots := range [][]plan.Lot{{{ID: "a", Glue: "pva", Opened: "2024-01-01"},
+		{ID: "b", Glue: "pva", Opened: "2026-09-10"}}, {{ID: "b", Glue: "pva", Opened: "2026-09-10"},
+		{ID: "a", Glue: "pva", Opened: "2024-01-01"}}} {
 		p := plan.New("x", "X", "in", "")
 		p.Lots = lots
 		w := plan.Do(p, stock.Shop, today)
@@ -90,7 +129,9 @@ func TestTheNewestBottleCounts(t *testing.T) {
 func TestPipeWeighsItsWall(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "pipe", Stock: "pvc1", Form: form.Pipe{Lengths: "1@120in"}}}
+	p.Solids = []plan.Solid{
+		{ID: "s", Prop: "a", Name: "S", Kind: "pipe", Stock: "pvc1", Form: form.Pipe{Lengths: "1@120in"}},
+	}
 	w := plan.Do(p, stock.Shop, today)
 	od, wall := 1.315*.0254, .133*.0254
 	require.InEpsilon(t, math.Pi*(od-wall)*wall*3.048*1400, w.Results["solid:s:mass"].Value, .002)
@@ -98,12 +139,19 @@ func TestPipeWeighsItsWall(t *testing.T) {
 
 // says is true of a result one of whose steps holds a word.
 func says(w *plan.Work, result, word string) bool {
-	return slices.ContainsFunc(w.Results[result].Steps, func(s source.Step) bool { return strings.Contains(s.Formula, word) })
+	return slices.ContainsFunc(
+		w.Results[result].Steps,
+		func(s source.Step) bool { return strings.Contains(s.Formula, word) },
+	)
 }
 
 // A supply within its rating is not said to sag.
 func TestNoSagWhereThereIsNone(t *testing.T) {
-	w := wired(t, plan.Device{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")}, plan.Device{ID: "L", Kind: "lamp", From: "S", Product: "puck12"})
+	w := wired(
+		t,
+		plan.Device{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("5 A")},
+		plan.Device{ID: "L", Kind: "lamp", From: "S", Product: "puck12"},
+	)
 	assert.False(t, says(w, "device:S:load", "sagging"))
 }
 
@@ -114,10 +162,23 @@ func TestBoundsStandWhereTheyAre(t *testing.T) {
 	base := func() *plan.Plan {
 		p := plan.New("x", "X", "in", "")
 		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-		p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "ply1/4", Seam: "butt", Form: form.Panel{W: ln("500 mm"), H: ln("500 mm")}}}
+		p.Solids = []plan.Solid{
+			{
+				ID:    "s",
+				Prop:  "a",
+				Name:  "S",
+				Kind:  "panel",
+				Stock: "ply1/4",
+				Seam:  "butt",
+				Form:  form.Panel{W: ln("500 mm"), H: ln("500 mm")},
+			},
+		}
 		p.Joints = []plan.Joint{{ID: "j", Prop: "a", A: "s", B: "=pet", Glue: "pu"}}
 		p.Finishes = []plan.Finish{{ID: "s", Solid: "s", Layers: []plan.Layer{{Coat: "latex", Coats: 1}}}}
-		p.Devices = []plan.Device{{ID: "S", Prop: "a", Name: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("1 A")}, {ID: "K", Prop: "a", Name: "K", Kind: "switch", From: "S", Driven: true}}
+		p.Devices = []plan.Device{
+			{ID: "S", Prop: "a", Name: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("1 A")},
+			{ID: "K", Prop: "a", Name: "K", Kind: "switch", From: "S", Driven: true},
+		}
 		p.Inputs = []plan.Input{{ID: "i", Prop: "a", Name: "I", Kind: "mat"}}
 		p.Scenes = []plan.Scene{{ID: "c", Prop: "a", Name: "C", Cues: []plan.Cue{{Channel: "K", Length: sec("1 s")}}}}
 		p.Triggers = []plan.Trigger{{ID: "t", Input: "i", Scene: "c", Latch: "toggle"}}
@@ -126,38 +187,62 @@ func TestBoundsStandWhereTheyAre(t *testing.T) {
 	}
 	require.NoError(t, base().Validate())
 	for field, c := range map[string]struct{ good, bad func(*plan.Plan) }{
-		"known":    {func(p *plan.Plan) { p.Props[0].Known = ln("30 m") }, func(p *plan.Plan) { p.Props[0].Known = ln("30.1 m") }},
-		"known ":   {func(p *plan.Plan) { p.Props[0].Known = ln("10 mm") }, func(p *plan.Plan) { p.Props[0].Known = ln("9 mm") }},
-		"x":        {func(p *plan.Plan) { p.Solids[0].X = ln("-30 m") }, func(p *plan.Plan) { p.Solids[0].X = ln("-30.1 m") }},
-		"seamAt":   {func(p *plan.Plan) { p.Solids[0].SeamAt = ln("30 m") }, func(p *plan.Plan) { p.Solids[0].SeamAt = ln("30.1 m") }},
-		"lap":      {func(p *plan.Plan) { p.Solids[0].Lap = ln("5 mm") }, func(p *plan.Plan) { p.Solids[0].Lap = ln("4.9 mm") }},
-		"lap ":     {func(p *plan.Plan) { p.Solids[0].Lap = ln("1 m") }, func(p *plan.Plan) { p.Solids[0].Lap = ln("1.01 m") }},
-		"length":   {func(p *plan.Plan) { p.Joints[0].Length = ln("1000 m") }, func(p *plan.Plan) { p.Joints[0].Length = ln("1001 m") }},
-		"layers":   {func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 20 }, func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 21 }},
-		"layers ":  {func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 1 }, func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 0 }},
-		"minPulse": {func(p *plan.Plan) { p.Inputs[0].MinPulse = sec("60 s") }, func(p *plan.Plan) { p.Inputs[0].MinPulse = sec("61 s") }},
-		"holdOff":  {func(p *plan.Plan) { p.Inputs[0].HoldOff = sec("24 h") }, func(p *plan.Plan) { p.Inputs[0].HoldOff = sec("25 h") }},
-		"length ":  {func(p *plan.Plan) { p.Scenes[0].Length = sec("24 h") }, func(p *plan.Plan) { p.Scenes[0].Length = sec("25 h") }},
-		"cues":     {func(p *plan.Plan) { p.Scenes[0].Cues[0].Start = sec("24 h") }, func(p *plan.Plan) { p.Scenes[0].Cues[0].Start = sec("25 h") }},
-		"cues ":    {func(p *plan.Plan) { p.Scenes[0].Cues[0].Length = sec("24 h") }, func(p *plan.Plan) { p.Scenes[0].Cues[0].Length = sec("0 s") }},
-		"rest":     {func(p *plan.Plan) { p.Triggers[0].Rest = sec("24 h") }, func(p *plan.Plan) { p.Triggers[0].Rest = sec("25 h") }},
-		"w":        {func(p *plan.Plan) { p.Offcuts[0].W = ln("20 mm") }, func(p *plan.Plan) { p.Offcuts[0].W = ln("19 mm") }},
-		"h":        {func(p *plan.Plan) { p.Offcuts[0].H = ln("10 m") }, func(p *plan.Plan) { p.Offcuts[0].H = ln("10.1 m") }},
-		"amps":     {func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Amps: aa("200 A")}} }, func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Amps: aa("201 A")}} }},
-		"volts":    {func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Volts: vv("-60 V")}} }, func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Volts: vv("61 V")}} }},
+		"known": {func(p *plan.Plan) { p.Props[0].Known = ln("30 m") },
+			func(p *plan.Plan) { p.Props[0].Known = ln("30.1 m") }},
+		"known ": {func(p *plan.Plan) { p.Props[0].Known = ln("10 mm") },
+			func(p *plan.Plan) { p.Props[0].Known = ln("9 mm") }},
+		"x": {func(p *plan.Plan) { p.Solids[0].X = ln("-30 m") },
+			func(p *plan.Plan) { p.Solids[0].X = ln("-30.1 m") }},
+		"seamAt": {func(p *plan.Plan) { p.Solids[0].SeamAt = ln("30 m") },
+			func(p *plan.Plan) { p.Solids[0].SeamAt = ln("30.1 m") }},
+		"lap": {func(p *plan.Plan) { p.Solids[0].Lap = ln("5 mm") },
+			func(p *plan.Plan) { p.Solids[0].Lap = ln("4.9 mm") }},
+		"lap ": {func(p *plan.Plan) { p.Solids[0].Lap = ln("1 m") },
+			func(p *plan.Plan) { p.Solids[0].Lap = ln("1.01 m") }},
+		"length": {func(p *plan.Plan) { p.Joints[0].Length = ln("1000 m") },
+			func(p *plan.Plan) { p.Joints[0].Length = ln("1001 m") }},
+		"layers": {func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 20 },
+			func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 21 }},
+		"layers ": {func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 1 },
+			func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 0 }},
+		"minPulse": {func(p *plan.Plan) { p.Inputs[0].MinPulse = sec("60 s") },
+			func(p *plan.Plan) { p.Inputs[0].MinPulse = sec("61 s") }},
+		"holdOff": {func(p *plan.Plan) { p.Inputs[0].HoldOff = sec("24 h") },
+			func(p *plan.Plan) { p.Inputs[0].HoldOff = sec("25 h") }},
+		"length ": {func(p *plan.Plan) { p.Scenes[0].Length = sec("24 h") },
+			func(p *plan.Plan) { p.Scenes[0].Length = sec("25 h") }},
+		"cues": {func(p *plan.Plan) { p.Scenes[0].Cues[0].Start = sec("24 h") },
+			func(p *plan.Plan) { p.Scenes[0].Cues[0].Start = sec("25 h") }},
+		"cues ": {func(p *plan.Plan) { p.Scenes[0].Cues[0].Length = sec("24 h") },
+			func(p *plan.Plan) { p.Scenes[0].Cues[0].Length = sec("0 s") }},
+		"rest": {func(p *plan.Plan) { p.Triggers[0].Rest = sec("24 h") },
+			func(p *plan.Plan) { p.Triggers[0].Rest = sec("25 h") }},
+		"w": {func(p *plan.Plan) { p.Offcuts[0].W = ln("20 mm") },
+			func(p *plan.Plan) { p.Offcuts[0].W = ln("19 mm") }},
+		"h": {func(p *plan.Plan) { p.Offcuts[0].H = ln("10 m") },
+			func(p *plan.Plan) { p.Offcuts[0].H = ln("10.1 m") }},
+		"amps": {func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Amps: aa("200 A")}} },
+			func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Amps: aa("201 A")}} }},
+		"volts": {func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Volts: vv("-60 V")}} },
+			func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Volts: vv("61 V")}} }},
 		"rating": {func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "F", Prop: "a", Name: "F", Kind: "fuse", From: "S", Rating: aa("0.01 A")})
+			p.Devices = append(p.Devices, plan.Device{ID: "F", Prop: "a", Name: "F", Kind: "fuse", From: "S",
+				Rating: aa("0.01 A")})
 		}, func(p *plan.Plan) {
 			p.Devices = append(p.Devices, plan.Device{ID: "F", Prop: "a", Name: "F", Kind: "fuse", From: "S"})
 		}},
-		"rh":      {func(p *plan.Plan) { p.Display.RH = 100 }, func(p *plan.Plan) { p.Display.RH = 101 }},
-		"temp":    {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("60 C") }, func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("61 C") }},
-		"temp ":   {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-30 C") }, func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-31 C") }},
+		"rh": {func(p *plan.Plan) { p.Display.RH = 100 }, func(p *plan.Plan) { p.Display.RH = 101 }},
+		"temp": {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("60 C") },
+			func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("61 C") }},
+		"temp ": {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-30 C") },
+			func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-31 C") }},
 		"nights":  {func(p *plan.Plan) { p.Display.Nights = 366 }, func(p *plan.Plan) { p.Display.Nights = 367 }},
 		"nights ": {func(p *plan.Plan) { p.Display.Duty = 100 }, func(p *plan.Plan) { p.Display.Duty = 101 }},
-		"night":   {func(p *plan.Plan) { p.Display.Night = sec("24 h") }, func(p *plan.Plan) { p.Display.Night = sec("25 h") }},
-		"kerf":    {func(p *plan.Plan) { p.Display.Kerf = ln("25 mm") }, func(p *plan.Plan) { p.Display.Kerf = ln("26 mm") }},
-		"margin":  {func(p *plan.Plan) { p.Display.Margin = ln("200 mm") }, func(p *plan.Plan) { p.Display.Margin = ln("201 mm") }},
+		"night": {func(p *plan.Plan) { p.Display.Night = sec("24 h") },
+			func(p *plan.Plan) { p.Display.Night = sec("25 h") }},
+		"kerf": {func(p *plan.Plan) { p.Display.Kerf = ln("25 mm") }, func(p *plan.Plan) { p.Display.Kerf = ln("26 mm") }},
+		"margin": {func(p *plan.Plan) { p.Display.Margin = ln("200 mm") },
+			func(p *plan.Plan) { p.Display.Margin = ln("201 mm") }},
 	} {
 		p := base()
 		c.good(p)

@@ -95,5 +95,11 @@ func (h *TooHeavy) Error() string {
 	if h.Name == "" {
 		return fmt.Sprintf("this plan takes longer than %.0f s to work out", h.After.Seconds())
 	}
-	return fmt.Sprintf("this plan takes longer than %.0f s to work out; %.1f s of it went into %s %s", h.After.Seconds(), h.Spent.Seconds(), h.Kind, h.Name)
+	return fmt.Sprintf(
+		"this plan takes longer than %.0f s to work out; %.1f s of it went into %s %s",
+		h.After.Seconds(),
+		h.Spent.Seconds(),
+		h.Kind,
+		h.Name,
+	)
 }

@@ -149,7 +149,14 @@ func TestBenchOfAnyWiring(t *testing.T) {
 			best := causes[0].Share
 			for _, c := range causes {
 				if c.Group == "none" {
-					require.InDelta(t, best, c.Share, 1e-3+.2*best, "seed %d: nothing explains it as well as anything", seed)
+					require.InDelta(
+						t,
+						best,
+						c.Share,
+						1e-3+.2*best,
+						"seed %d: nothing explains it as well as anything",
+						seed,
+					)
 				}
 			}
 			require.True(t, circuit.Explained(causes, seen), "seed %d", seed)
@@ -176,7 +183,16 @@ func TestAnyWiringInParts(t *testing.T) {
 			st := plan.NewRig(part, stock.Shop).Solve(stock.Shop, nil)
 			for _, x := range part.Devices {
 				v := w.All.Readings[x.ID].Volts
-				require.InDelta(t, v, st.Readings[x.ID].Volts, 1e-4+1e-4*math.Abs(v), "seed %d: %s alone with %s", seed, x.ID, d.ID)
+				require.InDelta(
+					t,
+					v,
+					st.Readings[x.ID].Volts,
+					1e-4+1e-4*math.Abs(v),
+					"seed %d: %s alone with %s",
+					seed,
+					x.ID,
+					d.ID,
+				)
 			}
 		}
 	})

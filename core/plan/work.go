@@ -57,8 +57,19 @@ func DoWithin(watch *Watch, p *Plan, lib *stock.Library, today time.Time) (*Work
 }
 
 func begun(watch *Watch, p *Plan, lib *stock.Library, today time.Time) *Work {
-	return &Work{Plan: p, Lib: p.Shop(lib), Today: today, Shapes: map[string]*pattern.Shape{}, Lacking: map[string]error{}, Joints: map[string]bond.Advice{},
-		Finishes: map[string]bond.Finish{}, Results: map[string]source.Result{}, Watch: watch, partBy: map[string]*Part{}, wires: wiresOf(p)}
+	return &Work{
+		Plan:     p,
+		Lib:      p.Shop(lib),
+		Today:    today,
+		Shapes:   map[string]*pattern.Shape{},
+		Lacking:  map[string]error{},
+		Joints:   map[string]bond.Advice{},
+		Finishes: map[string]bond.Finish{},
+		Results:  map[string]source.Result{},
+		Watch:    watch,
+		partBy:   map[string]*Part{},
+		wires:    wiresOf(p),
+	}
 }
 
 func (w *Work) work() {
@@ -168,12 +179,47 @@ func (w *Work) lay() {
 			w.partBy[part.Ref] = part
 			mass += kg * float64(panel.Copies)
 			lo, hi := panel.Bounds()
-			w.keep("part:"+part.Ref+":size", source.Result{Label: "Cut size", Value: hi.X - lo.X, Unit: "mm", Text: w.Len(hi.X-lo.X) + " x " + w.Len(hi.Y-lo.Y)}.
-				With("extent of both faces", fmt.Sprintf("%.1f by %.1f mm", hi.X-lo.X, hi.Y-lo.Y), w.Len(hi.X-lo.X)+" x "+w.Len(hi.Y-lo.Y), source.Exact("outside sizes less joints, stock thickness counted")))
-			w.keep("part:"+part.Ref+":mass", source.Result{Label: "Mass, bare, each", Value: kg, Unit: "kg", Text: measure.Kilograms(kg)}.
-				With("m = volume x density", fmt.Sprintf("%.0f cm3 x %.0f kg/m3", panel.Volume()/1000, m.Density), measure.Kilograms(kg), source.Exact("volume with bevels and rabbets taken off"), m.Known("density")))
-			w.keep("part:"+part.Ref+":area", source.Result{Label: "Face area, each", Value: panel.Area() / 1e6, Unit: "m2", Text: areaText(panel.Area()/1e6, w.Plan.Metric())}.
-				With("outside face less openings", "", areaText(panel.Area()/1e6, w.Plan.Metric()), source.Exact("shoelace formula")))
+			w.keep(
+				"part:"+part.Ref+":size",
+				source.Result{
+					Label: "Cut size",
+					Value: hi.X - lo.X,
+					Unit:  "mm",
+					Text:  w.Len(hi.X-lo.X) + " x " + w.Len(hi.Y-lo.Y),
+				}.
+					With(
+						"extent of both faces",
+						fmt.Sprintf("%.1f by %.1f mm", hi.X-lo.X, hi.Y-lo.Y),
+						w.Len(hi.X-lo.X)+" x "+w.Len(hi.Y-lo.Y),
+						source.Exact("outside sizes less joints, stock thickness counted"),
+					),
+			)
+			w.keep(
+				"part:"+part.Ref+":mass",
+				source.Result{Label: "Mass, bare, each", Value: kg, Unit: "kg", Text: measure.Kilograms(kg)}.
+					With(
+						"m = volume x density",
+						fmt.Sprintf("%.0f cm3 x %.0f kg/m3", panel.Volume()/1000, m.Density),
+						measure.Kilograms(kg),
+						source.Exact("volume with bevels and rabbets taken off"),
+						m.Known("density"),
+					),
+			)
+			w.keep(
+				"part:"+part.Ref+":area",
+				source.Result{
+					Label: "Face area, each",
+					Value: panel.Area() / 1e6,
+					Unit:  "m2",
+					Text:  areaText(panel.Area()/1e6, w.Plan.Metric()),
+				}.
+					With(
+						"outside face less openings",
+						"",
+						areaText(panel.Area()/1e6, w.Plan.Metric()),
+						source.Exact("shoelace formula"),
+					),
+			)
 		}
 		for _, c := range shape.Cuts {
 			count[s.Prop]++
@@ -181,12 +227,28 @@ func (w *Work) lay() {
 			mass += kg * float64(c.Count)
 		}
 		if shape.Mass == 0 { // else its own result says how
-			w.keep("solid:"+s.ID+":mass", source.Result{Label: "Mass, bare", Value: mass, Unit: "kg", Text: measure.Kilograms(mass)}.
-				With("sum over parts of volume x density", s.Name, measure.Kilograms(mass), m.Known("density")))
+			w.keep(
+				"solid:"+s.ID+":mass",
+				source.Result{Label: "Mass, bare", Value: mass, Unit: "kg", Text: measure.Kilograms(mass)}.
+					With("sum over parts of volume x density", s.Name, measure.Kilograms(mass), m.Known("density")),
+			)
 		}
 		if m.Form == "pipe" {
-			w.keep("solid:"+s.ID+":bore", source.Result{Label: "Bore", Value: m.Bore(), Unit: "mm", Text: measure.Decimal(m.Bore()/measure.Inch, 3) + `"`}.
-				With("bore = OD - 2 wall", fmt.Sprintf("%s - 2 x %s", m.OD, m.Wall), measure.Decimal(m.Bore()/measure.Inch, 3)+`"`, m.From()))
+			w.keep(
+				"solid:"+s.ID+":bore",
+				source.Result{
+					Label: "Bore",
+					Value: m.Bore(),
+					Unit:  "mm",
+					Text:  measure.Decimal(m.Bore()/measure.Inch, 3) + `"`,
+				}.
+					With(
+						"bore = OD - 2 wall",
+						fmt.Sprintf("%s - 2 x %s", m.OD, m.Wall),
+						measure.Decimal(m.Bore()/measure.Inch, 3)+`"`,
+						m.From(),
+					),
+			)
 		}
 	}
 	for _, part := range w.Parts {
@@ -202,7 +264,20 @@ func (w *Work) lay() {
 				steps = append(steps, measure.Kilograms(m))
 			}
 		}
-		w.keep("prop:"+id+":mass", source.Result{Label: "Mass, bare", Value: kg, Unit: "kg", Text: measure.Kilograms(kg)}.With("sum of its solids", strings.Join(steps, " + "), measure.Kilograms(kg), source.Exact("sum")))
+		w.keep(
+			"prop:"+id+":mass",
+			source.Result{
+				Label: "Mass, bare",
+				Value: kg,
+				Unit:  "kg",
+				Text:  measure.Kilograms(kg),
+			}.With(
+				"sum of its solids",
+				strings.Join(steps, " + "),
+				measure.Kilograms(kg),
+				source.Exact("sum"),
+			),
+		)
 	}
 }
 
@@ -255,11 +330,24 @@ func (w *Work) bars() {
 		}
 		n := len(b.Cutting.Bars)
 		w.keep("stock:"+id+":bars", source.Result{Label: m.Name + ", lengths", Value: float64(n), Text: fmt.Sprint(n)}.
-			With("fewest lengths, exact search", fmt.Sprintf("%d pieces, kerf %s", len(pipes[id]), w.Len(w.Plan.Kerf())), fmt.Sprintf("%d of %s, %s", n, m.Length, known), sawFrom))
+			With(
+				"fewest lengths, exact search",
+				fmt.Sprintf("%d pieces, kerf %s", len(pipes[id]), w.Len(w.Plan.Kerf())),
+				fmt.Sprintf("%d of %s, %s", n, m.Length, known),
+				sawFrom,
+			))
 		if n > 0 {
 			y := b.Total / (float64(n) * m.Length.Value())
-			w.keep("stock:"+id+":yield", source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
-				With("pieces / stock length", fmt.Sprintf("%s / (%d x %s)", measure.Run(b.Total, w.Plan.Metric()), n, m.Length), measure.Decimal(100*y, 1)+" %", source.Exact("sum")))
+			w.keep(
+				"stock:"+id+":yield",
+				source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
+					With(
+						"pieces / stock length",
+						fmt.Sprintf("%s / (%d x %s)", measure.Run(b.Total, w.Plan.Metric()), n, m.Length),
+						measure.Decimal(100*y, 1)+" %",
+						source.Exact("sum"),
+					),
+			)
 		}
 	}
 }
@@ -278,7 +366,15 @@ func (w *Work) MaterialAt(ref string) stock.Material {
 
 // JointCase is a joint as package bond judges it.
 func (w *Work) JointCase(j *Joint) bond.Joint {
-	c := bond.Joint{A: w.MaterialAt(j.A), B: w.MaterialAt(j.B), Glue: w.Lib.Glues[j.Glue], Temp: w.Plan.Temperature(), RH: w.Plan.Humidity(), Sun: w.Plan.Display.Outdoors, Strain: j.Strain}
+	c := bond.Joint{
+		A:      w.MaterialAt(j.A),
+		B:      w.MaterialAt(j.B),
+		Glue:   w.Lib.Glues[j.Glue],
+		Temp:   w.Plan.Temperature(),
+		RH:     w.Plan.Humidity(),
+		Sun:    w.Plan.Display.Outdoors,
+		Strain: j.Strain,
+	}
 	newest := math.Inf(1)
 	for _, l := range w.Plan.Lots {
 		if l.Glue == j.Glue {
@@ -305,8 +401,19 @@ func (w *Work) bonds() {
 			verdict = verdict.With(r.Code, r.Text, r.Verdict.String(), r.From)
 		}
 		w.keep(key+":verdict", verdict)
-		for name, s := range map[string]float64{"Clamp or hold": a.Clamp, "Handle after": a.Handling, "Full strength": a.Full} {
-			r := source.Result{Label: name, Value: s, Unit: "s", Text: measure.Span(s)}.With("the product's wait at 21 C, 50 %", name, measure.Span(s), w.Lib.Glues[j.Glue].Known(""))
+		for name, s := range map[string]float64{"Clamp or hold": a.Clamp, "Handle after": a.Handling,
+			"Full strength": a.Full} {
+			r := source.Result{
+				Label: name,
+				Value: s,
+				Unit:  "s",
+				Text:  measure.Span(s),
+			}.With(
+				"the product's wait at 21 C, 50 %",
+				name,
+				measure.Span(s),
+				w.Lib.Glues[j.Glue].Known(""),
+			)
 			r.Steps = append(r.Steps, a.Working...)
 			w.keep(key+":"+strings.ToLower(strings.Fields(name)[0]), r)
 		}
@@ -327,7 +434,14 @@ func (w *Work) bonds() {
 	for i := range w.Plan.Finishes {
 		f := &w.Plan.Finishes[i]
 		s := w.Plan.Solid(f.Solid)
-		c := bond.Stack{On: w.Lib.Materials[s.Stock], OnFoam: glued[s.ID], Outdoors: w.Plan.Display.Outdoors, Lit: s.Lit, Temp: w.Plan.Temperature(), RH: w.Plan.Humidity()}
+		c := bond.Stack{
+			On:       w.Lib.Materials[s.Stock],
+			OnFoam:   glued[s.ID],
+			Outdoors: w.Plan.Display.Outdoors,
+			Lit:      s.Lit,
+			Temp:     w.Plan.Temperature(),
+			RH:       w.Plan.Humidity(),
+		}
 		if shape := w.Shapes[s.ID]; shape != nil {
 			c.Area += shape.Exposed() / 1e6
 			for _, cut := range shape.Cuts {
@@ -343,13 +457,26 @@ func (w *Work) bonds() {
 		wait := source.Result{Label: "Waiting in all", Value: judged.Total, Unit: "s", Text: measure.Span(judged.Total)}
 		paint := 0.0
 		for k, l := range c.Layers {
-			wait = wait.With("recoat wait x coats, then handling", fmt.Sprintf("%s, %d coats", l.Coat.Name, l.Coats), "then "+measure.Span(judged.Waits[k]), source.FromMemory(l.Coat.Name))
+			wait = wait.With(
+				"recoat wait x coats, then handling",
+				fmt.Sprintf("%s, %d coats", l.Coat.Name, l.Coats),
+				"then "+measure.Span(judged.Waits[k]),
+				source.FromMemory(l.Coat.Name),
+			)
 			paint += judged.Litres[k]
 		}
 		wait.Steps = append(wait.Steps, judged.Working...)
 		w.keep(key+":wait", wait)
-		w.keep(key+":paint", source.Result{Label: "Coats take", Value: paint, Unit: "L", Text: measure.Decimal(paint, 2) + " L"}.
-			With("area x coats / coverage, one side", fmt.Sprintf("%.2f m2, layer by layer", c.Area), measure.Decimal(paint, 2)+" L", source.FromMemory("coverage per litre; a first coat over masonry sealer covers half")))
+		w.keep(
+			key+":paint",
+			source.Result{Label: "Coats take", Value: paint, Unit: "L", Text: measure.Decimal(paint, 2) + " L"}.
+				With(
+					"area x coats / coverage, one side",
+					fmt.Sprintf("%.2f m2, layer by layer", c.Area),
+					measure.Decimal(paint, 2)+" L",
+					source.FromMemory("coverage per litre; a first coat over masonry sealer covers half"),
+				),
+		)
 	}
 }
 
@@ -369,11 +496,24 @@ func (w *Work) power() {
 		if d.Kind == "supply" {
 			v, limit := SupplyOf(d, lib)
 			w.keep(key+":load", w.loadResult(d, g.Amps))
-			w.keep(key+":volts", source.Result{Label: "Volts at its terminals", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
-				With("V = E - I Rs", fmt.Sprintf("%s - %s x %s", volts(v), amps(g.Amps), measure.Ohms(sourceOhms(d, v, limit))), volts(g.Volts), stock.SupplyResistanceFrom))
+			w.keep(
+				key+":volts",
+				source.Result{Label: "Volts at its terminals", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
+					With(
+						"V = E - I Rs",
+						fmt.Sprintf("%s - %s x %s", volts(v), amps(g.Amps), measure.Ohms(sourceOhms(d, v, limit))),
+						volts(g.Volts),
+						stock.SupplyResistanceFrom,
+					),
+			)
 			head := circuit.LoadLimit*limit - w.demand[d.ID]
 			w.keep(key+":headroom", source.Result{Label: "Headroom to 80 %", Value: head, Unit: "A", Text: amps(head)}.
-				With("0.8 rating - load", fmt.Sprintf("0.8 x %s - %s", amps(limit), amps(w.demand[d.ID])), amps(head), circuit.LoadFrom))
+				With(
+					"0.8 rating - load",
+					fmt.Sprintf("0.8 x %s - %s", amps(limit), amps(w.demand[d.ID])),
+					amps(head),
+					circuit.LoadFrom,
+				))
 			continue
 		}
 		if d.Kind == "converter" {
@@ -381,24 +521,86 @@ func (w *Work) power() {
 			in := w.Rig.Net.Elements[w.Rig.input[d.ID]]
 			draws := in.I * w.All.Solution.Across(in)
 			w.keep(key+":load", w.loadResult(d, g.Amps))
-			w.keep(key+":volts", source.Result{Label: "Volts it gives", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
-				With("V = E - I Rs", fmt.Sprintf("%s - %s x %s", volts(v), amps(g.Amps), measure.Ohms(stock.SupplyResistance(v, limit))), volts(g.Volts), stock.SupplyResistanceFrom))
-			w.keep(key+":draws", source.Result{Label: "It draws", Value: draws, Unit: "W", Text: fmt.Sprintf("%s at %s", measure.Watts(draws), volts(w.All.Solution.Across(in)))}.
-				With("power out / efficiency", fmt.Sprintf("%s x %s / %g", volts(g.Volts), amps(g.Amps), converterEfficiency), measure.Watts(draws), converterFrom))
+			w.keep(
+				key+":volts",
+				source.Result{Label: "Volts it gives", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
+					With(
+						"V = E - I Rs",
+						fmt.Sprintf(
+							"%s - %s x %s",
+							volts(v),
+							amps(g.Amps),
+							measure.Ohms(stock.SupplyResistance(v, limit)),
+						),
+						volts(g.Volts),
+						stock.SupplyResistanceFrom,
+					),
+			)
+			w.keep(
+				key+":draws",
+				source.Result{
+					Label: "It draws",
+					Value: draws,
+					Unit:  "W",
+					Text:  fmt.Sprintf("%s at %s", measure.Watts(draws), volts(w.All.Solution.Across(in))),
+				}.
+					With(
+						"power out / efficiency",
+						fmt.Sprintf("%s x %s / %g", volts(g.Volts), amps(g.Amps), converterEfficiency),
+						measure.Watts(draws),
+						converterFrom,
+					),
+			)
 			continue
 		}
-		w.keep(key+":volts", source.Result{Label: map[string]string{"lamp": "Volts at the lamp"}[d.Kind], Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
-			With("node voltages of the whole network", fmt.Sprintf("%d nodes, %d Newton steps", len(w.Rig.Net.Names), w.All.Solution.Iterations), volts(g.Volts), solved))
+		w.keep(
+			key+":volts",
+			source.Result{
+				Label: map[string]string{"lamp": "Volts at the lamp"}[d.Kind],
+				Value: g.Volts,
+				Unit:  "V",
+				Text:  volts(g.Volts),
+			}.
+				With(
+					"node voltages of the whole network",
+					fmt.Sprintf("%d nodes, %d Newton steps", len(w.Rig.Net.Names), w.All.Solution.Iterations),
+					volts(g.Volts),
+					solved,
+				),
+		)
 		if r := w.Results[key+":volts"]; r.Label == "" {
 			r.Label = "Volts at its end"
 			w.Results[key+":volts"] = r
 		}
-		w.keep(key+":amps", source.Result{Label: "Current", Value: g.Amps, Unit: "A", Text: amps(g.Amps)}.With("branch current of the solved network", "", amps(g.Amps), solved))
+		w.keep(
+			key+":amps",
+			source.Result{
+				Label: "Current",
+				Value: g.Amps,
+				Unit:  "A",
+				Text:  amps(g.Amps),
+			}.With(
+				"branch current of the solved network",
+				"",
+				amps(g.Amps),
+				solved,
+			),
+		)
 		if rated > 0 {
 			pct := 100 * g.Drop / rated
-			w.keep(key+":drop", source.Result{Label: "Drop from " + w.Rig.Supply(d.ID), Value: g.Drop, Unit: "V", Text: fmt.Sprintf("%s, %.1f %%", volts(g.Drop), pct)}.
-				With("drop = supply volts - volts here", fmt.Sprintf("%.3f V - %.3f V", rated, rated-g.Drop), volts(g.Drop), solved).
-				With("share = drop / supply volts", fmt.Sprintf("%.4f V / %.3f V", g.Drop, rated), fmt.Sprintf("%.1f %%", pct), circuit.BudgetFrom))
+			w.keep(
+				key+":drop",
+				source.Result{
+					Label: "Drop from " + w.Rig.Supply(d.ID),
+					Value: g.Drop,
+					Unit:  "V",
+					Text:  fmt.Sprintf("%s, %.1f %%", volts(g.Drop), pct),
+				}.
+					With("drop = supply volts - volts here", fmt.Sprintf("%.3f V - %.3f V", rated, rated-g.Drop), volts(g.Drop),
+						solved).
+					With("share = drop / supply volts", fmt.Sprintf("%.4f V / %.3f V", g.Drop, rated), fmt.Sprintf("%.1f %%", pct),
+						circuit.BudgetFrom),
+			)
 		}
 		switch d.Kind {
 		case "run":
@@ -406,15 +608,69 @@ func (w *Work) power() {
 			per := stock.CopperOhmsPerMetre(d.Gauge.Value(), w.Plan.Temperature())
 			if need := w.Plan.PathNeeds(d); need > 0 {
 				path := need / (1 + PathSlack)
-				w.keep(key+":path", source.Result{Label: "Its path wants", Value: need, Unit: "mm", Text: measure.Run(need, w.Plan.Metric())}.
-					With("path along its corners x 1.05", fmt.Sprintf("%s x 1.05", w.Len(path)), w.Len(need), source.Exact("sum of straight pieces"), slackFrom))
+				w.keep(
+					key+":path",
+					source.Result{
+						Label: "Its path wants",
+						Value: need,
+						Unit:  "mm",
+						Text:  measure.Run(need, w.Plan.Metric()),
+					}.
+						With(
+							"path along its corners x 1.05",
+							fmt.Sprintf("%s x 1.05", w.Len(path)),
+							w.Len(need),
+							source.Exact("sum of straight pieces"),
+							slackFrom,
+						),
+				)
 			}
-			w.keep(key+":ohms", source.Result{Label: "Both conductors", Value: 2 * per * d.Length.Value() / 1000, Unit: "ohm", Text: measure.Ohms(2 * per * d.Length.Value() / 1000)}.
-				With("R = 2 rho L / A (1 + alpha (T - 20))", fmt.Sprintf("2 x %.3f mohm/m x %.4f m", per*1000, d.Length.Value()/1000), measure.Ohms(2*per*d.Length.Value()/1000), stock.CopperFrom, stock.GaugeFrom))
-			w.keep(key+":carry", source.Result{Label: "May carry", Value: cap, Unit: "A", Text: amps(cap)}.With("limit of the next smaller listed gauge", d.Gauge.String()+" wire", amps(cap), stock.AmpacityFrom))
+			w.keep(
+				key+":ohms",
+				source.Result{
+					Label: "Both conductors",
+					Value: 2 * per * d.Length.Value() / 1000,
+					Unit:  "ohm",
+					Text:  measure.Ohms(2 * per * d.Length.Value() / 1000),
+				}.
+					With(
+						"R = 2 rho L / A (1 + alpha (T - 20))",
+						fmt.Sprintf("2 x %.3f mohm/m x %.4f m", per*1000, d.Length.Value()/1000),
+						measure.Ohms(2*per*d.Length.Value()/1000),
+						stock.CopperFrom,
+						stock.GaugeFrom,
+					),
+			)
+			w.keep(
+				key+":carry",
+				source.Result{
+					Label: "May carry",
+					Value: cap,
+					Unit:  "A",
+					Text:  amps(cap),
+				}.With(
+					"limit of the next smaller listed gauge",
+					d.Gauge.String()+" wire",
+					amps(cap),
+					stock.AmpacityFrom,
+				),
+			)
 		case "lamp":
-			w.keep(key+":light", source.Result{Label: "Light against full", Value: 100 * g.Lit, Unit: "%", Text: measure.Decimal(100*g.Lit, 0) + " %"}.
-				With("share of rated current, worst segment", fmt.Sprintf("%s of %s", amps(g.Amps), amps(RatedAmps(d, lib))), measure.Decimal(100*g.Lit, 0)+" %", source.FromTrade("an LED's light follows its current")))
+			w.keep(
+				key+":light",
+				source.Result{
+					Label: "Light against full",
+					Value: 100 * g.Lit,
+					Unit:  "%",
+					Text:  measure.Decimal(100*g.Lit, 0) + " %",
+				}.
+					With(
+						"share of rated current, worst segment",
+						fmt.Sprintf("%s of %s", amps(g.Amps), amps(RatedAmps(d, lib))),
+						measure.Decimal(100*g.Lit, 0)+" %",
+						source.FromTrade("an LED's light follows its current"),
+					),
+			)
 			l := lampOf(d, lib)
 			if l.Kind == "led" && rated > 0 {
 				if _, _, r, err := circuit.LEDResistor(rated, l.Vf, max(1, d.Row), l.Amps); err == nil {
@@ -422,8 +678,21 @@ func (w *Work) power() {
 				}
 			}
 		case "fuse":
-			w.keep(key+":drop", source.Result{Label: "Drop in the fuse", Value: g.Amps * fuseVolts / math.Max(d.Rating.Value(), .1), Unit: "V", Text: volts(g.Amps * fuseVolts / math.Max(d.Rating.Value(), .1))}.
-				With("I x 0.1 V / rating", fmt.Sprintf("%s x 0.1 V / %s", amps(g.Amps), d.Rating), volts(g.Amps*fuseVolts/math.Max(d.Rating.Value(), .1)), smallPartsFrom))
+			w.keep(
+				key+":drop",
+				source.Result{
+					Label: "Drop in the fuse",
+					Value: g.Amps * fuseVolts / math.Max(d.Rating.Value(), .1),
+					Unit:  "V",
+					Text:  volts(g.Amps * fuseVolts / math.Max(d.Rating.Value(), .1)),
+				}.
+					With(
+						"I x 0.1 V / rating",
+						fmt.Sprintf("%s x 0.1 V / %s", amps(g.Amps), d.Rating),
+						volts(g.Amps*fuseVolts/math.Max(d.Rating.Value(), .1)),
+						smallPartsFrom,
+					),
+			)
 		}
 	}
 }
@@ -453,9 +722,48 @@ func (w *Work) totals() {
 			watts += g.Volts * g.Amps
 		}
 	}
-	w.keep("display:mass", source.Result{Label: "Everything, bare", Value: kg, Unit: "kg", Text: measure.Kilograms(kg)}.With("sum of the props", strings.Join(masses, " + "), measure.Kilograms(kg), source.Exact("sum")))
-	w.keep("display:cost", source.Result{Label: "Sheets and pipe", Value: cost, Unit: "$", Text: fmt.Sprintf("$%.2f", cost)}.With("sum over stock", strings.Join(costs, " + "), fmt.Sprintf("$%.2f", cost), source.FromMemory("prices of the shop's list")))
-	w.keep("display:watts", source.Result{Label: "Out of all supplies", Value: watts, Unit: "W", Text: measure.Watts(watts)}.With("sum of volts x amps, everything on", "", measure.Watts(watts), source.Exact("solved network")))
+	w.keep(
+		"display:mass",
+		source.Result{
+			Label: "Everything, bare",
+			Value: kg,
+			Unit:  "kg",
+			Text:  measure.Kilograms(kg),
+		}.With(
+			"sum of the props",
+			strings.Join(masses, " + "),
+			measure.Kilograms(kg),
+			source.Exact("sum"),
+		),
+	)
+	w.keep(
+		"display:cost",
+		source.Result{
+			Label: "Sheets and pipe",
+			Value: cost,
+			Unit:  "$",
+			Text:  fmt.Sprintf("$%.2f", cost),
+		}.With(
+			"sum over stock",
+			strings.Join(costs, " + "),
+			fmt.Sprintf("$%.2f", cost),
+			source.FromMemory("prices of the shop's list"),
+		),
+	)
+	w.keep(
+		"display:watts",
+		source.Result{
+			Label: "Out of all supplies",
+			Value: watts,
+			Unit:  "W",
+			Text:  measure.Watts(watts),
+		}.With(
+			"sum of volts x amps, everything on",
+			"",
+			measure.Watts(watts),
+			source.Exact("solved network"),
+		),
+	)
 }
 
 // Machine is the plan's behaviour for the simulator.
@@ -463,7 +771,10 @@ func (p *Plan) Machine() show.Machine {
 	ms := func(d measure.Duration) int { return int(math.Round(d.Value() * 1000)) }
 	var m show.Machine
 	for _, i := range p.Inputs {
-		m.Inputs = append(m.Inputs, show.Input{ID: i.ID, Closed: i.Closed, MinPulse: ms(i.MinPulse), HoldOff: ms(i.HoldOff)})
+		m.Inputs = append(
+			m.Inputs,
+			show.Input{ID: i.ID, Closed: i.Closed, MinPulse: ms(i.MinPulse), HoldOff: ms(i.HoldOff)},
+		)
 	}
 	for _, s := range p.Scenes {
 		sc := show.Scene{ID: s.ID, Length: ms(s.Length)}
@@ -473,7 +784,10 @@ func (p *Plan) Machine() show.Machine {
 		m.Scenes = append(m.Scenes, sc)
 	}
 	for _, t := range p.Triggers {
-		m.Triggers = append(m.Triggers, show.Trigger{ID: t.ID, Input: t.Input, Scene: t.Scene, Latch: show.Latch(t.Latch), Rest: ms(t.Rest)})
+		m.Triggers = append(
+			m.Triggers,
+			show.Trigger{ID: t.ID, Input: t.Input, Scene: t.Scene, Latch: show.Latch(t.Latch), Rest: ms(t.Rest)},
+		)
 	}
 	return m
 }

@@ -23,7 +23,8 @@ func (r *reader) named(words []string) (t thing, rest []string, ok bool) {
 	try := func(kind, id, name, prop string, v any) {
 		for _, called := range []string{name, id} {
 			n := len(strings.Fields(called))
-			if n == 0 || n > len(words) || !strings.EqualFold(strings.Join(words[:n], " "), strings.Join(strings.Fields(called), " ")) {
+			if n == 0 || n > len(words) ||
+				!strings.EqualFold(strings.Join(words[:n], " "), strings.Join(strings.Fields(called), " ")) {
 				continue
 			}
 			score := 2 * n
@@ -62,10 +63,25 @@ func (r *reader) what(words []string) error {
 // fieldWords are what people call a field, by what they say; the first that the
 // thing has is meant.
 var fieldWords = map[string][]string{
-	"width": {"w", "low", "wide"}, "wide": {"w", "low", "wide"}, "wider": {"w", "low"}, "narrower": {"w", "low"}, "across": {"w", "low"}, "diameter": {"w", "low"},
-	"height": {"h"}, "tall": {"h"}, "taller": {"h"}, "high": {"h"}, "higher": {"z"}, "lower": {"z"}, "shorter": {"h", "length"}, "rise": {"h"},
-	"depth": {"d", "depth"}, "deep": {"d", "depth"}, "deeper": {"d"}, "shallower": {"d"}, "longer": {"length", "h"}, "long": {"length"},
-	"bottom": {"low", "bottom"}, "top": {"high", "top"}, "gores": {"sides"}, "right": {"x"}, "left": {"x"}, "back": {"y"}, "forward": {"y"}, "up": {"z"},
+	"width": {
+		"w",
+		"low",
+		"wide",
+	}, "wide": {"w", "low", "wide"}, "wider": {"w", "low"}, "narrower": {"w", "low"}, "across": {"w", "low"},
+	"diameter": {"w", "low"},
+	"height": {
+		"h",
+	}, "tall": {"h"}, "taller": {"h"}, "high": {"h"}, "higher": {"z"}, "lower": {"z"}, "shorter": {"h", "length"},
+	"rise": {"h"},
+	"depth": {
+		"d",
+		"depth",
+	}, "deep": {"d", "depth"}, "deeper": {"d"}, "shallower": {"d"}, "longer": {"length", "h"}, "long": {"length"},
+	"bottom": {
+		"low",
+		"bottom",
+	}, "top": {"high", "top"}, "gores": {"sides"}, "right": {"x"}, "left": {"x"}, "back": {"y"}, "forward": {"y"},
+	"up":   {"z"},
 	"hole": {"bore"}, "product": {"product"}, "fuse": {"rating"}, "called": {"name"},
 }
 
@@ -115,7 +131,11 @@ func (r *reader) change(t thing, words []string) (*Reading, error) {
 		value = value[1:]
 	}
 	text := strings.ReplaceAll(strings.Join(value, " "), " , ", ",")
-	by := len(value) > 0 && strings.EqualFold(value[0], "by") || slices.Contains([]string{"wider", "narrower", "taller", "shorter", "deeper", "shallower", "longer", "higher", "lower"}, word)
+	by := len(value) > 0 && strings.EqualFold(value[0], "by") ||
+		slices.Contains(
+			[]string{"wider", "narrower", "taller", "shorter", "deeper", "shallower", "longer", "higher", "lower"},
+			word,
+		)
 	f, _, _, _ := plan.At(v, field)
 	if l, length := f.Interface().(measure.Length); by && length {
 		more, err := measure.ParseLengthIn(strings.TrimSpace(strings.TrimPrefix(strings.ToLower(text), "by")), r.bare())
@@ -219,7 +239,8 @@ func (r *reader) copy() (*Reading, error) {
 	t, rest, ok := r.named(before)
 	if ok && kinds[0] == "prop" && t.kind != "prop" { // a prop may be called as one of its solids
 		for i := range r.p.Props {
-			if x := &r.p.Props[i]; strings.EqualFold(x.Name, strings.Join(before, " ")) || x.ID == strings.Join(before, " ") {
+			if x := &r.p.Props[i]; strings.EqualFold(x.Name, strings.Join(before, " ")) ||
+				x.ID == strings.Join(before, " ") {
 				t, rest = thing{"prop", x.ID, x}, nil
 			}
 		}

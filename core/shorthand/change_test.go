@@ -35,7 +35,15 @@ func typed(t *testing.T, p *plan.Plan, line string) *plan.Plan {
 }
 
 func TestThingsAreChangedByTheirName(t *testing.T) {
-	p := built(t, "in", "prop chest 30 in tall", "box 20 x 12 x 10 xps1", "supply 12v 5a", "fuse 3a on S1", "switch on F1")
+	p := built(
+		t,
+		"in",
+		"prop chest 30 in tall",
+		"box 20 x 12 x 10 xps1",
+		"supply 12v 5a",
+		"fuse 3a on S1",
+		"switch on F1",
+	)
 	solid := func(p *plan.Plan, f string) string { return p.Solids[0].Length(f).String() }
 	p = typed(t, p, "box height 30")
 	assert.Equal(t, "30", solid(p, "h"))
@@ -62,9 +70,11 @@ func TestThingsAreChangedByTheirName(t *testing.T) {
 	q = typed(t, p, "remove chest")
 	assert.Empty(t, q.Props)
 	for line, want := range map[string]string{
-		"sea chest colour red": `has no "colour"`, "sea chest height": "say the new height", "sea chest height tall": "write a length",
-		"remove lighthouse": "there is sea chest, ", "rename sea chest": "say what, then to", "sea chest height 4000 ft": "larger than any prop",
-		"sea chest": "is no word",
+		"sea chest colour red": `has no "colour"`, "sea chest height": "say the new height",
+		"sea chest height tall": "write a length",
+		"remove lighthouse":     "there is sea chest, ", "rename sea chest": "say what, then to",
+		"sea chest height 4000 ft": "larger than any prop",
+		"sea chest":                "is no word",
 	} {
 		_, err := Read(p, stock.Shop, "chest", line)
 		if line == "sea chest" {
@@ -80,7 +90,16 @@ func TestThingsAreChangedByTheirName(t *testing.T) {
 // Places by relation, against the known dimension: a cap on a body on a base is
 // as high as the three; a ring larger than its pole goes round it, and not else.
 func TestSolidsArePlacedByRelation(t *testing.T) {
-	p := built(t, "in", "prop lantern", "box 20 x 20 x 6 ply1/2 beside", "tower 4 sides 30 tall 18 to 10 xps1 beside", "cone 14 to 2 9 tall eva5 beside", "rings 24 12 tall wall 2 xps2 beside", "disc 30 in xps1 beside")
+	p := built(
+		t,
+		"in",
+		"prop lantern",
+		"box 20 x 20 x 6 ply1/2 beside",
+		"tower 4 sides 30 tall 18 to 10 xps1 beside",
+		"cone 14 to 2 9 tall eva5 beside",
+		"rings 24 12 tall wall 2 xps2 beside",
+		"disc 30 in xps1 beside",
+	)
 	p = typed(t, p, "tower on box")
 	p = typed(t, p, "cone on tower")
 	at := func(p *plan.Plan, name string) *plan.Solid {
@@ -106,7 +125,9 @@ func TestSolidsArePlacedByRelation(t *testing.T) {
 	assert.Zero(t, at(p, "Disc").Y.Value())
 	p = typed(t, p, "disc floor")
 	assert.Zero(t, at(p, "Disc").Z.Value())
-	for line, want := range map[string]string{"cone around tower": "Tower is larger than", "disc in box": "Disc is larger than", "cone on moon": "nothing here is called", "cone hangs": "at what height", "cone on cone": "nothing here is called"} {
+	for line, want := range map[string]string{"cone around tower": "Tower is larger than",
+		"disc in box": "Disc is larger than", "cone on moon": "nothing here is called", "cone hangs": "at what height",
+		"cone on cone": "nothing here is called"} {
 		_, err := Read(p, stock.Shop, "lantern", line)
 		assert.ErrorContains(t, err, want, line)
 	}
@@ -115,7 +136,20 @@ func TestSolidsArePlacedByRelation(t *testing.T) {
 // A copied prop is one of its own: as many of everything, all of its references
 // inside it, and it weighs and draws the same.
 func TestAPropIsCopiedWhole(t *testing.T) {
-	p := built(t, "in", "prop lamp post", "box 10 x 10 x 40 xps1", "glue front to left with pu", "coat box latex 2", "supply 12v 5a", "fuse 3a on S1", "run 18awg 6ft on F1", "driven switch on W1", "lamp puck12 on K1", "mat runs glow")
+	p := built(
+		t,
+		"in",
+		"prop lamp post",
+		"box 10 x 10 x 40 xps1",
+		"glue front to left with pu",
+		"coat box latex 2",
+		"supply 12v 5a",
+		"fuse 3a on S1",
+		"run 18awg 6ft on F1",
+		"driven switch on W1",
+		"lamp puck12 on K1",
+		"mat runs glow",
+	)
 	q := typed(t, p, "copy prop lamp post as second post")
 	for _, kind := range plan.Kinds() {
 		if kind == "display" || kind == "outlet" {
@@ -194,7 +228,10 @@ func TestSeveralLinesAllOrNone(t *testing.T) {
 
 func TestWhatMayFollow(t *testing.T) {
 	p := built(t, "in", "prop chest", "box 20 x 12 x 10 xps1", "supply 12v 5a")
-	for text, want := range map[string]string{"bo": "box", "ge": "gear", "box 20 x 12 x 10 xp": "xps1", "box 20 x 12 x 10 xps1 r": "rabbet", "glue Box/front with p": "pu", "coat box m": "masonry", "fuse 3a on S": "S1", "shop ma": "material", "price ps": "ps12-1", "remove B": "Box", "box he": "height", "Box h": "height", "gear 20 t": "teeth", "lamp pu": "puck12", "": "ball"} {
+	for text, want := range map[string]string{"bo": "box", "ge": "gear", "box 20 x 12 x 10 xp": "xps1",
+		"box 20 x 12 x 10 xps1 r": "rabbet", "glue Box/front with p": "pu", "coat box m": "masonry", "fuse 3a on S": "S1",
+		"shop ma": "material", "price ps": "ps12-1", "remove B": "Box", "box he": "height", "Box h": "height",
+		"gear 20 t": "teeth", "lamp pu": "puck12", "": "ball"} {
 		assert.Contains(t, Complete(p, stock.Shop, "chest", text), want, text)
 	}
 	assert.LessOrEqual(t, len(Complete(p, stock.Shop, "chest", "panel 20 x 10 ")), 8)
@@ -204,11 +241,15 @@ func TestWhatMayFollow(t *testing.T) {
 // Other words for the same, and the nearest phrase when one is mistyped.
 func TestOtherWords(t *testing.T) {
 	p := built(t, "in", "prop chest")
-	for line, kind := range map[string]string{"ball 18 in eva5": "gores", "hive 24 x 20 xps2": "slices", "gear 20 in 12 teeth ply1/4": "wheel", "hopper 20 x 10 to 6 x 4 12 tall": "pyramid", "jar 4 x 6 x24": "bought", "skull 6 x 7 x 8 hips": "bought", "cloth 18 x 30 muslin": "skin", "clay 6 x 6 x 8 lightclay": "modelled", "tube 10 x 20 eva5roll": "wrap"} {
+	for line, kind := range map[string]string{"ball 18 in eva5": "gores", "hive 24 x 20 xps2": "slices",
+		"gear 20 in 12 teeth ply1/4": "wheel", "hopper 20 x 10 to 6 x 4 12 tall": "pyramid", "jar 4 x 6 x24": "bought",
+		"skull 6 x 7 x 8 hips": "bought", "cloth 18 x 30 muslin": "skin", "clay 6 x 6 x 8 lightclay": "modelled",
+		"tube 10 x 20 eva5roll": "wrap"} {
 		q := typed(t, p, line)
 		assert.Equal(t, kind, q.Solids[0].Kind, line)
 	}
-	for typo, want := range map[string]string{"bxo": "box 22", "towr": "tower 6", "discs": "disc 36", "suply": "supply 12v", "gaer": "wheel 30"} {
+	for typo, want := range map[string]string{"bxo": "box 22", "towr": "tower 6", "discs": "disc 36",
+		"suply": "supply 12v", "gaer": "wheel 30"} {
 		assert.True(t, strings.HasPrefix(nearest(typo), want), "%s: %s", typo, nearest(typo))
 	}
 }
@@ -219,7 +260,16 @@ func BenchmarkRead(b *testing.B) {
 		p := plan.New("x", "X", "in", "")
 		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 		for i := range n {
-			p.Devices = append(p.Devices, plan.Device{ID: "L" + strconv.Itoa(i), Name: "Jar " + strconv.Itoa(i), Prop: "a", Kind: "lamp", Product: "flicker12"})
+			p.Devices = append(
+				p.Devices,
+				plan.Device{
+					ID:      "L" + strconv.Itoa(i),
+					Name:    "Jar " + strconv.Itoa(i),
+					Prop:    "a",
+					Kind:    "lamp",
+					Product: "flicker12",
+				},
+			)
 		}
 		b.Run(name, func(b *testing.B) {
 			b.ReportAllocs()
@@ -237,7 +287,8 @@ func TestALineIsRepeated(t *testing.T) {
 	q := typed(t, p, "lamp puck12 on W1 x3")
 	assert.Len(t, q.Devices, 5)
 	assert.Equal(t, []string{"L1", "L2", "L3"}, []string{q.Devices[2].ID, q.Devices[3].ID, q.Devices[4].ID})
-	for line, want := range map[string]string{"lamp puck12 on W1 x0": "too often", "lamp puck12 on W1 x101": "too often", "lamp puck12 on W9 x2": "no device"} {
+	for line, want := range map[string]string{"lamp puck12 on W1 x0": "too often", "lamp puck12 on W1 x101": "too often",
+		"lamp puck12 on W9 x2": "no device"} {
 		_, err := Read(p, stock.Shop, "chest", line)
 		assert.ErrorContains(t, err, want, line)
 	}

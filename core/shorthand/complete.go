@@ -52,7 +52,8 @@ func Complete(p *plan.Plan, lib *stock.Library, prop, text string) []string {
 	}
 	var out []string
 	for _, w := range all {
-		if strings.HasPrefix(strings.ToLower(w), last) && !strings.EqualFold(w, last) && !slices.Contains(out, w) && !slices.Contains(words, w) {
+		if strings.HasPrefix(strings.ToLower(w), last) && !strings.EqualFold(w, last) && !slices.Contains(out, w) &&
+			!slices.Contains(words, w) {
 			if out = append(out, w); len(out) == 8 {
 				break
 			}

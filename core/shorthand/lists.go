@@ -58,7 +58,11 @@ func ReadCues(text string) ([]plan.Cue, error) {
 		channel, rest, ok := strings.Cut(item, " at ")
 		start, length, ok2 := strings.Cut(rest, " for ")
 		if !ok || !ok2 {
-			return nil, measure.Bad("cues", "%q is not understood; write such as K1 at 0 s for 5 s; K2 at 1 s for 2 s", item)
+			return nil, measure.Bad(
+				"cues",
+				"%q is not understood; write such as K1 at 0 s for 5 s; K2 at 1 s for 2 s",
+				item,
+			)
 		}
 		from, err := measure.Parse[measure.DurationKind](start)
 		if err != nil {

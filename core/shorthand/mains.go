@@ -21,7 +21,14 @@ func (r *reader) outlet() (*Reading, error) {
 	if err != nil {
 		return nil, err
 	}
-	o := plan.Outlet{Volts: f.volts, Breaker: f.amps, Guard: guard, Gauge: f.gauge, Cord: f.length, Name: strings.Join(rest, " ")}
+	o := plan.Outlet{
+		Volts:   f.volts,
+		Breaker: f.amps,
+		Guard:   guard,
+		Gauge:   f.gauge,
+		Cord:    f.length,
+		Name:    strings.Join(rest, " "),
+	}
 	if o.Volts.IsZero() {
 		o.Volts = measure.Must[measure.VoltKind]("120 V")
 		if r.p.Metric() {
@@ -39,7 +46,11 @@ func (r *reader) outlet() (*Reading, error) {
 	}
 	o.Name = measure.Capital(o.Name)
 	if there := r.outletNamed(o.Name); there != nil {
-		return nil, fmt.Errorf("there is an outlet “%s” already; press it to change it, or call this one otherwise, such as %s 2", there.Name, there.Name)
+		return nil, fmt.Errorf(
+			"there is an outlet “%s” already; press it to change it, or call this one otherwise, such as %s 2",
+			there.Name,
+			there.Name,
+		)
 	}
 	o.ID = r.p.FreshID("outlet", o.Name)
 	text := fmt.Sprintf("outlet “%s”, %s, %s breaker", o.Name, o.Volts, o.Breaker)
@@ -140,7 +151,13 @@ func (r *reader) battery() (*Reading, error) {
 	}
 	d.Name = "Battery " + d.ID
 	v, _ := plan.SupplyOf(&d, r.lib)
-	text := fmt.Sprintf("battery %s, %d of %s in a row, %s", d.ID, d.Cells, circuit.Cells[d.Cell].Name, measure.Volts(v))
+	text := fmt.Sprintf(
+		"battery %s, %d of %s in a row, %s",
+		d.ID,
+		d.Cells,
+		circuit.Cells[d.Cell].Name,
+		measure.Volts(v),
+	)
 	if d.Sets > 1 {
 		text += fmt.Sprintf(", %d rows", d.Sets)
 	}

@@ -98,7 +98,12 @@ func (r *reader) opening() (*Reading, error) {
 	if !o.H.IsZero() {
 		said += " x " + w(r, o.H)
 	}
-	return r.put(fmt.Sprintf("%s of %s in the %s of %s, %s up", verb, said, o.Face, s.Name, w(r, o.Y)), "solid", s.ID, next)
+	return r.put(
+		fmt.Sprintf("%s of %s in the %s of %s, %s up", verb, said, o.Face, s.Name, w(r, o.Y)),
+		"solid",
+		s.ID,
+		next,
+	)
 }
 
 func hasOpening(s *plan.Solid, name string) bool {

@@ -12,7 +12,16 @@ import (
 // Holes by the line, in any form: a box's front, one face of a tower, a ring, a
 // bought jar, a silhouette; in the middle when no place is said.
 func TestHolesByTheLine(t *testing.T) {
-	p := built(t, "in", "prop chest", "box 20 x 12 x 10 xps1 beside", "tower 6 sides 48 tall 20 to 10 xps1 beside", "rings 24 12 tall wall 4 xps2 beside", "jar 4 x 6 pet beside", "outline 30 in tall ply1/4 0,0 10,0 10,10 0,10")
+	p := built(
+		t,
+		"in",
+		"prop chest",
+		"box 20 x 12 x 10 xps1 beside",
+		"tower 6 sides 48 tall 20 to 10 xps1 beside",
+		"rings 24 12 tall wall 4 xps2 beside",
+		"jar 4 x 6 pet beside",
+		"outline 30 in tall ply1/4 0,0 10,0 10,10 0,10",
+	)
 	for _, c := range [][2]string{
 		{"hole 2 in in box/front up 3 in", `hole of 2" in the front of Box, 3" up`},
 		{"slot 8 x 1 5/8 in box back up 5", `slot of 8" x 1 5/8" in the back of Box, 5" up`},
@@ -35,8 +44,10 @@ func TestHolesByTheLine(t *testing.T) {
 	q := typed(t, p, "hole 1/2 in in box left left 2 in")
 	assert.InDelta(t, -2*measure.Inch, q.Solids[0].Openings[2].X.Value(), 1e-9)
 	for line, want := range map[string]string{
-		"hole 2 in": "then in and what", "hole 2 x 3 in box front": "takes 1 sizes", "slot 8 in in box front": "takes 2 sizes", "hole 2 in in moon": "nothing here is called",
-		"hole 30 in in box left": "runs over the edge", "hole 2 in in box roof": `no face "roof"`, "hole 2 flubber in box front": "not understood",
+		"hole 2 in": "then in and what", "hole 2 x 3 in box front": "takes 1 sizes",
+		"slot 8 in in box front": "takes 2 sizes", "hole 2 in in moon": "nothing here is called",
+		"hole 30 in in box left": "runs over the edge", "hole 2 in in box roof": `no face "roof"`,
+		"hole 2 flubber in box front": "not understood",
 	} {
 		_, err := Read(p, stock.Shop, "chest", line)
 		assert.ErrorContains(t, err, want, line)

@@ -55,7 +55,11 @@ func (r *reader) feeds() (*Reading, error) {
 		}
 		changes, names = append(changes, r.p.Put("device", d.ID, d)), append(names, d.Name)
 	}
-	return &Reading{Text: "feed " + strings.Join(names, " and ") + " at " + at, Edit: plan.Edit{Changes: changes}, Select: "device:" + on[0].ID}, nil
+	return &Reading{
+		Text:   "feed " + strings.Join(names, " and ") + " at " + at,
+		Edit:   plan.Edit{Changes: changes},
+		Select: "device:" + on[0].ID,
+	}, nil
 }
 
 func (r *reader) controller() (*Reading, error) {
@@ -126,7 +130,13 @@ func (r *reader) path() (*Reading, error) {
 		return nil, err
 	}
 	need := r.p.PathNeeds(&next)
-	text := fmt.Sprintf("%s lies along %d corners, %s; with slack %s", d.Name, len(c), measure.Run(plan.PathLength(c), r.p.Metric()), measure.Run(need, r.p.Metric()))
+	text := fmt.Sprintf(
+		"%s lies along %d corners, %s; with slack %s",
+		d.Name,
+		len(c),
+		measure.Run(plan.PathLength(c), r.p.Metric()),
+		measure.Run(need, r.p.Metric()),
+	)
 	return r.put(text, "device", d.ID, next)
 }
 
@@ -158,7 +168,14 @@ func (r *reader) groups(n int, f wire, name string) (*Reading, error) {
 	}
 	run := plan.Device{}
 	if !f.length.IsZero() {
-		run = plan.Device{ID: r.p.FreshName("W"), Prop: r.prop, Kind: "run", From: from, Gauge: f.gauge, Length: f.length}
+		run = plan.Device{
+			ID:     r.p.FreshName("W"),
+			Prop:   r.prop,
+			Kind:   "run",
+			From:   from,
+			Gauge:  f.gauge,
+			Length: f.length,
+		}
 		if run.Gauge.IsZero() {
 			run.Gauge = measure.Must[measure.GaugeKind]("22 AWG")
 		}
@@ -169,18 +186,38 @@ func (r *reader) groups(n int, f wire, name string) (*Reading, error) {
 		if i > 0 {
 			text += "; "
 		}
-		text += fmt.Sprintf("%s of %d with %s, %s", count(row.Count, "row"), row.LEDs, measure.Ohms(row.Ohms), measure.Watts(row.Watts))
+		text += fmt.Sprintf(
+			"%s of %d with %s, %s",
+			count(row.Count, "row"),
+			row.LEDs,
+			measure.Ohms(row.Ohms),
+			measure.Watts(row.Watts),
+		)
 		for range row.Count {
 			k++
 			id := r.p.FreshID("device", fmt.Sprintf("%s-%s-row-%d", r.prop, name, k))
-			d := plan.Device{ID: id, Prop: r.prop, Kind: "lamp", Name: fmt.Sprintf("%s row %d", title, k), From: from, Product: f.product, Amps: f.amps, Row: row.LEDs, Resistor: measure.Of[measure.OhmKind](row.Ohms)}
+			d := plan.Device{
+				ID:       id,
+				Prop:     r.prop,
+				Kind:     "lamp",
+				Name:     fmt.Sprintf("%s row %d", title, k),
+				From:     from,
+				Product:  f.product,
+				Amps:     f.amps,
+				Row:      row.LEDs,
+				Resistor: measure.Of[measure.OhmKind](row.Ohms),
+			}
 			if run.ID != "" {
 				d.At = measure.Of[measure.LengthKind](f.length.Value() * float64(k) / float64(total))
 			}
 			changes = append(changes, r.p.Put("device", id, d))
 		}
 	}
-	return &Reading{Text: fmt.Sprintf("%d of %s on %s: %s", n, l.Name, measure.Volts(volts), text), Edit: plan.Edit{Changes: changes}, Select: changes[0].Kind + ":" + changes[0].ID}, nil
+	return &Reading{
+		Text:   fmt.Sprintf("%d of %s on %s: %s", n, l.Name, measure.Volts(volts), text),
+		Edit:   plan.Edit{Changes: changes},
+		Select: changes[0].Kind + ":" + changes[0].ID,
+	}, nil
 }
 
 func count(n int, one string) string {
@@ -195,7 +232,9 @@ func count(n int, one string) string {
 func stripOf(lib *stock.Library, perMetre, volts float64, pixels bool) string {
 	for _, id := range stock.IDs(lib.Lamps) {
 		l := lib.Lamps[id]
-		if pixels == (l.Kind == "pixels") && (l.Kind == "strip" || l.Kind == "pixels") && (perMetre == 0 || l.PerMetre == perMetre) && (volts == 0 || l.Volts == volts) {
+		if pixels == (l.Kind == "pixels") && (l.Kind == "strip" || l.Kind == "pixels") &&
+			(perMetre == 0 || l.PerMetre == perMetre) &&
+			(volts == 0 || l.Volts == volts) {
 			return id
 		}
 	}
@@ -217,7 +256,10 @@ func (r *reader) gauges() (*Reading, error) {
 	}
 	q, worst, ok := plan.Gauges(r.p, r.lib, r.prop, budget)
 	if !ok {
-		return nil, fmt.Errorf("even the thickest wire leaves a drop of %.1f %%; feed nearer, in more places, or from a higher rail", 100*worst)
+		return nil, fmt.Errorf(
+			"even the thickest wire leaves a drop of %.1f %%; feed nearer, in more places, or from a higher rail",
+			100*worst,
+		)
 	}
 	var changes []plan.Change
 	var said []string
@@ -248,5 +290,15 @@ func (r *reader) gauges() (*Reading, error) {
 	if money < 0 {
 		cost = fmt.Sprintf("saves $%.2f", -money)
 	}
-	return &Reading{Text: fmt.Sprintf("%s: worst drop %.1f %%, copper %+.0f g, %s", strings.Join(said, ", "), 100*worst, grams, cost), Edit: plan.Edit{Changes: changes}, Select: "device:" + first}, nil
+	return &Reading{
+		Text: fmt.Sprintf(
+			"%s: worst drop %.1f %%, copper %+.0f g, %s",
+			strings.Join(said, ", "),
+			100*worst,
+			grams,
+			cost,
+		),
+		Edit:   plan.Edit{Changes: changes},
+		Select: "device:" + first,
+	}, nil
 }

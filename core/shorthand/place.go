@@ -11,7 +11,19 @@ import (
 
 // relations are the words that place a solid by another: cap on body, ring
 // around pole at 4 ft, lamp box in hive, left arm beside body.
-var relations = []string{"on", "in", "inside", "around", "beside", "behind", "before", "hangs", "centred", "centered", "floor"}
+var relations = []string{
+	"on",
+	"in",
+	"inside",
+	"around",
+	"beside",
+	"behind",
+	"before",
+	"hangs",
+	"centred",
+	"centered",
+	"floor",
+}
 
 // place moves a solid by its relation to another; sizes are those of both as
 // they stand.
@@ -74,8 +86,17 @@ func (r *reader) place(t thing, words []string) (*Reading, error) {
 			inner, outer, names = that, own, o.Name
 		}
 		if inner.Size.X > outer.Size.X+.5 || inner.Size.Y > outer.Size.Y+.5 {
-			return nil, fmt.Errorf("%s is larger than what should be round it: %s by %s against %s by %s", names,
-				measure.Tape(inner.Size.X, r.p.Metric()), measure.Tape(inner.Size.Y, r.p.Metric()), measure.Tape(outer.Size.X, r.p.Metric()), measure.Tape(outer.Size.Y, r.p.Metric()))
+			return nil, fmt.Errorf(
+				"%s is larger than what should be round it: %s by %s against %s by %s",
+				names,
+				measure.Tape(
+					inner.Size.X,
+					r.p.Metric(),
+				),
+				measure.Tape(inner.Size.Y, r.p.Metric()),
+				measure.Tape(outer.Size.X, r.p.Metric()),
+				measure.Tape(outer.Size.Y, r.p.Metric()),
+			)
 		}
 		if !at.IsZero() {
 			text += ", " + w(r, at) + " up it"

@@ -55,7 +55,11 @@ func (r *reader) scale() (*Reading, error) {
 			return nil, fmt.Errorf("scale takes a size with tall, wide or deep, or a factor")
 		}
 		e := r.p.Scaled(p.ID, f)
-		return &Reading{Text: fmt.Sprintf("every size of %s x %s", p.Name, measure.Decimal(f, 3)), Edit: e, Select: "prop:" + p.ID}, nil
+		return &Reading{
+			Text:   fmt.Sprintf("every size of %s x %s", p.Name, measure.Decimal(f, 3)),
+			Edit:   e,
+			Select: "prop:" + p.ID,
+		}, nil
 	}
 	dims, rest := r.sizes(words)
 	if err := wantNone(rest); err != nil {
@@ -77,5 +81,15 @@ func (r *reader) scale() (*Reading, error) {
 	next := *p
 	next.Known, next.Of = dims[0], of
 	e.Changes = append(e.Changes, r.p.Put("prop", p.ID, next))
-	return &Reading{Text: fmt.Sprintf("every size of %s x %s, so that its %s is %s", p.Name, measure.Decimal(f, 3), of, w(r, dims[0])), Edit: e, Select: "prop:" + p.ID}, nil
+	return &Reading{
+		Text: fmt.Sprintf(
+			"every size of %s x %s, so that its %s is %s",
+			p.Name,
+			measure.Decimal(f, 3),
+			of,
+			w(r, dims[0]),
+		),
+		Edit:   e,
+		Select: "prop:" + p.ID,
+	}, nil
 }

@@ -67,7 +67,12 @@ func (r *reader) price() (*Reading, error) {
 	for _, table := range stock.Tables() {
 		if was, ok := r.lib.Value(table, id, "price"); ok && has(r.lib, table, id) {
 			g := r.p.GoodOf(table, id).With("price", strings.TrimPrefix(words[1], "$"))
-			return r.put(fmt.Sprintf("in this plan %s costs $%s, not $%s", id, strings.TrimPrefix(words[1], "$"), was), "good", g.ID, g)
+			return r.put(
+				fmt.Sprintf("in this plan %s costs $%s, not $%s", id, strings.TrimPrefix(words[1], "$"), was),
+				"good",
+				g.ID,
+				g,
+			)
 		}
 	}
 	return nil, fmt.Errorf("the shop has nothing called %q that has a price", words[0])

@@ -44,11 +44,42 @@ type verb struct {
 var verbs map[string]verb
 
 // anywhere are the verbs that need no prop to be open.
-var anywhere = map[string]bool{"prop": true, "opened": true, "cue": true, "offcut": true, "outlet": true, "plug": true, "shop": true, "price": true, "remove": true, "rename": true, "copy": true}
+var anywhere = map[string]bool{
+	"prop":   true,
+	"opened": true,
+	"cue":    true,
+	"offcut": true,
+	"outlet": true,
+	"plug":   true,
+	"shop":   true,
+	"price":  true,
+	"remove": true,
+	"rename": true,
+	"copy":   true,
+}
 
 // aliases are other words for a verb, as the palette and people have them.
-var aliases = map[string][]string{"ball": {"gores"}, "hive": {"slices"}, "tube": {"wrap"}, "gear": {"wheel"}, "hopper": {"pyramid"}, "silhouette": {"outline"}, "cloth": {"skin"}, "clay": {"modelled"}, "bands": {"trim"},
-	"jar": {"bought", "jar"}, "bottle": {"bought", "bottle"}, "skull": {"bought", "skull"}, "mannequin": {"bought", "mannequin"}, "tote": {"bought", "tote"}, "delete": {"remove"}, "fabric": {"skin"}}
+var aliases = map[string][]string{
+	"ball":       {"gores"},
+	"hive":       {"slices"},
+	"tube":       {"wrap"},
+	"gear":       {"wheel"},
+	"hopper":     {"pyramid"},
+	"silhouette": {"outline"},
+	"cloth":      {"skin"},
+	"clay":       {"modelled"},
+	"bands":      {"trim"},
+	"jar": {
+		"bought",
+		"jar",
+	},
+	"bottle":    {"bought", "bottle"},
+	"skull":     {"bought", "skull"},
+	"mannequin": {"bought", "mannequin"},
+	"tote":      {"bought", "tote"},
+	"delete":    {"remove"},
+	"fabric":    {"skin"},
+}
 
 func init() {
 	verbs = map[string]verb{
@@ -115,7 +146,18 @@ type Error struct{ Why, Example string }
 func (e *Error) Error() string { return e.Why + "; try: " + e.Example }
 
 // repeated are the verbs that a count behind them repeats: lamp puck12 on W1 x3.
-var repeated = map[string]bool{"lamp": true, "strip": true, "pixels": true, "fuse": true, "switch": true, "driven": true, "run": true, "connector": true, "converter": true, "supply": true}
+var repeated = map[string]bool{
+	"lamp":      true,
+	"strip":     true,
+	"pixels":    true,
+	"fuse":      true,
+	"switch":    true,
+	"driven":    true,
+	"run":       true,
+	"connector": true,
+	"converter": true,
+	"supply":    true,
+}
 
 var repeat = regexp.MustCompile(`^[x×](\d{1,3})$`)
 
@@ -134,7 +176,10 @@ func again(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan
 	}
 	n, err := strconv.Atoi(m[1])
 	if err != nil || n < 1 || n > mostRepeats {
-		return nil, nil, &Error{fmt.Sprintf("%s times is too often; write x1 to x%d", m[1], mostRepeats), verbs[strings.ToLower(words[0])].example}
+		return nil, nil, &Error{
+			fmt.Sprintf("%s times is too often; write x1 to x%d", m[1], mostRepeats),
+			verbs[strings.ToLower(words[0])].example,
+		}
 	}
 	line := strings.Join(words[:len(words)-1], " ")
 	out := &Reading{}
@@ -302,7 +347,11 @@ func take(list []string, flag string) (bool, []string) {
 func wantNone(rest []string) error { return (&words.Words{List: rest}).None() }
 
 func (r *reader) put(text, kind, id string, v any, more ...plan.Change) (*Reading, error) {
-	return &Reading{Text: text, Edit: plan.Edit{Changes: append([]plan.Change{r.p.Put(kind, id, v)}, more...)}, Select: kind + ":" + id}, nil
+	return &Reading{
+		Text:   text,
+		Edit:   plan.Edit{Changes: append([]plan.Change{r.p.Put(kind, id, v)}, more...)},
+		Select: kind + ":" + id,
+	}, nil
 }
 
 // form reads a new solid of any form: its stock is taken out here, the rest is
@@ -351,7 +400,8 @@ func (r *reader) top(s *plan.Solid) measure.Length {
 	top, stands := 0.0, false
 	for i := range r.p.Solids {
 		o := &r.p.Solids[i]
-		if o.Prop != r.prop || !form.Piles(s.Kind, s.Form) || !form.Piles(o.Kind, o.Form) || o.X.Value() != 0 || o.Y.Value() != 0 {
+		if o.Prop != r.prop || !form.Piles(s.Kind, s.Form) || !form.Piles(o.Kind, o.Form) || o.X.Value() != 0 ||
+			o.Y.Value() != 0 {
 			continue
 		}
 		if shape, err := o.Shape(r.lib); err == nil {
@@ -443,7 +493,8 @@ func (r *reader) glue() (*Reading, error) {
 			}
 		case r.lib.Glues[low].ID != "":
 			glue = low
-		case len(name) > 0 && (strings.Contains(strings.Join(name, " "), "/") || r.solidNamed(strings.Join(name, " ")) != nil && r.solidNamed(strings.Join(name, " ")+" "+x) == nil):
+		case len(name) > 0 && (strings.Contains(strings.Join(name, " "), "/") ||
+			r.solidNamed(strings.Join(name, " ")) != nil && r.solidNamed(strings.Join(name, " ")+" "+x) == nil):
 			if err := end(); err != nil { // the next part begins, with no word between
 				return nil, err
 			}
@@ -496,7 +547,12 @@ func (r *reader) seams(id, glue string) (*Reading, error) {
 	if len(out.Edit.Changes) == 0 {
 		return nil, fmt.Errorf("%s has no seam of its own left to glue; name two parts", s.Name)
 	}
-	out.Text = fmt.Sprintf("glue every seam of %s with %s, %s in all", s.Name, r.lib.Glues[glue].Name, measure.Run(length, r.p.Metric()))
+	out.Text = fmt.Sprintf(
+		"glue every seam of %s with %s, %s in all",
+		s.Name,
+		r.lib.Glues[glue].Name,
+		measure.Run(length, r.p.Metric()),
+	)
 	return out, nil
 }
 

@@ -21,11 +21,14 @@ func TestPhrases(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	for _, c := range [][2]string{
 		{"prop weathervane 30in tall", "new prop “weathervane”, 30in tall"},
-		{"box 22 x 18 x 26 1/2 xps1 rabbet lid bottom", `box, 22" wide, 18" deep, 26 1/2" tall, rabbet corners, lid, bottom, XPS board 1"`},
-		{"tower 6 sides 4 ft 20 in to 9 in xps1", `tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
+		{"box 22 x 18 x 26 1/2 xps1 rabbet lid bottom",
+			`box, 22" wide, 18" deep, 26 1/2" tall, rabbet corners, lid, bottom, XPS board 1"`},
+		{"tower 6 sides 4 ft 20 in to 9 in xps1",
+			`tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
 		{"tower 6 sides 4ft 20in 9in xps1", `tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
 		{"tower 6 sides 48 tall 20 to 9 xps1", `tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
-		{"outline 40 in tall ply1/4 pair 0,0 10,8 12,20 0,40", `silhouette of 4 corners, 40" tall, a left and a right, Plywood 1/4"`},
+		{"outline 40 in tall ply1/4 pair 0,0 10,8 12,20 0,40",
+			`silhouette of 4 corners, 40" tall, a left and a right, Plywood 1/4"`},
 		{"offcut xps1 18 x 30 in from the gate", `on the shelf: XPS board 1", 18" x 30", labelled from the gate`},
 		{"scale to 55 in tall", `every size of weathervane x 1.146, so that its height is 55"`},
 		{"scale 1:2", "every size of weathervane x 0.5"},
@@ -39,11 +42,13 @@ func TestPhrases(t *testing.T) {
 		{"cone 24 to 4 18 tall eva5", `cone, 24" across at the bottom, 4" at the top, 18" tall, EVA foam 5 mm`},
 		{"wrap 12 in x 30 in eva5", `tube by wrap, 12" across, 30" tall, EVA foam 5 mm`},
 		{"boards 8 ft xps1", `disc over boards, 96" across, XPS board 1"`},
-		{"glue front to left with pu", "glue weathervane-box/front to weathervane-box/left with Moisture-cure polyurethane glue"},
+		{"glue front to left with pu", "glue weathervane-box/front to weathervane-box/left with Moisture-cure " +
+			"polyurethane glue"},
 		{"coat box masonry, latex 2", "coat Box: Masonry sealer x1, then Exterior latex paint x2"},
 		{"supply 12v 5a", "supply S1, 12 V 5 A"},
 		{"fuse 3a on S1", "fuse F1, 3a on S1"},
-		{"24 jars flicker 20ma on F1 22awg 35ft", "24 lamps, Flicker candle LED, wired for 12 V, even spacing, on F1 through W1, 22awg 35ft"},
+		{"24 jars flicker 20ma on F1 22awg 35ft", "24 lamps, Flicker candle LED, wired for 12 V, even spacing, on F1 " +
+			"through W1, 22awg 35ft"},
 		{"run 18awg 12 ft on F1", "run W2, 18awg, 12 ft one way on F1"},
 		{"lamp puck12 on W2 at 5 ft", "lamp L1, Puck light, warm white, 12 V on W2 at 5 ft"},
 		{"driven switch on F1", "switch K1, driven by scenes on F1"},
@@ -62,12 +67,14 @@ func TestPhrases(t *testing.T) {
 		{"data L5 from U1 pin 2 6 ft", "Addressable pixels 5 V, 60/m gets its data from Controller U1, pin 2, 6 ft of wire"},
 		{"converter 5v 3a on W2 at 5 ft", "converter C1, down to 5v, 3a on W2 at 5 ft"},
 		{"battery 4 aa x2", "battery B1, 4 of AA alkaline in a row, 6 V, 2 rows"},
-		{"outlet porch 15a 120v guarded 14awg 50 ft", "outlet “Porch”, 120v, 15a breaker, ground-fault protected, 14awg cord of 50 ft"},
+		{"outlet porch 15a 120v guarded 14awg 50 ft", "outlet “Porch”, 120v, 15a breaker, ground-fault protected, 14awg " +
+			"cord of 50 ft"},
 		{"plug S1 into porch", "plug Supply S1 into Porch"},
 		{"plug fogger 400w heater into porch", "plug Fogger, 400w, into Porch, a heater"},
 		{"button toggles glow", "button toggles scene “glow” (toggle)"},
 		{"cue K1 6 s for 2 s in glow", "in “glow”, Switch K1 on at 6 s for 2 s, in place of the cues made up for it"},
-		{"shop material cork3 like eva5 thick 3 mm sheet 24 x 36 in price 18", "in this plan's shop: material cork3, like eva5, thick 3 mm, sheet 24 x 36 in, price 18"},
+		{"shop material cork3 like eva5 thick 3 mm sheet 24 x 36 in price 18", "in this plan's shop: material cork3, like " +
+			"eva5, thick 3 mm, sheet 24 x 36 in, price 18"},
 		{"price xps1 $32", "in this plan xps1 costs $32, not $26"},
 		{"panel 20 x 10 cork3", `1 panel, 20" x 10", EVA foam 5 mm`},
 		{"opened pva 2025-03-01", "a bottle of PVA wood glue, opened 2025-03-01"},
@@ -238,7 +245,11 @@ func TestNothingDisappearsSilently(t *testing.T) {
 	say("coat " + box + " masonry")
 	assert.Contains(t, say("coat "+box+" latex 2"), "on top of what is there")
 	require.Len(t, p.Finishes, 1)
-	assert.Equal(t, []plan.Layer{{Coat: "masonry", Coats: p.Finishes[0].Layers[0].Coats}, {Coat: "latex", Coats: 2}}, p.Finishes[0].Layers)
+	assert.Equal(
+		t,
+		[]plan.Layer{{Coat: "masonry", Coats: p.Finishes[0].Layers[0].Coats}, {Coat: "latex", Coats: 2}},
+		p.Finishes[0].Layers,
+	)
 	assert.Contains(t, say("coat "+box+" afresh clear"), "in place of")
 	assert.Len(t, p.Finishes[0].Layers, 1)
 	say("outlet porch 120v 15a")

@@ -62,7 +62,8 @@ func (r *reader) wiring(words []string) (f wire, rest []string, err error) {
 		case r.lib.Lamps[x].ID != "" || r.lib.Supplies[x].ID != "":
 			f.product = x
 		case electric(x, &f.volts, &f.amps):
-		case strings.HasSuffix(two, " awg") || strings.HasSuffix(two, " v") || strings.HasSuffix(two, " a") || strings.HasSuffix(two, " ma"):
+		case strings.HasSuffix(two, " awg") || strings.HasSuffix(two, " v") || strings.HasSuffix(two, " a") ||
+			strings.HasSuffix(two, " ma"):
 			joined := strings.ReplaceAll(two, " ", "")
 			if g, e := measure.Parse[measure.GaugeKind](joined); e == nil && strings.HasSuffix(joined, "awg") {
 				f.gauge = g
@@ -74,7 +75,11 @@ func (r *reader) wiring(words []string) (f wire, rest []string, err error) {
 		default:
 			dims, left := r.sizes(words[i:min(i+3, len(words))])
 			used := min(i+3, len(words)) - i - len(left)
-			if len(dims) >= 1 && x[0] >= '0' && x[0] <= '9' && strings.IndexFunc(strings.Join(words[i:i+used], ""), func(c rune) bool { return c < '0' || c > '9' }) >= 0 {
+			if len(dims) >= 1 && x[0] >= '0' && x[0] <= '9' &&
+				strings.IndexFunc(
+					strings.Join(words[i:i+used], ""),
+					func(c rune) bool { return c < '0' || c > '9' },
+				) >= 0 {
 				// one dimension, as far as it reads
 				for n := used; n >= 1; n-- {
 					if l, e := measure.ParseLengthIn(strings.Join(words[i:i+n], " "), r.bare()); e == nil {
@@ -123,7 +128,14 @@ func (r *reader) supply() (*Reading, error) {
 	if err := wantNone(rest); err != nil {
 		return nil, err
 	}
-	d := plan.Device{ID: r.p.FreshName("S"), Prop: r.prop, Kind: "supply", Product: f.product, Volts: f.volts, Amps: f.amps}
+	d := plan.Device{
+		ID:      r.p.FreshName("S"),
+		Prop:    r.prop,
+		Kind:    "supply",
+		Product: f.product,
+		Volts:   f.volts,
+		Amps:    f.amps,
+	}
 	d.Name = "Supply " + d.ID
 	for id, s := range r.lib.Supplies { // one of the list, when it is
 		if f.product == "" && s.Volts == f.volts.Value() && s.Amps == f.amps.Value() {
@@ -278,7 +290,14 @@ func (r *reader) many() (*Reading, error) {
 	if f.length.IsZero() {
 		return nil, fmt.Errorf("say how long the run is, such as 35 ft")
 	}
-	run := plan.Device{ID: r.p.FreshName("W"), Prop: r.prop, Kind: "run", From: r.feed(f), Gauge: f.gauge, Length: f.length}
+	run := plan.Device{
+		ID:     r.p.FreshName("W"),
+		Prop:   r.prop,
+		Kind:   "run",
+		From:   r.feed(f),
+		Gauge:  f.gauge,
+		Length: f.length,
+	}
 	if run.From == "" {
 		return nil, &Error{"nothing to feed it from yet", verbs["supply"].example}
 	}
@@ -290,12 +309,28 @@ func (r *reader) many() (*Reading, error) {
 	title := measure.Capital(name)
 	for i := range n {
 		id := r.p.FreshID("device", fmt.Sprintf("%s-%s-%d", r.prop, name, i+1))
-		d := plan.Device{ID: id, Prop: r.prop, Kind: "lamp", Name: fmt.Sprintf("%s %d", title, i+1), From: run.ID, Product: f.product, Amps: f.amps,
-			At: measure.Of[measure.LengthKind](f.length.Value() * float64(i+1) / float64(n))}
+		d := plan.Device{
+			ID:      id,
+			Prop:    r.prop,
+			Kind:    "lamp",
+			Name:    fmt.Sprintf("%s %d", title, i+1),
+			From:    run.ID,
+			Product: f.product,
+			Amps:    f.amps,
+			At:      measure.Of[measure.LengthKind](f.length.Value() * float64(i+1) / float64(n)),
+		}
 		d.Row = 0
 		changes = append(changes, r.p.Put("device", id, d))
 	}
-	text := fmt.Sprintf("%d lamps, %s, even spacing, on %s through %s, %s %s", n, r.lib.Lamps[f.product].Name, run.From, run.ID, run.Gauge, run.Length)
+	text := fmt.Sprintf(
+		"%d lamps, %s, even spacing, on %s through %s, %s %s",
+		n,
+		r.lib.Lamps[f.product].Name,
+		run.From,
+		run.ID,
+		run.Gauge,
+		run.Length,
+	)
 	return &Reading{Text: text, Edit: plan.Edit{Changes: changes}, Select: "device:" + run.ID}, nil
 }
 
@@ -306,7 +341,8 @@ func (r *reader) trigger() (*Reading, error) {
 	if len(words) < 3 {
 		return nil, fmt.Errorf("say what it does: runs, toggles, holds or restarts, and the scene")
 	}
-	latch, ok := map[string]string{"runs": "one-shot", "toggles": "toggle", "holds": "momentary", "restarts": "retrigger"}[strings.ToLower(words[1])]
+	latch, ok := map[string]string{"runs": "one-shot", "toggles": "toggle", "holds": "momentary",
+		"restarts": "retrigger"}[strings.ToLower(words[1])]
 	if !ok {
 		return nil, fmt.Errorf("%q is not understood; write runs, toggles, holds or restarts", words[1])
 	}
@@ -319,7 +355,20 @@ func (r *reader) trigger() (*Reading, error) {
 	}
 	if in == "" {
 		in = r.p.FreshID("input", r.prop+"-"+kind)
-		changes = append(changes, r.p.Put("input", in, plan.Input{ID: in, Prop: r.prop, Name: measure.Capital(kind), Kind: kind, MinPulse: measure.Must[measure.DurationKind]("30 ms")}))
+		changes = append(
+			changes,
+			r.p.Put(
+				"input",
+				in,
+				plan.Input{
+					ID:       in,
+					Prop:     r.prop,
+					Name:     measure.Capital(kind),
+					Kind:     kind,
+					MinPulse: measure.Must[measure.DurationKind]("30 ms"),
+				},
+			),
+		)
 	}
 	name := strings.Join(words[2:], " ")
 	scene := ""
@@ -333,14 +382,25 @@ func (r *reader) trigger() (*Reading, error) {
 		s := plan.Scene{ID: scene, Prop: r.prop, Name: name, Made: true}
 		for _, d := range r.p.Devices {
 			if d.Prop == r.prop && d.Driven {
-				s.Cues = append(s.Cues, plan.Cue{Channel: d.ID, Start: measure.Must[measure.DurationKind]("0 s"), Length: measure.Must[measure.DurationKind]("5 s")})
+				s.Cues = append(
+					s.Cues,
+					plan.Cue{
+						Channel: d.ID,
+						Start:   measure.Must[measure.DurationKind]("0 s"),
+						Length:  measure.Must[measure.DurationKind]("5 s"),
+					},
+				)
 			}
 		}
 		changes = append(changes, r.p.Put("scene", scene, s))
 	}
 	id := r.p.FreshID("trigger", in+" "+scene)
 	changes = append(changes, r.p.Put("trigger", id, plan.Trigger{ID: id, Input: in, Scene: scene, Latch: latch}))
-	return &Reading{Text: fmt.Sprintf("%s %s scene “%s” (%s)", kind, words[1], name, latch), Edit: plan.Edit{Changes: changes}, Select: "trigger:" + id}, nil
+	return &Reading{
+		Text:   fmt.Sprintf("%s %s scene “%s” (%s)", kind, words[1], name, latch),
+		Edit:   plan.Edit{Changes: changes},
+		Select: "trigger:" + id,
+	}, nil
 }
 
 // cue adds to a scene: cue K1 0 s for 5 s in glow.
@@ -387,5 +447,10 @@ func (r *reader) opened() (*Reading, error) {
 	}
 	g := strings.ToLower(r.words[1])
 	id := r.p.FreshID("lot", g)
-	return r.put(fmt.Sprintf("a bottle of %s, opened %s", r.lib.Glues[g].Name, r.words[2]), "lot", id, plan.Lot{ID: id, Glue: g, Opened: r.words[2]})
+	return r.put(
+		fmt.Sprintf("a bottle of %s, opened %s", r.lib.Glues[g].Name, r.words[2]),
+		"lot",
+		id,
+		plan.Lot{ID: id, Glue: g, Opened: r.words[2]},
+	)
 }

@@ -188,7 +188,15 @@ type sim struct {
 // Run plays the stimuli and returns the trace up to until ms. The machine must
 // pass Check.
 func (m Machine) Run(stimuli []Stimulus, until int) Trace {
-	s := &sim{m: m, trace: &Trace{Until: until}, down: map[string]int{}, last: map[string]int{}, runs: map[string]*run{}, lit: map[string]map[string]int{}, scenes: map[string]Scene{}}
+	s := &sim{
+		m:      m,
+		trace:  &Trace{Until: until},
+		down:   map[string]int{},
+		last:   map[string]int{},
+		runs:   map[string]*run{},
+		lit:    map[string]map[string]int{},
+		scenes: map[string]Scene{},
+	}
 	for _, sc := range m.Scenes {
 		s.scenes[sc.ID] = sc
 	}

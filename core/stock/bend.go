@@ -10,7 +10,10 @@ type Bend struct {
 }
 
 // BendFrom is where the radii come from.
-var BendFrom = source.FromMemory("typical least radii: acrylic 180 to 200 thicknesses cold; plywood across the face grain about 95; foam board by its breaking strain of 1 to 2 %")
+var BendFrom = source.FromMemory(
+	"typical least radii: acrylic 180 to 200 thicknesses cold; plywood across the face grain about 95; foam board by " +
+		"its breaking strain of 1 to 2 %",
+)
 
 var bends = map[string]Bend{
 	"eva":       {2, 1, "a heat gun on low, outdoors or under a hood, gloves on"},

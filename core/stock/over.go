@@ -39,7 +39,14 @@ func (l *Library) Base() *Library {
 // error is a *measure.FieldError naming the field.
 func (l *Library) With(overs []Over) (*Library, error) {
 	base := l.Base()
-	out := &Library{maps.Clone(base.Materials), maps.Clone(base.Glues), maps.Clone(base.Coats), maps.Clone(base.Lamps), maps.Clone(base.Supplies), base}
+	out := &Library{
+		maps.Clone(base.Materials),
+		maps.Clone(base.Glues),
+		maps.Clone(base.Coats),
+		maps.Clone(base.Lamps),
+		maps.Clone(base.Supplies),
+		base,
+	}
 	for _, o := range overs {
 		var err error
 		switch o.Table {
@@ -83,7 +90,11 @@ func (m Material) whole() error {
 	case !slices.Contains([]string{"sheet", "pipe", "bought", "modelled", "filament"}, m.Form):
 		return measure.Bad("form", "%q is no form of stock; choose sheet, pipe, bought, modelled or filament", m.Form)
 	case !slices.Contains([]string{"ok", "softens", "crazes", "core", "dissolves"}, m.Solvent):
-		return measure.Bad("solvent", "%q is not what a solvent does; choose ok, softens, crazes, core or dissolves", m.Solvent)
+		return measure.Bad(
+			"solvent",
+			"%q is not what a solvent does; choose ok, softens, crazes, core or dissolves",
+			m.Solvent,
+		)
 	case m.Density <= 0 || m.Density > 25_000:
 		return measure.Bad("density", "%g kg/m3 is no stock; write such as 32", m.Density)
 	case m.Price < 0:
@@ -106,7 +117,13 @@ func lay[T any](table map[string]T, o Over, name func(*T)) error {
 	}
 	v, ok := table[like]
 	if !ok {
-		return measure.Bad("like", "the shop has no %s %q to start from; it has %s", o.Table, like, strings.Join(IDs(table), ", "))
+		return measure.Bad(
+			"like",
+			"the shop has no %s %q to start from; it has %s",
+			o.Table,
+			like,
+			strings.Join(IDs(table), ", "),
+		)
 	}
 	for _, s := range o.Set {
 		if err := set(reflect.ValueOf(&v).Elem(), s); err != nil {
@@ -135,7 +152,8 @@ func FieldsOf(table string) []string {
 }
 
 func tableType(table string) reflect.Type {
-	return map[string]reflect.Type{"material": reflect.TypeFor[Material](), "glue": reflect.TypeFor[Glue](), "coat": reflect.TypeFor[Coat](), "lamp": reflect.TypeFor[Lamp](), "supply": reflect.TypeFor[Supply]()}[table]
+	return map[string]reflect.Type{"material": reflect.TypeFor[Material](), "glue": reflect.TypeFor[Glue](),
+		"coat": reflect.TypeFor[Coat](), "lamp": reflect.TypeFor[Lamp](), "supply": reflect.TypeFor[Supply]()}[table]
 }
 
 // Value is a field of an entry as it would be written; false when there is none.
@@ -176,8 +194,10 @@ func (l *Library) Value(table, id, field string) (string, bool) {
 // unitOf reads a number with the unit its field has.
 var unitOf = map[string]func(string) (float64, error){
 	"volts": number[measure.VoltKind], "vf": number[measure.VoltKind], "min": number[measure.VoltKind],
-	"amps": number[measure.AmpKind], "idle": number[measure.AmpKind], "stall": number[measure.AmpKind], "peak": number[measure.AmpKind],
-	"softens": number[measure.CelsiusKind], "hot": number[measure.CelsiusKind], "creeps": number[measure.CelsiusKind], "minTemp": number[measure.CelsiusKind], "heat": number[measure.CelsiusKind],
+	"amps": number[measure.AmpKind], "idle": number[measure.AmpKind], "stall": number[measure.AmpKind],
+	"peak":    number[measure.AmpKind],
+	"softens": number[measure.CelsiusKind], "hot": number[measure.CelsiusKind], "creeps": number[measure.CelsiusKind],
+	"minTemp": number[measure.CelsiusKind], "heat": number[measure.CelsiusKind],
 	"copper": number[measure.OhmKind],
 }
 

@@ -60,9 +60,10 @@ func (m Material) From() source.Source {
 
 // Glue is an adhesive or other way to join, by its properties.
 type Glue struct {
-	ID         string           `json:"id"`
-	Name       string           `json:"name"`
-	Cure       string           `json:"cure"`    // evaporates, contact, moisture, twopart, instant, melt, weld, tape, mechanical
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	// evaporates, contact, moisture, twopart, instant, melt, weld, tape, mechanical
+	Cure       string           `json:"cure"`
 	Carrier    string           `json:"carrier"` // water, solvent, none
 	Contact    bool             `json:"contact"` // both faces dry before they meet
 	Gap        bool             `json:"gap"`     // fills gaps
@@ -113,9 +114,10 @@ type Coat struct {
 
 // Lamp is a load: what it draws and how it behaves.
 type Lamp struct {
-	ID        string         `json:"id"`
-	Name      string         `json:"name"`
-	Kind      string         `json:"kind"` // prewired, led, resistive, strip, pixels, motor, servo, coil, power, amplifier, sensor
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	// prewired, led, resistive, strip, pixels, motor, servo, coil, power, amplifier, sensor
+	Kind      string         `json:"kind"`
 	Volts     float64        `json:"volts"`
 	Amps      float64        `json:"amps"`  // at rated volts; per LED in a strip, per pixel at full white
 	Vf        float64        `json:"vf"`    // forward drop of the whole string

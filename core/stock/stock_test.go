@@ -10,8 +10,10 @@ import (
 // ASTM D1785 schedule 40: OD and minimum wall in inches; bore by subtraction.
 func TestPipeTable(t *testing.T) {
 	for id, w := range map[string][3]float64{
-		"pvc1/2": {.840, .109, .622}, "pvc3/4": {1.050, .113, .824}, "pvc1": {1.315, .133, 1.049}, "pvc1.25": {1.660, .140, 1.380}, "pvc1.5": {1.900, .145, 1.610},
-		"pvc2": {2.375, .154, 2.067}, "pvc2.5": {2.875, .203, 2.469}, "pvc3": {3.500, .216, 3.068}, "pvc4": {4.500, .237, 4.026},
+		"pvc1/2": {.840, .109, .622}, "pvc3/4": {1.050, .113, .824}, "pvc1": {1.315, .133, 1.049},
+		"pvc1.25": {1.660, .140, 1.380}, "pvc1.5": {1.900, .145, 1.610},
+		"pvc2": {2.375, .154, 2.067}, "pvc2.5": {2.875, .203, 2.469}, "pvc3": {3.500, .216, 3.068},
+		"pvc4": {4.500, .237, 4.026},
 	} {
 		m := Shop.Materials[id]
 		assert.InDelta(t, w[0], m.OD.Value()/25.4, 1e-9, id)
@@ -25,7 +27,8 @@ func TestPipeTable(t *testing.T) {
 
 // Solid copper at 20 C, mOhm per metre: wire tables to ASTM B258 and IEC 60028.
 func TestWireTable(t *testing.T) {
-	for awg, mohm := range map[int]float64{10: 3.277, 12: 5.211, 14: 8.286, 16: 13.17, 18: 20.95, 20: 33.31, 22: 52.96, 24: 84.22, 26: 133.9, 28: 212.9} {
+	for awg, mohm := range map[int]float64{10: 3.277, 12: 5.211, 14: 8.286, 16: 13.17, 18: 20.95, 20: 33.31, 22: 52.96,
+		24: 84.22, 26: 133.9, 28: 212.9} {
 		assert.InEpsilon(t, mohm, 1000*CopperOhmsPerMetre(measure.AWGArea(awg), 20), 5e-4, "%d AWG", awg)
 	}
 	// NEC chapter 9 table 8, ohm per 1000 ft at 75 C, stranded uncoated: strands
@@ -42,7 +45,8 @@ func TestWireTable(t *testing.T) {
 }
 
 func TestE24(t *testing.T) { // IEC 60063
-	for r, want := range map[float64]float64{445: 470, 470: 470, 471: 510, 95: 100, 0.9: .91, 10: 10, 9100: 9100, 9200: 10000} {
+	for r, want := range map[float64]float64{445: 470, 470: 470, 471: 510, 95: 100, 0.9: .91, 10: 10, 9100: 9100,
+		9200: 10000} {
 		assert.InEpsilon(t, want, E24Above(r), 1e-9, "%g", r)
 	}
 }

@@ -31,10 +31,23 @@ type ampRow struct {
 	cord, foam float64 // A; zero is not listed
 }
 
-var ampRows = []ampRow{{10, 30, 15}, {12, 25, 12}, {14, 18, 9}, {16, 13, 6.5}, {18, 10, 5}, {20, 0, 4}, {22, 0, 3}, {24, 0, 2}, {26, 0, 1.3}, {28, 0, 0.8}}
+var ampRows = []ampRow{
+	{10, 30, 15},
+	{12, 25, 12},
+	{14, 18, 9},
+	{16, 13, 6.5},
+	{18, 10, 5},
+	{20, 0, 4},
+	{22, 0, 3},
+	{24, 0, 2},
+	{26, 0, 1.3},
+	{28, 0, 0.8},
+}
 
 // AmpacityFrom is the source of Ampacity's limits.
-var AmpacityFrom = source.FromMemory("bundled hook-up wire in foam: 22 AWG 3 A, 24: 2 A, 26: 1.3 A; larger sizes half of NEC table 400.5(A)(1) column B")
+var AmpacityFrom = source.FromMemory(
+	"bundled hook-up wire in foam: 22 AWG 3 A, 24: 2 A, 26: 1.3 A; larger sizes half of NEC table 400.5(A)(1) column B",
+)
 
 // CordAmpacityFrom is the source of CordAmpacity.
 var CordAmpacityFrom = source.Std("NEC table 400.5(A)(1) column B, two-conductor flexible cord")

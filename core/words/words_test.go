@@ -16,7 +16,8 @@ func of(text string, metric bool) *Words {
 // size when the inches are less than a foot, a bare number has the plan's unit.
 func TestSizes(t *testing.T) {
 	for text, want := range map[string][]float64{
-		"22 x 18 x 26 1/2": {558.8, 457.2, 673.1}, "22 by 18": {558.8, 457.2}, "4 ft 6 x 20": {1371.6, 508}, "4 ft 20 in": {1219.2, 508}, "20 to 9": {508, 228.6},
+		"22 x 18 x 26 1/2": {558.8, 457.2, 673.1}, "22 by 18": {558.8, 457.2}, "4 ft 6 x 20": {1371.6, 508},
+		"4 ft 20 in": {1219.2, 508}, "20 to 9": {508, 228.6},
 		"600 mm x 1.2 m": {600, 1200}, ".5": {12.7}, "lid 22": {558.8}, "": nil, "2x": nil,
 	} {
 		w := of(text, false)

@@ -17,14 +17,37 @@ import (
 func Chain(n int) *plan.Plan {
 	p := plan.New("chain", "Chain", "in", "")
 	p.Props = []plan.Prop{{ID: "p", Name: "P"}}
-	p.Devices = []plan.Device{{ID: "S", Prop: "p", Kind: "supply", Name: "S", Volts: measure.Must[measure.VoltKind]("12 V"), Amps: measure.Must[measure.AmpKind]("30 A")}}
+	p.Devices = []plan.Device{
+		{
+			ID:    "S",
+			Prop:  "p",
+			Kind:  "supply",
+			Name:  "S",
+			Volts: measure.Must[measure.VoltKind]("12 V"),
+			Amps:  measure.Must[measure.AmpKind]("30 A"),
+		},
+	}
 	from := "S"
 	for i := range n {
 		id := fmt.Sprintf("W%d", i+1)
-		p.Devices = append(p.Devices, plan.Device{ID: id, Prop: "p", Kind: "run", Name: id, From: from, Gauge: measure.Must[measure.GaugeKind]("18 AWG"), Length: measure.Len("1 in")})
+		p.Devices = append(
+			p.Devices,
+			plan.Device{
+				ID:     id,
+				Prop:   "p",
+				Kind:   "run",
+				Name:   id,
+				From:   from,
+				Gauge:  measure.Must[measure.GaugeKind]("18 AWG"),
+				Length: measure.Len("1 in"),
+			},
+		)
 		if from = id; i%10 == 9 {
 			l := fmt.Sprintf("L%d", i+1)
-			p.Devices = append(p.Devices, plan.Device{ID: l, Prop: "p", Kind: "lamp", Name: l, From: id, Product: "flicker12"})
+			p.Devices = append(
+				p.Devices,
+				plan.Device{ID: l, Prop: "p", Kind: "lamp", Name: l, From: id, Product: "flicker12"},
+			)
 		}
 	}
 	return p
@@ -36,7 +59,17 @@ func Copies(solids, copies int) *plan.Plan {
 	p.Props = []plan.Prop{{ID: "p", Name: "P"}}
 	for i := range solids {
 		id := fmt.Sprintf("panel-%d", i)
-		p.Solids = append(p.Solids, plan.Solid{ID: id, Prop: "p", Name: id, Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: measure.Len(fmt.Sprintf("%d in", 3+i%9)), H: measure.Len("5 in"), Copies: copies}})
+		p.Solids = append(
+			p.Solids,
+			plan.Solid{
+				ID:    id,
+				Prop:  "p",
+				Name:  id,
+				Kind:  "panel",
+				Stock: "ply1/4",
+				Form:  form.Panel{W: measure.Len(fmt.Sprintf("%d in", 3+i%9)), H: measure.Len("5 in"), Copies: copies},
+			},
+		)
 	}
 	return p
 }
@@ -54,7 +87,21 @@ func Mazes(n int) *plan.Plan {
 			fmt.Fprintf(&b, "%.2f,%.2f ", r*math.Cos(a), r*math.Sin(a))
 		}
 		id := fmt.Sprintf("maze-%d", i)
-		p.Solids = append(p.Solids, plan.Solid{ID: id, Prop: "p", Name: "Maze", Kind: "outline", Stock: "ply1/4", Form: form.Outline{H: measure.Len(fmt.Sprintf("%d in", 30+i%10)), Path: strings.TrimSpace(b.String()), Copies: 9}})
+		p.Solids = append(
+			p.Solids,
+			plan.Solid{
+				ID:    id,
+				Prop:  "p",
+				Name:  "Maze",
+				Kind:  "outline",
+				Stock: "ply1/4",
+				Form: form.Outline{
+					H:      measure.Len(fmt.Sprintf("%d in", 30+i%10)),
+					Path:   strings.TrimSpace(b.String()),
+					Copies: 9,
+				},
+			},
+		)
 	}
 	return p
 }

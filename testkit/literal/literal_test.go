@@ -9,8 +9,10 @@ import (
 
 func TestReads(t *testing.T) {
 	for text, want := range map[string]float64{
-		"2 x (3 + 4)": 14, `84" - 2 x 1 1/2"`: 81 * 25.4, "4' 6\"": 54 * 25.4, "12 V x 500 mA": 6, "pi x 20\"": math.Pi * 508, "sqrt(3^2 + 4^2)": 5,
-		"2 x 20 mohm/m x 3 m": .12, "100 cm3 x 30 kg/m3": .003, "30 % x 2 A": .6, "atan(cos 52 x tan 45)": 31.62, "2 x 10 sin 30": 10, "ceil(11\" / 2\")": 6, "1228 / 589": 2.0849,
+		"2 x (3 + 4)": 14, `84" - 2 x 1 1/2"`: 81 * 25.4, "4' 6\"": 54 * 25.4, "12 V x 500 mA": 6, "pi x 20\"": math.Pi * 508,
+		"sqrt(3^2 + 4^2)":     5,
+		"2 x 20 mohm/m x 3 m": .12, "100 cm3 x 30 kg/m3": .003, "30 % x 2 A": .6, "atan(cos 52 x tan 45)": 31.62,
+		"2 x 10 sin 30": 10, "ceil(11\" / 2\")": 6, "1228 / 589": 2.0849,
 	} {
 		q, ok := Eval(text)
 		assert.True(t, ok, text)

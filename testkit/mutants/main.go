@@ -98,8 +98,11 @@ func every(dir string, edges bool) ([]Mutant, error) {
 		return nil, err
 	}
 	set := token.NewFileSet()
-	pkgs, err := packages.Load(&packages.Config{Fset: set, Mode: packages.NeedName | packages.NeedFiles | packages.NeedImports |
-		packages.NeedDeps | packages.NeedTypes | packages.NeedTypesInfo | packages.NeedSyntax}, "./"+dir+"/...")
+	pkgs, err := packages.Load(
+		&packages.Config{Fset: set, Mode: packages.NeedName | packages.NeedFiles | packages.NeedImports |
+			packages.NeedDeps | packages.NeedTypes | packages.NeedTypesInfo | packages.NeedSyntax},
+		"./"+dir+"/...",
+	)
 	if err != nil {
 		return nil, err
 	}
@@ -161,7 +164,9 @@ func tried(ctx context.Context, m Mutant, others [][]string) (string, error) {
 	}
 	for _, p := range order {
 		c, done := context.WithTimeout(ctx, 3*time.Minute)
-		err := exec.CommandContext(c, "go", append([]string{"test", "-overlay", overlay, "-failfast", "-vet=off", "-ldflags=-s -w", "-timeout", "150s"}, p...)...).Run()
+		err := exec.CommandContext(c, "go", append([]string{"test", "-overlay", overlay, "-failfast", "-vet=off",
+			"-ldflags=-s -w", "-timeout", "150s"}, p...)...).
+			Run()
 		done()
 		if ctx.Err() != nil {
 			return "", ctx.Err()
@@ -194,8 +199,12 @@ func main() {
 	rnd.Shuffle(len(all), func(i, k int) { all[i], all[k] = all[k], all[i] })
 	ctx, done := context.WithTimeout(context.Background(), *limit)
 	defer done()
-	others := [][]string{{"./core/check", "-run", "Frozen|EachRule|Limits"}, {"./core/plan"}, {"./core/calc"}} // what else stands on a rule, quick ones first
-	for _, p := range append([][]string{{"./core/..."}}, others...) {                                          // a test that fails as it is would kill everything
+	others := [][]string{
+		{"./core/check", "-run", "Frozen|EachRule|Limits"},
+		{"./core/plan"},
+		{"./core/calc"},
+	} // what else stands on a rule, quick ones first
+	for _, p := range append([][]string{{"./core/..."}}, others...) { // a test that fails as it is would kill everything
 		if out, err := exec.CommandContext(ctx, "go", append([]string{"test"}, p...)...).CombinedOutput(); err != nil {
 			log.Fatalf("the tests fail as they are: %s\n%s", p, out)
 		}
@@ -234,6 +243,13 @@ func main() {
 	}
 	wg.Wait()
 	sort.Strings(left)
-	fmt.Printf("\n%d mutants of %d, seed %d: %d killed, %.1f %%; survivors:\n%s\n", killed+len(left), len(all), *seed, killed,
-		100*float64(killed)/max(1, float64(killed+len(left))), strings.Join(left, "\n"))
+	fmt.Printf(
+		"\n%d mutants of %d, seed %d: %d killed, %.1f %%; survivors:\n%s\n",
+		killed+len(left),
+		len(all),
+		*seed,
+		killed,
+		100*float64(killed)/max(1, float64(killed+len(left))),
+		strings.Join(left, "\n"),
+	)
 }

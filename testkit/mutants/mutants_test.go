@@ -22,7 +22,11 @@ func TestMutantsAreFoundAndTried(t *testing.T) {
 	}
 	write("go.mod", "module rule\n\ngo 1.26\n")
 	write("rule.go", src)
-	write("rule_test.go", "package rule\n\nimport \"testing\"\n\nfunc TestOver(t *testing.T) {\n\tif !Over(3) || Over(2) {\n\t\tt.Fatal()\n\t}\n}\n")
+	write(
+		"rule_test.go",
+		"package rule\n\nimport \"testing\"\n\nfunc TestOver(t *testing.T) {\n\tif !Over(3) || Over(2) "+
+			"{\n\t\tt.Fatal()\n\t}\n}\n",
+	)
 	ms, err := every(".", true)
 	require.NoError(t, err)
 	var what []string
@@ -33,12 +37,20 @@ func TestMutantsAreFoundAndTried(t *testing.T) {
 	assert.ElementsMatch(t, []string{"> -> >=", "2.5 -> (10*2.5)", "&& -> ||"}, what)
 	round, err := every(".", false)
 	require.NoError(t, err)
-	assert.True(t, slices.ContainsFunc(round, func(m Mutant) bool { return m.What == "> -> <=" }), "a measure's comparison is turned round")
+	assert.True(
+		t,
+		slices.ContainsFunc(round, func(m Mutant) bool { return m.What == "> -> <=" }),
+		"a measure's comparison is turned round",
+	)
 	got := map[string]string{}
 	for _, m := range ms {
 		end, err := tried(context.Background(), m, nil)
 		require.NoError(t, err)
 		got[m.What] = end
 	}
-	assert.Equal(t, map[string]string{"> -> >=": "survived", "2.5 -> (10*2.5)": "killed by ./.", "&& -> ||": "killed by ./."}, got)
+	assert.Equal(
+		t,
+		map[string]string{"> -> >=": "survived", "2.5 -> (10*2.5)": "killed by ./.", "&& -> ||": "killed by ./."},
+		got,
+	)
 }

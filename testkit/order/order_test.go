@@ -8,6 +8,7 @@ import (
 	"regexp"
 	"strings"
 	"testing"
+	"unicode/utf8"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -31,4 +32,29 @@ func TestNoRuleWalksAMapInItsOwnOrder(t *testing.T) {
 		return err
 	}))
 	assert.Equal(t, allowed, found)
+}
+
+// A line longer than 120 letters is read by nobody. What is quoted raw, such as a
+// page's script in a test, is left alone.
+func TestNoLineIsTooLong(t *testing.T) {
+	require.NoError(t, filepath.WalkDir("../..", func(path string, d fs.DirEntry, err error) error {
+		if d != nil && d.IsDir() && (d.Name() == "node_modules" || strings.HasPrefix(d.Name(), ".") && len(d.Name()) > 2) {
+			return filepath.SkipDir
+		}
+		if err != nil || !strings.HasSuffix(path, ".go") {
+			return err
+		}
+		src, err := os.ReadFile(path)
+		raw := false
+		for i, line := range strings.Split(string(src), "\n") {
+			quoted := raw || strings.Contains(line, "`")
+			if strings.Count(line, "`")%2 == 1 {
+				raw = !raw
+			}
+			if n := utf8.RuneCountInString(line); n > 120 && !quoted {
+				assert.Fail(t, "too long", "%s:%d has %d letters", path, i+1, n)
+			}
+		}
+		return err
+	}))
 }

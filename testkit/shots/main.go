@@ -59,13 +59,19 @@ func main() {
 	for _, item := range list {
 		name, path, _ := strings.Cut(item, "=")
 		w, h := 1280, 800
-		if i := strings.LastIndex(path, "@"); i > 0 && strings.Count(path[i:], "x") == 1 && !strings.Contains(path[i:], ":") {
+		if i := strings.LastIndex(path, "@"); i > 0 && strings.Count(path[i:], "x") == 1 &&
+			!strings.Contains(path[i:], ":") {
 			if _, err := fmt.Sscanf(path[i:], "@%dx%d", &w, &h); err == nil {
 				path = path[:i]
 			}
 		}
-		err := chromedp.Do(ctx, chromedp.EmulateViewport(int64(w), int64(h)), chromedp.Navigate(os.Args[1]+strings.ReplaceAll(path, " ", "%20")),
-			chromedp.WaitReady("body"), chromedp.Sleep(350*time.Millisecond))
+		err := chromedp.Do(
+			ctx,
+			chromedp.EmulateViewport(int64(w), int64(h)),
+			chromedp.Navigate(os.Args[1]+strings.ReplaceAll(path, " ", "%20")),
+			chromedp.WaitReady("body"),
+			chromedp.Sleep(350*time.Millisecond),
+		)
 		if act := acts[name]; err == nil && act != "" {
 			_, err = chromedp.Run(ctx, chromedp.Evaluate[bool](act))
 			if err == nil {

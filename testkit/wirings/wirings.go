@@ -74,7 +74,13 @@ func Random(seed uint64) *plan.Plan {
 		})
 	}
 	for i := range 2 + r.IntN(8) {
-		d := plan.Device{ID: fmt.Sprintf("L%d", i), Kind: "lamp", From: pick(feeders), Product: pick(loads), Reversed: r.IntN(9) == 0}
+		d := plan.Device{
+			ID:       fmt.Sprintf("L%d", i),
+			Kind:     "lamp",
+			From:     pick(feeders),
+			Product:  pick(loads),
+			Reversed: r.IntN(9) == 0,
+		}
 		l := stock.Shop.Lamps[d.Product]
 		if l.Kind == "strip" || l.Kind == "pixels" {
 			d.Length = mm(300, 4000)
@@ -83,7 +89,14 @@ func Random(seed uint64) *plan.Plan {
 		if l.Kind == "pixels" {
 			d.Bright = 10 + r.IntN(91)
 			if len(controllers) > 0 && r.IntN(3) > 0 {
-				d.Data, d.Pin, d.DataLead, d.Common = pick(append(controllers, pixels...)), 1, mm(100, 12000), r.IntN(2) == 0
+				d.Data, d.Pin, d.DataLead, d.Common = pick(
+					append(controllers, pixels...),
+				), 1, mm(
+					100,
+					12000,
+				), r.IntN(
+					2,
+				) == 0
 			}
 			pixels = append(pixels, d.ID)
 		}
@@ -108,7 +121,9 @@ func RandomProp(seed uint64) *plan.Plan {
 	p.Display.Outdoors = r.IntN(2) == 0
 	p.Display.Temp = measure.Must[measure.CelsiusKind](fmt.Sprintf("%d C", 2+r.IntN(25)))
 	inch := func(low, high int) measure.Length { return measure.Len(fmt.Sprintf("%d in", low+r.IntN(high-low))) }
-	p.Props = []plan.Prop{{ID: "a", Name: "A", Known: inch(10, 90), Of: []string{"height", "width", "depth"}[r.IntN(3)]}}
+	p.Props = []plan.Prop{
+		{ID: "a", Name: "A", Known: inch(10, 90), Of: []string{"height", "width", "depth"}[r.IntN(3)]},
+	}
 	var sheets []string
 	for _, id := range stock.IDs(stock.Shop.Materials) {
 		if stock.Shop.Materials[id].Form == "sheet" {
@@ -116,13 +131,29 @@ func RandomProp(seed uint64) *plan.Plan {
 		}
 	}
 	for i := range 1 + r.IntN(3) {
-		s := plan.Solid{ID: fmt.Sprintf("s%d", i), Prop: "a", Name: fmt.Sprintf("Piece %d", i), Stock: sheets[r.IntN(len(sheets))], Sealed: r.IntN(3) == 0, Lit: r.IntN(4) == 0}
+		s := plan.Solid{
+			ID:     fmt.Sprintf("s%d", i),
+			Prop:   "a",
+			Name:   fmt.Sprintf("Piece %d", i),
+			Stock:  sheets[r.IntN(len(sheets))],
+			Sealed: r.IntN(3) == 0,
+			Lit:    r.IntN(4) == 0,
+		}
 		round := func() (w, h measure.Length, n int, profile string) {
 			return inch(8, 40), inch(10, 60), 6 + r.IntN(6), []string{"sphere", "dome", "egg"}[r.IntN(3)]
 		}
 		switch r.IntN(14) {
 		case 0:
-			s = s.As(form.Box{W: inch(8, 60), D: inch(8, 40), H: inch(8, 110), Lid: r.IntN(2) == 0, Bottom: r.IntN(2) == 0, Joint: []string{"butt", "mitre", "rabbet"}[r.IntN(3)]})
+			s = s.As(
+				form.Box{
+					W:      inch(8, 60),
+					D:      inch(8, 40),
+					H:      inch(8, 110),
+					Lid:    r.IntN(2) == 0,
+					Bottom: r.IntN(2) == 0,
+					Joint:  []string{"butt", "mitre", "rabbet"}[r.IntN(3)],
+				},
+			)
 		case 1:
 			s = s.As(form.Tower{Sides: 3 + r.IntN(5), H: inch(20, 110), Low: inch(12, 40), High: inch(6, 12)})
 		case 2:
@@ -138,17 +169,41 @@ func RandomProp(seed uint64) *plan.Plan {
 		case 6:
 			s = s.As(form.Outline{H: inch(10, 80), Path: "0,0 8,0 8,4 5,5 8,9 0,9 3,5 0,4"})
 		case 8:
-			s = s.As(form.Pyramid{W: inch(12, 60), D: inch(12, 60), H: inch(10, 90), TopW: inch(6, 12), TopD: inch(6, 12)})
+			s = s.As(
+				form.Pyramid{W: inch(12, 60), D: inch(12, 60), H: inch(10, 90), TopW: inch(6, 12), TopD: inch(6, 12)},
+			)
 		case 9:
 			s = s.As(form.Arch{W: inch(12, 100), D: inch(6, 60), H: inch(3, 12), Ends: r.IntN(2) == 0})
 		case 10:
-			s = s.As(form.Wheel{W: inch(8, 70), Teeth: r.IntN(2) * (8 + r.IntN(12)), Spokes: r.IntN(2) * (3 + r.IntN(5)), Bore: inch(1, 3)})
+			s = s.As(
+				form.Wheel{
+					W:      inch(8, 70),
+					Teeth:  r.IntN(2) * (8 + r.IntN(12)),
+					Spokes: r.IntN(2) * (3 + r.IntN(5)),
+					Bore:   inch(1, 3),
+				},
+			)
 		case 11:
 			s.Stock = []string{"pvc1/2", "pvc1", "pvc2"}[r.IntN(3)]
-			s = s.As(form.Frame{W: inch(10, 90), D: inch(10, 50), H: inch(20, 90), Levels: 1 + r.IntN(3), Load: measure.Must[measure.MassKind](fmt.Sprintf("%d kg", 1+r.IntN(30)))})
+			s = s.As(
+				form.Frame{
+					W:      inch(10, 90),
+					D:      inch(10, 50),
+					H:      inch(20, 90),
+					Levels: 1 + r.IntN(3),
+					Load:   measure.Must[measure.MassKind](fmt.Sprintf("%d kg", 1+r.IntN(30))),
+				},
+			)
 		case 12:
 			s.Stock = []string{"pet", "hips", "glass"}[r.IntN(3)]
-			s = s.As(form.Bought{Of: []string{"jar", "skull", "tote"}[r.IntN(3)], W: inch(4, 20), H: inch(4, 20), Copies: r.IntN(4)})
+			s = s.As(
+				form.Bought{
+					Of:     []string{"jar", "skull", "tote"}[r.IntN(3)],
+					W:      inch(4, 20),
+					H:      inch(4, 20),
+					Copies: r.IntN(4),
+				},
+			)
 		case 13:
 			s = s.As(form.Trim{W: inch(8, 60), D: inch(8, 40), H: inch(1, 4), Copies: 1 + r.IntN(3)})
 		case 7:
@@ -161,7 +216,18 @@ func RandomProp(seed uint64) *plan.Plan {
 		p.Solids = append(p.Solids, s)
 		glues, coats := stock.IDs(stock.Shop.Glues), stock.IDs(stock.Shop.Coats)
 		if r.IntN(2) == 0 {
-			p.Joints = append(p.Joints, plan.Joint{ID: "j" + s.ID, Prop: "a", A: s.ID, B: p.Solids[r.IntN(len(p.Solids))].ID, Glue: glues[r.IntN(len(glues))], Length: inch(4, 80), Strain: r.IntN(3) == 0})
+			p.Joints = append(
+				p.Joints,
+				plan.Joint{
+					ID:     "j" + s.ID,
+					Prop:   "a",
+					A:      s.ID,
+					B:      p.Solids[r.IntN(len(p.Solids))].ID,
+					Glue:   glues[r.IntN(len(glues))],
+					Length: inch(4, 80),
+					Strain: r.IntN(3) == 0,
+				},
+			)
 		}
 		if r.IntN(2) == 0 {
 			f := plan.Finish{ID: s.ID, Solid: s.ID}
@@ -172,13 +238,33 @@ func RandomProp(seed uint64) *plan.Plan {
 		}
 	}
 	for i := range r.IntN(3) {
-		o := plan.Outlet{ID: fmt.Sprintf("o%d", i), Name: fmt.Sprintf("Outlet %d", i), Volts: measure.Must[measure.VoltKind]("120 V"), Breaker: measure.Must[measure.AmpKind]("15 A"), Guard: r.IntN(2) == 0}
+		o := plan.Outlet{
+			ID:      fmt.Sprintf("o%d", i),
+			Name:    fmt.Sprintf("Outlet %d", i),
+			Volts:   measure.Must[measure.VoltKind]("120 V"),
+			Breaker: measure.Must[measure.AmpKind]("15 A"),
+			Guard:   r.IntN(2) == 0,
+		}
 		if r.IntN(2) == 0 {
-			o.Gauge, o.Cord = measure.Must[measure.GaugeKind]([]string{"18 AWG", "16 AWG", "14 AWG"}[r.IntN(3)]), inch(100, 1200)
+			o.Gauge, o.Cord = measure.Must[measure.GaugeKind](
+				[]string{"18 AWG", "16 AWG", "14 AWG"}[r.IntN(3)],
+			), inch(
+				100,
+				1200,
+			)
 		}
 		p.Outlets = append(p.Outlets, o)
 		for k := range 1 + r.IntN(3) {
-			p.Plugs = append(p.Plugs, plan.Plug{ID: fmt.Sprintf("g%d-%d", i, k), Name: fmt.Sprintf("Plug %d-%d", i, k), Outlet: o.ID, Watts: measure.Must[measure.WattKind](fmt.Sprintf("%d W", 40+r.IntN(1000))), Heater: r.IntN(3) == 0})
+			p.Plugs = append(
+				p.Plugs,
+				plan.Plug{
+					ID:     fmt.Sprintf("g%d-%d", i, k),
+					Name:   fmt.Sprintf("Plug %d-%d", i, k),
+					Outlet: o.ID,
+					Watts:  measure.Must[measure.WattKind](fmt.Sprintf("%d W", 40+r.IntN(1000))),
+					Heater: r.IntN(3) == 0,
+				},
+			)
 		}
 	}
 	return p

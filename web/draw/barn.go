@@ -86,7 +86,13 @@ func (b BarnRows) Props(row int) (out []plan.Prop) {
 }
 
 // Barn draws one row of props as elevations on a ground line.
-func (b BarnRows) Barn(w *plan.Work, row int, sel string, href func(string) string, states func(prop string) [4]string) string {
+func (b BarnRows) Barn(
+	w *plan.Work,
+	row int,
+	sel string,
+	href func(string) string,
+	states func(prop string) [4]string,
+) string {
 	c := New(barnWide, barnHigh, w.Plan.Metric())
 	var items []barnItem
 	if row < len(b.Rows) {

@@ -87,7 +87,13 @@ func Sum(name string, in func(string) float64, text func(string) string) string 
 		k := 560 / in("height")
 		c.Rect("m m-pipe-1", 40, 90-in("pole")*k/2, in("height")*k, math.Max(4, in("pole")*k))
 		for x := 0.0; x <= in("height")-in("d")+1e-6; x += in("pitch") {
-			c.Rect("m m-plain-2", 40+x*k, 90-(in("pole")/2+in("d"))*k, math.Max(1.5, in("d")*k), (in("pole")+2*in("d"))*k)
+			c.Rect(
+				"m m-plain-2",
+				40+x*k,
+				90-(in("pole")/2+in("d"))*k,
+				math.Max(1.5, in("d")*k),
+				(in("pole")+2*in("d"))*k,
+			)
 		}
 		c.Dim(XY{40, 110}, XY{40 + in("pitch")*k, 110}, -24, tape(in("pitch")))
 	case "scales":
@@ -102,7 +108,16 @@ func Sum(name string, in func(string) float64, text func(string) string) string 
 			}
 			for x := off; x < in("w") && r < 30; x += in("wide") {
 				l, w := 40+x*k, in("wide")*k
-				c.f(`<path class="m m-plain-1" d="M%s %sV%sq%s %s %s 0V%sZ"/>`, n(l), n(y), n(y+in("tall")*k*.6), n(w/2), n(in("tall")*k*.8), n(w), n(y))
+				c.f(
+					`<path class="m m-plain-1" d="M%s %sV%sq%s %s %s 0V%sZ"/>`,
+					n(l),
+					n(y),
+					n(y+in("tall")*k*.6),
+					n(w/2),
+					n(in("tall")*k*.8),
+					n(w),
+					n(y),
+				)
 			}
 		}
 		c.Text("t", "start", 50+in("w")*k, 60, fmt.Sprintf("%d rows, %s showing", rows, tape(in("show"))))
@@ -157,10 +172,28 @@ func Sum(name string, in func(string) float64, text func(string) string) string 
 	case "hollow":
 		k := 110 / in("thick")
 		d := in("depth") * k
-		c.Poly("m m-foam-2", []XY{{60, 30}, {60 + in("edge")*k, 30}, {60 + in("edge")*k, 30 + d}, {360, 30 + d}, {360, 30}, {480, 30}, {480, 140}, {60, 140}})
+		c.Poly(
+			"m m-foam-2",
+			[]XY{
+				{60, 30},
+				{60 + in("edge")*k, 30},
+				{60 + in("edge")*k, 30 + d},
+				{360, 30 + d},
+				{360, 30},
+				{480, 30},
+				{480, 140},
+				{60, 140},
+			},
+		)
 		c.Dim(XY{480, 140}, XY{480, 30}, -16, tape(in("thick")))
 		c.Text("t", "start", 70+in("edge")*k, 30+d-8, "pocket "+tape(in("depth"))+" deep")
-		c.Text("t soft", "start", 62, 158, "edge "+tape(in("edge"))+", "+tape(in("thick")-in("depth"))+" stays under it")
+		c.Text(
+			"t soft",
+			"start",
+			62,
+			158,
+			"edge "+tape(in("edge"))+", "+tape(in("thick")-in("depth"))+" stays under it",
+		)
 	case "screen":
 		a, b := 16.0, 9.0
 		fmt.Sscanf(text("aspect"), "%g:%g", &a, &b)
@@ -175,7 +208,10 @@ func Sum(name string, in func(string) float64, text func(string) string) string 
 		c.Dim(XY{50, 20 + h*k}, XY{50 + w*k, 20 + h*k}, -14, tape(w))
 		c.Dim(XY{50 + w*k, 20 + h*k}, XY{50 + w*k, 20}, -14, tape(h))
 	case "fit":
-		c.f(`<circle class="m m-plain-2" cx="120" cy="85" r="62"/><circle class="cut paper" cx="120" cy="85" r="46"/><circle class="m m-foam-1" cx="300" cy="85" r="%s"/>`, n(map[bool]float64{true: 48, false: 43}[text("kind") == "press"]))
+		c.f(
+			`<circle class="m m-plain-2" cx="120" cy="85" r="62"/><circle class="cut paper" cx="120" cy="85" r="46"/><circle class="m m-foam-1" cx="300" cy="85" r="%s"/>`,
+			n(map[bool]float64{true: 48, false: 43}[text("kind") == "press"]),
+		)
 		c.Text("t", "middle", 120, 165, "hole "+tape(in("hole")))
 		c.Text("t", "middle", 300, 165, "plug, "+text("kind")+" fit")
 	case "discs-in-disc":

@@ -215,7 +215,8 @@ func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
 	assert.Equal(t, 1, strings.Count(svg, `l-reversed"`))
 	assert.Contains(t, svg, ">reversed</text>")
 	comb := Harness(w, w.All, "comb", "", to)
-	for _, want := range []string{">X1</text>", ">U1</text>", "data from U1 pin 1", "72 pixels held to 60 %", "arrowline"} {
+	for _, want := range []string{">X1</text>", ">U1</text>", "data from U1 pin 1", "72 pixels held to 60 %",
+		"arrowline"} {
 		assert.Contains(t, comb, want)
 	}
 	assert.Equal(t, 2, strings.Count(comb, `class="splice" cx`)-1, "two feeds, and the tap of the controller")
@@ -255,14 +256,35 @@ func TestRehearsalDrawing(t *testing.T) {
 // Odd plans draw without fault: half known, empty, enormous, metric.
 func TestOddPlansDraw(t *testing.T) {
 	p := demo.Metric(today)
-	p.Solids = append(p.Solids, plan.Solid{ID: "half", Prop: "hopper", Name: "<Half & \"known\">", Kind: "box", Stock: "xps1", Form: form.Box{}})
+	p.Solids = append(
+		p.Solids,
+		plan.Solid{
+			ID:    "half",
+			Prop:  "hopper",
+			Name:  "<Half & \"known\">",
+			Kind:  "box",
+			Stock: "xps1",
+			Form:  form.Box{},
+		},
+	)
 	p.Props = append(p.Props, plan.Prop{ID: "empty", Name: "Empty"}, plan.Prop{ID: "big", Name: "Big"})
-	p.Solids = append(p.Solids, plan.Solid{ID: "b", Prop: "big", Name: "B", Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: measure.Len("20 m"), H: measure.Len("3 mm")}})
+	p.Solids = append(
+		p.Solids,
+		plan.Solid{
+			ID:    "b",
+			Prop:  "big",
+			Name:  "B",
+			Kind:  "panel",
+			Stock: "ply1/4",
+			Form:  form.Panel{W: measure.Len("20 m"), H: measure.Len("3 mm")},
+		},
+	)
 	require.NoError(t, p.Validate())
 	w := work(p)
 	for _, id := range []string{"hopper", "empty", "big"} {
 		iso, front := Whole(w, id, "", to)
-		for _, svg := range []string{front, Sheets(w, id, "", to), Harness(w, w.All, id, "", to), RowsOf(w).Barn(w, 0, "", to, func(string) [4]string { return [4]string{"done", "snag", "none", "none"} })} {
+		for _, svg := range []string{front, Sheets(w, id, "", to), Harness(w, w.All, id, "", to),
+			RowsOf(w).Barn(w, 0, "", to, func(string) [4]string { return [4]string{"done", "snag", "none", "none"} })} {
 			parse(t, svg)
 			assert.NotContains(t, svg, "NaN")
 			assert.NotContains(t, svg, "Inf")
@@ -313,7 +335,8 @@ func TestEveryKindDraws(t *testing.T) {
 		{Kind: "outline", Form: form.Outline{H: l("6"), Copies: 9, Bore: l("20"), Path: "0,0 2,0 1,8"}},
 		{Kind: "panel", Seam: "half-lap", Form: form.Panel{W: l("20"), H: l("120")}},
 		{Kind: "tower", Seam: "butt", Form: form.Tower{Sides: 4, H: l("130"), Low: l("30"), High: l("20")}},
-		{Kind: "mesh", Form: form.Mesh{H: l("12"), Wall: l("1"), Mesh: demo.Apiary(time.Now()).Solid("keeper-head").Form.(form.Mesh).Mesh}},
+		{Kind: "mesh", Form: form.Mesh{H: l("12"), Wall: l("1"),
+			Mesh: demo.Apiary(time.Now()).Solid("keeper-head").Form.(form.Mesh).Mesh}},
 	} {
 		s.ID = plan.Slug(s.Kind + "-" + string(rune('a'+len(p.Solids))))
 		s.Name, s.Prop, s.Stock = s.ID, s.ID, "xps1"
@@ -352,10 +375,29 @@ func TestEveryKindDraws(t *testing.T) {
 // Every pattern calculator has its picture, and what it draws is sound SVG.
 func TestEveryPatternHasItsPicture(t *testing.T) {
 	args := map[string]map[string]string{
-		"box": {"w": "22", "d": "18", "h": "26"}, "tower": {"h": "48", "bottom": "20", "top": "9"}, "disc": {"d": "36"}, "rings": {"bottom": "24", "top": "18", "h": "30", "wall": "3"}, "gores": {"w": "36", "h": "30"}, "slices": {"w": "46", "h": "54"},
-		"cone": {"bottom": "24", "h": "18"}, "wrap": {"d": "12", "h": "30"}, "boards": {"d": "8 ft"}, "outline": {"path": "0,0 10,0 5,20", "h": "40"}, "staves": {"d": "24", "h": "30"}, "seam": {"w": "40", "h": "120"},
-		"layers": {"want": "3 1/2"}, "rings-at-pitch": {"height": "60", "pitch": "4", "pole": "2", "d": "1/2"}, "scales": {"w": "60", "h": "40", "wide": "6", "tall": "8", "show": "5"}, "banding": {"w": "24", "d": "18", "t": "1/4"}, "armature": {"path": "40"},
-		"hangers": {"length": "48", "n": "5"}, "wedge": {"base": "24", "rise": "2"}, "hollow": {"thick": "2", "depth": "1"}, "screen": {"diagonal": "24"}, "fit": {"hole": "2"}, "discs-in-disc": {"n": "7", "d": "1"}, "scale": {"known": "10 ft", "ref": "20", "other": "3"}, "grid": {"known": "10 ft", "ref": "20"},
+		"box": {
+			"w": "22",
+			"d": "18",
+			"h": "26",
+		}, "tower": {"h": "48", "bottom": "20", "top": "9"}, "disc": {"d": "36"},
+		"rings": {"bottom": "24", "top": "18", "h": "30", "wall": "3"}, "gores": {"w": "36", "h": "30"},
+		"slices": {"w": "46", "h": "54"},
+		"cone": {
+			"bottom": "24",
+			"h":      "18",
+		}, "wrap": {"d": "12", "h": "30"}, "boards": {"d": "8 ft"}, "outline": {"path": "0,0 10,0 5,20", "h": "40"},
+		"staves": {"d": "24", "h": "30"}, "seam": {"w": "40", "h": "120"},
+		"layers": {
+			"want": "3 1/2",
+		}, "rings-at-pitch": {"height": "60", "pitch": "4", "pole": "2", "d": "1/2"},
+		"scales":  {"w": "60", "h": "40", "wide": "6", "tall": "8", "show": "5"},
+		"banding": {"w": "24", "d": "18", "t": "1/4"}, "armature": {"path": "40"},
+		"hangers": {
+			"length": "48",
+			"n":      "5",
+		}, "wedge": {"base": "24", "rise": "2"}, "hollow": {"thick": "2", "depth": "1"}, "screen": {"diagonal": "24"},
+		"fit": {"hole": "2"}, "discs-in-disc": {"n": "7", "d": "1"}, "scale": {"known": "10 ft", "ref": "20", "other": "3"},
+		"grid": {"known": "10 ft", "ref": "20"},
 	}
 	for name, a := range args {
 		c, err := calc.Named(name)
@@ -372,7 +414,11 @@ func TestEveryPatternHasItsPicture(t *testing.T) {
 		assert.Greater(t, len(parse(t, svg)), 6, name)
 		assert.NotContains(t, svg, "NaN", name)
 	}
-	assert.Empty(t, Sum("fuse", func(string) float64 { return 1 }, func(string) string { return "" }), "a fuse is no pattern")
+	assert.Empty(
+		t,
+		Sum("fuse", func(string) float64 { return 1 }, func(string) string { return "" }),
+		"a fuse is no pattern",
+	)
 }
 
 // Motors, coils, screens and loudspeakers are drawn as what they are and their
@@ -381,9 +427,12 @@ func TestLoadsThatAreNoLamps(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	l, g := measure.Len, measure.Must[measure.GaugeKind]
-	for _, d := range []plan.Device{{ID: "S", Kind: "supply", Product: "ps12-2"}, {ID: "W", Kind: "run", From: "S", Gauge: g("22 AWG"), Length: l("50 ft")},
-		{ID: "M", Kind: "lamp", From: "W", Product: "motor12"}, {ID: "D", Kind: "lamp", From: "W", Product: "screen12"}, {ID: "A", Kind: "lamp", From: "W", Product: "amp12"},
-		{ID: "C", Kind: "lamp", From: "W", Product: "relay12"}, {ID: "R", Kind: "run", From: "W", Gauge: g("22 AWG"), Length: l("5 ft")}, {ID: "V", Kind: "lamp", From: "R", Product: "servo5"}} {
+	for _, d := range []plan.Device{{ID: "S", Kind: "supply", Product: "ps12-2"},
+		{ID: "W", Kind: "run", From: "S", Gauge: g("22 AWG"), Length: l("50 ft")},
+		{ID: "M", Kind: "lamp", From: "W", Product: "motor12"}, {ID: "D", Kind: "lamp", From: "W", Product: "screen12"},
+		{ID: "A", Kind: "lamp", From: "W", Product: "amp12"},
+		{ID: "C", Kind: "lamp", From: "W", Product: "relay12"}, {ID: "R", Kind: "run", From: "W", Gauge: g("22 AWG"),
+			Length: l("5 ft")}, {ID: "V", Kind: "lamp", From: "R", Product: "servo5"}} {
 		d.Prop, d.Name = "a", d.ID
 		p.Devices = append(p.Devices, d)
 	}
@@ -435,7 +484,17 @@ func TestBarnRows(t *testing.T) {
 func TestWhatHangsIsDrawnWhole(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "S", Kind: "box", Stock: "xps1", Form: form.Box{Joint: "butt", W: measure.Len("20 in"), D: measure.Len("20 in"), H: measure.Len("60 in")}, Z: measure.Len("50 in")}}
+	p.Solids = []plan.Solid{
+		{
+			ID:    "s",
+			Prop:  "a",
+			Name:  "S",
+			Kind:  "box",
+			Stock: "xps1",
+			Form:  form.Box{Joint: "butt", W: measure.Len("20 in"), D: measure.Len("20 in"), H: measure.Len("60 in")},
+			Z:     measure.Len("50 in"),
+		},
+	}
 	w := plan.Do(p, stock.Shop, time.Time{})
 	bottom, top := reach(w, "a")
 	assert.InDelta(t, 50*25.4, bottom, 1e-6)

@@ -82,7 +82,16 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 	}
 	c.section(w, part, 770, 46)
 	c.sheetOf(w, part, 770, 236)
-	return c.SVG("parts", part.Name()+", flat pattern", fmt.Sprintf("Flat pattern of %s, %s by %s, with its edge cut across and its place on the sheet.", part.Name(), w.Len(pw), w.Len(ph)))
+	return c.SVG(
+		"parts",
+		part.Name()+", flat pattern",
+		fmt.Sprintf(
+			"Flat pattern of %s, %s by %s, with its edge cut across and its place on the sheet.",
+			part.Name(),
+			w.Len(pw),
+			w.Len(ph),
+		),
+	)
 }
 
 // narrowAt is the outside face's width at a height.
@@ -132,7 +141,17 @@ func (c *Canvas) section(w *plan.Work, part *plan.Part, x, y float64) {
 	switch edge.Joint {
 	case "rabbet":
 		d := edge.Depth * u
-		c.Poly(face, []XY{{px, py}, {px + 114, py}, {px + 114, py + 34 - d}, {px + 80, py + 34 - d}, {px + 80, py + 34}, {px, py + 34}})
+		c.Poly(
+			face,
+			[]XY{
+				{px, py},
+				{px + 114, py},
+				{px + 114, py + 34 - d},
+				{px + 80, py + 34 - d},
+				{px + 80, py + 34},
+				{px, py + 34},
+			},
+		)
 		c.Poly(other, []XY{{px + 80, py + 34 - d}, {px + 114, py + 34 - d}, {px + 114, py + 92}, {px + 80, py + 92}})
 		c.Open("glue", []XY{{px + 80, py + 34}, {px + 80, py + 34 - d}, {px + 114, py + 34 - d}})
 		c.Text("t", "end", px+74, py+58, "rabbet "+w.Len(edge.Width))
@@ -145,8 +164,28 @@ func (c *Canvas) section(w *plan.Work, part *plan.Part, x, y float64) {
 	case "half-lap":
 		lap := math.Min(60, math.Max(24, edge.Width*u*.4)) // along, not to scale
 		mid := 17.0
-		c.Poly(face, []XY{{px, py}, {px + 70, py}, {px + 70, py + mid}, {px + 70 + lap, py + mid}, {px + 70 + lap, py + 34}, {px, py + 34}})
-		c.Poly(other, []XY{{px + 70, py}, {px + 190, py}, {px + 190, py + 34}, {px + 70 + lap, py + 34}, {px + 70 + lap, py + mid}, {px + 70, py + mid}})
+		c.Poly(
+			face,
+			[]XY{
+				{px, py},
+				{px + 70, py},
+				{px + 70, py + mid},
+				{px + 70 + lap, py + mid},
+				{px + 70 + lap, py + 34},
+				{px, py + 34},
+			},
+		)
+		c.Poly(
+			other,
+			[]XY{
+				{px + 70, py},
+				{px + 190, py},
+				{px + 190, py + 34},
+				{px + 70 + lap, py + 34},
+				{px + 70 + lap, py + mid},
+				{px + 70, py + mid},
+			},
+		)
 		c.Open("glue", []XY{{px + 70, py}, {px + 70, py + mid}, {px + 70 + lap, py + mid}, {px + 70 + lap, py + 34}})
 		c.Text("t", "start", px, py+58, "half-lap of "+w.Len(edge.Width))
 		c.Text("t", "start", px, py+73, "each loses "+w.Len(edge.Depth))
@@ -163,10 +202,24 @@ func (c *Canvas) section(w *plan.Work, part *plan.Part, x, y float64) {
 				return XY{px + 110 + dx*k - dy*s, py + dx*s + dy*k}
 			}
 			mirror := func(q XY) XY { return rot(XY{2*(px+110) - q.X, q.Y}) }
-			c.Poly(other, []XY{mirror(XY{px + 40, py}), mirror(XY{px + 110, py}), mirror(XY{px + 110 - back, py + 34}), mirror(XY{px + 40, py + 34})})
+			c.Poly(
+				other,
+				[]XY{
+					mirror(XY{px + 40, py}),
+					mirror(XY{px + 110, py}),
+					mirror(XY{px + 110 - back, py + 34}),
+					mirror(XY{px + 40, py + 34}),
+				},
+			)
 			c.Open("glue", []XY{{px + 110, py}, {px + 110 - back, py + 34}})
 		}
-		c.Text("t halo2", "start", px, py+(map[bool]float64{true: 128, false: 54})[edge.Joint == "mitre"], "blade tilt "+measure.Degrees(math.Abs(edge.Tilt)))
+		c.Text(
+			"t halo2",
+			"start",
+			px,
+			py+(map[bool]float64{true: 128, false: 54})[edge.Joint == "mitre"],
+			"blade tilt "+measure.Degrees(math.Abs(edge.Tilt)),
+		)
 		if part.Panel.CutAngle > 0.05 {
 			c.Text("t", "start", px, py+144, "cut angle "+measure.Degrees(part.Panel.CutAngle)+" on the face")
 		}
@@ -190,7 +243,13 @@ func (c *Canvas) sheetOf(w *plan.Work, part *plan.Part, x, y float64) {
 				c.Text("t lbl", "start", x, y+12, measure.Capital(name)+", "+w.Len(sh.Stock.W)+" x "+w.Len(sh.Stock.H))
 				sc := math.Min(180/sh.Stock.H, 120/sh.Stock.W)
 				c.sheet(w, s, k, x, y+22, sc, "part:"+part.Ref, part.Solid.Prop, nil)
-				c.Text("t", "start", x, y+22+sh.Stock.H*sc+16, w.Results["stock:"+s.Stock.ID+":yield"].Text+" of the sheets used")
+				c.Text(
+					"t",
+					"start",
+					x,
+					y+22+sh.Stock.H*sc+16,
+					w.Results["stock:"+s.Stock.ID+":yield"].Text+" of the sheets used",
+				)
 				return
 			}
 		}
@@ -199,18 +258,38 @@ func (c *Canvas) sheetOf(w *plan.Work, part *plan.Part, x, y float64) {
 
 // sheet draws one sheet with its parts. With href it can be worked on: each
 // piece is a link that can be dragged, and says where it lies.
-func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, index int, x, y, sc float64, sel, prop string, href func(string) string) {
+func (c *Canvas) sheet(
+	w *plan.Work,
+	s *plan.Sheets,
+	index int,
+	x, y, sc float64,
+	sel, prop string,
+	href func(string) string,
+) {
 	sh := s.Layout.Sheets[index]
 	at := func(px, py float64) XY { return XY{x + px*sc, y + (sh.Stock.H-py)*sc} }
 	cut := index < s.Cut
 	if href != nil {
-		c.f(`<g data-sheet="%d" data-stock="%s" data-x="%s" data-y="%s" data-sc="%s" data-w="%s" data-h="%s"%s>`, index, esc(s.Stock.ID), n(x), n(y), strconv.FormatFloat(sc, 'f', 6, 64), n(sh.Stock.W), n(sh.Stock.H), map[bool]string{true: ` data-cut="1"`}[cut])
+		c.f(
+			`<g data-sheet="%d" data-stock="%s" data-x="%s" data-y="%s" data-sc="%s" data-w="%s" data-h="%s"%s>`,
+			index,
+			esc(s.Stock.ID),
+			n(x),
+			n(y),
+			strconv.FormatFloat(sc, 'f', 6, 64),
+			n(sh.Stock.W),
+			n(sh.Stock.H),
+			map[bool]string{true: ` data-cut="1"`}[cut],
+		)
 		defer c.f(`</g>`)
 	}
 	c.Rect("sheet", x, y, sh.Stock.W*sc, sh.Stock.H*sc)
 	if s.Stock.Grain != "" { // which way it runs
 		c.Open("up", []XY{{x + sh.Stock.W*sc - 8, y + 26}, {x + sh.Stock.W*sc - 8, y + 8}})
-		c.Open("up", []XY{{x + sh.Stock.W*sc - 11, y + 13}, {x + sh.Stock.W*sc - 8, y + 8}, {x + sh.Stock.W*sc - 5, y + 13}})
+		c.Open(
+			"up",
+			[]XY{{x + sh.Stock.W*sc - 11, y + 13}, {x + sh.Stock.W*sc - 8, y + 8}, {x + sh.Stock.W*sc - 5, y + 13}},
+		)
 	}
 	for _, o := range sh.Offcuts {
 		p, q := at(o.X, o.Y+o.H), at(o.X+o.W, o.Y)
@@ -237,7 +316,18 @@ func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, index int, x, y, sc float64
 				label += ", laid by hand"
 			}
 			if !cut {
-				c.move = fmt.Sprintf(` data-piece="%d" data-px="%s" data-py="%s" data-pw="%s" data-ph="%s" data-turned="%t" data-flip="%t" data-turn="%t" data-locked="%t"`, q.Part, n(q.X), n(q.Y), n(box.W), n(box.H), q.Turned, q.Flip, box.Turn, s.Locked[q.Part])
+				c.move = fmt.Sprintf(
+					` data-piece="%d" data-px="%s" data-py="%s" data-pw="%s" data-ph="%s" data-turned="%t" data-flip="%t" data-turn="%t" data-locked="%t"`,
+					q.Part,
+					n(q.X),
+					n(q.Y),
+					n(box.W),
+					n(box.H),
+					q.Turned,
+					q.Flip,
+					box.Turn,
+					s.Locked[q.Part],
+				)
 			}
 			c.Pick(href(key), key, label, key == sel)
 			c.move = ""
@@ -270,7 +360,13 @@ func (c *Canvas) sheet(w *plan.Work, s *plan.Sheets, index int, x, y, sc float64
 				c.Text("t lbl", "middle", centre.X, centre.Y+4, fmt.Sprint(part.No))
 			}
 			if s.Locked[q.Part] { // a nail holds it
-				c.f(`<g class="nail"><circle cx="%s" cy="%s" r="5"/><circle class="head" cx="%s" cy="%s" r="1.6"/></g>`, n(centre.X+12), n(centre.Y-8), n(centre.X+12), n(centre.Y-8))
+				c.f(
+					`<g class="nail"><circle cx="%s" cy="%s" r="5"/><circle class="head" cx="%s" cy="%s" r="1.6"/></g>`,
+					n(centre.X+12),
+					n(centre.Y-8),
+					n(centre.X+12),
+					n(centre.Y-8),
+				)
 			}
 			c.Done()
 		}
@@ -329,7 +425,11 @@ func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 	if len(w.Sheets)+len(w.Bars) == 0 {
 		c.Text("t soft", "middle", wide/2, 150, "No parts yet, so nothing to lay out. Type a solid in the quick line.")
 	}
-	return c.SVG("sheets", "All stock laid out", fmt.Sprintf("%d kinds of sheet and %d of pipe with every part in place.", len(w.Sheets), len(w.Bars)))
+	return c.SVG(
+		"sheets",
+		"All stock laid out",
+		fmt.Sprintf("%d kinds of sheet and %d of pipe with every part in place.", len(w.Sheets), len(w.Bars)),
+	)
 }
 
 // SheetsOf draws the sheets of one stock in a row, small: what a search has
@@ -359,7 +459,12 @@ func (c *Canvas) pipes(w *plan.Work, wide, y float64) {
 		c.Text("t lbl", "start", 24, y, b.Stock.Name)
 		note := fmt.Sprintf("%d lengths of %s, proven least", len(b.Cutting.Bars), b.Stock.Length)
 		if !b.Cutting.Proven {
-			note = fmt.Sprintf("%d lengths of %s, at least %d needed", len(b.Cutting.Bars), b.Stock.Length, b.Cutting.Bound)
+			note = fmt.Sprintf(
+				"%d lengths of %s, at least %d needed",
+				len(b.Cutting.Bars),
+				b.Stock.Length,
+				b.Cutting.Bound,
+			)
 		}
 		c.Text("t soft", "start", 200, y, note)
 		y += 8

@@ -29,7 +29,14 @@ type harness struct {
 // Harness draws the wiring of a prop in a state.
 func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) string) string {
 	const wide = 986.0
-	h := &harness{c: New(wide, 0, w.Plan.Metric()), w: w, st: st, sel: sel, href: href, kids: map[string][]*plan.Device{}}
+	h := &harness{
+		c:    New(wide, 0, w.Plan.Metric()),
+		w:    w,
+		st:   st,
+		sel:  sel,
+		href: href,
+		kids: map[string][]*plan.Device{},
+	}
 	var roots []*plan.Device
 	longest := 1.0
 	for i := range w.Plan.Devices {
@@ -64,7 +71,8 @@ func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) s
 	for i := range w.Plan.Devices { // a strip at a run's end is a band of its own
 		d := &w.Plan.Devices[i]
 		up := w.Device(d.From)
-		if k := w.Lib.Lamps[d.Product].Kind; d.Prop == prop && (k == "strip" || k == "pixels") && (up == nil || up.Kind != "run" || d.At.IsZero()) {
+		if k := w.Lib.Lamps[d.Product].Kind; d.Prop == prop && (k == "strip" || k == "pixels") &&
+			(up == nil || up.Kind != "run" || d.At.IsZero()) {
 			room = 320
 		}
 	}
@@ -82,7 +90,13 @@ func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) s
 	c.b.WriteString(body)
 	if len(roots) == 0 {
 		c.Text("t lbl", "middle", c.W/2, 140, "Nothing wired yet")
-		c.Text("t", "middle", c.W/2, 162, "Type in the quick line: supply 12v 5a, then fuse 3a, then 24 jars flicker12 on F1 22awg 35 ft")
+		c.Text(
+			"t",
+			"middle",
+			c.W/2,
+			162,
+			"Type in the quick line: supply 12v 5a, then fuse 3a, then 24 jars flicker12 on F1 22awg 35 ft",
+		)
 	}
 	lit, dark := 0, 0
 	for _, d := range w.Plan.Devices {
@@ -94,7 +108,11 @@ func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) s
 			}
 		}
 	}
-	return c.SVG("board", w.Plan.Prop(prop).Name+", wiring", fmt.Sprintf("%d lamps lit, %d not; runs to one scale.", lit, dark))
+	return c.SVG(
+		"board",
+		w.Plan.Prop(prop).Name+", wiring",
+		fmt.Sprintf("%d lamps lit, %d not; runs to one scale.", lit, dark),
+	)
 }
 
 func (h *harness) pick(d *plan.Device, say string) {
@@ -133,7 +151,13 @@ func (h *harness) root(d *plan.Device) {
 	c.Rect("live fill-"+g.State, 35, y-8, math.Min(1, math.Max(0, g.Lit))*110, 15)
 	c.Line("limit", 35+110*circuit.LoadLimit, y-13, 35+110*circuit.LoadLimit, y+12)
 	c.Text("t", "start", 35, y+25, fmt.Sprintf("%s  %.0f %%", measure.Amps(math.Abs(g.Amps)), math.Abs(100*g.Lit)))
-	c.Text("t "+map[string]string{"ok": "soft", "heavy": "mark", "overloaded": "mark"}[g.State], "start", 35, y+43, map[string]string{"ok": "80 % line kept", "heavy": "past the 80 % line", "overloaded": "OVERLOADED"}[g.State])
+	c.Text(
+		"t "+map[string]string{"ok": "soft", "heavy": "mark", "overloaded": "mark"}[g.State],
+		"start",
+		35,
+		y+43,
+		map[string]string{"ok": "80 % line kept", "heavy": "past the 80 % line", "overloaded": "OVERLOADED"}[g.State],
+	)
 	c.Done()
 	h.children(d, 156, y)
 	h.lane = math.Max(h.lane, y+70)
@@ -162,7 +186,13 @@ func (h *harness) slidesAs(run *plan.Device, id string, at float64) {
 		return
 	}
 	l := math.Max(run.Length.Value()*h.scale, 60)
-	h.c.move = fmt.Sprintf(` data-slide="%s" data-at="%s" data-per="%s" data-long="%s"`, esc(id), n(at), strconv.FormatFloat(run.Length.Value()/l, 'f', 4, 64), n(run.Length.Value()))
+	h.c.move = fmt.Sprintf(
+		` data-slide="%s" data-at="%s" data-per="%s" data-long="%s"`,
+		esc(id),
+		n(at),
+		strconv.FormatFloat(run.Length.Value()/l, 'f', 4, 64),
+		n(run.Length.Value()),
+	)
 }
 
 // children places what a device feeds: the first goes on in its lane, others
@@ -226,7 +256,13 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 	case "fuse":
 		h.wire(rail, XY{x, y}, XY{x + 22, y})
 		h.pick(d, "")
-		c.f(`<rect class="box" x="%s" y="%s" width="46" height="24" rx="12"/><path class="wave" d="M%s %sq7 -9 14 0t14 0"/>`, n(x+22), n(y-12), n(x+31), n(y))
+		c.f(
+			`<rect class="box" x="%s" y="%s" width="46" height="24" rx="12"/><path class="wave" d="M%s %sq7 -9 14 0t14 0"/>`,
+			n(x+22),
+			n(y-12),
+			n(x+31),
+			n(y),
+		)
 		c.Text("t lbl", "middle", x+45, y-18, d.ID+"  "+d.Rating.String())
 		c.Done()
 		h.goOn(d, x+68, y, 30)
@@ -235,7 +271,13 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		closed := g.Volts > 0.5
 		h.pick(d, "")
 		c.Rect("box", x+20, y-15, 54, 30)
-		c.f(`<circle class="pin" cx="%s" cy="%s" r="3"/><circle class="pin" cx="%s" cy="%s" r="3"/>`, n(x+31), n(y+2), n(x+63), n(y+2))
+		c.f(
+			`<circle class="pin" cx="%s" cy="%s" r="3"/><circle class="pin" cx="%s" cy="%s" r="3"/>`,
+			n(x+31),
+			n(y+2),
+			n(x+63),
+			n(y+2),
+		)
 		if closed {
 			c.Line("blade", x+31, y+2, x+63, y+2)
 		} else {
@@ -311,14 +353,24 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	c, g := h.c, h.st.Readings[d.ID]
 	l := math.Max(d.Length.Value()*h.scale, 60)
 	px := func(at measure.Length) float64 { return x + at.Or(d.Length.Value())/d.Length.Value()*l }
-	h.pick(d, fmt.Sprintf("%s, %s, %s", d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()), measure.Amps(g.Amps)))
+	h.pick(
+		d,
+		fmt.Sprintf("%s, %s, %s", d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()), measure.Amps(g.Amps)),
+	)
 	h.wire(rail, XY{x, y}, XY{x + l, y})
 	c.Rect("touch", x, y-8, l, 16)
 	c.Done()
 	carry := stock.Ampacity(d.Gauge.Value())
 	hot := g.Amps > carry
 	plain := fmt.Sprintf("%s  %s  %s", d.ID, d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()))
-	label := fmt.Sprintf("%s  %s  %s, %s of %s", d.ID, d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()), measure.Amps(g.Amps), measure.Amps(carry))
+	label := fmt.Sprintf(
+		"%s  %s  %s, %s of %s",
+		d.ID,
+		d.Gauge,
+		measure.Run(d.Length.Value(), h.w.Plan.Metric()),
+		measure.Amps(g.Amps),
+		measure.Amps(carry),
+	)
 	if h.st.Hidden {
 		label = plain
 	}
@@ -369,7 +421,13 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 			lines = append(lines, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+measure.Amps(g.Amps))
 		}
 		for i, t := range lines {
-			c.Text(map[bool]string{true: "t bad", false: "t"}[hot && i == 2], "middle", x+l/2, below+18+15*float64(i), t)
+			c.Text(
+				map[bool]string{true: "t bad", false: "t"}[hot && i == 2],
+				"middle",
+				x+l/2,
+				below+18+15*float64(i),
+				t,
+			)
 		}
 		below += 30
 	}
@@ -478,12 +536,30 @@ func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 	}
 	h.pick(d, text)
 	if g.State == "lit" || g.State == "dim" {
-		c.f(`<rect class="glow g-%s" x="%s" y="%s" width="%s" height="%s" rx="16"/>`, g.State, n(bx-8), n(by-8), n(wide+16), n(high+16))
+		c.f(
+			`<rect class="glow g-%s" x="%s" y="%s" width="%s" height="%s" rx="16"/>`,
+			g.State,
+			n(bx-8),
+			n(by-8),
+			n(wide+16),
+			n(high+16),
+		)
 	}
-	c.f(`<rect class="lampbox l-%s" x="%s" y="%s" width="%s" height="%s" rx="2"/>`, g.State, n(bx), n(by), n(wide), n(high))
+	c.f(
+		`<rect class="lampbox l-%s" x="%s" y="%s" width="%s" height="%s" rx="2"/>`,
+		g.State,
+		n(bx),
+		n(by),
+		n(wide),
+		n(high),
+	)
 	cells := min(plan.Segments(d, h.w.Lib), 36)
 	for i := range cells {
-		c.f(`<rect class="cell" x="%s" y="%s" width="4" height="10"/>`, n(px((float64(i)+.5)/float64(cells))-2), n(by+7))
+		c.f(
+			`<rect class="cell" x="%s" y="%s" width="4" height="10"/>`,
+			n(px((float64(i)+.5)/float64(cells))-2),
+			n(by+7),
+		)
 	}
 	for _, f := range feeds {
 		c.f(`<circle class="splice" cx="%s" cy="%s" r="5"/>`, n(px(f)), n(by+high))
@@ -507,10 +583,18 @@ func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 			}
 			ax := px((float64(i) + .5) / float64(len(v)))
 			c.Line("tick", ax, by-2, ax, by-8)
-			c.f(`<text class="%s" text-anchor="middle" x="%s" y="%s"%s>%.2f</text>`, class, n(ax), n(by-12), map[bool]string{true: fmt.Sprintf(` data-volts="%s"`, esc(d.ID)), false: ""}[i == 0], v[i])
+			c.f(
+				`<text class="%s" text-anchor="middle" x="%s" y="%s"%s>%.2f</text>`,
+				class,
+				n(ax),
+				n(by-12),
+				map[bool]string{true: fmt.Sprintf(` data-volts="%s"`, esc(d.ID)), false: ""}[i == 0],
+				v[i],
+			)
 		}
 	} else {
-		c.f(`<text class="t" text-anchor="middle" x="%s" y="%s" data-volts="%s">%s</text>`, n(px(0)+14), n(by-12), esc(d.ID), esc(text))
+		c.f(`<text class="t" text-anchor="middle" x="%s" y="%s" data-volts="%s">%s</text>`, n(px(0)+14), n(by-12), esc(d.ID),
+			esc(text))
 	}
 	c.Rect("touch", bx, by-6, wide, high+12)
 	c.Done()
@@ -542,7 +626,12 @@ func (h *harness) feed(d *plan.Device, x, y float64) {
 	if h.slides(d, d.FedAt.Value()); h.c.move == "" {
 		return
 	}
-	h.c.f(`<a class="pick" href="%s" aria-label="%s"%s>`, esc(h.href("device:"+d.ID)), esc(d.Name+" is fed here; it slides along the run"), h.c.move)
+	h.c.f(
+		`<a class="pick" href="%s" aria-label="%s"%s>`,
+		esc(h.href("device:"+d.ID)),
+		esc(d.Name+" is fed here; it slides along the run"),
+		h.c.move,
+	)
 	h.c.f(`<path class="lampbox feedgrip" d="M%s %sl8 8l-8 8l-8 -8z"/>`, n(x), n(y-8))
 	h.c.Rect("touch", x-12, y-12, 24, 24)
 	h.c.Done()
@@ -565,7 +654,8 @@ var moving = map[string]string{
 func stateWord(kind, state string) string {
 	w := map[string]map[string]string{
 		"motor": {"dim": "slow", "dark": "stands", "reversed": "backwards"}, "servo": {"dim": "slow", "dark": "stands"},
-		"coil": {"dim": "weak", "dark": "off"}, "power": {"dim": "low", "dark": "off"}, "amplifier": {"dim": "low", "dark": "off"}, "sensor": {"dim": "low", "dark": "blind"},
+		"coil": {"dim": "weak", "dark": "off"}, "power": {"dim": "low", "dark": "off"},
+		"amplifier": {"dim": "low", "dark": "off"}, "sensor": {"dim": "low", "dark": "blind"},
 	}[kind][state]
 	if w == "" {
 		return state
@@ -596,7 +686,12 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 	case "motor", "servo", "coil", "power", "amplifier", "sensor":
 		c.f(`<path class="lampbox w-%s" d="M%s %s%s"/>`, g.State, n(x), n(y+12), moving[l.Kind])
 	default:
-		c.f(`<path class="lampbox l-%s" d="M%s %sh12v4l4 4v13q0 3 -3 3h-14q-3 0 -3 -3v-13l4 -4z"/>`, g.State, n(x-6), n(y))
+		c.f(
+			`<path class="lampbox l-%s" d="M%s %sh12v4l4 4v13q0 3 -3 3h-14q-3 0 -3 -3v-13l4 -4z"/>`,
+			g.State,
+			n(x-6),
+			n(y),
+		)
 	}
 	switch g.State {
 	case "reversed", "dark", "unfed":
@@ -613,7 +708,14 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 	if !above {
 		ty = y + 38 + off
 	}
-	c.f(`<text class="%s" text-anchor="middle" x="%s" y="%s" data-volts="%s">%s</text>`, class, n(x), n(ty), esc(d.ID), esc(text))
+	c.f(
+		`<text class="%s" text-anchor="middle" x="%s" y="%s" data-volts="%s">%s</text>`,
+		class,
+		n(x),
+		n(ty),
+		esc(d.ID),
+		esc(text),
+	)
 	c.Rect("touch", x-14, y-16, 28, 56)
 	c.Done()
 }
@@ -689,5 +791,13 @@ func Profile(w *plan.Work, st *plan.State, id string) string {
 		k := float64(i) / 6
 		c.Text("t", "middle", x0+k*(x1-x0), y1+18, measure.Run(k*long, c.Metric))
 	}
-	return c.SVG("volts", "Volts from "+s.Name+" to "+d.Name, fmt.Sprintf("From %s at the supply to %s at its end.", measure.Volts(way[0].Volts), measure.Volts(way[len(way)-1].Volts)))
+	return c.SVG(
+		"volts",
+		"Volts from "+s.Name+" to "+d.Name,
+		fmt.Sprintf(
+			"From %s at the supply to %s at its end.",
+			measure.Volts(way[0].Volts),
+			measure.Volts(way[len(way)-1].Volts),
+		),
+	)
 }

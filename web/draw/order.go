@@ -15,8 +15,16 @@ func reachOf(st standing) reach3 {
 	r := reach3{pattern.Vec{X: inf, Y: inf, Z: inf}, pattern.Vec{X: -inf, Y: -inf, Z: -inf}}
 	for _, f := range st.body.Faces {
 		for _, p := range f.Points {
-			r.lo = pattern.Vec{X: math.Min(r.lo.X, p.X+st.offset.X), Y: math.Min(r.lo.Y, p.Y+st.offset.Y), Z: math.Min(r.lo.Z, p.Z+st.offset.Z)}
-			r.hi = pattern.Vec{X: math.Max(r.hi.X, p.X+st.offset.X), Y: math.Max(r.hi.Y, p.Y+st.offset.Y), Z: math.Max(r.hi.Z, p.Z+st.offset.Z)}
+			r.lo = pattern.Vec{
+				X: math.Min(r.lo.X, p.X+st.offset.X),
+				Y: math.Min(r.lo.Y, p.Y+st.offset.Y),
+				Z: math.Min(r.lo.Z, p.Z+st.offset.Z),
+			}
+			r.hi = pattern.Vec{
+				X: math.Max(r.hi.X, p.X+st.offset.X),
+				Y: math.Max(r.hi.Y, p.Y+st.offset.Y),
+				Z: math.Max(r.hi.Z, p.Z+st.offset.Z),
+			}
 		}
 	}
 	return r
@@ -50,7 +58,8 @@ func behind(a, b reach3, toward pattern.Vec) int {
 		}
 		return true
 	}
-	if axis(toward.X, a.lo.X, a.hi.X, b.lo.X, b.hi.X) && axis(toward.Y, a.lo.Y, a.hi.Y, b.lo.Y, b.hi.Y) && axis(toward.Z, a.lo.Z, a.hi.Z, b.lo.Z, b.hi.Z) {
+	if axis(toward.X, a.lo.X, a.hi.X, b.lo.X, b.hi.X) && axis(toward.Y, a.lo.Y, a.hi.Y, b.lo.Y, b.hi.Y) &&
+		axis(toward.Z, a.lo.Z, a.hi.Z, b.lo.Z, b.hi.Z) {
 		return order
 	}
 	return 0

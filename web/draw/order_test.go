@@ -16,10 +16,15 @@ func TestPaintOrderAgainstLinesOfSight(t *testing.T) {
 		var boxes []reach3
 		for len(boxes) < 12 {
 			p := pattern.Vec{X: r.Float64() * 100, Y: r.Float64() * 100, Z: r.Float64() * 100}
-			b := reach3{p, pattern.Vec{X: p.X + 5 + r.Float64()*60, Y: p.Y + 5 + r.Float64()*60, Z: p.Z + 5 + r.Float64()*60}}
+			b := reach3{
+				p,
+				pattern.Vec{X: p.X + 5 + r.Float64()*60, Y: p.Y + 5 + r.Float64()*60, Z: p.Z + 5 + r.Float64()*60},
+			}
 			free := true
 			for _, o := range boxes {
-				free = free && (b.hi.X <= o.lo.X || o.hi.X <= b.lo.X || b.hi.Y <= o.lo.Y || o.hi.Y <= b.lo.Y || b.hi.Z <= o.lo.Z || o.hi.Z <= b.lo.Z)
+				free = free &&
+					(b.hi.X <= o.lo.X || o.hi.X <= b.lo.X || b.hi.Y <= o.lo.Y || o.hi.Y <= b.lo.Y || b.hi.Z <= o.lo.Z ||
+						o.hi.Z <= b.lo.Z)
 			}
 			if free {
 				boxes = append(boxes, b)

@@ -108,9 +108,19 @@ func Power(w *plan.Work, sel string, href func(string) string) string {
 		y += 70
 	}
 	if y == 34 {
-		c.Text("t soft", "middle", 493, 90, "No outlet and no battery yet. Type outlet porch 15a 120v guarded, or battery 4 aa, in the quick line.")
+		c.Text(
+			"t soft",
+			"middle",
+			493,
+			90,
+			"No outlet and no battery yet. Type outlet porch 15a 120v guarded, or battery 4 aa, in the quick line.",
+		)
 		y = 150
 	}
 	c.H = y
-	return c.SVG("power", "Where the power comes from", fmt.Sprintf("%d outlets and the batteries, with their loads.", len(w.Plan.Outlets)))
+	return c.SVG(
+		"power",
+		"Where the power comes from",
+		fmt.Sprintf("%d outlets and the batteries, with their loads.", len(w.Plan.Outlets)),
+	)
 }

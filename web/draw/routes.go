@@ -18,7 +18,8 @@ func Routes(w *plan.Work, prop string) string {
 	var routes []route
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
-		if c, err := plan.ParsePath(d.Path, w.Plan.Metric()); d.Prop == prop && d.Kind == "run" && err == nil && len(c) > 1 {
+		if c, err := plan.ParsePath(d.Path, w.Plan.Metric()); d.Prop == prop && d.Kind == "run" && err == nil &&
+			len(c) > 1 {
 			routes = append(routes, route{d, c})
 		}
 	}
@@ -32,7 +33,19 @@ func Routes(w *plan.Work, prop string) string {
 		for _, r := range routes { // the wires may lie outside the parts
 			for _, q := range r.corners {
 				p := view(1, 0, 0).At(pattern.Vec{X: q[0], Y: q[1], Z: q[2]})
-				lo.X, lo.Y, hi.X, hi.Y = math.Min(lo.X, p.X), math.Min(lo.Y, p.Y), math.Max(hi.X, p.X), math.Max(hi.Y, p.Y)
+				lo.X, lo.Y, hi.X, hi.Y = math.Min(
+					lo.X,
+					p.X,
+				), math.Min(
+					lo.Y,
+					p.Y,
+				), math.Max(
+					hi.X,
+					p.X,
+				), math.Max(
+					hi.Y,
+					p.Y,
+				)
 			}
 		}
 		scale := math.Min((wide-80)/math.Max(hi.X-lo.X, 1), (high-50)/math.Max(hi.Y-lo.Y, 1))
@@ -56,10 +69,20 @@ func Routes(w *plan.Work, prop string) string {
 			for _, p := range ps {
 				c.f(`<circle class="splice" cx="%s" cy="%s" r="4"/>`, n(p.X), n(p.Y))
 			}
-			c.Text("t lbl halo", "start", at.X+8, at.Y-6, fmt.Sprintf("%s  %s", r.d.ID, w.Len(plan.PathLength(r.corners))))
+			c.Text(
+				"t lbl halo",
+				"start",
+				at.X+8,
+				at.Y-6,
+				fmt.Sprintf("%s  %s", r.d.ID, w.Len(plan.PathLength(r.corners))),
+			)
 			c.Text("t lbl", "start", at.X+8, at.Y-6, fmt.Sprintf("%s  %s", r.d.ID, w.Len(plan.PathLength(r.corners))))
 		}
 		c.Text("t soft", "middle", float64(k)*wide+wide/2, high+16, []string{"isometric", "front"}[k])
 	}
-	return c.SVG("routes", w.Plan.Prop(prop).Name+", where the wires lie", fmt.Sprintf("%d runs along their corners through the prop.", len(routes)))
+	return c.SVG(
+		"routes",
+		w.Plan.Prop(prop).Name+", where the wires lie",
+		fmt.Sprintf("%d runs along their corners through the prop.", len(routes)),
+	)
 }

@@ -114,7 +114,12 @@ func (c *Canvas) Prop(w *plan.Work, prop string, v View, sel string, href func(k
 		}
 		tip := v.At(st.body.Explode)
 		zero := v.At(pattern.Vec{})
-		c.f(`<g class="body" data-solid="%s" data-dx="%s" data-dy="%s">`, esc(st.solid.ID), n((tip.X-zero.X)/v.Scale*100), n((tip.Y-zero.Y)/v.Scale*100))
+		c.f(
+			`<g class="body" data-solid="%s" data-dx="%s" data-dy="%s">`,
+			esc(st.solid.ID),
+			n((tip.X-zero.X)/v.Scale*100),
+			n((tip.Y-zero.Y)/v.Scale*100),
+		)
 		texture := w.Lib.Materials[st.solid.Stock].Texture
 		curved := false
 		if v.Front && c.post(st, v, texture) {
@@ -247,8 +252,20 @@ func (c *Canvas) silhouette(st standing, v View) {
 				continue
 			}
 			if other := dot(normal(g.Points), v.Toward) > 1e-6; other != front {
-				p := v.At(pattern.Vec{X: f.Points[s[0]].X + st.offset.X, Y: f.Points[s[0]].Y + st.offset.Y, Z: f.Points[s[0]].Z + st.offset.Z})
-				q := v.At(pattern.Vec{X: f.Points[s[1]].X + st.offset.X, Y: f.Points[s[1]].Y + st.offset.Y, Z: f.Points[s[1]].Z + st.offset.Z})
+				p := v.At(
+					pattern.Vec{
+						X: f.Points[s[0]].X + st.offset.X,
+						Y: f.Points[s[0]].Y + st.offset.Y,
+						Z: f.Points[s[0]].Z + st.offset.Z,
+					},
+				)
+				q := v.At(
+					pattern.Vec{
+						X: f.Points[s[1]].X + st.offset.X,
+						Y: f.Points[s[1]].Y + st.offset.Y,
+						Z: f.Points[s[1]].Z + st.offset.Z,
+					},
+				)
 				c.Line("edge", p.X, p.Y, q.X, q.Y)
 			}
 			delete(seen, seam{a, b})
@@ -332,7 +349,17 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 	f.Child(adult+400*scale, ground, scale)
 	f.Text("t soft", "middle", mid, ground+17, "front")
 	f.f(`<g data-moves="%s"></g>`, strconv.FormatFloat(scale, 'f', 6, 64))
-	front = f.SVG("front", name+", front view", fmt.Sprintf("%s stands %s tall, %s wide and %s deep, drawn beside an adult of 5 ft 9 in.", name, w.Len(size.Z), w.Len(size.X), w.Len(size.Y)))
+	front = f.SVG(
+		"front",
+		name+", front view",
+		fmt.Sprintf(
+			"%s stands %s tall, %s wide and %s deep, drawn beside an adult of 5 ft 9 in.",
+			name,
+			w.Len(size.Z),
+			w.Len(size.X),
+			w.Len(size.Y),
+		),
+	)
 	return iso, front
 }
 
@@ -353,8 +380,18 @@ func (c *Canvas) handles(w *plan.Work, prop, sel string, scale float64, v View) 
 		return v.At(pattern.Vec{X: s.X.Value() + x, Z: s.Z.Value() + z})
 	}
 	grip := func(field, label string, p XY, now float64, dx, dz float64) {
-		c.f(`<g class="grip" data-size="f.%s" data-now="%s" data-dx="%g" data-dy="%g" data-scale="%s" data-metric="%t" transform="translate(%s %s)"><title>%s: drag to change</title><rect class="touch" x="-14" y="-14" width="28" height="28"/><path d="M0 -7L7 0L0 7L-7 0Z"/></g>`,
-			field, n(now), dx, dz, strconv.FormatFloat(scale, 'f', 6, 64), w.Plan.Metric(), n(p.X), n(p.Y), esc(label))
+		c.f(
+			`<g class="grip" data-size="f.%s" data-now="%s" data-dx="%g" data-dy="%g" data-scale="%s" data-metric="%t" transform="translate(%s %s)"><title>%s: drag to change</title><rect class="touch" x="-14" y="-14" width="28" height="28"/><path d="M0 -7L7 0L0 7L-7 0Z"/></g>`,
+			field,
+			n(now),
+			dx,
+			dz,
+			strconv.FormatFloat(scale, 'f', 6, 64),
+			w.Plan.Metric(),
+			n(p.X),
+			n(p.Y),
+			esc(label),
+		)
 	}
 	across := func(field, label string, l measure.Length, z float64) {
 		if !l.IsZero() {

@@ -14,7 +14,14 @@ import (
 // Rehearsal draws the dark stage at a moment and, below it, every channel's
 // trace and each supply's current over the whole time. The player moves the
 // cursor and the glows; their places carry data-lamp, data-supply and so on.
-func Rehearsal(w *plan.Work, stim []show.Stimulus, tr show.Trace, frames []plan.Frame, at int, props map[string]bool) string {
+func Rehearsal(
+	w *plan.Work,
+	stim []show.Stimulus,
+	tr show.Trace,
+	frames []plan.Frame,
+	at int,
+	props map[string]bool,
+) string {
 	const wide = 986.0
 	c := New(wide, 0, w.Plan.Metric())
 	now := frames[0]
@@ -97,7 +104,12 @@ func Rehearsal(w *plan.Work, stim []show.Stimulus, tr show.Trace, frames []plan.
 		_, limit := plan.SupplyOf(&d, w.Lib)
 		c.Text("t", "start", 16, row+22, d.ID+", amps")
 		g := now.State.Readings[d.ID]
-		c.f(`<text class="t live" text-anchor="start" x="16" y="%s" data-amps="%s">%s</text>`, n(row+38), esc(d.ID), esc(measure.Amps(g.Amps)))
+		c.f(
+			`<text class="t live" text-anchor="start" x="16" y="%s" data-amps="%s">%s</text>`,
+			n(row+38),
+			esc(d.ID),
+			esc(measure.Amps(g.Amps)),
+		)
 		top := math.Max(limit, 0.1)
 		for _, f := range frames {
 			top = math.Max(top, f.State.Readings[d.ID].Amps)
@@ -118,8 +130,21 @@ func Rehearsal(w *plan.Work, stim []show.Stimulus, tr show.Trace, frames []plan.
 		row += 46
 	}
 	c.H = end + 10
-	c.f(`<g class="cursor" data-cursor="" data-x0="%s" data-x1="%s" data-until="%d" transform="translate(%s 0)"><path d="M-6 %sh12l-6 9z"/><line x1="0" y1="%s" x2="0" y2="%s"/></g>`, n(x0), n(x1), tr.Until, n(px(min(at, tr.Until))), n(y+4), n(y+4), n(end))
-	return c.SVG("stage", "The dark stage and its traces", fmt.Sprintf("%d events in %s.", len(tr.Events), measure.Span(float64(tr.Until)/1000)))
+	c.f(
+		`<g class="cursor" data-cursor="" data-x0="%s" data-x1="%s" data-until="%d" transform="translate(%s 0)"><path d="M-6 %sh12l-6 9z"/><line x1="0" y1="%s" x2="0" y2="%s"/></g>`,
+		n(x0),
+		n(x1),
+		tr.Until,
+		n(px(min(at, tr.Until))),
+		n(y+4),
+		n(y+4),
+		n(end),
+	)
+	return c.SVG(
+		"stage",
+		"The dark stage and its traces",
+		fmt.Sprintf("%d events in %s.", len(tr.Events), measure.Span(float64(tr.Until)/1000)),
+	)
 }
 
 // stage draws the props dark, with each lamp as a glow: in its order along the
@@ -169,7 +194,17 @@ func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
 			if w.Lib.Lamps[d.Product].Amps > .1 {
 				r = 44
 			}
-			c.f(`<circle class="stageglow lv%d" data-lamp="%s" cx="%s" cy="%s" r="%s"><title>%s</title></circle><circle class="pinlamp" cx="%s" cy="%s" r="2"/>`, level, esc(d.ID), n(lx), n(ly), n(r), esc(d.Name), n(lx), n(ly))
+			c.f(
+				`<circle class="stageglow lv%d" data-lamp="%s" cx="%s" cy="%s" r="%s"><title>%s</title></circle><circle class="pinlamp" cx="%s" cy="%s" r="2"/>`,
+				level,
+				esc(d.ID),
+				n(lx),
+				n(ly),
+				n(r),
+				esc(d.Name),
+				n(lx),
+				n(ly),
+			)
 		}
 		c.Text("t", "middle", mid, ground+15, p.Name)
 		x += size.X*scale + gap

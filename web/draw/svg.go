@@ -43,12 +43,22 @@ func esc(s string) string { return html.EscapeString(s) }
 
 // SVG closes the drawing; label and desc are its text equivalent.
 func (c *Canvas) SVG(class, label, desc string) string {
-	return fmt.Sprintf(`<svg class="drawing %s" viewBox="0 0 %s %s" role="group" aria-label="%s"><desc>%s</desc>%s%s</svg>`, class, n(c.W), n(c.H), esc(label), esc(desc), defs, c.b.String())
+	return fmt.Sprintf(
+		`<svg class="drawing %s" viewBox="0 0 %s %s" role="group" aria-label="%s"><desc>%s</desc>%s%s</svg>`,
+		class,
+		n(c.W),
+		n(c.H),
+		esc(label),
+		esc(desc),
+		defs,
+		c.b.String(),
+	)
 }
 
 // Line, Text and Path are the strokes; class says which pen.
 func (c *Canvas) Line(class string, x1, y1, x2, y2 float64) {
-	for _, s := range [...]string{`<line class="`, class, `" x1="`, n(x1), `" y1="`, n(y1), `" x2="`, n(x2), `" y2="`, n(y2), `"/>`} {
+	for _, s := range [...]string{`<line class="`, class, `" x1="`, n(x1), `" y1="`, n(y1), `" x2="`, n(x2), `" y2="`,
+		n(y2), `"/>`} {
 		c.b.WriteString(s)
 	}
 }
@@ -60,7 +70,14 @@ func (c *Canvas) Text(class, anchor string, x, y float64, s string) {
 
 // TextAt writes turned by deg about its anchor.
 func (c *Canvas) TextAt(class string, x, y, deg float64, s string) {
-	c.f(`<text class="%s" text-anchor="middle" transform="translate(%s %s) rotate(%s)">%s</text>`, class, n(x), n(y), n(deg), esc(s))
+	c.f(
+		`<text class="%s" text-anchor="middle" transform="translate(%s %s) rotate(%s)">%s</text>`,
+		class,
+		n(x),
+		n(y),
+		n(deg),
+		esc(s),
+	)
 }
 
 // Rect draws a rectangle.
@@ -217,10 +234,25 @@ func (c *Canvas) Child(x, y, scale float64) {
 // figure draws a person of 69 units.
 func (c *Canvas) figure(x, y, u float64) {
 	at := func(dx, dy float64) string { return n(x+dx*u) + " " + n(y+dy*u) }
-	c.f(`<g class="person" aria-hidden="true"><circle cx="%s" cy="%s" r="%s"/><path d="M%s L%s Q%s %s Q%s %s L%s M%s L%s M%s L%s M%s L%s"/></g>`,
-		n(x), n(y-65.4*u), n(3.5*u),
-		at(-8, -32), at(-8, -50), at(-8, -59), at(0, -59), at(8, -59), at(8, -50), at(8, -32),
-		at(-5, 0), at(-5, -46), at(5, 0), at(5, -46), at(0, 0), at(0, -31))
+	c.f(
+		`<g class="person" aria-hidden="true"><circle cx="%s" cy="%s" r="%s"/><path d="M%s L%s Q%s %s Q%s %s L%s M%s L%s M%s L%s M%s L%s"/></g>`,
+		n(x),
+		n(y-65.4*u),
+		n(3.5*u),
+		at(-8, -32),
+		at(-8, -50),
+		at(-8, -59),
+		at(0, -59),
+		at(8, -59),
+		at(8, -50),
+		at(8, -32),
+		at(-5, 0),
+		at(-5, -46),
+		at(5, 0),
+		at(5, -46),
+		at(0, 0),
+		at(0, -31),
+	)
 }
 
 // defs are the materials: foam stippled, wood plain with grain, EVA even,
@@ -231,13 +263,34 @@ func makeDefs() string {
 	var b strings.Builder
 	b.WriteString("<defs>")
 	for _, tone := range []string{"1", "2", "3"} {
-		fmt.Fprintf(&b, `<pattern id="foam%s" width="9" height="9" patternUnits="userSpaceOnUse"><rect class="foam%s" width="9" height="9"/><circle class="dot" cx="2" cy="2.5" r=".7"/><circle class="dot" cx="6.5" cy="6" r=".7"/></pattern>`, tone, tone)
-		fmt.Fprintf(&b, `<pattern id="wood%s" width="40" height="10" patternUnits="userSpaceOnUse"><rect class="wood%s" width="40" height="10"/><path class="grain" d="M0 5q10 -2 20 0t20 0"/></pattern>`, tone, tone)
-		fmt.Fprintf(&b, `<pattern id="clear%s" width="26" height="26" patternUnits="userSpaceOnUse"><rect class="clear%s" width="26" height="26"/><path class="slash" d="M8 16l8 -8M12 18l8 -8"/></pattern>`, tone, tone)
+		fmt.Fprintf(
+			&b,
+			`<pattern id="foam%s" width="9" height="9" patternUnits="userSpaceOnUse"><rect class="foam%s" width="9" height="9"/><circle class="dot" cx="2" cy="2.5" r=".7"/><circle class="dot" cx="6.5" cy="6" r=".7"/></pattern>`,
+			tone,
+			tone,
+		)
+		fmt.Fprintf(
+			&b,
+			`<pattern id="wood%s" width="40" height="10" patternUnits="userSpaceOnUse"><rect class="wood%s" width="40" height="10"/><path class="grain" d="M0 5q10 -2 20 0t20 0"/></pattern>`,
+			tone,
+			tone,
+		)
+		fmt.Fprintf(
+			&b,
+			`<pattern id="clear%s" width="26" height="26" patternUnits="userSpaceOnUse"><rect class="clear%s" width="26" height="26"/><path class="slash" d="M8 16l8 -8M12 18l8 -8"/></pattern>`,
+			tone,
+			tone,
+		)
 	}
-	b.WriteString(`<pattern id="wait" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="waitbg" width="6" height="6"/><line class="waitline" x1="0" y1="0" x2="0" y2="6"/></pattern>`)
-	b.WriteString(`<pattern id="ply" width="240" height="44" patternUnits="userSpaceOnUse"><rect class="board" width="240" height="44"/><path class="boardgrain" d="M0 12q30 -6 60 0t60 0 60 0 60 0M0 32q40 6 80 0t80 0 80 0"/></pattern>`)
-	b.WriteString(`<radialGradient id="halo"><stop class="halo0" offset="0"/><stop class="halo1" offset=".35"/><stop class="halo2" offset="1"/></radialGradient>`)
+	b.WriteString(
+		`<pattern id="wait" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="waitbg" width="6" height="6"/><line class="waitline" x1="0" y1="0" x2="0" y2="6"/></pattern>`,
+	)
+	b.WriteString(
+		`<pattern id="ply" width="240" height="44" patternUnits="userSpaceOnUse"><rect class="board" width="240" height="44"/><path class="boardgrain" d="M0 12q30 -6 60 0t60 0 60 0 60 0M0 32q40 6 80 0t80 0 80 0"/></pattern>`,
+	)
+	b.WriteString(
+		`<radialGradient id="halo"><stop class="halo0" offset="0"/><stop class="halo1" offset=".35"/><stop class="halo2" offset="1"/></radialGradient>`,
+	)
 	b.WriteString("</defs>")
 	return b.String()
 }
