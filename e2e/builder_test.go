@@ -368,7 +368,7 @@ func TestPrintExportImport(t *testing.T) {
 		return string(out)
 	}
 	upload(file, 200)
-	got, want := s.plan("midnight-apiary-2"), demo.Apiary(today)
+	got, want := s.whole("midnight-apiary-2"), demo.Apiary(today)
 	want.Display.ID = "midnight-apiary-2"
 	assert.Equal(t, want, got)
 	assert.Contains(t, upload(`{"format": `, 422), "line 1")

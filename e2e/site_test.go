@@ -193,6 +193,14 @@ func (s *site) plan(id string) *plan.Plan {
 	return p
 }
 
+// whole is a stored plan with its pictures' data.
+func (s *site) whole(id string) *plan.Plan {
+	s.t.Helper()
+	p, err := s.store.Whole(context.Background(), s.plan(id))
+	require.NoError(s.t, err)
+	return p
+}
+
 func axe(t *testing.T) string {
 	b, err := os.ReadFile("testdata/vendor/axe.min.js")
 	require.NoError(t, err)

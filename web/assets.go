@@ -38,3 +38,15 @@ func asset(path string) string {
 	}
 	return "/static/" + path + "?v=" + v
 }
+
+// behaviours are the page's scripts, one a behaviour.
+var behaviours = func() []string {
+	all, err := fs.Glob(files, "static/page/*.js")
+	if err != nil || len(all) == 0 {
+		panic("web: no scripts") // the folder is embedded
+	}
+	for i := range all {
+		all[i] = strings.TrimPrefix(all[i], "static/")
+	}
+	return all
+}()

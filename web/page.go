@@ -134,10 +134,10 @@ type over struct {
 var funcs = template.FuncMap{
 	"mark":  func(l fmt.Stringer) string { return l.String() },
 	"upper": measure.Capital,
-	"asset": asset,
-	"join":  strings.Join,
-	"tape":  func(p *plan.Plan, mm float64) string { return measure.Run(mm, p.Metric()) },
-	"hole":  func(p *plan.Plan, mm float64) string { return measure.Tape(mm, p.Metric()) },
+	"asset": asset, "behaviours": func() []string { return behaviours },
+	"join": strings.Join,
+	"tape": func(p *plan.Plan, mm float64) string { return measure.Run(mm, p.Metric()) },
+	"hole": func(p *plan.Plan, mm float64) string { return measure.Tape(mm, p.Metric()) },
 	"dict": func(pairs ...any) map[string]any {
 		m := map[string]any{}
 		for i := 0; i+1 < len(pairs); i += 2 {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"fmt"
 	"hash/fnv"
+	"image"
 	"math"
 	"math/rand/v2"
 	"reflect"
@@ -21,6 +22,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
+	"zapbarn/core/photo"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/source"
@@ -35,7 +37,7 @@ import (
 func TestVarietyStandsAsFrozen(t *testing.T) {
 	for name, of := range map[string]func(*bytes.Buffer){
 		"forms": forms, "phrases": phrases, "calculators": calculators, "cells": cells, "glues": glues, "sheets": sheets,
-		"faults": faults, "shop": shops, "measures": measures,
+		"faults": faults, "shop": shops, "measures": measures, "bounds": bounds, "meshes": meshes, "pictures": pictures,
 	} {
 		t.Run(name, func(t *testing.T) {
 			var b bytes.Buffer
@@ -113,6 +115,20 @@ func anyForm(r *rand.Rand, k form.Kind) form.Form {
 		}
 	}
 	return v.Interface().(form.Form)
+}
+
+func anyPath(r *rand.Rand) string {
+	fixed := []string{"0,0 36,0 18,60", "0,0 30,0 30,20 0,20; 5,5 9,5 9,9", "0,0 40,0 40,4 22,4 22,40 18,40 18,4 0,4"}
+	if n := r.IntN(9); n < len(fixed) {
+		return fixed[n]
+	}
+	var corners []string
+	n := 3 + r.IntN(9)
+	for k := range n {
+		a, d := 2*math.Pi*float64(k)/float64(n), 4+30*r.Float64()
+		corners = append(corners, fmt.Sprintf("%.1f,%.1f", 40+d*math.Cos(a), 40+d*math.Sin(a)))
+	}
+	return strings.Join(corners, " ")
 }
 
 func forms(b *bytes.Buffer) {
@@ -564,5 +580,177 @@ func measures(b *bytes.Buffer) {
 			measure.Span(x),
 			measure.Kilograms(x),
 		)
+	}
+}
+
+// bounds sets every field of one element of each kind to values near what may be
+// its edge, and keeps what is refused.
+func bounds(b *bytes.Buffer) {
+	some := map[reflect.Type][]string{
+		reflect.TypeFor[measure.Length](): {"-400 m", "-101 m", "-99 m", "-31 m", "-29 m", "-1 mm", "0.5 mm", "3 mm", "9 mm", "11 mm", "19 mm",
+			"21 mm", "24 mm", "26 mm", "190 mm", "210 mm", "0.9 m", "1.1 m", "9 m", "11 m", "29 m", "31 m", "99 m", "101 m", "290 m",
+			"310 m", "990 m", "1010 m"},
+		reflect.TypeFor[measure.Duration]():   {"-1 s", "59 s", "61 s", "86399 s", "86401 s", "20 days"},
+		reflect.TypeFor[measure.Voltage]():    {"-61 V", "-59 V", "0.9 V", "1.1 V", "2.9 V", "11 V", "13 V", "59 V", "61 V", "99 V", "101 V", "249 V", "251 V"},
+		reflect.TypeFor[measure.Current]():    {"-1 A", "1 mA", "4.9 A", "5.1 A", "31 A", "33 A", "199 A", "201 A"},
+		reflect.TypeFor[measure.Resistance](): {"-1 ohm", "0.1 ohm", "99 ohm", "101 ohm", "2 Mohm"},
+		reflect.TypeFor[measure.Power]():      {"-1 W", "1 W", "4999 W", "5001 W"},
+		reflect.TypeFor[measure.Celsius]():    {"-31 C", "-29 C", "59 C", "61 C"},
+		reflect.TypeFor[measure.Gauge]():      {"4 AWG", "9 AWG", "31 AWG", "0.1 mm2", "100 mm2"},
+		reflect.TypeFor[int](): {"-1", "1", "2", "19", "20", "21", "30", "31", "40", "41", "99", "100", "101", "366", "367", "1999", "2000",
+			"10000", "10001"},
+		reflect.TypeFor[string](): {"", "x", "2026-10-09", "2026-13-09", "a b", "in", strings.Repeat("y", 81), strings.Repeat("z", 501)},
+		reflect.TypeFor[bool]():   {"on", "off"},
+	}
+	p := wirings.Random(3)
+	q := wirings.RandomProp(3)
+	p.Solids, p.Outlets, p.Plugs, p.Finishes, p.Joints = q.Solids, q.Outlets, q.Plugs, q.Finishes, q.Joints
+	p.Lots = []plan.Lot{{ID: "l", Glue: "pva"}}
+	p.Offcuts = []plan.Offcut{{ID: "o", Stock: "xps1", W: inchesOf(20), H: inchesOf(30)}}
+	p.Readings = []plan.Reading{{ID: "r", Device: p.Devices[0].ID, Volts: measure.Must[measure.VoltKind]("4 V")}}
+	p.Waivers = []plan.Waiver{{ID: "w", Reason: "so", By: "me"}}
+	p.Photos = []plan.Photo{{ID: "ph", Data: "AAAA"}}
+	p.Pictures = []plan.Picture{{ID: "pi", Prop: p.Props[0].ID, Photo: "ph", Name: "N", Wide: 10, Tall: 10}}
+	p.Inputs = []plan.Input{{ID: "i", Prop: p.Props[0].ID, Name: "I", Kind: "mat"}}
+	p.Scenes = []plan.Scene{{ID: "s", Prop: p.Props[0].ID, Name: "S"}}
+	p.Triggers = []plan.Trigger{{ID: "t", Input: "i", Scene: "s", Latch: "toggle"}}
+	fmt.Fprintln(b, "as it is:", p.Validate())
+	for _, kind := range plan.Kinds() {
+		seen := map[string]bool{}
+		for _, e := range p.Elements(kind) {
+			which := kind
+			if d, ok := e.Value.(*plan.Device); ok {
+				which += " " + d.Kind
+			}
+			if seen[which] || kind == "good" || kind == "layout" {
+				continue
+			}
+			seen[which] = true
+			t := reflect.TypeOf(e.Value).Elem()
+			for i := range t.NumField() {
+				name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ",")
+				if name == "id" || name == "-" {
+					continue
+				}
+				for _, value := range some[t.Field(i).Type] {
+					next := reflect.New(t)
+					next.Elem().Set(reflect.ValueOf(e.Value).Elem())
+					err := plan.SetText(next.Interface(), name, value, false)
+					if err == nil {
+						_, err = p.Apply(plan.Edit{Changes: []plan.Change{p.Put(kind, e.ID, next.Interface())}})
+					}
+					fmt.Fprintf(b, "%s %s %.12q: %.160v\n", which, name, value, err)
+				}
+			}
+		}
+	}
+}
+
+func inchesOf(x float64) measure.Length { return measure.Of[measure.LengthKind](x * measure.Inch) }
+
+// meshes are bodies of triangles, turned and shifted: sound ones, open ones, such
+// as overlap, and noise.
+func meshes(b *bytes.Buffer) {
+	r := rand.New(rand.NewPCG(25, 0))
+	ball := func(x, y, z, rad float64, n int) (out []pattern.Triangle) {
+		at := func(i, k int) pattern.Vec {
+			if i == 0 || i == n {
+				return pattern.Vec{X: x, Y: y, Z: z + rad*float64(1-2*(i/n))}
+			}
+			a, c := math.Pi*float64(i)/float64(n), 2*math.Pi*float64(k%(2*n))/float64(2*n)
+			return pattern.Vec{X: x + rad*math.Sin(a)*math.Cos(c), Y: y + rad*math.Sin(a)*math.Sin(c), Z: z + rad*math.Cos(a)}
+		}
+		for i := range n {
+			for k := range 2 * n {
+				if i > 0 {
+					out = append(out, pattern.Triangle{at(i, k), at(i+1, k), at(i, k+1)})
+				}
+				if i < n-1 {
+					out = append(out, pattern.Triangle{at(i, k+1), at(i+1, k), at(i+1, k+1)})
+				}
+			}
+		}
+		return out
+	}
+	for n := range 9 {
+		var m pattern.Mesh
+		for range 1 + r.IntN(3) {
+			m = append(m, ball(200*r.Float64(), 150*r.Float64(), 100+200*r.Float64(), 40+90*r.Float64(), 3+r.IntN(5))...)
+		}
+		if n%4 == 0 { // open
+			m = m[:len(m)-1-r.IntN(3)]
+		}
+		if n%5 == 0 { // turned inside out in part
+			m[0][1], m[0][2] = m[0][2], m[0][1]
+		}
+		rep := m.Report()
+		fmt.Fprintf(b, "%d: %s %v %v; ", n, asJSON(rep), rep.Sound(), rep.Words())
+		packed, err := m.Pack()
+		fmt.Fprintf(b, "packed %v; ", err)
+		for _, z := range []float64{60, 110.5, 180, 240} {
+			area, corners := 0.0, 0
+			for _, ring := range m.Section(z) {
+				area, corners = area+pattern.SignedArea(ring), corners+len(ring)
+			}
+			at, over := m.Overlap(z)
+			fmt.Fprintf(b, "at %g %.4f mm2 %d corners, over %v %.2f %.2f; ", z, area, corners, over, at.X, at.Y)
+		}
+		back, err := pattern.Unpack(packed)
+		fmt.Fprintf(b, "back %d %v", len(back), err)
+		for _, t := range []float64{12.7, 25.4} {
+			for _, dowels := range []int{0, 2} {
+				s := pattern.MeshSlices{Mesh: m, H: 300 + 200*r.Float64(), T: t, Dowels: dowels, Dowel: 8}
+				shape, err := s.Lay()
+				if err != nil {
+					fmt.Fprintf(b, "; %v", err)
+					continue
+				}
+				area := 0.0
+				for _, q := range shape.Panels {
+					area += q.Area()
+				}
+				fmt.Fprintf(b, "; %d slices %.4g mm2%s %s", len(shape.Panels), area, numbers(shape.Results), sum(asJSON(shape.Panels)))
+			}
+		}
+		fmt.Fprintln(b)
+	}
+	for n := range 60 { // shapes with narrow places
+		var ring []pattern.Point
+		for k := range 6 + r.IntN(9) {
+			a := float64(k) / 9 * 2
+			d := 30 + 300*r.Float64()*r.Float64()
+			ring = append(ring, pattern.Point{X: d * math.Cos(a), Y: d * math.Sin(a)})
+		}
+		p := pattern.Panel{ID: "p", Outline: ring, Thick: 12}
+		if n%3 == 0 {
+			p.Holes = [][]pattern.Point{pattern.Circle(10*r.Float64(), 10*r.Float64(), 30)}
+		}
+		fmt.Fprintf(b, "necks %d: %s\n", n, asJSON(p.Necks(20+60*r.Float64())))
+	}
+}
+
+func pictures(b *bytes.Buffer) {
+	r := rand.New(rand.NewPCG(26, 0))
+	img := image.NewGray(image.Rect(0, 0, 60, 40))
+	for i := range img.Pix {
+		img.Pix[i] = uint8(i * 7)
+	}
+	spot := func() photo.Spot { return photo.Spot{X: 60 * r.Float64(), Y: 40 * r.Float64()} }
+	for n := range 80 {
+		pl, err := photo.ByLine(spot(), spot(), 1000*r.Float64(), n%2 == 0)
+		if n%3 == 0 {
+			j := func() float64 { return 8 * r.Float64() }
+			pl, err = photo.BySquare([4]photo.Spot{{X: 5 + j(), Y: 35 - j()}, {X: 50 - j(), Y: 36 - j()}, {X: 52 - j(), Y: 4 + j()},
+				{X: 6 + j(), Y: 5 + j()}}, 100+900*r.Float64(), 100+900*r.Float64())
+		}
+		if err != nil {
+			fmt.Fprintf(b, "%d: %v\n", n, err)
+			continue
+		}
+		x, y := pl.MM(spot())
+		f := pl.Frame(60, 40, 90)
+		q := pl.Spot(x/2, y/3)
+		fmt.Fprintf(b, "%d: %.3f %.3f mm, %.3f between, %.3f %.3f, %s %s\n", n, x, y, pl.Between(spot(), spot()), q.X, q.Y, asJSON(f),
+			sum(fmt.Sprint(pl.Squared(img, f).Pix)))
 	}
 }

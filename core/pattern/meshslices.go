@@ -308,11 +308,24 @@ func (c MeshSlices) Lay() (*Shape, error) {
 			fmt.Sprint(n),
 		).With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(c.H), in(c.T)), fmt.Sprint(n),
 			source.Exact("whole layers")),
-		result("carve", "Carved away, hollow counted", (full-v)/1e9, "m3", fmt.Sprintf("%.1f L", (full-v)/1e6)).
-			With("slices - mesh", fmt.Sprintf("%.1f L - %.1f L", full/1e6, v/1e6), fmt.Sprintf("%.1f L; below 0 the hollow "+
-				"saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")),
 	)
+	if r.Volume > 0 && !c.overlaps(r.Lo.Z, f, n) { // else what two shells share would be counted twice
+		s.Results = append(s.Results, result("carve", "Carved away, hollow counted", (full-v)/1e9, "m3", fmt.Sprintf("%.1f L", (full-v)/1e6)).
+			With("slices - mesh", fmt.Sprintf("%.1f L - %.1f L", full/1e6, v/1e6), fmt.Sprintf("%.1f L; below 0 the hollow "+
+				"saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")))
+	}
 	return s, nil
+}
+
+// overlaps is true where shells of the mesh share a place in one of n layers'
+// middles; low is its own lowest, f how much it is stretched.
+func (c MeshSlices) overlaps(low, f float64, n int) bool {
+	for i := range n {
+		if _, over := c.Mesh.Overlap(low + (float64(i)+.5)*c.T/f); over {
+			return true
+		}
+	}
+	return false
 }
 
 // smoothed evens out the steps of a grid: each corner moves to the mean of

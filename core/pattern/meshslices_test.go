@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
@@ -249,4 +250,22 @@ func TestSlicesStandNoise(t *testing.T) {
 	require.NoError(t, err)
 	lo, hi := s.Panels[1].Bounds()
 	require.InDelta(t, 300, hi.X-lo.X, 6)
+}
+
+// Two balls that share a place fill less than the sum of both: what is carved off
+// is then not told, for it would be short of what they share.
+func TestSharedPlacesAreNotCountedTwice(t *testing.T) {
+	one := slab(Vec{0, 0, 0}, Vec{100, 100, 100})
+	apart := append(append(Mesh(nil), one...), one.moved(Vec{300, 0, 0})...)
+	into := append(append(Mesh(nil), one...), one.moved(Vec{50, 20, 0})...)
+	keys := func(m Mesh) (out []string) {
+		s, err := MeshSlices{Mesh: m, H: 100, T: 25}.Lay()
+		require.NoError(t, err)
+		for _, r := range s.Results {
+			out = append(out, r.Key)
+		}
+		return out
+	}
+	assert.Contains(t, keys(apart), "carve")
+	assert.NotContains(t, keys(into), "carve")
 }

@@ -1,0 +1,26 @@
+// The ticket folds away, and stays so.
+(function () {
+  "use strict";
+  const { $ } = window.page;
+  function folded(on) {
+    document.documentElement.classList.toggle("folded", on);
+    const b = $("[data-fold]");
+    if (!b) return;
+    b.textContent = on ? "Unfold" : "Fold";
+    b.setAttribute("aria-expanded", String(!on));
+  }
+  const keptFold = () => { try { return localStorage.getItem("folded") === "yes"; } catch { return false; } };
+  function settleFold() {
+    folded(keptFold());
+    const here = $(".props a.on");
+    if (here) here.scrollIntoView({ block: "nearest", inline: "nearest" });
+  }
+  document.addEventListener("click", (e) => {
+    if (!e.target.closest("[data-fold]")) return;
+    const on = !keptFold();
+    try { localStorage.setItem("folded", on ? "yes" : "no"); } catch { /* it folds all the same */ }
+    folded(on);
+  });
+  document.addEventListener("swapped", settleFold);
+  document.addEventListener("DOMContentLoaded", settleFold);
+})();

@@ -1,0 +1,81 @@
+// The quick line says what it read, completes, and remembers what was said.
+(function () {
+  "use strict";
+  const { $, several } = window.page;
+  document.addEventListener("sending", (e) => { if (e.detail.matches(".quick")) remember($("#line").value); });
+  // the quick line's memory, this browser's own
+  function memory() { try { return JSON.parse(localStorage.getItem("said") || "[]"); } catch (_) { return []; } }
+  function remember(line) {
+    if (!line.trim()) return;
+    const said = [line].concat(memory().filter((l) => l !== line)).slice(0, 40);
+    try { localStorage.setItem("said", JSON.stringify(said)); } catch (_) { /* private window */ }
+  }
+  document.addEventListener("alpine:init", () => {
+    window.Alpine.data("quickline", () => ({
+      at: -1,
+      next: [],
+      asked: "",
+      async read() {
+        const line = $("#line").value;
+        const got = this.$refs.got;
+        if (!line.trim()) { got.textContent = ""; got.classList.remove("bad"); this.offer([]); return; }
+        const q = new URLSearchParams({ line: line, prop: $(".quick [name=prop]").value });
+        try {
+          const r = await (await fetch("/p/" + $("#page").dataset.plan + "/read?" + q)).json();
+          if ($("#line").value !== line) return;
+          this.asked = line;
+          got.classList.toggle("bad", !r.text);
+          got.textContent = r.text ? "reads as: " + r.text : r.error;
+          this.offer(document.activeElement === $("#line") ? r.next || [] : []);
+        } catch (_) { got.textContent = "The barn does not answer."; got.classList.add("bad"); }
+      },
+      // offer shows what may follow; a press or Tab takes it
+      offer(words) {
+        this.next = words;
+        const ul = this.$refs.next;
+        ul.replaceChildren(...words.map((w) => {
+          const li = document.createElement("li"), b = document.createElement("button");
+          b.type = "button";
+          b.tabIndex = -1;
+          b.textContent = w;
+          b.addEventListener("mousedown", (e) => { e.preventDefault(); this.take(w); });
+          li.append(b);
+          return li;
+        }));
+      },
+      async tab() { // an answer that is still under way is waited for
+        if (this.asked !== $("#line").value) await this.read();
+        if (this.next.length) this.take(this.next[0]);
+      },
+      take(word) {
+        const line = $("#line"), words = line.value.split(" ");
+        words[words.length - 1] = word;
+        line.value = words.join(" ") + " ";
+        this.read();
+      },
+      leave() { this.offer([]); },
+      key(e) {
+        const said = memory();
+        if (e.key === "ArrowUp" || e.key === "ArrowDown") {
+          const next = this.at + (e.key === "ArrowUp" ? 1 : -1);
+          if (next >= -1 && next < said.length) { this.at = next; $("#line").value = next < 0 ? "" : said[next]; this.read(); }
+          e.preventDefault();
+        } else if (e.key === "Tab" && !e.shiftKey && $("#line").value.trim() && (this.next.length || this.asked !== $("#line").value)) {
+          e.preventDefault();
+          this.tab();
+        } else if (e.key === "Escape") {
+          this.offer([]);
+        } else if (e.key === "Enter") {
+          this.offer([]);
+        }
+      },
+      // several lines at once are shown first, each with what it would do
+      paste(e) {
+        const text = (e.clipboardData || window.clipboardData).getData("text");
+        if (!/\n./.test(text.trim())) return;
+        e.preventDefault();
+        several(text);
+      },
+    }));
+  });
+})();
