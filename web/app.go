@@ -15,12 +15,13 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-contrib/gzip"
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/store"
+
+	"github.com/gin-contrib/gzip"
+	"github.com/gin-gonic/gin"
 )
 
 //go:embed templates static
@@ -42,7 +43,7 @@ type Server struct {
 
 // New makes a server; now tells the date that ages are judged by.
 func New(s *store.Store, now func() time.Time) (*Server, error) {
-	t, err := template.New("").Funcs(funcs).ParseFS(files, "templates/*.html")
+	t, err := template.New("").Funcs(funcs).ParseFS(files, "templates/*.html", "templates/*/*.html")
 	if err != nil {
 		return nil, err
 	}
@@ -107,8 +108,8 @@ func (s *Server) routes() *gin.Engine {
 	r.POST("/theme", theme)
 	p := r.Group("/p/:plan")
 	p.GET("", func(c *gin.Context) { s.place(c, "barn") })
-	for _, place := range []string{"bench", "loom", "rehearsal", "walkdown"} {
-		p.GET("/"+place, func(c *gin.Context) { s.place(c, place) })
+	for _, pl := range allPlaces()[1:] {
+		p.GET("/"+pl.id, func(c *gin.Context) { s.place(c, pl.id) })
 	}
 	p.GET("/working", s.working)
 	p.POST("/shop", s.bringGoods)
@@ -141,6 +142,8 @@ func (s *Server) routes() *gin.Engine {
 	p.POST("/bring", s.bringIn)
 	p.GET("/picture", s.pictureFile)
 	p.POST("/picture", s.addPicture)
+	p.GET("/photo/:sum", s.photo)
+	p.POST("/note", s.addNote)
 	p.POST("/point", s.point)
 	p.POST("/quick", s.quick)
 	p.POST("/edit", s.edit)

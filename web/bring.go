@@ -8,13 +8,14 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/formats"
+
+	"github.com/gin-gonic/gin"
 )
 
 // oversize refuses a file for its size alone.

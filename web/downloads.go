@@ -7,10 +7,11 @@ import (
 	"path"
 	"strconv"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/formats"
+
+	"github.com/gin-gonic/gin"
 )
 
 // download is a file made of a prop, or of all when none is named: what it is

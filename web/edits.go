@@ -10,12 +10,13 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/store"
+
+	"github.com/gin-gonic/gin"
 )
 
 // back answers a form that did what it was asked.

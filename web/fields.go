@@ -319,6 +319,15 @@ func fieldsOf(w *plan.Work, v any) []Field {
 				pairs = append(pairs, x.ID, x.Name)
 			}
 			choose(pairs...)
+		case "parts":
+			known := false
+			for _, o := range partsOf(w, w.Plan.Belongs(v)) {
+				pairs, known = append(pairs, o.Value, o.Text), known || o.Value == f.Value
+			}
+			if !known { // a bought thing, or a part that is not laid out
+				pairs = append(pairs, f.Value, sideName(w, f.Value))
+			}
+			choose(pairs...)
 		case "outlets":
 			if _, plug := v.(*plan.Plug); !plug {
 				pairs = []string{"", "nowhere"}

@@ -10,13 +10,14 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/calc"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/formats"
 	"zapbarn/store"
 	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
 )
 
 // start makes a display from three answers.

@@ -47,6 +47,13 @@ func (p *Page) find(text string, snags []check.Snag) (out []Found) {
 				says = "in " + x.Name
 			}
 			switch x := e.Value.(type) {
+			case *plan.Note:
+				if note = x.Text; hit(note, "note") {
+					of, id, _ := strings.Cut(x.On, ":")
+					v, _ := p.Plan.Get(of, id)
+					add(Found{"note", plan.NameOf(x), "on " + plan.NameOf(v), said(p.PlanID, prop, x.On)})
+				}
+				continue
 			case *plan.Prop:
 				note = x.Note
 			case *plan.Solid:

@@ -3,9 +3,10 @@ package web
 import (
 	"testing"
 
-	"github.com/stretchr/testify/assert"
 	"zapbarn/core/check"
 	"zapbarn/core/plan"
+
+	"github.com/stretchr/testify/assert"
 )
 
 // Four equal snags are told once with a count; three, other props, levels and

@@ -7,11 +7,13 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
+	"zapbarn/core/check"
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
 )
 
 // Card is one test on the bench: what a lamp should do, and what it did.
@@ -49,6 +51,15 @@ type CauseRow struct {
 	Say   string
 	Share int
 	Bar   template.HTML
+}
+
+var loomProveWay = way{
+	id:    "prove",
+	title: "Prove",
+	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		p.cards(p.state())
+		return nil
+	},
 }
 
 // cards lists what to prove before closing: polarity, light, volts, current.
@@ -108,6 +119,15 @@ func (p *Page) cards(st *plan.State) {
 		c.Measured = strings.Join(said, ", ")
 		p.Cards = append(p.Cards, c)
 	}
+}
+
+var loomFaultWay = way{
+	id:    "fault",
+	title: "Find a fault",
+	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		p.fault()
+		return nil
+	},
 }
 
 // fault ranks the causes for one supply's wiring from the readings so far.

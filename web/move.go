@@ -4,9 +4,10 @@ import (
 	"math"
 	"strconv"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+
+	"github.com/gin-gonic/gin"
 )
 
 // moved is a solid moved in the front view by dx to the right and dz up, mm. It

@@ -8,11 +8,9 @@ import (
 	"html/template"
 	"net/http"
 	"net/url"
-	"slices"
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/check"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
@@ -20,6 +18,8 @@ import (
 	"zapbarn/core/shorthand"
 	"zapbarn/core/source"
 	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
 )
 
 // Link is a link or a choice that may be the current one.
@@ -53,6 +53,22 @@ type Ticket struct {
 	Cautions   []string
 	Verdict    string
 	Reasons    []string
+	Notes      []NoteView
+}
+
+// Class is how a field is set on the ticket.
+func (f Field) Class() string {
+	out := ""
+	if f.Kind == "choice" || f.Name == "name" {
+		out = " two-wide"
+	}
+	if f.Kind == "wide" || f.Kind == "check" {
+		out += " " + f.Kind
+	}
+	if f.Error != "" {
+		out += " bad"
+	}
+	return out
 }
 
 // Conflict is a stale edit: what stands there now and what was entered.
@@ -73,6 +89,9 @@ type ConflictRow struct{ Name, Label, Theirs, Mine string }
 type Page struct {
 	Who                       string // who last gave a name here
 	Title, Place, Theme, Back string
+	Hint                      string // of the quick line
+	Body                      template.HTML
+	NeedsProp                 bool
 	PlanID                    string
 	Plan                      *plan.Plan
 	Work                      *plan.Work
@@ -97,7 +116,7 @@ type Page struct {
 	Drawn                     []template.HTML
 	Later                     []Later
 	Rows                      []Row
-	Finishes                  []Row
+	Finishes, Bottles         []Row
 	Groups                    []Group
 	Takes                     []Take
 	Prints, Sheets            []Print
@@ -145,38 +164,6 @@ var funcs = template.FuncMap{
 		}
 		return m
 	},
-}
-
-// places in the builder's order. Those not built yet have no door.
-var places = []struct{ id, name string }{
-	{"barn", "Barn"},
-	{"bench", "Bench"},
-	{"loom", "Loom"},
-	{"rehearsal", "Rehearsal"},
-	{"walkdown", "Walkdown"},
-}
-
-// waysOf are the ways to see each place, with their names.
-var waysOf = map[string][][2]string{
-	"barn": {{"show", "Display"}, {"shop", "Shop"}},
-	"bench": {
-		{"whole", "Whole"},
-		{"parts", "Parts"},
-		{"sheets", "Sheets"},
-		{"joints", "Joints and coats"},
-		{"picture", "Picture"},
-		{"print", "Print"},
-	},
-	"loom": {
-		{"harness", "Harness"},
-		{"list", "List"},
-		{"build", "Build"},
-		{"prove", "Prove"},
-		{"fault", "Find a fault"},
-		{"train", "Train"},
-		{"power", "Power"},
-	},
-	"walkdown": {{"snags", "Snags"}, {"waived", "Waived"}, {"log", "Log"}, {"find", "Find"}},
 }
 
 // Add is a solid of the palette: its drawing, and the phrase that makes it.
@@ -268,9 +255,12 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		Conflict:   o.conflict,
 		Examples:   shorthand.Examples(),
 	}
-	if !slices.ContainsFunc(waysOf[place], func(v [2]string) bool { return v[0] == p.Way }) {
-		p.Way = "" // the place's own first one
+	pl, ok := placeOf(place)
+	if !ok {
+		s.trouble(c, http.StatusNotFound, "There is nothing here", "Go back to the displays.")
+		return
 	}
+	p.Hint = pl.hint
 	if place == "rehearsal" {
 		p.Theme = "dark"
 	}
@@ -280,55 +270,22 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 	if w.Plan.Prop(p.Prop) == nil {
 		p.Prop = ""
 	}
-	if p.Prop == "" && place != "barn" && place != "walkdown" && len(w.Plan.Props) > 0 {
+	if p.Prop == "" && pl.ofProp && len(w.Plan.Props) > 0 {
 		p.Prop = defaultProp(w, place)
 	}
 	p.Days = daysTo(w.Plan.Display.Opens, s.now())
-	for _, pl := range places {
-		n := 0
-		for _, sn := range snags {
-			if sn.Waived == nil && sn.Level >= check.Fix && sn.Place == pl.id {
-				n++
-			}
-		}
-		if pl.id == "walkdown" {
-			n = check.Count(snags, check.Stop) + check.Count(snags, check.Fix)
-		}
-		if pl.id == "barn" {
-			n = 0
-		}
-		p.Doors = append(p.Doors, Link{pl.name, p.href(pl.id, p.Prop, "", ""), pl.id == place, n})
-		if pl.id == place {
-			p.Title = pl.name
-		}
-	}
+	p.Title = pl.name
+	p.doors(snags)
 	for _, pr := range w.Plan.Props {
-		p.Props = append(p.Props, Link{Text: pr.Name, Href: p.href(place, pr.ID, "", p.Way), On: pr.ID == p.Prop})
+		p.Props = append(
+			p.Props,
+			Link{Text: pr.Name, Href: p.href(place, pr.ID, "", q.Get("way")), On: pr.ID == p.Prop},
+		)
 	}
 	s.fillSnags(p, snags)
 	p.Tally = tallied(w, snags)
-	switch place {
-	case "barn":
-		s.barn(p, snags)
-	case "bench":
-		s.bench(p)
-	case "loom":
-		s.loom(p, q)
-		if p.Way == "train" && p.Prop != "" {
-			if err := s.train(c, p, q); err != nil {
-				s.fail(c, err)
-				return
-			}
-		}
-	case "rehearsal":
-		s.rehearsal(p, q)
-	case "walkdown":
-		if err := s.walkdown(c, p, snags); err != nil {
-			s.fail(c, err)
-			return
-		}
-	default:
-		s.trouble(c, http.StatusNotFound, "There is nothing here", "Go back to the displays.")
+	if err := s.filled(c, p, pl, snags); err != nil {
+		s.fail(c, err)
 		return
 	}
 	s.tryMends(c.Request.Context(), p, got.mends)
@@ -341,6 +298,10 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 			}
 			f.Error = o.errors[f.Name]
 		}
+	}
+	if err := s.bodied(p, pl); err != nil {
+		s.fail(c, err)
+		return
 	}
 	var b bytes.Buffer
 	if err := s.pages.ExecuteTemplate(&b, "page.html", p); err != nil {
@@ -355,6 +316,22 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		s.held.Keep(key, page)
 	}
 	sendPage(c, code, page)
+}
+
+// doors lead to the places, each with what is to be mended there.
+func (p *Page) doors(snags []check.Snag) {
+	for _, pl := range allPlaces() {
+		n := 0
+		for _, sn := range snags {
+			if sn.Waived == nil && sn.Level >= check.Fix && (sn.Place == pl.id || pl.id == "walkdown") {
+				n++
+			}
+		}
+		if pl.id == "barn" {
+			n = 0
+		}
+		p.Doors = append(p.Doors, Link{pl.name, p.href(pl.id, p.Prop, "", ""), pl.id == p.Place, n})
+	}
 }
 
 // defaultProp is the prop a place opens with; "" when there is none.
@@ -483,7 +460,14 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		return nil
 	}
 	was, _ := json.Marshal(v)
-	t := &Ticket{Title: plan.NameOf(v), Kind: kind, ID: id, Was: string(was), Fields: fieldsOf(p.Work, v)}
+	t := &Ticket{
+		Title:  plan.NameOf(v),
+		Kind:   kind,
+		ID:     id,
+		Was:    string(was),
+		Fields: fieldsOf(p.Work, v),
+		Notes:  p.notes(kind + ":" + id),
+	}
 	key := kind + ":" + id
 	switch x := v.(type) {
 	case *plan.Solid:
@@ -519,7 +503,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		}
 	case *plan.Joint:
 		a := p.Work.Joints[id]
-		t.Title, t.Sub = "Joint", x.A+" to "+x.B
+		t.Title, t.Sub = "Joint", sideName(p.Work, x.A)+" to "+sideName(p.Work, x.B)
 		t.Verdict = a.Verdict.String()
 		for _, r := range a.Reasons {
 			t.Reasons = append(t.Reasons, r.Text)
@@ -580,7 +564,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 	case *plan.Scene:
 		t.Sub = fmt.Sprintf("scene of %d cues", len(x.Cues))
 	case *plan.Trigger:
-		t.Title, t.Sub = "Trigger", x.Input+" works "+x.Scene
+		t.Title, t.Sub = "Trigger", p.Plan.Input(x.Input).Name+" works "+p.Plan.Scene(x.Scene).Name
 	case *plan.Display:
 		t.Sub = "the whole display"
 		t.Results = p.pick("display:mass", "display:cost", "display:watts", "display:energy")

@@ -8,8 +8,9 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/memo"
+
+	"github.com/gin-gonic/gin"
 )
 
 // pageKey names a page as one person sees it at one moment of its plan.

@@ -4,10 +4,11 @@ import (
 	"fmt"
 	"strings"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
+
+	"github.com/gin-gonic/gin"
 )
 
 // feeder is what a new device hangs on when none is said: the selected device
@@ -104,14 +105,17 @@ func (p *Page) Shows() []Add {
 
 // Parts are what two parts of a joint may be: every part of the open prop, and
 // its solids whole.
-func (p *Page) JoinParts() (out []Option) {
-	for i := range p.Plan.Solids {
-		s := &p.Plan.Solids[i]
-		if s.Prop != p.Prop {
+func (p *Page) JoinParts() []Option { return partsOf(p.Work, p.Prop) }
+
+// partsOf are a prop's solids, each followed by its parts.
+func partsOf(w *plan.Work, prop string) (out []Option) {
+	for i := range w.Plan.Solids {
+		s := &w.Plan.Solids[i]
+		if s.Prop != prop {
 			continue
 		}
 		out = append(out, Option{Value: s.ID, Text: s.Name + ", whole"})
-		for _, part := range p.Work.Parts {
+		for _, part := range w.Parts {
 			if part.Solid.ID == s.ID {
 				out = append(out, Option{Value: part.Ref, Text: part.Name()})
 			}

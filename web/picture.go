@@ -15,11 +15,13 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"github.com/gin-gonic/gin"
+	"zapbarn/core/check"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/formats"
 	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
 )
 
 // pictureSide is the longer side a picture is kept at, in pixels; it is squared
@@ -42,10 +44,33 @@ type PictureView struct {
 	SquareURL string
 }
 
+// Corners are the handles as an SVG polyline's points, round to the first where
+// they square the picture up.
+func (v *PictureView) Corners() string {
+	var b strings.Builder
+	for _, h := range v.Handles {
+		fmt.Fprintf(&b, "%d,%d ", h.X, h.Y)
+	}
+	if v.Squared {
+		fmt.Fprintf(&b, "%d,%d", v.Handles[0].X, v.Handles[0].Y)
+	}
+	return b.String()
+}
+
 // Handle is a point that can be dragged.
 type Handle struct {
 	Name string
 	X, Y int
+}
+
+var benchPictureWay = way{
+	id:    "picture",
+	title: "Picture",
+	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		kind, id, _ := strings.Cut(p.Sel, ":")
+		p.picture(id, kind)
+		return nil
+	},
 }
 
 // picture shows a prop's reference picture: squared up and to scale, with the

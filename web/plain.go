@@ -3,9 +3,10 @@ package web
 import (
 	"net/http"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+
+	"github.com/gin-gonic/gin"
 )
 
 // Plain is a plan that could not be worked out in its time: what it holds, and

@@ -4,14 +4,17 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"html/template"
 	"net/http"
 	"strconv"
 	"time"
 
-	"github.com/gin-gonic/gin"
+	"zapbarn/core/check"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
 )
 
 // Stock is one stock on the sheets way: what it takes, and what can be done.
@@ -27,6 +30,17 @@ type Stock struct {
 type SheetButton struct {
 	Index int
 	Name  string
+}
+
+var benchSheetsWay = way{
+	id:    "sheets",
+	title: "Sheets",
+	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		p.Draw = template.HTML(draw.Sheets(p.Work, p.Prop, p.Sel, p.here))
+		p.stocks()
+		p.benchTicket(p.partOf())
+		return nil
+	},
 }
 
 // stocks lists what the sheets way offers for the prop's stocks.

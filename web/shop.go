@@ -6,11 +6,13 @@ import (
 	"strings"
 	"unicode"
 
-	"github.com/gin-gonic/gin"
+	"zapbarn/core/check"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/formats"
+
+	"github.com/gin-gonic/gin"
 )
 
 // ShopRow is one entry of the shop as this plan has it.
@@ -27,8 +29,10 @@ type ShopTable struct {
 	Rows []ShopRow
 }
 
-// shopWay shows the lists of the shop; what this plan changed has a ticket.
-func (s *Server) shopWay(p *Page) {
+var barnShopWay = way{id: "shop", title: "Shop", fill: (*Server).barnShop}
+
+// barnShop shows the lists of the shop; what this plan changed has a ticket.
+func (s *Server) barnShop(_ *gin.Context, p *Page, _ []check.Snag) error {
 	w := p.Work
 	own := map[string]bool{}
 	for _, g := range w.Plan.Goods {
@@ -88,6 +92,7 @@ func (s *Server) shopWay(p *Page) {
 	if kind == "good" {
 		p.Ticket = p.ticket(kind, id)
 	}
+	return nil
 }
 
 // goodSpecs are the fields of an entry of the shop: those of its list.

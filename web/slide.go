@@ -6,9 +6,10 @@ import (
 	"net/http"
 	"strconv"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+
+	"github.com/gin-gonic/gin"
 )
 
 // slid is a lamp moved along the run it taps off, or a run's feed moved along

@@ -15,9 +15,6 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
-	"pgregory.net/rapid"
 	"zapbarn/core/check"
 	"zapbarn/core/form"
 	"zapbarn/core/plan"
@@ -27,6 +24,10 @@ import (
 	"zapbarn/testkit"
 	"zapbarn/testkit/heavy"
 	"zapbarn/testkit/wirings"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 )
 
 // halfKnown is a plan as it is while one is still sketching: props and solids
@@ -536,7 +537,7 @@ func TestAPageTriesMendsForItsTime(t *testing.T) {
 			all[sn.ID()+m.Label] = true
 		}
 	}
-	offered := regexp.MustCompile(`name="snag" value="([^"]+)"><button class="btn[^"]*" name="mend" value="([^"]+)"`)
+	offered := regexp.MustCompile(`name="snag" value="([^"]+)">\s*<button class="btn[^"]*" name="mend"\s*value="([^"]+)"`)
 	s.mendTime = 0
 	body := fetch(t, s, apiary+"/walkdown").Body.String()
 	assert.Contains(t, body, "Try its mends")

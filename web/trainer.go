@@ -8,11 +8,13 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/gin-gonic/gin"
+	"zapbarn/core/check"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/store"
 	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
 )
 
 // Trainer is the drill panel.
@@ -59,8 +61,11 @@ func (p *Page) drill(q url.Values) (*plan.Drill, *Trainer, []string) {
 	return dr, t, taken
 }
 
+var loomTrainWay = way{id: "train", title: "Train", fill: (*Server).train}
+
 // train shows a hidden fault: what is lit, what was measured, and the record.
-func (s *Server) train(c *gin.Context, p *Page, q url.Values) error {
+func (s *Server) train(c *gin.Context, p *Page, _ []check.Snag) error {
+	q := p.Query
 	dr, t, taken := p.drill(q)
 	p.Train = t
 	record, err := s.store.Drills(c.Request.Context(), p.PlanID, 12)

@@ -587,20 +587,25 @@ func measures(b *bytes.Buffer) {
 // its edge, and keeps what is refused.
 func bounds(b *bytes.Buffer) {
 	some := map[reflect.Type][]string{
-		reflect.TypeFor[measure.Length](): {"-400 m", "-101 m", "-99 m", "-31 m", "-29 m", "-1 mm", "0.5 mm", "3 mm", "9 mm", "11 mm", "19 mm",
-			"21 mm", "24 mm", "26 mm", "190 mm", "210 mm", "0.9 m", "1.1 m", "9 m", "11 m", "29 m", "31 m", "99 m", "101 m", "290 m",
+		reflect.TypeFor[measure.Length](): {"-400 m", "-101 m", "-99 m", "-31 m", "-29 m", "-1 mm", "0.5 mm", "3 mm", "9 mm",
+			"11 mm", "19 mm",
+			"21 mm", "24 mm", "26 mm", "190 mm", "210 mm", "0.9 m", "1.1 m", "9 m", "11 m", "29 m", "31 m", "99 m", "101 m",
+			"290 m",
 			"310 m", "990 m", "1010 m"},
-		reflect.TypeFor[measure.Duration]():   {"-1 s", "59 s", "61 s", "86399 s", "86401 s", "20 days"},
-		reflect.TypeFor[measure.Voltage]():    {"-61 V", "-59 V", "0.9 V", "1.1 V", "2.9 V", "11 V", "13 V", "59 V", "61 V", "99 V", "101 V", "249 V", "251 V"},
+		reflect.TypeFor[measure.Duration](): {"-1 s", "59 s", "61 s", "86399 s", "86401 s", "20 days"},
+		reflect.TypeFor[measure.Voltage](): {"-61 V", "-59 V", "0.9 V", "1.1 V", "2.9 V", "11 V", "13 V", "59 V", "61 V",
+			"99 V", "101 V", "249 V", "251 V"},
 		reflect.TypeFor[measure.Current]():    {"-1 A", "1 mA", "4.9 A", "5.1 A", "31 A", "33 A", "199 A", "201 A"},
 		reflect.TypeFor[measure.Resistance](): {"-1 ohm", "0.1 ohm", "99 ohm", "101 ohm", "2 Mohm"},
 		reflect.TypeFor[measure.Power]():      {"-1 W", "1 W", "4999 W", "5001 W"},
 		reflect.TypeFor[measure.Celsius]():    {"-31 C", "-29 C", "59 C", "61 C"},
 		reflect.TypeFor[measure.Gauge]():      {"4 AWG", "9 AWG", "31 AWG", "0.1 mm2", "100 mm2"},
-		reflect.TypeFor[int](): {"-1", "1", "2", "19", "20", "21", "30", "31", "40", "41", "99", "100", "101", "366", "367", "1999", "2000",
+		reflect.TypeFor[int](): {"-1", "1", "2", "19", "20", "21", "30", "31", "40", "41", "99", "100", "101", "366", "367",
+			"1999", "2000",
 			"10000", "10001"},
-		reflect.TypeFor[string](): {"", "x", "2026-10-09", "2026-13-09", "a b", "in", strings.Repeat("y", 81), strings.Repeat("z", 501)},
-		reflect.TypeFor[bool]():   {"on", "off"},
+		reflect.TypeFor[string](): {"", "x", "2026-10-09", "2026-13-09", "a b", "in", strings.Repeat("y", 81),
+			strings.Repeat("z", 501)},
+		reflect.TypeFor[bool](): {"on", "off"},
 	}
 	p := wirings.Random(3)
 	q := wirings.RandomProp(3)
@@ -709,7 +714,8 @@ func meshes(b *bytes.Buffer) {
 				for _, q := range shape.Panels {
 					area += q.Area()
 				}
-				fmt.Fprintf(b, "; %d slices %.4g mm2%s %s", len(shape.Panels), area, numbers(shape.Results), sum(asJSON(shape.Panels)))
+				fmt.Fprintf(b, "; %d slices %.4g mm2%s %s", len(shape.Panels), area, numbers(shape.Results),
+					sum(asJSON(shape.Panels)))
 			}
 		}
 		fmt.Fprintln(b)
@@ -740,7 +746,8 @@ func pictures(b *bytes.Buffer) {
 		pl, err := photo.ByLine(spot(), spot(), 1000*r.Float64(), n%2 == 0)
 		if n%3 == 0 {
 			j := func() float64 { return 8 * r.Float64() }
-			pl, err = photo.BySquare([4]photo.Spot{{X: 5 + j(), Y: 35 - j()}, {X: 50 - j(), Y: 36 - j()}, {X: 52 - j(), Y: 4 + j()},
+			pl, err = photo.BySquare([4]photo.Spot{{X: 5 + j(), Y: 35 - j()}, {X: 50 - j(), Y: 36 - j()},
+				{X: 52 - j(), Y: 4 + j()},
 				{X: 6 + j(), Y: 5 + j()}}, 100+900*r.Float64(), 100+900*r.Float64())
 		}
 		if err != nil {
@@ -750,7 +757,8 @@ func pictures(b *bytes.Buffer) {
 		x, y := pl.MM(spot())
 		f := pl.Frame(60, 40, 90)
 		q := pl.Spot(x/2, y/3)
-		fmt.Fprintf(b, "%d: %.3f %.3f mm, %.3f between, %.3f %.3f, %s %s\n", n, x, y, pl.Between(spot(), spot()), q.X, q.Y, asJSON(f),
+		fmt.Fprintf(b, "%d: %.3f %.3f mm, %.3f between, %.3f %.3f, %s %s\n", n, x, y, pl.Between(spot(), spot()), q.X, q.Y,
+			asJSON(f),
 			sum(fmt.Sprint(pl.Squared(img, f).Pix)))
 	}
 }

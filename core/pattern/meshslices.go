@@ -310,7 +310,8 @@ func (c MeshSlices) Lay() (*Shape, error) {
 			source.Exact("whole layers")),
 	)
 	if r.Volume > 0 && !c.overlaps(r.Lo.Z, f, n) { // else what two shells share would be counted twice
-		s.Results = append(s.Results, result("carve", "Carved away, hollow counted", (full-v)/1e9, "m3", fmt.Sprintf("%.1f L", (full-v)/1e6)).
+		s.Results = append(s.Results, result("carve", "Carved away, hollow counted", (full-v)/1e9, "m3",
+			fmt.Sprintf("%.1f L", (full-v)/1e6)).
 			With("slices - mesh", fmt.Sprintf("%.1f L - %.1f L", full/1e6, v/1e6), fmt.Sprintf("%.1f L; below 0 the hollow "+
 				"saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")))
 	}

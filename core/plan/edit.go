@@ -172,6 +172,24 @@ func (p *Plan) Without(kindName, id string) Edit {
 			lose(d.Kind, d.ID)
 		}
 	}
+	left := map[string]bool{} // photos that something else still shows
+	for _, k := range kinds {
+		for _, e := range k.all(p) {
+			for _, r := range references(e.Value) {
+				if r.Kind == "photo" && !gone[ref{k.name, e.ID}] {
+					left[r.ID] = true
+				}
+			}
+		}
+	}
+	for _, r := range order {
+		v, _ := p.Get(r.kind, r.id)
+		for _, named := range references(v) {
+			if named.Kind == "photo" && !left[named.ID] {
+				lose("photo", named.ID)
+			}
+		}
+	}
 	var out []Change
 	for _, k := range slices.Backward(kinds) { // leaves first
 		all := k.all(p)

@@ -10,8 +10,8 @@ import (
 type Joint struct {
 	ID     string         `json:"id"`
 	Prop   string         `json:"prop" ref:"prop,needed"`
-	A      string         `json:"a" max:"260" label:"This part" ref:"part"`
-	B      string         `json:"b" max:"260" label:"meets" ref:"part"`
+	A      string         `json:"a" max:"260" label:"This part" choose:"parts" ref:"part"`
+	B      string         `json:"b" max:"260" label:"meets" choose:"parts" ref:"part"`
 	Glue   string         `json:"glue" label:"Glue" choose:"glue"`
 	Length measure.Length `json:"length,omitzero" label:"Glue line"` // of the glue line
 	Strain bool           `json:"strain,omitempty" label:"Under strain"`

@@ -18,6 +18,7 @@ import (
 //	ref:"device"       it names an element of that kind
 //	ref:"prop,needed"  and cannot do without
 //	ref:"part"         it names a part, solid/panel, or =material
+//	ref:"any"          it names any element, kind:id
 //	label:"Volts"      the field on its ticket
 //	choose:"in|mm"     one of these words, or of a list such as outlets
 //	wide:"true"        a long text
@@ -27,7 +28,7 @@ func init() { // not in the variable itself: kinds' functions look it up
 	kinds = []kind{
 		displayKind, goodKind, propKind, solidKind, jointKind, finishKind, deviceKind, inputKind, sceneKind, triggerKind,
 		lotKind,
-		readingKind, offcutKind, layoutKind, photoKind, pictureKind, outletKind, plugKind, waiverKind,
+		readingKind, offcutKind, layoutKind, photoKind, pictureKind, outletKind, plugKind, waiverKind, noteKind,
 	}
 }
 
@@ -208,6 +209,11 @@ func references(v any) (out []ref) {
 				id, _, _ = strings.Cut(id, "/")
 				kind = "solid"
 			}
+			if kind == "any" && id != "" {
+				if k, of, ok := strings.Cut(id, ":"); ok {
+					kind, id = k, of
+				}
+			}
 			if id != "" {
 				out = append(out, ref{kind, id, at.field})
 			}
@@ -242,6 +248,9 @@ func renamed(v any, to func(kind, id string) string) {
 		each(reflect.ValueOf(v).Elem(), at.path, func(f reflect.Value) {
 			switch id := f.String(); {
 			case id == "" || strings.HasPrefix(id, "="):
+			case at.kind == "any":
+				kind, of, _ := strings.Cut(id, ":")
+				f.SetString(kind + ":" + to(kind, of))
 			case at.kind == "part":
 				solid, panel, whole := strings.Cut(id, "/")
 				if solid = to("solid", solid); whole {
@@ -324,8 +333,11 @@ func (p *Plan) Belongs(v any) string {
 			continue
 		}
 		id := reflect.ValueOf(v).Elem().FieldByIndex(at.path).String()
-		if at.kind == "prop" {
+		switch at.kind {
+		case "prop":
 			return id
+		case "any":
+			return p.PropOf(id)
 		}
 		up, _ := p.Get(at.kind, id)
 		if prop := p.Belongs(up); prop != "" {

@@ -34,6 +34,7 @@ type Plan struct {
 	Pictures []Picture `json:"pictures"`
 	Outlets  []Outlet  `json:"outlets"`
 	Plugs    []Plug    `json:"plugs"`
+	Notes    []Note    `json:"notes"`
 	Goods    []Good    `json:"goods"`
 	broken   []Broken  // stored elements that cannot stand as they are
 }

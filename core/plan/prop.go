@@ -9,7 +9,7 @@ type Prop struct {
 	Known measure.Length `json:"known,omitzero" label:"One known dimension"` // the one known dimension
 	// what it measures: height, width or depth
 	Of   string `json:"of,omitempty" label:"It is the" choose:"height|width|depth"`
-	Note string `json:"note,omitempty" max:"2000" label:"Note"`
+	Note string `json:"note,omitempty" max:"2000" label:"Note" wide:"true"`
 }
 
 var propKind = listed(kind{name: "prop", most: 400}, func(p *Plan) *[]Prop { return &p.Props })

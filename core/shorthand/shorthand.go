@@ -54,8 +54,8 @@ var anywhere = map[string]bool{
 	"shop":   true,
 	"price":  true,
 	"remove": true,
-	"rename": true,
-	"copy":   true,
+	"rename": true, "note": true,
+	"copy": true,
 }
 
 // aliases are other words for a verb, as the palette and people have them.
@@ -120,6 +120,7 @@ func init() {
 		"mirror":     {"mirror left arm as right arm", (*reader).copy},
 		"shop":       {"shop material cork3 like eva5 thick 3 mm sheet 24 x 36 in price 18", (*reader).shop},
 		"price":      {"price xps1 32", (*reader).price},
+		"note":       {"note box: sand the lid", (*reader).note},
 		"opened":     {"opened pva 2025-03-01", (*reader).opened},
 		"jars...":    {"24 jars flicker12 20ma on S1 22awg 35 ft", (*reader).many},
 	}

@@ -38,7 +38,8 @@ func TestNoRuleWalksAMapInItsOwnOrder(t *testing.T) {
 // page's script in a test, is left alone.
 func TestNoLineIsTooLong(t *testing.T) {
 	require.NoError(t, filepath.WalkDir("../..", func(path string, d fs.DirEntry, err error) error {
-		if d != nil && d.IsDir() && (d.Name() == "node_modules" || strings.HasPrefix(d.Name(), ".") && len(d.Name()) > 2) {
+		if d != nil && d.IsDir() &&
+			(d.Name() == "node_modules" || strings.HasPrefix(d.Name(), ".") && len(d.Name()) > 2) {
 			return filepath.SkipDir
 		}
 		if err != nil || !strings.HasSuffix(path, ".go") {
@@ -52,6 +53,22 @@ func TestNoLineIsTooLong(t *testing.T) {
 				raw = !raw
 			}
 			if n := utf8.RuneCountInString(line); n > 120 && !quoted {
+				assert.Fail(t, "too long", "%s:%d has %d letters", path, i+1, n)
+			}
+		}
+		return err
+	}))
+}
+
+// Nor is a template's: one element a line.
+func TestNoTemplateLineIsTooLong(t *testing.T) {
+	require.NoError(t, filepath.WalkDir("../../web/templates", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		src, err := os.ReadFile(path)
+		for i, line := range strings.Split(string(src), "\n") {
+			if n := utf8.RuneCountInString(line); n > 120 {
 				assert.Fail(t, "too long", "%s:%d has %d letters", path, i+1, n)
 			}
 		}

@@ -82,7 +82,8 @@
   }
 
   function send(form, button, auto) {
-    const data = new URLSearchParams(new FormData(form));
+    const sent = new FormData(form);
+    const data = form.enctype === "multipart/form-data" ? sent : new URLSearchParams(sent);
     if (button && button.name) data.append(button.name, button.value);
     const entered = !auto;
     if (entered) for (const el of form.elements) if (loose.has(el)) enter(el);

@@ -1,0 +1,163 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"net/http"
+	"strconv"
+	"strings"
+	"zapbarn/core/check"
+	"zapbarn/core/plan"
+	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
+)
+
+var barnShowWay = way{id: "show", title: "Display", fill: (*Server).barnShow}
+
+// Take is what the plan takes from one stock.
+type Take struct {
+	Name    string
+	Numbers []Result
+}
+
+// barnShown is how many rows of props come with the page; the rest comes when
+// it is looked at.
+const barnShown = 2
+
+// Later is a drawing that comes when it is looked at; its things are links
+// meanwhile.
+type Later struct {
+	Href  string
+	Links []Link
+}
+
+func (p *Page) barnRow(rows draw.BarnRows, row int, snags []check.Snag) template.HTML {
+	return template.HTML(
+		rows.Barn(
+			p.Work,
+			row,
+			p.Sel,
+			func(key string) string { return p.href("barn", "", key, "") },
+			func(prop string) [4]string { return aspects(p.Work, snags, prop) },
+		),
+	)
+}
+
+// row answers one row of the barn's props, as a drawing.
+func (s *Server) row(c *gin.Context) {
+	w, snags, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	rows := draw.RowsOf(w)
+	n, err := strconv.Atoi(c.Query("n"))
+	if err != nil || n < 0 || n >= len(rows.Rows) {
+		s.trouble(c, http.StatusNotFound, "There is no such row", "The props stand otherwise now. Load the page again.")
+		return
+	}
+	p := &Page{PlanID: c.Param("plan"), Plan: w.Plan, Work: w}
+	sendPage(c, http.StatusOK, pack([]byte(p.barnRow(rows, n, snags))))
+}
+
+// barnShow shows all props on ground lines, to one scale.
+func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
+	w := p.Work
+	if p.Sel == "" && p.Prop != "" {
+		p.Sel = "prop:" + p.Prop
+	}
+	rows := draw.RowsOf(w)
+	for i := range max(1, len(rows.Rows)) {
+		if i < barnShown {
+			p.Drawn = append(p.Drawn, p.barnRow(rows, i, snags))
+			continue
+		}
+		l := Later{Href: fmt.Sprintf("/p/%s/row?n=%d", p.PlanID, i)}
+		for _, x := range rows.Props(i) {
+			l.Links = append(l.Links, Link{Text: x.Name, Href: p.href("barn", "", "prop:"+x.ID, "")})
+		}
+		p.Later = append(p.Later, l)
+	}
+	kind, id, _ := strings.Cut(p.Sel, ":")
+	if p.Ticket = p.ticket(kind, id); p.Ticket == nil {
+		p.Ticket = p.ticket("display", w.Plan.Display.ID)
+	} else if kind == "prop" {
+		p.Ticket.Touches = []Link{{Text: "to its bench", Href: p.href("bench", id, "", "")},
+			{Text: "to its loom", Href: p.href("loom", id, "", "")}}
+	}
+	taken := func(id, name, count, one string) {
+		k := "stock:" + id
+		t := Take{Name: name}
+		for _, n := range []Result{{Key: k + ":" + count, Text: plural(w.Results[k+":"+count].Value, one)},
+			{Key: k + ":yield", Text: w.Results[k+":yield"].Text + " used"}, {Key: k + ":cost",
+				Text: w.Results[k+":cost"].Text}} {
+			if _, ok := w.Results[n.Key]; ok {
+				t.Numbers = append(t.Numbers, n)
+			}
+		}
+		p.Takes = append(p.Takes, t)
+	}
+	for _, sh := range w.Sheets {
+		taken(sh.Stock.ID, sh.Stock.Name, "sheets", "sheet")
+	}
+	for _, b := range w.Bars {
+		taken(b.Stock.ID, b.Stock.Name, "bars", "length")
+	}
+	for _, d := range w.Plan.Devices {
+		if d.Kind == "supply" {
+			g := w.All.Readings[d.ID]
+			p.Rows = append(
+				p.Rows,
+				Row{
+					Key:   "device:" + d.ID + ":load",
+					Href:  p.href("loom", d.Prop, "device:"+d.ID, ""),
+					Mark:  g.State,
+					Title: d.Name + ", " + w.Plan.Prop(d.Prop).Name,
+					Right: w.Results["device:"+d.ID+":load"].Text,
+				},
+			)
+		}
+	}
+	return nil
+}
+
+// aspects are the four squares of a prop: parts, joints, coats, wiring; each
+// done, snag or none.
+func aspects(w *plan.Work, snags []check.Snag, prop string) [4]string {
+	have := [4]bool{}
+	for _, s := range w.Plan.Solids {
+		have[0] = have[0] || s.Prop == prop && w.Shapes[s.ID] != nil
+	}
+	for _, j := range w.Plan.Joints {
+		have[1] = have[1] || j.Prop == prop
+	}
+	for _, f := range w.Plan.Finishes {
+		have[2] = have[2] || w.Plan.Solid(f.Solid).Prop == prop
+	}
+	for _, d := range w.Plan.Devices {
+		have[3] = have[3] || d.Prop == prop
+	}
+	of := [4]func(check.Snag) bool{
+		func(s check.Snag) bool {
+			return s.Place == "bench" && !strings.HasPrefix(s.Code, "glue-") && !strings.HasPrefix(s.Code, "coat-")
+		},
+		func(s check.Snag) bool { return strings.HasPrefix(s.Code, "glue-") },
+		func(s check.Snag) bool { return strings.HasPrefix(s.Code, "coat-") },
+		func(s check.Snag) bool { return s.Place == "loom" },
+	}
+	var out [4]string
+	for i := range out {
+		out[i] = "none"
+		if have[i] {
+			out[i] = "done"
+			if l := worst(snags, func(s check.Snag) bool {
+				return s.Prop == prop && s.Level >= check.Fix &&
+					of[i](s)
+			}); l != "" {
+				out[i] = "snag"
+			}
+		}
+	}
+	return out
+}

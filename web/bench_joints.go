@@ -1,0 +1,91 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+
+	"github.com/gin-gonic/gin"
+)
+
+var benchJointsWay = way{
+	id:    "joints",
+	title: "Joints and coats",
+	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		p.joints()
+		p.benchTicket(nil)
+		return nil
+	},
+}
+
+// joints lists a prop's glue lines and stacks of coats.
+func (p *Page) joints() {
+	for _, l := range p.Plan.Lots {
+		key := "lot:" + l.ID
+		p.Bottles = append(p.Bottles, Row{Key: key, Href: p.href("bench", p.Prop, key, "joints"), On: p.Sel == key,
+			Title: p.Work.Lib.Glues[l.Glue].Name, Sub: "opened " + l.Opened})
+	}
+	w := p.Work
+	for _, j := range w.Plan.Joints {
+		if j.Prop != p.Prop {
+			continue
+		}
+		a := w.Joints[j.ID]
+		p.Rows = append(
+			p.Rows,
+			Row{
+				Key:     "joint:" + j.ID,
+				Href:    p.href("bench", p.Prop, "joint:"+j.ID, "joints"),
+				Mark:    a.Verdict.String(),
+				Verdict: true,
+				Title:   sideName(w, j.A) + " to " + sideName(w, j.B),
+				Sub:     w.Lib.Glues[j.Glue].Name + ": " + a.Reasons[0].Text,
+				Right:   "handle after " + measure.Span(a.Handling),
+				On:      p.Sel == "joint:"+j.ID,
+			},
+		)
+	}
+	for _, f := range w.Plan.Finishes {
+		sol := w.Plan.Solid(f.Solid)
+		if sol.Prop != p.Prop {
+			continue
+		}
+		g := w.Finishes[f.ID]
+		var said []string
+		for _, l := range f.Layers {
+			said = append(said, fmt.Sprintf("%s x%d", w.Lib.Coats[l.Coat].Name, l.Coats))
+		}
+		sub := strings.Join(said, ", then ")
+		if len(g.Reasons) > 0 {
+			sub += ". " + measure.Capital(g.Reasons[0].Text)
+		}
+		p.Finishes = append(
+			p.Finishes,
+			Row{
+				Key:     "solid:" + sol.ID,
+				Href:    p.href("bench", p.Prop, "finish:"+f.ID, "joints"),
+				Mark:    g.Verdict.String(),
+				Verdict: true,
+				Title:   sol.Name,
+				Sub:     sub,
+				Right:   "waits " + measure.Span(g.Total),
+				On:      p.Sel == "finish:"+f.ID,
+			},
+		)
+	}
+}
+
+func sideName(w *plan.Work, ref string) string {
+	if q := w.Part(ref); q != nil {
+		return q.Name()
+	}
+	if m, ok := strings.CutPrefix(ref, "="); ok {
+		return w.Lib.Materials[m].Name
+	}
+	if s := w.Plan.Solid(ref); s != nil {
+		return s.Name
+	}
+	return ref
+}

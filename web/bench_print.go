@@ -1,0 +1,72 @@
+package web
+
+import (
+	"fmt"
+	"net/url"
+	"zapbarn/core/check"
+
+	"github.com/gin-gonic/gin"
+)
+
+var benchPrintWay = way{
+	id:    "print",
+	title: "Print",
+	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		p.prints()
+		p.benchTicket(nil)
+		return nil
+	},
+}
+
+// Print is a part or sheet with the files it can be had as.
+type Print struct {
+	Title, Sub string
+	Links      []Link
+}
+
+// prints lists what the print way offers.
+func (p *Page) prints() {
+	w := p.Work
+	base := "/p/" + p.PlanID
+	for _, part := range w.Parts {
+		if part.Solid.Prop != p.Prop {
+			continue
+		}
+		q := "?ref=" + url.QueryEscape(part.Ref)
+		p.Prints = append(
+			p.Prints,
+			Print{
+				fmt.Sprintf("%d %s", part.No, part.Name()),
+				w.Results["part:"+part.Ref+":size"].Text + fmt.Sprintf(", cut %d", part.Panel.Copies),
+				[]Link{
+					{Text: "SVG", Href: base + "/part.svg" + q},
+					{Text: "DXF", Href: base + "/part.dxf" + q},
+					{Text: "tiled PDF, Letter", Href: base + "/part.pdf" + q},
+					{Text: "A4", Href: base + "/part.pdf" + q + "&paper=A4"},
+					{Text: "36 in roll", Href: base + "/part.pdf" + q + "&paper=roll36"},
+				},
+			},
+		)
+	}
+	for _, sh := range w.Sheets {
+		for n, one := range sh.Layout.Sheets {
+			mine := false
+			for _, q := range one.Placed {
+				mine = mine || w.Part(sh.Pieces[q.Part].Ref).Solid.Prop == p.Prop
+			}
+			if mine {
+				q := fmt.Sprintf("?stock=%s&n=%d", url.QueryEscape(sh.Stock.ID), n+1)
+				p.Sheets = append(
+					p.Sheets,
+					Print{
+						Title: sh.Stock.Name + ", " + w.Called(sh, n),
+						Links: []Link{
+							{Text: "SVG", Href: base + "/sheet.svg" + q},
+							{Text: "DXF", Href: base + "/sheet.dxf" + q},
+						},
+					},
+				)
+			}
+		}
+	}
+}

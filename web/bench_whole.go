@@ -1,0 +1,26 @@
+package web
+
+import (
+	"html/template"
+	"zapbarn/core/check"
+	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
+)
+
+var benchWholeWay = way{
+	id:    "whole",
+	title: "Whole",
+	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		p.whole()
+		p.benchTicket(p.partOf())
+		p.order()
+		return nil
+	},
+}
+
+// whole draws the prop in two views.
+func (p *Page) whole() {
+	iso, front := draw.Whole(p.Work, p.Prop, p.Sel, p.here)
+	p.Draw, p.Side = template.HTML(iso), template.HTML(front)
+}

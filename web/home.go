@@ -1,0 +1,91 @@
+package web
+
+import (
+	"context"
+	"time"
+	"zapbarn/store"
+
+	"github.com/gin-gonic/gin"
+)
+
+// Shed is a display in the row of barns.
+type Shed struct {
+	Name, Href, Days, Worst string
+}
+
+func (s *Server) displays(c *gin.Context) { s.home(c, 200, nil, "") }
+
+// freshTime is how long the list of displays waits for those not worked out
+// since they changed; freshMost is how many it has worked out.
+const freshTime, freshMost = 400 * time.Millisecond, 8
+
+// freshen works out displays that were changed since they were worked out last,
+// and takes what is done in time into the list. The rest goes on behind it.
+func (s *Server) freshen(ctx context.Context, list []store.Listing) {
+	ctx, cancel := context.WithTimeout(ctx, freshTime)
+	defer cancel()
+	type fresh struct {
+		i   int
+		rev int64
+		got store.Summary
+	}
+	day, under := s.now().Format(time.DateOnly), 0
+	done := make(chan fresh, len(list))
+	for i, l := range list {
+		if l.Seen.Rev == l.Rev && l.Seen.Day == day || under == freshMost {
+			continue
+		}
+		under++
+		go func() {
+			if got, m, err := s.worked(context.Background(), l.ID); err == nil {
+				done <- fresh{i, m.version.Rev, store.Summary{Rev: m.version.Rev, Day: m.day, Worst: got.worst()}}
+			}
+		}()
+	}
+	for ; under > 0; under-- {
+		select {
+		case f := <-done:
+			list[f.i].Seen, list[f.i].Rev = f.got, f.rev
+		case <-ctx.Done():
+			return
+		}
+	}
+}
+
+// home is the row of displays with the three questions and the import.
+func (s *Server) home(c *gin.Context, code int, entered map[string]string, problem string) {
+	list, err := s.store.List(c.Request.Context())
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.freshen(c.Request.Context(), list)
+	var sheds []Shed
+	for _, l := range list {
+		sh := Shed{Name: l.Name, Href: "/p/" + l.ID, Days: daysTo(l.Opens, s.now()), Worst: l.Seen.Worst}
+		switch {
+		case l.Seen.Worst == "":
+			sh.Worst = "not looked at yet"
+		case l.Seen.Rev != l.Rev || l.Seen.Day != s.now().Format(time.DateOnly):
+			sh.Worst = "when last looked at, " + l.Seen.Worst
+		}
+		sheds = append(sheds, sh)
+	}
+	if entered == nil {
+		entered = map[string]string{"units": "in", "opens": s.now().AddDate(0, 0, 42).Format(time.DateOnly)}
+	}
+	c.Status(code)
+	c.Header("Content-Type", "text/html; charset=utf-8")
+	_ = s.pages.ExecuteTemplate(
+		c.Writer,
+		"home.html",
+		map[string]any{
+			"Sheds":   sheds,
+			"Theme":   themeOf(c),
+			"Title":   "Displays",
+			"V":       entered,
+			"Problem": problem,
+			"Back":    "/",
+		},
+	)
+}

@@ -1,0 +1,43 @@
+package web
+
+import (
+	"html/template"
+	"zapbarn/core/check"
+	"zapbarn/core/plan"
+	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
+)
+
+var loomHarnessWay = way{
+	id:    "harness",
+	title: "Harness",
+	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		p.harness(p.state())
+		p.loomTicket()
+		return nil
+	},
+}
+
+// harness draws the board and the drop along what is selected, or along the way
+// of the lamp that loses most.
+func (p *Page) harness(st *plan.State) {
+	w, d := p.Work, p.device()
+	p.Draw = template.HTML(draw.Harness(w, st, p.Prop, p.Sel,
+		p.here))
+	run := ""
+	if d != nil && d.Kind != "supply" && d.Prop == p.Prop {
+		run = d.ID
+	}
+	if run == "" { // the lamp that loses most
+		most := -1.0
+		for _, x := range w.Plan.Devices {
+			if g := st.Readings[x.ID]; x.Kind == "lamp" && x.Prop == p.Prop && !x.Reversed && g.Drop > most {
+				run, most = x.ID, g.Drop
+			}
+		}
+	}
+	if p.Below = template.HTML(draw.Profile(w, st, run)); p.Below == "" && d != nil && d.From != "" {
+		p.Below = template.HTML(draw.Profile(w, st, d.From))
+	}
+}

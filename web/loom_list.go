@@ -1,0 +1,71 @@
+package web
+
+import (
+	"fmt"
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+
+	"github.com/gin-gonic/gin"
+)
+
+var loomListWay = way{id: "list", title: "List", fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	p.wired(p.state())
+	p.loomTicket()
+	return nil
+}}
+
+// wired lists a prop's devices by kind, each with its volts and amperes.
+func (p *Page) wired(st *plan.State) {
+	w := p.Work
+	for _, k := range []string{"supply", "converter", "fuse", "switch", "run", "connector", "controller", "lamp"} {
+		g := Group{
+			Title: map[string]string{"supply": "Supplies", "converter": "Converters", "fuse": "Fuses", "switch": "Switches",
+				"run": "Runs", "connector": "Connectors", "controller": "Controllers", "lamp": "Lamps, motors, servos"}[k],
+		}
+		for _, d := range w.Plan.Devices {
+			if d.Prop == p.Prop && d.Kind == k {
+				r := st.Readings[d.ID]
+				sub := "fed by nothing"
+				switch {
+				case d.From != "":
+					sub = "from " + d.From
+				case d.Kind == "supply" && d.Cell != "":
+					sub = fmt.Sprintf("%d x %s", max(1, d.Cells)*max(1, d.Sets), d.Cell)
+				case d.Kind == "supply":
+					v, a := plan.SupplyOf(&d, w.Lib)
+					sub = measure.Volts(v) + " " + measure.Amps(a)
+					if o := w.Plan.OutletNamed(d.Outlet); o != nil {
+						sub += ", " + o.Name
+					}
+				}
+				if !d.At.IsZero() {
+					sub += " at " + d.At.String()
+				}
+				if d.Kind == "run" {
+					sub += fmt.Sprintf(
+						", %s, %s, both conductors %s",
+						d.Gauge,
+						d.Length,
+						w.Results["device:"+d.ID+":ohms"].Text,
+					)
+				}
+				g.Rows = append(
+					g.Rows,
+					Row{
+						Key:   "device:" + d.ID,
+						Href:  p.href("loom", p.Prop, "device:"+d.ID, "list"),
+						Mark:  r.State,
+						Title: d.Name,
+						Sub:   sub,
+						Right: measure.Volts(r.Volts) + "  " + measure.Amps(r.Amps),
+						On:    p.Sel == "device:"+d.ID,
+					},
+				)
+			}
+		}
+		if g.Rows != nil {
+			p.Groups = append(p.Groups, g)
+		}
+	}
+}

@@ -1,0 +1,23 @@
+package web
+
+import (
+	"html/template"
+	"strings"
+	"zapbarn/core/check"
+	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
+)
+
+var loomPowerWay = way{
+	id:    "power",
+	title: "Power",
+	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		p.Draw = template.HTML(draw.Power(p.Work, p.Sel, p.here))
+		kind, id, _ := strings.Cut(p.Sel, ":")
+		if p.Ticket = p.ticket(kind, id); p.Ticket == nil {
+			p.Ticket = p.ticket("display", p.Plan.Display.ID)
+		}
+		return nil
+	},
+}

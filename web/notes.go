@@ -1,0 +1,104 @@
+package web
+
+import (
+	"encoding/base64"
+	"errors"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/formats"
+	"zapbarn/store"
+
+	"github.com/gin-gonic/gin"
+)
+
+// NoteView is a note on a thing as its ticket shows it.
+type NoteView struct{ ID, Text, From, Photo string }
+
+// notes are the notes on a thing, the newest first.
+func (p *Page) notes(key string) (out []NoteView) {
+	for _, n := range p.Plan.NotesOn(key) {
+		v := NoteView{ID: n.ID, Text: n.Text, From: strings.TrimSpace(n.By + " " + n.Date)}
+		if x, _ := p.Plan.Get("photo", n.Photo); n.Photo != "" && x != nil {
+			v.Photo = "/p/" + p.PlanID + "/photo/" + x.(*plan.Photo).Sum
+		}
+		out = append(out, v)
+	}
+	slices.Reverse(out)
+	return out
+}
+
+// photo sends a picture's data by its sum: what an address gives never changes.
+func (s *Server) photo(c *gin.Context) {
+	sum := c.Param("sum")
+	data, err := s.store.Photo(c.Request.Context(), c.Param("plan"), sum)
+	if errors.Is(err, store.ErrPhotoGone) {
+		s.trouble(c, http.StatusNotFound, "No such picture", "It was taken away. Go back and look again.")
+		return
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if kept(c, sum) {
+		return
+	}
+	c.Header("Cache-Control", "private, max-age=31536000, immutable")
+	c.Data(http.StatusOK, "image/jpeg", data)
+}
+
+// addNote puts words, a photo, or both on a thing.
+func (s *Server) addNote(c *gin.Context) {
+	var photo []byte
+	var err error
+	if _, header, e := c.Request.FormFile("file"); e == nil && header.Filename != "" {
+		photo, err = smallPhoto(c)
+	} else if e != nil && !errors.Is(e, http.ErrMissingFile) && !errors.Is(e, http.ErrNotMultipart) {
+		err = measure.Bad("file", "could not be read; choose a photo of 8 MB at most")
+	}
+	if err != nil {
+		_, msg := fieldErrors(err)
+		s.refused(c, over{err: "No note was made. " + measure.Capital(msg), code: codeOf(err)})
+		return
+	}
+	n := plan.Note{
+		On:   c.PostForm("on"),
+		Text: strings.TrimSpace(c.PostForm("text")),
+		By:   strings.TrimSpace(c.PostForm("by")),
+		Date: s.now().Format(time.DateOnly),
+	}
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), n.By, func(p *plan.Plan) (plan.Edit, error) {
+		kind, id, _ := strings.Cut(n.On, ":")
+		of, _ := p.Get(kind, id)
+		if of == nil {
+			return plan.Edit{}, measure.Bad("on", "what it is about was taken away meanwhile")
+		}
+		e := plan.Edit{Label: "note on " + plan.NameOf(of)}
+		n.ID = p.FreshID("note", id)
+		if photo != nil {
+			n.Photo = p.FreshID("photo", id)
+			ph := plan.Photo{ID: n.Photo, Data: base64.StdEncoding.EncodeToString(photo)}
+			e.Changes = append(e.Changes, p.Put("photo", ph.ID, ph))
+		}
+		e.Changes = append(e.Changes, p.Put("note", n.ID, n))
+		return e, nil
+	})
+	s.applied(c, err, over{}, "")
+}
+
+// smallPhoto is the picture of a form, small enough to keep, as a JPEG.
+func smallPhoto(c *gin.Context) ([]byte, error) {
+	_, data, err := upload(c, "file", plan.MaxFile)
+	if err != nil {
+		return nil, err
+	}
+	img, err := formats.Picture(c.Request.Context(), data, pictureSide)
+	if err != nil {
+		return nil, err
+	}
+	return formats.PackPicture(img, base64.StdEncoding.DecodedLen(plan.MaxPhoto))
+}
