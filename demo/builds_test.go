@@ -6,12 +6,13 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/check"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // Ten builds, each typed from an empty display: every line is understood, the

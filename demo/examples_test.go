@@ -5,12 +5,14 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
 	"zapbarn/core/form"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 var day = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
@@ -57,7 +59,7 @@ func TestThePatternBookIsWhole(t *testing.T) {
 func TestPlantedFaultsAreFound(t *testing.T) {
 	p := Apiary(day)
 	for supply, want := range map[string]string{"S2": "bad:W3:2", "S3": "bad:X1"} {
-		b := plan.Suspects(p, stock.Shop, supply)
+		b := wiring.Suspects(p.Wiring(stock.Shop), supply)
 		var seen []circuit.Seen
 		for _, r := range p.Readings {
 			s, ok := b.Volts(r.Device, r.Volts.Value())

@@ -11,11 +11,12 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/plan"
 	"zapbarn/demo"
 	"zapbarn/testkit"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // 1. The demo opens on something worth seeing, both props fully planned.

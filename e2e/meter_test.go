@@ -5,15 +5,17 @@ import (
 	"strings"
 	"testing"
 
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
+	"zapbarn/testkit"
+
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"zapbarn/core/measure"
-	"zapbarn/core/plan"
-	"zapbarn/core/stock"
-	"zapbarn/testkit"
 )
 
 // Find a fault: say what is dark, measure where it says, and the cause stands
@@ -105,7 +107,7 @@ func TestProve(t *testing.T) {
 func TestTrainer(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=shelf&way=train&level=1&seed=3")
 	assert.Equal(t, 0, s.count(".seen li"))
-	d, err := plan.NewDrill(s.plan("midnight-apiary"), stock.Shop, "S1", 1, 3)
+	d, err := wiring.NewDrill(s.plan("midnight-apiary").Wiring(stock.Shop), "S1", 1, 3)
 	require.NoError(t, err)
 	truth, say := d.Truth()
 	device := truth[strings.IndexByte(truth, ':')+1:]
@@ -129,7 +131,7 @@ func TestTrainer(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, record, 1)
 	assert.Equal(t, "Sam", record[0].Who)
-	assert.Equal(t, plan.Score(true, 1, d.Best()), record[0].Score)
+	assert.Equal(t, wiring.Score(true, 1, d.Best()), record[0].Score)
 	s.live(func() { s.clickText("Another fault") })
 	assert.Equal(t, 0, s.count(".seen li"))
 }

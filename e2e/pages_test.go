@@ -5,9 +5,10 @@ import (
 	"net/url"
 	"testing"
 
+	"zapbarn/core/calc"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"zapbarn/core/calc"
 )
 
 // The calculators on screen do the same sums as the command line.

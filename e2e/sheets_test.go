@@ -7,12 +7,13 @@ import (
 	"testing"
 	"time"
 
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 )
 
 func (s *site) sheets(id, stockID string) *plan.Sheets {

@@ -11,14 +11,15 @@ import (
 	"testing"
 	"time"
 
-	"github.com/chromedp/chromedp"
-	"github.com/chromedp/chromedp/kb"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/plan"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/testkit"
 	"zapbarn/web"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/require"
 )
 
 var today = time.Date(2026, 9, 20, 12, 0, 0, 0, time.UTC)
@@ -131,7 +132,7 @@ func (s *site) clickText(text string) {
 		eval[bool](
 			s,
 			fmt.Sprintf(
-				`(()=>{const e=[...document.querySelectorAll("button,a,summary")].find(e=>e.textContent.trim()===%q); if(!e) return false; e.click(); return true})()`,
+				`(()=>{const e=[...document.querySelectorAll("button,a,summary")].find(e=>e.textContent.trim().replace(/\s+/g," ")===%q); if(!e) return false; e.click(); return true})()`,
 				text,
 			),
 		),

@@ -10,11 +10,12 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/demo"
 	"zapbarn/testkit"
 	"zapbarn/web"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // slow answers every edit and page late by a time that can be changed.

@@ -4,9 +4,10 @@ import (
 	"fmt"
 	"io"
 
-	"github.com/xuri/excelize/v2"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+
+	"github.com/xuri/excelize/v2"
 )
 
 // cutRows is the cut list as a table, sizes in millimetres and as on a tape.

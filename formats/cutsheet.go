@@ -6,10 +6,11 @@ import (
 	"math"
 	"strings"
 
-	"github.com/go-pdf/fpdf"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+
+	"github.com/go-pdf/fpdf"
 )
 
 // Paper is a page size in millimetres.

@@ -11,11 +11,12 @@ import (
 	"strconv"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // The printed sheet is read back with poppler: page size, words, and the scale

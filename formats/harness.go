@@ -6,11 +6,12 @@ import (
 	"math"
 	"strings"
 
-	"github.com/go-pdf/fpdf"
-	"github.com/xuri/excelize/v2"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+
+	"github.com/go-pdf/fpdf"
+	"github.com/xuri/excelize/v2"
 )
 
 // harnessTables are a harness's lists, each with its heading row.

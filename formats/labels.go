@@ -5,9 +5,10 @@ import (
 	"io"
 	"strings"
 
-	"github.com/go-pdf/fpdf"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+
+	"github.com/go-pdf/fpdf"
 )
 
 // Labels writes a label for every copy of every part of a prop, three across

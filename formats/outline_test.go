@@ -8,8 +8,9 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/pattern"
+
+	"github.com/stretchr/testify/require"
 )
 
 func total(rings [][]pattern.Point) float64 {

@@ -12,8 +12,9 @@ import (
 	"runtime"
 	"sync"
 
-	xdraw "golang.org/x/image/draw"
 	"zapbarn/core/measure"
+
+	xdraw "golang.org/x/image/draw"
 )
 
 // MaxPixels is the largest picture read: some more than a phone takes.

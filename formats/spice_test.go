@@ -14,13 +14,15 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 	"zapbarn/demo"
 	"zapbarn/testkit/wirings"
+
+	"github.com/stretchr/testify/require"
 )
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
@@ -148,7 +150,7 @@ func TestWiringPlansAgainstNgspice(t *testing.T) {
 		"pixels": {demo.Metric(today), nil}} {
 		require.NoError(t, c.p.Validate(), name)
 		rig := plan.NewRig(c.p, stock.Shop)
-		st := rig.Solve(stock.Shop, c.on)
+		st := rig.Solve(c.on)
 		require.True(t, st.Solution.Settled, name)
 		compare(t, name, rig.Net, st.Solution)
 	}
@@ -177,7 +179,7 @@ func TestCarelessWiringsAgainstNgspice(t *testing.T) {
 			seen[d.Kind], seen[stock.Shop.Lamps[d.Product].Kind] = true, true
 		}
 		rig := plan.NewRig(p, stock.Shop)
-		st := rig.Solve(stock.Shop, nil)
+		st := rig.Solve(nil)
 		require.True(t, st.Solution.Settled, seed)
 		compare(t, fmt.Sprintf("careless wiring %d", seed), rig.Net, st.Solution)
 	}
@@ -260,7 +262,7 @@ func TestRandomNetworksAgainstNgspice(t *testing.T) {
 // gives, without the test's own additions.
 func TestNetlistRunsAsDownloaded(t *testing.T) {
 	rig := plan.NewRig(demo.Apiary(today), stock.Shop)
-	st := rig.Solve(stock.Shop, nil)
+	st := rig.Solve(nil)
 	var b bytes.Buffer
 	require.NoError(t, SPICE(&b, "The Midnight\nApiary", "everything\non", rig.Net, st.Solution))
 	file := filepath.Join(t.TempDir(), "w.cir")
@@ -355,7 +357,7 @@ func TestNetlistsOfEveryState(t *testing.T) {
 			}
 		}
 	}
-	state := func(key, id string) plan.Operating {
+	state := func(key, id string) wiring.Operating {
 		_, st := conv.CaseRig(stock.Shop, key)
 		return st.Readings[id]
 	}

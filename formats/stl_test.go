@@ -8,9 +8,10 @@ import (
 	"strings"
 	"testing"
 
+	"zapbarn/core/pattern"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"zapbarn/core/pattern"
 )
 
 // ball is a sphere of radius r as triangles; tube a square tube.

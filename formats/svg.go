@@ -9,9 +9,10 @@ import (
 	"strconv"
 	"strings"
 
-	"golang.org/x/net/html/charset"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
+
+	"golang.org/x/net/html/charset"
 )
 
 // svgNode is an element of an SVG with what is needed of it.

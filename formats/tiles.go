@@ -5,10 +5,11 @@ import (
 	"io"
 	"math"
 
-	"github.com/go-pdf/fpdf"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+
+	"github.com/go-pdf/fpdf"
 )
 
 // Tile overlap and margin on paper, in mm.

@@ -15,8 +15,9 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/require"
 	"zapbarn/store"
+
+	"github.com/stretchr/testify/require"
 )
 
 // Root is the project's folder.

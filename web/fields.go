@@ -35,101 +35,8 @@ type Option struct {
 // of a part of the library or of words.
 type spec struct{ name, label, kind string }
 
-var specs = map[string][]spec{
-	"seam": {{"seam", "Large parts", "|butt|half-lap"}, {"seamAt", "Seam at", "text"}, {"lap", "Lap", "text"}},
-	"supply": {
-		{"name", "Name", "text"},
-		{"product", "Supply", "supply"},
-		{"volts", "or volts", "text"},
-		{"amps", "and amps", "text"},
-		{"in", "Built into", "solids"},
-		{"outlet", "Plugged into", "outlets"},
-	},
-	"converter": {
-		{"name", "Name", "text"},
-		{"from", "Fed by", "feeders"},
-		{"at", "At, along it", "text"},
-		{"volts", "Gives", "text"},
-		{"amps", "at most", "text"},
-		{"in", "Built into", "solids"},
-	},
-	"battery": {
-		{"name", "Name", "text"},
-		{"cell", "Cell", "cells"},
-		{"cells", "In a row", "text"},
-		{"sets", "Rows", "text"},
-		{"in", "Built into", "solids"},
-	},
-	"run": {
-		{"name", "Name", "text"},
-		{"from", "Fed by", "feeders"},
-		{"at", "At, along it", "text"},
-		{"gauge", "Gauge", "text"},
-		{"length", "One way", "text"},
-		{"fedAt", "Fed along it at", "text"},
-		{"to", "Far end to", "feeders"},
-		{"toAt", "At, along that", "text"},
-		{"back", "By a second pair of", "text"},
-		{"path", "Path: right,back,up of each corner", "wide"},
-	},
-	"connector": {
-		{"name", "Name", "text"},
-		{"from", "Fed by", "feeders"},
-		{"at", "At, along it", "text"},
-		{"rating", "Contacts", "text"},
-		{"resistor", "Each contact", "text"},
-		{"in", "Built into", "solids"},
-	},
-	"controller": {
-		{"name", "Name", "text"},
-		{"from", "Fed by", "feeders"},
-		{"at", "At, along it", "text"},
-		{"volts", "Runs on", "text"},
-		{"amps", "Takes", "text"},
-		{"logic", "Its pins give", "text"},
-		{"in", "Built into", "solids"},
-	},
-	"fuse": {
-		{"name", "Name", "text"},
-		{"from", "Fed by", "feeders"},
-		{"at", "At, along it", "text"},
-		{"rating", "Rating", "text"},
-		{"in", "Built into", "solids"},
-		{"poly", "Resets itself", "check"},
-	},
-	"switch": {
-		{"name", "Name", "text"},
-		{"from", "Fed by", "feeders"},
-		{"at", "At, along it", "text"},
-		{"rating", "Contacts", "text"},
-		{"in", "Built into", "solids"},
-		{"driven", "Driven by scenes", "check"},
-		{"off", "Left off", "check"},
-	},
-	"lamp": {
-		{"product", "Lamp", "lamp"},
-		{"from", "Fed by", "feeders"},
-		{"at", "At, along it", "text"},
-		{"need", "Lead needed", "text"},
-		{"lead", "Lead it has", "text"},
-		{"extension", "Extension", "text"},
-		{"in", "Built into", "solids"},
-		{"reversed", "Reversed", "check"},
-		{"proven", "Proven, lit", "check"},
-	},
-	"led":   {{"row", "LEDs in a row", "text"}, {"resistor", "Resistor", "text"}},
-	"strip": {{"length", "Length", "text"}, {"feeds", "Fed at, %", "text"}, {"gauge", "Feed gauge", "text"}},
-	"pixels": {
-		{"bright", "Held to, %", "text"},
-		{"data", "Data from", "datas"},
-		{"pin", "Pin", "text"},
-		{"dataLead", "Data wire", "text"},
-		{"common", "Data ground", "check"},
-		{"shifter", "Level shifter", "check"},
-		{"damper", "Data resistor", "check"},
-		{"bulk", "Feed capacitor", "check"},
-	},
-}
+// seams are a solid's fields where a part of it is larger than its sheet.
+var seams = []spec{{"seam", "Large parts", "|butt|half-lap"}, {"seamAt", "Seam at", "text"}, {"lap", "Lap", "text"}}
 
 // placed are the fields every solid has for where it stands in its prop.
 var placed = []spec{{"x", "Right by", "text"}, {"y", "Back by", "text"}, {"z", "Up by", "text"}}
@@ -199,9 +106,9 @@ func solidSpecs(w *plan.Work, x *plan.Solid) []spec {
 	out = append(out, long...)
 	switch {
 	case x.Seam != "":
-		out = append(out, specs["seam"]...)
+		out = append(out, seams...)
 	case k.Splits && tooLarge(w, x.ID):
-		out = append(out, specs["seam"][0])
+		out = append(out, seams[0])
 	}
 	return append(out, placed...)
 }
@@ -219,22 +126,11 @@ func specsOf(w *plan.Work, v any) []spec {
 	return append(append(short, ticks...), long...)
 }
 
-func deviceSpecs(w *plan.Work, x *plan.Device) []spec {
-	s := specs[x.Kind]
-	if x.Kind == "supply" && x.Cell != "" {
-		s = specs["battery"]
+func deviceSpecs(w *plan.Work, x *plan.Device) (out []spec) {
+	for _, f := range x.Fields(w.Lib) {
+		out = append(out, spec{f.Name, f.Label, f.Choose})
 	}
-	switch k := w.Lib.Lamps[x.Product].Kind; {
-	case x.Kind == "lamp" && k == "led":
-		s = append(append([]spec(nil), s...), specs["led"]...)
-	case x.Kind == "lamp" && (k == "strip" || k == "pixels"): // what makes it a strip comes first
-		all := append(append([]spec(nil), s[:3]...), specs["strip"]...)
-		if k == "pixels" {
-			all = append(all, specs["pixels"]...)
-		}
-		s = append(all, s[3:]...)
-	}
-	return s
+	return out
 }
 
 // fieldsOf are an element's fields with their values as written.

@@ -3,6 +3,7 @@ package web
 import (
 	"strings"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 )
 
 // loomPlace is a prop's wiring.
@@ -13,7 +14,7 @@ var loomPlace = place{
 }
 
 // state is the wiring in the state that is asked for, and offers the others.
-func (p *Page) state() *plan.State {
+func (p *Page) state() *wiring.State {
 	w, asked := p.Work, p.Query.Get("state")
 	for _, k := range w.Plan.Cases(w.Lib) {
 		p.Cases = append(p.Cases, Option{k.Key, k.Name, k.Key == asked || asked == "" && k.Key == "all"})

@@ -3,7 +3,7 @@ package web
 import (
 	"html/template"
 	"zapbarn/core/check"
-	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -21,7 +21,7 @@ var loomHarnessWay = way{
 
 // harness draws the board and the drop along what is selected, or along the way
 // of the lamp that loses most.
-func (p *Page) harness(st *plan.State) {
+func (p *Page) harness(st *wiring.State) {
 	w, d := p.Work, p.device()
 	p.Draw = template.HTML(draw.Harness(w, st, p.Prop, p.Sel,
 		p.here))

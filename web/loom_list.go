@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 
 	"github.com/gin-gonic/gin"
 )
@@ -16,13 +16,10 @@ var loomListWay = way{id: "list", title: "List", fill: func(_ *Server, _ *gin.Co
 }}
 
 // wired lists a prop's devices by kind, each with its volts and amperes.
-func (p *Page) wired(st *plan.State) {
+func (p *Page) wired(st *wiring.State) {
 	w := p.Work
-	for _, k := range []string{"supply", "converter", "fuse", "switch", "run", "connector", "controller", "lamp"} {
-		g := Group{
-			Title: map[string]string{"supply": "Supplies", "converter": "Converters", "fuse": "Fuses", "switch": "Switches",
-				"run": "Runs", "connector": "Connectors", "controller": "Controllers", "lamp": "Lamps, motors, servos"}[k],
-		}
+	for _, k := range wiring.Names() {
+		g := Group{Title: wiring.KindOf(k).Title}
 		for _, d := range w.Plan.Devices {
 			if d.Prop == p.Prop && d.Kind == k {
 				r := st.Readings[d.ID]
@@ -33,7 +30,7 @@ func (p *Page) wired(st *plan.State) {
 				case d.Kind == "supply" && d.Cell != "":
 					sub = fmt.Sprintf("%d x %s", max(1, d.Cells)*max(1, d.Sets), d.Cell)
 				case d.Kind == "supply":
-					v, a := plan.SupplyOf(&d, w.Lib)
+					v, a := wiring.SupplyOf(&d, w.Lib)
 					sub = measure.Volts(v) + " " + measure.Amps(a)
 					if o := w.Plan.OutletNamed(d.Outlet); o != nil {
 						sub += ", " + o.Name

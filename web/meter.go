@@ -11,6 +11,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -63,7 +64,7 @@ var loomProveWay = way{
 }
 
 // cards lists what to prove before closing: polarity, light, volts, current.
-func (p *Page) cards(st *plan.State) {
+func (p *Page) cards(st *wiring.State) {
 	w := p.Work
 	type last struct{ volts, amps, ohms *plan.Reading }
 	latest := map[string]last{}
@@ -148,7 +149,7 @@ func (p *Page) fault() {
 	if f.Supply == "" {
 		return
 	}
-	b := plan.Suspects(w.Plan, w.Lib, f.Supply)
+	b := wiring.Suspects(w.Plan.Wiring(w.Lib), f.Supply)
 	var seen []circuit.Seen
 	done := map[int]bool{}
 	looked := map[string]bool{}

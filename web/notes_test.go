@@ -10,9 +10,10 @@ import (
 	"strings"
 	"testing"
 
+	"zapbarn/core/plan"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"zapbarn/core/plan"
 )
 
 // A note with a photo is put on a device: the ticket shows both, the search finds
@@ -40,7 +41,10 @@ func TestANoteWithAPhoto(t *testing.T) {
 	}
 	var img bytes.Buffer
 	require.NoError(t, png.Encode(&img, image.NewGray(image.Rect(0, 0, 80, 60))))
-	code, page := send(map[string]string{"on": "device:W1", "text": "Soldered cold, do it again", "by": "Ola"}, img.Bytes())
+	code, page := send(
+		map[string]string{"on": "device:W1", "text": "Soldered cold, do it again", "by": "Ola"},
+		img.Bytes(),
+	)
 	require.Equal(t, http.StatusSeeOther, code, regexp.MustCompile(`(?s)role="alert">[^<]*`).FindString(page))
 	p, _, err := st.Load(t.Context(), "midnight-apiary")
 	require.NoError(t, err)

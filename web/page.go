@@ -17,6 +17,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -589,4 +590,4 @@ func fieldErrors(err error) (map[string]string, string) {
 }
 
 // PriceFrom is where the prices in mends are from.
-func (p *Page) PriceFrom() []source.Source { return plan.BillFrom }
+func (p *Page) PriceFrom() []source.Source { return wiring.BillFrom }

@@ -67,7 +67,7 @@ func (s *Server) sliding(c *gin.Context) {
 	p := w.FedBy(w.Rig.Supply(d.ID))
 	*p.Device(d.ID) = *d
 	lib := p.Shop(s.lib)
-	st := plan.NewRig(p, lib).Solve(lib, nil)
+	st := plan.NewRig(p, lib).Solve(nil)
 	volts := map[string]string{}
 	for _, x := range p.Devices {
 		if g := st.Readings[x.ID]; x.Kind == "lamp" {

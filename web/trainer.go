@@ -10,7 +10,7 @@ import (
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/store"
 	"zapbarn/web/draw"
 
@@ -34,7 +34,7 @@ type Trainer struct {
 }
 
 // drill reads a drill's address: level, seed, and what was measured so far.
-func (p *Page) drill(q url.Values) (*plan.Drill, *Trainer, []string) {
+func (p *Page) drill(q url.Values) (*wiring.Drill, *Trainer, []string) {
 	t := &Trainer{Level: 1, Seed: 1, Taken: q.Get("m")}
 	if n, err := strconv.Atoi(q.Get("level")); err == nil && n >= 1 && n <= 3 {
 		t.Level = n
@@ -47,7 +47,7 @@ func (p *Page) drill(q url.Values) (*plan.Drill, *Trainer, []string) {
 			t.Supply = d.ID
 		}
 	}
-	dr, err := plan.NewDrill(p.Plan, p.Work.Lib, t.Supply, t.Level, t.Seed)
+	dr, err := wiring.NewDrill(p.Plan.Wiring(p.Work.Lib), t.Supply, t.Level, t.Seed)
 	if err != nil {
 		_, t.Error = fieldErrors(err)
 		return nil, t, nil
@@ -92,9 +92,9 @@ func (s *Server) train(c *gin.Context, p *Page, _ []check.Snag) error {
 		t.Answer = &record[0]
 	}
 	// the board shows what the eye sees: lit or dark, no volts
-	seen := &plan.State{Readings: map[string]plan.Operating{}, Solution: p.Work.All.Solution, Hidden: true}
+	seen := &wiring.State{Readings: map[string]wiring.Operating{}, Solution: p.Work.All.Solution, Hidden: true}
 	for _, d := range p.Plan.Devices {
-		g := plan.Operating{State: "ok", Volts: 12}
+		g := wiring.Operating{State: "ok", Volts: 12}
 		if lit, ok := dr.Lit(d.ID); ok {
 			g.State = "lit"
 			if !lit {
@@ -167,7 +167,7 @@ func (s *Server) answer(c *gin.Context) {
 		Answer:   said,
 		Readings: len(taken),
 		Best:     best,
-		Score:    plan.Score(guess == truth, len(taken), best),
+		Score:    wiring.Score(guess == truth, len(taken), best),
 	}
 	if err := s.store.AddDrill(c.Request.Context(), d); err != nil {
 		s.fail(c, err)

@@ -10,12 +10,13 @@ import (
 	"strings"
 	"time"
 
-	"github.com/spf13/cobra"
 	"zapbarn/core/calc"
 	"zapbarn/core/check"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+
+	"github.com/spf13/cobra"
 )
 
 // exit is an error with its own exit code.

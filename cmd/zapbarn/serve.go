@@ -13,11 +13,12 @@ import (
 	"syscall"
 	"time"
 
-	"github.com/spf13/cobra"
 	"zapbarn/core/plan"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/web"
+
+	"github.com/spf13/cobra"
 )
 
 // settings are given by flags, or else by the environment.

@@ -5,10 +5,11 @@ import (
 	"os"
 	"path/filepath"
 
-	"github.com/spf13/cobra"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/formats"
+
+	"github.com/spf13/cobra"
 )
 
 // sliceCommand cuts an STL mesh into layers of the stock, as SVG and DXF at 1:1.

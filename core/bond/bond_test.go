@@ -3,8 +3,9 @@ package bond
 import (
 	"testing"
 
-	"github.com/stretchr/testify/assert"
 	"zapbarn/core/stock"
+
+	"github.com/stretchr/testify/assert"
 )
 
 var m, g, c = stock.Shop.Materials, stock.Shop.Glues, stock.Shop.Coats

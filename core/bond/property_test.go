@@ -4,9 +4,10 @@ import (
 	"math"
 	"testing"
 
+	"zapbarn/core/stock"
+
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
-	"zapbarn/core/stock"
 )
 
 // For any pair and glue: the order of the sides does not matter, an older

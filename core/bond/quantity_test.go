@@ -4,9 +4,10 @@ import (
 	"math"
 	"testing"
 
+	"zapbarn/core/stock"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"zapbarn/core/stock"
 )
 
 // Handbook: a stick is 25 cm3; contact cement 3 to 4 m2 a litre of one face; a

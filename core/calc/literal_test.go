@@ -4,13 +4,14 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
 	"zapbarn/testkit/literal"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // Every working gives its number when it is read literally: the printed numbers

@@ -6,6 +6,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 )
 
 var _ = rule(
@@ -18,8 +19,8 @@ var _ = rule(
 			if d.To == "" || a == nil || b == nil || a.ID == b.ID {
 				continue
 			}
-			va, _ := plan.SupplyOf(a, w.Lib)
-			vb, _ := plan.SupplyOf(b, w.Lib)
+			va, _ := wiring.SupplyOf(a, w.Lib)
+			vb, _ := wiring.SupplyOf(b, w.Lib)
 			s := Snag{
 				Level:  Fix,
 				Place:  "loom",

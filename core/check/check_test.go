@@ -10,14 +10,16 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 	"zapbarn/demo"
 	"zapbarn/testkit/wirings"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
@@ -638,7 +640,7 @@ func TestMendsSayWhatTheyCost(t *testing.T) {
 		Gauge:   measure.Of[measure.GaugeKind](1),
 		Lead:    measure.Len("0.5 m"),
 	}
-	bill := plan.BillOf(&d, stock.Shop)
+	bill := wiring.BillOf(&d, stock.Shop)
 	assert.InDelta(t, 2*1*1.5*8.89, bill.Copper, 1e-6, "a metre along it and a second half metre of lead")
 	assert.InDelta(t, 1.5*.7, bill.Money, 1e-6)
 }

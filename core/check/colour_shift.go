@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 )
 
 // whiteNeeds is the share of their volts below which 5 V pixels lose their
@@ -24,7 +25,7 @@ var _ = rule(
 	func(w *plan.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			g := w.All.Readings[d.ID]
-			rated := plan.RatedVolts(&d, w.Lib)
+			rated := wiring.RatedVolts(&d, w.Lib)
 			if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || w.Rig.Unfed[d.ID] || d.Reversed ||
 				g.FarVolt >= whiteNeeds*rated {
 				continue
@@ -49,7 +50,7 @@ var _ = rule(
 					break
 				}
 			}
-			if m, ok := dimmed(w, &d, func(st *plan.State) bool { return st.Readings[d.ID].FarVolt >= whiteNeeds*rated }); ok {
+			if m, ok := dimmed(w, &d, func(st *wiring.State) bool { return st.Readings[d.ID].FarVolt >= whiteNeeds*rated }); ok {
 				s.Mends = append(s.Mends, m)
 			}
 			say(s)
@@ -59,7 +60,7 @@ var _ = rule(
 
 // dimmed holds pixels to the highest share of full white, in steps of 5 %,
 // that does.
-func dimmed(w *plan.Work, d *plan.Device, does func(*plan.State) bool) (Mend, bool) {
+func dimmed(w *plan.Work, d *plan.Device, does func(*wiring.State) bool) (Mend, bool) {
 	now := d.Bright
 	if now == 0 {
 		now = 100

@@ -11,6 +11,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 var _ = rule(
@@ -33,7 +34,7 @@ var _ = rule(
 			if d.Kind != "lamp" || s == nil || d.Reversed {
 				continue
 			}
-			rated, _ := plan.SupplyOf(s, w.Lib)
+			rated, _ := wiring.SupplyOf(s, w.Lib)
 			share := w.All.Readings[d.ID].Drop / rated
 			if share <= circuit.DropBudget {
 				continue
@@ -110,12 +111,12 @@ func runAbove(w *plan.Work, id string) *plan.Device {
 
 // resolve is the wiring round a device with everything on after a mend, or nil
 // when the mend does not apply.
-func resolve(w *plan.Work, device string, m Mend) *plan.State {
+func resolve(w *plan.Work, device string, m Mend) *wiring.State {
 	p := with(w, device, m)
 	if p == nil {
 		return nil
 	}
-	return plan.NewRig(p, w.Lib).Solve(w.Lib, nil)
+	return plan.NewRig(p, w.Lib).Solve(nil)
 }
 
 // with is what hangs on a device's supply after a mend; nil when that changes
@@ -216,7 +217,7 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 		}
 	}
 	if d := w.Device(lamp); len(out) == 0 && w.Lib.Lamps[d.Product].Kind == "pixels" {
-		if m, ok := dimmed(w, d, func(st *plan.State) bool { return st.Readings[lamp].Drop <= budget }); ok {
+		if m, ok := dimmed(w, d, func(st *wiring.State) bool { return st.Readings[lamp].Drop <= budget }); ok {
 			out = append(out, m)
 		}
 	}
@@ -232,7 +233,7 @@ func dropShare(w *plan.Work, lamp string) float64 {
 	if s == nil {
 		return 0
 	}
-	rated, _ := plan.SupplyOf(s, w.Lib)
+	rated, _ := wiring.SupplyOf(s, w.Lib)
 	return w.All.Readings[lamp].Drop / rated
 }
 
@@ -310,10 +311,10 @@ func feedsMends(w *plan.Work, lamp string) (out []Mend) {
 	if k := w.Lib.Lamps[d.Product].Kind; k != "strip" && k != "pixels" {
 		return nil
 	}
-	now, _ := plan.ParseFeeds(d.Feeds)
+	now, _ := wiring.ParseFeeds(d.Feeds)
 	for _, f := range feedPlaces {
-		at, _ := plan.ParseFeeds(f)
-		if len(at) < len(now) || len(at) == len(now) && d.Feeds != "" || len(at) >= plan.Segments(&d, w.Lib) {
+		at, _ := wiring.ParseFeeds(f)
+		if len(at) < len(now) || len(at) == len(now) && d.Feeds != "" || len(at) >= wiring.Segments(&d, w.Lib) {
 			continue
 		}
 		next := d

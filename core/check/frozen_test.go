@@ -15,14 +15,15 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/testkit/wirings"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 var freeze = flag.Bool("freeze", false, "write the frozen answers afresh; read the difference before it is kept")

@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 // thinnest is the least ampacity of the runs a fuse guards: those fed through
@@ -57,7 +58,7 @@ var _ = rule(
 			if fused {
 				continue
 			}
-			limit := plan.ShortAmps(top, w.Lib)
+			limit := wiring.ShortAmps(top, w.Lib)
 			carry, _ := thinnest(w, d.ID)
 			if d.Kind == "lamp" { // nothing but its own lead hangs on the supply
 				g := d.Gauge
@@ -130,7 +131,7 @@ var _ = rule(
 			}
 			carry, run := thinnest(w, d.ID)
 			if s := w.Device(w.Rig.Supply(d.ID)); run != nil && s != nil && s.Kind == "supply" &&
-				plan.ShortAmps(s, w.Lib) <= carry {
+				wiring.ShortAmps(s, w.Lib) <= carry {
 				run = nil // what feeds it cannot harm the wire
 			}
 			g := w.All.Readings[d.ID]

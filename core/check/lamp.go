@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 var _ = rule(
@@ -63,8 +64,8 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 		if d.Kind != "lamp" || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
 			continue
 		}
-		have, _ := plan.SupplyOf(s, w.Lib)
-		rated := plan.RatedVolts(&d, w.Lib)
+		have, _ := wiring.SupplyOf(s, w.Lib)
+		rated := wiring.RatedVolts(&d, w.Lib)
 		if have <= 1.1*rated && have >= 0.8*rated {
 			continue
 		}
@@ -87,14 +88,14 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 			),
 		}
 		for _, o := range w.Plan.Devices {
-			if v, _ := plan.SupplyOf(&o, w.Lib); o.Kind == "supply" && v <= 1.1*rated && v >= 0.95*rated {
+			if v, _ := wiring.SupplyOf(&o, w.Lib); o.Kind == "supply" && v <= 1.1*rated && v >= 0.95*rated {
 				snag.Mends = append(snag.Mends, fused(w, "Feed from "+o.Name, d, o.ID))
 				break
 			}
 		}
 		if feeder := w.Device(d.From); have > rated+1 && feeder != nil { // step the rail down
 			id := w.FreshName("C")
-			need := math.Ceil(plan.RatedAmps(&d, w.Lib) / .8)
+			need := math.Ceil(wiring.RatedAmps(&d, w.Lib) / .8)
 			conv := plan.Device{
 				ID:    id,
 				Prop:  d.Prop,
@@ -122,13 +123,13 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 		if len(snag.Mends) == 0 {
 			id := w.FreshName("S")
 			for _, p := range w.Lib.Supplies {
-				if p.Volts == rated && 0.8*p.Amps >= plan.RatedAmps(&d, w.Lib) {
+				if p.Volts == rated && 0.8*p.Amps >= wiring.RatedAmps(&d, w.Lib) {
 					s := plan.Device{
 						ID:      id,
 						Prop:    d.Prop,
 						Kind:    "supply",
 						Name:    "Supply " + id,
-						Product: smallest(w, rated, plan.RatedAmps(&d, w.Lib)),
+						Product: smallest(w, rated, wiring.RatedAmps(&d, w.Lib)),
 					}
 					m := fused(w, fmt.Sprintf("Add a %s supply", measure.Volts(rated)), d, id)
 					m.Edit.Changes = append([]plan.Change{w.Plan.Put("device", id, s)}, m.Edit.Changes...)
@@ -168,7 +169,7 @@ var _ = rule(
 			if !d.Resistor.IsZero() && g.Lit <= 1.15 {
 				continue
 			}
-			v, _ := plan.SupplyOf(s, w.Lib)
+			v, _ := wiring.SupplyOf(s, w.Lib)
 			snag := Snag{
 				Level:  Stop,
 				Place:  "loom",
@@ -240,7 +241,7 @@ func fused(w *plan.Work, label string, d plan.Device, supply string) Mend {
 	}
 	asks := below(w, d.ID)
 	if d.Kind == "lamp" {
-		asks = plan.RatedAmps(&d, w.Lib)
+		asks = wiring.RatedAmps(&d, w.Lib)
 	}
 	rating := circuit.ChooseFuse(asks, carry)
 	if d.Kind == "fuse" || rating == 0 {

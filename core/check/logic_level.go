@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 )
 
 var _ = rule(
@@ -21,10 +22,10 @@ var _ = rule(
 				continue
 			}
 			logic, chip := by.Logic.Or(
-				plan.ControllerLogic,
+				wiring.ControllerLogic,
 			), math.Min(
 				5,
-				plan.RatedVolts(&d, w.Lib),
+				wiring.RatedVolts(&d, w.Lib),
 			) // chips of higher rails make their own 5 V
 			need := circuit.LogicHigh * chip
 			if logic >= need-1e-9 {

@@ -379,7 +379,7 @@ func capped(w *plan.Work, supply *plan.Device, limit float64) *Mend {
 	}
 	m, ok := least(caps, func(m Mend) bool {
 		p := with(w, supply.ID, m)
-		return p != nil && plan.NewRig(p, w.Lib).Demand(w.Lib)[supply.ID] <= limit
+		return p != nil && plan.NewRig(p, w.Lib).Demand()[supply.ID] <= limit
 	})
 	if !ok {
 		return nil

@@ -6,6 +6,7 @@ import (
 	"math"
 
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 )
 
 // price adds to a mend's effect what it costs in copper and in money.
@@ -14,7 +15,7 @@ func (m *Mend) price(w *plan.Work) {
 	bill := func(raw json.RawMessage, sign float64) {
 		var d plan.Device
 		if raw != nil && json.Unmarshal(raw, &d) == nil {
-			b := plan.BillOf(&d, w.Lib)
+			b := wiring.BillOf(&d, w.Lib)
 			grams, money = grams+sign*b.Copper, money+sign*b.Money
 		}
 	}

@@ -9,19 +9,21 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 	"zapbarn/testkit/dense"
 	"zapbarn/testkit/wirings"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // kirchhoff checks a solved rig against two laws that hold in any network:
 // the currents of each node sum to nothing, and what sources give is what
 // everything else takes (Tellegen's theorem).
-func kirchhoff(t *testing.T, name string, rig *plan.Rig, st *plan.State) {
+func kirchhoff(t *testing.T, name string, rig *wiring.Rig, st *wiring.State) {
 	sum := make([]float64, len(rig.Net.Names))
 	power, moved := 0.0, 0.0
 	for i, e := range rig.Net.Elements {
@@ -136,11 +138,11 @@ func kept(t *testing.T, name string, s Snag, m Mend, after *plan.Work) int {
 			return 0
 		}
 	}
-	rig.Solve(stock.Shop, nil) // sets the switches
+	rig.Solve(nil) // sets the switches
 	want := 0.0
 	if s.Code == "drop" {
 		supply := after.Device(rig.Supply(id))
-		rated, _ := plan.SupplyOf(supply, stock.Shop)
+		rated, _ := wiring.SupplyOf(supply, stock.Shop)
 		v := dense.Solve(t, rig.Net)
 		least := math.Inf(1)
 		for _, e := range rig.Net.Elements {
@@ -157,7 +159,7 @@ func kept(t *testing.T, name string, s Snag, m Mend, after *plan.Work) int {
 		}
 		want = 100 * (rated - least) / rated
 	} else {
-		_, limit := plan.SupplyOf(d, stock.Shop)
+		_, limit := wiring.SupplyOf(d, stock.Shop)
 		at := -1
 		for i, e := range rig.Net.Elements {
 			if e.Kind == circuit.Supply {

@@ -5,6 +5,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 )
 
 var _ = rule(
@@ -15,7 +16,7 @@ var _ = rule(
 		for _, d := range w.Plan.Devices {
 			need := 0.0
 			if d.Kind == "run" {
-				need = w.Plan.PathNeeds(&d)
+				need = d.PathNeeds(w.Plan.Metric())
 			}
 			if d.Length.Value() >= need-.5 {
 				continue
@@ -34,7 +35,7 @@ var _ = rule(
 					weight: need / d.Length.Value(),
 					Why: fmt.Sprintf(
 						"Its path is %s; with 5 %% slack it wants %s, and it is %s.",
-						w.Len(need/(1+plan.PathSlack)),
+						w.Len(need/(1+wiring.PathSlack)),
 						w.Len(need),
 						d.Length,
 					),

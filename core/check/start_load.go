@@ -5,6 +5,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 )
 
 var _ = rule(
@@ -12,16 +13,16 @@ var _ = rule(
 	Fix,
 	"All motors starting at once ask more of a supply than it can give.",
 	func(w *plan.Work, say func(Snag)) {
-		if !w.Plan.Starts(w.Lib) {
+		if !w.Plan.Wiring(w.Lib).Starts() {
 			return
 		}
-		wants := w.Rig.StartAmps(w.Lib)
+		wants := w.Rig.StartAmps()
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
 			if d.Kind != "supply" && d.Kind != "converter" {
 				continue
 			}
-			v, limit := plan.SupplyOf(d, w.Lib)
+			v, limit := wiring.SupplyOf(d, w.Lib)
 			need, runs := wants[d.ID], w.All.Readings[d.ID].Amps
 			if need <= limit || need <= 1.05*runs {
 				continue

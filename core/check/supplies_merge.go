@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 )
 
 var _ = rule(
@@ -25,8 +26,8 @@ var _ = rule(
 				if told[b.ID] || a.Prop != b.Prop || i == k {
 					continue
 				}
-				va, la := plan.SupplyOf(a, w.Lib)
-				vb, lb := plan.SupplyOf(b, w.Lib)
+				va, la := wiring.SupplyOf(a, w.Lib)
+				vb, lb := wiring.SupplyOf(b, w.Lib)
 				if va != vb || la < lb || la == lb && i > k {
 					continue
 				}

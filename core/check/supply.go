@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 var _ = rule(
@@ -21,7 +22,7 @@ var _ = rule(
 			if d.Kind != "supply" && d.Kind != "converter" || d.Cell != "" { // batteries have a rule of their own
 				continue
 			}
-			v, limit := plan.SupplyOf(d, w.Lib)
+			v, limit := wiring.SupplyOf(d, w.Lib)
 			need := w.Demand(d.ID)
 			if need <= circuit.LoadLimit*limit {
 				continue
@@ -112,7 +113,7 @@ func below(w *plan.Work, id string) float64 {
 	var rated func(*plan.Device) float64
 	rated = func(d *plan.Device) (amps float64) {
 		if d.Kind == "lamp" && !d.Reversed {
-			return plan.RatedAmps(d, w.Lib)
+			return wiring.RatedAmps(d, w.Lib)
 		}
 		for _, k := range w.Kids(d.ID) {
 			amps += rated(k)
@@ -137,7 +138,7 @@ var _ = rule(
 			if g.State != "starved" {
 				continue
 			}
-			feeds := func(st *plan.State) bool {
+			feeds := func(st *wiring.State) bool {
 				return st.Readings[d.ID].State == "ok" || st.Readings[d.ID].State == "heavy"
 			}
 			if d.Kind == "controller" {
@@ -160,7 +161,7 @@ var _ = rule(
 				)
 				continue
 			}
-			v, _ := plan.SupplyOf(d, w.Lib)
+			v, _ := wiring.SupplyOf(d, w.Lib)
 			say(
 				Snag{
 					Level:  Stop,
@@ -182,7 +183,7 @@ var _ = rule(
 
 // fedBetter is how a device that sees too little can be fed: by thicker wire on
 // the way, by more cells in its pack, by a supply of its own.
-func fedBetter(w *plan.Work, d *plan.Device, volts float64, does func(*plan.State) bool) (out []Mend) {
+func fedBetter(w *plan.Work, d *plan.Device, volts float64, does func(*wiring.State) bool) (out []Mend) {
 	if w.Plain {
 		return nil
 	}

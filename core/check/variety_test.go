@@ -14,7 +14,6 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/bond"
 	"zapbarn/core/calc"
 	"zapbarn/core/circuit"
@@ -27,7 +26,10 @@ import (
 	"zapbarn/core/shorthand"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 	"zapbarn/testkit/wirings"
+
+	"github.com/stretchr/testify/require"
 )
 
 // The same for what no example holds: forms, phrases, calculators, cells, glues,
@@ -452,7 +454,7 @@ func faults(b *bytes.Buffer) {
 			if d.Kind != "supply" {
 				continue
 			}
-			bench := plan.Suspects(p, stock.Shop, d.ID)
+			bench := wiring.Suspects(p.Wiring(stock.Shop), d.ID)
 			var seen []circuit.Seen
 			for _, x := range p.Devices {
 				if o, ok := bench.Volts(x.ID, w.All.Readings[x.ID].Volts*r.Float64()); ok && r.IntN(3) == 0 {
@@ -587,22 +589,78 @@ func measures(b *bytes.Buffer) {
 // its edge, and keeps what is refused.
 func bounds(b *bytes.Buffer) {
 	some := map[reflect.Type][]string{
-		reflect.TypeFor[measure.Length](): {"-400 m", "-101 m", "-99 m", "-31 m", "-29 m", "-1 mm", "0.5 mm", "3 mm", "9 mm",
-			"11 mm", "19 mm",
-			"21 mm", "24 mm", "26 mm", "190 mm", "210 mm", "0.9 m", "1.1 m", "9 m", "11 m", "29 m", "31 m", "99 m", "101 m",
+		reflect.TypeFor[measure.Length](): {
+			"-400 m",
+			"-101 m",
+			"-99 m",
+			"-31 m",
+			"-29 m",
+			"-1 mm",
+			"0.5 mm",
+			"3 mm",
+			"9 mm",
+			"11 mm",
+			"19 mm",
+			"21 mm",
+			"24 mm",
+			"26 mm",
+			"190 mm",
+			"210 mm",
+			"0.9 m",
+			"1.1 m",
+			"9 m",
+			"11 m",
+			"29 m",
+			"31 m",
+			"99 m",
+			"101 m",
 			"290 m",
-			"310 m", "990 m", "1010 m"},
+			"310 m",
+			"990 m",
+			"1010 m",
+		},
 		reflect.TypeFor[measure.Duration](): {"-1 s", "59 s", "61 s", "86399 s", "86401 s", "20 days"},
-		reflect.TypeFor[measure.Voltage](): {"-61 V", "-59 V", "0.9 V", "1.1 V", "2.9 V", "11 V", "13 V", "59 V", "61 V",
-			"99 V", "101 V", "249 V", "251 V"},
+		reflect.TypeFor[measure.Voltage](): {
+			"-61 V",
+			"-59 V",
+			"0.9 V",
+			"1.1 V",
+			"2.9 V",
+			"11 V",
+			"13 V",
+			"59 V",
+			"61 V",
+			"99 V",
+			"101 V",
+			"249 V",
+			"251 V",
+		},
 		reflect.TypeFor[measure.Current]():    {"-1 A", "1 mA", "4.9 A", "5.1 A", "31 A", "33 A", "199 A", "201 A"},
 		reflect.TypeFor[measure.Resistance](): {"-1 ohm", "0.1 ohm", "99 ohm", "101 ohm", "2 Mohm"},
 		reflect.TypeFor[measure.Power]():      {"-1 W", "1 W", "4999 W", "5001 W"},
 		reflect.TypeFor[measure.Celsius]():    {"-31 C", "-29 C", "59 C", "61 C"},
 		reflect.TypeFor[measure.Gauge]():      {"4 AWG", "9 AWG", "31 AWG", "0.1 mm2", "100 mm2"},
-		reflect.TypeFor[int](): {"-1", "1", "2", "19", "20", "21", "30", "31", "40", "41", "99", "100", "101", "366", "367",
-			"1999", "2000",
-			"10000", "10001"},
+		reflect.TypeFor[int](): {
+			"-1",
+			"1",
+			"2",
+			"19",
+			"20",
+			"21",
+			"30",
+			"31",
+			"40",
+			"41",
+			"99",
+			"100",
+			"101",
+			"366",
+			"367",
+			"1999",
+			"2000",
+			"10000",
+			"10001",
+		},
 		reflect.TypeFor[string](): {"", "x", "2026-10-09", "2026-13-09", "a b", "in", strings.Repeat("y", 81),
 			strings.Repeat("z", 501)},
 		reflect.TypeFor[bool](): {"on", "off"},
@@ -663,7 +721,11 @@ func meshes(b *bytes.Buffer) {
 				return pattern.Vec{X: x, Y: y, Z: z + rad*float64(1-2*(i/n))}
 			}
 			a, c := math.Pi*float64(i)/float64(n), 2*math.Pi*float64(k%(2*n))/float64(2*n)
-			return pattern.Vec{X: x + rad*math.Sin(a)*math.Cos(c), Y: y + rad*math.Sin(a)*math.Sin(c), Z: z + rad*math.Cos(a)}
+			return pattern.Vec{
+				X: x + rad*math.Sin(a)*math.Cos(c),
+				Y: y + rad*math.Sin(a)*math.Sin(c),
+				Z: z + rad*math.Cos(a),
+			}
 		}
 		for i := range n {
 			for k := range 2 * n {
@@ -680,7 +742,9 @@ func meshes(b *bytes.Buffer) {
 	for n := range 9 {
 		var m pattern.Mesh
 		for range 1 + r.IntN(3) {
-			m = append(m, ball(200*r.Float64(), 150*r.Float64(), 100+200*r.Float64(), 40+90*r.Float64(), 3+r.IntN(5))...)
+			m = append(
+				m,
+				ball(200*r.Float64(), 150*r.Float64(), 100+200*r.Float64(), 40+90*r.Float64(), 3+r.IntN(5))...)
 		}
 		if n%4 == 0 { // open
 			m = m[:len(m)-1-r.IntN(3)]
@@ -757,8 +821,17 @@ func pictures(b *bytes.Buffer) {
 		x, y := pl.MM(spot())
 		f := pl.Frame(60, 40, 90)
 		q := pl.Spot(x/2, y/3)
-		fmt.Fprintf(b, "%d: %.3f %.3f mm, %.3f between, %.3f %.3f, %s %s\n", n, x, y, pl.Between(spot(), spot()), q.X, q.Y,
+		fmt.Fprintf(
+			b,
+			"%d: %.3f %.3f mm, %.3f between, %.3f %.3f, %s %s\n",
+			n,
+			x,
+			y,
+			pl.Between(spot(), spot()),
+			q.X,
+			q.Y,
 			asJSON(f),
-			sum(fmt.Sprint(pl.Squared(img, f).Pix)))
+			sum(fmt.Sprint(pl.Squared(img, f).Pix)),
+		)
 	}
 }

@@ -6,10 +6,11 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"zapbarn/core/measure"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
-	"zapbarn/core/measure"
 )
 
 // ideal is a supply with next to no resistance of its own.

@@ -4,12 +4,13 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
 	"zapbarn/core/words"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 func on(id string) On { return On{Stock: stock.Shop.Materials[id]} }

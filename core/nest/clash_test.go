@@ -5,8 +5,9 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
 	"zapbarn/core/pattern"
+
+	"github.com/stretchr/testify/assert"
 )
 
 // Two parts clash when less than the kerf is between them: boxes side by side

@@ -6,10 +6,11 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"zapbarn/core/pattern"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
-	"zapbarn/core/pattern"
 )
 
 // corners gives a placed part's true outline: rectangle or trapezoid.

@@ -6,8 +6,9 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/pattern"
+
+	"github.com/stretchr/testify/require"
 )
 
 // crumbs are n star-shaped parts of their own each.

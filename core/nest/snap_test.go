@@ -3,10 +3,11 @@ package nest
 import (
 	"testing"
 
+	"zapbarn/core/pattern"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
-	"zapbarn/core/pattern"
 )
 
 // mixed draws boxes, discs, rings and triangles.

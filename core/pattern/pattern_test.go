@@ -5,10 +5,11 @@ import (
 	"math"
 	"testing"
 
+	"zapbarn/core/measure"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
-	"zapbarn/core/measure"
 )
 
 const inch = 25.4

@@ -4,10 +4,11 @@ import (
 	"math"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/measure"
 	"zapbarn/core/source"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 func values(t *testing.T, rs []source.Result, err error) map[string]float64 {

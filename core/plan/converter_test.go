@@ -5,12 +5,14 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // Closed form: a load of P watts behind R ohms on E volts draws
@@ -87,7 +89,7 @@ func TestFaultsBehindAConverter(t *testing.T) {
 		plan.Device{ID: "U", Kind: "controller", From: "W"},
 		plan.Device{ID: "P", Kind: "lamp", From: "W", Product: "pixel5", Length: ln("300 mm"), Bright: 50},
 	)
-	b := plan.Suspects(w.Plan, stock.Shop, "C")
+	b := wiring.Suspects(w.Plan.Wiring(stock.Shop), "C")
 	seen := func(pairs map[string]float64) (out []circuit.Seen) {
 		for _, id := range b.Devices { // in order
 			if v, ok := pairs[id]; ok {

@@ -39,8 +39,8 @@ var displayKind = kind{
 	drop: func(*Plan, string) {},
 }
 
-func (x *Display) key() string    { return x.ID }
-func (x *Display) called() string { return x.Name }
+func (x *Display) Key() string    { return x.ID }
+func (x *Display) Called() string { return x.Name }
 
 func (x *Display) valid(c checks) error {
 	if Slug(x.ID) != x.ID {
@@ -63,6 +63,6 @@ func (x *Display) valid(c checks) error {
 	if n := x.Night.Or(3600); n <= 0 || n > 86400 {
 		return measure.Bad("night", "%s is no night; write such as 4 h", x.Night)
 	}
-	return first(named(x.Name), oneOf("units", x.Units, "in", "mm"), date("opens", x.Opens),
-		within("kerf", x.Kerf, 0, 25), within("margin", x.Margin, 0, 200))
+	return measure.First(measure.Named(x.Name), measure.OneOf("units", x.Units, "in", "mm"), date("opens", x.Opens),
+		measure.Within("kerf", x.Kerf, 0, 25), measure.Within("margin", x.Margin, 0, 200))
 }

@@ -7,9 +7,10 @@ import (
 	"testing"
 	"time"
 
+	"zapbarn/core/stock"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"zapbarn/core/stock"
 )
 
 // The Apiary as each landed version of the program wrote it, the newest last:

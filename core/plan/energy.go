@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 // mainsEfficiency is what a plug-in supply makes of what it draws.
@@ -36,7 +37,7 @@ func (w *Work) OnOutlet(id string) (out []MainsLoad) {
 		d := &w.Plan.Devices[i]
 		if d.Kind == "supply" && d.Outlet == id {
 			g := w.All.Readings[d.ID]
-			v, _ := SupplyOf(d, w.Lib)
+			v, _ := wiring.SupplyOf(d, w.Lib)
 			out = append(
 				out,
 				MainsLoad{
@@ -85,7 +86,7 @@ func (w *Work) energy() {
 	for i := range w.Plan.Devices {
 		if d := &w.Plan.Devices[i]; d.Kind == "switch" && d.Driven ||
 			w.Lib.Lamps[d.Product].Idle > 0 && w.Lib.Lamps[d.Product].Stall > 0 {
-			w.Rest = w.Rig.Solve(w.Lib, map[string]bool{})
+			w.Rest = w.Rig.Solve(map[string]bool{})
 			break
 		}
 	}
@@ -98,17 +99,17 @@ func (w *Work) energy() {
 		}
 		avg := w.Night(d.ID)
 		key := "device:" + d.ID
-		w.keep(key+":average", source.Result{Label: "Over a night", Value: avg, Unit: "A", Text: amps(avg)}.
+		w.keep(key+":average", source.Result{Label: "Over a night", Value: avg, Unit: "A", Text: measure.Amps(avg)}.
 			With(
 				"duty x all on + rest x scenes off",
 				fmt.Sprintf(
 					"%.0f %% x %s + %.0f %% x %s",
 					100*duty,
-					amps(w.All.Readings[d.ID].Amps),
+					measure.Amps(w.All.Readings[d.ID].Amps),
 					100*(1-duty),
-					amps(w.Rest.Readings[d.ID].Amps),
+					measure.Amps(w.Rest.Readings[d.ID].Amps),
 				),
-				amps(avg),
+				measure.Amps(avg),
 				source.Exact("mean over the night"),
 			))
 		rs, err := circuit.Runtime(d.Cell, math.Max(avg, 1e-6), max(1, d.Sets), cold, hours, nights)
@@ -154,11 +155,12 @@ func (w *Work) energy() {
 				Label: "On the circuit, everything on",
 				Value: a,
 				Unit:  "A",
-				Text:  fmt.Sprintf("%s of %s", amps(a), amps(limit)),
+				Text:  fmt.Sprintf("%s of %s", measure.Amps(a), measure.Amps(limit)),
 			}.
-				With("I = P / V, supplies at 85 %", fmt.Sprintf("%s / %s", measure.Watts(watts), volts(o.Volts.Value())), amps(a),
+				With("I = P / V, supplies at 85 %", fmt.Sprintf("%s / %s", measure.Watts(watts), measure.Volts(o.Volts.Value())),
+					measure.Amps(a),
 					source.Std("Ohm's law, power factor 1"), efficiencyFrom).
-				With("limit", fmt.Sprintf("%s breaker, %g h a night", amps(o.Breaker.Value()), hours), amps(limit),
+				With("limit", fmt.Sprintf("%s breaker, %g h a night", measure.Amps(o.Breaker.Value()), hours), measure.Amps(limit),
 					source.Std("NEC 210.20(A): continuous load at most 80 %")),
 		)
 		kwh := avg * hours / 1000
@@ -180,7 +182,7 @@ func (w *Work) energy() {
 				source.Result{Label: "Lost in the cord", Value: drop, Unit: "%", Text: measure.Decimal(drop, 1) + " %"}.
 					With(
 						"I R / V",
-						fmt.Sprintf("%s x %s / %s", amps(a), measure.Ohms(r), volts(o.Volts.Value())),
+						fmt.Sprintf("%s x %s / %s", measure.Amps(a), measure.Ohms(r), measure.Volts(o.Volts.Value())),
 						measure.Decimal(drop, 1)+" %",
 						stock.CopperFrom,
 					),

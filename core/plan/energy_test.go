@@ -3,12 +3,13 @@ package plan_test
 import (
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // The night's average, the outlet's current and the cord's loss by hand; a
@@ -63,7 +64,7 @@ func TestEnergyOverTheSeason(t *testing.T) {
 	assert.InEpsilon(
 		t,
 		12,
-		w.Rig.Solve(stock.Shop, nil).Readings["B1"].Volts,
+		w.Rig.Solve(nil).Readings["B1"].Volts,
 		.01,
 		"8 cells of 1.5 V, sagging a little",
 	)

@@ -18,8 +18,8 @@ var finishKind = listed(kind{name: "finish", most: 4000, twin: func(v any) (stri
 	return x.ID
 }}, func(p *Plan) *[]Finish { return &p.Finishes })
 
-func (x *Finish) key() string    { return x.ID }
-func (x *Finish) called() string { return "coats of " + x.Solid }
+func (x *Finish) Key() string    { return x.ID }
+func (x *Finish) Called() string { return "coats of " + x.Solid }
 
 func (x *Finish) valid(c checks) error {
 	if len(x.Layers) > 30 {
@@ -29,7 +29,7 @@ func (x *Finish) valid(c checks) error {
 		if l.Coats < 1 || l.Coats > 20 {
 			return measure.Bad("layers", "%d coats of %s; write 1 to 20", l.Coats, l.Coat)
 		}
-		if err := inList("layers", l.Coat, c.lib.Coats, "masonry or latex"); err != nil {
+		if err := measure.InList("layers", l.Coat, c.lib.Coats, "masonry or latex"); err != nil {
 			return err
 		}
 	}

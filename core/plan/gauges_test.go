@@ -4,11 +4,13 @@ import (
 	"math"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // Every gauge of two runs in a row tried by hand: none that keeps the budget
@@ -19,13 +21,13 @@ func TestGaugesTakeTheLeastCopper(t *testing.T) {
 		plan.Device{ID: "X", Kind: "run", From: "W", Gauge: gg("18 AWG"), Length: ln("20 ft")},
 		plan.Device{ID: "A", Kind: "lamp", From: "W", At: ln("12 ft"), Product: "puck12", Amps: aa("1.5 A")},
 		plan.Device{ID: "B", Kind: "lamp", From: "X", Product: "puck12"})
-	copper := func(p *plan.Plan) float64 {
-		return plan.BillOf(p.Device("W"), stock.Shop).Copper + plan.BillOf(p.Device("X"), stock.Shop).Copper
+	copper := func(p interface{ Device(string) *plan.Device }) float64 {
+		return wiring.BillOf(p.Device("W"), stock.Shop).Copper + wiring.BillOf(p.Device("X"), stock.Shop).Copper
 	}
-	q, worst, ok := plan.Gauges(w.Plan, stock.Shop, "a", .03)
+	q, worst, ok := wiring.Gauges(w.Plan.Wiring(stock.Shop), "a", .03)
 	require.True(t, ok)
 	assert.LessOrEqual(t, worst, .03)
-	st := plan.NewRig(q, stock.Shop).Solve(stock.Shop, nil)
+	st := wiring.NewRig(q).Solve(nil)
 	assert.InDelta(t, worst, math.Max(st.Readings["A"].Drop, st.Readings["B"].Drop)/12, 1e-9)
 	least := math.Inf(1)
 	for _, x := range stock.Gauges {
@@ -36,7 +38,7 @@ func TestGaugesTakeTheLeastCopper(t *testing.T) {
 			), measure.Of[measure.GaugeKind](
 				measure.AWGArea(y),
 			)
-			s := plan.NewRig(p, stock.Shop).Solve(stock.Shop, nil).Readings
+			s := plan.NewRig(p, stock.Shop).Solve(nil).Readings
 			fits := s["W"].Amps <= stock.Ampacity(measure.AWGArea(x)) &&
 				s["X"].Amps <= stock.Ampacity(measure.AWGArea(y))
 			if fits && math.Max(s["A"].Drop, s["B"].Drop) <= .03*12 {
@@ -45,7 +47,7 @@ func TestGaugesTakeTheLeastCopper(t *testing.T) {
 		}
 	}
 	assert.InDelta(t, least, copper(q), 1e-6)
-	_, worst, ok = plan.Gauges(w.Plan, stock.Shop, "a", .001)
+	_, worst, ok = wiring.Gauges(w.Plan.Wiring(stock.Shop), "a", .001)
 	assert.False(t, ok)
 	assert.Greater(t, worst, .001)
 	assert.Equal(t, "18 AWG", w.Plan.Device("W").Gauge.String(), "the plan itself stays")
@@ -55,6 +57,6 @@ func BenchmarkGauges(b *testing.B) {
 	p := healthy(b)
 	b.ReportAllocs()
 	for b.Loop() {
-		plan.Gauges(p, stock.Shop, "shelf", .03)
+		wiring.Gauges(p.Wiring(stock.Shop), "shelf", .03)
 	}
 }

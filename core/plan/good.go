@@ -31,8 +31,8 @@ type Setting struct {
 
 var goodKind = listed(kind{name: "good", most: 400}, func(p *Plan) *[]Good { return &p.Goods })
 
-func (g *Good) key() string    { return g.ID }
-func (g *Good) called() string { return g.Table + " " + g.Good }
+func (g *Good) Key() string    { return g.ID }
+func (g *Good) Called() string { return g.Table + " " + g.Good }
 
 var goodName = regexp.MustCompile(`^[a-z0-9][a-z0-9./-]{0,29}$`)
 
@@ -110,7 +110,7 @@ func (g *Good) valid(c checks) error {
 			g.Good,
 		)
 	}
-	if err := first(oneOf("table", g.Table, stock.Tables()...), date("on", g.On)); err != nil {
+	if err := measure.First(measure.OneOf("table", g.Table, stock.Tables()...), date("on", g.On)); err != nil {
 		return err
 	}
 	if g.ID != GoodID(g.Table, g.Good) {

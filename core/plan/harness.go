@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 // Values for building a harness.
@@ -117,7 +118,7 @@ type Harness struct {
 	Entries []Entry
 	Pins    []Terminal
 	Plugs   []Plugged
-	Chains  []Chain
+	Chains  []wiring.Chain
 	Steps   []string
 }
 
@@ -128,7 +129,7 @@ func (w *Work) Rail(device string) string {
 	if s == nil {
 		return "not fed yet"
 	}
-	v, _ := SupplyOf(s, w.Lib)
+	v, _ := wiring.SupplyOf(s, w.Lib)
 	switch {
 	case s.Cell != "":
 		return "cells: white and blue, three bands"
@@ -199,7 +200,7 @@ func (w *Work) Harness(prop string) *Harness {
 		case "run":
 			size = Jacket(d.Gauge.Value())
 			to := w.endOf(d)
-			corners, _ := ParsePath(d.Path, w.Plan.Metric())
+			corners, _ := wiring.ParsePath(d.Path, w.Plan.Metric())
 			h.Wires = append(
 				h.Wires,
 				HarnessWire{
@@ -209,7 +210,7 @@ func (w *Work) Harness(prop string) *Harness {
 					to,
 					d.Gauge,
 					2,
-					PathLength(corners),
+					wiring.PathLength(corners),
 					d.Length.Value(),
 					d.Length.Value() + 2*ServiceLoop,
 					w.Rail(d.ID),
@@ -251,7 +252,7 @@ func (w *Work) Harness(prop string) *Harness {
 				joins[s], sizes[s] = append(joins[s], "its feed from "+d.From), append(sizes[s], size, size, size)
 			}
 		case "lamp":
-			l := lampOf(d, w.Lib)
+			l := wiring.LampOf(d, w.Lib)
 			size = Jacket(l.LeadGauge.Value())
 			if l.Kind == "servo" { // three cores in one flat lead
 				size *= 1.5
@@ -290,7 +291,7 @@ func (w *Work) Harness(prop string) *Harness {
 					},
 				)
 			}
-			feeds, _ := ParseFeeds(d.Feeds)
+			feeds, _ := wiring.ParseFeeds(d.Feeds)
 			for k, f := range feeds {
 				at := f * d.Length.Value()
 				if k > 0 {
@@ -300,7 +301,7 @@ func (w *Work) Harness(prop string) *Harness {
 					continue // its own lead
 				}
 				label := fmt.Sprintf("%s-f%d", d.ID, k+1)
-				where := fmt.Sprintf("%s at %s", d.ID, FeedsText([]float64{f}))
+				where := fmt.Sprintf("%s at %s", d.ID, wiring.FeedsText([]float64{f}))
 				h.Wires = append(
 					h.Wires,
 					HarnessWire{
@@ -342,7 +343,7 @@ func (w *Work) Harness(prop string) *Harness {
 						"data",
 						from,
 						d.ID + " start",
-						measure.Of[measure.GaugeKind](measure.AWGArea(dataGauge)),
+						measure.Of[measure.GaugeKind](measure.AWGArea(wiring.DataGauge)),
 						n,
 						0,
 						d.DataLead.Value(),
@@ -416,7 +417,7 @@ func (w *Work) Harness(prop string) *Harness {
 			)
 		}
 	}
-	h.Chains = w.Chains(prop)
+	h.Chains = w.Plan.Wiring(w.Lib).Chains(prop)
 	for _, c := range h.Chains {
 		h.Pins = append(
 			h.Pins,
@@ -475,7 +476,7 @@ func (w *Work) feedsWhat(id string) string {
 	var names []string
 	var walk func(string)
 	walk = func(up string) {
-		for _, d := range w.wires.kids[up] {
+		for _, d := range w.wires.Kids(up) {
 			if d.Kind == "lamp" {
 				if name := w.Lib.Lamps[d.Product].Name; n[name] == 0 {
 					names = append(names, name)

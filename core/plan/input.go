@@ -19,13 +19,13 @@ var inputKind = listed(kind{name: "input", most: 400, again: func(v any, c *copy
 	return x.ID
 }}, func(p *Plan) *[]Input { return &p.Inputs })
 
-func (x *Input) key() string    { return x.ID }
-func (x *Input) called() string { return x.Name }
+func (x *Input) Key() string    { return x.ID }
+func (x *Input) Called() string { return x.Name }
 
 func (x *Input) valid(c checks) error {
-	return first(
-		named(x.Name),
-		oneOf("kind", x.Kind, "button", "mat", "beam", "switch"),
+	return measure.First(
+		measure.Named(x.Name),
+		measure.OneOf("kind", x.Kind, "button", "mat", "beam", "switch"),
 		seconds("minPulse", x.MinPulse, 60),
 		seconds("holdOff", x.HoldOff, 86400),
 	)

@@ -25,19 +25,22 @@ var jointKind = listed(kind{name: "joint", most: 4000, again: func(v any, c *cop
 	return x.ID
 }}, func(p *Plan) *[]Joint { return &p.Joints })
 
-func (x *Joint) key() string    { return x.ID }
-func (x *Joint) called() string { return "joint of " + x.A + " and " + x.B }
+func (x *Joint) Key() string    { return x.ID }
+func (x *Joint) Called() string { return "joint of " + x.A + " and " + x.B }
 
 func (x *Joint) valid(c checks) error {
 	for _, side := range [][2]string{{"a", x.A}, {"b", x.B}} {
 		f, r := side[0], side[1]
 		if m, bought := strings.CutPrefix(r, "="); bought {
-			if err := inList(f, m, c.lib.Materials, "=pet"); err != nil {
+			if err := measure.InList(f, m, c.lib.Materials, "=pet"); err != nil {
 				return err
 			}
 		} else if r == "" {
 			return measure.Bad(f, "is empty; name a part such as box/front")
 		}
 	}
-	return first(inList("glue", x.Glue, c.lib.Glues, "pu or hotlow"), within("length", x.Length, 1, 1000*metre))
+	return measure.First(
+		measure.InList("glue", x.Glue, c.lib.Glues, "pu or hotlow"),
+		measure.Within("length", x.Length, 1, 1000*metre),
+	)
 }

@@ -9,6 +9,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 // kinds is every kind of element, in the order they stand in a document: each
@@ -34,16 +35,23 @@ func init() { // not in the variable itself: kinds' functions look it up
 
 // item is what each kind's struct does, as a pointer.
 type item interface {
-	key() string
-	called() string       // on the screen
-	valid(c checks) error // for itself; references are checked by their tags
+	Key() string
+	Called() string // on the screen
 }
 
 // checks is what an element is judged against.
 type checks struct {
 	plan  *Plan
-	wires wires
+	wires wiring.Index
 	lib   *stock.Library
+}
+
+// check checks an element for itself; its references are checked by their tags.
+func (k kind) check(v any, c checks) error {
+	if k.valid != nil {
+		return k.valid(v, c)
+	}
+	return v.(interface{ valid(c checks) error }).valid(c)
 }
 
 // kind is what the document knows of one sort of element.
@@ -51,6 +59,7 @@ type kind struct {
 	name  string
 	most  int                            // how many a plan may hold: some twenty times the largest display that is known
 	twin  sharing                        // what no two may share besides an ID; nil for nothing
+	valid func(v any, c checks) error    // beyond its references; nil where its struct has a method for it
 	list  *listOps                       // nil of the display, which is one
 	again func(v any, c *copying) string // names v, a copy of one whose prop is made once more; "" leaves it out, nil all
 	refs  []refAt                        // the fields that name others
@@ -107,14 +116,14 @@ func listed[T any, P interface {
 		l := *list(p)
 		out := make([]Element, len(l))
 		for i := range l {
-			out[i] = Element{k.name, P(&l[i]).key(), &l[i]}
+			out[i] = Element{k.name, P(&l[i]).Key(), &l[i]}
 		}
 		return out
 	}
 	k.find = func(p *Plan, id string) (any, int) {
 		l := *list(p)
 		for i := range l {
-			if P(&l[i]).key() == id {
+			if P(&l[i]).Key() == id {
 				return &l[i], i
 			}
 		}
@@ -127,7 +136,7 @@ func listed[T any, P interface {
 		}
 		l := list(p)
 		for i := range *l {
-			if P(&(*l)[i]).key() == P(&v).key() {
+			if P(&(*l)[i]).Key() == P(&v).Key() {
 				(*l)[i] = v
 				return nil
 			}
@@ -149,7 +158,7 @@ func listed[T any, P interface {
 	}
 	k.drop = func(p *Plan, id string) {
 		l := list(p)
-		*l = slices.DeleteFunc(*l, func(v T) bool { return P(&v).key() == id })
+		*l = slices.DeleteFunc(*l, func(v T) bool { return P(&v).Key() == id })
 	}
 	return k
 }
@@ -314,7 +323,7 @@ func Most(kind string) int { return byName()[kind].most }
 // NameOf is how an element is called on screen.
 func NameOf(v any) string {
 	if e, ok := v.(item); ok {
-		return e.called()
+		return e.Called()
 	}
 	return ""
 }

@@ -11,18 +11,19 @@ type Layout struct {
 
 var layoutKind = listed(kind{name: "layout", most: 200}, func(p *Plan) *[]Layout { return &p.Layouts })
 
-func (x *Layout) key() string    { return x.ID }
-func (x *Layout) called() string { return "layout of " + x.ID }
+func (x *Layout) Key() string    { return x.ID }
+func (x *Layout) Called() string { return "layout of " + x.ID }
 
 func (x *Layout) valid(c checks) error {
-	if err := inList("id", x.ID, c.lib.Materials, "xps1"); err != nil {
+	if err := measure.InList("id", x.ID, c.lib.Materials, "xps1"); err != nil {
 		return err
 	}
 	for _, q := range x.Pins {
 		if q.Copy < 0 || q.Copy >= 2000 || q.Sheet < 0 || q.Sheet >= 2000 || q.Part == "" {
 			return measure.Bad("pins", "copy %d of %q on sheet %d cannot be", q.Copy, q.Part, q.Sheet)
 		}
-		if err := first(within("pins", q.X, -10*metre, 10*metre), within("pins", q.Y, -10*metre, 10*metre)); err != nil {
+		if err := measure.First(measure.Within("pins", q.X, -10*metre, 10*metre),
+			measure.Within("pins", q.Y, -10*metre, 10*metre)); err != nil {
 			return err
 		}
 	}

@@ -4,11 +4,13 @@ import (
 	"math"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 var (
@@ -75,12 +77,12 @@ func TestFeedsAlongAStrip(t *testing.T) {
 	}
 	for text, why := range map[string]string{"0% 120%": "no place along", "x": "no place along", "50% 50%": "twice",
 		"0 1 2 3 4 5 6 7 8": "at most 8"} {
-		_, err := plan.ParseFeeds(text)
+		_, err := wiring.ParseFeeds(text)
 		assert.ErrorContains(t, err, why)
 	}
-	got, err := plan.ParseFeeds("50%, 0")
+	got, err := wiring.ParseFeeds("50%, 0")
 	require.NoError(t, err)
-	assert.Equal(t, "0% 50%", plan.FeedsText(got))
+	assert.Equal(t, "0% 50%", wiring.FeedsText(got))
 }
 
 // Closed form: a run with its load spread evenly loses a quarter when its
@@ -212,14 +214,14 @@ func TestCommonGround(t *testing.T) {
 }
 
 func TestPathOfAWire(t *testing.T) {
-	c, err := plan.ParsePath("0,0,4 20,0,4; 20,-3,8", false)
+	c, err := wiring.ParsePath("0,0,4 20,0,4; 20,-3,8", false)
 	require.NoError(t, err)
-	assert.InDelta(t, 25*measure.Inch, plan.PathLength(c), 1e-9) // 20, then 3-4-5
-	c, err = plan.ParsePath("0,0,0 300,400,0 mm", false)
+	assert.InDelta(t, 25*measure.Inch, wiring.PathLength(c), 1e-9) // 20, then 3-4-5
+	c, err = wiring.ParsePath("0,0,0 300,400,0 mm", false)
 	require.NoError(t, err)
-	assert.InDelta(t, 500, plan.PathLength(c), 1e-9)
+	assert.InDelta(t, 500, wiring.PathLength(c), 1e-9)
 	for _, text := range []string{"1,2,3", "1,2 3,4", "a,b,c 1,2,3", "1,2,3 9e9,1,1"} {
-		_, err := plan.ParsePath(text, false)
+		_, err := wiring.ParsePath(text, false)
 		assert.ErrorContains(t, err, "path", text)
 	}
 	w := wired(
@@ -234,7 +236,7 @@ func TestPathOfAWire(t *testing.T) {
 			Path:   "0,0,4 20,0,4 20,-3,8",
 		},
 	)
-	assert.InDelta(t, 25*measure.Inch*1.05, w.Plan.PathNeeds(w.Plan.Device("W")), 1e-6)
+	assert.InDelta(t, 25*measure.Inch*1.05, w.Plan.Device("W").PathNeeds(w.Plan.Metric()), 1e-6)
 }
 
 // A controller taken away leaves its pixels, with no data; a supply taken away
@@ -270,7 +272,7 @@ func FuzzFeeds(f *testing.F) {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {
-		got, err := plan.ParseFeeds(s)
+		got, err := wiring.ParseFeeds(s)
 		if err != nil {
 			return
 		}
@@ -281,7 +283,7 @@ func FuzzFeeds(f *testing.F) {
 			}
 			last = x
 		}
-		if again, err := plan.ParseFeeds(plan.FeedsText(got)); err != nil && len(got) < 2 || len(again) > len(got) {
+		if again, err := wiring.ParseFeeds(wiring.FeedsText(got)); err != nil && len(got) < 2 || len(again) > len(got) {
 			t.Fatalf("%q reads back as %v, %v", s, again, err)
 		}
 	})
@@ -292,8 +294,8 @@ func FuzzPath(f *testing.F) {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {
-		c, err := plan.ParsePath(s, true)
-		if l := plan.PathLength(c); err == nil && !(l >= 0 && l < 60*2*60000) {
+		c, err := wiring.ParsePath(s, true)
+		if l := wiring.PathLength(c); err == nil && !(l >= 0 && l < 60*2*60000) {
 			t.Fatalf("%q is %g mm long", s, l)
 		}
 	})
@@ -302,7 +304,7 @@ func FuzzPath(f *testing.F) {
 // A sensor takes its few milliamperes and sees while it has its least volts; below
 // them it is blind. By hand: 15 mA at 12 V over 100 m of 28 AWG, both ways, and on 5 V.
 func TestSensorsSeeOrAreBlind(t *testing.T) {
-	state := func(v string) plan.Operating {
+	state := func(v string) wiring.Operating {
 		w := wired(
 			t,
 			plan.Device{ID: "S", Kind: "supply", Volts: vv(v), Amps: aa("1 A")},

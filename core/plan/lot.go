@@ -1,5 +1,7 @@
 package plan
 
+import "zapbarn/core/measure"
+
 // Lot is an opened bottle on the shelf.
 type Lot struct {
 	ID     string `json:"id"`
@@ -9,9 +11,9 @@ type Lot struct {
 
 var lotKind = listed(kind{name: "lot", most: 1000}, func(p *Plan) *[]Lot { return &p.Lots })
 
-func (x *Lot) key() string    { return x.ID }
-func (x *Lot) called() string { return "bottle of " + x.Glue }
+func (x *Lot) Key() string    { return x.ID }
+func (x *Lot) Called() string { return "bottle of " + x.Glue }
 
 func (x *Lot) valid(c checks) error {
-	return first(inList("glue", x.Glue, c.lib.Glues, "pva"), date("opened", x.Opened))
+	return measure.First(measure.InList("glue", x.Glue, c.lib.Glues, "pva"), date("opened", x.Opened))
 }

@@ -22,10 +22,10 @@ var noteKind = listed(kind{name: "note", most: 2000, again: func(v any, c *copyi
 	return x.ID
 }}, func(p *Plan) *[]Note { return &p.Notes })
 
-func (x *Note) key() string { return x.ID }
+func (x *Note) Key() string { return x.ID }
 
 // called is a note's first words.
-func (x *Note) called() string {
+func (x *Note) Called() string {
 	const most = 40
 	words := strings.Join(strings.Fields(x.Text), " ")
 	if words == "" {

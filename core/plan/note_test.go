@@ -3,10 +3,11 @@ package plan
 import (
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // A note goes where its thing goes: away with it, once more with a copy of the

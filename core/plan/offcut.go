@@ -13,12 +13,13 @@ type Offcut struct {
 
 var offcutKind = listed(kind{name: "offcut", most: 1000}, func(p *Plan) *[]Offcut { return &p.Offcuts })
 
-func (x *Offcut) key() string    { return x.ID }
-func (x *Offcut) called() string { return "offcut " + x.ID }
+func (x *Offcut) Key() string    { return x.ID }
+func (x *Offcut) Called() string { return "offcut " + x.ID }
 
 func (x *Offcut) valid(c checks) error {
-	if err := first(inList("stock", x.Stock, c.lib.Materials, "xps1"), within("w", x.W, 20, 10*metre),
-		within("h", x.H, 20, 10*metre)); err != nil {
+	if err := measure.First(measure.InList("stock", x.Stock, c.lib.Materials, "xps1"),
+		measure.Within("w", x.W, 20, 10*metre),
+		measure.Within("h", x.H, 20, 10*metre)); err != nil {
 		return err
 	}
 	switch {

@@ -15,8 +15,8 @@ type Outlet struct {
 
 var outletKind = listed(kind{name: "outlet", most: 200}, func(p *Plan) *[]Outlet { return &p.Outlets })
 
-func (x *Outlet) key() string    { return x.ID }
-func (x *Outlet) called() string { return x.Name }
+func (x *Outlet) Key() string    { return x.ID }
+func (x *Outlet) Called() string { return x.Name }
 
 func (x *Outlet) valid(c checks) error {
 	if v := x.Volts.Value(); v < 100 || v > 250 {
@@ -25,5 +25,5 @@ func (x *Outlet) valid(c checks) error {
 	if a := x.Breaker.Value(); a < 5 || a > 32 {
 		return measure.Bad("breaker", "%s is no outlet circuit; write 10 A to 20 A", x.Breaker)
 	}
-	return first(named(x.Name), within("cord", x.Cord, 1, 100*metre))
+	return measure.First(measure.Named(x.Name), measure.Within("cord", x.Cord, 1, 100*metre))
 }

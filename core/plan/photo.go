@@ -18,8 +18,8 @@ type Photo struct {
 
 var photoKind = listed(kind{name: "photo", most: 400}, func(p *Plan) *[]Photo { return &p.Photos })
 
-func (x *Photo) key() string    { return x.ID }
-func (x *Photo) called() string { return "photo " + x.ID }
+func (x *Photo) Key() string    { return x.ID }
+func (x *Photo) Called() string { return "photo " + x.ID }
 
 func (x *Photo) valid(checks) error {
 	if n := len(x.Data); n > MaxPhoto || n == 0 && x.Sum == "" {

@@ -29,8 +29,8 @@ type Picture struct {
 
 var pictureKind = listed(kind{name: "picture", most: 400}, func(p *Plan) *[]Picture { return &p.Pictures })
 
-func (x *Picture) key() string    { return x.ID }
-func (x *Picture) called() string { return x.Name }
+func (x *Picture) Key() string    { return x.ID }
+func (x *Picture) Called() string { return x.Name }
 
 func (x *Picture) valid(c checks) error {
 	if x.Wide < 1 || x.Tall < 1 || x.Wide > 10_000 || x.Tall > 10_000 {
@@ -44,13 +44,13 @@ func (x *Picture) valid(c checks) error {
 			return measure.Bad("corners", "lie far outside the picture")
 		}
 	}
-	return first(
-		named(x.Name),
-		within("known", x.Known, 1, 100*metre),
-		within("sqw", x.SqW, 1, 100*metre),
-		within("sqh", x.SqH, 1, 100*metre),
-		within("x", x.X, -100*metre, 100*metre),
-		within("z", x.Z, -100*metre, 100*metre),
+	return measure.First(
+		measure.Named(x.Name),
+		measure.Within("known", x.Known, 1, 100*metre),
+		measure.Within("sqw", x.SqW, 1, 100*metre),
+		measure.Within("sqh", x.SqH, 1, 100*metre),
+		measure.Within("x", x.X, -100*metre, 100*metre),
+		measure.Within("z", x.Z, -100*metre, 100*metre),
 	)
 }
 

@@ -9,9 +9,6 @@ import (
 	"testing"
 	"time"
 
-	"github.com/santhosh-tekuri/jsonschema/v6"
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
@@ -19,6 +16,10 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/demo"
 	"zapbarn/testkit/wirings"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
@@ -241,7 +242,7 @@ func TestLampStates(t *testing.T) {
 	assert.Equal(t, "reversed", w.All.Readings["jar-8"].State)
 	assert.Equal(t, "lit", w.All.Readings["jar-1"].State)
 	assert.Equal(t, "heavy", w.All.Readings["S2"].State)
-	off := w.Rig.Solve(stock.Shop, map[string]bool{})
+	off := w.Rig.Solve(map[string]bool{})
 	assert.Equal(t, "dark", off.Readings["fill"].State)
 	assert.Equal(t, "lit", off.Readings["jar-1"].State)
 	p.Device("S1").Product = "ps24-5"

@@ -15,8 +15,8 @@ type Plug struct {
 
 var plugKind = listed(kind{name: "plug", most: 1000}, func(p *Plan) *[]Plug { return &p.Plugs })
 
-func (x *Plug) key() string    { return x.ID }
-func (x *Plug) called() string { return x.Name }
+func (x *Plug) Key() string    { return x.ID }
+func (x *Plug) Called() string { return x.Name }
 
 func (x *Plug) valid(c checks) error {
 	if p := x.Watts.Value(); p <= 0 || p > 5000 {
@@ -25,5 +25,5 @@ func (x *Plug) valid(c checks) error {
 	if x.Duty < 0 || x.Duty > 100 {
 		return measure.Bad("duty", "%d %%; write 1 to 100", x.Duty)
 	}
-	return named(x.Name)
+	return measure.Named(x.Name)
 }

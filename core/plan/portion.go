@@ -20,7 +20,7 @@ func (w *Work) Portion(roots, props map[string]bool) (*Plan, string) {
 	p := w.Plan
 	rootOf := make(map[string]string, len(p.Devices))
 	for i := range p.Devices {
-		rootOf[p.Devices[i].ID] = w.wires.root(p.Devices[i].ID)
+		rootOf[p.Devices[i].ID] = w.wires.Root(p.Devices[i].ID)
 	}
 	for grown := true; grown; { // until nothing more is tied to them
 		grown = false
@@ -99,7 +99,7 @@ func (w *Work) Portion(roots, props map[string]bool) (*Plan, string) {
 }
 
 // Root is the device that the tree of the wiring a device is in begins with.
-func (w *Work) Root(id string) string { return w.wires.root(id) }
+func (w *Work) Root(id string) string { return w.wires.Root(id) }
 
 func sorted(m map[string]bool) (out []string) {
 	for k, in := range m {

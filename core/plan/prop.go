@@ -14,13 +14,13 @@ type Prop struct {
 
 var propKind = listed(kind{name: "prop", most: 400}, func(p *Plan) *[]Prop { return &p.Props })
 
-func (x *Prop) key() string    { return x.ID }
-func (x *Prop) called() string { return x.Name }
+func (x *Prop) Key() string    { return x.ID }
+func (x *Prop) Called() string { return x.Name }
 
 func (x *Prop) valid(c checks) error {
-	return first(
-		named(x.Name),
-		within("known", x.Known, 10, 30*metre),
-		oneOf("of", x.Of, "", "height", "width", "depth"),
+	return measure.First(
+		measure.Named(x.Name),
+		measure.Within("known", x.Known, 10, 30*metre),
+		measure.OneOf("of", x.Of, "", "height", "width", "depth"),
 	)
 }

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 )
 
 // How far a reading on the bench may lie from what is expected.
@@ -23,7 +24,7 @@ var ProveFrom = source.FromTrade(
 
 // Proves reports whether a reading in volts, amperes or ohms is as it should be
 // at a device that works as g says. Light is not judged here.
-func (r *Reading) Proves(g Operating) bool {
+func (r *Reading) Proves(g wiring.Operating) bool {
 	switch {
 	case !r.Amps.IsZero():
 		return math.Abs(r.Amps.Value()-math.Abs(g.Amps)) <= provesAmps*math.Abs(g.Amps)+provesAmp

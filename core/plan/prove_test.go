@@ -3,14 +3,16 @@ package plan_test
 import (
 	"testing"
 
-	"github.com/stretchr/testify/assert"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
+
+	"github.com/stretchr/testify/assert"
 )
 
 // The limits by hand at a lamp of 12 V and 100 mA: 12 x 3 % + 0.05 = 0.41 V,
 // 100 x 15 % + 2 = 17 mA; a megohm to ground; red on its plus, so never minus.
 func TestReadingsProve(t *testing.T) {
-	g := plan.Operating{Volts: 12, Amps: .1}
+	g := wiring.Operating{Volts: 12, Amps: .1}
 	for text, good := range map[string]bool{"12.4 V": true, "12.5 V": false, "11.6 V": true, "11.5 V": false,
 		"-12 V": false, "0 V": false} {
 		assert.Equal(t, good, (&plan.Reading{Volts: vv(text)}).Proves(g), text)
@@ -21,6 +23,6 @@ func TestReadingsProve(t *testing.T) {
 	for text, good := range map[string]bool{"1 Mohm": true, "20 Mohm": true, "990 kohm": false, "0 ohm": false} {
 		assert.Equal(t, good, (&plan.Reading{Ohms: oo(text)}).Proves(g), text)
 	}
-	reversed := plan.Operating{Volts: -12}
+	reversed := wiring.Operating{Volts: -12}
 	assert.True(t, (&plan.Reading{Volts: vv("12 V")}).Proves(reversed), "once its leads are swapped")
 }

@@ -18,8 +18,8 @@ type Reading struct {
 
 var readingKind = listed(kind{name: "reading", most: 5000}, func(p *Plan) *[]Reading { return &p.Readings })
 
-func (x *Reading) key() string    { return x.ID }
-func (x *Reading) called() string { return "reading of " + x.Device }
+func (x *Reading) Key() string    { return x.ID }
+func (x *Reading) Called() string { return "reading of " + x.Device }
 
 func (x *Reading) valid(c checks) error {
 	n := 0
@@ -43,5 +43,5 @@ func (x *Reading) valid(c checks) error {
 	if v := x.Volts.Value(); v < -60 || v > 60 {
 		return measure.Bad("volts", "%s is not extra-low voltage; stay off mains with this", x.Volts)
 	}
-	return first(oneOf("light", x.Light, "", "lit", "dark"), date("on", x.On))
+	return measure.First(measure.OneOf("light", x.Light, "", "lit", "dark"), date("on", x.On))
 }

@@ -19,26 +19,26 @@ var sceneKind = listed(kind{name: "scene", most: 400, again: func(v any, c *copy
 	return x.ID
 }}, func(p *Plan) *[]Scene { return &p.Scenes })
 
-func (x *Scene) key() string    { return x.ID }
-func (x *Scene) called() string { return x.Name }
+func (x *Scene) Key() string    { return x.ID }
+func (x *Scene) Called() string { return x.Name }
 
 func (x *Scene) valid(c checks) error {
 	if len(x.Cues) > 500 {
 		return measure.Bad("cues", "500 at most")
 	}
 	for _, q := range x.Cues {
-		d := c.wires.byID[q.Channel]
+		d := c.wires.Device(q.Channel)
 		if d == nil || d.Kind != "switch" || !d.Driven {
 			return measure.Bad("cues", "%s is not a driven switch; cues work switches that scenes drive", q.Channel)
 		}
 		if q.Length.Value() <= 0 {
 			return measure.Bad("cues", "%s: write how long, such as 5 s", q.Channel)
 		}
-		if err := first(seconds("cues", q.Start, 86400), seconds("cues", q.Length, 86400)); err != nil {
+		if err := measure.First(seconds("cues", q.Start, 86400), seconds("cues", q.Length, 86400)); err != nil {
 			return err
 		}
 	}
-	return first(named(x.Name), seconds("length", x.Length, 86400))
+	return measure.First(measure.Named(x.Name), seconds("length", x.Length, 86400))
 }
 
 // Cue holds a driven switch on for a time.

@@ -19,7 +19,7 @@ type Missing = form.Missing
 // lay lays the solid out.
 func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 	if s.Form == nil {
-		return nil, oneOf("kind", s.Kind, form.Names()...)
+		return nil, measure.OneOf("kind", s.Kind, form.Names()...)
 	}
 	m := lib.Materials[s.Stock]
 	var openings []pattern.Opening

@@ -5,13 +5,14 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/nest"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 var day = time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)

@@ -51,29 +51,30 @@ var solidKind = listed(kind{name: "solid", most: 4000, again: func(v any, c *cop
 	return x.ID
 }}, func(p *Plan) *[]Solid { return &p.Solids })
 
-func (x *Solid) key() string    { return x.ID }
-func (x *Solid) called() string { return x.Name }
+func (x *Solid) Key() string    { return x.ID }
+func (x *Solid) Called() string { return x.Name }
 
 func (x *Solid) valid(c checks) error {
-	if err := first(named(x.Name), oneOf("kind", x.Kind, form.Names()...),
-		inList("stock", x.Stock, c.lib.Materials, "xps1 or ply1/4")); err != nil {
+	if err := measure.First(measure.Named(x.Name), measure.OneOf("kind", x.Kind, form.Names()...),
+		measure.InList("stock", x.Stock, c.lib.Materials, "xps1 or ply1/4")); err != nil {
 		return err
 	}
 	if m, k := c.lib.Materials[x.Stock], x.formKind(); m.Form != k.Form {
 		return measure.Bad("stock", "%s is not %s stock; a %s is cut from %s", m.Name, k.Form, x.Kind, k.Form)
 	}
-	if err := first(within("x", x.X, -30*metre, 30*metre), within("y", x.Y, -30*metre, 30*metre),
-		within("z", x.Z, -30*metre, 30*metre)); err != nil {
+	if err := measure.First(measure.Within("x", x.X, -30*metre, 30*metre), measure.Within("y", x.Y, -30*metre, 30*metre),
+		measure.Within("z", x.Z, -30*metre, 30*metre)); err != nil {
 		return err
 	}
 	for _, o := range x.Openings {
-		if err := oneOf("openings", o.Kind, "rect", "slot", "round"); err != nil {
+		if err := measure.OneOf("openings", o.Kind, "rect", "slot", "round"); err != nil {
 			return err
 		}
 	}
 	if x.Seam != "" {
-		if err := first(oneOf("seam", x.Seam, "butt", "half-lap"), within("seamAt", x.SeamAt, 1, 30*metre),
-			within("lap", x.Lap, 5, metre)); err != nil {
+		if err := measure.First(measure.OneOf("seam", x.Seam, "butt", "half-lap"),
+			measure.Within("seamAt", x.SeamAt, 1, 30*metre),
+			measure.Within("lap", x.Lap, 5, metre)); err != nil {
 			return err
 		}
 	}
@@ -167,7 +168,7 @@ func (s *Solid) blankForm() any {
 func decodeSolid(raw map[string]json.RawMessage, s *Solid) error {
 	var kind string
 	_ = json.Unmarshal(raw["kind"], &kind)
-	if err := oneOf("kind", kind, form.Names()...); err != nil {
+	if err := measure.OneOf("kind", kind, form.Names()...); err != nil {
 		return err
 	}
 	*s = Solid{Kind: kind}

@@ -3,10 +3,11 @@ package plan_test
 import (
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 func TestEveryCaseOfTheWiring(t *testing.T) {

@@ -3,10 +3,11 @@ package plan_test
 import (
 	"testing"
 
+	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 )
 
 // The same seed hides the same fault; levels keep to their kinds; all lamps
@@ -17,9 +18,9 @@ func TestDrills(t *testing.T) {
 	best := 0
 	for seed := range uint64(14) {
 		for level := 1; level <= 3; level++ {
-			d, err := plan.NewDrill(p, stock.Shop, "S1", level, seed)
+			d, err := wiring.NewDrill(p.Wiring(stock.Shop), "S1", level, seed)
 			require.NoError(t, err)
-			again, _ := plan.NewDrill(p, stock.Shop, "S1", level, seed)
+			again, _ := wiring.NewDrill(p.Wiring(stock.Shop), "S1", level, seed)
 			g, say := d.Truth()
 			g2, _ := again.Truth()
 			require.Equal(t, g, g2)
@@ -42,15 +43,15 @@ func TestDrills(t *testing.T) {
 	assert.NotContains(t, kinds[2], "bad")
 	assert.Contains(t, kinds[3], "bad")
 	assert.LessOrEqual(t, best, 30, "about three readings a fault at the most")
-	_, err := plan.NewDrill(p, stock.Shop, "S1", 4, 1)
+	_, err := wiring.NewDrill(p.Wiring(stock.Shop), "S1", 4, 1)
 	assert.ErrorContains(t, err, "choose 1, 2 or 3")
-	_, err = plan.NewDrill(p, stock.Shop, "K1", 1, 1)
+	_, err = wiring.NewDrill(p.Wiring(stock.Shop), "K1", 1, 1)
 	assert.ErrorContains(t, err, "no supply")
 }
 
 func TestScore(t *testing.T) {
-	assert.Equal(t, 100, plan.Score(true, 2, 2))
-	assert.Equal(t, 100, plan.Score(true, 1, 2), "luck is no fault")
-	assert.Equal(t, 50, plan.Score(true, 5, 2))
-	assert.Equal(t, 0, plan.Score(false, 0, 2))
+	assert.Equal(t, 100, wiring.Score(true, 2, 2))
+	assert.Equal(t, 100, wiring.Score(true, 1, 2), "luck is no fault")
+	assert.Equal(t, 50, wiring.Score(true, 5, 2))
+	assert.Equal(t, 0, wiring.Score(false, 0, 2))
 }

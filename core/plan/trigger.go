@@ -22,12 +22,12 @@ var triggerKind = listed(kind{name: "trigger", most: 1000, again: func(v any, c 
 	return x.ID
 }}, func(p *Plan) *[]Trigger { return &p.Triggers })
 
-func (x *Trigger) key() string    { return x.ID }
-func (x *Trigger) called() string { return x.Input + " to " + x.Scene }
+func (x *Trigger) Key() string    { return x.ID }
+func (x *Trigger) Called() string { return x.Input + " to " + x.Scene }
 
 func (x *Trigger) valid(c checks) error {
-	return first(
-		oneOf("latch", x.Latch, "one-shot", "retrigger", "momentary", "toggle"),
+	return measure.First(
+		measure.OneOf("latch", x.Latch, "one-shot", "retrigger", "momentary", "toggle"),
 		seconds("rest", x.Rest, 86400),
 	)
 }

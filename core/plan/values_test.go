@@ -6,14 +6,16 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // Single values and comparisons that nothing else holds to: each was once
@@ -44,7 +46,7 @@ func TestDemandIsWhatIsAskedFor(t *testing.T) {
 	assert.InDelta(t, 1.3, w.All.Readings["S"].Amps, .05)
 	assert.Equal(t, "overloaded", w.All.Readings["S"].State)
 	assert.True(t, says(w, "device:S:load", "sagging"), "what it gives instead is said")
-	assert.InDelta(t, 1.3, plan.ShortAmps(w.Device("S"), stock.Shop), 1e-9)
+	assert.InDelta(t, 1.3, wiring.ShortAmps(w.Device("S"), stock.Shop), 1e-9)
 }
 
 // Two packs side by side suffice when two are said to: what is asked for does

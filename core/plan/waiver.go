@@ -15,11 +15,11 @@ type Waiver struct {
 
 var waiverKind = listed(kind{name: "waiver", most: 2000}, func(p *Plan) *[]Waiver { return &p.Waivers })
 
-func (x *Waiver) key() string    { return x.ID }
-func (x *Waiver) called() string { return "waiver of " + x.ID }
+func (x *Waiver) Key() string    { return x.ID }
+func (x *Waiver) Called() string { return "waiver of " + x.ID }
 
 func (x *Waiver) valid(c checks) error {
-	if err := oneOf("level", x.Level, "", "note", "mind", "fix", "stop"); err != nil {
+	if err := measure.OneOf("level", x.Level, "", "note", "mind", "fix", "stop"); err != nil {
 		return err
 	}
 	if strings.TrimSpace(x.Reason) == "" {

@@ -6,12 +6,14 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/circuit"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 	"zapbarn/testkit/wirings"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // eachWiring calls f with careless wirings that are valid.
@@ -47,7 +49,7 @@ func TestHarnessOfAnyWiring(t *testing.T) {
 			case "connector":
 				plugs++
 			case "lamp":
-				feeds, err := plan.ParseFeeds(d.Feeds)
+				feeds, err := wiring.ParseFeeds(d.Feeds)
 				require.NoError(t, err)
 				for k, f := range feeds {
 					if k > 0 || f > 0 {
@@ -101,7 +103,7 @@ func TestPathToAnyLamp(t *testing.T) {
 	eachWiring(t, 80, func(seed uint64, w *plan.Work) {
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
-			way := w.Rig.PathTo(w.Plan, w.All, d.ID)
+			way := w.Rig.PathTo(w.All, d.ID)
 			if d.Kind != "lamp" || way == nil || d.Feeds != "" || d.Reversed {
 				continue
 			}
@@ -113,7 +115,7 @@ func TestPathToAnyLamp(t *testing.T) {
 			end := g.Volts
 			if strip := w.Rig.StripVolts(w.All, d.ID); strip != nil {
 				end = strip[len(strip)-1]
-				require.Len(t, strip, plan.Segments(d, stock.Shop))
+				require.Len(t, strip, wiring.Segments(d, stock.Shop))
 			}
 			require.InDelta(t, end, way[len(way)-1].Volts, 1e-6+.002*math.Abs(end), "seed %d: %s", seed, d.ID)
 			require.InDelta(t, w.All.Readings[way[0].Name].Volts, way[0].Volts, 1e-6, "at the supply")
@@ -131,7 +133,7 @@ func TestBenchOfAnyWiring(t *testing.T) {
 			if s.Kind != "supply" {
 				continue
 			}
-			b := plan.Suspects(w.Plan, stock.Shop, s.ID)
+			b := wiring.Suspects(w.Plan.Wiring(stock.Shop), s.ID)
 			require.Equal(t, len(b.Devices), len(b.Far))
 			var seen []circuit.Seen
 			for k, id := range b.Devices {
@@ -173,14 +175,14 @@ func TestAnyWiringInParts(t *testing.T) {
 		require.Equal(t, string(w.Plan.Encode()), string(back.Encode()))
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
-			b := plan.BillOf(d, stock.Shop)
+			b := wiring.BillOf(d, stock.Shop)
 			require.GreaterOrEqual(t, b.Money, 0.)
 			require.GreaterOrEqual(t, b.Copper, 0.)
 			if d.Kind != "supply" {
 				continue
 			}
 			part := w.FedBy(d.ID)
-			st := plan.NewRig(part, stock.Shop).Solve(stock.Shop, nil)
+			st := plan.NewRig(part, stock.Shop).Solve(nil)
 			for _, x := range part.Devices {
 				v := w.All.Readings[x.ID].Volts
 				require.InDelta(

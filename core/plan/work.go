@@ -15,6 +15,7 @@ import (
 	"zapbarn/core/show"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 // Work is the whole plan worked out: every part, layout, verdict, voltage and
@@ -30,16 +31,16 @@ type Work struct {
 	Bars     []*Bars
 	Joints   map[string]bond.Advice
 	Finishes map[string]bond.Finish
-	Rig      *Rig
-	All      *State // everything on
-	Rest     *State // scenes off
+	Rig      *wiring.Rig
+	All      *wiring.State // everything on
+	Rest     *wiring.State // scenes off
 	Machine  show.Machine
 	ShowErr  error
 	Results  map[string]source.Result
 	Plain    bool   // for trying a change on: nothing is searched for, no mends are sought
 	Watch    *Watch // bounds what is worked out of it; nil does not
 	partBy   map[string]*Part
-	wires    wires
+	wires    wiring.Index
 	taken    *Plan              // the whole that this is a portion of: names used there are taken
 	demand   map[string]float64 // what each source is asked for, in A
 }
@@ -68,7 +69,7 @@ func begun(watch *Watch, p *Plan, lib *stock.Library, today time.Time) *Work {
 		Results:  map[string]source.Result{},
 		Watch:    watch,
 		partBy:   map[string]*Part{},
-		wires:    wiresOf(p),
+		wires:    wiring.IndexOf(p.Devices),
 	}
 }
 
@@ -106,13 +107,17 @@ func (w *Work) Part(ref string) *Part {
 }
 
 // Device returns the device with that ID, or nil, at once.
-func (w *Work) Device(id string) *Device { return w.wires.byID[id] }
+func (w *Work) Device(id string) *Device { return w.wires.Device(id) }
 
 // FedBy is Plan.FedBy at the cost of that supply's own devices alone.
-func (w *Work) FedBy(supply string) *Plan { return w.wires.fedBy(w.Plan, supply) }
+func (w *Work) FedBy(supply string) *Plan {
+	q := *w.Plan
+	q.Devices = w.wires.FedBy(w.Plan.Devices, supply)
+	return &q
+}
 
 // Kids lists what a device feeds, in the plan's order.
-func (w *Work) Kids(id string) []*Device { return w.wires.kids[id] }
+func (w *Work) Kids(id string) []*Device { return w.wires.Kids(id) }
 
 // Len writes a length the display's way.
 func (w *Work) Len(mm float64) string { return measure.Tape(mm, w.Plan.Metric()) }
@@ -491,48 +496,55 @@ func (w *Work) power() {
 		solved := source.Exact("every node solved by Newton's method on nodal equations, everything on")
 		rated := 0.0
 		if s := w.Device(w.Rig.Supply(d.ID)); s != nil {
-			rated, _ = SupplyOf(s, lib)
+			rated, _ = wiring.SupplyOf(s, lib)
 		}
 		if d.Kind == "supply" {
-			v, limit := SupplyOf(d, lib)
+			v, limit := wiring.SupplyOf(d, lib)
 			w.keep(key+":load", w.loadResult(d, g.Amps))
 			w.keep(
 				key+":volts",
-				source.Result{Label: "Volts at its terminals", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
-					With(
-						"V = E - I Rs",
-						fmt.Sprintf("%s - %s x %s", volts(v), amps(g.Amps), measure.Ohms(sourceOhms(d, v, limit))),
-						volts(g.Volts),
-						stock.SupplyResistanceFrom,
-					),
-			)
-			head := circuit.LoadLimit*limit - w.demand[d.ID]
-			w.keep(key+":headroom", source.Result{Label: "Headroom to 80 %", Value: head, Unit: "A", Text: amps(head)}.
-				With(
-					"0.8 rating - load",
-					fmt.Sprintf("0.8 x %s - %s", amps(limit), amps(w.demand[d.ID])),
-					amps(head),
-					circuit.LoadFrom,
-				))
-			continue
-		}
-		if d.Kind == "converter" {
-			v, limit := SupplyOf(d, lib)
-			in := w.Rig.Net.Elements[w.Rig.input[d.ID]]
-			draws := in.I * w.All.Solution.Across(in)
-			w.keep(key+":load", w.loadResult(d, g.Amps))
-			w.keep(
-				key+":volts",
-				source.Result{Label: "Volts it gives", Value: g.Volts, Unit: "V", Text: volts(g.Volts)}.
+				source.Result{Label: "Volts at its terminals", Value: g.Volts, Unit: "V", Text: measure.Volts(g.Volts)}.
 					With(
 						"V = E - I Rs",
 						fmt.Sprintf(
 							"%s - %s x %s",
-							volts(v),
-							amps(g.Amps),
+							measure.Volts(v),
+							measure.Amps(g.Amps),
+							measure.Ohms(wiring.SourceOhms(d, v, limit)),
+						),
+						measure.Volts(g.Volts),
+						stock.SupplyResistanceFrom,
+					),
+			)
+			head := circuit.LoadLimit*limit - w.demand[d.ID]
+			w.keep(
+				key+":headroom",
+				source.Result{Label: "Headroom to 80 %", Value: head, Unit: "A", Text: measure.Amps(head)}.
+					With(
+						"0.8 rating - load",
+						fmt.Sprintf("0.8 x %s - %s", measure.Amps(limit), measure.Amps(w.demand[d.ID])),
+						measure.Amps(head),
+						circuit.LoadFrom,
+					),
+			)
+			continue
+		}
+		if d.Kind == "converter" {
+			v, limit := wiring.SupplyOf(d, lib)
+			draws, sees := w.Rig.Draws(w.All, d.ID)
+			w.keep(key+":load", w.loadResult(d, g.Amps))
+			w.keep(
+				key+":volts",
+				source.Result{Label: "Volts it gives", Value: g.Volts, Unit: "V", Text: measure.Volts(g.Volts)}.
+					With(
+						"V = E - I Rs",
+						fmt.Sprintf(
+							"%s - %s x %s",
+							measure.Volts(v),
+							measure.Amps(g.Amps),
 							measure.Ohms(stock.SupplyResistance(v, limit)),
 						),
-						volts(g.Volts),
+						measure.Volts(g.Volts),
 						stock.SupplyResistanceFrom,
 					),
 			)
@@ -542,13 +554,18 @@ func (w *Work) power() {
 					Label: "It draws",
 					Value: draws,
 					Unit:  "W",
-					Text:  fmt.Sprintf("%s at %s", measure.Watts(draws), volts(w.All.Solution.Across(in))),
+					Text:  fmt.Sprintf("%s at %s", measure.Watts(draws), measure.Volts(sees)),
 				}.
 					With(
 						"power out / efficiency",
-						fmt.Sprintf("%s x %s / %g", volts(g.Volts), amps(g.Amps), converterEfficiency),
+						fmt.Sprintf(
+							"%s x %s / %g",
+							measure.Volts(g.Volts),
+							measure.Amps(g.Amps),
+							wiring.ConverterEfficiency,
+						),
 						measure.Watts(draws),
-						converterFrom,
+						wiring.ConverterFrom,
 					),
 			)
 			continue
@@ -559,12 +576,12 @@ func (w *Work) power() {
 				Label: map[string]string{"lamp": "Volts at the lamp"}[d.Kind],
 				Value: g.Volts,
 				Unit:  "V",
-				Text:  volts(g.Volts),
+				Text:  measure.Volts(g.Volts),
 			}.
 				With(
 					"node voltages of the whole network",
 					fmt.Sprintf("%d nodes, %d Newton steps", len(w.Rig.Net.Names), w.All.Solution.Iterations),
-					volts(g.Volts),
+					measure.Volts(g.Volts),
 					solved,
 				),
 		)
@@ -578,11 +595,11 @@ func (w *Work) power() {
 				Label: "Current",
 				Value: g.Amps,
 				Unit:  "A",
-				Text:  amps(g.Amps),
+				Text:  measure.Amps(g.Amps),
 			}.With(
 				"branch current of the solved network",
 				"",
-				amps(g.Amps),
+				measure.Amps(g.Amps),
 				solved,
 			),
 		)
@@ -594,9 +611,10 @@ func (w *Work) power() {
 					Label: "Drop from " + w.Rig.Supply(d.ID),
 					Value: g.Drop,
 					Unit:  "V",
-					Text:  fmt.Sprintf("%s, %.1f %%", volts(g.Drop), pct),
+					Text:  fmt.Sprintf("%s, %.1f %%", measure.Volts(g.Drop), pct),
 				}.
-					With("drop = supply volts - volts here", fmt.Sprintf("%.3f V - %.3f V", rated, rated-g.Drop), volts(g.Drop),
+					With("drop = supply volts - volts here", fmt.Sprintf("%.3f V - %.3f V", rated, rated-g.Drop),
+						measure.Volts(g.Drop),
 						solved).
 					With("share = drop / supply volts", fmt.Sprintf("%.4f V / %.3f V", g.Drop, rated), fmt.Sprintf("%.1f %%", pct),
 						circuit.BudgetFrom),
@@ -606,8 +624,8 @@ func (w *Work) power() {
 		case "run":
 			cap := stock.Ampacity(d.Gauge.Value())
 			per := stock.CopperOhmsPerMetre(d.Gauge.Value(), w.Plan.Temperature())
-			if need := w.Plan.PathNeeds(d); need > 0 {
-				path := need / (1 + PathSlack)
+			if need := d.PathNeeds(w.Plan.Metric()); need > 0 {
+				path := need / (1 + wiring.PathSlack)
 				w.keep(
 					key+":path",
 					source.Result{
@@ -621,7 +639,7 @@ func (w *Work) power() {
 							fmt.Sprintf("%s x 1.05", w.Len(path)),
 							w.Len(need),
 							source.Exact("sum of straight pieces"),
-							slackFrom,
+							wiring.SlackFrom,
 						),
 				)
 			}
@@ -647,11 +665,11 @@ func (w *Work) power() {
 					Label: "May carry",
 					Value: cap,
 					Unit:  "A",
-					Text:  amps(cap),
+					Text:  measure.Amps(cap),
 				}.With(
 					"limit of the next smaller listed gauge",
 					d.Gauge.String()+" wire",
-					amps(cap),
+					measure.Amps(cap),
 					stock.AmpacityFrom,
 				),
 			)
@@ -666,12 +684,12 @@ func (w *Work) power() {
 				}.
 					With(
 						"share of rated current, worst segment",
-						fmt.Sprintf("%s of %s", amps(g.Amps), amps(RatedAmps(d, lib))),
+						fmt.Sprintf("%s of %s", measure.Amps(g.Amps), measure.Amps(wiring.RatedAmps(d, lib))),
 						measure.Decimal(100*g.Lit, 0)+" %",
 						source.FromTrade("an LED's light follows its current"),
 					),
 			)
-			l := lampOf(d, lib)
+			l := wiring.LampOf(d, lib)
 			if l.Kind == "led" && rated > 0 {
 				if _, _, r, err := circuit.LEDResistor(rated, l.Vf, max(1, d.Row), l.Amps); err == nil {
 					w.keep(key+":resistor", r)
@@ -682,15 +700,15 @@ func (w *Work) power() {
 				key+":drop",
 				source.Result{
 					Label: "Drop in the fuse",
-					Value: g.Amps * fuseVolts / math.Max(d.Rating.Value(), .1),
+					Value: g.Amps * wiring.FuseVolts / math.Max(d.Rating.Value(), .1),
 					Unit:  "V",
-					Text:  volts(g.Amps * fuseVolts / math.Max(d.Rating.Value(), .1)),
+					Text:  measure.Volts(g.Amps * wiring.FuseVolts / math.Max(d.Rating.Value(), .1)),
 				}.
 					With(
 						"I x 0.1 V / rating",
-						fmt.Sprintf("%s x 0.1 V / %s", amps(g.Amps), d.Rating),
-						volts(g.Amps*fuseVolts/math.Max(d.Rating.Value(), .1)),
-						smallPartsFrom,
+						fmt.Sprintf("%s x 0.1 V / %s", measure.Amps(g.Amps), d.Rating),
+						measure.Volts(g.Amps*wiring.FuseVolts/math.Max(d.Rating.Value(), .1)),
+						wiring.SmallPartsFrom,
 					),
 			)
 		}
@@ -796,13 +814,13 @@ func (p *Plan) Machine() show.Machine {
 type Frame struct {
 	At    int // ms; holds until the next frame
 	On    map[string]bool
-	State *State
+	State *wiring.State
 }
 
 // Frames solves the wiring at every moment of a trace. Equal sets of switches
 // are solved once.
 func (w *Work) Frames(t show.Trace) []Frame {
-	solved := map[string]*State{}
+	solved := map[string]*wiring.State{}
 	var out []Frame
 	type channel struct {
 		id    string
@@ -828,7 +846,7 @@ func (w *Work) Frames(t show.Trace) []Frame {
 			}
 		}
 		if solved[key] == nil {
-			solved[key] = w.Rig.Solve(w.Lib, on)
+			solved[key] = w.Rig.Solve(on)
 		}
 		out = append(out, Frame{at, on, solved[key]})
 	}

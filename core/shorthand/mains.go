@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 )
 
 var wattWord = regexp.MustCompile(`(?i)^\d+(\.\d+)?k?w$`)
@@ -150,7 +151,7 @@ func (r *reader) battery() (*Reading, error) {
 		return nil, fmt.Errorf("say which cell: %s", strings.Join(ids, ", "))
 	}
 	d.Name = "Battery " + d.ID
-	v, _ := plan.SupplyOf(&d, r.lib)
+	v, _ := wiring.SupplyOf(&d, r.lib)
 	text := fmt.Sprintf(
 		"battery %s, %d of %s in a row, %s",
 		d.ID,

@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 // feeds says where along itself a strip or a run is fed: feed comb at 0% 50%.
@@ -42,14 +43,14 @@ func (r *reader) feeds() (*Reading, error) {
 			}
 			d.FedAt, at = l, l.String()
 		case d.Kind == "lamp" && !d.Length.IsZero():
-			f, err := plan.ParseFeeds(at)
+			f, err := wiring.ParseFeeds(at)
 			if err != nil {
 				return nil, err
 			}
-			if d.Feeds = plan.FeedsText(f); d.Feeds == "0%" {
+			if d.Feeds = wiring.FeedsText(f); d.Feeds == "0%" {
 				d.Feeds = ""
 			}
-			at = plan.FeedsText(f)
+			at = wiring.FeedsText(f)
 		default:
 			return nil, fmt.Errorf("%s is no strip or run", d.Name)
 		}
@@ -65,7 +66,7 @@ func (r *reader) feeds() (*Reading, error) {
 func (r *reader) controller() (*Reading, error) {
 	return r.simple("controller", "U", func(d *plan.Device, f wire) string {
 		d.Logic, d.Amps = f.volts, f.amps
-		return fmt.Sprintf("controller %s, pins of %s", d.ID, measure.Volts(d.Logic.Or(plan.ControllerLogic)))
+		return fmt.Sprintf("controller %s, pins of %s", d.ID, measure.Volts(d.Logic.Or(wiring.ControllerLogic)))
 	})
 }
 
@@ -125,16 +126,16 @@ func (r *reader) path() (*Reading, error) {
 	}
 	next := *d
 	next.Path = strings.ReplaceAll(strings.Join(r.words[2:], " "), " , ", ",")
-	c, err := plan.ParsePath(next.Path, r.p.Metric())
+	c, err := wiring.ParsePath(next.Path, r.p.Metric())
 	if err != nil {
 		return nil, err
 	}
-	need := r.p.PathNeeds(&next)
+	need := next.PathNeeds(r.p.Metric())
 	text := fmt.Sprintf(
 		"%s lies along %d corners, %s; with slack %s",
 		d.Name,
 		len(c),
-		measure.Run(plan.PathLength(c), r.p.Metric()),
+		measure.Run(wiring.PathLength(c), r.p.Metric()),
 		measure.Run(need, r.p.Metric()),
 	)
 	return r.put(text, "device", d.ID, next)
@@ -147,7 +148,7 @@ func (r *reader) groups(n int, f wire, name string) (*Reading, error) {
 	volts := 0.0
 	for up := r.p.Device(from); up != nil; up = r.p.Device(up.From) {
 		if up.Kind == "supply" || up.Kind == "converter" {
-			volts, _ = plan.SupplyOf(up, r.lib)
+			volts, _ = wiring.SupplyOf(up, r.lib)
 			break
 		}
 	}
@@ -254,7 +255,7 @@ func (r *reader) gauges() (*Reading, error) {
 		}
 		budget = v / 100
 	}
-	q, worst, ok := plan.Gauges(r.p, r.lib, r.prop, budget)
+	q, worst, ok := wiring.Gauges(r.p.Wiring(r.lib), r.prop, budget)
 	if !ok {
 		return nil, fmt.Errorf(
 			"even the thickest wire leaves a drop of %.1f %%; feed nearer, in more places, or from a higher rail",
@@ -273,7 +274,7 @@ func (r *reader) gauges() (*Reading, error) {
 		if first == "" {
 			first = d.ID
 		}
-		a, b := plan.BillOf(was, r.lib), plan.BillOf(d, r.lib)
+		a, b := wiring.BillOf(was, r.lib), wiring.BillOf(d, r.lib)
 		grams, money = grams+b.Copper-a.Copper, money+b.Money-a.Money
 		said = append(said, d.ID+" "+d.Gauge.String())
 		if d.Gauge.Value() != was.Gauge.Value() {

@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 // wire is what the words of a wiring phrase said.
@@ -142,7 +143,7 @@ func (r *reader) supply() (*Reading, error) {
 			d.Product = id
 		}
 	}
-	v, a := plan.SupplyOf(&d, r.lib)
+	v, a := wiring.SupplyOf(&d, r.lib)
 	return r.put(fmt.Sprintf("supply %s, %s %s", d.ID, measure.Volts(v), measure.Amps(a)), "device", d.ID, d)
 }
 
@@ -251,7 +252,7 @@ func (r *reader) resist(d *plan.Device) {
 	d.Row = max(1, d.Row)
 	for up := r.p.Device(d.From); up != nil; up = r.p.Device(up.From) {
 		if up.Kind == "supply" {
-			v, _ := plan.SupplyOf(up, r.lib)
+			v, _ := wiring.SupplyOf(up, r.lib)
 			if ohms, _, _, err := circuit.LEDResistor(v, l.Vf, d.Row, l.Amps); err == nil {
 				d.Resistor = measure.Of[measure.OhmKind](ohms)
 			}

@@ -3,8 +3,9 @@ package stock
 import (
 	"testing"
 
-	"github.com/stretchr/testify/assert"
 	"zapbarn/core/measure"
+
+	"github.com/stretchr/testify/assert"
 )
 
 // ASTM D1785 schedule 40: OD and minimum wall in inches; bore by subtraction.

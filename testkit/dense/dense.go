@@ -8,8 +8,9 @@ import (
 	"math"
 	"testing"
 
-	"gonum.org/v1/gonum/mat"
 	"zapbarn/core/circuit"
+
+	"gonum.org/v1/gonum/mat"
 )
 
 // Solve returns every node's voltage; each island's first node is zero.

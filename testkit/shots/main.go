@@ -11,8 +11,9 @@ import (
 	"strings"
 	"time"
 
-	"github.com/chromedp/chromedp"
 	"zapbarn/testkit"
+
+	"github.com/chromedp/chromedp"
 )
 
 var main_ = []string{

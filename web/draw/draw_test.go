@@ -11,8 +11,6 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/calc"
 	"zapbarn/core/check"
 	"zapbarn/core/form"
@@ -22,6 +20,9 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/demo"
 	"zapbarn/testkit/wirings"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
@@ -396,7 +397,9 @@ func TestEveryPatternHasItsPicture(t *testing.T) {
 			"length": "48",
 			"n":      "5",
 		}, "wedge": {"base": "24", "rise": "2"}, "hollow": {"thick": "2", "depth": "1"}, "screen": {"diagonal": "24"},
-		"fit": {"hole": "2"}, "discs-in-disc": {"n": "7", "d": "1"}, "scale": {"known": "10 ft", "ref": "20", "other": "3"},
+		"fit": {
+			"hole": "2",
+		}, "discs-in-disc": {"n": "7", "d": "1"}, "scale": {"known": "10 ft", "ref": "20", "other": "3"},
 		"grid": {"known": "10 ft", "ref": "20"},
 	}
 	for name, a := range args {

@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 // harness lays a prop's wiring on the board: a lane for each run, lengths to
@@ -17,7 +18,7 @@ import (
 type harness struct {
 	c     *Canvas
 	w     *plan.Work
-	st    *plan.State
+	st    *wiring.State
 	sel   string
 	href  func(string) string
 	kids  map[string][]*plan.Device
@@ -27,7 +28,7 @@ type harness struct {
 }
 
 // Harness draws the wiring of a prop in a state.
-func Harness(w *plan.Work, st *plan.State, prop, sel string, href func(string) string) string {
+func Harness(w *plan.Work, st *wiring.State, prop, sel string, href func(string) string) string {
 	const wide = 986.0
 	h := &harness{
 		c:    New(wide, 0, w.Plan.Metric()),
@@ -130,7 +131,7 @@ func (h *harness) root(d *plan.Device) {
 		return
 	}
 	g := h.st.Readings[d.ID]
-	v, a := plan.SupplyOf(d, h.w.Lib)
+	v, a := wiring.SupplyOf(d, h.w.Lib)
 	c := h.c
 	if run := h.firstRun(d); run != nil {
 		h.slides(run, run.FedAt.Value())
@@ -231,7 +232,7 @@ func (h *harness) rail(d *plan.Device) string {
 	if s == nil {
 		return "rail r-none"
 	}
-	switch v, _ := plan.SupplyOf(s, h.w.Lib); {
+	switch v, _ := wiring.SupplyOf(s, h.w.Lib); {
 	case v <= 6:
 		return "rail r-5"
 	case v > 20:
@@ -305,7 +306,7 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 			c.Rect("pin", x+30+float64(k)*16, y-23, 6, 5)
 		}
 		c.Text("t lbl", "middle", x+64, y-1, d.ID)
-		text := measure.Volts(d.Logic.Or(plan.ControllerLogic)) + " pins"
+		text := measure.Volts(d.Logic.Or(wiring.ControllerLogic)) + " pins"
 		if g.State == "starved" {
 			text = "STARVED"
 		}
@@ -313,7 +314,7 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		c.Done()
 		h.goOn(d, x+108, y, 30)
 	case "converter":
-		v, a := plan.SupplyOf(d, h.w.Lib)
+		v, a := wiring.SupplyOf(d, h.w.Lib)
 		in := "rail r-12"
 		if up := h.w.Device(d.From); up != nil {
 			in = h.rail(up)
@@ -485,7 +486,7 @@ func (h *harness) ruler(d *plan.Device, x, y, l float64) {
 	if h.st.Hidden || s == nil || d.Length.Value() <= 0 {
 		return
 	}
-	rated, _ := plan.SupplyOf(s, h.w.Lib)
+	rated, _ := wiring.SupplyOf(s, h.w.Lib)
 	at, v := h.w.Rig.Profile(h.st, d.ID)
 	last := -100.0
 	for i := 1; i < len(at); i++ {
@@ -519,7 +520,7 @@ func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 	l := h.w.Lib.Lamps[d.Product]
 	const wide, high = 330.0, 24.0
 	bx, by := x+66, y-12
-	feeds, _ := plan.ParseFeeds(d.Feeds)
+	feeds, _ := wiring.ParseFeeds(d.Feeds)
 	px := func(f float64) float64 { return bx + f*wide }
 	h.wire(rail, XY{x, y}, XY{x + 20, y})
 	for i, f := range feeds { // each feed's own pair, below the strip
@@ -553,7 +554,7 @@ func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 		n(wide),
 		n(high),
 	)
-	cells := min(plan.Segments(d, h.w.Lib), 36)
+	cells := min(wiring.Segments(d, h.w.Lib), 36)
 	for i := range cells {
 		c.f(
 			`<rect class="cell" x="%s" y="%s" width="4" height="10"/>`,
@@ -601,7 +602,7 @@ func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 	ty := by + high + 20 + 9*float64(len(feeds))
 	label := fmt.Sprintf("%s  %s", d.Name, d.Length)
 	if l.Kind == "pixels" {
-		label += fmt.Sprintf(", %d pixels", plan.Segments(d, h.w.Lib))
+		label += fmt.Sprintf(", %d pixels", wiring.Segments(d, h.w.Lib))
 		if d.Bright > 0 {
 			label += fmt.Sprintf(" held to %d %%", d.Bright)
 		}
@@ -722,14 +723,14 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 
 // Profile draws volts all the way from the supply to a device, with the budget
 // lines and where each device on the way begins.
-func Profile(w *plan.Work, st *plan.State, id string) string {
+func Profile(w *plan.Work, st *wiring.State, id string) string {
 	d := w.Device(id)
-	way := w.Rig.PathTo(w.Plan, st, id)
+	way := w.Rig.PathTo(st, id)
 	s := w.Device(w.Rig.Supply(id))
 	if d == nil || s == nil || len(way) < 2 || way[len(way)-1].At <= 0 {
 		return ""
 	}
-	rated, _ := plan.SupplyOf(s, w.Lib)
+	rated, _ := wiring.SupplyOf(s, w.Lib)
 	if s.Kind == "converter" { // judged by its own volts, so the way begins at it
 		for i, p := range way {
 			if p.Name == s.ID {

@@ -4,8 +4,9 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
 	"zapbarn/core/pattern"
+
+	"github.com/stretchr/testify/assert"
 )
 
 // Random boxes that do not overlap, against lines of sight: wherever a line meets

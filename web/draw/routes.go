@@ -6,6 +6,7 @@ import (
 
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 )
 
 // Routes draws where a prop's runs lie in it, in isometric and from the front;
@@ -13,12 +14,12 @@ import (
 func Routes(w *plan.Work, prop string) string {
 	type route struct {
 		d       *plan.Device
-		corners []plan.Corner
+		corners []wiring.Corner
 	}
 	var routes []route
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
-		if c, err := plan.ParsePath(d.Path, w.Plan.Metric()); d.Prop == prop && d.Kind == "run" && err == nil &&
+		if c, err := wiring.ParsePath(d.Path, w.Plan.Metric()); d.Prop == prop && d.Kind == "run" && err == nil &&
 			len(c) > 1 {
 			routes = append(routes, route{d, c})
 		}
@@ -74,9 +75,9 @@ func Routes(w *plan.Work, prop string) string {
 				"start",
 				at.X+8,
 				at.Y-6,
-				fmt.Sprintf("%s  %s", r.d.ID, w.Len(plan.PathLength(r.corners))),
+				fmt.Sprintf("%s  %s", r.d.ID, w.Len(wiring.PathLength(r.corners))),
 			)
-			c.Text("t lbl", "start", at.X+8, at.Y-6, fmt.Sprintf("%s  %s", r.d.ID, w.Len(plan.PathLength(r.corners))))
+			c.Text("t lbl", "start", at.X+8, at.Y-6, fmt.Sprintf("%s  %s", r.d.ID, w.Len(wiring.PathLength(r.corners))))
 		}
 		c.Text("t soft", "middle", float64(k)*wide+wide/2, high+16, []string{"isometric", "front"}[k])
 	}

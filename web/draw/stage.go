@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
+	"zapbarn/core/wiring"
 )
 
 // Rehearsal draws the dark stage at a moment and, below it, every channel's
@@ -101,7 +102,7 @@ func Rehearsal(
 	}
 	row = bottom + 4
 	for _, d := range supplies {
-		_, limit := plan.SupplyOf(&d, w.Lib)
+		_, limit := wiring.SupplyOf(&d, w.Lib)
 		c.Text("t", "start", 16, row+22, d.ID+", amps")
 		g := now.State.Readings[d.ID]
 		c.f(
@@ -212,7 +213,7 @@ func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
 }
 
 // GlowLevel is a lamp's light in four steps, 0 dark to 3 full.
-func GlowLevel(g plan.Operating) int {
+func GlowLevel(g wiring.Operating) int {
 	if g.State != "lit" && g.State != "dim" && g.State != "over" {
 		return 0
 	}

@@ -1,4 +1,4 @@
-package plan
+package wiring
 
 import "math"
 
@@ -41,9 +41,9 @@ type Along struct {
 // run up to where the way leaves it, what fuses and contacts drop as steps, a
 // lamp's lead, and a strip to its far end. A run is followed to its end. nil
 // when nothing feeds it.
-func (r *Rig) PathTo(p *Plan, st *State, id string) (out []Along) {
+func (r *Rig) PathTo(st *State, id string) (out []Along) {
 	var chain []*Device
-	for d := p.Device(id); d != nil && len(chain) <= len(p.Devices); d = p.Device(d.From) {
+	for d := r.device(id); d != nil && len(chain) <= len(r.devices); d = r.device(d.From) {
 		chain = append([]*Device{d}, chain...)
 	}
 	if len(chain) == 0 || chain[0].Kind != "supply" {

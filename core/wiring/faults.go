@@ -1,4 +1,4 @@
-package plan
+package wiring
 
 import (
 	"fmt"
@@ -6,7 +6,6 @@ import (
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
-	"zapbarn/core/stock"
 )
 
 // gapOhms is an open wire: far above what a meter or a dark lamp leaks.
@@ -26,12 +25,13 @@ type FaultBench struct {
 // every piece of every run, open leads, dead, shorted and reversed lamps,
 // blown fuses, stuck switches, a wrong or weak supply; and nothing at all.
 // Probes are each device's own terminals; a lamp's are at the end of its lead.
-func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
-	p = p.FedBy(supply)
-	rig := NewRig(p, lib)
+func Suspects(s Set, supply string) *FaultBench {
+	lib := s.Lib
+	s.Devices = IndexOf(s.Devices).FedBy(s.Devices, supply)
+	rig := NewRig(s)
 	net := rig.Net
-	for i := range p.Devices { // everything on
-		if d := &p.Devices[i]; d.Kind == "switch" {
+	for i := range s.Devices { // everything on
+		if d := &s.Devices[i]; d.Kind == "switch" {
 			net.Elements[rig.gate[d.ID]].R = contactOhms
 		}
 	}
@@ -80,8 +80,8 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 		)
 	}
 	rated := map[int]float64{}
-	for i := range p.Devices {
-		d := &p.Devices[i]
+	for i := range s.Devices {
+		d := &s.Devices[i]
 		if rig.supply[d.ID] != supply {
 			continue
 		}
@@ -125,7 +125,7 @@ func Suspects(p *Plan, lib *stock.Library, supply string) *FaultBench {
 			}
 			for k, e := range rig.series[d.ID] {
 				at += net.Elements[e].R / total * d.Length.Value()
-				where := fmt.Sprintf("%s before %s", d.Name, measure.Run(at, p.Metric()))
+				where := fmt.Sprintf("%s before %s", d.Name, measure.Run(at, s.Metric))
 				add(fmt.Sprintf("open:%s:%d", d.ID, k), "a wire is open in "+where, with(e, ohms(gapOhms)))
 				for _, r := range []float64{.5, 1, 2, 5, 15, 50} {
 					add(fmt.Sprintf("bad:%s:%d", d.ID, k), "a bad joint in "+where, with(e, more(r)))

@@ -1,4 +1,4 @@
-package plan
+package wiring
 
 import (
 	"testing"
@@ -20,7 +20,7 @@ func TestLampStatesAtTheirBounds(t *testing.T) {
 		{fwd, 13.19, 1, "lit"}, {fwd, 13.21, 1, "over"},
 		{back, -11, .049, "reversed"}, {back, -11, .3, "dim"}, {back, -.05, 0, "dark"},
 	} {
-		assert.Equal(t, c.want, lampState(c.d, Operating{Volts: c.volts, Lit: c.lit}, 12, false), "%+v", c)
+		assert.Equal(t, c.want, LampState(c.d, Operating{Volts: c.volts, Lit: c.lit}, 12, false), "%+v", c)
 	}
-	assert.Equal(t, "unfed", lampState(fwd, Operating{}, 12, true))
+	assert.Equal(t, "unfed", LampState(fwd, Operating{}, 12, true))
 }

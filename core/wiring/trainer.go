@@ -1,12 +1,12 @@
-package plan
+package wiring
 
 import (
 	"math/rand/v2"
+	"slices"
 	"sort"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
-	"zapbarn/core/stock"
 )
 
 // Drill is one hidden fault to be found with a virtual meter. The same seed
@@ -31,19 +31,19 @@ var levelOf = map[string]int{
 }
 
 // NewDrill hides a fault in what a supply feeds.
-func NewDrill(p *Plan, lib *stock.Library, supply string, level int, seed uint64) (*Drill, error) {
+func NewDrill(s Set, supply string, level int, seed uint64) (*Drill, error) {
 	if level < 1 || level > 3 {
 		return nil, measure.Bad("level", "%d; choose 1, 2 or 3", level)
 	}
-	d := p.Device(supply)
+	d := s.Device(supply)
 	if d == nil || d.Kind != "supply" {
 		return nil, measure.Bad("supply", "there is no supply %q", supply)
 	}
-	p = p.Clone()
-	for i := range p.Devices { // only the hidden fault, none the plan has of its own
-		p.Devices[i].Reversed = false
+	s.Devices = slices.Clone(s.Devices)
+	for i := range s.Devices { // only the hidden fault, none the plan has of its own
+		s.Devices[i].Reversed = false
 	}
-	dr := &Drill{FaultBench: Suspects(p, lib, supply), Seed: seed, Level: level}
+	dr := &Drill{FaultBench: Suspects(s, supply), Seed: seed, Level: level}
 	var can []int
 	for i, f := range dr.Faults {
 		if l := levelOf[kindOf(f.Group)]; l > 0 && l <= level {

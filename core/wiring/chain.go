@@ -1,4 +1,4 @@
-package plan
+package wiring
 
 import (
 	"fmt"
@@ -32,22 +32,22 @@ type ChainStrip struct {
 
 // Chains lists the data lines whose controllers stand in a prop, or whose
 // pixels do, in the order of the plan.
-func (w *Work) Chains(prop string) (out []Chain) {
+func (s Set) Chains(prop string) (out []Chain) {
 	after := map[string][]*Device{}
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Data != "" {
+	for i := range s.Devices {
+		if d := &s.Devices[i]; d.Data != "" {
 			after[d.Data] = append(after[d.Data], d)
 		}
 	}
 	var follow func(c Chain, d *Device)
 	follow = func(c Chain, d *Device) {
-		n := Segments(d, w.Lib)
+		n := Segments(d, s.Lib)
 		c.Strips = append(
 			append([]ChainStrip(nil), c.Strips...),
 			ChainStrip{d.ID, d.Name, c.Pixels + 1, c.Pixels + n, d.DataLead},
 		)
 		c.Pixels += n
-		if len(after[d.ID]) == 0 || len(c.Strips) > len(w.Plan.Devices) {
+		if len(after[d.ID]) == 0 || len(c.Strips) > len(s.Devices) {
 			out = append(out, c)
 			return
 		}
@@ -55,8 +55,8 @@ func (w *Work) Chains(prop string) (out []Chain) {
 			follow(c, k)
 		}
 	}
-	for i := range w.Plan.Devices {
-		by := &w.Plan.Devices[i]
+	for i := range s.Devices {
+		by := &s.Devices[i]
 		if by.Kind != "controller" {
 			continue
 		}
@@ -81,8 +81,8 @@ func (w *Work) Chains(prop string) (out []Chain) {
 // String says a chain in the order the data runs.
 func (c Chain) String() string {
 	parts := []string{fmt.Sprintf("%s pin %d", c.Controller, c.Pin)}
-	for _, s := range c.Strips {
-		parts = append(parts, fmt.Sprintf("%s (%d to %d)", s.Name, s.First, s.Last))
+	for _, x := range c.Strips {
+		parts = append(parts, fmt.Sprintf("%s (%d to %d)", x.Name, x.First, x.Last))
 	}
 	return strings.Join(parts, " > ")
 }

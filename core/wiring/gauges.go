@@ -1,7 +1,8 @@
-package plan
+package wiring
 
 import (
 	"math"
+	"slices"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -14,8 +15,10 @@ import (
 // gains most for its copper until all is well, and then tries each run a size
 // thinner again. ok is false when the thickest wire does not do it; the plan
 // is then as far as it goes. All is judged by solving the wiring.
-func Gauges(p *Plan, lib *stock.Library, prop string, budget float64) (q *Plan, worst float64, ok bool) {
-	q = p.Clone()
+func Gauges(s Set, prop string, budget float64) (q Set, worst float64, ok bool) {
+	q = s
+	q.Devices = slices.Clone(s.Devices)
+	lib := s.Lib
 	var runs []int
 	for i := range q.Devices {
 		if d := &q.Devices[i]; d.Kind == "run" && d.Prop == prop {
@@ -25,17 +28,17 @@ func Gauges(p *Plan, lib *stock.Library, prop string, budget float64) (q *Plan, 
 	}
 	// excess is how far the worst lamp is past the budget, and which run is past its limit
 	excess := func() (over float64, lamp string, hot int, st *State, r *Rig) {
-		r = NewRig(q, lib)
-		st = r.Solve(lib, nil)
+		r = NewRig(q)
+		st = r.Solve(nil)
 		over, hot = math.Inf(-1), -1
 		for i := range q.Devices {
 			d := &q.Devices[i]
 			if d.Prop != prop {
 				continue
 			}
-			s := q.Device(r.supply[d.ID])
-			if d.Kind == "lamp" && s != nil && !d.Reversed {
-				v, _ := SupplyOf(s, lib)
+			by := q.Device(r.supply[d.ID])
+			if d.Kind == "lamp" && by != nil && !d.Reversed {
+				v, _ := SupplyOf(by, lib)
 				if x := st.Readings[d.ID].Drop/v - budget; x > over {
 					over, lamp = x, d.ID
 				}
@@ -62,7 +65,7 @@ func Gauges(p *Plan, lib *stock.Library, prop string, budget float64) (q *Plan, 
 					continue
 				}
 				volts := st.Readings[d.ID].Amps * (circuit.WireOhms(d.Gauge.Value(), d.Length.Value(),
-					p.Temperature()) - circuit.WireOhms(a, d.Length.Value(), p.Temperature()))
+					s.Temp) - circuit.WireOhms(a, d.Length.Value(), s.Temp))
 				if g := volts / ((a - d.Gauge.Value()) * d.Length.Value()); g > gain {
 					best, gain = i, g
 				}

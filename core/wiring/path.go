@@ -1,4 +1,4 @@
-package plan
+package wiring
 
 import (
 	"math"
@@ -12,7 +12,7 @@ import (
 // PathSlack is what a wire is longer than its path: it is never pulled tight.
 const PathSlack = 0.05
 
-var slackFrom = source.FromTrade("5 % more than the path, never pulled tight")
+var SlackFrom = source.FromTrade("5 % more than the path, never pulled tight")
 
 // Corner is a point of a wire's path in mm from the prop's middle: right, back
 // and up from the floor.
@@ -68,10 +68,10 @@ func PathLength(corners []Corner) (mm float64) {
 	return mm
 }
 
-// PathNeeds is the wire a run needs for its path with slack, mm; 0 when no
-// path is drawn.
-func (p *Plan) PathNeeds(d *Device) float64 {
-	corners, err := ParsePath(d.Path, p.Metric())
+// PathNeeds is the length of run that a path needs, slack in it, in mm; 0 where
+// there is none.
+func (d *Device) PathNeeds(metric bool) float64 {
+	corners, err := ParsePath(d.Path, metric)
 	if err != nil {
 		return 0
 	}

@@ -1,0 +1,335 @@
+package wiring
+
+import (
+	"math"
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+	"zapbarn/core/stock"
+)
+
+// lampKind is whatever the current is for: a lamp, a strip, pixels, a motor, a
+// servo, a screen, as its product of the shop says.
+var lampKind = &Kind{
+	Name: "lamp", Title: "Lamps, motors, servos",
+	more: lampTicket,
+	valid: func(d *Device, s Set) error {
+		if err := measure.InList("product", d.Product, s.Lib.Lamps, "flicker12 or puck12"); err != nil {
+			return err
+		}
+		if err := possible(LampOf(d, s.Lib)); err != nil {
+			return err
+		}
+		if k := s.Lib.Lamps[d.Product].Kind; (k == "strip" || k == "pixels") && d.Length.IsZero() {
+			return measure.Bad("length", "is empty; a strip needs its length, such as 2 m")
+		}
+		if r := d.Resistor.Or(1); r <= 0 {
+			return measure.Bad("resistor", "must be more than nothing, such as 470 ohm")
+		}
+		if _, err := ParseFeeds(d.Feeds); err != nil {
+			return err
+		}
+		if d.Pin < 0 || d.Pin > 100 {
+			return measure.Bad("pin", "%d; write 1 to 100", d.Pin)
+		}
+		return nil
+	},
+	build: buildLamp,
+	read:  readLamp,
+	bill:  lampBill,
+}
+
+func lampTicket(d *Device, lib *stock.Library) []Field {
+	first := []Field{{"product", "Lamp", "lamp"}, {"from", "Fed by", "feeders"}, {"at", "At, along it", "text"}}
+	rest := []Field{
+		{"need", "Lead needed", "text"},
+		{"lead", "Lead it has", "text"},
+		{"extension", "Extension", "text"},
+		{"in", "Built into", "solids"},
+		{"reversed", "Reversed", "check"},
+		{"proven", "Proven, lit", "check"},
+	}
+	switch lib.Lamps[d.Product].Kind {
+	case "led":
+		return append(
+			append(first, rest...),
+			Field{"row", "LEDs in a row", "text"},
+			Field{"resistor", "Resistor", "text"},
+		)
+	case "strip", "pixels": // what makes it a strip comes first
+		first = append(first, Field{"length", "Length", "text"}, Field{"feeds", "Fed at, %", "text"},
+			Field{"gauge", "Feed gauge", "text"})
+		if lib.Lamps[d.Product].Kind == "pixels" {
+			first = append(
+				first,
+				Field{"bright", "Held to, %", "text"},
+				Field{"data", "Data from", "datas"},
+				Field{
+					"pin",
+					"Pin",
+					"text",
+				},
+				Field{"dataLead", "Data wire", "text"},
+				Field{"common", "Data ground", "check"},
+				Field{"shifter", "Level shifter", "check"},
+				Field{"damper", "Data resistor", "check"},
+				Field{"bulk", "Feed capacitor", "check"},
+			)
+		}
+	}
+	return append(first, rest...)
+}
+
+func lampBill(d *Device, lib *stock.Library) (b Bill) {
+	add := func(c Bill) { b.Copper, b.Money = b.Copper+c.Copper, b.Money+c.Money }
+	l := LampOf(d, lib)
+	mm2 := l.LeadGauge.Value()
+	add(pair(mm2, d.Extension.Value()))
+	feeds, _ := ParseFeeds(d.Feeds)
+	for i, f := range feeds {
+		far := f * d.Length.Value()
+		if i > 0 {
+			far += d.Extension.Value() + l.Lead.Value()
+		}
+		add(pair(mm2, far))
+	}
+	if d.Shifter {
+		b.Money += 2
+	}
+	if d.Damper || d.Bulk {
+		b.Money++
+	}
+	return b
+}
+
+// buildLamp is its leads and its load, of a strip one load a segment.
+func buildLamp(b *builder, d *Device, pos, neg int) {
+	r := b.Rig
+	l := LampOf(d, r.lib)
+	ohms := stock.CopperOhmsPerMetre(l.LeadGauge.Value(), r.temp) / 1000
+	join := func(mm float64, x, y int) {
+		r.leads[d.ID] = append(r.leads[d.ID],
+			lead{r.Net.Wire(d.ID+" lead", pos, x, ohms*mm), r.Net.Wire(d.ID+" lead", neg, y, ohms*mm)})
+	}
+	turn := func(x, y int) (int, int) {
+		if d.Reversed && l.Kind != "motor" { // which turns as well, backwards
+			x, y = y, x
+		}
+		return x, y
+	}
+	long := l.Lead.Value() + d.Extension.Value()
+	x, y := turn(r.Net.Node(d.ID+"+"), r.Net.Node(d.ID+"-"))
+	e := element(d, l)
+	if l.Kind == "strip" || l.Kind == "pixels" {
+		buildStrip(b, d, l, e, x, y, func(share float64, p, q int) {
+			p, q = turn(p, q)
+			join(long+share*d.Length.Value(), p, q)
+		})
+		return
+	}
+	p, q := turn(x, y)
+	join(long, p, q)
+	e.A, e.B = x, y
+	r.load[d.ID] = []int{r.Net.Add(e)}
+	if l.Kind == "power" || l.Kind == "sensor" {
+		r.power = append(r.power, powered{r.load[d.ID][0], l.Volts * l.Amps})
+	}
+}
+
+// buildStrip is a strip's segments between its rails; each of its feeds is joined
+// at its share of the length.
+func buildStrip(b *builder, d *Device, l stock.Lamp, e circuit.Element, x, y int, feed func(share float64, p, q int)) {
+	r := b.Rig
+	from, n := len(r.Net.Elements), Segments(d, r.lib)
+	base := len(r.Net.Names)
+	farPos, farNeg := r.Net.Strip(d.ID, x, y, n, l.Copper*float64(l.Cut)/l.PerMetre, e)
+	r.strip[d.ID] = [2]int{farPos, farNeg}
+	to := len(r.Net.Elements)
+	feeds, _ := ParseFeeds(d.Feeds)
+	for _, f := range feeds {
+		p, q := x, y
+		if k := int(math.Round(f * float64(n))); k > 0 {
+			p, q = base+2*k-2, base+2*k-1
+		}
+		feed(f, p, q)
+	}
+	for i := from; i < to; i++ {
+		if r.Net.Elements[i].Kind == e.Kind {
+			r.load[d.ID] = append(r.load[d.ID], i)
+		}
+	}
+}
+
+func readLamp(r *Rig, sol *circuit.Solution, d *Device, g *Operating) {
+	ids := r.load[d.ID]
+	g.Volts, g.FarVolt = sol.Across(r.Net.Elements[ids[0]]), math.Inf(1)
+	full := RatedAmps(d, r.lib) / float64(len(ids))
+	g.Lit = math.Inf(1)
+	for _, e := range ids {
+		v := sol.Across(r.Net.Elements[e])
+		g.Amps += sol.I[e]
+		g.Watts += sol.I[e] * v
+		g.FarVolt = math.Min(g.FarVolt, v)
+		g.Lit = math.Min(g.Lit, sol.I[e]/full)
+	}
+	g.Lit = math.Max(0, works(LampOf(d, r.lib), *g))
+	g.State = LampState(d, *g, RatedVolts(d, r.lib), r.Unfed[d.ID])
+	if d.Reversed {
+		g.Volts, g.FarVolt = -g.Volts, -g.FarVolt // as a meter on its leads reads
+	}
+}
+
+// LampOf is a lamp's shop entry with the device's own values laid over it.
+func LampOf(d *Device, lib *stock.Library) stock.Lamp {
+	l := lib.Lamps[d.Product]
+	if !d.Volts.IsZero() {
+		l.Volts = d.Volts.Value()
+	}
+	if !d.Amps.IsZero() {
+		l.Amps = d.Amps.Value()
+	}
+	if !d.Lead.IsZero() {
+		l.Lead = d.Lead
+	}
+	if !d.Gauge.IsZero() {
+		l.LeadGauge = d.Gauge
+	}
+	return l
+}
+
+// RatedVolts is what the lamp is made for: for bare LEDs with a resistor, what
+// runs their row at its rated current.
+func RatedVolts(d *Device, lib *stock.Library) float64 {
+	l := LampOf(d, lib)
+	if l.Kind == "led" {
+		return float64(max(1, d.Row))*l.Vf + l.Amps*d.Resistor.Or(0)
+	}
+	return l.Volts
+}
+
+// Segments is how many cut segments or pixels a strip has.
+func Segments(d *Device, lib *stock.Library) int {
+	l := lib.Lamps[d.Product]
+	return max(1, int(d.Length.Value()/1000*l.PerMetre+1e-6)/max(1, l.Cut))
+}
+
+// RatedAmps is what the lamp draws at its rated volts.
+func RatedAmps(d *Device, lib *stock.Library) float64 {
+	l := LampOf(d, lib)
+	switch l.Kind {
+	case "strip":
+		return l.Amps * float64(Segments(d, lib))
+	case "pixels":
+		return float64(Segments(d, lib)) * (l.Idle + (l.Amps-l.Idle)*bright(d))
+	}
+	return l.Amps
+}
+
+func bright(d *Device) float64 {
+	if d.Bright == 0 {
+		return 1
+	}
+	return float64(d.Bright) / 100
+}
+
+// element is the load between two nodes.
+func element(d *Device, l stock.Lamp) circuit.Element {
+	switch l.Kind {
+	case "resistive", "coil":
+		return circuit.Element{Kind: circuit.Resistor, R: l.Volts / l.Amps, Name: d.ID}
+	case "motor", "servo": // turns against its load with a steady current; below that it stands, a resistance
+		return circuit.Element{Kind: circuit.Sink, I: l.Amps, Vf: l.Amps * l.Volts / l.Stall, Name: d.ID}
+	case "power", "amplifier", "sensor": // a screen's current is found in solve
+		return circuit.Element{Kind: circuit.Sink, I: l.Amps, Vf: l.Min, Name: d.ID}
+	case "led":
+		n := float64(max(1, d.Row))
+		vt := 2 * 0.02585 // emission coefficient 2 at 27 C, per LED
+		return circuit.Element{
+			Kind: circuit.LED,
+			R:    math.Max(d.Resistor.Or(0)+5*n, 0.1),
+			Is:   circuit.SaturationCurrent(l.Vf-5*l.Amps, l.Amps, vt),
+			Vt:   vt * n,
+			Name: d.ID,
+		}
+	case "strip":
+		return circuit.Element{Kind: circuit.Prewired, Vf: l.Vf, R: (l.Volts - l.Vf) / l.Amps, Name: d.ID}
+	case "pixels":
+		return circuit.Element{
+			Kind: circuit.Sink,
+			I:    l.Idle + (l.Amps-l.Idle)*bright(d),
+			Vf:   0.74 * l.Volts,
+			Name: d.ID,
+		}
+	}
+	return circuit.Element{Kind: circuit.Prewired, Vf: l.Vf, R: (l.Volts - l.Vf) / l.Amps, Name: d.ID}
+}
+
+// possible refuses a load whose own values cannot be: LEDs that want more than
+// the lamp's volts, a motor that takes more running than held.
+func possible(l stock.Lamp) error {
+	switch l.Kind {
+	case "motor", "servo":
+		if l.Stall > 0 && l.Amps >= l.Stall {
+			return measure.Bad(
+				"amps",
+				"%s running is not less than the %s it takes held; write what it takes running",
+				measure.Amps(l.Amps),
+				measure.Amps(l.Stall),
+			)
+		}
+	case "pixels":
+		if l.Amps < l.Idle {
+			return measure.Bad(
+				"amps",
+				"%s at full white is less than the %s a dark pixel takes; write more",
+				measure.Amps(l.Amps),
+				measure.Amps(l.Idle),
+			)
+		}
+		if l.Volts < 3 {
+			return measure.Bad("volts", "%s runs no pixel; write 5 V or 12 V", measure.Volts(l.Volts))
+		}
+	case "power", "amplifier", "sensor", "resistive", "coil", "led":
+	default: // LEDs with a resistor inside
+		if l.Volts <= l.Vf {
+			return measure.Bad(
+				"volts",
+				"%s is not more than the %s its LEDs want; write its rated volts",
+				measure.Volts(l.Volts),
+				measure.Volts(l.Vf),
+			)
+		}
+	}
+	return nil
+}
+
+// works is how much of its work a load does: of a lamp its share of rated
+// current; of a motor its share of rated speed, which is the volts left over
+// its winding; of a screen or an amplifier whether it has the volts it needs.
+func works(l stock.Lamp, g Operating) float64 {
+	switch l.Kind {
+	case "motor", "servo":
+		winding := l.Amps * l.Volts / l.Stall
+		return math.Min(1, (g.Volts-winding)/(l.Volts-winding))
+	case "power", "amplifier", "sensor":
+		return math.Min(1, g.Volts/math.Max(l.Min, .1)) * math.Min(1, math.Max(g.Lit, 0)*2)
+	}
+	return g.Lit
+}
+
+// LampState is how a lamp is seen: dim below 90 % of its current and dark below 5 %; over from 10 %
+// above its volts.
+func LampState(d *Device, g Operating, rated float64, unfed bool) string {
+	switch {
+	case unfed:
+		return "unfed"
+	case d.Reversed && g.Lit < 0.05 && g.Volts < -0.1:
+		return "reversed"
+	case g.Volts > 1.1*rated:
+		return "over"
+	case g.Lit < 0.05:
+		return "dark"
+	case g.Lit < 0.90:
+		return "dim"
+	}
+	return "lit"
+}
