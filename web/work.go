@@ -86,6 +86,7 @@ type flight struct {
 // kept.
 type works struct {
 	held  *memo.Memo[moment, worked]
+	last  *memo.Memo[string, *plan.Work] // by display, to take over from it what an edit left as it was
 	lock  sync.Mutex
 	under map[string]*flight // by display
 	slots chan struct{}
@@ -95,10 +96,17 @@ type works struct {
 func newWorks() *works {
 	return &works{
 		held:  memo.New[moment](heldBytes, worked.weight),
+		last:  memo.New[string](heldBytes/4, func(w *plan.Work) int64 { return worked{plan: w.Plan, work: w}.weight() }),
 		under: map[string]*flight{},
 		slots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))),
 		large: make(chan struct{}, 1),
 	}
+}
+
+// before is the display as it was worked out last, or nil.
+func (w *works) before(id string) *plan.Work {
+	b, _ := w.last.Look(id)
+	return b
 }
 
 // at is the moment a plan is at now.
@@ -199,7 +207,7 @@ func (s *Server) work1(ctx context.Context, id string) error {
 	ctx, cancel := context.WithTimeout(ctx, s.workTime)
 	defer cancel()
 	got := worked{plan: p}
-	w, err := plan.DoWithin(plan.NewWatch(ctx, time.Now), p, s.lib, now)
+	w, err := plan.DoFrom(s.works.before(id), plan.NewWatch(ctx, time.Now), p, s.lib, now)
 	if err == nil {
 		got.snags, err = check.Find(w)
 		w.Watch = nil // it is shared from here on, and stands
@@ -212,6 +220,7 @@ func (s *Server) work1(ctx context.Context, id string) error {
 		return context.Cause(ctx) // whoever asked has gone
 	default:
 		got.work, got.mends = w, check.NewProver(w, got.snags)
+		s.works.last.Keep(id, w)
 	}
 	s.works.held.Keep(m, got)
 	return s.store.Summarise(context.WithoutCancel(ctx), id, store.Summary{Rev: v.Rev, Day: m.day, Worst: got.worst()})

@@ -91,6 +91,7 @@ func (k kind) twinOf(v any) any {
 type listOps struct {
 	count func(*Plan) int
 	clone func(*Plan)
+	same  func(a, b *Plan) bool
 }
 
 func (k kind) count(p *Plan) int {
@@ -98,6 +99,14 @@ func (k kind) count(p *Plan) int {
 		return 1
 	}
 	return k.list.count(p)
+}
+
+// same is whether two plans have the same elements of a kind, in one order.
+func (k kind) same(a, b *Plan) bool {
+	if k.list == nil {
+		return a.Display == b.Display
+	}
+	return k.list.same(a, b)
 }
 
 // listed fills in a kind that is a list of the document.
@@ -110,6 +119,7 @@ func listed[T any, P interface {
 	k.list = &listOps{
 		count: func(p *Plan) int { return len(*list(p)) },
 		clone: func(p *Plan) { l := list(p); *l = slices.Clone(*l) },
+		same:  func(a, b *Plan) bool { return reflect.DeepEqual(*list(a), *list(b)) },
 	}
 	k.make = func() any { return new(T) }
 	k.all = func(p *Plan) []Element {

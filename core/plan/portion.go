@@ -2,8 +2,6 @@ package plan
 
 import (
 	"fmt"
-	"maps"
-	"slices"
 	"sort"
 	"strings"
 
@@ -121,16 +119,14 @@ func (w *Work) Try(p *Plan, e *Edit, plain bool) *Work {
 	if w.taken != nil {
 		t.taken = w.taken
 	}
-	if e != nil && !slices.ContainsFunc(e.Changes, func(c Change) bool { return !wired[c.Kind] }) {
-		t.Shapes, t.Lacking, t.Parts, t.Sheets, t.Bars, t.partBy = w.Shapes, w.Lacking, w.Parts, w.Sheets, w.Bars, w.partBy
-		t.Joints, t.Finishes, t.Results = w.Joints, w.Finishes, maps.Clone(w.Results)
+	changed := map[string]bool{}
+	if e == nil {
+		w = nil
 	} else {
-		t.shop()
+		for _, c := range e.Changes {
+			changed[c.Kind] = true
+		}
 	}
-	t.wiring()
+	t.workFrom(w, func(kind string) bool { return changed[kind] })
 	return t
 }
-
-// wired are the kinds of element that what is cut, glued and painted does not
-// depend on.
-var wired = map[string]bool{"device": true, "outlet": true, "plug": true, "input": true, "scene": true, "trigger": true}

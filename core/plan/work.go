@@ -41,8 +41,10 @@ type Work struct {
 	Watch    *Watch // bounds what is worked out of it; nil does not
 	partBy   map[string]*Part
 	wires    wiring.Index
-	taken    *Plan              // the whole that this is a portion of: names used there are taken
-	demand   map[string]float64 // what each source is asked for, in A
+	taken    *Plan                            // the whole that this is a portion of: names used there are taken
+	demand   map[string]float64               // what each source is asked for, in A
+	under    stage                            // that is being worked out
+	of       [stages]map[string]source.Result // by the stage they are of
 }
 
 // Do works the plan out as of a day (which tells how old a glue is).
@@ -53,8 +55,7 @@ func Do(p *Plan, lib *stock.Library, today time.Time) *Work {
 
 // DoWithin is Do within a watch; the error is *TooHeavy when its time ran out.
 func DoWithin(watch *Watch, p *Plan, lib *stock.Library, today time.Time) (*Work, error) {
-	w := begun(watch, p, lib, today)
-	return w, watch.Watched(p, w.work)
+	return DoFrom(nil, watch, p, lib, today)
 }
 
 func begun(watch *Watch, p *Plan, lib *stock.Library, today time.Time) *Work {
@@ -73,28 +74,12 @@ func begun(watch *Watch, p *Plan, lib *stock.Library, today time.Time) *Work {
 	}
 }
 
-func (w *Work) work() {
-	w.shop()
-	w.wiring()
-}
-
-// shop is what is cut, glued and painted.
-func (w *Work) shop() {
-	w.lay()
-	w.nest()
-	w.bars()
-	w.bonds()
-}
-
-// wiring is what runs, and the totals.
-func (w *Work) wiring() {
+// power is what runs: every state of the wiring that the rest is told from.
+func (w *Work) power() {
 	w.Rig = NewRig(w.Plan, w.Lib)
 	w.demands()
-	w.power()
+	w.devices()
 	w.energy()
-	w.totals()
-	w.Machine = w.Plan.Machine()
-	w.ShowErr = w.Machine.Check()
 }
 
 // Part returns the part with a reference such as box/front, or nil. A part that
@@ -151,7 +136,11 @@ func (w *Work) FreshID(kind, name string) string {
 
 func (w *Work) keep(key string, r source.Result) {
 	r.Key = key
-	w.Results[key] = r.InUnits(w.Plan.Metric())
+	r = r.InUnits(w.Plan.Metric())
+	w.Results[key] = r
+	if w.under < stages {
+		w.of[w.under][key] = r
+	}
 }
 
 // lay makes the parts.
@@ -485,8 +474,8 @@ func (w *Work) bonds() {
 	}
 }
 
-// power keeps each device's numbers with their working.
-func (w *Work) power() {
+// devices keeps each device's numbers with their working.
+func (w *Work) devices() {
 	lib := w.Lib
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
@@ -587,7 +576,7 @@ func (w *Work) power() {
 		)
 		if r := w.Results[key+":volts"]; r.Label == "" {
 			r.Label = "Volts at its end"
-			w.Results[key+":volts"] = r
+			w.keep(key+":volts", r)
 		}
 		w.keep(
 			key+":amps",

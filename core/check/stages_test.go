@@ -1,0 +1,112 @@
+package check
+
+import (
+	"os"
+	"reflect"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+)
+
+// Whatever is edited, the plan worked out from the one before says just what it
+// says worked out afresh: one field of one element of each kind at a time, and
+// each kind's first element taken away.
+func TestWorkTakenOverIsWorkDoneAfresh(t *testing.T) {
+	today := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+	data, err := os.ReadFile("../../docs/examples/midnight-apiary.json")
+	require.NoError(t, err)
+	p, err := plan.Decode(data)
+	require.NoError(t, err)
+	before := plan.Do(p, stock.Shop, today)
+	tried := 0
+	try := func(what string, e plan.Edit) {
+		q, err := p.Apply(e)
+		if err != nil {
+			return // refused: nothing is worked out
+		}
+		from, err := plan.DoFrom(before, nil, q, stock.Shop, today)
+		require.NoError(t, err)
+		a, b := string(answers(from)), string(answers(plan.Do(q, stock.Shop, today)))
+		require.True(t, a == b, "%s: %s", what, firstOther(a, b))
+		tried++
+	}
+	some := []string{"", "5 ft", "18 in", "3 V", "2 A", "12", "on", "off", "14 AWG", "xps2", "latex", "S2", "2 s", "40 C"}
+	for n, kind := range plan.Kinds() {
+		all := p.Elements(kind)
+		if len(all) == 0 || kind == "photo" {
+			continue
+		}
+		for _, e := range []plan.Element{all[0], all[len(all)/2]} {
+			if kind != "display" {
+				try("without "+kind, p.Without(kind, e.ID))
+			}
+			typ := reflect.TypeOf(e.Value).Elem()
+			for i := range typ.NumField() {
+				field, _, _ := strings.Cut(typ.Field(i).Tag.Get("json"), ",")
+				if (i+n)%7 != 0 || field == "id" { // a seventh of them: it takes its time
+					continue
+				}
+				next := reflect.New(typ)
+				next.Elem().Set(reflect.ValueOf(e.Value).Elem())
+				if plan.SetText(next.Interface(), field, some[(i+n)%len(some)], false) == nil {
+					try(kind+" "+field, plan.Edit{Changes: []plan.Change{p.Put(kind, e.ID, next.Interface())}})
+				}
+			}
+		}
+	}
+	assert.Greater(t, tried, 25)
+}
+
+func firstOther(a, b string) string {
+	x, y := strings.Split(a, "\n"), strings.Split(b, "\n")
+	for i := range x {
+		if i >= len(y) || x[i] != y[i] {
+			return at(x, i) + "\nafresh " + at(y, i)
+		}
+	}
+	return ""
+}
+
+// An edit of a coat solves no circuit and cuts nothing; one of a wire does not
+// look at a joint.
+func TestAnEditWorksOutWhatItTouches(t *testing.T) {
+	today := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+	data, err := os.ReadFile("../../docs/examples/midnight-apiary.json")
+	require.NoError(t, err)
+	p, err := plan.Decode(data)
+	require.NoError(t, err)
+	before := plan.Do(p, stock.Shop, today)
+	after := func(e plan.Edit, on time.Time) *plan.Work {
+		q, err := p.Apply(e)
+		require.NoError(t, err)
+		w, err := plan.DoFrom(before, nil, q, stock.Shop, on)
+		require.NoError(t, err)
+		return w
+	}
+	cut := func(w *plan.Work) bool { return len(w.Parts) > 0 && w.Parts[0] != before.Parts[0] }
+	finish := p.Finishes[0]
+	finish.Layers = append([]plan.Layer{{Coat: "masonry", Coats: 1}}, finish.Layers...)
+	w := after(plan.Edit{Changes: []plan.Change{p.Put("finish", finish.ID, finish)}}, today)
+	assert.Same(t, before.All, w.All)
+	assert.False(t, cut(w))
+	assert.NotEqual(t, before.Finishes[finish.ID].Total, w.Finishes[finish.ID].Total)
+
+	run := *p.Device("W1")
+	run.Gauge = p.Device("W2").Gauge
+	run.Name = "another"
+	w = after(plan.Edit{Changes: []plan.Change{p.Put("device", "W1", run)}}, today)
+	assert.NotSame(t, before.All, w.All)
+	assert.False(t, cut(w))
+	assert.Equal(t, reflect.ValueOf(before.Joints).Pointer(), reflect.ValueOf(w.Joints).Pointer())
+
+	w = after(p.Without("solid", p.Solids[0].ID), today)
+	assert.True(t, cut(w))
+	w = after(plan.Edit{}, today.AddDate(0, 0, 1)) // bottles are a day older
+	assert.True(t, cut(w))
+	assert.NotSame(t, before.All, w.All)
+}

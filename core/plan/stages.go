@@ -1,0 +1,96 @@
+package plan
+
+import (
+	"time"
+
+	"zapbarn/core/source"
+	"zapbarn/core/stock"
+)
+
+// A stage is a part of the work that stands on elements of some kinds only: what
+// an edit of others cannot change is taken over from the work before.
+type stage int
+
+const (
+	cutting  stage = iota // shapes, parts, sheets, bars
+	bonding               // joints and coats, on what is cut
+	powering              // the wiring solved, the mains, the cells
+	stages
+)
+
+// standsOn are the kinds of element a stage is worked out from.
+var standsOn = [stages][]string{
+	cutting:  {"display", "good", "prop", "solid", "offcut", "layout"},
+	bonding:  {"display", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot"},
+	powering: {"display", "good", "device", "outlet", "plug"},
+}
+
+// DoFrom is DoWithin for a plan that came of the one that was worked out before,
+// by whatever edits: stages whose elements are as they were are not done again.
+// before may be nil.
+func DoFrom(before *Work, watch *Watch, p *Plan, lib *stock.Library, today time.Time) (*Work, error) {
+	w := begun(watch, p, lib, today)
+	changed := func(string) bool { return true }
+	if before != nil && before.taken == nil && !before.Plain && before.Lib == w.Lib &&
+		before.Today.Format(time.DateOnly) == today.Format(time.DateOnly) {
+		seen := map[string]bool{}
+		changed = func(kind string) bool {
+			is, ok := seen[kind]
+			if !ok {
+				k, err := kindNamed(kind)
+				is = err != nil || !k.same(before.Plan, p)
+				seen[kind] = is
+			}
+			return is
+		}
+	}
+	return w, watch.Watched(p, func() { w.workFrom(before, changed) })
+}
+
+// workFrom works out what changed, and takes the rest over.
+func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
+	for _, s := range []stage{cutting, bonding, powering} {
+		again := before == nil
+		for _, kind := range standsOn[s] {
+			again = again || changed(kind)
+		}
+		w.under = s
+		if !again {
+			w.takeOver(before, s)
+			continue
+		}
+		w.of[s] = map[string]source.Result{}
+		switch s {
+		case cutting:
+			w.lay()
+			w.nest()
+			w.bars()
+		case bonding:
+			w.bonds()
+		case powering:
+			w.power()
+		}
+	}
+	w.under = stages // totals stand on all of them
+	w.totals()
+	w.Machine = w.Plan.Machine()
+	w.ShowErr = w.Machine.Check()
+}
+
+// takeOver takes a stage as it was worked out before. The network is built again:
+// it is solved in place, and another may be solving the old one.
+func (w *Work) takeOver(b *Work, s stage) {
+	switch s {
+	case cutting:
+		w.Shapes, w.Lacking, w.Parts, w.Sheets, w.Bars, w.partBy = b.Shapes, b.Lacking, b.Parts, b.Sheets, b.Bars, b.partBy
+	case bonding:
+		w.Joints, w.Finishes = b.Joints, b.Finishes
+	case powering:
+		w.Rig = NewRig(w.Plan, w.Lib)
+		w.demand, w.All, w.Rest = b.demand, b.All, b.Rest
+	}
+	w.of[s] = b.of[s]
+	for k, r := range b.of[s] {
+		w.Results[k] = r
+	}
+}
