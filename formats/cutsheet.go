@@ -408,6 +408,13 @@ func (s *sheetWriter) part(part *plan.Part) {
 	for _, h := range p.Holes {
 		draw(h, "DF")
 	}
+	s.pdf.SetFillColor(226, 214, 217)
+	for _, k := range p.Pockets {
+		s.pdf.SetLineWidth(0.25)
+		draw(k.Ring, "DF")
+	}
+	s.pdf.SetLineWidth(0.55)
+	s.pdf.SetFillColor(255, 255, 255)
 	if p.Bore > 0 {
 		draw(pattern.Circle(p.Round/2, p.Round/2, p.Bore), "DF")
 	}

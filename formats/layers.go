@@ -97,6 +97,9 @@ func (f *Flat) add(p pattern.Panel, at func(pattern.Point) pattern.Point) {
 	for _, h := range p.Holes {
 		poly("cut", h, true)
 	}
+	for _, k := range p.Pockets {
+		poly("pocket", k.Ring, true)
+	}
 	if p.Bore > 0 {
 		poly("cut", pattern.Circle(p.Round/2, p.Round/2, p.Bore), true)
 	}
@@ -116,9 +119,10 @@ func (f *Flat) add(p pattern.Panel, at func(pattern.Point) pattern.Point) {
 
 // colours of the layers, told apart also by dash.
 var layerPen = map[string]string{
-	"cut":   `stroke="#000" stroke-width="0.3"`,
-	"score": `stroke="#8C2F1B" stroke-width="0.3" stroke-dasharray="4 2"`,
-	"mark":  `stroke="#1C6653" stroke-width="0.2" stroke-dasharray="1 1"`,
+	"cut":    `stroke="#000" stroke-width="0.3"`,
+	"score":  `stroke="#8C2F1B" stroke-width="0.3" stroke-dasharray="4 2"`,
+	"pocket": `stroke="#3B4C8C" stroke-width="0.25" stroke-dasharray="3 1"`,
+	"mark":   `stroke="#1C6653" stroke-width="0.2" stroke-dasharray="1 1"`,
 }
 
 // SVG writes the drawing in millimetres at 1:1, one group a layer.

@@ -103,6 +103,9 @@ func solidSpecs(w *plan.Work, x *plan.Solid) []spec {
 	if k.Form == "sheet" {
 		long = append(long, spec{"openings", "Openings", "wide"})
 	}
+	if x.Fills != "" {
+		out = append(out, spec{"magnets", "Pairs of magnets", "text"}, spec{"pull", "One pair holds", "text"})
+	}
 	out = append(out, long...)
 	switch {
 	case x.Seam != "":

@@ -68,7 +68,7 @@ func (s *Server) addNote(c *gin.Context) {
 	n := plan.Note{
 		On:   c.PostForm("on"),
 		Text: strings.TrimSpace(c.PostForm("text")),
-		By:   strings.TrimSpace(c.PostForm("by")),
+		By:   sayWho(c, "by"),
 		Date: s.now().Format(time.DateOnly),
 	}
 	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), n.By, func(p *plan.Plan) (plan.Edit, error) {

@@ -13,6 +13,7 @@ import (
 	"testing"
 	"time"
 
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/demo"
@@ -210,27 +211,48 @@ func BenchmarkLoad(b *testing.B) {
 	}
 }
 
-// The first page after an edit: nothing is kept.
+// The first page after an edit, by what was edited: no page of it is kept.
 func BenchmarkPageAfterEdit(b *testing.B) {
 	many := wirings.Times(demo.Apiary(today), 20)
+	edits := map[string]func(p *plan.Plan, n int) plan.Change{
+		"name": func(p *plan.Plan, n int) plan.Change {
+			d := p.Display
+			d.Name = fmt.Sprintf("Edit %d", n)
+			return p.Put("display", d.ID, d)
+		},
+		"coat": func(p *plan.Plan, n int) plan.Change {
+			f := p.Finishes[0]
+			f.Layers = []plan.Layer{{Coat: "masonry", Coats: 1 + n%5}}
+			return p.Put("finish", f.ID, f)
+		},
+		"wire": func(p *plan.Plan, n int) plan.Change {
+			d := *p.Device("W1")
+			d.Length = measure.Of[measure.LengthKind](9000 + float64(n%500))
+			return p.Put("device", d.ID, d)
+		},
+		"solid": func(p *plan.Plan, n int) plan.Change {
+			x := p.Solid("riser-box").Set("h", measure.Of[measure.LengthKind](600+float64(n%200)))
+			return p.Put("solid", x.ID, x)
+		},
+	}
 	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
 		s := site(b, p)
 		n := 0
-		b.Run(name, func(b *testing.B) {
-			for b.Loop() {
-				n++
-				_, err := s.store.Edit(b.Context(), "midnight-apiary", "", func(p *plan.Plan) (plan.Edit, error) {
-					d := p.Display
-					d.Name = fmt.Sprintf("Edit %d", n)
-					return plan.Edit{Label: d.Name, Changes: []plan.Change{p.Put("display", d.ID, d)}}, nil
-				})
-				if err != nil {
-					b.Fatal(err)
+		for what, edit := range edits {
+			b.Run(name+"/"+what, func(b *testing.B) {
+				for b.Loop() {
+					n++
+					_, err := s.store.Edit(b.Context(), "midnight-apiary", "", func(p *plan.Plan) (plan.Edit, error) {
+						return plan.Edit{Label: what, Changes: []plan.Change{edit(p, n)}}, nil
+					})
+					if err != nil {
+						b.Fatal(err)
+					}
+					if rec := fetch(b, s, "/p/midnight-apiary"); rec.Code != 200 {
+						b.Fatal(rec.Code)
+					}
 				}
-				if rec := fetch(b, s, "/p/midnight-apiary"); rec.Code != 200 {
-					b.Fatal(rec.Code)
-				}
-			}
-		})
+			})
+		}
 	}
 }

@@ -283,6 +283,27 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			p.Solids = append(p.Solids, plan.Solid{ID: "c", Prop: "a", Name: "C", Kind: "panel", Stock: "muslin",
 				Form: form.Panel{W: measure.Len("10 in"), H: measure.Len("10 in")}})
 		}},
+		{"pane-short", Fix, 1, func(p *plan.Plan) {
+			p.Solids[0].Openings = []plan.Opening{{Name: "Door", Face: "front", Kind: "rect", W: measure.Len("6 in"),
+				H: measure.Len("5 in"),
+				Y: measure.Len("5 in")}}
+			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "panel", Stock: "acrylic3",
+				Fills: "box/Door",
+				Form:  form.Panel{W: measure.Len("6 in"), H: measure.Len("6 in")}})
+		}},
+		{"pane-short", Mind, 1, func(p *plan.Plan) {
+			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "panel", Stock: "acrylic3",
+				Fills: "box/Gone",
+				Form:  form.Panel{W: measure.Len("60 in"), H: measure.Len("6 in")}})
+		}},
+		{"magnet-weak", Fix, 1, func(p *plan.Plan) {
+			p.Solids[0].Openings = []plan.Opening{{Name: "Door", Face: "front", Kind: "rect", W: measure.Len("6 in"),
+				H: measure.Len("5 in"),
+				Y: measure.Len("5 in")}}
+			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "panel", Stock: "ply1/4",
+				Fills:   "box/Door",
+				Magnets: 2, Form: form.Panel{W: measure.Len("30 in"), H: measure.Len("30 in")}})
+		}},
 		{"laser-eyes", Mind, 0, func(p *plan.Plan) {
 			p.Devices = append(p.Devices, plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"},
 				plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "laser5"})

@@ -57,6 +57,13 @@ func sum(text string) string {
 	return fmt.Sprintf("%08x", h.Sum32())
 }
 
+// seeded draws for one name: another name beside it changes nothing here.
+func seeded(name string) *rand.Rand {
+	h := fnv.New64a()
+	h.Write([]byte(name))
+	return rand.New(rand.NewPCG(17, h.Sum64()))
+}
+
 func numbers(rs []source.Result) string {
 	var b, all strings.Builder
 	for _, r := range rs {
@@ -134,9 +141,9 @@ func anyPath(r *rand.Rand) string {
 }
 
 func forms(b *bytes.Buffer) {
-	r := rand.New(rand.NewPCG(17, 0))
 	ids := stock.IDs(stock.Shop.Materials)
 	for _, name := range form.Names() {
+		r := seeded(name)
 		k, _ := form.Of(name)
 		for n := range 48 {
 			of := k.Stock
@@ -219,7 +226,6 @@ var number = regexp.MustCompile(`\d+(\.\d+)?`)
 // phrases are the quick line's examples with other numbers, words left out and
 // doubled, in a plan that has something of everything.
 func phrases(b *bytes.Buffer) {
-	r := rand.New(rand.NewPCG(18, 0))
 	p := wirings.Random(3)
 	prop := p.Props[0].ID
 	for _, line := range []string{"box 22 x 18 x 26 1/2 xps1 rabbet", "tower 20 x 30 n6 ply1/4", "supply 12v 5a",
@@ -231,6 +237,7 @@ func phrases(b *bytes.Buffer) {
 		}
 	}
 	for _, example := range shorthand.Examples() {
+		r := seeded(example)
 		example, _, _ = strings.Cut(example, " (or")
 		for n := range 14 {
 			line := number.ReplaceAllStringFunc(example, func(s string) string {
@@ -259,7 +266,6 @@ func phrases(b *bytes.Buffer) {
 }
 
 func calculators(b *bytes.Buffer) {
-	r := rand.New(rand.NewPCG(19, 0))
 	some := map[string][]string{
 		"length": {"3 in", "11 1/4 in", "26 in", "8 ft", "450 mm", "0"},
 		"volts":  {"3.3 V", "5 V", "12 V", "24 V"},
@@ -267,6 +273,7 @@ func calculators(b *bytes.Buffer) {
 		"ohms":   {"0.3 ohm", "470 ohm", "10 kohm"},
 	}
 	for _, c := range calc.List() {
+		r := seeded(c.Name)
 		for range 24 {
 			args := map[string]string{}
 			for _, p := range c.Params {
@@ -476,7 +483,6 @@ func faults(b *bytes.Buffer) {
 }
 
 func shops(b *bytes.Buffer) {
-	r := rand.New(rand.NewPCG(24, 0))
 	values := []string{
 		"",
 		"0",
@@ -500,6 +506,7 @@ func shops(b *bytes.Buffer) {
 	}
 	for _, table := range stock.Tables() {
 		for _, field := range stock.FieldsOf(table) {
+			r := seeded(table + field)
 			for range 6 {
 				v := values[r.IntN(len(values))]
 				l, err := stock.Shop.With(

@@ -9,6 +9,7 @@ package pattern
 
 import (
 	"math"
+	"slices"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/source"
@@ -39,6 +40,7 @@ type Panel struct {
 	Outline  []Point   // outside face, anticlockwise
 	Inside   []Point   // inside face, seen through; nil when the same
 	Holes    [][]Point // through the part
+	Pockets  []Pocket  // not through it
 	Edges    []Edge
 	CutAngle float64    // of the slanted sides against square on the face (mitre gauge)
 	Round    float64    // diameter when the outline is a circle
@@ -49,6 +51,14 @@ type Panel struct {
 	Marks    [][2]Point // lines to draw on the part: ticks, kerfs, a lap
 	Notes    []string   // what to do at the saw and after
 	Hand     string     // left or right of a mirrored pair
+}
+
+// Pocket is a recess in a panel's outside face: for a board, a pack, a magnet, or a
+// groove that another part stands in.
+type Pocket struct {
+	Name string
+	Ring []Point
+	Deep float64
 }
 
 // Body is one copy of a panel standing in the assembled solid.
@@ -94,9 +104,11 @@ type Shape struct {
 type Opening struct {
 	Name string
 	Face string // panel ID
-	Kind string // rect, slot or round
+	Kind string // rect, slot, round or shape
 	W, H float64
 	X, Y float64 // centre, from the face's middle and from its bottom edge
+	Path []Point // of a shape: its corners, fitted into W x H
+	Deep float64 // of a pocket or groove: how far in; 0 goes through
 }
 
 // Area is a polygon's area (shoelace).
@@ -133,6 +145,9 @@ func (p Panel) Volume() float64 {
 		}
 		holes := Area(p.Outline) - out
 		v = p.Thick / 6 * (Area(p.Outline) + 4*Area(mid) + Area(p.Inside) - 6*holes)
+	}
+	for _, k := range p.Pockets {
+		v -= Area(k.Ring) * k.Deep
 	}
 	for i, e := range p.Edges {
 		if e.Depth > 0 {
@@ -197,6 +212,8 @@ func (o Opening) outline(w float64) []Point {
 	switch o.Kind {
 	case "round":
 		return Circle(cx, cy, o.W)
+	case "shape":
+		return o.fitted(cx, cy)
 	case "slot":
 		r := o.H / 2
 		n := (arcSteps(r, math.Pi) + 1) / 2 * 2
@@ -217,6 +234,19 @@ func (o Opening) outline(w float64) []Point {
 		{cx + o.W/2, cy + o.H/2},
 		{cx - o.W/2, cy + o.H/2},
 	}
+}
+
+// fitted is a shape's corners stretched into its box round a centre.
+func (o Opening) fitted(cx, cy float64) []Point {
+	lo, hi := extentOf(o.Path)
+	out := make([]Point, len(o.Path))
+	for i, q := range o.Path {
+		out[i] = Point{cx + o.W*((q.X-lo.X)/(hi.X-lo.X)-.5), cy + o.H*((q.Y-lo.Y)/(hi.Y-lo.Y)-.5)}
+	}
+	if SignedArea(out) < 0 {
+		slices.Reverse(out)
+	}
+	return out
 }
 
 // overlap reports whether two closed outlines share any area: a side of one
@@ -256,6 +286,10 @@ func (p Panel) Turned(deg float64) Panel {
 	q.Outline, q.Inside, q.Holes, q.Marks = ring(p.Outline), ring(p.Inside), nil, nil
 	for _, h := range p.Holes {
 		q.Holes = append(q.Holes, ring(h))
+	}
+	q.Pockets = nil
+	for _, k := range p.Pockets {
+		q.Pockets = append(q.Pockets, Pocket{k.Name, ring(k.Ring), k.Deep})
 	}
 	for _, m := range p.Marks {
 		r := ring(m[:])

@@ -132,7 +132,7 @@ func TestPipesAndFlats(t *testing.T) {
 
 func TestOpenings(t *testing.T) {
 	box := Box{W: 560, D: 460, H: 670, T: 25, Joint: "butt"}
-	handle := Opening{"handle", "front", "slot", 200, 40, 0, 500}
+	handle := Opening{Name: "handle", Face: "front", Kind: "slot", W: 200, H: 40, Y: 500}
 	s, err := pierced(box, handle)
 	require.NoError(t, err)
 	want := 560*670 - (160*40 + math.Pi*20*20)
@@ -150,7 +150,8 @@ func TestRefusals(t *testing.T) {
 		"depth": Box{W: 100, H: 400, T: 25, Joint: "butt"}.Lay,
 		"joint": Box{W: 300, D: 400, H: 400, T: 25, Joint: "dovetail"}.Lay,
 		"openings": func() (*Shape, error) {
-			return pierced(Box{W: 300, D: 400, H: 400, T: 25, Joint: "butt"}, Opening{"x", "roof", "rect", 1, 1, 0, 5})
+			return pierced(Box{W: 300, D: 400, H: 400, T: 25, Joint: "butt"}, Opening{Name: "x", Face: "roof", Kind: "rect",
+				W: 1, H: 1, Y: 5})
 		},
 		"top":       Tower{6, 400, 300, 40, 25}.Lay,
 		"sides":     Tower{2, 400, 300, 40, 25}.Lay,

@@ -31,6 +31,10 @@ func (s *Shape) Pierce(openings []Opening) error {
 		if err != nil {
 			return err
 		}
+		if o.Deep > 0 {
+			p.recess(o, hole)
+			continue
+		}
 		p.Holes = append(p.Holes[:len(p.Holes):len(p.Holes)], hole)
 		for b := range s.Bodies {
 			if s.Bodies[b].Panel == p.ID {
@@ -39,6 +43,13 @@ func (s *Shape) Pierce(openings []Opening) error {
 		}
 	}
 	return nil
+}
+
+// recess sinks an opening into the outside face instead of cutting it through.
+func (p *Panel) recess(o Opening, ring []Point) {
+	p.Pockets = append(p.Pockets[:len(p.Pockets):len(p.Pockets)], Pocket{o.Name, ring, o.Deep})
+	p.Notes = append(p.Notes[:len(p.Notes):len(p.Notes)],
+		fmt.Sprintf("%s: sunk %s into the outside face, not through.", o.Name, in(o.Deep)))
 }
 
 // drill notes a hole in a thing that is not cut flat: it must be smaller than the
@@ -50,6 +61,13 @@ func (s *Shape) drill(o Opening) error {
 	}
 	if o.Kind == "round" {
 		o.H = o.W
+	}
+	if o.Deep > 0 || o.Kind == "shape" {
+		return measure.Bad(
+			"openings",
+			"%s: a thing that is bought or built up takes plain holes, slots and windows",
+			o.Name,
+		)
 	}
 	high := s.Size.Z
 	if name == "top" || name == "bottom" {
@@ -143,6 +161,13 @@ func (p *Panel) pierced(o Opening) ([]Point, error) {
 	if o.W <= 0 || o.H <= 0 {
 		return nil, measure.Bad("openings", "%s has no size; give a width and a height", o.Name)
 	}
+	if o.Kind == "shape" && (len(o.Path) < 3 || Area(o.Path) < 1e-9) {
+		return nil, measure.Bad("openings", "%s has no shape; write its corners, such as 0,0 4,0 2,3", o.Name)
+	}
+	if least := p.Thick / 8; o.Deep < 0 || o.Deep > p.Thick-least {
+		return nil, measure.Bad("openings", "%s: %s deep in a part of %s; leave at least %s of it", o.Name, in(o.Deep),
+			in(p.Thick), in(least))
+	}
 	if o.Kind == "slot" && o.H > o.W {
 		return nil, measure.Bad("openings", "%s: a slot is wider than it is high; give its length first", o.Name)
 	}
@@ -152,6 +177,9 @@ func (p *Panel) pierced(o Opening) ([]Point, error) {
 		hole[i].X, hole[i].Y = hole[i].X+lo.X, hole[i].Y+lo.Y
 	}
 	others := p.Holes
+	for _, k := range p.Pockets {
+		others = append(others[:len(others):len(others)], k.Ring)
+	}
 	if p.Bore > 0 {
 		others = append(others[:len(others):len(others)], Circle(p.Round/2, p.Round/2, p.Bore))
 	}

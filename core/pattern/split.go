@@ -215,6 +215,19 @@ func (p Panel) cut(axis int, at, sign float64, seam Seam, outside bool) (Panel, 
 		}
 		q.Inside = append(append([]Point(nil), inner[0][from:]...), inner[0][:from]...)
 	}
+	q.Pockets = nil
+	for _, k := range p.Pockets {
+		low, high := math.Inf(1), math.Inf(-1)
+		for _, c := range k.Ring {
+			low, high = math.Min(low, dist(c)), math.Max(high, dist(c))
+		}
+		switch {
+		case low < -1e-6 && high > 1e-6:
+			return q, measure.Bad("seam", "the seam of %s runs through %s; put it elsewhere", p.Name, k.Name)
+		case high > 1e-6:
+			q.Pockets = append(q.Pockets, k)
+		}
+	}
 	q.Marks = nil
 	for _, m := range p.Marks {
 		a, b := dist(m[0]), dist(m[1])

@@ -104,7 +104,9 @@ func (k kind) count(p *Plan) int {
 // same is whether two plans have the same elements of a kind, in one order.
 func (k kind) same(a, b *Plan) bool {
 	if k.list == nil {
-		return a.Display == b.Display
+		x, y := a.Display, b.Display
+		x.Name, y.Name, x.Opens, y.Opens = "", "", "", "" // nothing is worked out from these
+		return x == y
 	}
 	return k.list.same(a, b)
 }

@@ -24,12 +24,15 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 	m := lib.Materials[s.Stock]
 	var openings []pattern.Opening
 	for _, o := range s.Openings {
+		path, _ := o.corners() // checked with the rest; one that cannot be read is refused by Pierce
 		openings = append(
 			openings,
 			pattern.Opening{
 				Name: o.Name,
 				Face: o.Face,
 				Kind: o.Kind,
+				Path: path,
+				Deep: o.Deep.Value(),
 				W:    o.W.Value(),
 				H:    o.H.Value(),
 				X:    o.X.Value(),

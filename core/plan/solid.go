@@ -9,6 +9,7 @@ import (
 
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
 )
 
 // Solid is a form of a stock, standing in a prop: it becomes flat parts or cut
@@ -29,15 +30,20 @@ type Solid struct {
 	Y        measure.Length `json:"y,omitzero"` // towards the back
 	Z        measure.Length `json:"z,omitzero"` // off the floor
 	Openings []Opening      `json:"openings,omitempty" max:"100"`
-	Sealed   bool           `json:"sealed,omitempty"` // closed up for good, but for its doors
-	Lit      bool           `json:"lit,omitempty"`    // light must pass
+	Fills    string         `json:"fills,omitempty" max:"200" ref:"part"` // of a pane or a door: solid/opening
+	Magnets  int            `json:"magnets,omitempty"`                    // pairs that hold it
+	Pull     measure.Mass   `json:"pull,omitzero"`                        // of one pair, straight off, as rated
+	Sealed   bool           `json:"sealed,omitempty"`                     // closed up for good, but for its doors
+	Lit      bool           `json:"lit,omitempty"`                        // light must pass
 }
 
 // Opening is a hole through one face of a solid.
 type Opening struct {
 	Name string         `json:"name" max:"80"`
 	Face string         `json:"face"`
-	Kind string         `json:"kind"` // rect, slot or round
+	Kind string         `json:"kind"`                      // rect, slot, round or shape
+	Path string         `json:"path,omitempty" max:"4000"` // of a shape: its corners
+	Deep measure.Length `json:"deep,omitzero"`             // of a pocket or groove; through when not given
 	W    measure.Length `json:"w"`
 	H    measure.Length `json:"h,omitzero"`
 	X    measure.Length `json:"x,omitzero"` // of its centre, from the face's middle
@@ -67,9 +73,15 @@ func (x *Solid) valid(c checks) error {
 		return err
 	}
 	for _, o := range x.Openings {
-		if err := measure.OneOf("openings", o.Kind, "rect", "slot", "round"); err != nil {
+		if err := measure.First(measure.OneOf("openings", o.Kind, "rect", "slot", "round", "shape"), o.shaped()); err != nil {
 			return err
 		}
+	}
+	if x.Magnets < 0 || x.Magnets > 40 {
+		return measure.Bad("magnets", "%d pairs; write 1 to 40", x.Magnets)
+	}
+	if x.Pull.Value() < 0 || x.Pull.Value() > 100 {
+		return measure.Bad("pull", "%s a pair; write such as 1 kg", x.Pull)
 	}
 	if x.Seam != "" {
 		if err := measure.First(measure.OneOf("seam", x.Seam, "butt", "half-lap"),
@@ -84,6 +96,53 @@ func (x *Solid) valid(c checks) error {
 		return nil
 	}
 	return err
+}
+
+// shaped refuses a shape whose corners cannot be read.
+func (o Opening) shaped() error {
+	if o.Kind != "shape" {
+		return nil
+	}
+	_, err := o.corners()
+	return err
+}
+
+// corners are a shape's.
+func (o Opening) corners() ([]pattern.Point, error) {
+	rings, err := pattern.ReadRings(o.Path)
+	if err != nil || len(rings) != 1 {
+		return nil, measure.Bad("openings", "%s: write one ring of corners, such as 0,0 4,0 2,3", o.Name)
+	}
+	return rings[0], nil
+}
+
+// Opening is the opening of that name, or nil.
+func (s *Solid) Opening(name string) *Opening {
+	for i := range s.Openings {
+		if strings.EqualFold(s.Openings[i].Name, name) {
+			return &s.Openings[i]
+		}
+	}
+	return nil
+}
+
+// OpeningSize is how wide and high an opening is, in mm.
+func OpeningSize(o *Opening) (wide, high float64) {
+	if o.Kind == "round" {
+		return o.W.Value(), o.W.Value()
+	}
+	return o.W.Value(), o.H.Value()
+}
+
+// Filled is the solid and the opening that a pane or a door fills; nil where it
+// fills none, or that is gone.
+func (p *Plan) Filled(s *Solid) (*Solid, *Opening) {
+	id, name, _ := strings.Cut(s.Fills, "/")
+	of := p.Solid(id)
+	if of == nil {
+		return nil, nil
+	}
+	return of, of.Opening(name)
 }
 
 // NewSolid is a solid of a form, its kind by the form's own.

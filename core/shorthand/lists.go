@@ -86,12 +86,18 @@ func WriteOpenings(os []plan.Opening) string {
 		if o.Kind != "round" {
 			s += " x " + o.H.String()
 		}
+		if !o.Deep.IsZero() {
+			s += " deep " + o.Deep.String()
+		}
 		s += " on " + o.Face
 		if !o.X.IsZero() {
 			s += " right " + o.X.String()
 		}
 		if !o.Y.IsZero() {
 			s += " up " + o.Y.String()
+		}
+		if o.Path != "" {
+			s += " corners " + o.Path
 		}
 		if o.Door {
 			s += " door"
@@ -119,6 +125,9 @@ func ReadOpenings(text, bare string) ([]plan.Opening, error) {
 		if strings.HasSuffix(rest, " door") {
 			o.Door, rest = true, strings.TrimSuffix(rest, " door")
 		}
+		if head, path, ok := strings.Cut(rest, " corners "); ok {
+			o.Path, rest = strings.TrimSpace(path), head
+		}
 		var err error
 		length := func(s string) measure.Length {
 			l, e := measure.ParseLengthIn(s, bare)
@@ -143,6 +152,9 @@ func ReadOpenings(text, bare string) ([]plan.Opening, error) {
 			return nil, bad("say its kind and size")
 		}
 		o.Kind = strings.ToLower(kind)
+		if head, deep, ok := strings.Cut(size, " deep "); ok {
+			o.Deep, size = length(deep), head
+		}
 		wide, high, two := strings.Cut(size, " x ")
 		o.W = length(wide)
 		if two {

@@ -22,6 +22,10 @@ func (r *reader) opening() (*Reading, error) {
 		o.Name = strings.Join(name, " ")
 		line.List = line.List[:len(line.List)-len(name)-1]
 	}
+	if _, path, ok := parted(line.List, "corners"); ok {
+		line.List = line.List[:len(line.List)-len(path)-1]
+		o.Kind, o.Path = "shape", strings.ReplaceAll(strings.Join(path, " "), " , ", ",")
+	}
 	up, right, left := line.After("up"), line.After("right"), line.After("left")
 	// the last "in" (or on, through) is where; one behind a number is inches
 	at := -1
@@ -35,6 +39,9 @@ func (r *reader) opening() (*Reading, error) {
 	}
 	where := line.List[at+1:]
 	size := r.phrase(line.List[:at])
+	if o.Deep = size.After("deep"); (verb == "pocket" || verb == "groove") && o.Deep.IsZero() {
+		return nil, fmt.Errorf("say how deep, such as %s 4 x 2 deep 1/2 in box back", verb)
+	}
 	dims := size.Sizes()
 	if err := size.None(); err != nil {
 		return nil, err
@@ -97,6 +104,9 @@ func (r *reader) opening() (*Reading, error) {
 	said := w(r, o.W)
 	if !o.H.IsZero() {
 		said += " x " + w(r, o.H)
+	}
+	if !o.Deep.IsZero() {
+		said += ", " + w(r, o.Deep) + " deep,"
 	}
 	return r.put(
 		fmt.Sprintf("%s of %s in the %s of %s, %s up", verb, said, o.Face, s.Name, w(r, o.Y)),

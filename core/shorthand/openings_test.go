@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 
 	"github.com/stretchr/testify/assert"
@@ -53,4 +54,56 @@ func TestHolesByTheLine(t *testing.T) {
 		_, err := Read(p, stock.Shop, "chest", line)
 		assert.ErrorContains(t, err, want, line)
 	}
+}
+
+// Pockets, grooves, shapes and panes by the line, read back as they are written.
+func TestPocketsAndPanesByTheLine(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	say := func(line string) (*Reading, error) {
+		got, err := Read(p, stock.Shop, "a", line)
+		if err == nil {
+			q, err := p.Apply(got.Edit)
+			require.NoError(t, err)
+			p = q
+		}
+		return got, err
+	}
+	for _, x := range [][2]string{
+		{"box 22 x 18 x 26 1/2 xps1", "box"},
+		{"pocket 4 x 2 deep 1/2 in box back", `pocket of 4" x 2", 1/2" deep, in the back of Box`},
+		{"groove 12 x 1/4 deep 3/8 in box left up 20 in", `3/8" deep`},
+		{"shape 6 x 8 in box front corners 0,0 4,0 2,3", "in the front of Box"},
+		{"window 8 x 6 in box front up 5 in called Entrance", "in the front"},
+		{"pane acrylic3 in box Entrance overlap 1/2 magnets 4", `9" x 7", held by 4 pairs of magnets`},
+		{"pane acrylic3 in box Shape", `7" x 9", glued to its frame`},
+	} {
+		got, err := say(x[0])
+		require.NoError(t, err, x[0])
+		assert.Contains(t, got.Text, x[1])
+	}
+	box := p.Solids[0]
+	text := WriteOpenings(box.Openings)
+	back, err := ReadOpenings(text, "in")
+	require.NoError(t, err, text)
+	assert.Equal(t, text, WriteOpenings(back))
+	assert.Equal(t, box.Openings, back)
+	of, o := p.Filled(&p.Solids[1])
+	require.NotNil(t, o)
+	assert.Equal(t, box.ID, of.ID)
+	for line, why := range map[string]string{
+		"pocket 4 x 2 in box back":                   "say how deep",
+		"pocket 4 x 2 deep 3 in box top":             "there is no face",
+		"pane acrylic3 in box Gone":                  `no opening "Gone"`,
+		"pane in box Entrance":                       "say of which sheet",
+		"pane acrylic3 in box Entrance magnets none": "how many pairs",
+		"pane pvc2 in box Entrance":                  "say of which sheet",
+		"shape 6 x 8 in box back corners 0,0 4,0":    "write its corners",
+	} {
+		_, err := say(line)
+		assert.ErrorContains(t, err, why, line)
+	}
+	gone, err := p.Apply(p.Without("solid", box.ID))
+	require.NoError(t, err)
+	assert.Empty(t, gone.Solids, "a pane goes with what it closes")
 }

@@ -61,7 +61,11 @@ func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
 		for _, k := range []float64{.5, .7, .3, .82, .18} { // clear of the holes
 			try := pattern.Point{X: (lo.X + hi.X) / 2, Y: lo.Y + ph*k}
 			hit := narrowAt(p, try.Y)*scale <= 76
-			for _, h := range p.Holes {
+			rings := p.Holes
+			for _, k := range p.Pockets {
+				rings = append(rings[:len(rings):len(rings)], k.Ring)
+			}
+			for _, h := range rings {
 				hlo, hhi := pattern.Panel{Outline: h}.Bounds()
 				hit = hit || hlo.X < try.X+50/scale && hhi.X > try.X-50/scale && hlo.Y < try.Y+24/scale && hhi.Y > try.Y-24/scale
 			}
@@ -501,6 +505,9 @@ func (c *Canvas) panel(p *pattern.Panel, texture string, at func(pattern.Point) 
 	c.Poly("cut m-"+texture+"-1", ring(p.Outline))
 	for _, h := range p.Holes {
 		c.Poly("cut paper", ring(h))
+	}
+	for _, k := range p.Pockets {
+		c.Poly("pocket", ring(k.Ring))
 	}
 	if p.Bore > 0 {
 		c.Poly("cut paper", ring(pattern.Circle(p.Round/2, p.Round/2, p.Bore)))

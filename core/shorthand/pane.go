@@ -1,0 +1,69 @@
+package shorthand
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"zapbarn/core/form"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// pane is a sheet that covers an opening from behind, glued to the frame or held by
+// magnets: pane acrylic3 in box Entrance overlap 1/2 magnets 4.
+func (r *reader) pane() (*Reading, error) {
+	w := r.phrase(r.words[1:])
+	material := r.stockIn(w, "")
+	if material == "" || r.lib.Materials[material].Form != "sheet" {
+		return nil, fmt.Errorf("say of which sheet, such as acrylic3 or hips")
+	}
+	overlap, pull := w.After("overlap"), measure.Mass{}
+	if overlap.IsZero() {
+		overlap = measure.OnTape(12.7, r.p.Metric())
+	}
+	magnets := 0
+	if k := slices.IndexFunc(w.List, func(x string) bool { return strings.EqualFold(x, "magnets") }); k >= 0 &&
+		k+1 < len(w.List) {
+		if _, err := fmt.Sscan(w.List[k+1], &magnets); err != nil || magnets < 1 {
+			return nil, fmt.Errorf("%q magnets; write how many pairs, such as magnets 4", w.List[k+1])
+		}
+		w.List = append(w.List[:k:k], w.List[k+2:]...)
+		pull = measure.Must[measure.MassKind]("1 kg")
+	}
+	_, where := take(w.List, "in")
+	t, rest, ok := r.named(where)
+	s, solid := t.value.(*plan.Solid)
+	if !ok || !solid {
+		return nil, r.what(where)
+	}
+	o := s.Opening(strings.Join(rest, " "))
+	if o == nil {
+		var have []string
+		for _, x := range s.Openings {
+			have = append(have, x.Name)
+		}
+		if len(have) == 0 {
+			return nil, fmt.Errorf("%s has no opening yet; cut one first, such as window 10 x 8 in %s", s.Name, s.Name)
+		}
+		return nil, fmt.Errorf(
+			"%s has no opening %q; it has %s",
+			s.Name,
+			strings.Join(rest, " "),
+			strings.Join(have, ", "),
+		)
+	}
+	wide, high := plan.OpeningSize(o)
+	size := func(mm float64) measure.Length { return measure.OnTape(mm+2*overlap.Value(), r.p.Metric()) }
+	x := plan.NewSolid(s.Prop, "Pane of "+o.Name, material, form.Panel{W: size(wide), H: size(high), Copies: 1})
+	x.ID = r.p.FreshID("solid", s.Prop+"-"+x.Name)
+	x.Fills, x.Magnets, x.Pull = s.ID+"/"+o.Name, magnets, pull
+	x.X, x.Y, x.Z = s.X, s.Y, s.Z
+	how := "glued to its frame"
+	if magnets > 0 {
+		how = fmt.Sprintf("held by %d pairs of magnets", magnets)
+	}
+	p, _ := x.Form.(form.Panel)
+	return r.put(fmt.Sprintf("pane of %s for %s of %s, %s x %s, %s", r.lib.Materials[material].Name, o.Name, s.Name,
+		w.Say(p.W), w.Say(p.H), how), "solid", x.ID, x)
+}
