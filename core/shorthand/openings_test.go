@@ -88,6 +88,9 @@ func TestPocketsAndPanesByTheLine(t *testing.T) {
 	require.NoError(t, err, text)
 	assert.Equal(t, text, WriteOpenings(back))
 	assert.Equal(t, box.Openings, back)
+	// 18 in deep, of 1 in board: behind the front its middle is 8 in from the box's, less half its own 3 mm
+	assert.InDelta(t, -(8*25.4 - 1.5), p.Solids[1].Y.Value(), 1)
+	assert.InDelta(t, (5-3.5)*25.4, p.Solids[1].Z.Value(), 1)
 	of, o := p.Filled(&p.Solids[1])
 	require.NotNil(t, o)
 	assert.Equal(t, box.ID, of.ID)

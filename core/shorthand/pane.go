@@ -58,7 +58,7 @@ func (r *reader) pane() (*Reading, error) {
 	x := plan.NewSolid(s.Prop, "Pane of "+o.Name, material, form.Panel{W: size(wide), H: size(high), Copies: 1})
 	x.ID = r.p.FreshID("solid", s.Prop+"-"+x.Name)
 	x.Fills, x.Magnets, x.Pull = s.ID+"/"+o.Name, magnets, pull
-	x.X, x.Y, x.Z = s.X, s.Y, s.Z
+	r.behind(&x, s, o)
 	how := "glued to its frame"
 	if magnets > 0 {
 		how = fmt.Sprintf("held by %d pairs of magnets", magnets)
@@ -66,4 +66,26 @@ func (r *reader) pane() (*Reading, error) {
 	p, _ := x.Form.(form.Panel)
 	return r.put(fmt.Sprintf("pane of %s for %s of %s, %s x %s, %s", r.lib.Materials[material].Name, o.Name, s.Name,
 		w.Say(p.W), w.Say(p.H), how), "solid", x.ID, x)
+}
+
+// behind places a pane behind its opening where that is in the front or the back:
+// on the inside of the face, its middle on the opening's.
+func (r *reader) behind(pane, s *plan.Solid, o *plan.Opening) {
+	pane.X, pane.Y, pane.Z = s.X, s.Y, s.Z
+	shape, err := s.Shape(r.lib)
+	p, flat := pane.Form.(form.Panel)
+	side := map[string]float64{"front": -1, "back": 1}[o.Face]
+	if err != nil || !flat || side == 0 {
+		return
+	}
+	deep := shape.Size.Y
+	if box, ok := s.Form.(form.Box); ok { // without what its lid hangs over
+		deep = box.D.Value()
+	}
+	in := r.lib.Materials[s.Stock].Thick.Value() + r.lib.Materials[pane.Stock].Thick.Value()/2
+	at := func(from measure.Length, by float64) measure.Length {
+		return measure.OnTape(from.Value()+by, r.p.Metric())
+	}
+	pane.X, pane.Y = at(s.X, o.X.Value()), at(s.Y, side*(deep/2-in))
+	pane.Z = at(s.Z, o.Y.Value()-p.H.Value()/2)
 }
