@@ -9,6 +9,7 @@ import (
 	"math/rand/v2"
 	"reflect"
 	"regexp"
+	"sort"
 	"strconv"
 	"strings"
 	"testing"
@@ -24,6 +25,7 @@ import (
 	"zapbarn/core/photo"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
+	"zapbarn/core/show"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
@@ -40,6 +42,7 @@ func TestVarietyStandsAsFrozen(t *testing.T) {
 	for name, of := range map[string]func(*bytes.Buffer){
 		"forms": forms, "phrases": phrases, "calculators": calculators, "cells": cells, "glues": glues, "sheets": sheets,
 		"faults": faults, "shop": shops, "measures": measures, "bounds": bounds, "meshes": meshes, "pictures": pictures,
+		"shows": shows, "packs": packs,
 	} {
 		t.Run(name, func(t *testing.T) {
 			var b bytes.Buffer
@@ -205,9 +208,13 @@ func forms(b *bytes.Buffer) {
 			for _, c := range shape.Cuts {
 				cut += c.Length * float64(c.Count)
 			}
+			seen := "-"
+			if n == 1 { // it takes its time
+				seen = sum(asJSON(pattern.Silhouette(shape.Bodies)))
+			}
 			fmt.Fprintf(
 				b,
-				"%d panels, %.5g mm2, %.5g mm3, %.4g, %d marks, exposed %.5g,%s stands %s\n",
+				"%d panels, %.5g mm2, %.5g mm3, %.4g, %d marks, exposed %.5g,%s stands %s, seen %s\n",
 				len(shape.Panels),
 				area,
 				volume,
@@ -216,6 +223,7 @@ func forms(b *bytes.Buffer) {
 				shape.Exposed(),
 				numbers(shape.Results),
 				sum(stands(shape, &s)),
+				seen,
 			)
 		}
 	}
@@ -280,6 +288,10 @@ func calculators(b *bytes.Buffer) {
 				switch {
 				case some[p.Kind] != nil:
 					args[p.Name] = some[p.Kind][r.IntN(len(some[p.Kind]))]
+				case p.Kind == "count" && r.IntN(2) == 0:
+					args[p.Name] = []string{"0", "1", "2", "3", "7", "19", "64", "65", "200", "2001"}[r.IntN(10)]
+				case p.Kind == "angle" && r.IntN(2) == 0:
+					args[p.Name] = []string{"0", "1", "45", "89", "90", "179", "180", "181"}[r.IntN(8)]
 				case p.Default != "":
 					args[p.Name] = p.Default
 				default:
@@ -839,6 +851,146 @@ func pictures(b *bytes.Buffer) {
 			q.Y,
 			asJSON(f),
 			sum(fmt.Sprint(pl.Squared(img, f).Pix)),
+		)
+	}
+}
+
+// shows are small machines pressed at random.
+func shows(b *bytes.Buffer) {
+	r := rand.New(rand.NewPCG(27, 0))
+	for n := range 120 {
+		m := show.Machine{
+			Inputs: []show.Input{
+				{ID: "a"},
+				{ID: "b", Closed: n%3 == 0, MinPulse: 10 * r.IntN(5), HoldOff: 50 * r.IntN(4)},
+			},
+		}
+		for k := range 1 + r.IntN(3) {
+			sc := show.Scene{ID: fmt.Sprint("s", k), Length: 300 * r.IntN(4)}
+			for range r.IntN(4) {
+				sc.Cues = append(
+					sc.Cues,
+					show.Cue{Channel: fmt.Sprint("K", r.IntN(2)), Start: 50 * r.IntN(9), Length: 50 * r.IntN(9)},
+				)
+			}
+			m.Scenes = append(m.Scenes, sc)
+			m.Triggers = append(
+				m.Triggers,
+				show.Trigger{ID: fmt.Sprint("t", k), Input: []string{"a", "b"}[r.IntN(2)], Scene: sc.ID,
+					Latch: []show.Latch{show.OneShot, show.Retrigger, show.Momentary, show.Toggle}[r.IntN(4)], Rest: 100 * r.IntN(4)},
+			)
+		}
+		if err := m.Check(); err != nil {
+			fmt.Fprintf(b, "%d: %v\n", n, err)
+			continue
+		}
+		var stim []show.Stimulus
+		at := 0
+		for range 8 {
+			at += 25 * r.IntN(24)
+			stim = append(stim, show.Press([]string{"a", "b"}[r.IntN(2)], at, 5+20*r.IntN(20))...)
+		}
+		sort.SliceStable(stim, func(i, k int) bool { return stim[i].At < stim[k].At })
+		tr := m.Run(stim, at+2000)
+		fmt.Fprintf(
+			b,
+			"%d: %d events %s, on %v %v\n",
+			n,
+			len(tr.Events),
+			sum(asJSON(tr)),
+			tr.Spans("K0"),
+			tr.Spans("K1"),
+		)
+	}
+}
+
+// packs are discs in a disc, bundles of wire, and parts that lie by hand.
+func packs(b *bytes.Buffer) {
+	for n := range 62 {
+		res, err := pattern.DiscsInDisc(n, 25.4)
+		fmt.Fprintf(
+			b,
+			"%d discs: %.6g %s %v, at %s\n",
+			n,
+			res.Value,
+			numbers([]source.Result{res}),
+			err,
+			sum(asJSON(pattern.DiscPlaces(n))),
+		)
+	}
+	for awg := 8; awg <= 30; awg++ {
+		mm2 := measure.AWGArea(awg)
+		fmt.Fprintf(
+			b,
+			"AWG %d: jacket %.4g, three %.4g, sleeve %.4g, cord %.4g, %.5g A, thicker %.4g thinner %.4g\n",
+			awg,
+			plan.Jacket(mm2),
+			plan.Bundle(
+				mm2,
+				mm2,
+				mm2/2,
+			),
+			plan.Shrink(mm2, mm2),
+			stock.CordAmpacity(awg),
+			stock.Ampacity(mm2),
+			stock.Thicker(mm2),
+			stock.Thinner(mm2),
+		)
+	}
+	r := rand.New(rand.NewPCG(28, 0))
+	for n := range 40 {
+		var parts []nest.Part
+		for i := range 6 {
+			p := nest.Part{ID: fmt.Sprint(i), W: 80 + 300*r.Float64(), H: 80 + 300*r.Float64(), Turn: true}
+			if i%2 == 0 {
+				p.Shape = fmt.Sprint("L", n, i)
+				p.Polys = [][]pattern.Point{
+					{{}, {X: p.W}, {X: p.W, Y: p.H / 3}, {X: p.W / 3, Y: p.H / 3}, {X: p.W / 3, Y: p.H}, {Y: p.H}},
+				}
+			} else if i == 3 {
+				p.H, p.Round, p.Bore = p.W, p.W, p.W*.7
+			}
+			parts = append(parts, p)
+		}
+		lie := func(i int) nest.Placed {
+			return nest.Placed{Part: i, X: 900 * r.Float64(), Y: 900 * r.Float64(), Turned: r.IntN(2) == 0}
+		}
+		sheet := nest.Stock{ID: "s", W: 1000, H: 1200, Left: r.IntN(3) - 1}
+		o := nest.Options{Kerf: 3 * float64(r.IntN(2)), Margin: 6 * float64(r.IntN(2)), Seed: 3, Tries: 10}
+		a, c, d := lie(0), lie(1), lie(3)
+		fits := nest.Fits(parts, []nest.Placed{a, c}, d, sheet, o)
+		snapped, ok := nest.Snap(parts, []nest.Placed{a}, d, sheet, o)
+		if nest.Fits(parts, nil, a, sheet, o) {
+			o.Fixed = []nest.Fixed{{Stock: "s", Placed: a}}
+		}
+		stocks := []nest.Stock{
+			{ID: "left", W: 400, H: 500, Left: 1 + r.IntN(2)},
+			sheet,
+			{ID: "new", W: 1220, H: 1500, Left: -1},
+		}
+		l := nest.Sheets(parts, stocks, o)
+		kept, whole := nest.Kept(parts, stocks, o)
+		fmt.Fprintf(
+			b,
+			"%d: clash %v, fits %v, snap %.2f %.2f %v, laid %d %s, kept %d %v, areas %.5g %.5g\n",
+			n,
+			nest.Clash(
+				parts[0],
+				parts[3],
+				a,
+				d,
+				o.Kerf,
+			),
+			fits,
+			snapped.X,
+			snapped.Y,
+			ok,
+			len(l.Sheets),
+			sum(asJSON(l)),
+			len(kept.Sheets),
+			whole,
+			parts[0].Area(),
+			parts[3].Area(),
 		)
 	}
 }
