@@ -117,6 +117,7 @@ func (s *Server) routes() *gin.Engine {
 	p.GET("/read", ownOnly, s.read)
 	p.POST("/read", s.readLines)
 	p.POST("/lines", s.lines)
+	p.POST("/each", s.forEach)
 	p.GET("/trace", ownOnly, s.trace)
 	p.GET("/board.svg", s.flat)
 	p.GET("/board.dxf", s.flat)

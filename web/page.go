@@ -107,6 +107,7 @@ type Page struct {
 	Summary                   string
 	Untried                   int // snags whose mends there was no time to try
 	Ticket                    *Ticket
+	Several                   *Several // what is picked together, in place of one ticket
 	Shop                      []ShopTable
 	Find                      string // what is searched for
 	Found                     []Found
@@ -265,6 +266,10 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 	if place == "rehearsal" {
 		p.Theme = "dark"
 	}
+	many := picked(w.Plan, p.Sel)
+	if strings.Contains(p.Sel, ",") && len(many) > 0 {
+		p.Sel = many[0]
+	}
 	if p.Prop == "" && p.Sel != "" {
 		p.Prop = w.Plan.PropOf(p.Sel)
 	}
@@ -288,6 +293,9 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 	if err := s.filled(c, p, pl, snags); err != nil {
 		s.fail(c, err)
 		return
+	}
+	if len(many) > 1 {
+		p.several(many, o)
 	}
 	s.tryMends(c.Request.Context(), p, got.mends)
 	if p.Ticket != nil {

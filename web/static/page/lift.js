@@ -7,7 +7,7 @@
     own: true,
     hold(el, e, svg) {
       const k = $("[data-moves]", svg);
-      if (e.ctrlKey || e.metaKey || e.pointerType === "touch" || e.target.closest("[data-size]") || !$("#move") || !k) return null;
+      if (e.shiftKey || e.ctrlKey || e.metaKey || e.pointerType === "touch" || e.target.closest("[data-size]") || !$("#move") || !k) return null;
       const id = el.dataset.solid;
       return { id, k: Number(k.dataset.moves), all: $$(".body[data-solid]", svg).filter((b) => b.dataset.solid === id) };
     },
