@@ -917,6 +917,11 @@ func Patterns() *plan.Plan {
 		"Hoops",
 		plan.Solid{Kind: "hoops", Stock: "pvc1/2", Form: form.Hoops{W: l("12 in"), H: l("36 in"), Pitch: l("6 in")}},
 	)
+	add(
+		"Bent pipe",
+		plan.Solid{Kind: "bent", Stock: "pvc1", Form: form.BentPipe{Legs: "30 in turn 60 18 in turn 60 14 in",
+			Radius: l("6 in")}},
+	)
 	add("Pipe frame", plan.Solid{Kind: "pipe", Stock: "pvc1.5", Form: form.Pipe{Lengths: "2@78in 2@30in 3@14in"}})
 	return p
 }

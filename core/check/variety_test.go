@@ -121,6 +121,9 @@ func anyForm(r *rand.Rand, k form.Kind) form.Form {
 			case name == "path":
 				f.SetString([]string{"0,0 36,0 18,60", "0,0 30,0 30,20 0,20; 5,5 9,5 9,9", "0,0 40,0 40,4 22,4 22,40 18,40 18,4 " +
 					"0,4"}[r.IntN(3)])
+			case name == "legs":
+				f.SetString([]string{"24 in turn 90 18 in", "40 in turn -45 22 1/2 in turn 90 12 in",
+					"3 ft turn 60 9 in turn 120 30 in"}[r.IntN(3)])
 			case name == "lengths":
 				f.SetString([]string{"24 30 18", "4 x 36, 2 x 20", "96 12"}[r.IntN(3)])
 			}

@@ -161,10 +161,12 @@ func (f Frame) Lay() (*Shape, error) {
 				fmt.Sprintf("%.1f MPa of %.1f", stress/1e6, PipeStress/1e6),
 			).
 				With("F L / (4 Z)", fmt.Sprintf("%s on %s", measure.Kilograms(f.Load), measure.MarkedTape(l)),
-					fmt.Sprintf("%.2f MPa", stress/1e6), source.Exact("simply carried beam, load at its middle"), pipeFrom),
+					fmt.Sprintf("%.2f MPa", stress/1e6),
+					source.Exact("simply carried beam, load at its middle"), pipeFrom),
 			result("sag", "Sag, loaded rail", sag, "mm", fmt.Sprintf("%.1f mm", sag)).
 				With("F L^3 / (48 E I)", fmt.Sprintf("%s on %s, E %.1f GPa", measure.Kilograms(f.Load), measure.MarkedTape(l),
-					PipeModulus/1e9), fmt.Sprintf("%.1f mm", sag), source.Exact("simply carried beam, load at its middle"), pipeFrom),
+					PipeModulus/1e9),
+					fmt.Sprintf("%.1f mm", sag), source.Exact("simply carried beam, load at its middle"), pipeFrom),
 		)
 	}
 	f.stand(s)
@@ -174,27 +176,7 @@ func (f Frame) Lay() (*Shape, error) {
 // stand draws every pipe from fitting to fitting.
 func (f Frame) stand(s *Shape) {
 	x, y := (f.W-f.OD)/2, (f.D-f.OD)/2
-	bar := func(a, b Vec) {
-		along := unit(sub(b, a))
-		u := Vec{0, 0, 1}
-		if math.Abs(along.Z) > .9 {
-			u = Vec{1, 0, 0}
-		}
-		v := crossed(along, u)
-		ring := func(o Vec) []Vec {
-			out := make([]Vec, 12)
-			for i := range out {
-				sn, cs := math.Sincos(math.Pi / 6 * float64(i))
-				out[i] = Vec{o.X + f.OD/2*(cs*u.X+sn*v.X), o.Y + f.OD/2*(cs*u.Y+sn*v.Y), o.Z + f.OD/2*(cs*u.Z+sn*v.Z)}
-			}
-			return out
-		}
-		body := prism("pipe", 0, ring(b), ring(a), Vec{0, 0, 1})
-		for i := 2; i < len(body.Faces); i++ {
-			body.Faces[i].Curved = true
-		}
-		s.Bodies = append(s.Bodies, body)
-	}
+	bar := func(a, b Vec) { s.Bodies = append(s.Bodies, bar(a, b, f.OD)) }
 	var levels []float64
 	for k := range f.Levels {
 		z := f.H - f.OD/2
@@ -215,4 +197,27 @@ func (f Frame) stand(s *Shape) {
 		}
 	}
 	s.Size = Vec{f.W, f.D, f.H}
+}
+
+// bar is a length of pipe between two points.
+func bar(a, b Vec, od float64) Body {
+	along := unit(sub(b, a))
+	u := Vec{0, 0, 1}
+	if math.Abs(along.Z) > .9 {
+		u = Vec{1, 0, 0}
+	}
+	v := crossed(along, u)
+	ring := func(o Vec) []Vec {
+		out := make([]Vec, 12)
+		for i := range out {
+			sn, cs := math.Sincos(math.Pi / 6 * float64(i))
+			out[i] = Vec{o.X + od/2*(cs*u.X+sn*v.X), o.Y + od/2*(cs*u.Y+sn*v.Y), o.Z + od/2*(cs*u.Z+sn*v.Z)}
+		}
+		return out
+	}
+	body := prism("pipe", 0, ring(b), ring(a), Vec{0, 0, 1})
+	for i := 2; i < len(body.Faces); i++ {
+		body.Faces[i].Curved = true
+	}
+	return body
 }

@@ -26,6 +26,8 @@ func TestPhrases(t *testing.T) {
 			`box, 22" wide, 18" deep, 26 1/2" tall, rabbet corners, lid, bottom, XPS board 1"`},
 		{"tower 6 sides 4 ft 20 in to 9 in xps1",
 			`tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
+		{"bent 24 turn 90 22 1/2 turn -45 12 elbows pvc1",
+			`pipe of 3 legs and 2 turns, with elbows: 24" turn 90 22 1/2" turn -45 12", PVC pipe 1" sch 40`},
 		{"tower 6 sides 4ft 20in 9in xps1", `tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
 		{"tower 6 sides 48 tall 20 to 9 xps1", `tower of 6 sides, 48" tall, 20" across at the bottom, 9" at the top, XPS board 1"`},
 		{"outline 40 in tall ply1/4 pair 0,0 10,8 12,20 0,40",
