@@ -78,3 +78,23 @@ func TestASeamKeepsClearOfPockets(t *testing.T) {
 	assert.NoError(t, lay(700))
 	assert.ErrorContains(t, lay(0), "runs through Pack")
 }
+
+// A rabbet ends as far from its edge as it is wide, wherever the panel lies; a hole
+// is measured from the face's own middle and bottom.
+func TestPanelsAwayFromTheOrigin(t *testing.T) {
+	p := Panel{ID: "face", Name: "Face", Thick: 20, Copies: 1, Outline: []Point{{100, 40}, {500, 40}, {500, 340}, {100, 340}}}
+	want := [][2]Point{{{100, 52}, {500, 52}}, {{488, 40}, {488, 340}}, {{500, 328}, {100, 328}}, {{112, 340}, {112, 40}}}
+	for i := range want {
+		a, b := p.Inward(i, 12)
+		assert.Equal(t, want[i], [2]Point{a, b})
+	}
+	s := Shape{Panels: []Panel{p}}
+	require.NoError(t, s.Pierce([]Opening{{Name: "o", Face: "face", Kind: "rect", W: 60, H: 30, X: 10, Y: 100}}))
+	assert.Equal(t, [][]Point{{{280, 125}, {340, 125}, {340, 155}, {280, 155}}}, s.Panels[0].Holes)
+	slices := Slices{Profile: Profile{{0, 0}, {200, 0}, {200, 400}, {0, 400}}, T: 25, Dowels: 13, Dowel: 8}
+	_, err := slices.Lay()
+	assert.ErrorContains(t, err, "write 0 to 12")
+	slices.Dowels = 12
+	_, err = slices.Lay()
+	assert.NoError(t, err)
+}
