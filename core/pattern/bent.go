@@ -88,7 +88,7 @@ func (b BentPipe) Lay() (*Shape, error) {
 			arcs += b.Radius * math.Abs(t) * math.Pi / 180
 		}
 		s.Cuts = []Cut{{"Before it is bent", whole + arcs, 1}}
-		s.Results = append(s.Results, result("cut", "Cut, before it is bent", whole+arcs, "mm", in(whole+arcs)).
+		s.Results = append(s.Results, result("cut", "Cut, before it is bent", whole+arcs, "mm", measure.MarkedTape(whole+arcs)).
 			With("straights + R x turns in radians", fmt.Sprintf("%.1f + %.1f", whole, arcs), fmt.Sprintf("%.1f", whole+arcs),
 				source.Exact("a bend's middle line keeps its length"), bendFrom))
 	}
@@ -146,7 +146,16 @@ func (b BentPipe) stand(s *Shape) {
 	lo, hi := extentOf(course)
 	at := func(p Point) Vec { return Vec{p.X - (lo.X+hi.X)/2, 0, p.Y - lo.Y + b.OD/2} }
 	for i := 1; i < len(course); i++ {
-		s.Bodies = append(s.Bodies, bar(at(course[i-1]), at(course[i]), b.OD))
+		piece := bar(at(course[i-1]), at(course[i]), b.OD)
+		ends := piece.Faces[:2:2] // the far one first: only the pipe's own are open to be seen
+		piece.Faces = piece.Faces[2:]
+		if i == 1 {
+			piece.Faces = append(piece.Faces, ends[1])
+		}
+		if i == len(course)-1 {
+			piece.Faces = append(piece.Faces, ends[0])
+		}
+		s.Bodies = append(s.Bodies, piece)
 	}
 	s.Size = Vec{hi.X - lo.X + b.OD, b.OD, hi.Y - lo.Y + b.OD}
 }
