@@ -245,7 +245,7 @@ func told(snags []Snag) string {
 			s.Why,
 		)
 		for _, m := range s.Mends {
-			fmt.Fprintf(&b, "  mend: %s; %s\n", m.Label, m.Effect)
+			fmt.Fprintf(&b, "  mend: %s; %s; %s\n", m.Label, m.Effect, sum(asJSON(m.Edit)))
 		}
 	}
 	return b.String()

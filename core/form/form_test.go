@@ -115,3 +115,13 @@ func TestOrderOfAssembly(t *testing.T) {
 		assert.Equal(t, want, strings.Contains(strings.Join(Steps(o, s), " "), "Stack pieces"))
 	}
 }
+
+// The palette goes from what is built most to what is rare: an order of its own.
+func TestThePaletteHasAnOrder(t *testing.T) {
+	var names []string
+	for _, k := range Pressed() {
+		names = append(names, k.Press.Name)
+	}
+	assert.Equal(t, strings.Fields("box tower hopper arch disc gear rings cone ball hive tube panel silhouette pipe frame cloth clay jar "+
+		"bands scales hoops bend"), names)
+}

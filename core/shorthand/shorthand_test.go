@@ -47,6 +47,10 @@ func TestPhrases(t *testing.T) {
 		{"boards 8 ft xps1", `disc over boards, 96" across, XPS board 1"`},
 		{"glue front to left with pu", "glue weathervane-box/front to weathervane-box/left with Moisture-cure " +
 			"polyurethane glue"},
+		{"glue box/front box/left", "glue weathervane-box/front to weathervane-box/left with Moisture-cure " +
+			"polyurethane glue"},
+		{"glue box/front box/left pu", "glue weathervane-box/front to weathervane-box/left with Moisture-cure " +
+			"polyurethane glue"},
 		{"coat box masonry, latex 2", "coat Box: Masonry sealer x1, then Exterior latex paint x2"},
 		{"supply 12v 5a", "supply S1, 12 V 5 A"},
 		{"fuse 3a on S1", "fuse F1, 3a on S1"},
