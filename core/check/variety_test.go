@@ -283,6 +283,22 @@ func calculators(b *bytes.Buffer) {
 		"amps":   {"20 mA", "0.35 A", "3 A", "18 A"},
 		"ohms":   {"0.3 ohm", "470 ohm", "10 kohm"},
 	}
+	texts := map[string][]string{"lengths": {"6@44in,4@60in", "2000@1in", "2001@1in", "0@1in", "3@900mm", "x"},
+		"a": {
+			"xps1",
+			"ply1/4",
+			"eva5",
+			"pvc1",
+			"none",
+		}, "b": {"xps1", "ply1/4", "hips", "muslin"}, "glue": {"pu", "pva", "contact", "hot"},
+		"profile": {
+			"sphere",
+			"dome",
+			"egg",
+			"4,0 4,20",
+			"0,0 5,1",
+		}, "size": {"1/2", "1", "1.5", "9"}, "gauge": {"18awg", "22awg", "12awg"},
+		"cell": {"aa", "9v", "sla7"}, "kind": {"butt", "half-lap"}, "joint": {"butt", "mitre", "rabbet"}}
 	for _, c := range calc.List() {
 		r := seeded(c.Name)
 		for range 24 {
@@ -291,6 +307,8 @@ func calculators(b *bytes.Buffer) {
 				switch {
 				case some[p.Kind] != nil:
 					args[p.Name] = some[p.Kind][r.IntN(len(some[p.Kind]))]
+				case p.Kind == "text" && texts[p.Name] != nil:
+					args[p.Name] = texts[p.Name][r.IntN(len(texts[p.Name]))]
 				case p.Kind == "count" && r.IntN(2) == 0:
 					args[p.Name] = []string{"0", "1", "2", "3", "7", "19", "64", "65", "200", "2001"}[r.IntN(10)]
 				case p.Kind == "angle" && r.IntN(2) == 0:
@@ -522,7 +540,7 @@ func shops(b *bytes.Buffer) {
 	for _, table := range stock.Tables() {
 		for _, field := range stock.FieldsOf(table) {
 			r := seeded(table + field)
-			for range 6 {
+			for range 9 {
 				v := values[r.IntN(len(values))]
 				l, err := stock.Shop.With(
 					[]stock.Over{
@@ -950,6 +968,9 @@ func packs(b *bytes.Buffer) {
 				p.Polys = [][]pattern.Point{
 					{{}, {X: p.W}, {X: p.W, Y: p.H / 3}, {X: p.W / 3, Y: p.H / 3}, {X: p.W / 3, Y: p.H}, {Y: p.H}},
 				}
+			} else if i == 5 {
+				p.High = p.W * float64(n%2)
+				p.Low = p.W * float64(1-n%2)
 			} else if i == 3 {
 				p.H, p.Round, p.Bore = p.W, p.W, p.W*.7
 			}
@@ -975,7 +996,7 @@ func packs(b *bytes.Buffer) {
 		kept, whole := nest.Kept(parts, stocks, o)
 		fmt.Fprintf(
 			b,
-			"%d: clash %v, fits %v, snap %.2f %.2f %v, laid %d %s, kept %d %v, areas %.5g %.5g\n",
+			"%d: clash %v, fits %v, snap %.2f %.2f %v, laid %d %s, kept %d %v, areas %.5g %.5g %.5g\n",
 			n,
 			nest.Clash(
 				parts[0],
@@ -992,7 +1013,7 @@ func packs(b *bytes.Buffer) {
 			sum(asJSON(l)),
 			len(kept.Sheets),
 			whole,
-			parts[0].Area(),
+			parts[0].Area(), parts[5].Area(),
 			parts[3].Area(),
 		)
 	}

@@ -122,6 +122,7 @@ func TestThePaletteHasAnOrder(t *testing.T) {
 	for _, k := range Pressed() {
 		names = append(names, k.Press.Name)
 	}
-	assert.Equal(t, strings.Fields("box tower hopper arch disc gear rings cone ball hive tube panel silhouette pipe frame cloth clay jar "+
+	assert.Equal(t, strings.Fields("box tower hopper arch disc gear rings cone ball hive tube panel silhouette pipe "+
+		"frame cloth clay jar "+
 		"bands scales hoops bend"), names)
 }

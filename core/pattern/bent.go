@@ -88,7 +88,8 @@ func (b BentPipe) Lay() (*Shape, error) {
 			arcs += b.Radius * math.Abs(t) * math.Pi / 180
 		}
 		s.Cuts = []Cut{{"Before it is bent", whole + arcs, 1}}
-		s.Results = append(s.Results, result("cut", "Cut, before it is bent", whole+arcs, "mm", measure.MarkedTape(whole+arcs)).
+		s.Results = append(s.Results, result("cut", "Cut, before it is bent", whole+arcs, "mm",
+			measure.MarkedTape(whole+arcs)).
 			With("straights + R x turns in radians", fmt.Sprintf("%.1f + %.1f", whole, arcs), fmt.Sprintf("%.1f", whole+arcs),
 				source.Exact("a bend's middle line keeps its length"), bendFrom))
 	}

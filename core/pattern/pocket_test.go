@@ -82,7 +82,8 @@ func TestASeamKeepsClearOfPockets(t *testing.T) {
 // A rabbet ends as far from its edge as it is wide, wherever the panel lies; a hole
 // is measured from the face's own middle and bottom.
 func TestPanelsAwayFromTheOrigin(t *testing.T) {
-	p := Panel{ID: "face", Name: "Face", Thick: 20, Copies: 1, Outline: []Point{{100, 40}, {500, 40}, {500, 340}, {100, 340}}}
+	p := Panel{ID: "face", Name: "Face", Thick: 20, Copies: 1, Outline: []Point{{100, 40}, {500, 40}, {500, 340},
+		{100, 340}}}
 	want := [][2]Point{{{100, 52}, {500, 52}}, {{488, 40}, {488, 340}}, {{500, 328}, {100, 328}}, {{112, 340}, {112, 40}}}
 	for i := range want {
 		a, b := p.Inward(i, 12)
