@@ -119,8 +119,7 @@ func anyForm(r *rand.Rand, k form.Kind) form.Form {
 				names := append(pattern.ProfileNames(), "0,0 9,2 12,8 7,14 0,16", "mm 0,0 200,40 260,300 90,500")
 				f.SetString(names[r.IntN(len(names))])
 			case name == "path":
-				f.SetString([]string{"0,0 36,0 18,60", "0,0 30,0 30,20 0,20; 5,5 9,5 9,9", "0,0 40,0 40,4 22,4 22,40 18,40 18,4 " +
-					"0,4"}[r.IntN(3)])
+				f.SetString(anyPath(r))
 			case name == "legs":
 				f.SetString([]string{"24 in turn 90 18 in", "40 in turn -45 22 1/2 in turn 90 12 in",
 					"3 ft turn 60 9 in turn 120 30 in"}[r.IntN(3)])
