@@ -135,14 +135,30 @@ func TestKeyboard(t *testing.T) {
 	s.live(func() { s.keys("]") })
 	s.live(func() { s.keys("]") })
 	assert.NotEqual(t, first, s.text(".ticket h2"))
-	s.live(func() { s.keys("m") })
+	before := string(s.plan("midnight-apiary").Encode())
+	s.keys("m")
+	assert.True(t, eval[bool](s, `document.activeElement.matches("[name=mend]")`))
+	assert.Equal(t, before, string(s.plan("midnight-apiary").Encode()), "a bare key changes nothing")
+	s.live(func() { s.keys("\r") })
+	assert.NotEqual(t, before, string(s.plan("midnight-apiary").Encode()))
 	assert.Contains(t, s.text(".crew"), "Undo")
+	eval[bool](s, `(()=>{document.activeElement.blur(); return true})()`)
 	s.keys("w")
 	s.wait(`document.getElementById("working").open`)
 	s.keys("\x1b")
 	eval[bool](s, `(()=>{document.getElementById("working").close(); return true})()`)
 	s.keys("?")
 	s.wait(`document.getElementById("keys").open`)
+	s.click("[data-keys-off]") // turned off they stay so, but for the list itself
+	eval[bool](s, `(()=>{document.getElementById("keys").close(); document.activeElement.blur(); return true})()`)
+	s.goTo(apiary + "/bench")
+	s.keys("3")
+	s.keys("?")
+	s.wait(`document.getElementById("keys").open`)
+	assert.True(
+		t,
+		eval[bool](s, `location.pathname.endsWith("/bench") && document.querySelector("[data-keys-off]").checked`),
+	)
 }
 
 // Unreadable, impossible and enormous values: the field is named, what was

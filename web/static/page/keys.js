@@ -3,6 +3,18 @@
   "use strict";
   const { $, $$, go, typing, shortcut } = window.page;
   const zoomBy = (k) => window.page.zoomBy(k);
+  // single keys can be turned off, for those whose voice or hands press them unmeant
+  const off = () => { try { return localStorage.getItem("keys") === "off"; } catch (_) { return false; } };
+  document.addEventListener("change", (e) => {
+    if (!e.target.matches("[data-keys-off]")) return;
+    try { localStorage.setItem("keys", e.target.checked ? "off" : "on"); } catch (_) { /* for this page only */ }
+  });
+  function showOff() {
+    const box = $("[data-keys-off]");
+    if (box) box.checked = off();
+  }
+  document.addEventListener("DOMContentLoaded", showOff);
+
   document.addEventListener("keydown", (e) => {
     if ((e.ctrlKey || e.metaKey) && !e.altKey && (e.key === "z" || e.key === "y")) {
       if (typing(e.target) && e.target.value !== e.target.defaultValue) return;
@@ -11,6 +23,7 @@
       return;
     }
     if (e.ctrlKey || e.metaKey || e.altKey || !shortcut(e)) return;
+    if (off() && e.key !== "?") return;
     const doors = $$("[data-door]");
     const picks = $$(".surface a.pick, .surface .item[href]");
     const at = picks.findIndex((p) => p.classList.contains("on"));
@@ -19,7 +32,11 @@
       case "?": $("#keys") && $("#keys").showModal(); break;
       case "[": if (picks.length) { const p = picks[(at <= 0 ? picks.length : at) - 1]; step(picks, at, -1, p); } break;
       case "]": if (picks.length) step(picks, at, 1, picks[(at + 1) % picks.length]); break;
-      case "m": { const b = $(".gutter .btn.main, .walk .btn.main"); if (b) b.click(); break; }
+      case "m": { // a bare key changes nothing: it leads to the mend, Enter takes it
+        const b = $(".gutter .btn.main, .walk .btn.main, .gutter .btn[name=mend]");
+        if (b) { b.focus(); b.scrollIntoView({ block: "nearest" }); }
+        break;
+      }
       case "w": { const n = $(".ticket [data-working]"); if (n) n.click(); break; }
       case "+": case "=": zoomBy(1.25); break;
       case "-": zoomBy(0.8); break;
