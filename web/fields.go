@@ -164,103 +164,105 @@ func fieldsOf(w *plan.Work, v any) []Field {
 		default:
 			f.Value = fmt.Sprint(val)
 		}
-		choose := func(pairs ...string) {
+		if s.kind != "text" && s.kind != "wide" && s.kind != "check" {
 			f.Kind = "choice"
-			for i := 0; i < len(pairs); i += 2 {
-				f.Options = append(f.Options, Option{pairs[i], pairs[i+1], pairs[i] == f.Value})
+			for _, c := range choicesOf(w, v, s.kind, f.Value) {
+				f.Options = append(f.Options, Option{c[0], c[1], c[0] == f.Value})
 			}
-		}
-		var pairs []string
-		switch s.kind {
-		case "text", "wide", "check":
-		case "sheet", "pipe", "bought", "modelled", "filament":
-			for _, id := range stock.IDs(w.Lib.Materials) {
-				if m := w.Lib.Materials[id]; m.Form == s.kind {
-					pairs = append(pairs, id, m.Name)
-				}
-			}
-			choose(pairs...)
-		case "glue":
-			for _, id := range stock.IDs(w.Lib.Glues) {
-				pairs = append(pairs, id, w.Lib.Glues[id].Name)
-			}
-			choose(pairs...)
-		case "supply":
-			pairs = []string{"", "as written"}
-			for _, id := range stock.IDs(w.Lib.Supplies) {
-				pairs = append(pairs, id, w.Lib.Supplies[id].Name)
-			}
-			choose(pairs...)
-		case "lamp":
-			for _, id := range stock.IDs(w.Lib.Lamps) {
-				pairs = append(pairs, id, w.Lib.Lamps[id].Name)
-			}
-			choose(pairs...)
-		case "feeders":
-			pairs = []string{"", "nothing"}
-			for _, d := range w.Plan.Devices {
-				if d.Kind != "lamp" {
-					pairs = append(pairs, d.ID, d.Name)
-				}
-			}
-			choose(pairs...)
-		case "datas":
-			pairs = []string{"", "nothing"}
-			for _, d := range w.Plan.Devices {
-				if d.Kind == "controller" || w.Lib.Lamps[d.Product].Kind == "pixels" && v.(*plan.Device).ID != d.ID {
-					pairs = append(pairs, d.ID, d.Name)
-				}
-			}
-			choose(pairs...)
-		case "solids":
-			pairs = []string{"", "nothing"}
-			for _, x := range w.Plan.Solids {
-				pairs = append(pairs, x.ID, x.Name)
-			}
-			choose(pairs...)
-		case "parts":
-			known := false
-			for _, o := range partsOf(w, w.Plan.Belongs(v)) {
-				pairs, known = append(pairs, o.Value, o.Text), known || o.Value == f.Value
-			}
-			if !known { // a bought thing, or a part that is not laid out
-				pairs = append(pairs, f.Value, sideName(w, f.Value))
-			}
-			choose(pairs...)
-		case "outlets":
-			if _, plug := v.(*plan.Plug); !plug {
-				pairs = []string{"", "nowhere"}
-			}
-			for _, x := range w.Plan.Outlets {
-				pairs = append(pairs, x.ID, x.Name)
-			}
-			choose(pairs...)
-		case "cells":
-			for _, id := range stock.IDs(circuit.Cells) {
-				pairs = append(pairs, id, circuit.Cells[id].Name)
-			}
-			choose(pairs...)
-		case "inputs":
-			for _, x := range w.Plan.Inputs {
-				pairs = append(pairs, x.ID, x.Name)
-			}
-			choose(pairs...)
-		case "scenes":
-			for _, x := range w.Plan.Scenes {
-				pairs = append(pairs, x.ID, x.Name)
-			}
-			choose(pairs...)
-		default:
-			for _, c := range strings.Split(s.kind, "|") {
-				text := c
-				if c == "" {
-					text = "stay whole"
-				}
-				pairs = append(pairs, c, text)
-			}
-			choose(pairs...)
 		}
 		out = append(out, f)
+	}
+	return out
+}
+
+// choice is a value and how it is called.
+type choice = [2]string
+
+// choicesOf are what a field can be chosen from: of the shop, of the plan, or the
+// words themselves. now is what it is.
+func choicesOf(w *plan.Work, v any, kind, now string) (out []choice) {
+	switch kind {
+	case "sheet", "pipe", "bought", "modelled", "filament":
+		for _, id := range stock.IDs(w.Lib.Materials) {
+			if m := w.Lib.Materials[id]; m.Form == kind {
+				out = append(out, choice{id, m.Name})
+			}
+		}
+		return out
+	case "glue":
+		return shopNames(w.Lib.Glues, func(x stock.Glue) string { return x.Name })
+	case "supply":
+		return append(
+			[]choice{{"", "as written"}},
+			shopNames(w.Lib.Supplies, func(x stock.Supply) string { return x.Name })...)
+	case "lamp":
+		return shopNames(w.Lib.Lamps, func(x stock.Lamp) string { return x.Name })
+	case "cells":
+		return shopNames(circuit.Cells, func(x circuit.Cell) string { return x.Name })
+	case "feeders":
+		return append([]choice{{"", "nothing"}}, devices(w, func(d *plan.Device) bool { return d.Kind != "lamp" })...)
+	case "datas":
+		return append([]choice{{"", "nothing"}}, devices(w, func(d *plan.Device) bool {
+			return d.Kind == "controller" || w.Lib.Lamps[d.Product].Kind == "pixels" && v.(*plan.Device).ID != d.ID
+		})...)
+	case "parts":
+		return partChoices(w, w.Plan.Belongs(v), now)
+	case "solids":
+		return elements(w, "solid", choice{"", "nothing"})
+	case "outlets":
+		if _, plug := v.(*plan.Plug); plug {
+			return elements(w, "outlet")
+		}
+		return elements(w, "outlet", choice{"", "nowhere"})
+	case "inputs":
+		return elements(w, "input")
+	case "scenes":
+		return elements(w, "scene")
+	}
+	for _, c := range strings.Split(kind, "|") {
+		text := c
+		if c == "" {
+			text = "stay whole"
+		}
+		out = append(out, choice{c, text})
+	}
+	return out
+}
+
+// shopNames lists a part of the shop by its names.
+func shopNames[T any](all map[string]T, name func(T) string) (out []choice) {
+	for _, id := range stock.IDs(all) {
+		out = append(out, choice{id, name(all[id])})
+	}
+	return out
+}
+
+func devices(w *plan.Work, is func(*plan.Device) bool) (out []choice) {
+	for i := range w.Plan.Devices {
+		if d := &w.Plan.Devices[i]; is(d) {
+			out = append(out, choice{d.ID, d.Name})
+		}
+	}
+	return out
+}
+
+// elements lists all of a kind, behind what else can be chosen.
+func elements(w *plan.Work, kind string, out ...choice) []choice {
+	for _, e := range w.Plan.Elements(kind) {
+		out = append(out, choice{e.ID, plan.NameOf(e.Value)})
+	}
+	return out
+}
+
+// partChoices are a prop's solids and parts, and what is chosen now when it is none
+// of them: a bought thing, or a part that is not laid out.
+func partChoices(w *plan.Work, prop, now string) (out []choice) {
+	known := false
+	for _, o := range partsOf(w, prop) {
+		out, known = append(out, choice{o.Value, o.Text}), known || o.Value == now
+	}
+	if !known {
+		out = append(out, choice{now, sideName(w, now)})
 	}
 	return out
 }

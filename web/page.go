@@ -236,58 +236,14 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		s.fail(c, err)
 		return
 	}
-	q := u.Query()
-	p := &Page{
-		Place:      place,
-		Theme:      themeOf(c),
-		Who:        whoOf(c),
-		Back:       u.RequestURI(),
-		PlanID:     id,
-		Plan:       w.Plan,
-		Work:       w,
-		Query:      q,
-		Prop:       q.Get("prop"),
-		Sel:        q.Get("sel"),
-		Way:        q.Get("way"),
-		Undo:       undo,
-		Redo:       redo,
-		Quick:      o.quick,
-		QuickError: o.quickErr,
-		Error:      o.err,
-		Conflict:   o.conflict,
-		Examples:   shorthand.Examples(),
-	}
 	pl, ok := placeOf(place)
 	if !ok {
 		s.trouble(c, http.StatusNotFound, "There is nothing here", "Go back to the displays.")
 		return
 	}
-	p.Hint = pl.hint
-	if place == "rehearsal" {
-		p.Theme = "dark"
-	}
-	many := picked(w.Plan, p.Sel)
-	if strings.Contains(p.Sel, ",") && len(many) > 0 {
-		p.Sel = many[0]
-	}
-	if p.Prop == "" && p.Sel != "" {
-		p.Prop = w.Plan.PropOf(p.Sel)
-	}
-	if w.Plan.Prop(p.Prop) == nil {
-		p.Prop = ""
-	}
-	if p.Prop == "" && pl.ofProp && len(w.Plan.Props) > 0 {
-		p.Prop = defaultProp(w, place)
-	}
-	p.Days = daysTo(w.Plan.Display.Opens, s.now())
-	p.Title = pl.name
-	p.doors(snags)
-	for _, pr := range w.Plan.Props {
-		p.Props = append(
-			p.Props,
-			Link{Text: pr.Name, Href: p.href(place, pr.ID, "", q.Get("way")), On: pr.ID == p.Prop},
-		)
-	}
+	p, many := s.begun(c, w, pl, u, o)
+	p.PlanID, p.Undo, p.Redo = id, undo, redo
+	p.lead(snags)
 	s.fillSnags(p, snags)
 	p.Tally = tallied(w, snags)
 	if err := s.filled(c, p, pl, snags); err != nil {
@@ -298,16 +254,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		p.several(many, o)
 	}
 	s.tryMends(c.Request.Context(), p, got.mends)
-	if p.Ticket != nil {
-		for i := range p.Ticket.Fields {
-			f := &p.Ticket.Fields[i]
-			if v, ok := o.values[f.Name]; ok {
-				f.Value = v
-				f.Checked = v == "on"
-			}
-			f.Error = o.errors[f.Name]
-		}
-	}
+	p.Ticket.over(o)
 	if err := s.bodied(p, pl); err != nil {
 		s.fail(c, err)
 		return
@@ -325,6 +272,57 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		s.held.Keep(key, page)
 	}
 	sendPage(c, code, page)
+}
+
+// begun is a page with what its address says: the place, the prop, what is picked.
+func (s *Server) begun(c *gin.Context, w *plan.Work, pl place, u *url.URL, o over) (p *Page, many []string) {
+	q := u.Query()
+	p = &Page{
+		Place: pl.id, Title: pl.name, Hint: pl.hint, Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
+		Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
+		Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict,
+		Examples: shorthand.Examples(), Days: daysTo(w.Plan.Display.Opens, s.now()),
+	}
+	if pl.id == "rehearsal" {
+		p.Theme = "dark"
+	}
+	many = picked(w.Plan, p.Sel)
+	if strings.Contains(p.Sel, ",") && len(many) > 0 {
+		p.Sel = many[0]
+	}
+	if p.Prop == "" && p.Sel != "" {
+		p.Prop = w.Plan.PropOf(p.Sel)
+	}
+	if w.Plan.Prop(p.Prop) == nil {
+		p.Prop = ""
+	}
+	if p.Prop == "" && pl.ofProp && len(w.Plan.Props) > 0 {
+		p.Prop = defaultProp(w, pl.id)
+	}
+	return p, many
+}
+
+// lead fills in what leads elsewhere: the places, and the props in this one.
+func (p *Page) lead(snags []check.Snag) {
+	p.doors(snags)
+	for _, pr := range p.Plan.Props {
+		p.Props = append(p.Props,
+			Link{Text: pr.Name, Href: p.href(p.Place, pr.ID, "", p.Query.Get("way")), On: pr.ID == p.Prop})
+	}
+}
+
+// over lays what was entered, and what is wrong with it, over a ticket's fields.
+func (t *Ticket) over(o over) {
+	if t == nil {
+		return
+	}
+	for i := range t.Fields {
+		f := &t.Fields[i]
+		if v, ok := o.values[f.Name]; ok {
+			f.Value, f.Checked = v, v == "on"
+		}
+		f.Error = o.errors[f.Name]
+	}
 }
 
 // doors lead to the places, each with what is to be mended there.
