@@ -158,292 +158,266 @@ func (w *Work) inside(d *Device) string {
 
 // Harness works out what building a prop's wiring takes.
 func (w *Work) Harness(prop string) *Harness {
-	h := &Harness{}
-	type spot struct {
-		run string
-		at  float64
+	b := &bench{
+		Work: w, h: &Harness{}, prop: prop, joins: map[spot][]string{}, sizes: map[spot][]float64{},
+		closing: map[string][]string{}, enter: map[string]*Entry{},
 	}
-	joins := map[spot][]string{}
-	sizes := map[spot][]float64{}
-	var spots []spot
-	closing := map[string][]string{}
-	enter := map[string]*Entry{}
-	var order []string
-	into := func(solid, label string, bundle []float64, plug float64) {
-		e := enter[solid]
-		if e == nil {
-			e = &Entry{Solid: solid}
-			enter[solid] = e
-			order = append(order, solid)
-		}
-		e.Wires = append(e.Wires, label)
-		e.Bundle = math.Hypot(e.Bundle, Bundle(bundle...))
-		e.Plug = math.Max(e.Plug, plug)
-	}
-	channel := 0
 	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Prop != prop {
-			continue
-		}
-		in := w.inside(d)
-		if in != "" && d.Kind != "run" {
-			closing[in] = append(closing[in], d.Name)
-		}
-		var size float64
-		plug := 0.0
-		switch d.Kind {
-		case "supply":
-			if in != "" && d.Cell == "" {
-				into(in, "mains lead of "+d.Name, []float64{7}, mainsPlug)
-			}
-		case "run":
-			size = Jacket(d.Gauge.Value())
-			to := w.endOf(d)
-			corners, _ := wiring.ParsePath(d.Path, w.Plan.Metric())
-			h.Wires = append(
-				h.Wires,
-				HarnessWire{
-					d.ID,
-					"run",
-					tapped(d.From, d.At),
-					to,
-					d.Gauge,
-					2,
-					wiring.PathLength(corners),
-					d.Length.Value(),
-					d.Length.Value() + 2*ServiceLoop,
-					w.Rail(d.ID),
-				},
-			)
-			if !d.Back.IsZero() { // a second pair to its far end
-				label := d.ID + "-b"
-				h.Wires = append(
-					h.Wires,
-					HarnessWire{
-						label,
-						"second pair",
-						tapped(d.To, d.ToAt),
-						d.ID + " far end",
-						d.Gauge,
-						2,
-						0,
-						d.Back.Value(),
-						d.Back.Value() + 2*ServiceLoop,
-						w.Rail(d.ID),
-					},
-				)
-				h.Splices = append(
-					h.Splices,
-					Splice{
-						Label:   label,
-						Where:   "the far end of " + d.Name,
-						Joins:   []string{d.ID, label},
-						Shrink:  Shrink(size, size),
-						Sleeves: 2,
-					},
-				)
-			}
-			if at := d.FedAt.Value(); at > 0 { // its feed is joined to it there
-				s := spot{d.ID, math.Round(at)}
-				if joins[s] == nil {
-					spots = append(spots, s)
-				}
-				joins[s], sizes[s] = append(joins[s], "its feed from "+d.From), append(sizes[s], size, size, size)
-			}
-		case "lamp":
-			l := wiring.LampOf(d, w.Lib)
-			size = Jacket(l.LeadGauge.Value())
-			if l.Kind == "servo" { // three cores in one flat lead
-				size *= 1.5
-			}
-			if l.Kind == "pixels" {
-				plug = pixelPlug
-			}
-			if !d.Extension.IsZero() {
-				n, rail := 2, w.Rail(d.ID)
-				if l.Kind == "servo" { // its signal goes along
-					n, rail = 3, rail+"; signal: yellow"
-				}
-				h.Wires = append(
-					h.Wires,
-					HarnessWire{
-						d.ID + "-x",
-						"lead extension",
-						tapped(d.From, d.At),
-						d.ID,
-						l.LeadGauge,
-						n,
-						0,
-						d.Extension.Value(),
-						d.Extension.Value() + 2*10,
-						rail,
-					},
-				)
-				h.Splices = append(
-					h.Splices,
-					Splice{
-						Label:   d.ID + "-x",
-						Where:   "where the lead of " + d.Name + " ends",
-						Joins:   []string{d.ID, d.ID + "-x"},
-						Shrink:  Shrink(size, size),
-						Sleeves: n,
-					},
-				)
-			}
-			feeds, _ := wiring.ParseFeeds(d.Feeds)
-			for k, f := range feeds {
-				at := f * d.Length.Value()
-				if k > 0 {
-					at += l.Lead.Value() + d.Extension.Value()
-				}
-				if at == 0 {
-					continue // its own lead
-				}
-				label := fmt.Sprintf("%s-f%d", d.ID, k+1)
-				where := fmt.Sprintf("%s at %s", d.ID, wiring.FeedsText([]float64{f}))
-				h.Wires = append(
-					h.Wires,
-					HarnessWire{
-						label,
-						"feed",
-						tapped(d.From, d.At),
-						where,
-						l.LeadGauge,
-						2,
-						0,
-						at,
-						at + 2*ServiceLoop,
-						w.Rail(d.ID),
-					},
-				)
-				h.Splices = append(
-					h.Splices,
-					Splice{
-						Label:   label,
-						Where:   where,
-						Joins:   []string{d.ID, label},
-						Shrink:  Shrink(size, size),
-						Sleeves: 2,
-					},
-				)
-			}
-			if by := w.Device(d.Data); by != nil && !d.DataLead.IsZero() {
-				n, from := 1, by.ID+" end"
-				if by.Kind == "controller" {
-					from = fmt.Sprintf("%s pin %d", by.ID, max(1, d.Pin))
-				}
-				if d.Common {
-					n = 2
-				}
-				h.Wires = append(
-					h.Wires,
-					HarnessWire{
-						d.ID + "-d",
-						"data",
-						from,
-						d.ID + " start",
-						measure.Of[measure.GaugeKind](measure.AWGArea(wiring.DataGauge)),
-						n,
-						0,
-						d.DataLead.Value(),
-						d.DataLead.Value() + 2*ServiceLoop,
-						map[bool]string{true: "data: green, ground: black", false: "data: green"}[d.Common],
-					},
-				)
-			}
-		case "connector":
-			g := w.All.Readings[d.ID]
-			h.Plugs = append(h.Plugs, Plugged{d.ID, tapped(d.From, d.At), w.feedsWhat(d.ID), g.Amps, d.Rating})
-		case "switch":
-			if d.Driven {
-				channel++
-				g := w.All.Readings[d.ID]
-				h.Pins = append(h.Pins, Terminal{channel, d.Name, w.feedsWhat(d.ID), g.Volts, g.Amps, d.ID})
-			}
-		}
-		from := w.Device(d.From)
-		if from == nil {
-			continue
-		}
-		if in != "" && d.Kind != "fuse" && w.inside(from) != in && size > 0 {
-			into(in, d.ID, []float64{size, size}, plug)
-		}
-		if from.Kind == "run" {
-			at := d.At.Value()
-			if d.At.IsZero() {
-				at = from.Length.Value()
-			}
-			s := spot{from.ID, math.Round(at)}
-			if joins[s] == nil {
-				spots = append(spots, s)
-				rs := Jacket(from.Gauge.Value())
-				sizes[s] = []float64{rs}
-				if at < from.Length.Value()-1 { // the run goes on
-					sizes[s] = append(sizes[s], rs)
-				}
-			}
-			joins[s] = append(joins[s], d.ID)
-			if size == 0 {
-				size = 1.8
-			}
-			sizes[s] = append(sizes[s], size)
+		if d := &w.Plan.Devices[i]; d.Prop == prop {
+			b.device(d)
 		}
 	}
-	sort.SliceStable(spots, func(i, j int) bool {
-		return spots[i].run < spots[j].run || spots[i].run == spots[j].run && spots[i].at < spots[j].at
+	b.spliced()
+	b.pins()
+	b.entries()
+	b.h.steps(w, b.closing)
+	return b.h
+}
+
+// spot is a place along a run where something is joined to it.
+type spot struct {
+	run string
+	at  float64
+}
+
+// bench is a prop's harness being made up.
+type bench struct {
+	*Work
+	h       *Harness
+	prop    string
+	joins   map[spot][]string
+	sizes   map[spot][]float64 // of the wires joined there, over their insulation
+	spots   []spot
+	closing map[string][]string // by solid: what is built into it
+	enter   map[string]*Entry
+	order   []string // of the solids that wires lead into
+	channel int
+}
+
+// into leads a bundle of wires into a solid.
+func (b *bench) into(solid, label string, bundle []float64, plug float64) {
+	e := b.enter[solid]
+	if e == nil {
+		e = &Entry{Solid: solid}
+		b.enter[solid] = e
+		b.order = append(b.order, solid)
+	}
+	e.Wires = append(e.Wires, label)
+	e.Bundle = math.Hypot(e.Bundle, Bundle(bundle...))
+	e.Plug = math.Max(e.Plug, plug)
+}
+
+// join puts wires together at a spot of a run; there says what lies there already.
+func (b *bench) join(s spot, name string, there []float64, sizes ...float64) {
+	if b.joins[s] == nil {
+		b.spots = append(b.spots, s)
+		b.sizes[s] = there
+	}
+	b.joins[s], b.sizes[s] = append(b.joins[s], name), append(b.sizes[s], sizes...)
+}
+
+// device is its wires, and where they are joined and lead in.
+func (b *bench) device(d *Device) {
+	in := b.inside(d)
+	if in != "" && d.Kind != "run" {
+		b.closing[in] = append(b.closing[in], d.Name)
+	}
+	size, plug := 0.0, 0.0
+	switch d.Kind {
+	case "supply":
+		if in != "" && d.Cell == "" {
+			b.into(in, "mains lead of "+d.Name, []float64{7}, mainsPlug)
+		}
+	case "run":
+		size = b.run(d)
+	case "lamp":
+		size, plug = b.lamp(d)
+	case "connector":
+		g := b.All.Readings[d.ID]
+		b.h.Plugs = append(b.h.Plugs, Plugged{d.ID, tapped(d.From, d.At), b.feedsWhat(d.ID), g.Amps, d.Rating})
+	case "switch":
+		if d.Driven {
+			b.channel++
+			g := b.All.Readings[d.ID]
+			b.h.Pins = append(b.h.Pins, Terminal{b.channel, d.Name, b.feedsWhat(d.ID), g.Volts, g.Amps, d.ID})
+		}
+	}
+	from := b.Device(d.From)
+	if from == nil {
+		return
+	}
+	if in != "" && d.Kind != "fuse" && b.inside(from) != in && size > 0 {
+		b.into(in, d.ID, []float64{size, size}, plug)
+	}
+	if from.Kind == "run" {
+		b.tap(d, from, size)
+	}
+}
+
+// run is a run's pair, its second pair, and its feed where that is along it.
+func (b *bench) run(d *Device) (size float64) {
+	size = Jacket(d.Gauge.Value())
+	corners, _ := wiring.ParsePath(d.Path, b.Plan.Metric())
+	b.h.Wires = append(b.h.Wires, HarnessWire{
+		d.ID, "run", tapped(d.From, d.At), b.endOf(d), d.Gauge, 2, wiring.PathLength(corners), d.Length.Value(),
+		d.Length.Value() + 2*ServiceLoop, b.Rail(d.ID),
 	})
-	for n, s := range spots {
-		h.Splices = append(
-			h.Splices,
-			Splice{
-				Label:   fmt.Sprintf("J%d", n+1),
-				Where:   s.run + " at " + measure.Run(s.at, w.Plan.Metric()),
-				Joins:   append([]string{s.run}, joins[s]...),
-				Shrink:  Shrink(sizes[s]...),
-				Sleeves: 2,
-			},
-		)
+	if !d.Back.IsZero() { // a second pair to its far end
+		label := d.ID + "-b"
+		b.h.Wires = append(b.h.Wires, HarnessWire{
+			label, "second pair", tapped(d.To, d.ToAt), d.ID + " far end", d.Gauge, 2, 0, d.Back.Value(),
+			d.Back.Value() + 2*ServiceLoop, b.Rail(d.ID),
+		})
+		b.h.Splices = append(b.h.Splices, Splice{
+			Label: label, Where: "the far end of " + d.Name, Joins: []string{d.ID, label}, Shrink: Shrink(size, size),
+			Sleeves: 2,
+		})
 	}
-	for _, in := range w.Plan.Inputs {
-		if in.Prop == prop {
-			way := "normally open"
-			if in.Closed {
-				way = "normally closed"
-			}
-			h.Pins = append(
-				h.Pins,
-				Terminal{No: len(h.Pins) + 1, Name: in.Name, Works: "input, " + way + ", dry contact to common"},
-			)
+	if at := d.FedAt.Value(); at > 0 { // its feed is joined to it there
+		b.join(spot{d.ID, math.Round(at)}, "its feed from "+d.From, nil, size, size, size)
+	}
+	return size
+}
+
+// lamp is a lamp's lengthened lead, its further feeds, and its data wire.
+func (b *bench) lamp(d *Device) (size, plug float64) {
+	l := wiring.LampOf(d, b.Lib)
+	size = Jacket(l.LeadGauge.Value())
+	if l.Kind == "servo" { // three cores in one flat lead
+		size *= 1.5
+	}
+	if l.Kind == "pixels" {
+		plug = pixelPlug
+	}
+	if !d.Extension.IsZero() {
+		n, rail := 2, b.Rail(d.ID)
+		if l.Kind == "servo" { // its signal goes along
+			n, rail = 3, rail+"; signal: yellow"
 		}
+		label := d.ID + "-x"
+		b.h.Wires = append(b.h.Wires, HarnessWire{
+			label, "lead extension", tapped(d.From, d.At), d.ID, l.LeadGauge, n, 0, d.Extension.Value(),
+			d.Extension.Value() + 2*10, rail,
+		})
+		b.h.Splices = append(b.h.Splices, Splice{
+			Label: label, Where: "where the lead of " + d.Name + " ends", Joins: []string{d.ID, label},
+			Shrink: Shrink(size, size), Sleeves: n,
+		})
 	}
-	h.Chains = w.Plan.Wiring(w.Lib).Chains(prop)
-	for _, c := range h.Chains {
-		h.Pins = append(
-			h.Pins,
-			Terminal{
-				No:     len(h.Pins) + 1,
-				Name:   fmt.Sprintf("%s pin %d", c.Controller, c.Pin),
-				Works:  strings.TrimSuffix(fmt.Sprintf("data out: %d pixels, %s", c.Pixels, c.Parts()), ", "),
-				Device: c.Controller,
-			},
-		)
+	b.feeds(d, l, size)
+	b.data(d)
+	return size, plug
+}
+
+// feeds are a strip's further feeds, along its back.
+func (b *bench) feeds(d *Device, l stock.Lamp, size float64) {
+	feeds, _ := wiring.ParseFeeds(d.Feeds)
+	for k, f := range feeds {
+		at := f * d.Length.Value()
+		if k > 0 {
+			at += l.Lead.Value() + d.Extension.Value()
+		}
+		if at == 0 {
+			continue // its own lead
+		}
+		label := fmt.Sprintf("%s-f%d", d.ID, k+1)
+		where := fmt.Sprintf("%s at %s", d.ID, wiring.FeedsText([]float64{f}))
+		b.h.Wires = append(b.h.Wires, HarnessWire{
+			label, "feed", tapped(d.From, d.At), where, l.LeadGauge, 2, 0, at, at + 2*ServiceLoop, b.Rail(d.ID),
+		})
+		b.h.Splices = append(b.h.Splices, Splice{
+			Label: label, Where: where, Joins: []string{d.ID, label}, Shrink: Shrink(size, size), Sleeves: 2,
+		})
 	}
-	step := measure.Inch / 8
-	for _, id := range order {
-		e := enter[id]
+}
+
+// data is the wire that pixels get their picture by, its ground beside it or not.
+func (b *bench) data(d *Device) {
+	by := b.Device(d.Data)
+	if by == nil || d.DataLead.IsZero() {
+		return
+	}
+	n, from, colours := 1, by.ID+" end", "data: green"
+	if by.Kind == "controller" {
+		from = fmt.Sprintf("%s pin %d", by.ID, max(1, d.Pin))
+	}
+	if d.Common {
+		n, colours = 2, "data: green, ground: black"
+	}
+	b.h.Wires = append(b.h.Wires, HarnessWire{
+		d.ID + "-d", "data", from, d.ID + " start", measure.Of[measure.GaugeKind](measure.AWGArea(wiring.DataGauge)), n, 0,
+		d.DataLead.Value(), d.DataLead.Value() + 2*ServiceLoop, colours,
+	})
+}
+
+// tap joins a device to the run it is fed from.
+func (b *bench) tap(d, from *Device, size float64) {
+	at := d.At.Value()
+	if d.At.IsZero() {
+		at = from.Length.Value()
+	}
+	run := Jacket(from.Gauge.Value())
+	there := []float64{run}
+	if at < from.Length.Value()-1 { // the run goes on
+		there = append(there, run)
+	}
+	if size == 0 {
+		size = 1.8
+	}
+	b.join(spot{from.ID, math.Round(at)}, d.ID, there, size)
+}
+
+// spliced lists the joints along the runs, in order.
+func (b *bench) spliced() {
+	sort.SliceStable(b.spots, func(i, j int) bool {
+		x, y := b.spots[i], b.spots[j]
+		return x.run < y.run || x.run == y.run && x.at < y.at
+	})
+	for n, s := range b.spots {
+		b.h.Splices = append(b.h.Splices, Splice{
+			Label: fmt.Sprintf("J%d", n+1), Where: s.run + " at " + measure.Run(s.at, b.Plan.Metric()),
+			Joins: append([]string{s.run}, b.joins[s]...), Shrink: Shrink(b.sizes[s]...), Sleeves: 2,
+		})
+	}
+}
+
+// pins are the controller's further terminals: inputs, and data out.
+func (b *bench) pins() {
+	for _, in := range b.Plan.Inputs {
+		if in.Prop != b.prop {
+			continue
+		}
+		way := "normally open"
+		if in.Closed {
+			way = "normally closed"
+		}
+		b.h.Pins = append(b.h.Pins,
+			Terminal{No: len(b.h.Pins) + 1, Name: in.Name, Works: "input, " + way + ", dry contact to common"})
+	}
+	b.h.Chains = b.Plan.Wiring(b.Lib).Chains(b.prop)
+	for _, c := range b.h.Chains {
+		b.h.Pins = append(b.h.Pins, Terminal{
+			No: len(b.h.Pins) + 1, Name: fmt.Sprintf("%s pin %d", c.Controller, c.Pin), Device: c.Controller,
+			Works: strings.TrimSuffix(fmt.Sprintf("data out: %d pixels, %s", c.Pixels, c.Parts()), ", "),
+		})
+	}
+}
+
+// entries are the holes wires need, and whether one that is there lets them in.
+func (b *bench) entries() {
+	const step = measure.Inch / 8
+	for _, id := range b.order {
+		e := b.enter[id]
 		e.Hole = math.Ceil(math.Max(e.Bundle, e.Plug)*1.1/step-1e-6) * step
-		for _, o := range w.Plan.Solid(id).Openings {
-			least := o.W.Value()
-			if o.Kind != "round" {
-				least = math.Min(least, o.H.Value())
+		for _, o := range b.Plan.Solid(id).Openings {
+			if !o.Deep.IsZero() {
+				continue // a pocket lets nothing through
 			}
-			e.Fits = e.Fits || least >= math.Max(e.Bundle, e.Plug)
+			wide, high := OpeningSize(&o)
+			e.Fits = e.Fits || math.Min(wide, high) >= math.Max(e.Bundle, e.Plug)
 		}
-		h.Entries = append(h.Entries, *e)
+		b.h.Entries = append(b.h.Entries, *e)
 	}
-	h.steps(w, closing)
-	return h
 }
 
 // endOf is what hangs at the far end of a run.
