@@ -9,6 +9,7 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"sort"
 	"strconv"
 	"strings"
@@ -194,7 +195,7 @@ func stands(shape *pattern.Shape, s *plan.Solid) string {
 	for _, body := range shape.Bodies {
 		sum, turn, n, holes := 0.0, 0.0, 0, 0
 		for _, f := range body.Faces {
-			for _, ring := range append([][]pattern.Vec{f.Points}, f.Holes...) {
+			for _, ring := range slices.Concat([][]pattern.Vec{f.Points}, f.Holes, f.Edges) {
 				for _, v := range ring {
 					n++
 					sum += v.X + 2*v.Y + 3*v.Z

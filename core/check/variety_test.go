@@ -203,6 +203,9 @@ func forms(b *bytes.Buffer) {
 				)+10*len(
 					p.Holes,
 				)
+				for i, e := range p.Edges {
+					cut += float64(i+1) * (e.Tilt + 2*e.Width + 3*e.Depth)
+				}
 				for i, q := range p.Outline {
 					cut += math.Sqrt(float64(i)) * (q.X - 2*q.Y)
 				}

@@ -317,3 +317,14 @@ func kindPiles(name string) bool {
 	k, _ := form.Of(name)
 	return k.Piles
 }
+
+// A cue wants both its start and its length; half of it is refused, not guessed.
+func TestHalfACueIsRefused(t *testing.T) {
+	for _, text := range []string{"K1 at 0 s", "K1 for 5 s", "K1"} {
+		_, err := ReadCues(text)
+		assert.ErrorContains(t, err, "cues", text)
+	}
+	got, err := ReadCues("K1 at 0 s for 5 s")
+	require.NoError(t, err)
+	assert.Len(t, got, 1)
+}
