@@ -9,6 +9,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 )
@@ -103,6 +104,16 @@ func TestAnEditWorksOutWhatItTouches(t *testing.T) {
 	assert.NotSame(t, before.All, w.All)
 	assert.False(t, cut(w))
 	assert.Equal(t, reflect.ValueOf(before.Joints).Pointer(), reflect.ValueOf(w.Joints).Pointer())
+
+	named, cold := p.Display, p.Display
+	named.Name, named.Opens = "Another name", "2026-10-30"
+	w = after(plan.Edit{Changes: []plan.Change{p.Put("display", named.ID, named)}}, today)
+	assert.Same(t, before.All, w.All, "nothing is worked out from a name")
+	assert.False(t, cut(w))
+	cold.Temp = measure.Must[measure.CelsiusKind]("3 C")
+	w = after(plan.Edit{Changes: []plan.Change{p.Put("display", cold.ID, cold)}}, today)
+	assert.NotSame(t, before.All, w.All, "copper is another at another temperature")
+	assert.NotEqual(t, before.Finishes[finish.ID].Total, w.Finishes[finish.ID].Total)
 
 	w = after(p.Without("solid", p.Solids[0].ID), today)
 	assert.True(t, cut(w))

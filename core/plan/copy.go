@@ -114,6 +114,9 @@ func (p *Plan) CopySolid(id, name string, mirrored bool) (Edit, string, error) {
 		s.Openings = nil
 		for _, o := range openings {
 			o.X = negative(o.X)
+			if ring, err := o.corners(); o.Kind == "shape" && err == nil {
+				o.Path = pattern.WriteRings(pattern.Mirrored([][]pattern.Point{ring}))
+			}
 			s.Openings = append(s.Openings, o)
 		}
 		if o, ok := s.Form.(form.Outline); ok {

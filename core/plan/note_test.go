@@ -1,11 +1,13 @@
 package plan
 
 import (
+	"math"
 	"testing"
 	"time"
 
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
 
 	"github.com/stretchr/testify/assert"
@@ -99,4 +101,35 @@ func TestAPocketIsNoWayIn(t *testing.T) {
 	assert.False(t, fits())
 	p.Solids[0].Openings[0].Deep = measure.Length{}
 	assert.True(t, fits())
+}
+
+// A mirrored solid's shaped opening is mirrored with it: its corner that leant to
+// the left leans to the right.
+func TestAShapeIsMirroredWithItsSolid(t *testing.T) {
+	p := New("n", "N", "in", "")
+	p.Props = []Prop{{ID: "a", Name: "A"}}
+	x := NewSolid("a", "Leaf", "xps1", form.Panel{W: measure.Len("20 in"), H: measure.Len("20 in"), Copies: 1})
+	x.ID = "leaf"
+	x.Openings = []Opening{{Name: "Eye", Face: "panel", Kind: "shape", Path: "0,0 4,0 1,3", W: measure.Len("4 in"),
+		H: measure.Len("3 in"), X: measure.Len("5 in"), Y: measure.Len("10 in")}}
+	p.Solids = []Solid{x}
+	require.NoError(t, p.Validate())
+	e, id, err := p.CopySolid("leaf", "Other leaf", true)
+	require.NoError(t, err)
+	q, err := p.Apply(e)
+	require.NoError(t, err)
+	hole := func(id string) []pattern.Point {
+		s, err := q.Solid(id).Shape(stock.Shop)
+		require.NoError(t, err)
+		return s.Panels[0].Holes[0]
+	}
+	was, now := hole("leaf"), hole(id)
+	require.Len(t, now, 3)
+	for _, c := range was { // each corner stands as far to the other side of the face's middle, 10 in
+		found := false
+		for _, d := range now {
+			found = found || math.Abs(d.X-(20*measure.Inch-c.X)) < 1e-6 && math.Abs(d.Y-c.Y) < 1e-6
+		}
+		assert.True(t, found, "%v in %v", c, now)
+	}
 }
