@@ -35,7 +35,7 @@ type Label struct {
 }
 
 // Layers are the layers in the order they are worked.
-var Layers = []string{"text", "mark", "score", "cut"}
+var Layers = []string{"text", "mark", "score", "pocket", "cut"}
 
 // FlatPart is one part with its marks and what must be written on it.
 func FlatPart(w *plan.Work, part *plan.Part) *Flat {
@@ -202,7 +202,7 @@ func (f *Flat) DXF(out io.Writer) error {
 		g(0, "LAYER")
 		g(2, l)
 		g(70, 0)
-		g(62, []int{8, 3, 1, 7}[i])
+		g(62, []int{8, 3, 1, 5, 7}[i])
 		g(6, "CONTINUOUS")
 	}
 	g(0, "ENDTAB")

@@ -16,7 +16,10 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+	"time"
 
+	"zapbarn/core/form"
+	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
@@ -219,4 +222,33 @@ func TestTilesAreTrueToSize(t *testing.T) {
 	huge := &Flat{Title: "Huge", W: 20000, H: 20000}
 	assert.ErrorContains(t, huge.Tiles(io.Discard, A4, true), "pages")
 	assert.False(t, math.IsNaN(round(1.23456)))
+}
+
+// A pocket is on a layer of its own in SVG and DXF, and no hole when it is read back.
+func TestPocketsHaveALayer(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	x := plan.NewSolid("a", "Board", "ply1/4", form.Panel{W: measure.Len("20 in"), H: measure.Len("12 in"), Copies: 1})
+	x.ID = "board"
+	x.Openings = []plan.Opening{{Name: "Pack", Face: "panel", Kind: "rect", W: measure.Len("4 in"), H: measure.Len("2 in"),
+		Y: measure.Len("6 in"), Deep: measure.Len("1/8 in")}}
+	p.Solids = []plan.Solid{x}
+	require.NoError(t, p.Validate())
+	w := plan.Do(p, stock.Shop, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
+	f := FlatPart(w, w.Parts[0])
+	n := 0
+	for _, l := range f.Lines {
+		if l.Layer == "pocket" {
+			n++
+			lo, hi := pattern.Panel{Outline: l.Points}.Bounds()
+			assert.InDelta(t, 4*measure.Inch, hi.X-lo.X, 1e-6)
+			assert.InDelta(t, 2*measure.Inch, hi.Y-lo.Y, 1e-6)
+		}
+	}
+	assert.Equal(t, 1, n)
+	var svg, dxf bytes.Buffer
+	require.NoError(t, f.SVG(&svg))
+	require.NoError(t, f.DXF(&dxf))
+	assert.Contains(t, svg.String(), `<g id="pocket"`)
+	assert.Contains(t, dxf.String(), "pocket")
 }

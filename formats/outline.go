@@ -172,7 +172,7 @@ func dxfRings(b *budget, data []byte) ([][]pattern.Point, error) {
 			closed, layer = poly, lay
 		}
 		i = next - 1
-		if len(corners) < 2 || layer == "text" || layer == "mark" || layer == "score" {
+		if len(corners) < 2 || layer == "text" || layer == "mark" || layer == "score" || layer == "pocket" {
 			continue
 		}
 		corners = bulged(corners, bulges, closed)

@@ -153,6 +153,10 @@ func (f *Flat) Tiles(out io.Writer, paper Paper, metric bool) error {
 				pdf.SetDrawColor(35, 28, 21)
 				pdf.SetLineWidth(0.35)
 				pdf.SetDashPattern(nil, 0)
+			case "pocket":
+				pdf.SetDrawColor(59, 76, 140)
+				pdf.SetLineWidth(0.25)
+				pdf.SetDashPattern([]float64{3, 1}, 0)
 			case "score":
 				pdf.SetDrawColor(140, 47, 27)
 				pdf.SetLineWidth(0.25)

@@ -99,6 +99,9 @@ func TestPocketsAndPanesByTheLine(t *testing.T) {
 		"pocket 4 x 2 deep 3 in box top":             "there is no face",
 		"pane acrylic3 in box Gone":                  `no opening "Gone"`,
 		"pane in box Entrance":                       "say of which sheet",
+		"pane ply1/4 in box Entrance":                "Pane of Entrance covers Entrance already",
+		"pane ply1/4 in box Slot overlap 400":        `no opening "Slot"`,
+		"groove 10 x 1/4 deep 9 in box left":         `9" deep in a part of 1"`,
 		"pane acrylic3 in box Entrance magnets none": "how many pairs",
 		"pane pvc2 in box Entrance":                  "say of which sheet",
 		"shape 6 x 8 in box back corners 0,0 4,0":    "write its corners",
@@ -106,6 +109,10 @@ func TestPocketsAndPanesByTheLine(t *testing.T) {
 		_, err := say(line)
 		assert.ErrorContains(t, err, why, line)
 	}
+	_, err = say("window 4 x 4 in box right called Sky")
+	require.NoError(t, err)
+	_, err = say("pane acrylic3 in box Sky overlap 400 in")
+	assert.ErrorContains(t, err, `write up to 12"`)
 	gone, err := p.Apply(p.Without("solid", box.ID))
 	require.NoError(t, err)
 	assert.Empty(t, gone.Solids, "a pane goes with what it closes")

@@ -10,13 +10,16 @@ import (
 	"zapbarn/core/plan"
 )
 
+// mostOverlap is how far a pane may reach past its opening, in mm.
+const mostOverlap = 12 * measure.Inch
+
 // pane is a sheet that covers an opening from behind, glued to the frame or held by
 // magnets: pane acrylic3 in box Entrance overlap 1/2 magnets 4.
 func (r *reader) pane() (*Reading, error) {
 	w := r.phrase(r.words[1:])
 	material := r.stockIn(w, "")
 	if material == "" || r.lib.Materials[material].Form != "sheet" {
-		return nil, fmt.Errorf("say of which sheet, such as acrylic3 or hips")
+		return nil, fmt.Errorf("say of which sheet, such as acrylic3 or ply1/4")
 	}
 	overlap, pull := w.After("overlap"), measure.Mass{}
 	if overlap.IsZero() {
@@ -52,6 +55,14 @@ func (r *reader) pane() (*Reading, error) {
 			strings.Join(rest, " "),
 			strings.Join(have, ", "),
 		)
+	}
+	if overlap.Value() > mostOverlap || overlap.Value() < 0 {
+		return nil, fmt.Errorf("%s of overlap; write up to %s", overlap, w.Say(measure.Of[measure.LengthKind](mostOverlap)))
+	}
+	for i := range r.p.Solids {
+		if x := &r.p.Solids[i]; x.Fills == s.ID+"/"+o.Name {
+			return nil, fmt.Errorf("%s covers %s already; change that, or take it away first", x.Name, o.Name)
+		}
 	}
 	wide, high := plan.OpeningSize(o)
 	size := func(mm float64) measure.Length { return measure.OnTape(mm+2*overlap.Value(), r.p.Metric()) }

@@ -207,8 +207,17 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 	return r, err
 }
 
-// read is Read with the plan as the phrase leaves it.
+// read is Read with the plan as the phrase leaves it; what is refused is said in the
+// plan's units.
 func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {
+	r, q, err := understood(p, lib, prop, text)
+	if e, own := err.(*Error); own {
+		e.Why = measure.InUnits(e.Why, p.Metric())
+	}
+	return r, q, err
+}
+
+func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {
 	text = strings.TrimSpace(text)
 	if len(text) > 300 {
 		return nil, nil, &Error{"that is longer than 300 letters", verbs["box"].example}
