@@ -350,7 +350,7 @@ func TestPrintExportImport(t *testing.T) {
 		if want[1] > 0 {
 			assert.InDelta(t, want[1], got[1], .01, ref)
 		}
-		assert.Equal(t, 4.0, got[2], "layers cut, score, mark and text")
+		assert.Equal(t, 5.0, got[2], "layers cut, pocket, score, mark and text")
 	}
 	file := get(t, s.url+apiary+"/plan.json", 200)
 	assert.Equal(t, string(demo.Apiary(today).Encode()), file)
