@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -35,7 +36,7 @@ func TestTenBuildsFromAnEmptyDisplay(t *testing.T) {
 		}
 		q, err := p.Apply(r.Edit)
 		require.NoError(t, err, f)
-		w := plan.Do(q, stock.Shop, day)
+		w := work.Do(q, stock.Shop, day)
 		for _, s := range check.Check(w) {
 			if s.Level >= check.Fix {
 				t.Errorf("%s: %s %s: %s %s", filepath.Base(f), s.Level, s.Code, s.Title, s.Why)

@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -35,7 +36,7 @@ func TestExamplesAreTheDemo(t *testing.T) {
 // The pattern book holds every kind of solid, and all of it fits its stock.
 func TestThePatternBookIsWhole(t *testing.T) {
 	p := Patterns()
-	w := plan.Do(p, stock.Shop, day)
+	w := work.Do(p, stock.Shop, day)
 	have := map[string]bool{}
 	for i := range p.Solids {
 		s := &p.Solids[i]

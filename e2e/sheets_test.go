@@ -7,8 +7,9 @@ import (
 	"testing"
 	"time"
 
-	"zapbarn/core/plan"
+	"zapbarn/core/cutting"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
@@ -16,8 +17,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-func (s *site) sheets(id, stockID string) *plan.Sheets {
-	return plan.Do(s.plan(id), stock.Shop, today).SheetsOf(stockID)
+func (s *site) sheets(id, stockID string) *cutting.Sheets {
+	return work.Do(s.plan(id), stock.Shop, today).SheetsOf(stockID)
 }
 
 // dragBy drags an element by so many pixels, with the mouse.

@@ -5,13 +5,13 @@ import (
 	"io"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 
 	"github.com/xuri/excelize/v2"
 )
 
 // cutRows is the cut list as a table, sizes in millimetres and as on a tape.
-func cutRows(w *plan.Work, prop string) [][]any {
+func cutRows(w *work.Work, prop string) [][]any {
 	rows := [][]any{
 		{
 			"prop",
@@ -96,12 +96,12 @@ func cutRows(w *plan.Work, prop string) [][]any {
 }
 
 // CutListCSV writes the cut list of a prop, or of all when prop is "".
-func CutListCSV(out io.Writer, w *plan.Work, prop string) error {
+func CutListCSV(out io.Writer, w *work.Work, prop string) error {
 	return writeCSV(out, cutRows(w, prop))
 }
 
 // CutListXLSX writes the cut list and the stock it takes as a workbook.
-func CutListXLSX(out io.Writer, w *plan.Work, prop string) error {
+func CutListXLSX(out io.Writer, w *work.Work, prop string) error {
 	f := excelize.NewFile()
 	defer f.Close()
 	fill := func(sheet string, rows [][]any) error {

@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 
 	"github.com/go-pdf/fpdf"
 )
@@ -66,7 +67,7 @@ type sheetWriter struct {
 	pdf    *fpdf.Fpdf
 	tr     func(string) string
 	paper  Paper
-	w      *plan.Work
+	w      *work.Work
 	metric bool
 	prop   plan.Prop
 }
@@ -76,7 +77,7 @@ const pageMargin = 12.0
 // CutSheet writes one prop's cut sheet: a list, the sheets its parts are laid
 // on, the pipe list, and each part to scale with its bevels and marks. Every
 // drawing states its scale and has a bar to check the print by.
-func CutSheet(out io.Writer, w *plan.Work, prop string, paper Paper) error {
+func CutSheet(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	p := w.Plan.Prop(prop)
 	if p == nil {
 		return measure.Bad("prop", "there is no prop %q", prop)
@@ -379,7 +380,7 @@ func OnSheet(
 }
 
 // part draws one part to scale.
-func (s *sheetWriter) part(part *plan.Part) {
+func (s *sheetWriter) part(part *work.Part) {
 	p := part.Panel
 	m := s.w.Lib.Materials[part.Solid.Stock]
 	s.heading(

@@ -11,8 +11,8 @@ import (
 	"strconv"
 	"testing"
 
-	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
@@ -22,7 +22,7 @@ import (
 // The printed sheet is read back with poppler: page size, words, and the scale
 // bar measured in a rendered page against the length it claims on paper.
 func TestCutSheetIsToScaleOnBothPapers(t *testing.T) {
-	w := plan.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), stock.Shop, today)
 	for _, paper := range []Paper{Letter, A4} {
 		for _, prop := range []string{"riser", "gate", "keeper", "skep", "sunflowers"} {
 			var b bytes.Buffer

@@ -8,14 +8,14 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 
 	"github.com/go-pdf/fpdf"
 	"github.com/xuri/excelize/v2"
 )
 
 // harnessTables are a harness's lists, each with its heading row.
-func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any) {
+func harnessTables(w *work.Work, prop string) (names []string, tables [][][]any) {
 	h := w.Harness(prop)
 	m := w.Plan.Metric()
 	add := func(name string, rows [][]any) { names, tables = append(names, name), append(tables, rows) }
@@ -138,7 +138,7 @@ func harnessTables(w *plan.Work, prop string) (names []string, tables [][][]any)
 
 // read is the last reading of a device in volts, amps or ohms, as written; ""
 // leaves room to write it on paper.
-func read(w *plan.Work, device, unit string) (last string) {
+func read(w *work.Work, device, unit string) (last string) {
 	for _, r := range w.Plan.Readings {
 		if r.Device != device || r.Far {
 			continue
@@ -153,7 +153,7 @@ func read(w *plan.Work, device, unit string) (last string) {
 }
 
 // HarnessCSV writes the lists one after the other, a blank line between.
-func HarnessCSV(out io.Writer, w *plan.Work, prop string) error {
+func HarnessCSV(out io.Writer, w *work.Work, prop string) error {
 	names, tables := harnessTables(w, prop)
 	var rows [][]any
 	for i, t := range tables {
@@ -165,7 +165,7 @@ func HarnessCSV(out io.Writer, w *plan.Work, prop string) error {
 }
 
 // HarnessXLSX writes the lists as a workbook, a sheet each.
-func HarnessXLSX(out io.Writer, w *plan.Work, prop string) error {
+func HarnessXLSX(out io.Writer, w *work.Work, prop string) error {
 	f := excelize.NewFile()
 	defer f.Close()
 	names, tables := harnessTables(w, prop)
@@ -188,7 +188,7 @@ func HarnessXLSX(out io.Writer, w *plan.Work, prop string) error {
 
 // HarnessPDF prints the lists, the order of work and a label for both ends of
 // every wire.
-func HarnessPDF(out io.Writer, w *plan.Work, prop string, paper Paper) error {
+func HarnessPDF(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	p := w.Plan.Prop(prop)
 	if p == nil {
 		return measure.Bad("prop", "there is no prop %q; open one first", prop)
@@ -285,7 +285,7 @@ const (
 // FlatBoard is the nail board of a prop's harness at 1:1: every run at its true
 // length, to and fro across the board, a ring for each nail, a tick and a name
 // for each tap.
-func FlatBoard(w *plan.Work, prop string) (*Flat, error) {
+func FlatBoard(w *work.Work, prop string) (*Flat, error) {
 	p := w.Plan.Prop(prop)
 	if p == nil {
 		return nil, measure.Bad("prop", "there is no prop %q; open one first", prop)

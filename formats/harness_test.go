@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
@@ -20,7 +21,7 @@ import (
 // The comb wall's harness can be built and proven from what is on paper: the
 // lists, the order of work, both ends' labels, and what each lamp should read.
 func TestHarnessOnPaper(t *testing.T) {
-	w := plan.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), stock.Shop, today)
 	for _, paper := range []Paper{Letter, A4} {
 		var b bytes.Buffer
 		require.NoError(t, HarnessPDF(&b, w, "comb", paper))
@@ -54,7 +55,7 @@ func TestHarnessOnPaper(t *testing.T) {
 // On the nail board a run is as long as it is: its path measures its length and
 // what it goes down from row to row, and each tap has its tick.
 func TestNailBoardIsToScale(t *testing.T) {
-	w := plan.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), stock.Shop, today)
 	f, err := FlatBoard(w, "shelf")
 	require.NoError(t, err)
 	var paths []float64
@@ -101,7 +102,7 @@ func TestHarnessTablesOfTheComb(t *testing.T) {
 		plan.Reading{ID: "r91", Device: "cells", Ohms: measure.Must[measure.OhmKind]("3 Mohm")},
 	)
 	require.NoError(t, p.Validate())
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	var b bytes.Buffer
 	require.NoError(t, HarnessCSV(&b, w, "comb"))
 	r := csv.NewReader(&b)
@@ -144,7 +145,7 @@ func TestNailBoardShowsTheFeed(t *testing.T) {
 	p := demo.Apiary(today)
 	p.Device("W2").FedAt = measure.Len("17 ft")
 	require.NoError(t, p.Validate())
-	f, err := FlatBoard(plan.Do(p, stock.Shop, today), "shelf")
+	f, err := FlatBoard(work.Do(p, stock.Shop, today), "shelf")
 	require.NoError(t, err)
 	found := false
 	for _, x := range f.Texts {

@@ -22,6 +22,7 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
@@ -243,7 +244,7 @@ func TestNoCellIsAFormula(t *testing.T) {
 			p.Devices[i].Name = name
 		}
 		require.NoError(t, p.Validate())
-		w := plan.Do(p, stock.Shop, time.Now())
+		w := work.Do(p, stock.Shop, time.Now())
 		for _, prop := range p.Props {
 			for list, write := range map[string]func(*bytes.Buffer) error{
 				"cut list": func(b *bytes.Buffer) error { return CutListCSV(b, w, prop.ID) },

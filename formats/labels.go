@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 
 	"github.com/go-pdf/fpdf"
 )
@@ -15,7 +15,7 @@ import (
 // and eight down a page, to be cut apart and stuck on the part's inside; then
 // one for every offcut on the shelf. A label says which part it is, of how
 // many, its stock and size, and what to hold up.
-func Labels(out io.Writer, w *plan.Work, prop string, paper Paper) error {
+func Labels(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	p := w.Plan.Prop(prop)
 	if p == nil {
 		return measure.Bad("prop", "there is no prop %q; open one first", prop)

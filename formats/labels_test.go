@@ -12,6 +12,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
@@ -37,7 +38,7 @@ func TestEveryCopyHasItsLabel(t *testing.T) {
 	p.Offcuts = []plan.Offcut{
 		{ID: "o", Stock: "xps1", W: measure.Len("18 in"), H: measure.Len("30 in"), Label: "from the gate"},
 	}
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	for _, prop := range []string{"riser", "sunflowers", "skep"} {
 		copies := 0
 		for _, part := range w.Parts {
@@ -64,7 +65,7 @@ func TestEveryCopyHasItsLabel(t *testing.T) {
 // On a roll a part is one page, as wide as the roll and as long as the part;
 // its cut line measures what it should.
 func TestRollAndMockup(t *testing.T) {
-	w := plan.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), stock.Shop, today)
 	var b bytes.Buffer
 	require.NoError(t, FlatPart(w, w.Part("gate-pillar/face")).Tiles(&b, Roll36, false))
 	info := poppler(t, "pdfinfo", b.Bytes())

@@ -6,9 +6,10 @@ import (
 	"io"
 	"strings"
 
+	"zapbarn/core/cutting"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // Flat is a drawing for cutting at 1:1: millimetres, Y up, by layer.
@@ -38,7 +39,7 @@ type Label struct {
 var Layers = []string{"text", "mark", "score", "pocket", "cut"}
 
 // FlatPart is one part with its marks and what must be written on it.
-func FlatPart(w *plan.Work, part *plan.Part) *Flat {
+func FlatPart(w *work.Work, part *work.Part) *Flat {
 	p := part.Panel
 	lo, hi := p.Bounds()
 	f := &Flat{Title: part.Name(), W: hi.X - lo.X, H: hi.Y - lo.Y}
@@ -57,7 +58,7 @@ func FlatPart(w *plan.Work, part *plan.Part) *Flat {
 }
 
 // FlatSheet is a whole sheet as nested, for a machine or as a map.
-func FlatSheet(w *plan.Work, s *plan.Sheets, number int) *Flat {
+func FlatSheet(w *work.Work, s *cutting.Sheets, number int) *Flat {
 	sh := s.Layout.Sheets[number]
 	f := &Flat{Title: s.Stock.Name + ", " + w.Called(s, number), W: sh.Stock.W, H: sh.Stock.H}
 	f.Lines = append(f.Lines, Stroke{"mark", pattern.Rect(f.W, f.H), true})

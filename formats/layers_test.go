@@ -23,6 +23,7 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
@@ -57,7 +58,7 @@ func area(points string) float64 {
 // SVG read back with the XML parser: millimetres at 1:1, the cut layer's area
 // is the part's, every layer in its place.
 func TestSVGReadBack(t *testing.T) {
-	w := plan.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), stock.Shop, today)
 	for _, part := range w.Parts {
 		var b bytes.Buffer
 		require.NoError(t, FlatPart(w, part).SVG(&b))
@@ -111,7 +112,7 @@ func TestSVGReadBack(t *testing.T) {
 // DXF: group codes pair up, and the cut lines close (each point is entered as
 // often as left). A second reader reads it in the browser tests.
 func TestDXFCloses(t *testing.T) {
-	w := plan.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), stock.Shop, today)
 	var b bytes.Buffer
 	require.NoError(t, FlatPart(w, w.Part("riser-box/front")).DXF(&b))
 	lines := strings.Split(strings.TrimSuffix(b.String(), "\r\n"), "\r\n")
@@ -142,7 +143,7 @@ func TestDXFCloses(t *testing.T) {
 func TestCutLists(t *testing.T) {
 	p := demo.Apiary(today)
 	p.Solid("skep-rings").Name = "=HYPERLINK(1)"
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	var b bytes.Buffer
 	require.NoError(t, CutListCSV(&b, w, ""))
 	rows, err := csv.NewReader(&b).ReadAll()
@@ -230,11 +231,13 @@ func TestPocketsHaveALayer(t *testing.T) {
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	x := plan.NewSolid("a", "Board", "ply1/4", form.Panel{W: measure.Len("20 in"), H: measure.Len("12 in"), Copies: 1})
 	x.ID = "board"
-	x.Openings = []plan.Opening{{Name: "Pack", Face: "panel", Kind: "rect", W: measure.Len("4 in"), H: measure.Len("2 in"),
-		Y: measure.Len("6 in"), Deep: measure.Len("1/8 in")}}
+	x.Openings = []plan.Opening{
+		{Name: "Pack", Face: "panel", Kind: "rect", W: measure.Len("4 in"), H: measure.Len("2 in"),
+			Y: measure.Len("6 in"), Deep: measure.Len("1/8 in")},
+	}
 	p.Solids = []plan.Solid{x}
 	require.NoError(t, p.Validate())
-	w := plan.Do(p, stock.Shop, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
+	w := work.Do(p, stock.Shop, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
 	f := FlatPart(w, w.Parts[0])
 	n := 0
 	for _, l := range f.Lines {

@@ -7,7 +7,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 
 	"github.com/go-pdf/fpdf"
 )
@@ -46,7 +46,7 @@ func (f *Flat) turned() *Flat {
 
 // FlatMockup is a prop's outline from the front, full size, to be cut from card
 // and stood up before any foam is.
-func FlatMockup(w *plan.Work, prop string) (*Flat, error) {
+func FlatMockup(w *work.Work, prop string) (*Flat, error) {
 	p := w.Plan.Prop(prop)
 	if p == nil {
 		return nil, measure.Bad("prop", "there is no prop %q; open one first", prop)

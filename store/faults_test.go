@@ -17,15 +17,17 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
-	"pgregory.net/rapid"
 	"zapbarn/core/check"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/testkit"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 )
 
 // odd are values that no form sends and a file may hold.
@@ -161,7 +163,7 @@ func TestWhatCoreAcceptsIsStored(t *testing.T) {
 		if err != nil || !bytes.Equal(back.Encode(), p.Encode()) {
 			t.Fatalf("not the same again: %v", err)
 		}
-		check.Check(plan.Do(p, stock.Shop, today))
+		check.Check(work.Do(p, stock.Shop, today))
 	})
 	assert.Greater(t, accepted, 3, "not all are refused")
 }

@@ -5,15 +5,17 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/testkit"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // randomEdit is one thing a builder might do to the plan as it stands.
@@ -73,7 +75,7 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 			},
 		}
 	case 8: // a piece laid by hand, or a sheet cut
-		w := plan.Do(p, stock.Shop, today)
+		w := work.Do(p, stock.Shop, today)
 		if len(w.Sheets) == 0 {
 			break
 		}
@@ -177,7 +179,7 @@ func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
 			)
 		}
 		last := string(want.Encode())
-		plan.Do(want, stock.Shop, today) // whatever is left can be worked out
+		work.Do(want, stock.Shop, today) // whatever is left can be worked out
 		for range steps {
 			_, err := s.Undo(ctx, id)
 			require.NoError(t, err)

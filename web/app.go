@@ -18,6 +18,7 @@ import (
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/store"
 
 	"github.com/gin-contrib/gzip"
@@ -213,7 +214,7 @@ func (s *Server) trouble(c *gin.Context, code int, title, what string) {
 // fail answers an error that is not about a field. What a database says goes
 // to the log, never to a person.
 func (s *Server) fail(c *gin.Context, err error) {
-	heavy, isHeavy := errors.AsType[*plan.TooHeavy](err)
+	heavy, isHeavy := errors.AsType[*work.TooHeavy](err)
 	switch {
 	case c.Request.Context().Err() != nil:
 		c.Status(statusGone)
@@ -248,7 +249,7 @@ func (s *Server) told(c *gin.Context, err error) {
 	code, text := http.StatusInternalServerError, "something broke here; in the log it is request "+c.GetString(
 		"request",
 	)
-	if heavy, ok := errors.AsType[*plan.TooHeavy](err); ok {
+	if heavy, ok := errors.AsType[*work.TooHeavy](err); ok {
 		code, text = http.StatusUnprocessableEntity, heavy.Error()
 	}
 	switch {

@@ -6,8 +6,9 @@ import (
 	"net/http"
 	"strconv"
 	"strings"
+
 	"zapbarn/core/check"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -124,7 +125,7 @@ func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
 
 // aspects are the four squares of a prop: parts, joints, coats, wiring; each
 // done, snag or none.
-func aspects(w *plan.Work, snags []check.Snag, prop string) [4]string {
+func aspects(w *work.Work, snags []check.Snag, prop string) [4]string {
 	have := [4]bool{}
 	for _, s := range w.Plan.Solids {
 		have[0] = have[0] || s.Prop == prop && w.Shapes[s.ID] != nil

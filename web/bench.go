@@ -3,9 +3,10 @@ package web
 import (
 	"fmt"
 	"strings"
+
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 	"zapbarn/formats"
 )
 
@@ -27,7 +28,7 @@ var benchPlace = place{
 }
 
 // partOf is the part that is selected, or nil.
-func (p *Page) partOf() *plan.Part {
+func (p *Page) partOf() *work.Part {
 	if id, ok := strings.CutPrefix(p.Sel, "part:"); ok {
 		return p.Work.Part(id)
 	}
@@ -36,7 +37,7 @@ func (p *Page) partOf() *plan.Part {
 
 // benchTicket shows what is selected on the bench: a part of its solid, an
 // offcut, a joint, a stack; else the prop.
-func (p *Page) benchTicket(part *plan.Part) {
+func (p *Page) benchTicket(part *work.Part) {
 	w := p.Work
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	switch {

@@ -3,9 +3,10 @@ package web
 import (
 	"fmt"
 	"strings"
+
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 
 	"github.com/gin-gonic/gin"
 )
@@ -77,7 +78,7 @@ func (p *Page) joints() {
 	}
 }
 
-func sideName(w *plan.Work, ref string) string {
+func sideName(w *work.Work, ref string) string {
 	if q := w.Part(ref); q != nil {
 		return q.Name()
 	}

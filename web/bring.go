@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/formats"
 
 	"github.com/gin-gonic/gin"
@@ -84,7 +85,7 @@ func (s *Server) bringIn(c *gin.Context) {
 	)
 }
 
-func (s *Server) brought(c *gin.Context, w *plan.Work) (*plan.Solid, error) {
+func (s *Server) brought(c *gin.Context, w *work.Work) (*plan.Solid, error) {
 	name, data, err := upload(c, "file", plan.MaxFile)
 	if err != nil {
 		return nil, err

@@ -9,6 +9,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 	"zapbarn/formats"
 
 	"github.com/gin-gonic/gin"
@@ -18,13 +19,13 @@ import (
 // called, and what writes it.
 type download struct {
 	name  string
-	write func(out io.Writer, w *plan.Work, prop string, paper formats.Paper) error
+	write func(out io.Writer, w *work.Work, prop string, paper formats.Paper) error
 	all   bool // may be had of the whole display
 }
 
 // noPaper leaves out the paper that a list does not need.
-func noPaper(write func(io.Writer, *plan.Work, string) error) func(io.Writer, *plan.Work, string, formats.Paper) error {
-	return func(out io.Writer, w *plan.Work, prop string, _ formats.Paper) error { return write(out, w, prop) }
+func noPaper(write func(io.Writer, *work.Work, string) error) func(io.Writer, *work.Work, string, formats.Paper) error {
+	return func(out io.Writer, w *work.Work, prop string, _ formats.Paper) error { return write(out, w, prop) }
 }
 
 // downloads are the files by the address they are had at.
@@ -35,7 +36,7 @@ var downloads = map[string]download{
 	"harness.csv":  {"harness", noPaper(formats.HarnessCSV), false},
 	"harness.xlsx": {"harness", noPaper(formats.HarnessXLSX), false},
 	"cutlist.csv":  {"cut-list", noPaper(formats.CutListCSV), true},
-	"shop.csv": {"shop", func(out io.Writer, w *plan.Work, _ string, _ formats.Paper) error {
+	"shop.csv": {"shop", func(out io.Writer, w *work.Work, _ string, _ formats.Paper) error {
 		return formats.GoodsCSV(out, w.Plan)
 	}, true},
 	"cutlist.xlsx": {"cut-list", noPaper(formats.CutListXLSX), true},

@@ -14,6 +14,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
+	"zapbarn/core/work"
 	"zapbarn/store"
 
 	"github.com/gin-gonic/gin"
@@ -116,7 +117,7 @@ func (s *Server) edit(c *gin.Context) {
 // conflict compares three states of an element by its fields: as the form was
 // loaded, as it stands (nil when it is gone) and as it was entered. Its rows are
 // the fields that both changed, to different values; mine are those I changed.
-func conflict(w *plan.Work, kind, id, was string, stands []byte, values map[string]string) *Conflict {
+func conflict(w *work.Work, kind, id, was string, stands []byte, values map[string]string) *Conflict {
 	k := &Conflict{Kind: kind, ID: id, Name: id, Gone: stands == nil, Was: string(stands), mine: map[string]string{}}
 	read := func(raw []byte) map[string]Field {
 		v, err := plan.Blank(kind)
@@ -151,7 +152,7 @@ func conflict(w *plan.Work, kind, id, was string, stands []byte, values map[stri
 	return k
 }
 
-func specsOfKind(w *plan.Work, kind, raw string) []spec {
+func specsOfKind(w *work.Work, kind, raw string) []spec {
 	v, err := plan.Blank(kind)
 	if err != nil || json.Unmarshal([]byte(raw), v) != nil {
 		return nil
@@ -324,7 +325,7 @@ func (w worked) mendOf(ctx context.Context, id, label string) (check.Mend, bool)
 		if sn.ID() != id {
 			continue
 		}
-		mends, _ := w.mends.Mends(plan.NewWatch(ctx, time.Now), sn)
+		mends, _ := w.mends.Mends(work.NewWatch(ctx, time.Now), sn)
 		for _, m := range mends {
 			if m.Label == label {
 				return m, true

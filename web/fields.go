@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 )
 
 // Field is one field of a ticket.
@@ -42,7 +43,7 @@ var seams = []spec{{"seam", "Large parts", "|butt|half-lap"}, {"seamAt", "Seam a
 var placed = []spec{{"x", "Right by", "text"}, {"y", "Back by", "text"}, {"z", "Up by", "text"}}
 
 // tooLarge reports whether a part of a solid fits no sheet.
-func tooLarge(w *plan.Work, solid string) bool {
+func tooLarge(w *work.Work, solid string) bool {
 	for _, sh := range w.Sheets {
 		for _, i := range sh.Layout.TooLarge {
 			if w.Part(sh.Pieces[i].Ref).Solid.ID == solid {
@@ -83,7 +84,7 @@ func tagged(v any) (short, ticks, long []spec) {
 
 // solidSpecs are the fields of a solid: its name, its form's own, its stock, and
 // what every solid has.
-func solidSpecs(w *plan.Work, x *plan.Solid) []spec {
+func solidSpecs(w *work.Work, x *plan.Solid) []spec {
 	k, _ := form.Of(x.Kind)
 	out := []spec{{"name", "Name", "text"}}
 	var choices, ticks, long []spec
@@ -116,7 +117,7 @@ func solidSpecs(w *plan.Work, x *plan.Solid) []spec {
 	return append(out, placed...)
 }
 
-func specsOf(w *plan.Work, v any) []spec {
+func specsOf(w *work.Work, v any) []spec {
 	switch x := v.(type) {
 	case *plan.Good:
 		return goodSpecs(x)
@@ -129,7 +130,7 @@ func specsOf(w *plan.Work, v any) []spec {
 	return append(append(short, ticks...), long...)
 }
 
-func deviceSpecs(w *plan.Work, x *plan.Device) (out []spec) {
+func deviceSpecs(w *work.Work, x *plan.Device) (out []spec) {
 	for _, f := range x.Fields(w.Lib) {
 		out = append(out, spec{f.Name, f.Label, f.Choose})
 	}
@@ -137,7 +138,7 @@ func deviceSpecs(w *plan.Work, x *plan.Device) (out []spec) {
 }
 
 // fieldsOf are an element's fields with their values as written.
-func fieldsOf(w *plan.Work, v any) []Field {
+func fieldsOf(w *work.Work, v any) []Field {
 	if g, ok := v.(*plan.Good); ok {
 		return goodFields(w, g)
 	}
@@ -180,7 +181,7 @@ type choice = [2]string
 
 // choicesOf are what a field can be chosen from: of the shop, of the plan, or the
 // words themselves. now is what it is.
-func choicesOf(w *plan.Work, v any, kind, now string) (out []choice) {
+func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 	switch kind {
 	case "sheet", "pipe", "bought", "modelled", "filament":
 		for _, id := range stock.IDs(w.Lib.Materials) {
@@ -237,7 +238,7 @@ func shopNames[T any](all map[string]T, name func(T) string) (out []choice) {
 	return out
 }
 
-func devices(w *plan.Work, is func(*plan.Device) bool) (out []choice) {
+func devices(w *work.Work, is func(*plan.Device) bool) (out []choice) {
 	for i := range w.Plan.Devices {
 		if d := &w.Plan.Devices[i]; is(d) {
 			out = append(out, choice{d.ID, d.Name})
@@ -247,7 +248,7 @@ func devices(w *plan.Work, is func(*plan.Device) bool) (out []choice) {
 }
 
 // elements lists all of a kind, behind what else can be chosen.
-func elements(w *plan.Work, kind string, out ...choice) []choice {
+func elements(w *work.Work, kind string, out ...choice) []choice {
 	for _, e := range w.Plan.Elements(kind) {
 		out = append(out, choice{e.ID, plan.NameOf(e.Value)})
 	}
@@ -256,7 +257,7 @@ func elements(w *plan.Work, kind string, out ...choice) []choice {
 
 // partChoices are a prop's solids and parts, and what is chosen now when it is none
 // of them: a bought thing, or a part that is not laid out.
-func partChoices(w *plan.Work, prop, now string) (out []choice) {
+func partChoices(w *work.Work, prop, now string) (out []choice) {
 	known := false
 	for _, o := range partsOf(w, prop) {
 		out, known = append(out, choice{o.Value, o.Text}), known || o.Value == now
@@ -278,7 +279,7 @@ func lettersOf(v any, name string) int {
 
 // fill lays entered values over the element as it was shown. Only fields the
 // form sent change.
-func fill(w *plan.Work, kind string, was []byte, values map[string]string) (json.RawMessage, error) {
+func fill(w *work.Work, kind string, was []byte, values map[string]string) (json.RawMessage, error) {
 	v, err := plan.Blank(kind)
 	if err != nil {
 		return nil, err

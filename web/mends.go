@@ -5,7 +5,7 @@ import (
 	"time"
 
 	"zapbarn/core/check"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // tryMends tries the mends of the snags a page shows, those in sight first, for
@@ -13,7 +13,7 @@ import (
 func (s *Server) tryMends(ctx context.Context, p *Page, mends *check.Prover) {
 	ctx, cancel := context.WithTimeout(ctx, s.mendTime)
 	defer cancel()
-	watch := plan.NewWatch(ctx, time.Now)
+	watch := work.NewWatch(ctx, time.Now)
 	try := func(v *SnagView) {
 		kept, known := mends.Known(v.Snag)
 		if !known && ctx.Err() == nil {

@@ -6,6 +6,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 
 	"github.com/gin-gonic/gin"
 )
@@ -14,7 +15,7 @@ import (
 // settles on what is near: the floor, the top of another solid, edge to edge,
 // middle over middle, the prop's middle. What nothing is near to goes to the
 // nearest quarter inch, or 5 mm.
-func moved(w *plan.Work, s *plan.Solid, dx, dz, near float64) plan.Solid {
+func moved(w *work.Work, s *plan.Solid, dx, dz, near float64) plan.Solid {
 	next := *s
 	step := measure.Inch / 4
 	if w.Plan.Metric() {

@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -32,7 +33,7 @@ func TestWhatIsMovedSettles(t *testing.T) {
 			}
 		}
 		p.Solids = []plan.Solid{box("base", 508, 254, 0, 0), box("cap", 254, 127, 762, 0)}
-		w := plan.Do(p, stock.Shop, today)
+		w := work.Do(p, stock.Shop, today)
 		require.Len(t, w.Shapes, 2)
 		at := func(dx, dz, near float64) (x, z float64) {
 			s := moved(w, w.Plan.Solid("cap"), dx, dz, near)

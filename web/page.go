@@ -18,6 +18,7 @@ import (
 	"zapbarn/core/shorthand"
 	"zapbarn/core/source"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -95,7 +96,7 @@ type Page struct {
 	NeedsProp                 bool
 	PlanID                    string
 	Plan                      *plan.Plan
-	Work                      *plan.Work
+	Work                      *work.Work
 	Days                      string
 	Doors                     []Link
 	Ways                      []Link
@@ -125,7 +126,7 @@ type Page struct {
 	Stocks                    []Stock
 	Shelf                     []Row
 	Picture                   *PictureView
-	Harness                   *plan.Harness
+	Harness                   *work.Harness
 	Cases                     []Option // states of the wiring
 	Order                     []string // of assembly
 	OrderOf                   string
@@ -275,7 +276,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 }
 
 // begun is a page with what its address says: the place, the prop, what is picked.
-func (s *Server) begun(c *gin.Context, w *plan.Work, pl place, u *url.URL, o over) (p *Page, many []string) {
+func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o over) (p *Page, many []string) {
 	q := u.Query()
 	p = &Page{
 		Place: pl.id, Title: pl.name, Hint: pl.hint, Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
@@ -342,7 +343,7 @@ func (p *Page) doors(snags []check.Snag) {
 }
 
 // defaultProp is the prop a place opens with; "" when there is none.
-func defaultProp(w *plan.Work, place string) string {
+func defaultProp(w *work.Work, place string) string {
 	if len(w.Plan.Props) == 0 {
 		return ""
 	}

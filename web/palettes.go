@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/gin-gonic/gin"
 )
@@ -108,7 +109,7 @@ func (p *Page) Shows() []Add {
 func (p *Page) JoinParts() []Option { return partsOf(p.Work, p.Prop) }
 
 // partsOf are a prop's solids, each followed by its parts.
-func partsOf(w *plan.Work, prop string) (out []Option) {
+func partsOf(w *work.Work, prop string) (out []Option) {
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
 		if s.Prop != prop {

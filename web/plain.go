@@ -5,6 +5,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 
 	"github.com/gin-gonic/gin"
 )
@@ -14,7 +15,7 @@ import (
 type Plain struct {
 	Title, Theme, Back, PlanID string
 	Plan                       *plan.Plan
-	Heavy                      *plan.TooHeavy
+	Heavy                      *work.TooHeavy
 	What                       string
 	First                      *PlainRow
 	Groups                     []PlainGroup
@@ -37,7 +38,7 @@ const plainRows = 60
 
 // plain shows a plan that is too heavy to work out: which element took most,
 // with undo, export and taking away, none of which works the plan out.
-func (s *Server) plain(c *gin.Context, heavy *plan.TooHeavy) {
+func (s *Server) plain(c *gin.Context, heavy *work.TooHeavy) {
 	id := c.Param("plan")
 	p, _, err := s.store.Load(c.Request.Context(), id)
 	if err != nil {

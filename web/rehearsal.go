@@ -9,10 +9,12 @@ import (
 	"sort"
 	"strconv"
 	"strings"
+
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
+	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -67,7 +69,7 @@ func presses(text string, p *plan.Plan) (out []show.Stimulus) {
 }
 
 // rehearse runs the presses and solves the wiring at each moment.
-func rehearse(w *plan.Work, text string) (stim []show.Stimulus, tr show.Trace, frames []plan.Frame) {
+func rehearse(w *work.Work, text string) (stim []show.Stimulus, tr show.Trace, frames []work.Frame) {
 	stim = presses(text, w.Plan)
 	until := 8000
 	longest := 0
@@ -199,7 +201,7 @@ type frameJSON struct {
 	Amps  map[string]string `json:"amps"`
 }
 
-func framesJSON(w *plan.Work, tr show.Trace, frames []plan.Frame) any {
+func framesJSON(w *work.Work, tr show.Trace, frames []work.Frame) any {
 	var out []frameJSON
 	for _, f := range frames {
 		j := frameJSON{At: f.At, Lamps: map[string]int{}, Amps: map[string]string{}}

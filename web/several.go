@@ -6,10 +6,11 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/gin-gonic/gin"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
+
+	"github.com/gin-gonic/gin"
 )
 
 // Several is what is picked together, as one ticket.

@@ -10,8 +10,10 @@ import (
 	"time"
 
 	"zapbarn/core/check"
+	"zapbarn/core/cutting"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -78,7 +80,7 @@ func (p *Page) stocks() {
 	used := map[string]bool{}
 	for _, s := range w.Sheets {
 		for i, sh := range s.Layout.Sheets {
-			if o := w.Plan.Offcut(sh.Stock); o != nil && i < s.Cut {
+			if o := w.Offcut(sh.Stock); o != nil && i < s.Cut {
 				used[o.ID] = true
 			}
 		}
@@ -102,7 +104,7 @@ func (p *Page) stocks() {
 }
 
 // sheetsOf is the layout a form speaks of.
-func (s *Server) sheetsOf(c *gin.Context) (*plan.Work, *plan.Sheets, bool) {
+func (s *Server) sheetsOf(c *gin.Context) (*work.Work, *cutting.Sheets, bool) {
 	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
@@ -198,7 +200,7 @@ func (s *Server) searching(c *gin.Context) {
 	h.Set("Cache-Control", "no-store")
 	h.Set("X-Accel-Buffering", "no")
 	c.Status(http.StatusOK)
-	look := w.Search(sh)
+	look := w.Cutting().Search(sh)
 	start, shown := time.Now(), time.Time{}
 	better := true
 	for {
@@ -261,7 +263,7 @@ func (s *Server) keep(c *gin.Context) {
 	next := w.Plan.Clone()
 	e := plan.Edit{Label: "keep a layout of " + sh.Stock.Name, Changes: []plan.Change{w.Plan.Put("layout", l.ID, l)}}
 	if q, err := next.Apply(e); err == nil {
-		if after := plan.Do(q, s.lib, s.now()).SheetsOf(l.ID); after == nil || !after.Kept {
+		if after := work.Do(q, s.lib, s.now()).SheetsOf(l.ID); after == nil || !after.Kept {
 			s.refused(
 				c,
 				over{

@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/formats"
 
 	"github.com/gin-gonic/gin"
@@ -118,7 +119,7 @@ func spaced(name string) string {
 }
 
 // goodFields are an entry's fields as everything is worked out with them.
-func goodFields(w *plan.Work, g *plan.Good) []Field {
+func goodFields(w *work.Work, g *plan.Good) []Field {
 	var out []Field
 	for _, s := range goodSpecs(g) {
 		f := Field{Name: s.name, Label: s.label, Kind: s.kind, Max: 120}
@@ -139,7 +140,7 @@ func goodFields(w *plan.Work, g *plan.Good) []Field {
 
 // fillGood lays entered values over an entry: only what differs from how it
 // stands is set.
-func fillGood(w *plan.Work, g *plan.Good, values map[string]string) plan.Good {
+func fillGood(w *work.Work, g *plan.Good, values map[string]string) plan.Good {
 	out := *g
 	for _, f := range goodFields(w, g) {
 		text, sent := values[f.Name]

@@ -12,6 +12,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -76,7 +77,7 @@ func TestTemplatesAreSound(t *testing.T) {
 			}
 			q, err := p.Apply(r.Edit)
 			require.NoError(t, err)
-			for _, s := range check.Check(plan.Do(q, stock.Shop, today)) {
+			for _, s := range check.Check(work.Do(q, stock.Shop, today)) {
 				assert.Less(t, s.Level, check.Fix, "%s in %s: %s %s", x.Name, units, s.Title, s.Why)
 			}
 		}

@@ -19,6 +19,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/testkit"
@@ -516,7 +517,7 @@ func TestPagesAreKeptUntilAnEdit(t *testing.T) {
 // What a plan worked out is said to weigh is about what it takes.
 func TestWhatIsKeptIsWeighed(t *testing.T) {
 	p := demo.Apiary(today)
-	w := worked{plan: p, work: plan.Do(p, stock.Shop, today)}
+	w := worked{plan: p, work: work.Do(p, stock.Shop, today)}
 	assert.Greater(t, w.weight(), int64(500<<10))
 	assert.Less(t, w.weight(), int64(20<<20))
 }
@@ -529,7 +530,7 @@ func TestAPageTriesMendsForItsTime(t *testing.T) {
 	all := map[string]bool{}
 	p, _, err := s.store.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	for _, sn := range check.Check(plan.Do(p, stock.Shop, today)) {
+	for _, sn := range check.Check(work.Do(p, stock.Shop, today)) {
 		for _, m := range sn.Mends {
 			if sn.Waived != nil {
 				break
@@ -537,7 +538,9 @@ func TestAPageTriesMendsForItsTime(t *testing.T) {
 			all[sn.ID()+m.Label] = true
 		}
 	}
-	offered := regexp.MustCompile(`name="snag" value="([^"]+)">\s*<button class="btn[^"]*" name="mend"\s*value="([^"]+)"`)
+	offered := regexp.MustCompile(
+		`name="snag" value="([^"]+)">\s*<button class="btn[^"]*" name="mend"\s*value="([^"]+)"`,
+	)
 	s.mendTime = 0
 	body := fetch(t, s, apiary+"/walkdown").Body.String()
 	assert.Contains(t, body, "Try its mends")

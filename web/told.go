@@ -7,7 +7,7 @@ import (
 	"math"
 
 	"zapbarn/core/check"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // tally is what an edit's effect is told by: every open snag by a short mark of
@@ -20,7 +20,7 @@ type tally struct {
 }
 
 // tallied writes a plan's tally.
-func tallied(w *plan.Work, snags []check.Snag) string {
+func tallied(w *work.Work, snags []check.Snag) string {
 	t := tally{Snags: []string{}, Cost: math.Round(w.Results["display:cost"].Value*100) / 100}
 	for _, s := range snags {
 		if s.Waived == nil && s.Level > check.Note {

@@ -16,6 +16,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/testkit"
 	"zapbarn/testkit/wirings"
@@ -51,7 +52,7 @@ func TestPressesAreReadDefensively(t *testing.T) {
 // Each element's fields, filled with what they show, give the same element.
 func TestFieldsReadBackWhatTheyShow(t *testing.T) {
 	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today)} {
-		w := plan.Do(p, stock.Shop, today)
+		w := work.Do(p, stock.Shop, today)
 		for _, kind := range plan.Kinds() {
 			for _, e := range p.Elements(kind) {
 				values := map[string]string{}
@@ -72,7 +73,7 @@ func TestFieldsReadBackWhatTheyShow(t *testing.T) {
 
 func TestBareNumbersInAMetricDisplay(t *testing.T) {
 	p := demo.Metric(today)
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	was := p.Put("solid", "hopper-body", p.Solid("hopper-body")).After
 	after, err := fill(w, "solid", was, map[string]string{"h": "480"})
 	require.NoError(t, err)

@@ -11,6 +11,7 @@ import (
 	"zapbarn/core/check"
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 	"zapbarn/store"
 )
 
@@ -32,10 +33,10 @@ const largePlan = 800
 // worked is a plan worked out, or why it could not be.
 type worked struct {
 	plan  *plan.Plan
-	work  *plan.Work
+	work  *work.Work
 	snags []check.Snag // their mends untried
 	mends *check.Prover
-	heavy *plan.TooHeavy
+	heavy *work.TooHeavy
 }
 
 // weight is about what it holds, in bytes: measured on the demo and on plans
@@ -86,7 +87,7 @@ type flight struct {
 // kept.
 type works struct {
 	held  *memo.Memo[moment, worked]
-	last  *memo.Memo[string, *plan.Work] // by display, to take over from it what an edit left as it was
+	last  *memo.Memo[string, *work.Work] // by display, to take over from it what an edit left as it was
 	lock  sync.Mutex
 	under map[string]*flight // by display
 	slots chan struct{}
@@ -95,8 +96,11 @@ type works struct {
 
 func newWorks() *works {
 	return &works{
-		held:  memo.New[moment](heldBytes, worked.weight),
-		last:  memo.New[string](heldBytes/4, func(w *plan.Work) int64 { return worked{plan: w.Plan, work: w}.weight() }),
+		held: memo.New[moment](heldBytes, worked.weight),
+		last: memo.New[string](
+			heldBytes/4,
+			func(w *work.Work) int64 { return worked{plan: w.Plan, work: w}.weight() },
+		),
 		under: map[string]*flight{},
 		slots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))),
 		large: make(chan struct{}, 1),
@@ -104,7 +108,7 @@ func newWorks() *works {
 }
 
 // before is the display as it was worked out last, or nil.
-func (w *works) before(id string) *plan.Work {
+func (w *works) before(id string) *work.Work {
 	b, _ := w.last.Look(id)
 	return b
 }
@@ -207,12 +211,12 @@ func (s *Server) work1(ctx context.Context, id string) error {
 	ctx, cancel := context.WithTimeout(ctx, s.workTime)
 	defer cancel()
 	got := worked{plan: p}
-	w, err := plan.DoFrom(s.works.before(id), plan.NewWatch(ctx, time.Now), p, s.lib, now)
+	w, err := work.DoFrom(s.works.before(id), work.NewWatch(ctx, time.Now), p, s.lib, now)
 	if err == nil {
 		got.snags, err = check.Find(w)
 		w.Watch = nil // it is shared from here on, and stands
 	}
-	switch heavy, ok := errors.AsType[*plan.TooHeavy](err); {
+	switch heavy, ok := errors.AsType[*work.TooHeavy](err); {
 	case ok && errors.Is(ctx.Err(), context.DeadlineExceeded):
 		got.snags, got.heavy = nil, heavy
 		slog.Warn("too heavy", "plan", id, "what", heavy.Error())
@@ -227,7 +231,7 @@ func (s *Server) work1(ctx context.Context, id string) error {
 }
 
 // work is the plan worked out; the error is *plan.TooHeavy when it cannot be.
-func (s *Server) work(ctx context.Context, id string) (*plan.Work, []check.Snag, error) {
+func (s *Server) work(ctx context.Context, id string) (*work.Work, []check.Snag, error) {
 	got, _, err := s.worked(ctx, id)
 	if err == nil && got.heavy != nil {
 		err = got.heavy

@@ -15,6 +15,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/spf13/cobra"
 )
@@ -104,7 +105,7 @@ func checkCommand() *cobra.Command {
 			if err != nil {
 				return exit{2, err}
 			}
-			w := plan.Do(p, stock.Shop, day)
+			w := work.Do(p, stock.Shop, day)
 			snags := check.Check(w)
 			out := cmd.OutOrStdout()
 			if asJSON {

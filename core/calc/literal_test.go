@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/testkit/literal"
 
@@ -45,7 +46,7 @@ func TestWorkingsReadLiterally(t *testing.T) {
 	}
 	today := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today)} {
-		for key, r := range plan.Do(p, stock.Shop, today).Results {
+		for key, r := range work.Do(p, stock.Shop, today).Results {
 			look(key, r)
 		}
 	}

@@ -5,15 +5,15 @@ import (
 	"math"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"back-to-back",
 	Stop,
 	"Wires join two supplies, so that one feeds into the other.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			a, b := w.Device(w.Rig.Supply(d.ID)), w.Device(w.Rig.Supply(d.To))
 			if d.To == "" || a == nil || b == nil || a.ID == b.ID {

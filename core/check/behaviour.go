@@ -4,10 +4,10 @@ import (
 	"fmt"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
-var _ = rule("cannot-run", Stop, "The behaviour cannot be rehearsed as it stands.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("cannot-run", Stop, "The behaviour cannot be rehearsed as it stands.", func(w *work.Work, say func(Snag)) {
 	if w.ShowErr == nil {
 		return
 	}
@@ -32,7 +32,7 @@ var _ = rule(
 	"bounce-on-toggle",
 	Stop,
 	"A bouncing contact toggles twice and turns itself off again.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, t := range w.Plan.Triggers {
 			in := w.Plan.Input(t.Input)
 			if t.Latch != "toggle" || in.MinPulse.Value() >= 0.02 || in.HoldOff.Value() >= 0.1 {
@@ -66,7 +66,7 @@ var _ = rule(
 	"idle-behaviour",
 	Mind,
 	"An input, scene or driven switch is tied to nothing.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		usedIn, usedScene, usedSwitch := map[string]bool{}, map[string]bool{}, map[string]bool{}
 		for _, t := range w.Plan.Triggers {
 			usedIn[t.Input], usedScene[t.Scene] = true, true
@@ -120,7 +120,7 @@ var _ = rule(
 	"cue-past-end",
 	Fix,
 	"A cue runs past the end of its scene and is cut off.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, s := range w.Plan.Scenes {
 			far := 0.0
 			for _, c := range s.Cues {

@@ -11,6 +11,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 )
 
 // tightest is the least inside radius a solid's sheet is bent to, in mm, and the
@@ -26,7 +27,7 @@ var _ = rule(
 	"bent-tight",
 	Stop,
 	"A sheet is bent tighter than it bends without breaking.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Solids {
 			s := &w.Plan.Solids[i]
 			m := w.Lib.Materials[s.Stock]
@@ -105,7 +106,7 @@ var _ = rule(
 )
 
 // flexible lists the sheets that bend easily, those nearest in thickness first.
-func flexible(w *plan.Work, m stock.Material) []stock.Material {
+func flexible(w *work.Work, m stock.Material) []stock.Material {
 	var out []stock.Material
 	for _, id := range stock.IDs(w.Lib.Materials) {
 		if o := w.Lib.Materials[id]; o.Form == "sheet" && o.Flexible && id != m.ID {

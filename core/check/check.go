@@ -10,6 +10,7 @@ import (
 
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/work"
 )
 
 // Level is how bad a snag is.
@@ -42,7 +43,7 @@ type Mend struct {
 	Label  string                  `json:"label"`
 	Effect string                  `json:"effect,omitempty"` // before and after, and what it costs
 	Edit   plan.Edit               `json:"edit"`
-	gives  func(*plan.Work) string // what it changes, read off a plan worked out; may be nil
+	gives  func(*work.Work) string // what it changes, read off a plan worked out; may be nil
 }
 
 // Snag is one finding.
@@ -77,13 +78,13 @@ type Rule struct {
 	Code  string
 	Level Level // the worst it reports
 	Doc   string
-	run   func(w *plan.Work, say func(Snag))
+	run   func(w *work.Work, say func(Snag))
 }
 
 var rules []Rule
 
 // rule registers a rule; each file does it once.
-func rule(code string, level Level, doc string, run func(w *plan.Work, say func(Snag))) bool {
+func rule(code string, level Level, doc string, run func(w *work.Work, say func(Snag))) bool {
 	rules = append(rules, Rule{code, level, doc, run})
 	return true
 }
@@ -97,7 +98,7 @@ func Rules() []Rule {
 
 // Check runs every rule and tries every mend. Waived snags come last; the rest
 // worst first.
-func Check(w *plan.Work) []Snag {
+func Check(w *work.Work) []Snag {
 	out := run(w)
 	p := NewProver(w, out)
 	for i := range out {
@@ -108,13 +109,13 @@ func Check(w *plan.Work) []Snag {
 
 // Find runs every rule within the work's own watch and leaves the mends
 // untried, for a Prover; the error is *plan.TooHeavy when its time ran out.
-func Find(w *plan.Work) (out []Snag, err error) {
+func Find(w *work.Work) (out []Snag, err error) {
 	err = w.Watch.Watched(w.Plan, func() { out = run(w) })
 	return out, err
 }
 
 // run runs every rule; its mends are not proven yet.
-func run(w *plan.Work) []Snag {
+func run(w *work.Work) []Snag {
 	waivers := map[string]*plan.Waiver{}
 	for i := range w.Plan.Waivers {
 		waivers[w.Plan.Waivers[i].ID] = &w.Plan.Waivers[i]
@@ -181,7 +182,7 @@ func Count(snags []Snag, l Level) (n int) {
 }
 
 // put is a mend of one element.
-func put(w *plan.Work, label, kind, id string, v any) Mend {
+func put(w *work.Work, label, kind, id string, v any) Mend {
 	return Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put(kind, id, v)}}}
 }
 

@@ -15,6 +15,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/testkit/wirings"
 
@@ -26,7 +27,7 @@ var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 
 func snags(t testing.TB, p *plan.Plan) []Snag {
 	require.NoError(t, p.Validate())
-	return Check(plan.Do(p, stock.Shop, today))
+	return Check(work.Do(p, stock.Shop, today))
 }
 
 func find(list []Snag, code, at string) *Snag {
@@ -618,7 +619,7 @@ func BenchmarkCheck(b *testing.B) {
 		b.Run(fmt.Sprintf("%dxdemo", n), func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
-				Check(plan.Do(p, stock.Shop, today))
+				Check(work.Do(p, stock.Shop, today))
 			}
 		})
 	}
@@ -686,7 +687,7 @@ func TestLimitsHoldWhereTheyAre(t *testing.T) {
 		p := clean()
 		p.Device("S1").Product = "ps12-10"
 		spoil(p)
-		w := plan.Do(p, stock.Shop, today)
+		w := work.Do(p, stock.Shop, today)
 		s := find(run(w), code, "")
 		if s == nil {
 			return "none"
@@ -710,7 +711,7 @@ func TestLimitsHoldWhereTheyAre(t *testing.T) {
 		p := clean()
 		p.Device("S1").Product = "ps12-10"
 		drop(feet)(p)
-		w := plan.Do(p, stock.Shop, today)
+		w := work.Do(p, stock.Shop, today)
 		share := dropShare(w, "L1")
 		want := map[bool]string{true: "fix", false: "none"}[share > .03]
 		if share > .10 {

@@ -5,6 +5,7 @@ import (
 
 	"zapbarn/core/bond"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var coatTitles = map[string]string{
@@ -20,7 +21,7 @@ var _ = rule(
 	"coat",
 	Stop,
 	"A coat does not stand on what lies under it, or on the part: from properties, see the reason named in the code.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Finishes {
 			f := &w.Plan.Finishes[i]
 			s := w.Plan.Solid(f.Solid)
@@ -81,7 +82,7 @@ var _ = rule(
 	"uncoated-foam",
 	Mind,
 	"Foam stands outdoors with no coat: sun and water take it within a season.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		has := map[string]bool{}
 		for _, f := range w.Plan.Finishes {
 			has[f.Solid] = len(f.Layers) > 0
@@ -113,7 +114,7 @@ var _ = rule(
 	"burns",
 	Note,
 	"Foam, fabric and plywood burn: flame treatment and the local fire authority come first in a public display.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, s := range w.Plan.Solids {
 			if w.Lib.Materials[s.Stock].Burns && w.Lib.Materials[s.Stock].Foam() {
 				say(

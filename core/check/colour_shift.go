@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 // whiteNeeds is the share of their volts below which 5 V pixels lose their
@@ -22,7 +23,7 @@ var _ = rule(
 	"colour-shift",
 	Fix,
 	"The far pixels see too little for their blue and green: white turns yellow.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			g := w.All.Readings[d.ID]
 			rated := wiring.RatedVolts(&d, w.Lib)
@@ -45,7 +46,7 @@ var _ = rule(
 			}
 			for _, m := range feedsMends(w, d.ID) {
 				if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].FarVolt >= whiteNeeds*rated {
-					m.gives = func(w *plan.Work) string { return "worst pixel " + measure.Volts(w.All.Readings[d.ID].FarVolt) }
+					m.gives = func(w *work.Work) string { return "worst pixel " + measure.Volts(w.All.Readings[d.ID].FarVolt) }
 					s.Mends = append(s.Mends, m)
 					break
 				}
@@ -60,7 +61,7 @@ var _ = rule(
 
 // dimmed holds pixels to the highest share of full white, in steps of 5 %,
 // that does.
-func dimmed(w *plan.Work, d *plan.Device, does func(*wiring.State) bool) (Mend, bool) {
+func dimmed(w *work.Work, d *plan.Device, does func(*wiring.State) bool) (Mend, bool) {
 	now := d.Bright
 	if now == 0 {
 		now = 100

@@ -3,8 +3,8 @@ package check
 import (
 	"fmt"
 
-	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/work"
 )
 
 // A data wire straight from a pin, and from a level shifter that drives it.
@@ -21,7 +21,7 @@ var _ = rule(
 	"data-line",
 	Fix,
 	"A data wire is longer than its signal is known to reach.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			if d.Data == "" {
 				continue

@@ -5,15 +5,15 @@ import (
 	"strings"
 
 	"zapbarn/core/circuit"
-	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"data-parts",
 	Mind,
 	"Pixels lack the resistor in their data wire or the capacitor across their feed.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			by := w.Device(d.Data)
 			if by == nil || by.Kind != "controller" {

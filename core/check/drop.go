@@ -12,13 +12,14 @@ import (
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"drop",
 	Stop,
 	"Lamps lie past the drop budget (3 % to plan for, 10 % never).",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		type group struct {
 			run   *plan.Device
 			worst plan.Device
@@ -101,7 +102,7 @@ var _ = rule(
 const mendedDrops = 16
 
 // runAbove is the nearest run on the way from a device to its supply, or nil.
-func runAbove(w *plan.Work, id string) *plan.Device {
+func runAbove(w *work.Work, id string) *plan.Device {
 	d := w.Device(id)
 	for d != nil && d.Kind != "run" {
 		d = w.Device(d.From)
@@ -111,7 +112,7 @@ func runAbove(w *plan.Work, id string) *plan.Device {
 
 // resolve is the wiring round a device with everything on after a mend, or nil
 // when the mend does not apply.
-func resolve(w *plan.Work, device string, m Mend) *wiring.State {
+func resolve(w *work.Work, device string, m Mend) *wiring.State {
 	p := with(w, device, m)
 	if p == nil {
 		return nil
@@ -121,7 +122,7 @@ func resolve(w *plan.Work, device string, m Mend) *wiring.State {
 
 // with is what hangs on a device's supply after a mend; nil when that changes
 // more than devices.
-func with(w *plan.Work, device string, m Mend) *plan.Plan {
+func with(w *work.Work, device string, m Mend) *plan.Plan {
 	w.Watch.At("device", device)
 	p := w.FedBy(w.Rig.Supply(device)) // what another supply feeds stays as it is
 	for _, c := range m.Edit.Changes { // devices only, whose new values are known to be sound
@@ -142,7 +143,7 @@ func with(w *plan.Work, device string, m Mend) *plan.Plan {
 // solving the wiring with each, and offers those that bring the worst lamp
 // within the budget. When no one run does it, the run that loses most is made
 // thicker again and again.
-func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out []Mend) {
+func dropMends(w *work.Work, run *plan.Device, lamp string, rated float64) (out []Mend) {
 	if w.Plain {
 		return nil
 	}
@@ -222,13 +223,13 @@ func dropMends(w *plan.Work, run *plan.Device, lamp string, rated float64) (out 
 		}
 	}
 	for i := range out {
-		out[i].gives = func(w *plan.Work) string { return fmt.Sprintf("drops %.1f %%", 100*dropShare(w, lamp)) }
+		out[i].gives = func(w *work.Work) string { return fmt.Sprintf("drops %.1f %%", 100*dropShare(w, lamp)) }
 	}
 	return out
 }
 
 // dropShare is what a lamp loses on the way, as a share of its supply's volts.
-func dropShare(w *plan.Work, lamp string) float64 {
+func dropShare(w *work.Work, lamp string) float64 {
 	s := w.Device(w.Rig.Supply(lamp))
 	if s == nil {
 		return 0
@@ -239,7 +240,7 @@ func dropShare(w *plan.Work, lamp string) float64 {
 
 // ownSupply feeds a run from a new supply and fuse where it begins, as large as
 // what hangs on it asks.
-func ownSupply(w *plan.Work, run *plan.Device, volts float64) (Mend, bool) {
+func ownSupply(w *work.Work, run *plan.Device, volts float64) (Mend, bool) {
 	amps := below(w, run.ID)
 	product, rating := smallest(w, volts, amps), circuit.ChooseFuse(amps, carries(w, run.ID))
 	if product == "" || rating == 0 || run.From == "" {
@@ -291,7 +292,7 @@ func least(mends []Mend, does func(Mend) bool) (Mend, bool) {
 }
 
 // taps counts what leaves a run before its end.
-func taps(w *plan.Work, run string) (n int) {
+func taps(w *work.Work, run string) (n int) {
 	for _, d := range w.Kids(run) {
 		if !d.At.IsZero() {
 			n++
@@ -306,7 +307,7 @@ var feedPlaces = []string{"50%", "0% 100%", "25% 75%", "0% 50% 100%", "17% 50% 8
 
 // feedsMends joins a strip's supply at more places along it than now: its drop
 // along its own copper falls with the square of their number.
-func feedsMends(w *plan.Work, lamp string) (out []Mend) {
+func feedsMends(w *work.Work, lamp string) (out []Mend) {
 	d := *w.Device(lamp)
 	if k := w.Lib.Lamps[d.Product].Kind; k != "strip" && k != "pixels" {
 		return nil
@@ -329,7 +330,7 @@ func feedsMends(w *plan.Work, lamp string) (out []Mend) {
 
 // thicken goes on from a mend: of the runs on the way to a lamp the one that
 // loses most takes the next thicker gauge, until the lamp is within budget.
-func thicken(w *plan.Work, lamp string, budget float64, m Mend) (Mend, bool) {
+func thicken(w *work.Work, lamp string, budget float64, m Mend) (Mend, bool) {
 	var path []plan.Device
 	for run := runAbove(w, lamp); run != nil && w.Rig.Supply(run.ID) == w.Rig.Supply(lamp); run = runAbove(w, run.From) {
 		path = append(path, *run)
@@ -415,7 +416,7 @@ var _ = rule(
 	"wire-too-thin",
 	Stop,
 	"A wire carries more current than it may, bundled and in foam.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			if d.Kind != "run" {
 				continue
@@ -448,7 +449,7 @@ var _ = rule(
 				m := put(w, "Make it "+next.Gauge.String(), "device", d.ID, next)
 				// thicker wire drops less and so lets a little more through
 				if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].Amps <= stock.Ampacity(a) {
-					m.gives = func(w *plan.Work) string {
+					m.gives = func(w *work.Work) string {
 						return "may carry " + measure.Amps(stock.Ampacity(w.Device(d.ID).Gauge.Value()))
 					}
 					snag.Mends = []Mend{m}

@@ -5,13 +5,14 @@ import (
 	"strings"
 
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"entry-hole",
 	Fix,
 	"Wires enter a closed part through no hole that their plug fits.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, p := range w.Plan.Props {
 			for _, e := range w.Harness(p.ID).Entries {
 				s := w.Plan.Solid(e.Solid)

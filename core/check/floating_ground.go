@@ -3,14 +3,14 @@ package check
 import (
 	"fmt"
 
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"floating-ground",
 	Stop,
 	"Pixels get data from a controller whose ground is not joined to theirs.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			by := w.Device(d.Data)
 			if by == nil || w.Rig.Unfed[d.ID] || w.Rig.Unfed[by.ID] || w.Rig.Joined(by.ID, d.ID) {

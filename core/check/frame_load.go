@@ -6,8 +6,8 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
-	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 )
 
 // sagShare is the share of its span a rail may sag before it is seen: common
@@ -26,7 +26,7 @@ var _ = rule(
 	"frame-load",
 	Stop,
 	"A frame's rail carries more than its pipe bears, or sags so that it is seen.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Solids {
 			s := &w.Plan.Solids[i]
 			f, ok := s.Form.(form.Frame)

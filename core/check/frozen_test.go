@@ -21,6 +21,7 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -42,7 +43,7 @@ func TestAnswersStandAsFrozen(t *testing.T) {
 		require.NoError(t, err)
 		p, err := plan.Decode(data)
 		require.NoError(t, err)
-		frozen(t, strings.TrimSuffix(filepath.Base(f), ".json"), answers(plan.Do(p, stock.Shop, today)))
+		frozen(t, strings.TrimSuffix(filepath.Base(f), ".json"), answers(work.Do(p, stock.Shop, today)))
 	}
 	data, err := os.ReadFile("../../docs/examples/pattern-book.json")
 	require.NoError(t, err)
@@ -68,7 +69,7 @@ func TestAnswersStandAsFrozen(t *testing.T) {
 	for seed := uint64(1); seed <= 8; seed++ {
 		for _, p := range []*plan.Plan{wirings.Random(seed), wirings.RandomProp(seed)} {
 			if p.Validate() == nil {
-				b.Write(answers(plan.Do(p, stock.Shop, today)))
+				b.Write(answers(work.Do(p, stock.Shop, today)))
 			}
 		}
 	}
@@ -110,7 +111,7 @@ func at(l []string, i int) string {
 }
 
 // answers writes all that a plan's work says, a line each.
-func answers(w *plan.Work) []byte {
+func answers(w *work.Work) []byte {
 	var b bytes.Buffer
 	keys := make([]string, 0, len(w.Results))
 	for k := range w.Results {
@@ -166,7 +167,7 @@ func answers(w *plan.Work) []byte {
 		if shape := w.Shapes[s.ID]; shape != nil {
 			b.WriteString(stands(shape, s))
 		}
-		for _, x := range w.Necks(s) {
+		for _, x := range s.Necks(w.Lib) {
 			fmt.Fprintf(&b, "necks of %s/%s: %s\n", s.ID, x.Panel.ID, asJSON(x.Necks))
 		}
 	}

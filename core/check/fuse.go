@@ -9,11 +9,12 @@ import (
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 // thinnest is the least ampacity of the runs a fuse guards: those fed through
 // it and no other.
-func thinnest(w *plan.Work, id string) (limit float64, run *plan.Device) {
+func thinnest(w *work.Work, id string) (limit float64, run *plan.Device) {
 	var walk func(string)
 	walk = func(id string) {
 		for _, d := range w.Kids(id) {
@@ -39,7 +40,7 @@ var _ = rule(
 	"no-fuse",
 	Stop,
 	"A run, or a lamp's own lead, leaves a supply with no fuse in its way; a short then has the supply's whole current.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
 			if d.Kind != "run" && d.Kind != "lamp" || w.Rig.Unfed[d.ID] {
@@ -123,7 +124,7 @@ var _ = rule(
 	Stop,
 	"A fuse is larger than the wire below it may carry (fuse-slow: a self-resetting one), or too small for the running "+
 		"current (fuse-blows, fuse-tight).",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
 			if d.Kind != "fuse" {
@@ -236,7 +237,7 @@ var _ = rule(
 
 // leadBelow is the least ampacity of the leads of lamps that hang straight on a
 // device; of a fuse that nothing hangs on, what the thickest wire bears.
-func leadBelow(w *plan.Work, id string) float64 {
+func leadBelow(w *work.Work, id string) float64 {
 	least := stock.Ampacity(measure.AWGArea(stock.Gauges[len(stock.Gauges)-1]))
 	for _, k := range w.Kids(id) {
 		if k.Kind != "lamp" {
@@ -252,14 +253,14 @@ func leadBelow(w *plan.Work, id string) float64 {
 }
 
 // carries is the least ampacity of a run and of all runs fed through it.
-func carries(w *plan.Work, run string) float64 {
+func carries(w *work.Work, run string) float64 {
 	least, _ := thinnest(w, run)
 	return least
 }
 
 // ownFuses gives each run below a fuse that is too thin for it a fuse of its
 // own, where the thin wire begins.
-func ownFuses(w *plan.Work, fuse *plan.Device) (Mend, bool) {
+func ownFuses(w *work.Work, fuse *plan.Device) (Mend, bool) {
 	m := Mend{Label: "A fuse of its own for each thin run"}
 	names := map[string]bool{}
 	for _, d := range w.Plan.Devices {
@@ -310,7 +311,7 @@ var _ = rule(
 	"contact-rating",
 	Fix,
 	"A switch, relay contact or connector carries more than its rating.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			if g := w.All.Readings[d.ID]; (d.Kind == "switch" || d.Kind == "connector") && !d.Rating.IsZero() &&
 				g.Amps > d.Rating.Value() {

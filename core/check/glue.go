@@ -5,7 +5,7 @@ import (
 	"strings"
 
 	"zapbarn/core/bond"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var glueTitles = map[string]string{
@@ -28,7 +28,7 @@ var _ = rule(
 	Stop,
 	"A glue does not hold on its pair of materials, is too old, or the shop is too cold: from properties, see the "+
 		"reason named in the code.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Joints {
 			j := &w.Plan.Joints[i]
 			for _, r := range w.Joints[j.ID].Reasons {
@@ -79,7 +79,7 @@ func lowerFirst(s string) string {
 	return s
 }
 
-func partName(w *plan.Work, ref string) string {
+func partName(w *work.Work, ref string) string {
 	if p := w.Part(ref); p != nil {
 		return p.Name()
 	}

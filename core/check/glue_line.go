@@ -4,7 +4,7 @@ import (
 	"fmt"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // lineOff is the share by which a written glue line may be shorter than the
@@ -15,7 +15,7 @@ var _ = rule(
 	"glue-line",
 	Mind,
 	"A joint's glue line was written shorter than the seam it closes; too little glue is bought.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Joints {
 			j := &w.Plan.Joints[i]
 			l, ok := w.FormLine(j)

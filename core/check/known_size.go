@@ -7,10 +7,11 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // Extent is how far a prop's solids reach: width, depth and height.
-func Extent(w *plan.Work, prop string) (size pattern.Vec, ok bool) {
+func Extent(w *work.Work, prop string) (size pattern.Vec, ok bool) {
 	return w.Plan.Extent(w.Lib, prop)
 }
 
@@ -18,7 +19,7 @@ var _ = rule(
 	"known-size",
 	Fix,
 	"The parts do not add up to the prop's one known dimension.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, p := range w.Plan.Props {
 			size, ok := Extent(w, p.ID)
 			if !ok || p.Known.IsZero() {
@@ -61,7 +62,7 @@ var _ = rule(
 )
 
 // scale makes every size of the prop's solids f times as large.
-func scale(w *plan.Work, p plan.Prop, f float64) Mend {
+func scale(w *work.Work, p plan.Prop, f float64) Mend {
 	m := Mend{Label: fmt.Sprintf("Scale the parts x %.3g", f), Edit: w.Plan.Scaled(p.ID, f)}
 	m.Edit.Label = m.Label
 	return m

@@ -3,14 +3,14 @@ package check
 import (
 	"fmt"
 
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"laid-by-hand",
 	Fix,
 	"A part laid by hand, or cut already, no longer fits where it lies.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, s := range w.Sheets {
 			told := map[string]bool{}
 			for _, pc := range s.Dropped {

@@ -9,13 +9,14 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"reversed-lamp",
 	Stop,
 	"A lamp is wired the wrong way round and will not light.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			kind := w.Lib.Lamps[d.Product].Kind
 			if d.Kind != "lamp" || !d.Reversed || kind == "resistive" || kind == "coil" {
@@ -58,7 +59,7 @@ var _ = rule(
 	},
 )
 
-var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.", func(w *work.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
 		s := w.Device(w.Rig.Supply(d.ID))
 		if d.Kind != "lamp" || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
@@ -144,7 +145,7 @@ var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.
 
 // smallest is the smallest supply of the shop's list that carries amps within
 // 80 %, or "".
-func smallest(w *plan.Work, volts, amps float64) string {
+func smallest(w *work.Work, volts, amps float64) string {
 	best := ""
 	for id, s := range w.Lib.Supplies {
 		if s.Volts == volts && circuit.LoadLimit*s.Amps >= amps && (best == "" || s.Amps < w.Lib.Supplies[best].Amps) {
@@ -158,7 +159,7 @@ var _ = rule(
 	"no-resistor",
 	Stop,
 	"A bare LED has no resistor or one that lets too much through.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			l := w.Lib.Lamps[d.Product]
 			s := w.Device(w.Rig.Supply(d.ID))
@@ -196,7 +197,7 @@ var _ = rule(
 
 // inRows lays a row of bare LEDs that is too long for its supply out in rows
 // that fit, side by side, each with its own resistor.
-func inRows(w *plan.Work, d plan.Device, volts float64, l stock.Lamp) (Mend, bool) {
+func inRows(w *work.Work, d plan.Device, volts float64, l stock.Lamp) (Mend, bool) {
 	rows, _, err := circuit.Groups(volts, l.Vf, max(1, d.Row), l.Amps)
 	if err != nil {
 		return Mend{}, false
@@ -228,7 +229,7 @@ func inRows(w *plan.Work, d plan.Device, volts float64, l stock.Lamp) (Mend, boo
 
 // fused feeds a device from a supply through a fuse of its own, when one that
 // suits it is stocked and it has none on its way.
-func fused(w *plan.Work, label string, d plan.Device, supply string) Mend {
+func fused(w *work.Work, label string, d plan.Device, supply string) Mend {
 	next := d
 	next.From, next.At = supply, measure.Length{}
 	carry, run := thinnest(w, d.ID)
@@ -266,7 +267,7 @@ func fused(w *plan.Work, label string, d plan.Device, supply string) Mend {
 	}
 }
 
-var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *work.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
 		if !w.Rig.Unfed[d.ID] || d.Kind == "supply" {
 			continue

@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 )
 
 // manyParts is from how many parts of one solid on they are told as one.
@@ -16,7 +17,7 @@ var _ = rule(
 	"larger-than-sheet",
 	Stop,
 	"A part is larger than the sheet, or a length longer than the pipe, it is cut from.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, s := range w.Sheets {
 			told := map[string]bool{}
 			of := map[string]int{} // parts of each solid

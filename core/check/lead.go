@@ -5,14 +5,15 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // Lead is what a lamp's own lead measures, factory or as written, in mm.
-func Lead(w *plan.Work, d *plan.Device) float64 {
+func Lead(w *work.Work, d *plan.Device) float64 {
 	return d.Lead.Or(w.Lib.Lamps[d.Product].Lead.Value())
 }
 
-var _ = rule("lead-too-short", Fix, "A lamp's lead does not reach along its path.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("lead-too-short", Fix, "A lamp's lead does not reach along its path.", func(w *work.Work, say func(Snag)) {
 	groups := map[string][]plan.Device{}
 	var order []string
 	for _, d := range w.Plan.Devices {

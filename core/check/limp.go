@@ -3,11 +3,11 @@ package check
 import (
 	"fmt"
 
-	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 )
 
-var _ = rule("limp", Stop, "A form that must stand by itself is cut from cloth.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("limp", Stop, "A form that must stand by itself is cut from cloth.", func(w *work.Work, say func(Snag)) {
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
 		m := w.Lib.Materials[s.Stock]

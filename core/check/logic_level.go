@@ -6,16 +6,16 @@ import (
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"logic-level",
 	Fix,
 	"A controller's data pin gives less than the pixels take for a one.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			by := w.Device(d.Data)
 			if by == nil || by.Kind != "controller" || d.Shifter {

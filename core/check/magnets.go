@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/work"
 )
 
 // A magnet lets go sideways at about a quarter of what it takes straight off, and a
@@ -21,7 +22,7 @@ var magnetFrom = source.FromMemory("magnets on smooth faces slide at about a qua
 // magnetHold is what pairs of magnets hold hanging on a face that stands, in kg.
 func magnetHold(s *plan.Solid) float64 { return float64(s.Magnets) * s.Pull.Or(1) * magnetSlides }
 
-var _ = rule("magnet-weak", Fix, "A panel is heavier than its magnets hold.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("magnet-weak", Fix, "A panel is heavier than its magnets hold.", func(w *work.Work, say func(Snag)) {
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
 		mass := w.Results["solid:"+s.ID+":mass"].Value

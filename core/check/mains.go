@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 )
 
 // licensed is said wherever mains appears.
@@ -15,7 +16,7 @@ const licensed = " Plugs and cords only: fixed wiring, and anything in a wall or
 	"electrician and the local code."
 
 // eachOutlet calls a rule for every outlet with what hangs on it.
-func eachOutlet(w *plan.Work, f func(o *plan.Outlet, loads []plan.MainsLoad, amps float64)) {
+func eachOutlet(w *work.Work, f func(o *plan.Outlet, loads []work.MainsLoad, amps float64)) {
 	for i := range w.Plan.Outlets {
 		o := &w.Plan.Outlets[i]
 		loads, watts := w.OnOutlet(o.ID), 0.0
@@ -27,7 +28,7 @@ func eachOutlet(w *plan.Work, f func(o *plan.Outlet, loads []plan.MainsLoad, amp
 }
 
 // toOutlet is a mend that moves a load to another outlet.
-func toOutlet(w *plan.Work, l plan.MainsLoad, to *plan.Outlet) Mend {
+func toOutlet(w *work.Work, l work.MainsLoad, to *plan.Outlet) Mend {
 	label := "Plug " + l.Name + " into " + to.Name
 	if l.Kind == "plug" {
 		for _, p := range w.Plan.Plugs {
@@ -46,8 +47,8 @@ var _ = rule(
 	"mains-load",
 	Stop,
 	"An outlet's circuit carries more than it may (80 % of its breaker for three hours or more).",
-	func(w *plan.Work, say func(Snag)) {
-		eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, amps float64) {
+	func(w *work.Work, say func(Snag)) {
+		eachOutlet(w, func(o *plan.Outlet, loads []work.MainsLoad, amps float64) {
 			limit := w.OutletLimit(o)
 			if amps <= limit {
 				return
@@ -68,7 +69,7 @@ var _ = rule(
 					licensed,
 				),
 			}
-			eachOutlet(w, func(q *plan.Outlet, _ []plan.MainsLoad, other float64) {
+			eachOutlet(w, func(q *plan.Outlet, _ []work.MainsLoad, other float64) {
 				if q.ID == o.ID || len(s.Mends) == 2 {
 					return
 				}
@@ -89,8 +90,8 @@ var _ = rule(
 	"mains-heater",
 	Fix,
 	"A heater (fog) shares its circuit with other loads.",
-	func(w *plan.Work, say func(Snag)) {
-		eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, _ float64) {
+	func(w *work.Work, say func(Snag)) {
+		eachOutlet(w, func(o *plan.Outlet, loads []work.MainsLoad, _ float64) {
 			for _, l := range loads {
 				if !l.Heater || len(loads) < 2 {
 					continue
@@ -126,11 +127,11 @@ var _ = rule(
 	"mains-guard",
 	Stop,
 	"An outlet outdoors has no ground-fault protection.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		if !w.Plan.Display.Outdoors {
 			return
 		}
-		eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, _ float64) {
+		eachOutlet(w, func(o *plan.Outlet, loads []work.MainsLoad, _ float64) {
 			if o.Guard || len(loads) == 0 {
 				return
 			}
@@ -158,8 +159,8 @@ var _ = rule(
 	"mains-cord",
 	Fix,
 	"An extension cord is too thin or too long for what it carries.",
-	func(w *plan.Work, say func(Snag)) {
-		eachOutlet(w, func(o *plan.Outlet, _ []plan.MainsLoad, amps float64) {
+	func(w *work.Work, say func(Snag)) {
+		eachOutlet(w, func(o *plan.Outlet, _ []work.MainsLoad, amps float64) {
 			if o.Gauge.IsZero() {
 				return
 			}
@@ -216,7 +217,7 @@ var _ = rule(
 	"unplugged",
 	Mind,
 	"A supply is plugged in nowhere, though there are outlets.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		if len(w.Plan.Outlets) == 0 {
 			return
 		}
@@ -233,13 +234,13 @@ var _ = rule(
 				Why:   "Say which outlet it hangs on, so that the circuit's load is right.",
 			}
 			watts := w.All.Readings[d.ID].Volts * w.All.Readings[d.ID].Amps / .85
-			eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, amps float64) {
+			eachOutlet(w, func(o *plan.Outlet, loads []work.MainsLoad, amps float64) {
 				heater := false
 				for _, l := range loads {
 					heater = heater || l.Heater
 				}
 				if len(s.Mends) < 2 && !heater && amps+watts/o.Volts.Value() <= w.OutletLimit(o) {
-					s.Mends = append(s.Mends, toOutlet(w, plan.MainsLoad{Kind: "device", ID: d.ID, Name: d.Name}, o))
+					s.Mends = append(s.Mends, toOutlet(w, work.MainsLoad{Kind: "device", ID: d.ID, Name: d.Name}, o))
 				}
 			})
 			say(s)
@@ -251,7 +252,7 @@ var _ = rule(
 	"battery",
 	Stop,
 	"A set of batteries does not last the night, gives too little, or switches itself off.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		nights, hours, _ := w.Plan.Season()
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
@@ -349,7 +350,7 @@ var _ = rule(
 // capped holds the pixels on a supply to what it can give beside the rest: the
 // brightest, in whole per cent, at which all it is asked for stays within
 // limit, each tried by solving; nil when that leaves them next to nothing.
-func capped(w *plan.Work, supply *plan.Device, limit float64) *Mend {
+func capped(w *work.Work, supply *plan.Device, limit float64) *Mend {
 	if w.Plain {
 		return nil
 	}

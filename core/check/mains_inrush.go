@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/work"
 )
 
 // What cold plug-in supplies take as they are switched on, and what a breaker
@@ -25,8 +26,8 @@ var _ = rule(
 	"mains-inrush",
 	Mind,
 	"Many supplies switched on at once may trip the breaker, though they run well within it.",
-	func(w *plan.Work, say func(Snag)) {
-		eachOutlet(w, func(o *plan.Outlet, loads []plan.MainsLoad, _ float64) {
+	func(w *work.Work, say func(Snag)) {
+		eachOutlet(w, func(o *plan.Outlet, loads []work.MainsLoad, _ float64) {
 			n := 0
 			for _, l := range loads {
 				if l.Kind == "device" {

@@ -5,14 +5,14 @@ import (
 	"math"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"neck",
 	Fix,
 	"A silhouette is narrower somewhere than its stock bears.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Solids {
 			s := &w.Plan.Solids[i]
 			m := w.Lib.Materials[s.Stock]
@@ -20,7 +20,7 @@ var _ = rule(
 				continue
 			}
 			safe := m.Neck.Value()
-			for _, p := range w.Necks(s) {
+			for _, p := range s.Necks(w.Lib) {
 				if len(p.Necks) == 0 || p.Panel.Hand == "right" { // its mirror image has the same
 					continue
 				}

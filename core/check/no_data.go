@@ -1,8 +1,11 @@
 package check
 
-import "zapbarn/core/plan"
+import (
+	"zapbarn/core/plan"
+	"zapbarn/core/work"
+)
 
-var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.", func(w *work.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices {
 		if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || d.Data != "" {
 			continue

@@ -3,10 +3,10 @@ package check
 import (
 	"fmt"
 
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
-var _ = rule("offcut", Note, "A sheet leaves a piece worth keeping.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("offcut", Note, "A sheet leaves a piece worth keeping.", func(w *work.Work, say func(Snag)) {
 	for _, s := range w.Sheets {
 		n := len(s.Layout.Sheets)
 		if n == 0 || len(s.Layout.Sheets[n-1].Offcuts) == 0 {

@@ -3,16 +3,16 @@ package check
 import (
 	"fmt"
 
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
-var _ = rule("one-inch", Note, "One more inch of sheet would save a whole one.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("one-inch", Note, "One more inch of sheet would save a whole one.", func(w *work.Work, say func(Snag)) {
 	for _, s := range w.Sheets {
 		n := s.New()
 		if n < 2 || len(s.Pieces) > 120 {
 			continue
 		}
-		if less := w.WithMore(s, 25.4); less < n {
+		if less := w.Cutting().WithMore(s, 25.4); less < n {
 			last := s.Layout.Sheets[len(s.Layout.Sheets)-1]
 			part := w.Part(s.Pieces[last.Placed[0].Part].Ref)
 			saved := float64(n-less) * s.Stock.Price

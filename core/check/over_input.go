@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/work"
 )
 
 // inputSlack is how far above its volts a controller may be fed.
@@ -16,7 +17,7 @@ var InputFrom = source.FromMemory(
 	"small controllers take a tenth more than their volts; beyond it their regulator or chip is lost",
 )
 
-var _ = rule("over-input", Stop, "A controller is fed more volts than it takes.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("over-input", Stop, "A controller is fed more volts than it takes.", func(w *work.Work, say func(Snag)) {
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
 		g, rated := w.All.Readings[d.ID], d.Volts.Or(5)

@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/work"
 )
 
 // paneLeast is how far a pane must reach past its opening on every side, in mm:
@@ -20,7 +21,7 @@ var _ = rule(
 	"pane-short",
 	Fix,
 	"A pane does not reach past its opening on every side.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Solids {
 			s := &w.Plan.Solids[i]
 			of, o := w.Plan.Filled(s)

@@ -7,10 +7,11 @@ import (
 
 	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 // price adds to a mend's effect what it costs in copper and in money.
-func (m *Mend) price(w *plan.Work) {
+func (m *Mend) price(w *work.Work) {
 	var grams, money float64
 	bill := func(raw json.RawMessage, sign float64) {
 		var d plan.Device

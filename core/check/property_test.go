@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 	"zapbarn/testkit/dense"
 	"zapbarn/testkit/wirings"
 
@@ -82,7 +83,7 @@ func TestMendsCureAndKeepTheirPromise(t *testing.T) {
 	offered, promises := 0, 0
 	codes := map[string]int{}
 	careless(t, 45, func(name string, p *plan.Plan) {
-		w := plan.Do(p, stock.Shop, today)
+		w := work.Do(p, stock.Shop, today)
 		require.True(t, w.All.Solution.Settled, name)
 		kirchhoff(t, name, w.Rig, w.All)
 		before := Check(w)
@@ -97,7 +98,7 @@ func TestMendsCureAndKeepTheirPromise(t *testing.T) {
 				back, err := q.Apply(m.Edit.Inverse())
 				require.NoError(t, err)
 				require.Equal(t, string(p.Encode()), string(back.Encode()), "undone")
-				after := plan.Do(q, stock.Shop, today)
+				after := work.Do(q, stock.Shop, today)
 				for id, level := range levelsOf(run(after)) {
 					_, there := levels[id]
 					assert.NotEqual(t, s.ID(), id, "%s: %q does not cure %s", name, m.Label, s.ID())
@@ -125,7 +126,7 @@ var promised = regexp.MustCompile(`then ([0-9.]+) %`)
 
 // kept holds what a mend promises against the network after it, solved by
 // dense nodal analysis: 1 when it promised something that can be looked at so.
-func kept(t *testing.T, name string, s Snag, m Mend, after *plan.Work) int {
+func kept(t *testing.T, name string, s Snag, m Mend, after *work.Work) int {
 	found := promised.FindStringSubmatch(m.Effect)
 	if found == nil || s.Code != "drop" && s.Code != "supply-load" {
 		return 0
@@ -193,7 +194,7 @@ func TestMendingEnds(t *testing.T) {
 		last, did := [4]int{1 << 30}, ""
 		for press := 0; ; press++ {
 			require.Less(t, press, 60, name)
-			snags := Check(plan.Do(p, stock.Shop, today))
+			snags := Check(work.Do(p, stock.Shop, today))
 			now := tally(snags)
 			if !fewer(now, last) {
 				for _, s := range snags {

@@ -9,6 +9,7 @@ import (
 
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // A mend is offered only when it was taken, on a copy: the snag is then gone,
@@ -34,7 +35,7 @@ type outcome struct {
 // and keeps what it found. It may be asked from several sides at once.
 type Prover struct {
 	lock    sync.Mutex
-	work    *plan.Work
+	work    *work.Work
 	whole   *bench
 	benches map[string]*bench
 	near    map[string]portion
@@ -48,7 +49,7 @@ type portion struct {
 }
 
 // NewProver tries mends of the snags that were found in a worked-out plan.
-func NewProver(w *plan.Work, snags []Snag) *Prover {
+func NewProver(w *work.Work, snags []Snag) *Prover {
 	own := *w // its watch is the prover's
 	return &Prover{
 		work:    &own,
@@ -70,7 +71,7 @@ func (p *Prover) Known(s Snag) ([]Mend, bool) {
 // Mends are a snag's mends that cure. Where none does alone, it is tried with
 // the mends of what it raises: a fuse may want thicker wire as well. The error
 // is *plan.TooHeavy when the watch ran out first; what was tried by then is kept.
-func (p *Prover) Mends(watch *plan.Watch, s Snag) (kept []Mend, err error) {
+func (p *Prover) Mends(watch *work.Watch, s Snag) (kept []Mend, err error) {
 	p.lock.Lock()
 	defer p.lock.Unlock()
 	if kept, ok := p.done[s.ID()]; ok || len(s.Mends) == 0 {
@@ -113,7 +114,7 @@ const moreMends = 2
 
 // bench is a part of the plan that mends are tried on, worked out as it is.
 type bench struct {
-	work   *plan.Work
+	work   *work.Work
 	levels map[string]Level // of its snags
 	sum    [32]byte
 }
@@ -127,7 +128,7 @@ func levelsOf(snags []Snag) map[string]Level {
 }
 
 // benchOf works a part of a plan out, its mends left alone.
-func benchOf(w *plan.Work, p *plan.Plan) *bench {
+func benchOf(w *work.Work, p *plan.Plan) *bench {
 	q := w.Try(p, nil, true)
 	return &bench{work: q, levels: levelsOf(run(q)), sum: sha256.Sum256(p.Encode())}
 }

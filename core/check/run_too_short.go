@@ -4,15 +4,15 @@ import (
 	"fmt"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"run-too-short",
 	Fix,
 	"A run is shorter than its path through the prop, with slack.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			need := 0.0
 			if d.Kind == "run" {

@@ -5,13 +5,14 @@ import (
 	"strings"
 
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"same-picture",
 	Note,
 	"Pixel strips share one data pin, so all show the same picture.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		groups := map[string][]plan.Device{}
 		var order []string
 		for _, d := range w.Plan.Devices {

@@ -6,14 +6,14 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"saw-stop",
 	Mind,
 	"A bevel lies near a stop of the saw: what calling it near enough costs in filler.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, part := range w.Parts {
 			for _, e := range part.Panel.Edges {
 				if e.Joint != "mitre" {

@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 func hasDoor(s *plan.Solid) bool {
@@ -21,7 +22,7 @@ var _ = rule(
 	"sealed-in",
 	Stop,
 	"What needs a hand later (supply, fuse, switch) is sealed in with no door.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
 			s := w.Plan.Solid(d.In)
 			if s == nil || !s.Sealed || hasDoor(s) || d.Kind == "lamp" || d.Kind == "run" {
@@ -54,13 +55,13 @@ var _ = rule(
 )
 
 // tape is a length rounded to what a tape shows.
-func tape(w *plan.Work, mm float64) measure.Length { return measure.OnTape(mm, w.Plan.Metric()) }
+func tape(w *work.Work, mm float64) measure.Length { return measure.OnTape(mm, w.Plan.Metric()) }
 
 var _ = rule(
 	"unproven",
 	Fix,
 	"A lamp is closed in before it was lit on the bench.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		groups := map[string][]plan.Device{}
 		var order []string
 		for _, d := range w.Plan.Devices {

@@ -6,13 +6,14 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"seams-open",
 	Mind,
 	"Some seams of a solid are glued and others are not planned: their glue is not bought and their wait not counted.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Solids {
 			s := &w.Plan.Solids[i]
 			shape := w.Shapes[s.ID]

@@ -5,13 +5,14 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"set-aside",
 	Stop,
 	"A stored element cannot stand as it is, by a rule newer than it; it is set aside and kept as it was.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for _, b := range w.Plan.Broken() {
 			label := "Take it away"
 			say(

@@ -4,14 +4,14 @@ import (
 	"fmt"
 	"strings"
 
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"size-missing",
 	Mind,
 	"A solid still lacks a size, so it has no parts yet.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		names := map[string]string{
 			"w":       "width",
 			"d":       "depth",
@@ -42,7 +42,7 @@ var _ = rule(
 	},
 )
 
-var _ = rule("prop-empty", Note, "A prop has no parts and no wiring yet.", func(w *plan.Work, say func(Snag)) {
+var _ = rule("prop-empty", Note, "A prop has no parts and no wiring yet.", func(w *work.Work, say func(Snag)) {
 	used := map[string]bool{}
 	for _, s := range w.Plan.Solids {
 		used[s.Prop] = true

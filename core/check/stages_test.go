@@ -7,11 +7,13 @@ import (
 	"testing"
 	"time"
 
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // Whatever is edited, the plan worked out from the one before says just what it
@@ -23,20 +25,35 @@ func TestWorkTakenOverIsWorkDoneAfresh(t *testing.T) {
 	require.NoError(t, err)
 	p, err := plan.Decode(data)
 	require.NoError(t, err)
-	before := plan.Do(p, stock.Shop, today)
+	before := work.Do(p, stock.Shop, today)
 	tried := 0
 	try := func(what string, e plan.Edit) {
 		q, err := p.Apply(e)
 		if err != nil {
 			return // refused: nothing is worked out
 		}
-		from, err := plan.DoFrom(before, nil, q, stock.Shop, today)
+		from, err := work.DoFrom(before, nil, q, stock.Shop, today)
 		require.NoError(t, err)
-		a, b := string(answers(from)), string(answers(plan.Do(q, stock.Shop, today)))
+		a, b := string(answers(from)), string(answers(work.Do(q, stock.Shop, today)))
 		require.True(t, a == b, "%s: %s", what, firstOther(a, b))
 		tried++
 	}
-	some := []string{"", "5 ft", "18 in", "3 V", "2 A", "12", "on", "off", "14 AWG", "xps2", "latex", "S2", "2 s", "40 C"}
+	some := []string{
+		"",
+		"5 ft",
+		"18 in",
+		"3 V",
+		"2 A",
+		"12",
+		"on",
+		"off",
+		"14 AWG",
+		"xps2",
+		"latex",
+		"S2",
+		"2 s",
+		"40 C",
+	}
 	for n, kind := range plan.Kinds() {
 		all := p.Elements(kind)
 		if len(all) == 0 || kind == "photo" {
@@ -81,15 +98,15 @@ func TestAnEditWorksOutWhatItTouches(t *testing.T) {
 	require.NoError(t, err)
 	p, err := plan.Decode(data)
 	require.NoError(t, err)
-	before := plan.Do(p, stock.Shop, today)
-	after := func(e plan.Edit, on time.Time) *plan.Work {
+	before := work.Do(p, stock.Shop, today)
+	after := func(e plan.Edit, on time.Time) *work.Work {
 		q, err := p.Apply(e)
 		require.NoError(t, err)
-		w, err := plan.DoFrom(before, nil, q, stock.Shop, on)
+		w, err := work.DoFrom(before, nil, q, stock.Shop, on)
 		require.NoError(t, err)
 		return w
 	}
-	cut := func(w *plan.Work) bool { return len(w.Parts) > 0 && w.Parts[0] != before.Parts[0] }
+	cut := func(w *work.Work) bool { return len(w.Parts) > 0 && w.Parts[0] != before.Parts[0] }
 	finish := p.Finishes[0]
 	finish.Layers = append([]plan.Layer{{Coat: "masonry", Coats: 1}}, finish.Layers...)
 	w := after(plan.Edit{Changes: []plan.Change{p.Put("finish", finish.ID, finish)}}, today)

@@ -4,15 +4,15 @@ import (
 	"fmt"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"start-load",
 	Fix,
 	"All motors starting at once ask more of a supply than it can give.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		if !w.Plan.Wiring(w.Lib).Starts() {
 			return
 		}

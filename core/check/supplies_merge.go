@@ -7,13 +7,14 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"supplies-merge",
 	Note,
 	"One supply could carry what two of a prop carry.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		var supplies []*plan.Device
 		for i := range w.Plan.Devices {
 			if d := &w.Plan.Devices[i]; d.Kind == "supply" && d.Cell == "" {

@@ -10,13 +10,14 @@ import (
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 var _ = rule(
 	"supply-load",
 	Stop,
 	"A supply is overloaded, or has no headroom (80 % continuous).",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
 			if d.Kind != "supply" && d.Kind != "converter" || d.Cell != "" { // batteries have a rule of their own
@@ -45,7 +46,7 @@ var _ = rule(
 				s.Level, s.Title = Stop, d.Name+" is overloaded"
 			}
 			add := func(m Mend) {
-				m.gives = func(w *plan.Work) string { return fmt.Sprintf("%.0f %% of it", 100*w.Load(w.Device(d.ID))) }
+				m.gives = func(w *work.Work) string { return fmt.Sprintf("%.0f %% of it", 100*w.Load(w.Device(d.ID))) }
 				s.Mends = append(s.Mends, m)
 			}
 			if d.Kind == "converter" {
@@ -69,7 +70,7 @@ var _ = rule(
 )
 
 // shared gives the branch of a supply that unburdens it to a new supply.
-func shared(w *plan.Work, d *plan.Device, volts, limit float64) []Mend {
+func shared(w *work.Work, d *plan.Device, volts, limit float64) []Mend {
 	kids := w.Kids(d.ID)
 	total, best, most := 0.0, -1, 0.0
 	asks := make([]float64, len(kids))
@@ -109,7 +110,7 @@ func shared(w *plan.Work, d *plan.Device, volts, limit float64) []Mend {
 }
 
 // below is what the lamps fed through a device are rated for.
-func below(w *plan.Work, id string) float64 {
+func below(w *work.Work, id string) float64 {
 	var rated func(*plan.Device) float64
 	rated = func(d *plan.Device) (amps float64) {
 		if d.Kind == "lamp" && !d.Reversed {
@@ -131,7 +132,7 @@ var _ = rule(
 	"starved",
 	Stop,
 	"A converter or a controller sees less than it needs to run.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
 			g := w.All.Readings[d.ID]
@@ -183,7 +184,7 @@ var _ = rule(
 
 // fedBetter is how a device that sees too little can be fed: by thicker wire on
 // the way, by more cells in its pack, by a supply of its own.
-func fedBetter(w *plan.Work, d *plan.Device, volts float64, does func(*wiring.State) bool) (out []Mend) {
+func fedBetter(w *work.Work, d *plan.Device, volts float64, does func(*wiring.State) bool) (out []Mend) {
 	if w.Plain {
 		return nil
 	}
@@ -236,7 +237,7 @@ var _ = rule(
 	"not-settled",
 	Stop,
 	"The wiring has no steady state, and what will not settle.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		if s := w.All.Solution; !s.Settled {
 			at := "display:" + w.Plan.Display.ID
 			if w.Device(s.Worst) != nil {

@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/work"
 )
 
 // throughPins is what a controller's own power pins pass on when it does not
@@ -21,7 +22,7 @@ var _ = rule(
 	"through-controller",
 	Stop,
 	"What is fed through a controller's pins takes more than they pass on.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
 			if d.Kind != "controller" {

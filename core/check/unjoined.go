@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // flat is true of a form whose pieces meet nothing of their own.
@@ -20,7 +21,7 @@ var _ = rule(
 	"unjoined",
 	Mind,
 	"A solid of several parts has no joint yet: nothing says how it holds together.",
-	func(w *plan.Work, say func(Snag)) {
+	func(w *work.Work, say func(Snag)) {
 		joined := map[string]bool{}
 		for _, j := range w.Plan.Joints { // what holds it to another says nothing of its own seams
 			a, _, _ := strings.Cut(j.A, "/")

@@ -29,6 +29,7 @@ import (
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/require"
@@ -491,7 +492,7 @@ func faults(b *bytes.Buffer) {
 			continue
 		}
 		r := rand.New(rand.NewPCG(seed, 23))
-		w := plan.Do(p, stock.Shop, day)
+		w := work.Do(p, stock.Shop, day)
 		for _, d := range p.Devices {
 			if d.Kind != "supply" {
 				continue
@@ -947,13 +948,13 @@ func packs(b *bytes.Buffer) {
 			b,
 			"AWG %d: jacket %.4g, three %.4g, sleeve %.4g, cord %.4g, %.5g A, thicker %.4g thinner %.4g\n",
 			awg,
-			plan.Jacket(mm2),
-			plan.Bundle(
+			work.Jacket(mm2),
+			work.Bundle(
 				mm2,
 				mm2,
 				mm2/2,
 			),
-			plan.Shrink(mm2, mm2),
+			work.Shrink(mm2, mm2),
 			stock.CordAmpacity(awg),
 			stock.Ampacity(mm2),
 			stock.Thicker(mm2),

@@ -66,3 +66,9 @@ func (x *Display) valid(c checks) error {
 	return measure.First(measure.Named(x.Name), measure.OneOf("units", x.Units, "in", "mm"), date("opens", x.Opens),
 		measure.Within("kerf", x.Kerf, 0, 25), measure.Within("margin", x.Margin, 0, 200))
 }
+
+// Kerf is the saw's kerf in mm, as given or by default.
+func (p *Plan) Kerf() float64 { return p.Display.Kerf.Or(measure.Inch / 8) }
+
+// Margin is the strip kept off each sheet's edge, in mm.
+func (p *Plan) Margin() float64 { return p.Display.Margin.Or(measure.Inch / 4) }

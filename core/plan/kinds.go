@@ -101,6 +101,12 @@ func (k kind) count(p *Plan) int {
 	return k.list.count(p)
 }
 
+// SameOf is whether two plans have the same elements of a kind, in one order.
+func SameOf(kind string, a, b *Plan) bool {
+	k, err := kindNamed(kind)
+	return err == nil && k.same(a, b)
+}
+
 // same is whether two plans have the same elements of a kind, in one order.
 func (k kind) same(a, b *Plan) bool {
 	if k.list == nil {

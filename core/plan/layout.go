@@ -1,20 +1,23 @@
 package plan
 
-import "zapbarn/core/measure"
+import (
+	"zapbarn/core/cutting"
+	"zapbarn/core/measure"
+)
 
-// Layout is how the parts of one stock lie on its sheets, as kept or as moved
-// by hand. Its ID is the stock's.
-type Layout struct {
-	ID   string `json:"id"`
-	Pins []Pin  `json:"pins" max:"20000"`
-}
+// Layout, Pin and Offcut are as package cutting has them.
+type (
+	Layout = cutting.Layout
+	Pin    = cutting.Pin
+	Offcut = cutting.Offcut
+)
 
-var layoutKind = listed(kind{name: "layout", most: 200}, func(p *Plan) *[]Layout { return &p.Layouts })
+var layoutKind = listed(
+	kind{name: "layout", most: 200, valid: func(v any, c checks) error { return validLayout(v.(*Layout), c) }},
+	func(p *Plan) *[]Layout { return &p.Layouts },
+)
 
-func (x *Layout) Key() string    { return x.ID }
-func (x *Layout) Called() string { return "layout of " + x.ID }
-
-func (x *Layout) valid(c checks) error {
+func validLayout(x *Layout, c checks) error {
 	if err := measure.InList("id", x.ID, c.lib.Materials, "xps1"); err != nil {
 		return err
 	}
@@ -28,18 +31,4 @@ func (x *Layout) valid(c checks) error {
 		}
 	}
 	return nil
-}
-
-// Pin is where one copy of a part lies: its box's lower left corner.
-type Pin struct {
-	Part   string         `json:"part" max:"260"` // solid/panel
-	Copy   int            `json:"copy"`
-	Offcut string         `json:"offcut,omitempty"` // which offcut of the shelf, or else
-	Sheet  int            `json:"sheet"`            // which new sheet, from 0
-	X      measure.Length `json:"x"`
-	Y      measure.Length `json:"y"`
-	Turned bool           `json:"turned,omitempty"` // by a quarter
-	Flip   bool           `json:"flip,omitempty"`   // head to foot, before the turn
-	Locked bool           `json:"locked,omitempty"` // laid by hand: the rest is laid round it
-	Cut    bool           `json:"cut,omitempty"`    // its sheet is cut: nothing more is laid there
 }

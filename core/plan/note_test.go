@@ -3,7 +3,6 @@ package plan
 import (
 	"math"
 	"testing"
-	"time"
 
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
@@ -74,33 +73,6 @@ func TestANoteFollowsItsThing(t *testing.T) {
 		_, err := p.Apply(Edit{Changes: []Change{p.Put("note", "x", bad)}})
 		assert.Error(t, err, "%+v", bad)
 	}
-}
-
-// A pocket lets no wire in; a window does.
-func TestAPocketIsNoWayIn(t *testing.T) {
-	p := New("n", "N", "in", "")
-	p.Props = []Prop{{ID: "a", Name: "A"}}
-	box := NewSolid(
-		"a",
-		"Box",
-		"xps1",
-		form.Box{W: measure.Len("20 in"), D: measure.Len("12 in"), H: measure.Len("14 in")},
-	)
-	box.ID = "box"
-	box.Openings = []Opening{{Name: "Pack", Face: "back", Kind: "rect", W: measure.Len("6 in"), H: measure.Len("4 in"),
-		Y: measure.Len("7 in"), Deep: measure.Len("1/2 in")}}
-	p.Solids = []Solid{box}
-	p.Devices = []Device{{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-2"},
-		{ID: "L1", Prop: "a", Kind: "lamp", Name: "L1", Product: "puck12", From: "S1", In: "box"}}
-	require.NoError(t, p.Validate())
-	fits := func() bool {
-		e := Do(p, stock.Shop, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)).Harness("a").Entries
-		require.Len(t, e, 1)
-		return e[0].Fits
-	}
-	assert.False(t, fits())
-	p.Solids[0].Openings[0].Deep = measure.Length{}
-	assert.True(t, fits())
 }
 
 // A mirrored solid's shaped opening is mirrored with it: its corner that leant to

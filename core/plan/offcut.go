@@ -2,21 +2,12 @@ package plan
 
 import "zapbarn/core/measure"
 
-// Offcut is a piece of sheet on the shelf, used before a new one is opened.
-type Offcut struct {
-	ID    string         `json:"id"`
-	Stock string         `json:"stock" label:"Stock" choose:"sheet"`
-	W     measure.Length `json:"w" label:"Across"`
-	H     measure.Length `json:"h" label:"Along the grain"` // along the grain or flutes
-	Label string         `json:"label,omitempty" max:"80" label:"Label"`
-}
+var offcutKind = listed(
+	kind{name: "offcut", most: 1000, valid: func(v any, c checks) error { return validOffcut(v.(*Offcut), c) }},
+	func(p *Plan) *[]Offcut { return &p.Offcuts },
+)
 
-var offcutKind = listed(kind{name: "offcut", most: 1000}, func(p *Plan) *[]Offcut { return &p.Offcuts })
-
-func (x *Offcut) Key() string    { return x.ID }
-func (x *Offcut) Called() string { return "offcut " + x.ID }
-
-func (x *Offcut) valid(c checks) error {
+func validOffcut(x *Offcut, c checks) error {
 	if err := measure.First(measure.InList("stock", x.Stock, c.lib.Materials, "xps1"),
 		measure.Within("w", x.W, 20, 10*metre),
 		measure.Within("h", x.H, 20, 10*metre)); err != nil {

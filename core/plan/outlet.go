@@ -1,6 +1,9 @@
 package plan
 
-import "zapbarn/core/measure"
+import (
+	"zapbarn/core/circuit"
+	"zapbarn/core/measure"
+)
 
 // Outlet is a mains outlet with its circuit: plugs and cords only.
 type Outlet struct {
@@ -26,4 +29,12 @@ func (x *Outlet) valid(c checks) error {
 		return measure.Bad("breaker", "%s is no outlet circuit; write 10 A to 20 A", x.Breaker)
 	}
 	return measure.First(measure.Named(x.Name), measure.Within("cord", x.Cord, 1, 100*metre))
+}
+
+// CordOhms is both conductors of an outlet's extension cord.
+func (o *Outlet) CordOhms() float64 {
+	if o.Gauge.IsZero() || o.Cord.IsZero() {
+		return 0
+	}
+	return circuit.WireOhms(o.Gauge.Value(), o.Cord.Value(), 20)
 }

@@ -1,6 +1,6 @@
 // Package plan is the document everything hangs on: a display's props, parts,
-// joints, coats, wiring and behaviour; its edits; its JSON form; and Work,
-// which works the whole document out the way a compiler reads a program.
+// joints, coats, wiring and behaviour; its edits and its JSON form. Package work
+// works it out.
 //
 // A plan is never finished before the work begins: it may be half known, so a
 // missing size is allowed and reported, while an impossible one is refused.
@@ -110,6 +110,16 @@ func (p *Plan) Input(id string) *Input {
 // OutletNamed returns the outlet with that ID, or nil.
 func (p *Plan) OutletNamed(id string) *Outlet {
 	return find(p.Outlets, id, func(x *Outlet) string { return x.ID })
+}
+
+// OffcutNamed returns the offcut with that ID, or nil.
+func (p *Plan) OffcutNamed(id string) *Offcut {
+	return find(p.Offcuts, id, func(x *Offcut) string { return x.ID })
+}
+
+// LayoutOf returns the layout kept of a stock, or nil.
+func (p *Plan) LayoutOf(stock string) *Layout {
+	return find(p.Layouts, stock, func(x *Layout) string { return x.ID })
 }
 
 // Scene returns the scene with that ID, or nil.

@@ -12,10 +12,9 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/show"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
-	"zapbarn/testkit/wirings"
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/stretchr/testify/assert"
@@ -110,7 +109,7 @@ func FuzzDecode(f *testing.F) {
 	f.Add([]byte(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"},"solids":[{"id":"a"}]}`))
 	f.Fuzz(func(t *testing.T, b []byte) {
 		if p, err := plan.Decode(b); err == nil {
-			plan.Do(p, stock.Shop, today)
+			work.Do(p, stock.Shop, today)
 		}
 	})
 }
@@ -190,7 +189,7 @@ func TestApplyNamesTheField(t *testing.T) {
 	}
 	q, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put("solid", "half", half)}})
 	require.NoError(t, err, "half known is allowed")
-	assert.Equal(t, []string{"d", "h"}, plan.Do(q, stock.Shop, today).Lacks("half"))
+	assert.Equal(t, []string{"d", "h"}, work.Do(q, stock.Shop, today).Lacks("half"))
 }
 
 // One flicker run worked by hand. 12 V, 2 A supply (Rs 60 mohm), ten lamps of
@@ -226,7 +225,7 @@ func TestRigAgainstHandCalculation(t *testing.T) {
 		)
 	}
 	require.NoError(t, p.Validate())
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	amps := 8.9 / (44.5 + .06 + 2*10*.05296)
 	assert.InEpsilon(t, amps, w.All.Readings["S"].Amps, 1e-3)
 	assert.InEpsilon(t, 12-amps*(.06+1.0592), w.All.Readings["a"].Volts, 1e-4)
@@ -238,7 +237,7 @@ func TestRigAgainstHandCalculation(t *testing.T) {
 
 func TestLampStates(t *testing.T) {
 	p := apiary(t)
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	assert.Equal(t, "reversed", w.All.Readings["jar-8"].State)
 	assert.Equal(t, "lit", w.All.Readings["jar-1"].State)
 	assert.Equal(t, "heavy", w.All.Readings["S2"].State)
@@ -246,15 +245,15 @@ func TestLampStates(t *testing.T) {
 	assert.Equal(t, "dark", off.Readings["fill"].State)
 	assert.Equal(t, "lit", off.Readings["jar-1"].State)
 	p.Device("S1").Product = "ps24-5"
-	assert.Equal(t, "over", plan.Do(p, stock.Shop, today).All.Readings["jar-1"].State)
+	assert.Equal(t, "over", work.Do(p, stock.Shop, today).All.Readings["jar-1"].State)
 }
 
 // Feeding the far end too makes a loop: the worst drop falls to about a
 // quarter of what the run alone drops (closed form for a uniform run).
 func TestSecondFeed(t *testing.T) {
 	p := apiary(t)
-	before := plan.Do(p, stock.Shop, today)
-	run := func(w *plan.Work) float64 {
+	before := work.Do(p, stock.Shop, today)
+	run := func(w *work.Work) float64 {
 		worst := 0.0
 		for _, d := range w.Plan.Devices {
 			if d.From == "W2" && !d.Reversed {
@@ -266,46 +265,8 @@ func TestSecondFeed(t *testing.T) {
 	d := p.Device("W2")
 	d.To, d.ToAt = "W1", measure.Len(`9'4"`)
 	require.NoError(t, p.Validate())
-	after := plan.Do(p, stock.Shop, today)
+	after := work.Do(p, stock.Shop, today)
 	assert.InDelta(t, .25, run(after)/run(before), .05)
-}
-
-func TestFramesFollowTheScene(t *testing.T) {
-	w := plan.Do(apiary(t), stock.Shop, today)
-	require.NoError(t, w.ShowErr)
-	tr := w.Machine.Run(show.Press("mat", 1000, 200), 9000)
-	frames := w.Frames(tr)
-	require.Len(t, frames, 5, "dark, glow, glow and fill, glow, dark")
-	assert.Equal(t, 1030, frames[1].At)
-	assert.True(t, frames[1].On["K2"] && !frames[1].On["K1"])
-	assert.Greater(t, frames[1].State.Readings["S2"].Amps, .9)
-	assert.Less(t, frames[0].State.Readings["S2"].Amps, .001)
-	assert.Greater(t, frames[2].State.Readings["S1"].Amps, frames[1].State.Readings["S1"].Amps+.7)
-	assert.Same(t, frames[0].State, frames[4].State, "equal switches are solved once")
-}
-
-func TestEveryNumberHasItsWorking(t *testing.T) {
-	w := plan.Do(apiary(t), stock.Shop, today)
-	require.Greater(t, len(w.Results), 150)
-	for key, r := range w.Results {
-		assert.NotEmpty(t, r.Steps, key)
-		assert.NotEmpty(t, r.Text, key)
-		assert.NotEmpty(t, r.Label, key)
-		for _, s := range r.Steps {
-			assert.NotEmpty(t, s.Formula, key)
-		}
-	}
-}
-
-func TestPartsNestedOnce(t *testing.T) {
-	w := plan.Do(apiary(t), stock.Shop, today)
-	for _, s := range w.Sheets {
-		n := len(s.Layout.TooLarge) + len(s.Layout.Missing)
-		for _, sh := range s.Layout.Sheets {
-			n += len(sh.Placed)
-		}
-		assert.Equal(t, len(s.Pieces), n, s.Stock.ID)
-	}
 }
 
 // Every element knows its prop, however far away it is named.
@@ -353,17 +314,4 @@ func TestCloneKeepsAll(t *testing.T) {
 	a, _ := json.Marshal(p)
 	b, _ := json.Marshal(p.Clone())
 	assert.Equal(t, string(a), string(b))
-}
-
-func BenchmarkWork(b *testing.B) {
-	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today),
-		"20xdemo": wirings.Times(demo.Apiary(today), 20)} {
-		require.NoError(b, p.Validate())
-		b.Run(name, func(b *testing.B) {
-			b.ReportAllocs()
-			for b.Loop() {
-				plan.Do(p, stock.Shop, today)
-			}
-		})
-	}
 }

@@ -3,6 +3,7 @@ package plan_test
 import (
 	"testing"
 
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
 
@@ -15,14 +16,15 @@ func TestReadingsProve(t *testing.T) {
 	g := wiring.Operating{Volts: 12, Amps: .1}
 	for text, good := range map[string]bool{"12.4 V": true, "12.5 V": false, "11.6 V": true, "11.5 V": false,
 		"-12 V": false, "0 V": false} {
-		assert.Equal(t, good, (&plan.Reading{Volts: vv(text)}).Proves(g), text)
+		assert.Equal(t, good, (&plan.Reading{Volts: measure.Must[measure.VoltKind](text)}).Proves(g), text)
 	}
 	for text, good := range map[string]bool{"116 mA": true, "118 mA": false, "84 mA": true, "82 mA": false, "0 A": false} {
-		assert.Equal(t, good, (&plan.Reading{Amps: aa(text)}).Proves(g), text)
+		assert.Equal(t, good, (&plan.Reading{Amps: measure.Must[measure.AmpKind](text)}).Proves(g), text)
 	}
 	for text, good := range map[string]bool{"1 Mohm": true, "20 Mohm": true, "990 kohm": false, "0 ohm": false} {
-		assert.Equal(t, good, (&plan.Reading{Ohms: oo(text)}).Proves(g), text)
+		assert.Equal(t, good, (&plan.Reading{Ohms: measure.Must[measure.OhmKind](text)}).Proves(g), text)
 	}
 	reversed := wiring.Operating{Volts: -12}
-	assert.True(t, (&plan.Reading{Volts: vv("12 V")}).Proves(reversed), "once its leads are swapped")
+	swapped := &plan.Reading{Volts: measure.Must[measure.VoltKind]("12 V")}
+	assert.True(t, swapped.Proves(reversed), "once its leads are swapped")
 }

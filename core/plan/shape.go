@@ -2,13 +2,11 @@ package plan
 
 import (
 	"crypto/sha256"
-	"strings"
 	"sync"
 
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/memo"
-	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
 )
@@ -95,10 +93,8 @@ type Narrow struct {
 	Necks []pattern.Neck
 }
 
-// Necks are the narrow places of a solid's parts, against what its stock bears.
-func (w *Work) Necks(s *Solid) []Narrow {
-	return s.known(w.Lib).necks()
-}
+// Necks are the narrow places of the solid's parts, against what its stock bears.
+func (s *Solid) Necks(lib *stock.Library) []Narrow { return s.known(lib).necks() }
 
 // Shape lays the solid out. The error is *Missing when a size is not given
 // yet, or a *measure.FieldError naming the field that cannot be. Callers must
@@ -142,35 +138,4 @@ type shapeKey struct {
 	seam        string
 	seamAt, lap measure.Length
 	openings    [32]byte
-}
-
-// Part is one cut part with its number in its prop.
-type Part struct {
-	Ref    string // solid/panel
-	Solid  *Solid
-	Panel  pattern.Panel
-	No, Of int     // number among the prop's parts
-	Mass   float64 // kg, one copy
-}
-
-// Name is what the part is called on sheets and lists.
-func (p *Part) Name() string { return p.Solid.Name + ", " + strings.ToLower(p.Panel.Name) }
-
-// Face is what the drawn face of a part is called, and where its upper edge
-// points: a part that lies flat shows its top.
-func (p *Part) Face() (face, up string) {
-	if p.Panel.Slant != 0 {
-		return "OUTSIDE", "up, turned " + measure.Degrees(p.Panel.Slant)
-	}
-	if form.Lies(p.Solid.Form) {
-		return "TOP", "back"
-	}
-	return "OUTSIDE", "up"
-}
-
-// Bars is the cutting of one pipe stock.
-type Bars struct {
-	Stock   stock.Material
-	Cutting nest.Cutting
-	Total   float64
 }

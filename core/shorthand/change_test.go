@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -158,7 +159,7 @@ func TestAPropIsCopiedWhole(t *testing.T) {
 		}
 		assert.Len(t, q.Elements(kind), 2*len(p.Elements(kind)), kind)
 	}
-	w := plan.Do(q, stock.Shop, today)
+	w := work.Do(q, stock.Shop, today)
 	assert.InEpsilon(t, w.Results["prop:lamp-post:mass"].Value, w.Results["prop:second-post:mass"].Value, 1e-12)
 	for _, d := range q.Devices {
 		if d.From != "" {

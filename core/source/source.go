@@ -69,6 +69,11 @@ type Result struct {
 	Steps []Step  `json:"steps"`
 }
 
+// Num is a result without its working yet.
+func Num(label string, value float64, unit, text string) Result {
+	return Result{Label: label, Value: value, Unit: unit, Text: text}
+}
+
 // With returns r with one more step of working.
 func (r Result) With(formula, numbers, value string, from ...Source) Result {
 	r.Steps = append(r.Steps[:len(r.Steps):len(r.Steps)], Step{formula, numbers, value, from})

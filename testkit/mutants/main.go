@@ -201,6 +201,7 @@ func main() {
 	defer done()
 	others := [][]string{
 		{"./core/check", "-run", "Frozen|EachRule|Limits"},
+		{"./core/work"},
 		{"./core/plan"},
 		{"./core/calc"},
 	} // what else stands on a rule, quick ones first

@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/check"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // BarnRows is how a display's props stand on ground lines, all to one scale.
@@ -37,7 +38,7 @@ const (
 
 // RowsOf lays out the barn: one ground line as long as its props stay large
 // enough to be told apart, else several at one scale.
-func RowsOf(w *plan.Work) BarnRows {
+func RowsOf(w *work.Work) BarnRows {
 	tall, wide := 1753.0, 1.0
 	var items []barnItem
 	for _, p := range w.Plan.Props {
@@ -87,7 +88,7 @@ func (b BarnRows) Props(row int) (out []plan.Prop) {
 
 // Barn draws one row of props as elevations on a ground line.
 func (b BarnRows) Barn(
-	w *plan.Work,
+	w *work.Work,
 	row int,
 	sel string,
 	href func(string) string,

@@ -18,6 +18,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/testkit/wirings"
 
@@ -27,7 +28,7 @@ import (
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 
-func work(p *plan.Plan) *plan.Work { return plan.Do(p, stock.Shop, today) }
+func worked(p *plan.Plan) *work.Work { return work.Do(p, stock.Shop, today) }
 
 func to(key string) string { return "?sel=" + key }
 
@@ -103,7 +104,7 @@ func tapeScale(t *testing.T, nodes []node) float64 {
 
 // The flat pattern measured by its own tape is the part's true size.
 func TestFlatPatternIsToTheTape(t *testing.T) {
-	w := work(demo.Apiary(today))
+	w := worked(demo.Apiary(today))
 	for _, ref := range []string{"riser-box/front", "riser-box/lid", "gate-pillar/face"} {
 		part := w.Part(ref)
 		nodes := parse(t, Parts(w, part, to))
@@ -126,7 +127,7 @@ func TestFlatPatternIsToTheTape(t *testing.T) {
 
 // Front view and person stand on one ground at the tape's scale.
 func TestFrontViewAndPersonAreToTheTape(t *testing.T) {
-	w := work(demo.Apiary(today))
+	w := worked(demo.Apiary(today))
 	iso, front := Whole(w, "riser", "", to)
 	nodes := parse(t, front)
 	px := tapeScale(t, nodes)
@@ -160,7 +161,7 @@ func TestDimensionLiesOverThePartsItMeasures(t *testing.T) {
 			s.X, _ = measure.ParseLengthIn("40 in", "in")
 		}
 	}
-	_, front := Whole(work(p), "riser", "", to)
+	_, front := Whole(worked(p), "riser", "", to)
 	lo, hi, left, right := math.Inf(1), math.Inf(-1), 0.0, 0.0
 	for _, n := range parse(t, front) {
 		if strings.HasPrefix(n.attr["class"], "m m-foam") {
@@ -183,7 +184,7 @@ func TestDimensionLiesOverThePartsItMeasures(t *testing.T) {
 
 // Every copy of every part is drawn once on the sheets, inside its sheet.
 func TestSheetsShowEveryPiece(t *testing.T) {
-	w := work(demo.Apiary(today))
+	w := worked(demo.Apiary(today))
 	want := 0
 	for _, s := range w.Sheets {
 		want += len(s.Pieces) - len(s.Layout.TooLarge)
@@ -199,7 +200,7 @@ func TestSheetsShowEveryPiece(t *testing.T) {
 
 // The harness shows each device once, its state by shape and by word.
 func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
-	w := work(demo.Apiary(today))
+	w := worked(demo.Apiary(today))
 	svg := Harness(w, w.All, "shelf", "device:jar-8", to)
 	seen := map[string]int{}
 	for _, n := range parse(t, svg) {
@@ -236,7 +237,7 @@ func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
 }
 
 func TestRehearsalDrawing(t *testing.T) {
-	w := work(demo.Apiary(today))
+	w := worked(demo.Apiary(today))
 	stim := show.Press("mat", 1000, 200)
 	tr := w.Machine.Run(stim, 8000)
 	svg := Rehearsal(w, stim, tr, w.Frames(tr), 2000, map[string]bool{"riser": true, "shelf": true})
@@ -281,7 +282,7 @@ func TestOddPlansDraw(t *testing.T) {
 		},
 	)
 	require.NoError(t, p.Validate())
-	w := work(p)
+	w := worked(p)
 	for _, id := range []string{"hopper", "empty", "big"} {
 		iso, front := Whole(w, id, "", to)
 		for _, svg := range []string{front, Sheets(w, id, "", to), Harness(w, w.All, id, "", to),
@@ -300,7 +301,7 @@ func TestOddPlansDraw(t *testing.T) {
 }
 
 func BenchmarkDraw(b *testing.B) {
-	w := work(demo.Apiary(today))
+	w := worked(demo.Apiary(today))
 	b.Run("barn", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
@@ -348,7 +349,7 @@ func TestEveryKindDraws(t *testing.T) {
 		p.Solids = append(p.Solids, s)
 	}
 	require.NoError(t, p.Validate())
-	w := work(p)
+	w := worked(p)
 	for _, s := range p.Solids {
 		iso, front := Whole(w, s.ID, "", to)
 		for _, svg := range []string{iso, front} {
@@ -440,7 +441,7 @@ func TestLoadsThatAreNoLamps(t *testing.T) {
 		p.Devices = append(p.Devices, d)
 	}
 	require.NoError(t, p.Validate())
-	w := work(p)
+	w := worked(p)
 	svg := Harness(w, w.All, "a", "", to)
 	assert.Equal(t, 5, strings.Count(svg, `class="lampbox w-`))
 	assert.NotContains(t, svg, `class="flame"`)
@@ -461,7 +462,7 @@ func TestLoadsThatAreNoLamps(t *testing.T) {
 func TestBarnRows(t *testing.T) {
 	for times, want := range map[int]int{1: 1, 8: 0} {
 		p := wirings.Times(demo.Apiary(today), times)
-		b := RowsOf(plan.Do(p, stock.Shop, today))
+		b := RowsOf(work.Do(p, stock.Shop, today))
 		if want > 0 {
 			assert.Len(t, b.Rows, want)
 		} else {
@@ -479,7 +480,7 @@ func TestBarnRows(t *testing.T) {
 		}
 		assert.Equal(t, len(p.Props), n)
 	}
-	assert.Len(t, RowsOf(plan.Do(plan.New("x", "X", "in", ""), stock.Shop, today)).Rows, 1, "an empty ground line")
+	assert.Len(t, RowsOf(work.Do(plan.New("x", "X", "in", ""), stock.Shop, today)).Rows, 1, "an empty ground line")
 }
 
 // A prop that hangs is drawn whole: nothing of the front view lies above the
@@ -498,7 +499,7 @@ func TestWhatHangsIsDrawnWhole(t *testing.T) {
 			Z:     measure.Len("50 in"),
 		},
 	}
-	w := plan.Do(p, stock.Shop, time.Time{})
+	w := work.Do(p, stock.Shop, time.Time{})
 	bottom, top := reach(w, "a")
 	assert.InDelta(t, 50*25.4, bottom, 1e-6)
 	assert.InDelta(t, 110*25.4, top, 1e-6)

@@ -6,15 +6,16 @@ import (
 	"sort"
 	"strconv"
 
+	"zapbarn/core/cutting"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 	"zapbarn/formats"
 )
 
 // Parts draws the picked part: where it is in the prop, its flat pattern with
 // marks, its edge cut across, and its place on the sheet.
-func Parts(w *plan.Work, part *plan.Part, href func(string) string) string {
+func Parts(w *work.Work, part *work.Part, href func(string) string) string {
 	c := New(986, 520, w.Plan.Metric())
 	p := part.Panel
 	lo, hi := p.Bounds()
@@ -114,7 +115,7 @@ func narrowAt(p pattern.Panel, y float64) float64 {
 }
 
 // section draws the part's joined edge cut across, and what it meets.
-func (c *Canvas) section(w *plan.Work, part *plan.Part, x, y float64) {
+func (c *Canvas) section(w *work.Work, part *work.Part, x, y float64) {
 	var edge *pattern.Edge
 	for i := range part.Panel.Edges {
 		if e := &part.Panel.Edges[i]; e.Joint != "" && (edge == nil || edge.Joint == "level" || e.Name == "seam") {
@@ -236,7 +237,7 @@ func (c *Canvas) section(w *plan.Work, part *plan.Part, x, y float64) {
 }
 
 // sheetOf draws the sheet the part lies on, small.
-func (c *Canvas) sheetOf(w *plan.Work, part *plan.Part, x, y float64) {
+func (c *Canvas) sheetOf(w *work.Work, part *work.Part, x, y float64) {
 	for _, s := range w.Sheets {
 		for k, sh := range s.Layout.Sheets {
 			for _, q := range sh.Placed {
@@ -263,8 +264,8 @@ func (c *Canvas) sheetOf(w *plan.Work, part *plan.Part, x, y float64) {
 // sheet draws one sheet with its parts. With href it can be worked on: each
 // piece is a link that can be dragged, and says where it lies.
 func (c *Canvas) sheet(
-	w *plan.Work,
-	s *plan.Sheets,
+	w *work.Work,
+	s *cutting.Sheets,
 	index int,
 	x, y, sc float64,
 	sel, prop string,
@@ -383,7 +384,7 @@ func (c *Canvas) sheet(
 
 // Sheets draws every sheet, those of the prop's own stocks first, then every
 // pipe length.
-func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
+func Sheets(w *work.Work, prop, sel string, href func(string) string) string {
 	const wide = 986.0
 	c := New(wide, 0, w.Plan.Metric())
 	count := 0
@@ -395,8 +396,8 @@ func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 		sc = 0.155
 	}
 	x, y, rowH := 24.0, 40.0, 0.0
-	sheets := append([]*plan.Sheets(nil), w.Sheets...)
-	mine := func(s *plan.Sheets) bool {
+	sheets := append([]*cutting.Sheets(nil), w.Sheets...)
+	mine := func(s *cutting.Sheets) bool {
 		for _, pc := range s.Pieces {
 			if w.Part(pc.Ref).Solid.Prop == prop {
 				return true
@@ -438,7 +439,7 @@ func Sheets(w *plan.Work, prop, sel string, href func(string) string) string {
 
 // SheetsOf draws the sheets of one stock in a row, small: what a search has
 // found so far.
-func SheetsOf(w *plan.Work, s *plan.Sheets, prop string) string {
+func SheetsOf(w *work.Work, s *cutting.Sheets, prop string) string {
 	c := New(986, 0, w.Plan.Metric())
 	x, h := 24.0, 0.0
 	sc := 0.155
@@ -457,7 +458,7 @@ func SheetsOf(w *plan.Work, s *plan.Sheets, prop string) string {
 }
 
 // pipes draws every pipe length from y down.
-func (c *Canvas) pipes(w *plan.Work, wide, y float64) {
+func (c *Canvas) pipes(w *work.Work, wide, y float64) {
 	for _, b := range w.Bars {
 		full := b.Stock.Length.Value()
 		c.Text("t lbl", "start", 24, y, b.Stock.Name)

@@ -11,13 +11,14 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 // harness lays a prop's wiring on the board: a lane for each run, lengths to
 // one scale, lamps above and below where they tap off.
 type harness struct {
 	c     *Canvas
-	w     *plan.Work
+	w     *work.Work
 	st    *wiring.State
 	sel   string
 	href  func(string) string
@@ -28,7 +29,7 @@ type harness struct {
 }
 
 // Harness draws the wiring of a prop in a state.
-func Harness(w *plan.Work, st *wiring.State, prop, sel string, href func(string) string) string {
+func Harness(w *work.Work, st *wiring.State, prop, sel string, href func(string) string) string {
 	const wide = 986.0
 	h := &harness{
 		c:    New(wide, 0, w.Plan.Metric()),
@@ -723,7 +724,7 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 
 // Profile draws volts all the way from the supply to a device, with the budget
 // lines and where each device on the way begins.
-func Profile(w *plan.Work, st *wiring.State, id string) string {
+func Profile(w *work.Work, st *wiring.State, id string) string {
 	d := w.Device(id)
 	way := w.Rig.PathTo(st, id)
 	s := w.Device(w.Rig.Supply(id))

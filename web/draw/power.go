@@ -5,13 +5,13 @@ import (
 	"math"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // Power draws where the display's power comes from: each mains outlet as a
 // trough filled by what is plugged in, with the line that a night's load must
 // stay under; each battery as hours against the night.
-func Power(w *plan.Work, sel string, href func(string) string) string {
+func Power(w *work.Work, sel string, href func(string) string) string {
 	c := New(986, 0, w.Plan.Metric())
 	y := 34.0
 	const x0, wide = 240.0, 530.0

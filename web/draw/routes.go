@@ -7,11 +7,12 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 // Routes draws where a prop's runs lie in it, in isometric and from the front;
 // "" when no run has a path.
-func Routes(w *plan.Work, prop string) string {
+func Routes(w *work.Work, prop string) string {
 	type route struct {
 		d       *plan.Device
 		corners []wiring.Corner

@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 )
 
 // View projects space to the canvas.
@@ -61,7 +62,7 @@ type standing struct {
 }
 
 // bodies gathers a prop's bodies, far ones first.
-func bodies(w *plan.Work, prop string, v View) []standing {
+func bodies(w *work.Work, prop string, v View) []standing {
 	var out []standing
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
@@ -99,7 +100,7 @@ func bodies(w *plan.Work, prop string, v View) []standing {
 
 // Prop draws a prop. Each part is a link made by href; sel is the one picked.
 // With explode the bodies carry the way they move.
-func (c *Canvas) Prop(w *plan.Work, prop string, v View, sel string, href func(key string) string) {
+func (c *Canvas) Prop(w *work.Work, prop string, v View, sel string, href func(key string) string) {
 	for _, st := range bodies(w, prop, v) {
 		key := "part:" + st.solid.ID + "/" + st.body.Panel
 		if w.Part(st.solid.ID+"/"+st.body.Panel) == nil { // not cut flat: the whole is picked
@@ -281,7 +282,7 @@ func (c *Canvas) silhouette(st standing, v View) {
 }
 
 // boxIn is a prop's extent on the canvas in a view.
-func boxIn(w *plan.Work, prop string, v View) (lo, hi XY) {
+func boxIn(w *work.Work, prop string, v View) (lo, hi XY) {
 	lo, hi = XY{math.Inf(1), math.Inf(1)}, XY{math.Inf(-1), math.Inf(-1)}
 	for _, st := range bodies(w, prop, v) {
 		for _, f := range st.body.Faces {
@@ -295,14 +296,14 @@ func boxIn(w *plan.Work, prop string, v View) (lo, hi XY) {
 }
 
 // frontOver is the front view with the middle of all the prop's parts over x.
-func frontOver(w *plan.Work, prop string, scale, x, ground float64) View {
+func frontOver(w *work.Work, prop string, scale, x, ground float64) View {
 	lo, hi := boxIn(w, prop, Front(1, 0, 0))
 	return Front(scale, x-(lo.X+hi.X)/2*scale, ground)
 }
 
 // reach is how high above the floor a prop's parts begin and end, mm: one that
 // hangs begins above it.
-func reach(w *plan.Work, prop string) (bottom, top float64) {
+func reach(w *work.Work, prop string) (bottom, top float64) {
 	bottom = math.Inf(1)
 	for i := range w.Plan.Solids {
 		if s := &w.Plan.Solids[i]; s.Prop == prop && w.Shapes[s.ID] != nil {
@@ -315,7 +316,7 @@ func reach(w *plan.Work, prop string) (bottom, top float64) {
 
 // Whole draws the prop twice: in isometric, as large as fits, and from the
 // front, to the tape, dimensioned and beside a standing adult.
-func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front string) {
+func Whole(w *work.Work, prop, sel string, href func(string) string) (iso, front string) {
 	name := w.Plan.Prop(prop).Name
 	size, ok := check.Extent(w, prop)
 	f := New(460, 470, w.Plan.Metric())
@@ -366,7 +367,7 @@ func Whole(w *plan.Work, prop, sel string, href func(string) string) (iso, front
 // handles are the dimensions of the picked solid that can be dragged in the
 // front view: each says which field of the ticket it sets, which way it is
 // pulled, what it measures now, and how much the size grows for each mm pulled.
-func (c *Canvas) handles(w *plan.Work, prop, sel string, scale float64, v View) {
+func (c *Canvas) handles(w *work.Work, prop, sel string, scale float64, v View) {
 	kind, id, _ := strings.Cut(sel, ":")
 	if kind == "part" {
 		id, _, _ = strings.Cut(id, "/")
@@ -428,7 +429,7 @@ func (c *Canvas) handles(w *plan.Work, prop, sel string, scale float64, v View) 
 
 // Over draws a prop from the front at a scale, its middle standing at x, y: to
 // be laid over a picture.
-func Over(w *plan.Work, prop string, scale, x, y float64) string {
+func Over(w *work.Work, prop string, scale, x, y float64) string {
 	c := New(0, 0, w.Plan.Metric())
 	if _, ok := check.Extent(w, prop); ok {
 		c.Prop(w, prop, frontOver(w, prop, scale, x, y), "", nil)

@@ -10,16 +10,17 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 // Rehearsal draws the dark stage at a moment and, below it, every channel's
 // trace and each supply's current over the whole time. The player moves the
 // cursor and the glows; their places carry data-lamp, data-supply and so on.
 func Rehearsal(
-	w *plan.Work,
+	w *work.Work,
 	stim []show.Stimulus,
 	tr show.Trace,
-	frames []plan.Frame,
+	frames []work.Frame,
 	at int,
 	props map[string]bool,
 ) string {
@@ -150,7 +151,7 @@ func Rehearsal(
 
 // stage draws the props dark, with each lamp as a glow: in its order along the
 // prop's width, since places inside props are not entered yet.
-func (c *Canvas) stage(w *plan.Work, now plan.Frame, props map[string]bool) {
+func (c *Canvas) stage(w *work.Work, now work.Frame, props map[string]bool) {
 	ground := 182.0
 	c.Rect("night", 0, 0, c.W, 200)
 	total, tall, count := 0.0, 1753.0, 0.0

@@ -1,4 +1,4 @@
-package plan
+package cutting
 
 import (
 	"math"
@@ -37,8 +37,8 @@ func straight(p nest.Part, st nest.Stock, margin float64) bool {
 
 // onFactoryEdges lays the parts that are exactly as large as their sheet one a
 // sheet, against its factory edges, and says which they are.
-func (w *Work) onFactoryEdges(s *Sheets, done map[int]bool) {
-	margin := w.Plan.Margin()
+func (set Set) onFactoryEdges(s *Sheets, done map[int]bool) {
+	margin := set.Margin
 	st := s.stocks[len(s.stocks)-1] // a new sheet
 	for i, p := range s.Boxes {
 		if done[i] || straight(p, st, margin) {
@@ -61,20 +61,20 @@ func (w *Work) onFactoryEdges(s *Sheets, done map[int]bool) {
 		}
 		x, y := at(bw, st.W), at(bh, st.H)
 		sh := nest.Sheet{Stock: st, Placed: []nest.Placed{{Part: i, X: x, Y: y, Turned: turned}}}
-		if rest := st.H - y - bh - w.Plan.Kerf(); rest > 0 {
+		if rest := st.H - y - bh - set.Kerf; rest > 0 {
 			sh.Offcuts = append(sh.Offcuts, nest.Rect{X: 0, Y: st.H - rest, W: st.W, H: rest})
 		}
-		if rest := st.W - x - bw - w.Plan.Kerf(); rest > 0 {
+		if rest := st.W - x - bw - set.Kerf; rest > 0 {
 			sh.Offcuts = append(sh.Offcuts, nest.Rect{X: st.W - rest, Y: 0, W: rest, H: st.H})
 		}
 		s.own = append(s.own, sh)
 	}
 }
 
-// aslant turns a panel that fits its sheet neither way by the least angle at
+// Aslant turns a panel that fits its sheet neither way by the least angle at
 // which it does, where its stock has no grain that minds. It is false when no
 // angle does.
-func aslant(p pattern.Panel, m stock.Material, margin float64) (pattern.Panel, float64, bool) {
+func Aslant(p pattern.Panel, m stock.Material, margin float64) (pattern.Panel, float64, bool) {
 	if m.Form != "sheet" || p.Round > 0 || m.Grain != "" && p.Grain != "" {
 		return p, 0, false
 	}
@@ -110,8 +110,8 @@ func aslant(p pattern.Panel, m stock.Material, margin float64) (pattern.Panel, f
 	return p, 0, false
 }
 
-// slantNote says how a part that lies aslant is to be read.
-func slantNote(deg float64) string {
+// SlantNote says how a part that lies aslant is to be read.
+func SlantNote(deg float64) string {
 	way := "left"
 	if deg < 0 {
 		way = "right"

@@ -1,8 +1,9 @@
-package plan
+package work
 
 import (
 	"fmt"
 	"math"
+	"zapbarn/core/plan"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -65,19 +66,11 @@ func (w *Work) OnOutlet(id string) (out []MainsLoad) {
 
 // OutletLimit is what an outlet's circuit may carry for the show: 80 % of its
 // breaker when it runs three hours or more.
-func (w *Work) OutletLimit(o *Outlet) float64 {
+func (w *Work) OutletLimit(o *plan.Outlet) float64 {
 	if _, hours, _ := w.Plan.Season(); hours >= 3 {
 		return circuit.LoadLimit * o.Breaker.Value()
 	}
 	return o.Breaker.Value()
-}
-
-// CordOhms is both conductors of an outlet's extension cord.
-func (o *Outlet) CordOhms() float64 {
-	if o.Gauge.IsZero() || o.Cord.IsZero() {
-		return 0
-	}
-	return circuit.WireOhms(o.Gauge.Value(), o.Cord.Value(), 20)
 }
 
 // energy works out batteries and outlets over the season.

@@ -1,4 +1,4 @@
-package plan_test
+package work_test
 
 import (
 	"math"
@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -22,7 +23,7 @@ var (
 )
 
 // wired is one prop with these devices, valid and worked out.
-func wired(t *testing.T, devices ...plan.Device) *plan.Work {
+func wired(t *testing.T, devices ...plan.Device) *work.Work {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for _, d := range devices {
@@ -33,7 +34,7 @@ func wired(t *testing.T, devices ...plan.Device) *plan.Work {
 		p.Devices = append(p.Devices, d)
 	}
 	require.NoError(t, p.Validate())
-	return plan.Do(p, stock.Shop, today)
+	return work.Do(p, stock.Shop, today)
 }
 
 // Closed forms of a uniformly loaded strip on a stiff feed (published): the
@@ -88,7 +89,7 @@ func TestFeedsAlongAStrip(t *testing.T) {
 // Closed form: a run with its load spread evenly loses a quarter when its
 // supply is slid to its middle.
 func TestSupplySlidAlongItsRun(t *testing.T) {
-	worst := func(fed string) (float64, *plan.Work) {
+	worst := func(fed string) (float64, *work.Work) {
 		ds := []plan.Device{{ID: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("100 A")},
 			{ID: "W", Kind: "run", From: "S", Gauge: gg("16 AWG"), Length: ln("20 m"), FedAt: ln(fed)}}
 		for i := range 40 {
@@ -141,13 +142,13 @@ func TestMotorRunsAndStarts(t *testing.T) {
 	assert.InDelta(t, 1.5, w.Plan.Case(stock.Shop, "all").Readings["M"].Amps, .001, "and runs again")
 	v := w.Plan.Clone()
 	v.Device("V").Reversed, v.Device("S").Volts = false, vv("5 V")
-	sw := plan.Do(v, stock.Shop, today)
+	sw := work.Do(v, stock.Shop, today)
 	assert.InDelta(t, .5, sw.All.Readings["V"].Amps, .001, "a servo moving")
 	assert.InDelta(t, .01, sw.Rest.Readings["V"].Amps, .001, "and holding still when scenes are off")
 	assert.InDelta(t, .25*sw.All.Readings["S"].Amps+.75*sw.Rest.Readings["S"].Amps, sw.Night("S"), 1e-9)
 	back := w.Plan.Clone()
 	back.Device("M").Reversed = true
-	assert.InDelta(t, 1.5, plan.Do(back, stock.Shop, today).All.Readings["M"].Amps, .001, "backwards, as hard")
+	assert.InDelta(t, 1.5, work.Do(back, stock.Shop, today).All.Readings["M"].Amps, .001, "backwards, as hard")
 }
 
 // Closed form of a screen's constant power behind R ohms, as of a converter.
@@ -170,7 +171,7 @@ func TestScreenDrawsTheSamePower(t *testing.T) {
 	assert.Equal(t, "lit", w.All.Readings["D"].State)
 	long := w.Plan.Clone()
 	long.Device("W").Length, long.Device("W").Gauge = ln("60 ft"), gg("26 AWG")
-	assert.NotEqual(t, "lit", plan.Do(long, stock.Shop, today).All.Readings["D"].State, "below its 10 V it goes off")
+	assert.NotEqual(t, "lit", work.Do(long, stock.Shop, today).All.Readings["D"].State, "below its 10 V it goes off")
 }
 
 // A connector loses I R in both its contacts, a self-resetting fuse 0.3 V at

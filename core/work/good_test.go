@@ -1,4 +1,4 @@
-package plan_test
+package work_test
 
 import (
 	"testing"
@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -53,7 +54,7 @@ func TestAStockOfOnesOwn(t *testing.T) {
 		},
 	}
 	require.NoError(t, p.Validate())
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	assert.InEpsilon(t, 20*30*.0254*.0254*.003*200, w.Results["solid:s:mass"].Value, 1e-9)
 	assert.Equal(t, 18., w.Results["display:cost"].Value)
 	assert.Contains(
@@ -71,7 +72,7 @@ func TestAStockOfOnesOwn(t *testing.T) {
 	assert.InEpsilon(
 		t,
 		2*w.Results["solid:s:mass"].Value,
-		plan.Do(twice, stock.Shop, today).Results["solid:s:mass"].Value,
+		work.Do(twice, stock.Shop, today).Results["solid:s:mass"].Value,
 		1e-9,
 		"a shape that was kept is not taken for another thickness",
 	)
@@ -96,7 +97,7 @@ func TestLampsAndGluesOfOnesOwn(t *testing.T) {
 		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "S", Product: "moon12"},
 	}
 	require.NoError(t, p.Validate())
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	assert.InEpsilon(t, .09, w.All.Readings["L"].Amps, .01)
 	assert.Equal(t, 86400., w.Lib.Glues["pva"].Shelf.Value())
 	assert.Equal(t, 9.5, w.Lib.Supplies["ps12-2"].Price)

@@ -1,4 +1,4 @@
-package plan_test
+package work_test
 
 import (
 	"math"
@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -53,7 +54,7 @@ func TestConverterDrawsConstantPower(t *testing.T) {
 		},
 	}
 	require.NoError(t, p.Validate())
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	out := w.All.Readings["C"]
 	power := out.Volts * out.Amps / .88
 	r := stock.SupplyResistance(12, 5) + 2*stock.CopperOhmsPerMetre(measure.AWGArea(22), 21)*20*.3048
@@ -65,7 +66,7 @@ func TestConverterDrawsConstantPower(t *testing.T) {
 	// a rail too low starves it, and its lamps go dark
 	low := p.Clone()
 	low.Devices[0].Product = "ps5-4"
-	st := plan.Do(low, stock.Shop, today).All
+	st := work.Do(low, stock.Shop, today).All
 	assert.Equal(t, "starved", st.Readings["C"].State)
 	bad := p.Clone()
 	bad.Devices[2].Amps = measure.Current{}

@@ -1,15 +1,17 @@
-package plan_test
+package work_test
 
 import (
 	"math"
 	"testing"
 	"time"
 
+	"zapbarn/core/cutting"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/nest"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -44,23 +46,23 @@ func boards(t *testing.T) *plan.Plan {
 }
 
 // whole checks that every piece lies once, inside, and clear of the others.
-func whole(t *testing.T, w *plan.Work, s *plan.Sheets) {
+func whole(t *testing.T, w *work.Work, s *cutting.Sheets) {
 	t.Helper()
 	seen := map[int]bool{}
 	for _, sh := range s.Layout.Sheets {
 		for i, q := range sh.Placed {
 			require.False(t, seen[q.Part])
 			seen[q.Part] = true
-			require.True(t, nest.Fits(s.Boxes, sh.Placed[:i], q, sh.Stock, w.Options()))
+			require.True(t, nest.Fits(s.Boxes, sh.Placed[:i], q, sh.Stock, w.Cutting().Options()))
 		}
 	}
 	require.Len(t, seen, len(s.Pieces))
 }
 
-func where(s *plan.Sheets, ref string, c int) (sheet int, at nest.Placed) {
+func where(s *cutting.Sheets, ref string, c int) (sheet int, at nest.Placed) {
 	for i, sh := range s.Layout.Sheets {
 		for _, q := range sh.Placed {
-			if s.Pieces[q.Part] == (plan.Piece{Ref: ref, Copy: c}) {
+			if s.Pieces[q.Part] == (cutting.Piece{Ref: ref, Copy: c}) {
 				return i, q
 			}
 		}
@@ -74,7 +76,7 @@ func TestOffcutsAreUsedFirst(t *testing.T) {
 		{ID: "a", Stock: "xps1", W: measure.Len("24 in"), H: measure.Len("13 in")},
 		{ID: "b", Stock: "eps1", W: measure.Len("48 in"), H: measure.Len("96 in")},
 	}
-	w := plan.Do(p, stock.Shop, day)
+	w := work.Do(p, stock.Shop, day)
 	s := w.SheetsOf("xps1")
 	whole(t, w, s)
 	for c := range 2 {
@@ -87,14 +89,14 @@ func TestOffcutsAreUsedFirst(t *testing.T) {
 
 func TestAPieceLaidByHandStaysAndTheRestIsLaidRoundIt(t *testing.T) {
 	p := boards(t)
-	w := plan.Do(p, stock.Shop, day)
+	w := work.Do(p, stock.Shop, day)
 	s := w.SheetsOf("xps1")
 	n, at := where(s, "big/panel", 0)
 	e, err := w.Move(s, at.Part, n, 15*25.4, 30*25.4, false, false)
 	require.NoError(t, err)
 	q, err := p.Apply(e)
 	require.NoError(t, err)
-	w2 := plan.Do(q, stock.Shop, day)
+	w2 := work.Do(q, stock.Shop, day)
 	s2 := w2.SheetsOf("xps1")
 	whole(t, w2, s2)
 	_, moved := where(s2, "big/panel", 0)
@@ -116,25 +118,25 @@ func TestAPieceLaidByHandStaysAndTheRestIsLaidRoundIt(t *testing.T) {
 	big = big.Set("w", measure.Len("40 in")).Set("h", measure.Len("80 in"))
 	grown, err := q.Apply(plan.Edit{Changes: []plan.Change{q.Put("solid", "big", big)}})
 	require.NoError(t, err)
-	w3 := plan.Do(grown, stock.Shop, day)
-	require.Equal(t, []plan.Piece{{Ref: "big/panel"}}, w3.SheetsOf("xps1").Dropped)
+	w3 := work.Do(grown, stock.Shop, day)
+	require.Equal(t, []cutting.Piece{{Ref: "big/panel"}}, w3.SheetsOf("xps1").Dropped)
 	whole(t, w3, w3.SheetsOf("xps1"))
 }
 
 func TestASearchedLayoutIsKeptWhileItHolds(t *testing.T) {
 	p := boards(t)
-	w := plan.Do(p, stock.Shop, day)
+	w := work.Do(p, stock.Shop, day)
 	s := w.SheetsOf("xps1")
-	search := w.Search(s)
+	search := w.Cutting().Search(s)
 	search.Step(200)
 	best := search.Best()
-	again := w.Search(s)
+	again := w.Cutting().Search(s)
 	again.Step(200)
 	require.Equal(t, best, again.Best(), "same seed, same layout")
 	keep := s.Keep(best)
 	q, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put("layout", keep.ID, keep)}})
 	require.NoError(t, err)
-	s2 := plan.Do(q, stock.Shop, day).SheetsOf("xps1")
+	s2 := work.Do(q, stock.Shop, day).SheetsOf("xps1")
 	require.True(t, s2.Kept)
 	require.Len(t, s2.Layout.Sheets, len(best.Sheets))
 	for i := range best.Sheets {
@@ -144,14 +146,14 @@ func TestASearchedLayoutIsKeptWhileItHolds(t *testing.T) {
 	}
 	more := q.Clone()
 	more.Solids[1] = more.Solids[1].Set("copies", 3)
-	w3 := plan.Do(more, stock.Shop, day)
+	w3 := work.Do(more, stock.Shop, day)
 	require.False(t, w3.SheetsOf("xps1").Kept, "there is one more part now")
 	whole(t, w3, w3.SheetsOf("xps1"))
 }
 
 func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 	p := boards(t)
-	w := plan.Do(p, stock.Shop, day)
+	w := work.Do(p, stock.Shop, day)
 	s := w.SheetsOf("xps1")
 	last := len(s.Layout.Sheets) - 1
 	left := s.Layout.Sheets[last].Offcuts
@@ -162,7 +164,7 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, q.Offcuts, len(left))
 	require.LessOrEqual(t, q.Offcuts[0].W.Value(), left[0].W, "never larger than what is left")
-	w2 := plan.Do(q, stock.Shop, day)
+	w2 := work.Do(q, stock.Shop, day)
 	s2 := w2.SheetsOf("xps1")
 	require.Equal(t, 1, s2.Cut)
 	whole(t, w2, s2)
@@ -185,11 +187,11 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 			Form:  form.Panel{W: measure.Len("9 in"), H: measure.Len("9 in")},
 		},
 	)
-	w3 := plan.Do(more, stock.Shop, day)
+	w3 := work.Do(more, stock.Shop, day)
 	s3 := w3.SheetsOf("xps1")
 	whole(t, w3, s3)
 	n, _ := where(s3, "late/panel", 0)
-	require.NotNil(t, more.Offcut(s3.Layout.Sheets[n].Stock))
+	require.NotNil(t, w3.Offcut(s3.Layout.Sheets[n].Stock))
 	require.Equal(t, s.New(), s3.New())
 	_, err = w3.CutSheet(s3, 0)
 	require.ErrorContains(t, err, "cut already")
@@ -205,7 +207,7 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 	require.NoError(t, err)
 	r, err := more.Apply(e)
 	require.NoError(t, err)
-	w4 := plan.Do(r, stock.Shop, day)
+	w4 := work.Do(r, stock.Shop, day)
 	require.Equal(t, 2, w4.SheetsOf("xps1").Cut)
 	whole(t, w4, w4.SheetsOf("xps1"))
 	back, err := plan.Decode(r.Encode())
@@ -241,7 +243,7 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 		},
 	}
 	require.NoError(t, p.Validate())
-	w := plan.Do(p, stock.Shop, day)
+	w := work.Do(p, stock.Shop, day)
 	require.NotNil(t, w.Part("leaf/shape-left"))
 	require.NotNil(t, w.Part("leaf/shape-right"))
 	require.InDelta(t, 71.5*25.4, w.Results["part:post/panel-1:size"].Value*71.5/20, 1e-6)
@@ -249,7 +251,7 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 	half := p.Clone()
 	half.Solids[0] = half.Solids[0].Set("h", measure.Length{})
 	require.NoError(t, half.Validate(), "half known is allowed")
-	require.NotEmpty(t, plan.Do(half, stock.Shop, day).Lacks("leaf"))
+	require.NotEmpty(t, work.Do(half, stock.Shop, day).Lacks("leaf"))
 	for _, c := range []struct {
 		change func(s *plan.Solid)
 		want   string
@@ -280,7 +282,7 @@ func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 			Form:  form.Boards{W: measure.Len("8 ft"), Brace: measure.Len("4 in")},
 		},
 	}
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	sh := w.SheetsOf("xps1")
 	boards := 0
 	for _, s := range sh.Layout.Sheets {
@@ -320,7 +322,7 @@ func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 			Form:  form.Panel{W: measure.Len("20 ft"), H: measure.Len("20 ft")},
 		},
 	}
-	w = plan.Do(p, stock.Shop, today)
+	w = work.Do(p, stock.Shop, today)
 	sh = w.SheetsOf("ply1/4")
 	assert.Len(t, sh.Layout.Sheets, 1)
 	assert.Len(t, sh.Layout.TooLarge, 2)
@@ -344,7 +346,7 @@ func TestPartsLieAslant(t *testing.T) {
 			Form:  form.Panel{W: measure.Len("2 in"), H: measure.Len("28 in")},
 		},
 	}
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	sh := w.SheetsOf("eva5")
 	require.Empty(t, sh.Layout.TooLarge)
 	require.Len(t, sh.Layout.Sheets, 1)
@@ -356,8 +358,8 @@ func TestPartsLieAslant(t *testing.T) {
 	p.Solids[0] = p.Solids[0].Set("w", measure.Len("2 in")).
 		Set("h", measure.Len("34 in"))
 		// longer than the diagonal lets
-	assert.Len(t, plan.Do(p, stock.Shop, today).SheetsOf("eva5").Layout.TooLarge, 1)
+	assert.Len(t, work.Do(p, stock.Shop, today).SheetsOf("eva5").Layout.TooLarge, 1)
 	p.Solids[0] = p.Solids[0].Set("w", measure.Len("60 in")).Set("h", measure.Len("20 in"))
 	p.Solids[0].Stock = "ply1/4"
-	assert.Len(t, plan.Do(p, stock.Shop, today).SheetsOf("ply1/4").Layout.TooLarge, 1, "grain up")
+	assert.Len(t, work.Do(p, stock.Shop, today).SheetsOf("ply1/4").Layout.TooLarge, 1, "grain up")
 }

@@ -1,4 +1,4 @@
-package plan_test
+package work_test
 
 import (
 	"math"

@@ -1,4 +1,4 @@
-package plan_test
+package work_test
 
 import (
 	"testing"
@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -40,7 +41,7 @@ func TestEnergyOverTheSeason(t *testing.T) {
 		{ID: "L3", Prop: "a", Kind: "lamp", Name: "L3", From: "B1", Product: "flicker12"},
 	}
 	require.NoError(t, p.Validate())
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	on, rest := w.All.Readings["S1"].Amps, w.Rest.Readings["S1"].Amps
 	require.InEpsilon(t, 2, on/rest, .02, "one lamp of two behind the switch")
 	assert.InEpsilon(t, .4*on+.6*rest, w.Night("S1"), 1e-9)
@@ -51,7 +52,7 @@ func TestEnergyOverTheSeason(t *testing.T) {
 	// a thermostat that is on a quarter of the time: three quarters of 600 W for 5 h less, the circuit as before
 	eco := p.Clone()
 	eco.Plugs[0].Duty = 25
-	ew := plan.Do(eco, stock.Shop, today)
+	ew := work.Do(eco, stock.Shop, today)
 	assert.InEpsilon(t, w.Results["outlet:o:energy"].Value-.75*600*5/1000, ew.Results["outlet:o:energy"].Value, 1e-9)
 	assert.InEpsilon(t, w.Results["outlet:o:amps"].Value, ew.Results["outlet:o:amps"].Value, 1e-9)
 	eco.Plugs[0].Duty = 140
@@ -73,7 +74,7 @@ func TestEnergyOverTheSeason(t *testing.T) {
 	assert.Equal(
 		t,
 		15.0,
-		plan.Do(short, stock.Shop, today).OutletLimit(&p.Outlets[0]),
+		work.Do(short, stock.Shop, today).OutletLimit(&p.Outlets[0]),
 		"under three hours the whole breaker",
 	)
 	back, err := plan.Decode(p.Encode())

@@ -1,9 +1,10 @@
-package plan
+package work
 
 import (
 	"context"
 	"fmt"
 	"time"
+	"zapbarn/core/plan"
 )
 
 // Watch bounds the working out of a plan: it ends when its context does, and
@@ -48,7 +49,7 @@ func (w *Watch) Go() {
 }
 
 // Watched runs work; the error is *TooHeavy when its time ran out.
-func (w *Watch) Watched(p *Plan, work func()) (err error) {
+func (w *Watch) Watched(p *plan.Plan, work func()) (err error) {
 	if w == nil {
 		work()
 		return nil
@@ -68,7 +69,7 @@ func (w *Watch) Watched(p *Plan, work func()) (err error) {
 }
 
 // heavy is the element most time was spent on.
-func (w *Watch) heavy(p *Plan) error {
+func (w *Watch) heavy(p *plan.Plan) error {
 	var worst mark
 	most, all := time.Duration(-1), time.Duration(0)
 	for m, d := range w.spent {
@@ -79,7 +80,7 @@ func (w *Watch) heavy(p *Plan) error {
 	}
 	h := &TooHeavy{Kind: worst.kind, ID: worst.id, Spent: max(0, most), After: all}
 	if v, _ := p.Get(worst.kind, worst.id); v != nil {
-		h.Name = NameOf(v)
+		h.Name = plan.NameOf(v)
 	}
 	return h
 }

@@ -1,7 +1,8 @@
-package plan
+package work
 
 import (
 	"fmt"
+	"zapbarn/core/plan"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -17,7 +18,7 @@ var demandFrom = source.Exact("the network solved with its supplies unlimited, e
 func (w *Work) Demand(id string) float64 { return w.demand[id] }
 
 // Load is that as a share of what it is rated to give.
-func (w *Work) Load(d *Device) float64 {
+func (w *Work) Load(d *plan.Device) float64 {
 	_, limit := wiring.SupplyOf(d, w.Lib)
 	return w.demand[d.ID] / limit
 }
@@ -42,7 +43,7 @@ func (w *Work) demands() {
 }
 
 // loadResult is a source's load with its working.
-func (w *Work) loadResult(d *Device, gives float64) source.Result {
+func (w *Work) loadResult(d *plan.Device, gives float64) source.Result {
 	_, limit := wiring.SupplyOf(d, w.Lib)
 	asks := w.demand[d.ID]
 	r := source.Result{

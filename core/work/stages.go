@@ -1,7 +1,8 @@
-package plan
+package work
 
 import (
 	"time"
+	"zapbarn/core/plan"
 
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
@@ -12,23 +13,23 @@ import (
 type stage int
 
 const (
-	cutting  stage = iota // shapes, parts, sheets, bars
-	bonding               // joints and coats, on what is cut
-	powering              // the wiring solved, the mains, the cells
+	cut     stage = iota // shapes, parts, sheets, bars
+	bonded               // joints and coats, on what is cut
+	powered              // the wiring solved, the mains, the cells
 	stages
 )
 
 // standsOn are the kinds of element a stage is worked out from.
 var standsOn = [stages][]string{
-	cutting:  {"display", "good", "prop", "solid", "offcut", "layout"},
-	bonding:  {"display", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot"},
-	powering: {"display", "good", "device", "outlet", "plug"},
+	cut:     {"display", "good", "prop", "solid", "offcut", "layout"},
+	bonded:  {"display", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot"},
+	powered: {"display", "good", "device", "outlet", "plug"},
 }
 
 // DoFrom is DoWithin for a plan that came of the one that was worked out before,
 // by whatever edits: stages whose elements are as they were are not done again.
 // before may be nil.
-func DoFrom(before *Work, watch *Watch, p *Plan, lib *stock.Library, today time.Time) (*Work, error) {
+func DoFrom(before *Work, watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) (*Work, error) {
 	w := begun(watch, p, lib, today)
 	changed := func(string) bool { return true }
 	if before != nil && before.taken == nil && !before.Plain && before.Lib == w.Lib &&
@@ -37,8 +38,7 @@ func DoFrom(before *Work, watch *Watch, p *Plan, lib *stock.Library, today time.
 		changed = func(kind string) bool {
 			is, ok := seen[kind]
 			if !ok {
-				k, err := kindNamed(kind)
-				is = err != nil || !k.same(before.Plan, p)
+				is = !plan.SameOf(kind, before.Plan, p)
 				seen[kind] = is
 			}
 			return is
@@ -49,7 +49,7 @@ func DoFrom(before *Work, watch *Watch, p *Plan, lib *stock.Library, today time.
 
 // workFrom works out what changed, and takes the rest over.
 func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
-	for _, s := range []stage{cutting, bonding, powering} {
+	for _, s := range []stage{cut, bonded, powered} {
 		again := before == nil
 		for _, kind := range standsOn[s] {
 			again = again || changed(kind)
@@ -61,13 +61,13 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 		}
 		w.of[s] = map[string]source.Result{}
 		switch s {
-		case cutting:
+		case cut:
 			w.lay()
 			w.nest()
 			w.bars()
-		case bonding:
+		case bonded:
 			w.bonds()
-		case powering:
+		case powered:
 			w.power()
 		}
 	}
@@ -81,12 +81,12 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 // it is solved in place, and another may be solving the old one.
 func (w *Work) takeOver(b *Work, s stage) {
 	switch s {
-	case cutting:
+	case cut:
 		w.Shapes, w.Lacking, w.Parts, w.Sheets, w.Bars, w.partBy = b.Shapes, b.Lacking, b.Parts, b.Sheets, b.Bars, b.partBy
-	case bonding:
+	case bonded:
 		w.Joints, w.Finishes = b.Joints, b.Finishes
-	case powering:
-		w.Rig = NewRig(w.Plan, w.Lib)
+	case powered:
+		w.Rig = plan.NewRig(w.Plan, w.Lib)
 		w.demand, w.All, w.Rest = b.demand, b.All, b.Rest
 	}
 	w.of[s] = b.of[s]

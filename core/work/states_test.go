@@ -1,10 +1,10 @@
-package plan_test
+package work_test
 
 import (
 	"testing"
 
-	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -12,7 +12,7 @@ import (
 
 func TestEveryCaseOfTheWiring(t *testing.T) {
 	p := apiary(t)
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	cases := p.Cases(stock.Shop)
 	require.Len(t, cases, 3+len(p.Scenes)+5+1)
 	for _, c := range cases {

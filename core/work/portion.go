@@ -1,9 +1,10 @@
-package plan
+package work
 
 import (
 	"fmt"
 	"sort"
 	"strings"
+	"zapbarn/core/plan"
 
 	"zapbarn/core/measure"
 )
@@ -14,7 +15,7 @@ import (
 // outlets as one load, the solids of those props with their joints and coats,
 // and what is built into them. Its name tells which part it is; it is nil when
 // that is the whole plan.
-func (w *Work) Portion(roots, props map[string]bool) (*Plan, string) {
+func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 	p := w.Plan
 	rootOf := make(map[string]string, len(p.Devices))
 	for i := range p.Devices {
@@ -36,7 +37,7 @@ func (w *Work) Portion(roots, props map[string]bool) (*Plan, string) {
 			}
 		}
 	}
-	q := &Plan{Format: p.Format, Display: p.Display, Lots: p.Lots, Offcuts: p.Offcuts, Goods: p.Goods}
+	q := &plan.Plan{Format: p.Format, Display: p.Display, Lots: p.Lots, Offcuts: p.Offcuts, Goods: p.Goods}
 	q.Display.Name = "a portion" // a display's name changes nothing that is worked out
 	need, solids, outlets := map[string]bool{}, map[string]bool{}, map[string]bool{}
 	for k := range props {
@@ -80,7 +81,7 @@ func (w *Work) Portion(roots, props map[string]bool) (*Plan, string) {
 			continue
 		}
 		q.Outlets = append(q.Outlets, o)
-		rest := Plug{ID: "rest-" + o.ID, Name: "The rest on " + o.Name, Outlet: o.ID}
+		rest := plan.Plug{ID: "rest-" + o.ID, Name: "The rest on " + o.Name, Outlet: o.ID}
 		watts := 0.0
 		for _, l := range w.OnOutlet(o.ID) {
 			if l.Kind == "plug" || !roots[rootOf[l.ID]] {
@@ -113,7 +114,7 @@ func sorted(m map[string]bool) (out []string) {
 // leaves out what is only shown: no search for tighter layouts, and rules may
 // leave their mends alone. Names of this plan stay taken in it. With the edit
 // that led from this plan to that one, what it cannot change is not done again.
-func (w *Work) Try(p *Plan, e *Edit, plain bool) *Work {
+func (w *Work) Try(p *plan.Plan, e *plan.Edit, plain bool) *Work {
 	t := begun(w.Watch, p, w.Lib, w.Today)
 	t.Plain, t.taken = plain, w.Plan
 	if w.taken != nil {

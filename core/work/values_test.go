@@ -1,4 +1,4 @@
-package plan_test
+package work_test
 
 import (
 	"math"
@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -52,7 +53,7 @@ func TestDemandIsWhatIsAskedFor(t *testing.T) {
 // Two packs side by side suffice when two are said to: what is asked for does
 // not grow with the packs.
 func TestDemandOfPacks(t *testing.T) {
-	pack := func(sets int) *plan.Work {
+	pack := func(sets int) *work.Work {
 		return wired(
 			t,
 			plan.Device{ID: "S", Kind: "supply", Cell: "aa", Cells: 3, Sets: sets},
@@ -121,7 +122,7 @@ func TestTheNewestBottleCounts(t *testing.T) {
 		{ID: "a", Glue: "pva", Opened: "2024-01-01"}}} {
 		p := plan.New("x", "X", "in", "")
 		p.Lots = lots
-		w := plan.Do(p, stock.Shop, today)
+		w := work.Do(p, stock.Shop, today)
 		assert.InDelta(t, 10*86400, w.JointCase(&plan.Joint{Glue: "pva"}).Age, 86400)
 	}
 }
@@ -134,13 +135,13 @@ func TestPipeWeighsItsWall(t *testing.T) {
 	p.Solids = []plan.Solid{
 		{ID: "s", Prop: "a", Name: "S", Kind: "pipe", Stock: "pvc1", Form: form.Pipe{Lengths: "1@120in"}},
 	}
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	od, wall := 1.315*.0254, .133*.0254
 	require.InEpsilon(t, math.Pi*(od-wall)*wall*3.048*1400, w.Results["solid:s:mass"].Value, .002)
 }
 
 // says is true of a result one of whose steps holds a word.
-func says(w *plan.Work, result, word string) bool {
+func says(w *work.Work, result, word string) bool {
 	return slices.ContainsFunc(
 		w.Results[result].Steps,
 		func(s source.Step) bool { return strings.Contains(s.Formula, word) },

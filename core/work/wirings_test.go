@@ -1,4 +1,4 @@
-package plan_test
+package work_test
 
 import (
 	"fmt"
@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -17,7 +18,7 @@ import (
 )
 
 // eachWiring calls f with careless wirings that are valid.
-func eachWiring(t *testing.T, n int, f func(seed uint64, w *plan.Work)) {
+func eachWiring(t *testing.T, n int, f func(seed uint64, w *work.Work)) {
 	tried := 0
 	for seed := uint64(5000); tried < n; seed++ {
 		p := wirings.Random(seed)
@@ -25,7 +26,7 @@ func eachWiring(t *testing.T, n int, f func(seed uint64, w *plan.Work)) {
 			continue
 		}
 		tried++
-		f(seed, plan.Do(p, stock.Shop, today))
+		f(seed, work.Do(p, stock.Shop, today))
 	}
 }
 
@@ -33,7 +34,7 @@ func eachWiring(t *testing.T, n int, f func(seed uint64, w *plan.Work)) {
 // list once, at least as long as it lies; every tap is a splice; data lines
 // count their pixels without a gap; every connector is listed.
 func TestHarnessOfAnyWiring(t *testing.T) {
-	eachWiring(t, 80, func(seed uint64, w *plan.Work) {
+	eachWiring(t, 80, func(seed uint64, w *work.Work) {
 		h := w.Harness("a")
 		want := map[string]bool{}
 		taps, plugs := 0, 0
@@ -100,7 +101,7 @@ func TestHarnessOfAnyWiring(t *testing.T) {
 // without a step back, and ends at the volts the lamp sees.
 func TestPathToAnyLamp(t *testing.T) {
 	ways := 0
-	eachWiring(t, 80, func(seed uint64, w *plan.Work) {
+	eachWiring(t, 80, func(seed uint64, w *work.Work) {
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
 			way := w.Rig.PathTo(w.All, d.ID)
@@ -127,7 +128,7 @@ func TestPathToAnyLamp(t *testing.T) {
 // Whatever is wired: with nothing wrong the bench reads what the plan reads,
 // and nothing is ranked first from those readings.
 func TestBenchOfAnyWiring(t *testing.T) {
-	eachWiring(t, 25, func(seed uint64, w *plan.Work) {
+	eachWiring(t, 25, func(seed uint64, w *work.Work) {
 		for i := range w.Plan.Devices {
 			s := &w.Plan.Devices[i]
 			if s.Kind != "supply" {
@@ -169,7 +170,7 @@ func TestBenchOfAnyWiring(t *testing.T) {
 // Whatever is wired: the plan reads back as it is written, what a supply feeds
 // alone reads as in the whole, and its bill is no less than nothing.
 func TestAnyWiringInParts(t *testing.T) {
-	eachWiring(t, 60, func(seed uint64, w *plan.Work) {
+	eachWiring(t, 60, func(seed uint64, w *work.Work) {
 		back, err := plan.Decode(w.Plan.Encode())
 		require.NoError(t, err)
 		require.Equal(t, string(w.Plan.Encode()), string(back.Encode()))

@@ -1,10 +1,11 @@
-package plan
+package work
 
 import (
 	"fmt"
 	"math"
 	"sort"
 	"strings"
+	"zapbarn/core/plan"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/source"
@@ -143,7 +144,7 @@ func (w *Work) Rail(device string) string {
 
 // inside is the solid a device is in: its own, or for a run that of both its
 // ends when they agree.
-func (w *Work) inside(d *Device) string {
+func (w *Work) inside(d *plan.Device) string {
 	if d.In != "" || d.Kind != "run" || d.From == "" {
 		return d.In
 	}
@@ -217,7 +218,7 @@ func (b *bench) join(s spot, name string, there []float64, sizes ...float64) {
 }
 
 // device is its wires, and where they are joined and lead in.
-func (b *bench) device(d *Device) {
+func (b *bench) device(d *plan.Device) {
 	in := b.inside(d)
 	if in != "" && d.Kind != "run" {
 		b.closing[in] = append(b.closing[in], d.Name)
@@ -255,7 +256,7 @@ func (b *bench) device(d *Device) {
 }
 
 // run is a run's pair, its second pair, and its feed where that is along it.
-func (b *bench) run(d *Device) (size float64) {
+func (b *bench) run(d *plan.Device) (size float64) {
 	size = Jacket(d.Gauge.Value())
 	corners, _ := wiring.ParsePath(d.Path, b.Plan.Metric())
 	b.h.Wires = append(b.h.Wires, HarnessWire{
@@ -280,7 +281,7 @@ func (b *bench) run(d *Device) (size float64) {
 }
 
 // lamp is a lamp's lengthened lead, its further feeds, and its data wire.
-func (b *bench) lamp(d *Device) (size, plug float64) {
+func (b *bench) lamp(d *plan.Device) (size, plug float64) {
 	l := wiring.LampOf(d, b.Lib)
 	size = Jacket(l.LeadGauge.Value())
 	if l.Kind == "servo" { // three cores in one flat lead
@@ -310,7 +311,7 @@ func (b *bench) lamp(d *Device) (size, plug float64) {
 }
 
 // feeds are a strip's further feeds, along its back.
-func (b *bench) feeds(d *Device, l stock.Lamp, size float64) {
+func (b *bench) feeds(d *plan.Device, l stock.Lamp, size float64) {
 	feeds, _ := wiring.ParseFeeds(d.Feeds)
 	for k, f := range feeds {
 		at := f * d.Length.Value()
@@ -332,7 +333,7 @@ func (b *bench) feeds(d *Device, l stock.Lamp, size float64) {
 }
 
 // data is the wire that pixels get their picture by, its ground beside it or not.
-func (b *bench) data(d *Device) {
+func (b *bench) data(d *plan.Device) {
 	by := b.Device(d.Data)
 	if by == nil || d.DataLead.IsZero() {
 		return
@@ -351,7 +352,7 @@ func (b *bench) data(d *Device) {
 }
 
 // tap joins a device to the run it is fed from.
-func (b *bench) tap(d, from *Device, size float64) {
+func (b *bench) tap(d, from *plan.Device, size float64) {
 	at := d.At.Value()
 	if d.At.IsZero() {
 		at = from.Length.Value()
@@ -413,7 +414,7 @@ func (b *bench) entries() {
 			if !o.Deep.IsZero() {
 				continue // a pocket lets nothing through
 			}
-			wide, high := OpeningSize(&o)
+			wide, high := plan.OpeningSize(&o)
 			e.Fits = e.Fits || math.Min(wide, high) >= math.Max(e.Bundle, e.Plug)
 		}
 		b.h.Entries = append(b.h.Entries, *e)
@@ -421,7 +422,7 @@ func (b *bench) entries() {
 }
 
 // endOf is what hangs at the far end of a run.
-func (w *Work) endOf(d *Device) string {
+func (w *Work) endOf(d *plan.Device) string {
 	if d.To != "" {
 		return tapped(d.To, d.ToAt)
 	}

@@ -1,4 +1,7 @@
-package plan
+// Package work works a whole plan out, the way a compiler reads a program: parts,
+// sheets, verdicts, circuits and behaviour, each number with its working. It comes
+// in stages, and an edit works out only those that stand on what it changed.
+package work
 
 import (
 	"errors"
@@ -9,9 +12,11 @@ import (
 
 	"zapbarn/core/bond"
 	"zapbarn/core/circuit"
+	"zapbarn/core/cutting"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
-	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
+	"zapbarn/core/plan"
 	"zapbarn/core/show"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
@@ -21,14 +26,14 @@ import (
 // Work is the whole plan worked out: every part, layout, verdict, voltage and
 // behaviour, and each number with its working.
 type Work struct {
-	Plan     *Plan
+	Plan     *plan.Plan
 	Lib      *stock.Library
 	Today    time.Time
 	Shapes   map[string]*pattern.Shape // by solid; nil while it lacks sizes
 	Lacking  map[string]error          // *Missing by solid
 	Parts    []*Part
-	Sheets   []*Sheets
-	Bars     []*Bars
+	Sheets   []*cutting.Sheets
+	Bars     []*cutting.Bars
 	Joints   map[string]bond.Advice
 	Finishes map[string]bond.Finish
 	Rig      *wiring.Rig
@@ -41,24 +46,24 @@ type Work struct {
 	Watch    *Watch // bounds what is worked out of it; nil does not
 	partBy   map[string]*Part
 	wires    wiring.Index
-	taken    *Plan                            // the whole that this is a portion of: names used there are taken
+	taken    *plan.Plan                       // the whole that this is a portion of: names used there are taken
 	demand   map[string]float64               // what each source is asked for, in A
 	under    stage                            // that is being worked out
 	of       [stages]map[string]source.Result // by the stage they are of
 }
 
 // Do works the plan out as of a day (which tells how old a glue is).
-func Do(p *Plan, lib *stock.Library, today time.Time) *Work {
+func Do(p *plan.Plan, lib *stock.Library, today time.Time) *Work {
 	w, _ := DoWithin(nil, p, lib, today)
 	return w
 }
 
 // DoWithin is Do within a watch; the error is *TooHeavy when its time ran out.
-func DoWithin(watch *Watch, p *Plan, lib *stock.Library, today time.Time) (*Work, error) {
+func DoWithin(watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) (*Work, error) {
 	return DoFrom(nil, watch, p, lib, today)
 }
 
-func begun(watch *Watch, p *Plan, lib *stock.Library, today time.Time) *Work {
+func begun(watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) *Work {
 	return &Work{
 		Plan:     p,
 		Lib:      p.Shop(lib),
@@ -76,7 +81,7 @@ func begun(watch *Watch, p *Plan, lib *stock.Library, today time.Time) *Work {
 
 // power is what runs: every state of the wiring that the rest is told from.
 func (w *Work) power() {
-	w.Rig = NewRig(w.Plan, w.Lib)
+	w.Rig = plan.NewRig(w.Plan, w.Lib)
 	w.demands()
 	w.devices()
 	w.energy()
@@ -92,17 +97,17 @@ func (w *Work) Part(ref string) *Part {
 }
 
 // Device returns the device with that ID, or nil, at once.
-func (w *Work) Device(id string) *Device { return w.wires.Device(id) }
+func (w *Work) Device(id string) *plan.Device { return w.wires.Device(id) }
 
 // FedBy is Plan.FedBy at the cost of that supply's own devices alone.
-func (w *Work) FedBy(supply string) *Plan {
+func (w *Work) FedBy(supply string) *plan.Plan {
 	q := *w.Plan
 	q.Devices = w.wires.FedBy(w.Plan.Devices, supply)
 	return &q
 }
 
 // Kids lists what a device feeds, in the plan's order.
-func (w *Work) Kids(id string) []*Device { return w.wires.Kids(id) }
+func (w *Work) Kids(id string) []*plan.Device { return w.wires.Kids(id) }
 
 // Len writes a length the display's way.
 func (w *Work) Len(mm float64) string { return measure.Tape(mm, w.Plan.Metric()) }
@@ -130,7 +135,7 @@ func (w *Work) FreshID(kind, name string) string {
 		if a == nil && b == nil {
 			return id
 		}
-		id = Numbered(base, n)
+		id = plan.Numbered(base, n)
 	}
 }
 
@@ -161,9 +166,9 @@ func (w *Work) lay() {
 		}
 		mass := shape.Mass
 		for _, panel := range shape.Panels {
-			if turned, deg, ok := aslant(panel, m, w.Plan.Margin()); ok {
+			if turned, deg, ok := cutting.Aslant(panel, m, w.Plan.Margin()); ok {
 				panel = turned
-				panel.Notes = append(append([]string(nil), panel.Notes...), slantNote(deg))
+				panel.Notes = append(append([]string(nil), panel.Notes...), cutting.SlantNote(deg))
 			}
 			panel.Notes = notesIn(panel.Notes, w.Plan.Metric())
 			count[s.Prop]++
@@ -295,54 +300,43 @@ func areaText(m2 float64, metric bool) string {
 
 // bars cuts the pipes.
 func (w *Work) bars() {
-	pipes := map[string][]float64{}
-	var pipeOrder []string
+	var pipes []cutting.Pipe
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
-		if shape := w.Shapes[s.ID]; shape != nil && shape.Cuts != nil {
-			if pipes[s.Stock] == nil {
-				pipeOrder = append(pipeOrder, s.Stock)
-			}
+		if shape := w.Shapes[s.ID]; shape != nil {
 			for _, c := range shape.Cuts {
-				for range c.Count {
-					pipes[s.Stock] = append(pipes[s.Stock], c.Length)
-				}
+				pipes = append(pipes, cutting.Pipe{Stock: w.Lib.Materials[s.Stock], Length: c.Length, Count: c.Count})
 			}
 		}
 	}
-	for _, id := range pipeOrder {
-		w.Watch.At("", "")
-		m := w.Lib.Materials[id]
-		b := &Bars{Stock: m, Cutting: nest.Lengths(pipes[id], m.Length.Value(), w.Plan.Kerf())}
-		for _, l := range pipes[id] {
-			b.Total += l
-		}
-		w.Bars = append(w.Bars, b)
-		known := fmt.Sprintf("at least %d needed; proven least", b.Cutting.Bound)
-		if !b.Cutting.Proven {
-			known = fmt.Sprintf("at least %d needed; fewer not ruled out", b.Cutting.Bound)
-		}
-		n := len(b.Cutting.Bars)
-		w.keep("stock:"+id+":bars", source.Result{Label: m.Name + ", lengths", Value: float64(n), Text: fmt.Sprint(n)}.
-			With(
-				"fewest lengths, exact search",
-				fmt.Sprintf("%d pieces, kerf %s", len(pipes[id]), w.Len(w.Plan.Kerf())),
-				fmt.Sprintf("%d of %s, %s", n, m.Length, known),
-				sawFrom,
-			))
-		if n > 0 {
-			y := b.Total / (float64(n) * m.Length.Value())
-			w.keep(
-				"stock:"+id+":yield",
-				source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
-					With(
-						"pieces / stock length",
-						fmt.Sprintf("%s / (%d x %s)", measure.Run(b.Total, w.Plan.Metric()), n, m.Length),
-						measure.Decimal(100*y, 1)+" %",
-						source.Exact("sum"),
-					),
-			)
-		}
+	w.Bars = w.Cutting().Lengths(pipes)
+	for _, b := range w.Bars {
+		w.barResults(b)
+	}
+}
+
+// barResults keeps the numbers of a stock of pipe.
+func (w *Work) barResults(b *cutting.Bars) {
+	m, n := b.Stock, len(b.Cutting.Bars)
+	known := fmt.Sprintf("at least %d needed; proven least", b.Cutting.Bound)
+	if !b.Cutting.Proven {
+		known = fmt.Sprintf("at least %d needed; fewer not ruled out", b.Cutting.Bound)
+	}
+	w.keep("stock:"+m.ID+":bars", source.Result{Label: m.Name + ", lengths", Value: float64(n), Text: fmt.Sprint(n)}.
+		With(
+			"fewest lengths, exact search",
+			fmt.Sprintf("%d pieces, kerf %s", b.Pieces, w.Len(w.Plan.Kerf())),
+			fmt.Sprintf("%d of %s, %s", n, m.Length, known),
+			sawFrom,
+		))
+	if n > 0 {
+		y := 100 * b.Yield()
+		w.keep("stock:"+m.ID+":yield", source.Num("Used", y, "%", measure.Decimal(y, 0)+" %").With(
+			"pieces / stock length",
+			fmt.Sprintf("%s / (%d x %s)", measure.Run(b.Total, w.Plan.Metric()), n, m.Length),
+			measure.Decimal(y, 1)+" %",
+			source.Exact("sum"),
+		))
 	}
 }
 
@@ -359,7 +353,7 @@ func (w *Work) MaterialAt(ref string) stock.Material {
 }
 
 // JointCase is a joint as package bond judges it.
-func (w *Work) JointCase(j *Joint) bond.Joint {
+func (w *Work) JointCase(j *plan.Joint) bond.Joint {
 	c := bond.Joint{
 		A:      w.MaterialAt(j.A),
 		B:      w.MaterialAt(j.B),
@@ -773,80 +767,35 @@ func (w *Work) totals() {
 	)
 }
 
-// Machine is the plan's behaviour for the simulator.
-func (p *Plan) Machine() show.Machine {
-	ms := func(d measure.Duration) int { return int(math.Round(d.Value() * 1000)) }
-	var m show.Machine
-	for _, i := range p.Inputs {
-		m.Inputs = append(
-			m.Inputs,
-			show.Input{ID: i.ID, Closed: i.Closed, MinPulse: ms(i.MinPulse), HoldOff: ms(i.HoldOff)},
-		)
-	}
-	for _, s := range p.Scenes {
-		sc := show.Scene{ID: s.ID, Length: ms(s.Length)}
-		for _, c := range s.Cues {
-			sc.Cues = append(sc.Cues, show.Cue{Channel: c.Channel, Start: ms(c.Start), Length: ms(c.Length)})
-		}
-		m.Scenes = append(m.Scenes, sc)
-	}
-	for _, t := range p.Triggers {
-		m.Triggers = append(
-			m.Triggers,
-			show.Trigger{ID: t.ID, Input: t.Input, Scene: t.Scene, Latch: show.Latch(t.Latch), Rest: ms(t.Rest)},
-		)
-	}
-	return m
-}
-
-// Frame is the wiring at one moment of a trace.
-type Frame struct {
-	At    int // ms; holds until the next frame
-	On    map[string]bool
-	State *wiring.State
-}
-
-// Frames solves the wiring at every moment of a trace. Equal sets of switches
-// are solved once.
-func (w *Work) Frames(t show.Trace) []Frame {
-	solved := map[string]*wiring.State{}
-	var out []Frame
-	type channel struct {
-		id    string
-		spans []show.Span
-		next  int // the first span not yet over
-	}
-	var channels []channel
-	for _, d := range w.Plan.Devices {
-		if d.Kind == "switch" && d.Driven {
-			channels = append(channels, channel{id: d.ID, spans: t.Spans(d.ID)})
-		}
-	}
-	for _, at := range t.Moments() {
-		on, key := map[string]bool{}, ""
-		for i := range channels {
-			c := &channels[i]
-			for c.next < len(c.spans) && c.spans[c.next].To <= at {
-				c.next++
-			}
-			if c.next < len(c.spans) && at >= c.spans[c.next].From {
-				on[c.id] = true
-				key += c.id + ","
-			}
-		}
-		if solved[key] == nil {
-			solved[key] = w.Rig.Solve(on)
-		}
-		out = append(out, Frame{at, on, solved[key]})
-	}
-	return out
-}
-
 // Lacks reports the sizes a solid still needs.
 func (w *Work) Lacks(solid string) []string {
-	var m *Missing
+	var m *plan.Missing
 	if errors.As(w.Lacking[solid], &m) {
 		return m.Fields
 	}
 	return nil
+}
+
+// Part is one cut part with its number in its prop.
+type Part struct {
+	Ref    string // solid/panel
+	Solid  *plan.Solid
+	Panel  pattern.Panel
+	No, Of int     // number among the prop's parts
+	Mass   float64 // kg, one copy
+}
+
+// Name is what the part is called on sheets and lists.
+func (p *Part) Name() string { return p.Solid.Name + ", " + strings.ToLower(p.Panel.Name) }
+
+// Face is what the drawn face of a part is called, and where its upper edge
+// points: a part that lies flat shows its top.
+func (p *Part) Face() (face, up string) {
+	if p.Panel.Slant != 0 {
+		return "OUTSIDE", "up, turned " + measure.Degrees(p.Panel.Slant)
+	}
+	if form.Lies(p.Solid.Form) {
+		return "TOP", "back"
+	}
+	return "OUTSIDE", "up"
 }

@@ -1,4 +1,4 @@
-package plan_test
+package work_test
 
 import (
 	"strings"
@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,9 +17,9 @@ import (
 func TestHarnessOfTheShelf(t *testing.T) {
 	p := apiary(t)
 	p.Device("jar-10").Extension = measure.Len("3 in")
-	w := plan.Do(p, stock.Shop, today)
+	w := work.Do(p, stock.Shop, today)
 	h := w.Harness("shelf")
-	byLabel := map[string]plan.HarnessWire{}
+	byLabel := map[string]work.HarnessWire{}
 	for _, x := range h.Wires {
 		byLabel[x.Label] = x
 	}
@@ -50,7 +51,7 @@ func TestHarnessOfTheShelf(t *testing.T) {
 
 // What enters a closed box: its supply's mains lead, whose plug wants the hole.
 func TestHolesAreForThePlug(t *testing.T) {
-	w := plan.Do(apiary(t), stock.Shop, today)
+	w := work.Do(apiary(t), stock.Shop, today)
 	h := w.Harness("riser")
 	require.Len(t, h.Entries, 1)
 	e := h.Entries[0]
@@ -64,18 +65,18 @@ func TestHolesAreForThePlug(t *testing.T) {
 // Closed forms: one wire's bundle is the wire over sqrt 0.8; four equal wires
 // are twice as thick as one; a tube slides over what it is for.
 func TestBundlesAndShrink(t *testing.T) {
-	assert.InEpsilon(t, plan.Bundle(1.6)*2, plan.Bundle(1.6, 1.6, 1.6, 1.6), 1e-9)
-	assert.Equal(t, 1.6, plan.Jacket(measure.AWGArea(22)))
-	assert.Equal(t, 2.1, plan.Jacket(measure.AWGArea(18)))
-	assert.Equal(t, 2.1, plan.Jacket(.75), "0.75 mm2 is as thick as 18 AWG over all")
+	assert.InEpsilon(t, work.Bundle(1.6)*2, work.Bundle(1.6, 1.6, 1.6, 1.6), 1e-9)
+	assert.Equal(t, 1.6, work.Jacket(measure.AWGArea(22)))
+	assert.Equal(t, 2.1, work.Jacket(measure.AWGArea(18)))
+	assert.Equal(t, 2.1, work.Jacket(.75), "0.75 mm2 is as thick as 18 AWG over all")
 	for _, n := range []int{2, 3, 4} {
 		wires := make([]float64, n)
 		for i := range wires {
 			wires[i] = 1.8
 		}
-		s := plan.Shrink(wires...)
-		assert.GreaterOrEqual(t, s, 1.1*plan.Bundle(wires...))
-		assert.Less(t, s/2, plan.Bundle(wires...), "and shrinks onto it")
+		s := work.Shrink(wires...)
+		assert.GreaterOrEqual(t, s, 1.1*work.Bundle(wires...))
+		assert.Less(t, s/2, work.Bundle(wires...), "and shrinks onto it")
 	}
 }
 
@@ -110,7 +111,7 @@ func TestHarnessOfPixels(t *testing.T) {
 		{ID: "Q", Kind: "lamp", From: "X", Product: "pixel5", Length: ln("0.5 m"), Data: "P", DataLead: ln("4 in")},
 		{ID: "R", Kind: "lamp", From: "X", Product: "pixel5", Length: ln("0.5 m"), Data: "U", Pin: 3}}
 	h := wired(t, ds...).Harness("a")
-	by := map[string]plan.HarnessWire{}
+	by := map[string]work.HarnessWire{}
 	for _, x := range h.Wires {
 		by[x.Label] = x
 	}
@@ -175,7 +176,7 @@ func TestServoHasThreeWires(t *testing.T) {
 				Product:   product,
 				Extension: measure.Len("20 in"),
 			}}
-		h := plan.Do(p, stock.Shop, time.Time{}).Harness("a")
+		h := work.Do(p, stock.Shop, time.Time{}).Harness("a")
 		require.Len(t, h.Wires, 1)
 		assert.Equal(t, n, h.Wires[0].Conductors)
 		assert.Equal(t, n == 3, strings.Contains(h.Wires[0].Rail, "signal"))

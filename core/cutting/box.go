@@ -1,0 +1,46 @@
+package cutting
+
+import (
+	"zapbarn/core/nest"
+	"zapbarn/core/pattern"
+	"zapbarn/core/stock"
+)
+
+// boxOf is a panel as the nesting takes it.
+func boxOf(p pattern.Panel, m stock.Material) nest.Part {
+	lo, hi := p.Bounds()
+	outline := func(pts []pattern.Point) []pattern.Point {
+		out := make([]pattern.Point, len(pts))
+		for i, q := range pts {
+			out[i] = pattern.Point{X: q.X - lo.X, Y: q.Y - lo.Y}
+		}
+		return out
+	}
+	n := nest.Part{W: hi.X - lo.X, H: hi.Y - lo.Y, Turn: m.Grain == "" || p.Grain == "", Round: p.Round, Bore: p.Bore}
+	n.Polys = append(n.Polys, outline(p.Outline))
+	if p.Inside != nil {
+		n.Polys = append(n.Polys, outline(p.Inside))
+	}
+	for _, h := range p.Holes {
+		n.Holes = append(n.Holes, outline(h))
+	}
+	if p.Bore > 0 {
+		n.Holes = append(n.Holes, outline(pattern.Circle(p.Round/2, p.Round/2, p.Bore*0.997)))
+	}
+	if p.Round == 0 && len(p.Outline) == 4 && p.Inside != nil && p.CutAngle > 0 {
+		low, high := p.Outline[1].X-p.Outline[0].X, p.Outline[2].X-p.Outline[3].X
+		// the inside face is smaller and shifted by a level bevel; the box
+		// round both keeps the trapezoid's own slant, so widths stay true
+		grow := (n.H/(p.Outline[2].Y-p.Outline[1].Y) - 1) * (low - high)
+		if grow >= 0 {
+			n.Low, n.High = low, high-grow
+		} else {
+			n.Low, n.High = low-grow, high
+		}
+		n.W = max(n.Low, n.High)
+		if n.High <= 0 || n.Low <= 0 {
+			n.Low, n.High = 0, 0
+		}
+	}
+	return n
+}
