@@ -58,7 +58,7 @@ func cutRows(w *work.Work, prop string) [][]any {
 				part.Panel.Copies,
 				round(hi.X - lo.X),
 				round(hi.Y - lo.Y),
-				w.Results["part:"+part.Ref+":size"].Text,
+				w.Results.At("part", part.Ref, "size").Text,
 				round(part.Panel.Thick),
 				round(tilt),
 				round(part.Panel.CutAngle),
@@ -130,11 +130,8 @@ func CutListXLSX(out io.Writer, w *work.Work, prop string) error {
 	}
 	stockRows := [][]any{{"stock", "pieces of stock", "used %", "cost"}}
 	for _, s := range w.Sheets {
-		k := "stock:" + s.Stock.ID
-		stockRows = append(
-			stockRows,
-			[]any{s.Stock.Name, len(s.Layout.Sheets), round(w.Results[k+":yield"].Value), w.Results[k+":cost"].Value},
-		)
+		of := func(what string) float64 { return w.Results.At("stock", s.Stock.ID, what).Value }
+		stockRows = append(stockRows, []any{s.Stock.Name, len(s.Layout.Sheets), round(of("yield")), of("cost")})
 	}
 	for _, b := range w.Bars {
 		stockRows = append(
@@ -142,7 +139,7 @@ func CutListXLSX(out io.Writer, w *work.Work, prop string) error {
 			[]any{
 				b.Stock.Name,
 				len(b.Cutting.Bars),
-				round(w.Results["stock:"+b.Stock.ID+":yield"].Value),
+				round(w.Results.At("stock", b.Stock.ID, "yield").Value),
 				float64(len(b.Cutting.Bars)) * b.Stock.Price,
 			},
 		)

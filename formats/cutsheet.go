@@ -175,9 +175,9 @@ func (s *sheetWriter) list() {
 				fmt.Sprint(part.No),
 				part.Name(),
 				s.w.Lib.Materials[part.Solid.Stock].Name,
-				s.w.Results["part:"+part.Ref+":size"].Text,
+				s.w.Results.At("part", part.Ref, "size").Text,
 				fmt.Sprint(part.Panel.Copies),
-				s.w.Results["part:"+part.Ref+":mass"].Text,
+				s.w.Results.At("part", part.Ref, "mass").Text,
 			)
 		}
 	}

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"zapbarn/core/check"
+	"zapbarn/core/source"
 	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
@@ -88,14 +89,16 @@ func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
 			{Text: "to its loom", Href: p.href("loom", id, "", "")}}
 	}
 	taken := func(id, name, count, one string) {
-		k := "stock:" + id
 		t := Take{Name: name}
-		for _, n := range []Result{{Key: k + ":" + count, Text: plural(w.Results[k+":"+count].Value, one)},
-			{Key: k + ":yield", Text: w.Results[k+":yield"].Text + " used"}, {Key: k + ":cost",
-				Text: w.Results[k+":cost"].Text}} {
-			if _, ok := w.Results[n.Key]; ok {
-				t.Numbers = append(t.Numbers, n)
+		for _, r := range w.Results.Of("stock", id) {
+			n := Result{Key: r.Key, Text: r.Text}
+			switch r.Key.What {
+			case count:
+				n.Text = plural(r.Value, one)
+			case "yield":
+				n.Text += " used"
 			}
+			t.Numbers = append(t.Numbers, n)
 		}
 		p.Takes = append(p.Takes, t)
 	}
@@ -111,11 +114,11 @@ func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
 			p.Rows = append(
 				p.Rows,
 				Row{
-					Key:   "device:" + d.ID + ":load",
+					Key:   source.KeyOf("device", d.ID, "load").String(),
 					Href:  p.href("loom", d.Prop, "device:"+d.ID, ""),
 					Mark:  g.State,
 					Title: d.Name + ", " + w.Plan.Prop(d.Prop).Name,
-					Right: w.Results["device:"+d.ID+":load"].Text,
+					Right: w.Results.At("device", d.ID, "load").Text,
 				},
 			)
 		}

@@ -37,7 +37,7 @@ func (p *Page) prints() {
 			p.Prints,
 			Print{
 				fmt.Sprintf("%d %s", part.No, part.Name()),
-				w.Results["part:"+part.Ref+":size"].Text + fmt.Sprintf(", cut %d", part.Panel.Copies),
+				w.Results.At("part", part.Ref, "size").Text + fmt.Sprintf(", cut %d", part.Panel.Copies),
 				[]Link{
 					{Text: "SVG", Href: base + "/part.svg" + q},
 					{Text: "DXF", Href: base + "/part.dxf" + q},

@@ -14,6 +14,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
+	"zapbarn/core/source"
 	"zapbarn/core/work"
 	"zapbarn/store"
 
@@ -418,7 +419,7 @@ func (s *Server) working(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	r, ok := w.Results[c.Query("key")]
+	r, ok := w.Results.Get(source.ParseKey(c.Query("key")))
 	if !ok {
 		s.trouble(
 			c,

@@ -44,7 +44,7 @@ func (p *Page) wired(st *wiring.State) {
 						", %s, %s, both conductors %s",
 						d.Gauge,
 						d.Length,
-						w.Results["device:"+d.ID+":ohms"].Text,
+						w.Results.At("device", d.ID, "ohms").Text,
 					)
 				}
 				g.Rows = append(

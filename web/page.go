@@ -42,7 +42,10 @@ type SnagView struct {
 }
 
 // Result is a number on a ticket.
-type Result struct{ Key, Label, Text string }
+type Result struct {
+	Key         source.Key
+	Label, Text string
+}
 
 // Ticket is the selected thing.
 type Ticket struct {
@@ -451,12 +454,10 @@ func daysTo(opens string, now time.Time) string {
 	return fmt.Sprintf("opened %d days ago", -n)
 }
 
-// pick lists results by key, those that are there.
-func (p *Page) pick(keys ...string) (out []Result) {
-	for _, k := range keys {
-		if r, ok := p.Work.Results[k]; ok {
-			out = append(out, Result{k, r.Label, r.Text})
-		}
+// told lists a thing's numbers.
+func (p *Page) told(kind, id string) (out []Result) {
+	for _, r := range p.Work.Results.Of(kind, id) {
+		out = append(out, Result{r.Key, r.Label, r.Text})
 	}
 	return out
 }
@@ -476,19 +477,17 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		Fields: fieldsOf(p.Work, v),
 		Notes:  p.notes(kind + ":" + id),
 	}
-	key := kind + ":" + id
+	switch kind {
+	case "display":
+		t.Results = p.told(kind, "")
+	case "solid":
+		t.Results = append(p.told(kind, id), p.told("finish", id)...)
+	default:
+		t.Results = p.told(kind, id)
+	}
 	switch x := v.(type) {
 	case *plan.Solid:
 		t.Sub = fmt.Sprintf("%s of %s, in %s", x.Kind, p.Work.Lib.Materials[x.Stock].Name, p.Plan.Prop(x.Prop).Name)
-		keys := []string{key + ":mass"}
-		if shape := p.Work.Shapes[id]; shape != nil { // all that it works out
-			for _, r := range shape.Results {
-				if r.Key != "mass" {
-					keys = append(keys, key+":"+r.Key)
-				}
-			}
-		}
-		t.Results = p.pick(append(keys, key+":bore", "finish:"+id+":wait", "finish:"+id+":paint")...)
 		for _, part := range p.Work.Parts {
 			if part.Solid.ID == id {
 				t.Touches = append(t.Touches, Link{Text: fmt.Sprintf("%d %s", part.No, part.Panel.Name),
@@ -503,7 +502,6 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		}
 	case *plan.Prop:
 		t.Sub = x.Note
-		t.Results = p.pick(key + ":mass")
 		for _, s := range p.Plan.Solids {
 			if s.Prop == id {
 				t.Touches = append(t.Touches, Link{Text: s.Name, Href: p.href("bench", id, "solid:"+s.ID, p.Way)})
@@ -516,7 +514,6 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		for _, r := range a.Reasons {
 			t.Reasons = append(t.Reasons, r.Text)
 		}
-		t.Results = p.pick(key+":verdict", key+":takes", key+":clamp", key+":handle", key+":full")
 		t.Cautions = append(append([]string{}, a.Prep...), a.Cautions...)
 		t.Reasons = append(t.Reasons, "undone by: "+a.Undo)
 	case *plan.Finish:
@@ -526,7 +523,6 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		for _, r := range f.Reasons {
 			t.Reasons = append(t.Reasons, r.Text)
 		}
-		t.Results = p.pick(key+":wait", key+":paint")
 		t.Cautions = f.Cautions
 	case *plan.Device:
 		s := "fed by " + x.From
@@ -537,9 +533,6 @@ func (p *Page) ticket(kind, id string) *Ticket {
 			}
 		}
 		t.Sub = x.Kind + ", " + s
-		t.Results = p.pick(key+":load", key+":hours", key+":sets", key+":season", key+":average", key+":draws",
-			key+":headroom", key+":volts", key+":drop", key+":amps", key+":light", key+":ohms", key+":carry", key+":path",
-			key+":resistor")
 		for _, d := range p.Plan.Devices {
 			if d.From == id && len(t.Touches) < 4 {
 				t.Touches = append(t.Touches, Link{Text: d.Name, Href: p.href("loom", x.Prop, "device:"+d.ID, "")})
@@ -557,7 +550,6 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		t.Sub = "reference picture of " + p.Plan.Prop(x.Prop).Name
 	case *plan.Outlet:
 		t.Sub = "mains outlet"
-		t.Results = p.pick(key+":amps", key+":energy", key+":cord")
 		t.Cautions = append(t.Cautions, "Plugs and cords only. Fixed wiring, and anything in a wall or a panel, belongs "+
 			"to a licensed electrician and the local code.", "No chained power strips; ground-fault protection outdoors.")
 		for _, l := range p.Work.OnOutlet(id) {
@@ -575,7 +567,6 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		t.Title, t.Sub = "Trigger", p.Plan.Input(x.Input).Name+" works "+p.Plan.Scene(x.Scene).Name
 	case *plan.Display:
 		t.Sub = "the whole display"
-		t.Results = p.pick("display:mass", "display:cost", "display:watts", "display:energy")
 	}
 	return t
 }

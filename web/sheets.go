@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/cutting"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
@@ -56,22 +57,21 @@ func (p *Page) stocks() {
 		if !mine {
 			continue
 		}
-		k := "stock:" + s.Stock.ID
-		r := func(name string) Result {
-			x := w.Results[k+name]
-			return Result{Key: k + name, Label: x.Label, Text: x.Text}
+		r := func(what string) Result {
+			x := w.Results.At("stock", s.Stock.ID, what)
+			return Result{Key: source.KeyOf("stock", s.Stock.ID, what), Label: x.Label, Text: x.Text}
 		}
 		st := Stock{
 			ID:         s.Stock.ID,
 			Name:       s.Stock.Name,
-			Count:      r(":sheets"),
-			Used:       r(":yield"),
-			Cost:       r(":cost"),
+			Count:      r("sheets"),
+			Used:       r("yield"),
+			Cost:       r("cost"),
 			Kept:       s.Kept,
 			Hand:       len(s.Locked) > 0,
 			Searchable: len(s.Pieces)-len(s.Layout.TooLarge) > 1 && s.Cut < len(s.Layout.Sheets),
 		}
-		st.Count.Text = plural(w.Results[k+":sheets"].Value, "new sheet")
+		st.Count.Text = plural(w.Results.At("stock", s.Stock.ID, "sheets").Value, "new sheet")
 		for i := s.Cut; i < len(s.Layout.Sheets); i++ {
 			st.Cuts = append(st.Cuts, SheetButton{i, w.Called(s, i)})
 		}

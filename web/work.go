@@ -44,7 +44,7 @@ type worked struct {
 func (w worked) weight() int64 {
 	n := int64(64 << 10)
 	if w.work != nil {
-		n += int64(len(w.work.Results))*1600 + int64(len(w.snags))*9000 // with what their mends are tried on
+		n += int64(w.work.Results.Len())*1600 + int64(len(w.snags))*9000 // with what their mends are tried on
 		for _, s := range w.work.Shapes {
 			for _, b := range s.Bodies {
 				n += int64(len(b.Faces)) * 250

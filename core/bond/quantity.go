@@ -37,7 +37,7 @@ func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
 	}
 	area := length * width / 1e6
 	dims := fmt.Sprintf("%.0f x %.0f mm", length, width)
-	r := source.Result{Key: "takes", Label: g.Name + " it takes", Unit: "mL"}
+	r := source.Result{Key: source.What("takes"), Label: g.Name + " it takes", Unit: "mL"}
 	switch {
 	case g.Cure == "melt":
 		d := bead["melt"]
@@ -115,7 +115,7 @@ func FoamCans(mm3 float64) (source.Result, error) {
 	l := mm3 / 1e6
 	n := math.Ceil(l*1.1/FoamCan - 1e-9)
 	text := fmt.Sprintf("%.0f cans", n)
-	return source.Result{Key: "cans", Label: "Cans of 12 oz", Value: n, Text: text}.
+	return source.Result{Key: source.What("cans"), Label: "Cans of 12 oz", Value: n, Text: text}.
 		With(
 			"cans = ceil(1.1 volume / 10 L)",
 			fmt.Sprintf("ceil(1.1 x %.1f / 10)", l),

@@ -290,7 +290,7 @@ func (in Inputs) shape(s *pattern.Shape, err error) ([]source.Result, error) {
 		out = append(
 			out,
 			source.Result{
-				Key:   p.ID,
+				Key:   source.What(p.ID),
 				Label: fmt.Sprintf("%s, cut %d", p.Name, p.Copies),
 				Value: p.Area(),
 				Unit:  "mm2",
@@ -316,7 +316,7 @@ var (
 			v := in.N("of")
 			return one(
 				source.Result{
-					Key:   "length",
+					Key:   source.What("length"),
 					Label: "Length",
 					Value: v,
 					Unit:  "mm",
@@ -398,7 +398,7 @@ var (
 			from := source.Std("crown-moulding saw tables")
 			return []source.Result{
 				source.Result{
-					Key:   "cut",
+					Key:   source.What("cut"),
 					Label: "Cut angle on the face",
 					Value: m,
 					Unit:  "deg",
@@ -410,7 +410,7 @@ var (
 					from,
 				),
 				source.Result{
-					Key:   "tilt",
+					Key:   source.What("tilt"),
 					Label: "Blade tilt",
 					Value: b,
 					Unit:  "deg",
@@ -436,7 +436,7 @@ var (
 			gap := pattern.NearStopGap(in.N("t"), tilt, stop)
 			return one(
 				source.Result{
-					Key:   "gap",
+					Key:   source.What("gap"),
 					Label: "Gap at " + measure.Degrees(stop),
 					Value: gap,
 					Unit:  "mm",
@@ -501,7 +501,7 @@ var (
 			}
 			return one(
 				source.Result{
-					Key:   "bore",
+					Key:   source.What("bore"),
 					Label: "Bore",
 					Value: m.Bore(),
 					Unit:  "mm",
@@ -555,7 +555,7 @@ var (
 				proof = fmt.Sprintf("at least %d needed", c.Bound)
 			}
 			r := source.Result{
-				Key:   "bars",
+				Key:   source.What("bars"),
 				Label: "Stock lengths",
 				Value: float64(len(c.Bars)),
 				Text:  fmt.Sprintf("%d, %s", len(c.Bars), proof),
@@ -594,7 +594,7 @@ var (
 			}
 			return []source.Result{
 				source.Result{
-					Key:   "ohms",
+					Key:   source.What("ohms"),
 					Label: "Both conductors",
 					Value: r,
 					Unit:  "ohm",
@@ -607,7 +607,7 @@ var (
 					stock.GaugeFrom,
 				),
 				source.Result{
-					Key:   "drop",
+					Key:   source.What("drop"),
 					Label: "Drop",
 					Value: drop,
 					Unit:  "V",
@@ -620,7 +620,7 @@ var (
 					circuit.BudgetFrom,
 				),
 				source.Result{
-					Key:   "carry",
+					Key:   source.What("carry"),
 					Label: "May carry",
 					Value: stock.Ampacity(in.N("gauge")),
 					Unit:  "A",
@@ -656,7 +656,7 @@ var (
 			r := circuit.WireOhms(measure.AWGArea(n), in.N("length"), 20)
 			return one(
 				source.Result{
-					Key:   "gauge",
+					Key:   source.What("gauge"),
 					Label: "Wire",
 					Value: float64(n),
 					Unit:  "AWG",
@@ -702,14 +702,17 @@ var (
 					measure.Amps(carry),
 				)
 			}
-			return one(source.Result{Key: "fuse", Label: "Fuse", Value: f, Unit: "A", Text: measure.Amps(f)}.
-				With(
-					"smallest stocked with 1.25 I <= fuse <= wire's limit",
-					fmt.Sprintf("1.25 x %s .. %s", in.T("amps"), measure.Amps(carry)),
-					measure.Amps(f),
-					stock.FuseFrom,
-					stock.AmpacityFrom,
-				), nil)
+			return one(
+				source.Result{Key: source.What("fuse"), Label: "Fuse", Value: f, Unit: "A", Text: measure.Amps(f)}.
+					With(
+						"smallest stocked with 1.25 I <= fuse <= wire's limit",
+						fmt.Sprintf("1.25 x %s .. %s", in.T("amps"), measure.Amps(carry)),
+						measure.Amps(f),
+						stock.FuseFrom,
+						stock.AmpacityFrom,
+					),
+				nil,
+			)
 		},
 	)
 	_ = register(
@@ -747,7 +750,7 @@ var (
 			}
 			v := bond.Judge(bond.Joint{A: a, B: b, Glue: g, Age: in.N("age"), Temp: in.N("temp"), RH: in.N("rh")})
 			r := source.Result{
-				Key:   "verdict",
+				Key:   source.What("verdict"),
 				Label: g.Name + " on " + a.Name + " and " + b.Name,
 				Value: float64(v.Verdict),
 				Text:  v.Verdict.String(),
@@ -756,7 +759,7 @@ var (
 				r = r.With(x.Code, x.Text, x.Verdict.String(), x.From)
 			}
 			wait := source.Result{
-				Key:   "handling",
+				Key:   source.What("handling"),
 				Label: "Handle after",
 				Value: v.Handling,
 				Unit:  "s",
@@ -787,7 +790,7 @@ var (
 			d := time.Duration(f * in.N("wait") * float64(time.Second))
 			return one(
 				source.Result{
-					Key:   "wait",
+					Key:   source.What("wait"),
 					Label: "Wait",
 					Value: d.Seconds(),
 					Unit:  "s",

@@ -74,7 +74,7 @@ func TestWorkedExamples(t *testing.T) {
 		found := false
 		for _, r := range rs {
 			assert.NotEmpty(t, r.Steps, name)
-			if r.Key == c.key {
+			if r.Key.What == c.key {
 				found = true
 				assert.Equal(t, c.want, r.Text, name)
 			}

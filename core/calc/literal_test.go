@@ -46,8 +46,8 @@ func TestWorkingsReadLiterally(t *testing.T) {
 	}
 	today := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today)} {
-		for key, r := range work.Do(p, stock.Shop, today).Results {
-			look(key, r)
+		for r := range work.Do(p, stock.Shop, today).Results.All() {
+			look(r.Key.String(), r)
 		}
 	}
 	for name, x := range examples {

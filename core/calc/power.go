@@ -45,7 +45,7 @@ var (
 				return nil, measure.Bad("ohms", "amps, ohms, volts and drop must be more than nothing")
 			}
 			k, drop, oneEnd := circuit.Feeds(in.N("amps"), in.N("ohms"), in.N("volts"), in.N("drop")/100)
-			r := source.Result{Key: "feeds", Label: "Feed points", Value: float64(k), Text: fmt.Sprint(k)}
+			r := source.Result{Key: source.What("feeds"), Label: "Feed points", Value: float64(k), Text: fmt.Sprint(k)}
 			from := source.Std("closed form of a uniformly loaded strip")
 			if oneEnd {
 				r.Text = "one end does"

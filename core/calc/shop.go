@@ -182,7 +182,7 @@ var (
 					out = append(
 						out,
 						source.Result{
-							Key:   "neck",
+							Key:   source.What("neck"),
 							Label: p.Name + ", " + what,
 							Value: n.Width,
 							Unit:  "mm",
@@ -241,13 +241,16 @@ var (
 			for _, p := range s.Panels {
 				lo, hi := p.Bounds()
 				text := measure.Marked(hi.X-lo.X) + " x " + measure.Marked(hi.Y-lo.Y)
-				out = append(out, source.Result{Key: p.ID, Label: p.Name, Value: hi.Y - lo.Y, Unit: "mm", Text: text}.
-					With(
-						"equal shares, half the lap past the seam",
-						measure.Marked(in.N("w"))+" by "+measure.Marked(in.N("h")),
-						text,
-						source.Exact("half an inch kept off each edge of the sheet"),
-					))
+				out = append(
+					out,
+					source.Result{Key: source.What(p.ID), Label: p.Name, Value: hi.Y - lo.Y, Unit: "mm", Text: text}.
+						With(
+							"equal shares, half the lap past the seam",
+							measure.Marked(in.N("w"))+" by "+measure.Marked(in.N("h")),
+							text,
+							source.Exact("half an inch kept off each edge of the sheet"),
+						),
+				)
 			}
 			return out, nil
 		},
@@ -274,7 +277,13 @@ var (
 				d := k * f * in.N("picture")
 				out = append(
 					out,
-					source.Result{Key: "throw", Label: "Lens to stock", Value: d, Unit: "mm", Text: measure.Marked(d)}.
+					source.Result{
+						Key:   source.What("throw"),
+						Label: "Lens to stock",
+						Value: d,
+						Unit:  "mm",
+						Text:  measure.Marked(d),
+					}.
 						With(
 							"distance = throw ratio x picture width on the stock",
 							measure.Decimal(k, 2)+" x "+measure.Marked(f*in.N("picture")),

@@ -10,7 +10,6 @@ import (
 	"path/filepath"
 	"regexp"
 	"slices"
-	"sort"
 	"strconv"
 	"strings"
 	"testing"
@@ -20,6 +19,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/testkit/wirings"
@@ -113,14 +113,11 @@ func at(l []string, i int) string {
 // answers writes all that a plan's work says, a line each.
 func answers(w *work.Work) []byte {
 	var b bytes.Buffer
-	keys := make([]string, 0, len(w.Results))
-	for k := range w.Results {
-		keys = append(keys, k)
-	}
-	sort.Strings(keys)
-	for _, k := range keys {
-		r := w.Results[k]
-		fmt.Fprintf(&b, "%s = %.6g %s | %s: %s\n", k, r.Value, r.Unit, r.Label, r.Text)
+	all := slices.SortedFunc(w.Results.All(), func(a, b source.Result) int {
+		return strings.Compare(a.Key.String(), b.Key.String())
+	})
+	for _, r := range all {
+		fmt.Fprintf(&b, "%s = %.6g %s | %s: %s\n", r.Key, r.Value, r.Unit, r.Label, r.Text)
 		for _, s := range r.Steps {
 			fmt.Fprintf(&b, "  %s: %s = %s\n", s.Formula, s.Numbers, s.Value)
 		}

@@ -311,7 +311,7 @@ var _ = rule(
 					},
 				)
 			}
-			h, ok := w.Results["device:"+d.ID+":hours"]
+			h, ok := w.Results.Get(source.KeyOf("device", d.ID, "hours"))
 			if !ok || h.Value >= hours {
 				continue
 			}

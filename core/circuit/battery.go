@@ -213,12 +213,18 @@ func Runtime(id string, amps float64, rows int, cold bool, hoursANight float64, 
 		at = fmt.Sprintf("C = %.0f mAh, I = %s", c.Rated, measure.Amps(each))
 	}
 	return []source.Result{
-		source.Result{Key: "hours", Label: "Hours a set", Value: hours, Unit: "h", Text: measure.Span(hours * 3600)}.
+		source.Result{
+			Key:   source.What("hours"),
+			Label: "Hours a set",
+			Value: hours,
+			Unit:  "h",
+			Text:  measure.Span(hours * 3600),
+		}.
 			With(how, at, measure.Decimal(mah, 0)+" mAh", CellsFrom).
 			With("hours = mAh / mA"+why, fmt.Sprintf("%.0f / %.0f%s", mah, each*1000, why), measure.Span(hours*3600),
 				source.FromTrade("alkaline loses about half near freezing")),
 		source.Result{
-			Key:   "sets",
+			Key:   source.What("sets"),
 			Label: "Sets for the season",
 			Value: sets,
 			Text:  fmt.Sprintf("%.0f, %s", sets, plan),
@@ -272,7 +278,7 @@ func Outlet(watts, volts, breaker, hours float64) ([]source.Result, error) {
 	}
 	return []source.Result{
 		source.Result{
-			Key:   "amps",
+			Key:   source.What("amps"),
 			Label: "On the circuit",
 			Value: a,
 			Unit:  "A",
@@ -283,7 +289,7 @@ func Outlet(watts, volts, breaker, hours float64) ([]source.Result, error) {
 			With("limit, "+how, fmt.Sprintf("%s of %s", measure.Amps(limit), measure.Amps(breaker)), verdict,
 				source.Std("NEC 210.20(A): continuous load at most 80 %")),
 		source.Result{
-			Key:   "energy",
+			Key:   source.What("energy"),
 			Label: "Energy a night",
 			Value: watts * hours / 1000,
 			Unit:  "kWh",

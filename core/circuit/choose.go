@@ -68,7 +68,7 @@ func LEDResistor(vs, vf float64, n int, amps float64) (ohms, watts float64, r so
 			measure.Watts(watts),
 		)
 	}
-	r = source.Result{Key: "resistor", Label: "Series resistor", Value: ohms, Unit: "ohm", Text: text}.
+	r = source.Result{Key: source.What("resistor"), Label: "Series resistor", Value: ohms, Unit: "ohm", Text: text}.
 		With("R = (Vs - n Vf) / I", fmt.Sprintf("(%s - %d x %s) / %s", measure.Volts(vs), n, measure.Volts(vf),
 			measure.Amps(amps)), measure.Ohms(exact), source.Std("Ohm's law"),
 			source.FromMemory("Vf typical at 20 mA: red, amber 2.0 V; green, blue, white 3.0 to 3.3 V")).

@@ -71,15 +71,15 @@ func Groups(vs, vf float64, count int, amps float64) (rows []Row, out []source.R
 	law := source.Std("Ohm's law")
 	out = append(
 		out,
-		source.Result{Key: "rows", Label: "Rows", Value: float64(n), Text: text}.
+		source.Result{Key: source.What("rows"), Label: "Rows", Value: float64(n), Text: text}.
 			With("in a row: 0.9 Vs / Vf, whole; rows: LEDs / that, up", fmt.Sprintf("0.9 x %s / %s = %d; %d / %d",
 				measure.Volts(vs), measure.Volts(vf), most, count, most), fmt.Sprintf("%d rows", n), HeadroomFrom).
 			With("each row: R = (Vs - n Vf) / I, next E24 up; rated twice its power", fmt.Sprintf("%s each", measure.Amps(amps)),
 				text, law, stock.E24From),
-		source.Result{Key: "amps", Label: "Draws", Value: drawn, Unit: "A", Text: measure.Amps(drawn)}.
+		source.Result{Key: source.What("amps"), Label: "Draws", Value: drawn, Unit: "A", Text: measure.Amps(drawn)}.
 			With("sum of (Vs - n Vf) / R over the rows", text, measure.Amps(drawn), law),
 		source.Result{
-			Key:   "lost",
+			Key:   source.What("lost"),
 			Label: "Lost in resistors",
 			Value: lost,
 			Unit:  "W",
@@ -92,7 +92,7 @@ func Groups(vs, vf float64, count int, amps float64) (rows []Row, out []source.R
 				law,
 			),
 		source.Result{
-			Key:   "high",
+			Key:   source.What("high"),
 			Label: "Worst row, supply 5 % high",
 			Value: high,
 			Unit:  "A",

@@ -71,7 +71,7 @@ func TestPixelLine(t *testing.T) {
 	require.NoError(t, err)
 	by := map[string]string{}
 	for _, r := range out {
-		by[r.Key] = r.Text
+		by[r.Key.What] = r.Text
 	}
 	assert.Equal(t, "LEVEL SHIFTER: 3.3 V is under the 3.5 V a one must have", by["level"])
 	assert.Equal(t, "20 % of full white", by["bright"]) // (0.8 - 0.06)/(60 x 0.059) = 0.209

@@ -55,7 +55,7 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 	out = append(
 		out,
 		source.Result{
-			Key:   "frames",
+			Key:   source.What("frames"),
 			Label: "Pictures a second, at most",
 			Value: 1 / frame,
 			Text:  fmt.Sprintf("%.0f", math.Floor(1/frame)),
@@ -69,7 +69,7 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 	)
 	need := LogicHigh * rail
 	level := source.Result{
-		Key:   "level",
+		Key:   source.What("level"),
 		Label: "Data level",
 		Value: logic / need,
 		Text:  "the pin reaches it; no level shifter",
@@ -91,7 +91,7 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 			pixelLevel,
 		),
 	)
-	parts := source.Result{Key: "parts", Label: "At the first pixel", Value: firstOhms, Unit: "ohm",
+	parts := source.Result{Key: source.What("parts"), Label: "At the first pixel", Value: firstOhms, Unit: "ohm",
 		Text: fmt.Sprintf(
 			"%d x %s in the data line, %d x %.0f uF across the feed",
 			copies,
@@ -110,7 +110,7 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 		out = append(
 			out,
 			source.Result{
-				Key:   "copies",
+				Key:   source.What("copies"),
 				Label: "Strips on this pin",
 				Value: float64(copies),
 				Text:  fmt.Sprintf("%d, all showing the same picture", copies),
@@ -126,7 +126,7 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 	n := float64(count * copies)
 	carry := (LoadLimit*amps - n*idle) / (n * (full - idle))
 	cap := source.Result{
-		Key:   "bright",
+		Key:   source.What("bright"),
 		Label: "Brightness cap",
 		Value: math.Max(0, math.Min(1, carry)),
 		Text:  fmt.Sprintf("%.0f %% of full white", math.Floor(100*math.Max(0, math.Min(1, carry)))),

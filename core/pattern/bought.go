@@ -176,8 +176,8 @@ func (s *Shape) Row(n int) *Shape {
 	out.Mass, out.Outside = s.Mass*float64(n), s.Outside*float64(n)
 	out.Results = nil
 	for _, r := range s.Results {
-		if r.Key == "mass" {
-			r.Key, r.Label = "each", "Mass, each"
+		if r.Key.What == "mass" {
+			r.Key, r.Label = source.What("each"), "Mass, each"
 		}
 		out.Results = append(out.Results, r)
 	}

@@ -262,7 +262,7 @@ func TestSharedPlacesAreNotCountedTwice(t *testing.T) {
 		s, err := MeshSlices{Mesh: m, H: 100, T: 25}.Lay()
 		require.NoError(t, err)
 		for _, r := range s.Results {
-			out = append(out, r.Key)
+			out = append(out, r.Key.What)
 		}
 		return out
 	}

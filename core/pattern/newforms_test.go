@@ -246,7 +246,7 @@ func TestFrameByHand(t *testing.T) {
 	}
 	value := func(key string) float64 {
 		for _, r := range s.Results {
-			if r.Key == key {
+			if r.Key.What == key {
 				return r.Value
 			}
 		}

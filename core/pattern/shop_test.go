@@ -17,7 +17,7 @@ func values(t *testing.T, rs []source.Result, err error) map[string]float64 {
 	out := map[string]float64{}
 	for _, r := range rs {
 		assert.NotEmpty(t, r.Steps)
-		out[r.Key] = r.Value
+		out[r.Key.What] = r.Value
 	}
 	return out
 }

@@ -160,7 +160,12 @@ func TestAPropIsCopiedWhole(t *testing.T) {
 		assert.Len(t, q.Elements(kind), 2*len(p.Elements(kind)), kind)
 	}
 	w := work.Do(q, stock.Shop, today)
-	assert.InEpsilon(t, w.Results["prop:lamp-post:mass"].Value, w.Results["prop:second-post:mass"].Value, 1e-12)
+	assert.InEpsilon(
+		t,
+		w.Results.At("prop", "lamp-post", "mass").Value,
+		w.Results.At("prop", "second-post", "mass").Value,
+		1e-12,
+	)
 	for _, d := range q.Devices {
 		if d.From != "" {
 			assert.Equal(t, d.Prop, q.Device(d.From).Prop, d.ID)

@@ -61,7 +61,7 @@ type Step struct {
 
 // Result is a computed number with its working.
 type Result struct {
-	Key   string  `json:"key"`   // stable name, unique in its plan
+	Key   Key     `json:"key"`   // stable name, unique in its plan
 	Label string  `json:"label"` // what it is, in the trade's words
 	Value float64 `json:"value"` // in Unit
 	Unit  string  `json:"unit"`

@@ -21,7 +21,7 @@ func TestSourcesSayHowFarToTrustThem(t *testing.T) {
 
 // Adding a step leaves the result it came from alone.
 func TestWithCopies(t *testing.T) {
-	a := Result{Key: "k"}.With("x", "1", "1")
+	a := Result{Key: What("k")}.With("x", "1", "1")
 	b, c := a.With("y", "2", "2"), a.With("z", "3", "3")
 	assert.Len(t, a.Steps, 1)
 	assert.Equal(t, "y", b.Steps[1].Formula)

@@ -60,7 +60,7 @@ func TestConverterDrawsConstantPower(t *testing.T) {
 	r := stock.SupplyResistance(12, 5) + 2*stock.CopperOhmsPerMetre(measure.AWGArea(22), 21)*20*.3048
 	want := (12 - math.Sqrt(144-4*r*power)) / 2 / r
 	assert.InEpsilon(t, want, w.All.Readings["S"].Amps, 1e-4)
-	assert.InEpsilon(t, power, w.Results["device:C:draws"].Value, 1e-6)
+	assert.InEpsilon(t, power, w.Results.At("device", "C", "draws").Value, 1e-6)
 	assert.Equal(t, "lit", w.All.Readings["P"].State)
 	assert.Equal(t, "C", w.Rig.Supply("P"), "what it feeds is judged by its volts")
 	// a rail too low starves it, and its lamps go dark

@@ -83,120 +83,100 @@ func (w *Work) energy() {
 			break
 		}
 	}
-	nights, hours, duty := w.Plan.Season()
-	cold := w.Plan.Temperature() < 5
 	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Kind != "supply" || d.Cell == "" {
-			continue
-		}
-		avg := w.Night(d.ID)
-		key := "device:" + d.ID
-		w.keep(key+":average", source.Result{Label: "Over a night", Value: avg, Unit: "A", Text: measure.Amps(avg)}.
-			With(
-				"duty x all on + rest x scenes off",
-				fmt.Sprintf(
-					"%.0f %% x %s + %.0f %% x %s",
-					100*duty,
-					measure.Amps(w.All.Readings[d.ID].Amps),
-					100*(1-duty),
-					measure.Amps(w.Rest.Readings[d.ID].Amps),
-				),
-				measure.Amps(avg),
-				source.Exact("mean over the night"),
-			))
-		rs, err := circuit.Runtime(d.Cell, math.Max(avg, 1e-6), max(1, d.Sets), cold, hours, nights)
-		if err != nil {
-			continue // said by a rule
-		}
-		for _, r := range rs {
-			w.keep(key+":"+r.Key, r)
-			if r.Key == "sets" {
-				c := circuit.Cells[d.Cell]
-				n := r.Value * float64(max(1, d.Cells)*max(1, d.Sets))
-				cost := n * c.Price
-				w.keep(
-					key+":season",
-					source.Result{
-						Label: "For the season",
-						Value: cost,
-						Unit:  "$",
-						Text:  fmt.Sprintf("%.0f cells, $%.2f", n, cost),
-					}.
-						With(
-							"sets x cells x price",
-							fmt.Sprintf("%.0f x %d x $%.2f", r.Value, max(1, d.Cells)*max(1, d.Sets), c.Price),
-							fmt.Sprintf("$%.2f", cost),
-							circuit.CellsFrom,
-						),
-				)
-			}
+		if d := &w.Plan.Devices[i]; d.Kind == "supply" && d.Cell != "" {
+			w.cells(d)
 		}
 	}
 	total := 0.0
 	for i := range w.Plan.Outlets {
-		o := &w.Plan.Outlets[i]
-		watts, avg := 0.0, 0.0
-		for _, l := range w.OnOutlet(o.ID) {
-			watts, avg = watts+l.Watts, avg+l.Average
-		}
-		a, limit := watts/o.Volts.Value(), w.OutletLimit(o)
-		key := "outlet:" + o.ID
-		w.keep(
-			key+":amps",
-			source.Result{
-				Label: "On the circuit, everything on",
-				Value: a,
-				Unit:  "A",
-				Text:  fmt.Sprintf("%s of %s", measure.Amps(a), measure.Amps(limit)),
-			}.
-				With("I = P / V, supplies at 85 %", fmt.Sprintf("%s / %s", measure.Watts(watts), measure.Volts(o.Volts.Value())),
-					measure.Amps(a),
-					source.Std("Ohm's law, power factor 1"), efficiencyFrom).
-				With("limit", fmt.Sprintf("%s breaker, %g h a night", measure.Amps(o.Breaker.Value()), hours), measure.Amps(limit),
-					source.Std("NEC 210.20(A): continuous load at most 80 %")),
-		)
-		kwh := avg * hours / 1000
-		total += kwh
-		w.keep(
-			key+":energy",
-			source.Result{Label: "A night", Value: kwh, Unit: "kWh", Text: measure.Decimal(kwh, 2) + " kWh"}.
-				With(
-					"average power x hours",
-					fmt.Sprintf("%s x %g h", measure.Watts(avg), hours),
-					measure.Decimal(kwh, 2)+" kWh",
-					source.Exact("energy"),
-				),
-		)
-		if r := o.CordOhms(); r > 0 {
-			drop := 100 * a * r / o.Volts.Value()
-			w.keep(
-				key+":cord",
-				source.Result{Label: "Lost in the cord", Value: drop, Unit: "%", Text: measure.Decimal(drop, 1) + " %"}.
-					With(
-						"I R / V",
-						fmt.Sprintf("%s x %s / %s", measure.Amps(a), measure.Ohms(r), measure.Volts(o.Volts.Value())),
-						measure.Decimal(drop, 1)+" %",
-						stock.CopperFrom,
-					),
-			)
-		}
+		total += w.outlet(&w.Plan.Outlets[i])
 	}
 	if len(w.Plan.Outlets) > 0 {
-		w.keep(
-			"display:energy",
-			source.Result{
-				Label: "From the mains, a night",
-				Value: total,
-				Unit:  "kWh",
-				Text:  measure.Decimal(total, 2) + " kWh",
-			}.
-				With(
-					"sum of the outlets",
-					fmt.Sprintf("%d nights: %s kWh", nights, measure.Decimal(total*float64(nights), 1)),
-					measure.Decimal(total, 2)+" kWh",
-					source.Exact("sum"),
-				),
-		)
+		nights, _, _ := w.Plan.Season()
+		kwh := measure.Decimal(total, 2) + " kWh"
+		w.keep(source.KeyOf("display", "", "energy"), source.Num("From the mains, a night", total, "kWh", kwh).With(
+			"sum of the outlets",
+			fmt.Sprintf("%d nights: %s kWh", nights, measure.Decimal(total*float64(nights), 1)),
+			kwh,
+			source.Exact("sum"),
+		))
 	}
+}
+
+// cells keeps how long a battery lasts, and what the season takes.
+func (w *Work) cells(d *plan.Device) {
+	nights, hours, duty := w.Plan.Season()
+	of := func(what string) source.Key { return source.KeyOf("device", d.ID, what) }
+	avg := w.Night(d.ID)
+	all, rest := measure.Amps(w.All.Readings[d.ID].Amps), measure.Amps(w.Rest.Readings[d.ID].Amps)
+	w.keep(of("average"), source.Num("Over a night", avg, "A", measure.Amps(avg)).With(
+		"duty x all on + rest x scenes off",
+		fmt.Sprintf("%.0f %% x %s + %.0f %% x %s", 100*duty, all, 100*(1-duty), rest),
+		measure.Amps(avg),
+		source.Exact("mean over the night"),
+	))
+	cold := w.Plan.Temperature() < 5
+	rs, err := circuit.Runtime(d.Cell, math.Max(avg, 1e-6), max(1, d.Sets), cold, hours, nights)
+	if err != nil {
+		return // said by a rule
+	}
+	for _, r := range rs {
+		w.keep(of(r.Key.What), r)
+		if r.Key.What != "sets" {
+			continue
+		}
+		c, each := circuit.Cells[d.Cell], max(1, d.Cells)*max(1, d.Sets)
+		n := r.Value * float64(each)
+		cost := n * c.Price
+		w.keep(of("season"), source.Num("For the season", cost, "$", fmt.Sprintf("%.0f cells, $%.2f", n, cost)).With(
+			"sets x cells x price",
+			fmt.Sprintf("%.0f x %d x $%.2f", r.Value, each, c.Price),
+			fmt.Sprintf("$%.2f", cost),
+			circuit.CellsFrom,
+		))
+	}
+}
+
+// outlet keeps what an outlet bears, and returns its kWh a night.
+func (w *Work) outlet(o *plan.Outlet) float64 {
+	_, hours, _ := w.Plan.Season()
+	watts, avg := 0.0, 0.0
+	for _, l := range w.OnOutlet(o.ID) {
+		watts, avg = watts+l.Watts, avg+l.Average
+	}
+	volts := measure.Volts(o.Volts.Value())
+	a, limit := watts/o.Volts.Value(), w.OutletLimit(o)
+	of := func(what string) source.Key { return source.KeyOf("outlet", o.ID, what) }
+	text := fmt.Sprintf("%s of %s", measure.Amps(a), measure.Amps(limit))
+	w.keep(of("amps"), source.Num("On the circuit, everything on", a, "A", text).
+		With(
+			"I = P / V, supplies at 85 %",
+			measure.Watts(watts)+" / "+volts,
+			measure.Amps(a),
+			source.Std("Ohm's law, power factor 1"),
+			efficiencyFrom,
+		).
+		With(
+			"limit",
+			fmt.Sprintf("%s breaker, %g h a night", measure.Amps(o.Breaker.Value()), hours),
+			measure.Amps(limit),
+			source.Std("NEC 210.20(A): continuous load at most 80 %"),
+		))
+	kwh := avg * hours / 1000
+	night := measure.Decimal(kwh, 2) + " kWh"
+	w.keep(of("energy"), source.Num("A night", kwh, "kWh", night).
+		With("average power x hours", fmt.Sprintf("%s x %g h", measure.Watts(avg), hours), night, source.Exact("energy")),
+	)
+	if r := o.CordOhms(); r > 0 {
+		drop := 100 * a * r / o.Volts.Value()
+		lost := measure.Decimal(drop, 1) + " %"
+		w.keep(of("cord"), source.Num("Lost in the cord", drop, "%", lost).With(
+			"I R / V",
+			fmt.Sprintf("%s x %s / %s", measure.Amps(a), measure.Ohms(r), volts),
+			lost,
+			stock.CopperFrom,
+		))
+	}
+	return kwh
 }

@@ -46,22 +46,32 @@ func TestEnergyOverTheSeason(t *testing.T) {
 	require.InEpsilon(t, 2, on/rest, .02, "one lamp of two behind the switch")
 	assert.InEpsilon(t, .4*on+.6*rest, w.Night("S1"), 1e-9)
 	v := w.All.Readings["S1"].Volts
-	assert.InEpsilon(t, (600+v*on/.85)/120, w.Results["outlet:o:amps"].Value, 1e-9)
+	assert.InEpsilon(t, (600+v*on/.85)/120, w.Results.At("outlet", "o", "amps").Value, 1e-9)
 	assert.InEpsilon(t, 12, w.OutletLimit(&p.Outlets[0]), 1e-9, "80 % of 15 A for five hours")
-	assert.InEpsilon(t, (600+12*w.Night("S1")/.85)*5/1000, w.Results["outlet:o:energy"].Value, 1e-9)
+	assert.InEpsilon(t, (600+12*w.Night("S1")/.85)*5/1000, w.Results.At("outlet", "o", "energy").Value, 1e-9)
 	// a thermostat that is on a quarter of the time: three quarters of 600 W for 5 h less, the circuit as before
 	eco := p.Clone()
 	eco.Plugs[0].Duty = 25
 	ew := work.Do(eco, stock.Shop, today)
-	assert.InEpsilon(t, w.Results["outlet:o:energy"].Value-.75*600*5/1000, ew.Results["outlet:o:energy"].Value, 1e-9)
-	assert.InEpsilon(t, w.Results["outlet:o:amps"].Value, ew.Results["outlet:o:amps"].Value, 1e-9)
+	assert.InEpsilon(
+		t,
+		w.Results.At("outlet", "o", "energy").Value-.75*600*5/1000,
+		ew.Results.At("outlet", "o", "energy").Value,
+		1e-9,
+	)
+	assert.InEpsilon(t, w.Results.At("outlet", "o", "amps").Value, ew.Results.At("outlet", "o", "amps").Value, 1e-9)
 	eco.Plugs[0].Duty = 140
 	assert.ErrorContains(t, eco.Validate(), "duty")
 	// 16 AWG: 13.17 mOhm a metre (handbook), both ways over 30.48 m
-	assert.InEpsilon(t, 100*w.Results["outlet:o:amps"].Value*2*.01317*30.48/120, w.Results["outlet:o:cord"].Value, .002)
+	assert.InEpsilon(
+		t,
+		100*w.Results.At("outlet", "o", "amps").Value*2*.01317*30.48/120,
+		w.Results.At("outlet", "o", "cord").Value,
+		.002,
+	)
 	rs, err := circuit.Runtime("aa", w.Night("B1"), 2, false, 5, 10)
 	require.NoError(t, err)
-	assert.Equal(t, rs[0].Value, w.Results["device:B1:hours"].Value)
+	assert.Equal(t, rs[0].Value, w.Results.At("device", "B1", "hours").Value)
 	assert.InEpsilon(
 		t,
 		12,

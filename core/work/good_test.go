@@ -55,11 +55,11 @@ func TestAStockOfOnesOwn(t *testing.T) {
 	}
 	require.NoError(t, p.Validate())
 	w := work.Do(p, stock.Shop, today)
-	assert.InEpsilon(t, 20*30*.0254*.0254*.003*200, w.Results["solid:s:mass"].Value, 1e-9)
-	assert.Equal(t, 18., w.Results["display:cost"].Value)
+	assert.InEpsilon(t, 20*30*.0254*.0254*.003*200, w.Results.At("solid", "s", "mass").Value, 1e-9)
+	assert.Equal(t, 18., w.Results.At("display", "", "cost").Value)
 	assert.Contains(
 		t,
-		w.Results["solid:s:mass"].Steps[0].Sources[0].String(),
+		w.Results.At("solid", "s", "mass").Steps[0].Sources[0].String(),
 		"entered by you; Cork 3 mm density, 2026-09-01",
 	)
 	assert.Empty(t, stock.Shop.Materials["cork3"].ID, "the shop itself stays")
@@ -71,8 +71,8 @@ func TestAStockOfOnesOwn(t *testing.T) {
 	twice.Goods[0] = twice.Goods[0].With("thick", "6 mm")
 	assert.InEpsilon(
 		t,
-		2*w.Results["solid:s:mass"].Value,
-		work.Do(twice, stock.Shop, today).Results["solid:s:mass"].Value,
+		2*w.Results.At("solid", "s", "mass").Value,
+		work.Do(twice, stock.Shop, today).Results.At("solid", "s", "mass").Value,
 		1e-9,
 		"a shape that was kept is not taken for another thickness",
 	)

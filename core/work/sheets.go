@@ -142,7 +142,7 @@ func (w *Work) laid(label string, next cutting.Layout) plan.Edit {
 func (w *Work) sheetResults(s *cutting.Sheets) {
 	used, total, laid := s.Used()
 	n := s.New()
-	key := "stock:" + s.Stock.ID
+	of := func(what string) source.Key { return source.KeyOf("stock", s.Stock.ID, what) }
 	how := "laid out with kerf and margin, fewest sheets found"
 	if s.Kept {
 		how = "laid out as it was kept"
@@ -157,12 +157,12 @@ func (w *Work) sheetResults(s *cutting.Sheets) {
 	if k := len(s.Layout.Sheets) - n; k > 0 {
 		numbers += fmt.Sprintf(", %d offcuts first", k)
 	}
-	w.keep(key+":sheets", source.Result{Label: s.Stock.Name + ", sheets", Value: float64(n), Text: fmt.Sprint(n)}.
+	w.keep(of("sheets"), source.Result{Label: s.Stock.Name + ", sheets", Value: float64(n), Text: fmt.Sprint(n)}.
 		With(how, numbers, fmt.Sprintf("%d of %s x %s", n, s.Stock.Sheet[0], s.Stock.Sheet[1]), sawFrom))
 	if total > 0 {
 		y := used / total
 		w.keep(
-			key+":yield",
+			of("yield"),
 			source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
 				With(
 					"yield = part area / sheet area",
@@ -173,7 +173,7 @@ func (w *Work) sheetResults(s *cutting.Sheets) {
 		)
 		cost := float64(n) * s.Stock.Price
 		w.keep(
-			key+":cost",
+			of("cost"),
 			source.Result{Label: "Sheets cost", Value: cost, Unit: "$", Text: fmt.Sprintf("$%.2f", cost)}.
 				With(
 					"new sheets x price",

@@ -246,7 +246,7 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 	w := work.Do(p, stock.Shop, day)
 	require.NotNil(t, w.Part("leaf/shape-left"))
 	require.NotNil(t, w.Part("leaf/shape-right"))
-	require.InDelta(t, 71.5*25.4, w.Results["part:post/panel-1:size"].Value*71.5/20, 1e-6)
+	require.InDelta(t, 71.5*25.4, w.Results.At("part", "post/panel-1", "size").Value*71.5/20, 1e-6)
 	require.Empty(t, w.SheetsOf("xps1").Layout.TooLarge)
 	half := p.Clone()
 	half.Solids[0] = half.Solids[0].Set("h", measure.Length{})
@@ -326,9 +326,9 @@ func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 	sh = w.SheetsOf("ply1/4")
 	assert.Len(t, sh.Layout.Sheets, 1)
 	assert.Len(t, sh.Layout.TooLarge, 2)
-	r := w.Results["stock:ply1/4:yield"]
+	r := w.Results.At("stock", "ply1/4", "yield")
 	assert.InDelta(t, 100*48*60/(48.*96), r.Value, .1)
-	assert.Equal(t, stock.Shop.Materials["ply1/4"].Price, w.Results["stock:ply1/4:cost"].Value)
+	assert.Equal(t, stock.Shop.Materials["ply1/4"].Price, w.Results.At("stock", "ply1/4", "cost").Value)
 }
 
 // A long narrow part lies across its tile where the stock has no grain: 30 in

@@ -59,7 +59,6 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 			w.takeOver(before, s)
 			continue
 		}
-		w.of[s] = map[string]source.Result{}
 		switch s {
 		case cut:
 			w.lay()
@@ -90,7 +89,5 @@ func (w *Work) takeOver(b *Work, s stage) {
 		w.demand, w.All, w.Rest = b.demand, b.All, b.Rest
 	}
 	w.of[s] = b.of[s]
-	for k, r := range b.of[s] {
-		w.Results[k] = r
-	}
+	w.Results = source.Over(w.of[:]...)
 }

@@ -43,7 +43,7 @@ func TestDemandIsWhatIsAskedFor(t *testing.T) {
 	}
 	w := wired(t, ds...)
 	assert.InDelta(t, 6, w.Demand("S"), .06)
-	assert.Equal(t, w.Demand("S"), w.Results["device:S:load"].Value, "ticket and snag read one number")
+	assert.Equal(t, w.Demand("S"), w.Results.At("device", "S", "load").Value, "ticket and snag read one number")
 	assert.InDelta(t, 1.3, w.All.Readings["S"].Amps, .05)
 	assert.Equal(t, "overloaded", w.All.Readings["S"].State)
 	assert.True(t, says(w, "device:S:load", "sagging"), "what it gives instead is said")
@@ -137,15 +137,13 @@ func TestPipeWeighsItsWall(t *testing.T) {
 	}
 	w := work.Do(p, stock.Shop, today)
 	od, wall := 1.315*.0254, .133*.0254
-	require.InEpsilon(t, math.Pi*(od-wall)*wall*3.048*1400, w.Results["solid:s:mass"].Value, .002)
+	require.InEpsilon(t, math.Pi*(od-wall)*wall*3.048*1400, w.Results.At("solid", "s", "mass").Value, .002)
 }
 
 // says is true of a result one of whose steps holds a word.
 func says(w *work.Work, result, word string) bool {
-	return slices.ContainsFunc(
-		w.Results[result].Steps,
-		func(s source.Step) bool { return strings.Contains(s.Formula, word) },
-	)
+	r, _ := w.Results.Get(source.ParseKey(result))
+	return slices.ContainsFunc(r.Steps, func(s source.Step) bool { return strings.Contains(s.Formula, word) })
 }
 
 // A supply within its rating is not said to sag.

@@ -39,8 +39,9 @@ func TestFramesFollowTheScene(t *testing.T) {
 
 func TestEveryNumberHasItsWorking(t *testing.T) {
 	w := work.Do(apiary(t), stock.Shop, today)
-	require.Greater(t, len(w.Results), 150)
-	for key, r := range w.Results {
+	require.Greater(t, w.Results.Len(), 150)
+	for r := range w.Results.All() {
+		key := r.Key
 		assert.NotEmpty(t, r.Steps, key)
 		assert.NotEmpty(t, r.Text, key)
 		assert.NotEmpty(t, r.Label, key)

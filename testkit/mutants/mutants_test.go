@@ -42,15 +42,52 @@ func TestMutantsAreFoundAndTried(t *testing.T) {
 		slices.ContainsFunc(round, func(m Mutant) bool { return m.What == "> -> <=" }),
 		"a measure's comparison is turned round",
 	)
-	got := map[string]string{}
-	for _, m := range ms {
+	got, behind, of := map[string]string{}, map[string]string{}, map[int]Mutant{}
+	for k, m := range ms {
 		end, err := tried(context.Background(), m, nil)
 		require.NoError(t, err)
 		got[m.What] = end
+		require.NotEmpty(t, m.Plant, m.What)
+		of[k+1] = m
 	}
-	assert.Equal(
-		t,
-		map[string]string{"> -> >=": "survived", "2.5 -> (10*2.5)": "killed by ./.", "&& -> ||": "killed by ./."},
-		got,
+	want := map[string]string{"> -> >=": "survived", "2.5 -> (10*2.5)": "killed by ./.", "&& -> ||": "killed by ./."}
+	assert.Equal(t, want, got)
+	g, err := grown(context.Background(), t.TempDir(), []string{"./."}, of)
+	require.NoError(t, err)
+	require.Len(t, g.In, 3)
+	for k, m := range g.In { // the same when all are built in once, each behind its switch
+		behind[m.What], err = g.tried(context.Background(), k, [][]string{{"./."}})
+		require.NoError(t, err)
+	}
+	assert.Equal(t, want, behind)
+	asItIs, err := g.tried(context.Background(), 0, [][]string{{"./."}})
+	require.NoError(t, err)
+	assert.Equal(t, "survived", asItIs)
+}
+
+// What does not build behind its switch is left to be tried by itself.
+func TestWhatDoesNotBuildIsLeftOut(t *testing.T) {
+	dir := t.TempDir()
+	t.Chdir(dir)
+	write := func(name, text string) {
+		require.NoError(t, os.WriteFile(filepath.Join(dir, name), []byte(text), 0o600))
+	}
+	write("go.mod", "module rule\n\ngo 1.26\n")
+	write(
+		"rule.go",
+		"package rule\n\nfunc Small() int8 {\n\tvar a int8 = 100\n\tif a > 3 {\n\t\ta--\n\t}\n\treturn a\n}\n",
 	)
+	write("rule_test.go", "package rule\n\nimport \"testing\"\n\nfunc TestSmall(t *testing.T) {}\n")
+	ms, err := every(".", true)
+	require.NoError(t, err)
+	of := map[int]Mutant{}
+	for k, m := range ms {
+		if m.Plant != "" {
+			of[k+1] = m
+		}
+	}
+	require.Len(t, of, 3)
+	g, err := grown(context.Background(), t.TempDir(), []string{"./."}, of)
+	require.NoError(t, err)
+	assert.Len(t, g.In, 2, "1000 is no int8")
 }

@@ -253,7 +253,7 @@ func (c *Canvas) sheetOf(w *work.Work, part *work.Part, x, y float64) {
 					"start",
 					x,
 					y+22+sh.Stock.H*sc+16,
-					w.Results["stock:"+s.Stock.ID+":yield"].Text+" of the sheets used",
+					w.Results.At("stock", s.Stock.ID, "yield").Text+" of the sheets used",
 				)
 				return
 			}

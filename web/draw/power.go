@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/source"
 	"zapbarn/core/work"
 )
 
@@ -60,8 +61,8 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 		}
 		c.Line("limit", at(limit), y-6, at(limit), y+46)
 		c.Text("t", "end", at(limit)-4, y-6, "a night's limit "+measure.Amps(limit))
-		c.Text("t lbl", "start", x0+wide+16, y+16, w.Results[key+":amps"].Text)
-		c.Text("t soft", "start", x0+wide+16, y+34, w.Results[key+":energy"].Text+" a night")
+		c.Text("t lbl", "start", x0+wide+16, y+16, w.Results.At("outlet", o.ID, "amps").Text)
+		c.Text("t soft", "start", x0+wide+16, y+34, w.Results.At("outlet", o.ID, "energy").Text+" a night")
 		y += 58
 		for _, l := range loads {
 			key := l.Kind + ":" + l.ID
@@ -72,7 +73,7 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 				y += 18
 			}
 		}
-		if r, ok := w.Results[key+":cord"]; ok {
+		if r, ok := w.Results.Get(source.KeyOf("outlet", o.ID, "cord")); ok {
 			c.Text("t soft", "start", x0+8, y+6, fmt.Sprintf("through %s of %s cord, %s lost", o.Cord, o.Gauge, r.Text))
 			y += 18
 		}
@@ -92,7 +93,7 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 		c.Text("t lbl", "start", 88, y+12, d.Name)
 		c.Text("t soft", "start", 88, y+28, fmt.Sprintf("%d x %s", max(1, d.Cells)*max(1, d.Sets), d.Cell))
 		c.Done()
-		r, ok := w.Results[key+":hours"]
+		r, ok := w.Results.Get(source.KeyOf("device", d.ID, "hours"))
 		if !ok {
 			c.Text("t bad", "start", x0, y+20, "cannot give that for any time worth telling")
 			y += 70
@@ -104,7 +105,7 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 		c.Line("limit", x0+hours/full*wide, y-6, x0+hours/full*wide, y+36)
 		c.Text("t", "start", x0+hours/full*wide+5, y-4, fmt.Sprintf("a night, %g h", hours))
 		c.Text("t lbl", "start", x0+wide+16, y+12, r.Text+" a set")
-		c.Text("t soft", "start", x0+wide+16, y+28, w.Results[key+":season"].Text)
+		c.Text("t soft", "start", x0+wide+16, y+28, w.Results.At("device", d.ID, "season").Text)
 		y += 70
 	}
 	if y == 34 {

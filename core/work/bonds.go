@@ -1,0 +1,150 @@
+package work
+
+import (
+	"fmt"
+	"math"
+	"strings"
+	"time"
+	"zapbarn/core/bond"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/source"
+	"zapbarn/core/stock"
+)
+
+// MaterialAt is the material of a joint's side.
+func (w *Work) MaterialAt(ref string) stock.Material {
+	if m, bought := strings.CutPrefix(ref, "="); bought {
+		return w.Lib.Materials[m]
+	}
+	id, _, _ := strings.Cut(ref, "/")
+	if s := w.Plan.Solid(id); s != nil {
+		return w.Lib.Materials[s.Stock]
+	}
+	return stock.Material{}
+}
+
+// JointCase is a joint as package bond judges it.
+func (w *Work) JointCase(j *plan.Joint) bond.Joint {
+	c := bond.Joint{
+		A:      w.MaterialAt(j.A),
+		B:      w.MaterialAt(j.B),
+		Glue:   w.Lib.Glues[j.Glue],
+		Temp:   w.Plan.Temperature(),
+		RH:     w.Plan.Humidity(),
+		Sun:    w.Plan.Display.Outdoors,
+		Strain: j.Strain,
+	}
+	newest := math.Inf(1)
+	for _, l := range w.Plan.Lots {
+		if l.Glue == j.Glue {
+			if t, err := time.Parse(time.DateOnly, l.Opened); err == nil {
+				newest = math.Min(newest, math.Max(0, w.Today.Sub(t).Seconds()))
+			}
+		}
+	}
+	if !math.IsInf(newest, 1) {
+		c.Age = newest
+	}
+	return c
+}
+
+// bonds judges every joint and every stack of coats.
+func (w *Work) bonds() {
+	for i := range w.Plan.Joints {
+		w.joint(&w.Plan.Joints[i])
+	}
+	glued := map[string]bool{}
+	for _, j := range w.Plan.Joints {
+		ma, mb := w.MaterialAt(j.A), w.MaterialAt(j.B)
+		for ref, other := range map[string]stock.Material{j.A: mb, j.B: ma} {
+			if id, _, _ := strings.Cut(ref, "/"); other.Foam() {
+				glued[id] = true
+			}
+		}
+	}
+	for i := range w.Plan.Finishes {
+		f := &w.Plan.Finishes[i]
+		w.finish(f, glued[f.Solid])
+	}
+}
+
+// joint judges a joint.
+func (w *Work) joint(j *plan.Joint) {
+	w.Watch.At("joint", j.ID)
+	a := bond.Judge(w.JointCase(j))
+	w.Joints[j.ID] = a
+	of := func(what string) source.Key { return source.KeyOf("joint", j.ID, what) }
+	verdict := source.Num("Verdict", float64(a.Verdict), "", a.Verdict.String())
+	for _, r := range a.Reasons {
+		verdict = verdict.With(r.Code, r.Text, r.Verdict.String(), r.From)
+	}
+	w.keep(of("verdict"), verdict)
+	length, width := w.GlueLine(j)
+	if r, err := bond.Quantity(w.Lib.Glues[j.Glue], length, width); err == nil {
+		w.keep(of("takes"), r)
+	}
+	for _, s := range []struct {
+		what, label string
+		wait        float64
+	}{
+		{"clamp", "Clamp or hold", a.Clamp},
+		{"handle", "Handle after", a.Handling},
+		{"full", "Full strength", a.Full},
+	} {
+		r := source.Num(s.label, s.wait, "s", measure.Span(s.wait)).With(
+			"the product's wait at 21 C, 50 %", s.label, measure.Span(s.wait), w.Lib.Glues[j.Glue].Known(""))
+		r.Steps = append(r.Steps, a.Working...)
+		w.keep(of(s.what), r)
+	}
+}
+
+// StackOf is a finish as package bond judges it.
+func (w *Work) StackOf(f *plan.Finish, onFoam bool) bond.Stack {
+	s := w.Plan.Solid(f.Solid)
+	c := bond.Stack{
+		On:       w.Lib.Materials[s.Stock],
+		OnFoam:   onFoam,
+		Outdoors: w.Plan.Display.Outdoors,
+		Lit:      s.Lit,
+		Temp:     w.Plan.Temperature(),
+		RH:       w.Plan.Humidity(),
+	}
+	if shape := w.Shapes[s.ID]; shape != nil {
+		c.Area += shape.Exposed() / 1e6
+		for _, cut := range shape.Cuts {
+			c.Area += math.Pi * c.On.OD.Value() * cut.Length * float64(cut.Count) / 1e6
+		}
+	}
+	for _, l := range f.Layers {
+		c.Layers = append(c.Layers, bond.Layer{Coat: w.Lib.Coats[l.Coat], Coats: l.Coats})
+	}
+	return c
+}
+
+// finish judges a stack of coats.
+func (w *Work) finish(f *plan.Finish, onFoam bool) {
+	c := w.StackOf(f, onFoam)
+	judged := bond.Coats(c)
+	w.Finishes[f.ID] = judged
+	wait := source.Num("Waiting in all", judged.Total, "s", measure.Span(judged.Total))
+	paint := 0.0
+	for k, l := range c.Layers {
+		wait = wait.With(
+			"recoat wait x coats, then handling",
+			fmt.Sprintf("%s, %d coats", l.Coat.Name, l.Coats),
+			"then "+measure.Span(judged.Waits[k]),
+			source.FromMemory(l.Coat.Name),
+		)
+		paint += judged.Litres[k]
+	}
+	wait.Steps = append(wait.Steps, judged.Working...)
+	w.keep(source.KeyOf("finish", f.ID, "wait"), wait)
+	litres := measure.Decimal(paint, 2) + " L"
+	w.keep(source.KeyOf("finish", f.ID, "paint"), source.Num("Coats take", paint, "L", litres).With(
+		"area x coats / coverage, one side",
+		fmt.Sprintf("%.2f m2, layer by layer", c.Area),
+		litres,
+		source.FromMemory("coverage per litre; a first coat over masonry sealer covers half"),
+	))
+}

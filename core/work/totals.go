@@ -1,0 +1,43 @@
+package work
+
+import (
+	"fmt"
+	"strings"
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+)
+
+// totals are the display's own numbers.
+func (w *Work) totals() {
+	kg, cost, watts := 0.0, 0.0, 0.0
+	var masses, costs []string
+	for i := range w.Plan.Props {
+		r := w.Results.At("prop", w.Plan.Props[i].ID, "mass")
+		kg += r.Value
+		masses = append(masses, r.Text)
+	}
+	for _, s := range w.Sheets {
+		r := w.Results.At("stock", s.Stock.ID, "cost")
+		cost += r.Value
+		costs = append(costs, r.Text)
+	}
+	for _, b := range w.Bars {
+		c := float64(len(b.Cutting.Bars)) * b.Stock.Price
+		cost += c
+		costs = append(costs, fmt.Sprintf("$%.2f", c))
+	}
+	for i := range w.Plan.Devices {
+		if d := &w.Plan.Devices[i]; d.Kind == "supply" {
+			g := w.All.Readings[d.ID]
+			watts += g.Volts * g.Amps
+		}
+	}
+	of := func(what string) source.Key { return source.Key{Kind: "display", What: what} }
+	w.keep(of("mass"), source.Num("Everything, bare", kg, "kg", measure.Kilograms(kg)).
+		With("sum of the props", strings.Join(masses, " + "), measure.Kilograms(kg), source.Exact("sum")))
+	dollars := fmt.Sprintf("$%.2f", cost)
+	w.keep(of("cost"), source.Num("Sheets and pipe", cost, "$", dollars).
+		With("sum over stock", strings.Join(costs, " + "), dollars, source.FromMemory("prices of the shop's list")))
+	w.keep(of("watts"), source.Num("Out of all supplies", watts, "W", measure.Watts(watts)).
+		With("sum of volts x amps, everything on", "", measure.Watts(watts), source.Exact("solved network")))
+}
