@@ -104,10 +104,11 @@ type Shape struct {
 type Opening struct {
 	Name string
 	Face string // panel ID
-	Kind string // rect, slot, round or shape
+	Kind string // rect, slot, round, shape or text
 	W, H float64
 	X, Y float64 // centre, from the face's middle and from its bottom edge
 	Path []Point // of a shape: its corners, fitted into W x H
+	Text string  // of a text: its letters, H high
 	Deep float64 // of a pocket or groove: how far in; 0 goes through
 }
 

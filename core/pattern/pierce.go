@@ -27,17 +27,20 @@ func (s *Shape) Pierce(openings []Opening) error {
 			return err
 		}
 		p := &s.Panels[i]
-		hole, err := p.pierced(o)
+		holes, err := p.pierced(o)
 		if err != nil {
 			return err
 		}
 		if o.Deep > 0 {
-			p.recess(o, hole)
+			p.recess(o, holes)
 			continue
 		}
-		p.Holes = append(p.Holes[:len(p.Holes):len(p.Holes)], hole)
+		p.Holes = append(p.Holes[:len(p.Holes):len(p.Holes)], holes...)
 		for b := range s.Bodies {
-			if s.Bodies[b].Panel == p.ID {
+			if s.Bodies[b].Panel != p.ID {
+				continue
+			}
+			for _, hole := range holes {
 				s.Bodies[b].hole(p.Outline, hole)
 			}
 		}
@@ -46,8 +49,11 @@ func (s *Shape) Pierce(openings []Opening) error {
 }
 
 // recess sinks an opening into the outside face instead of cutting it through.
-func (p *Panel) recess(o Opening, ring []Point) {
-	p.Pockets = append(p.Pockets[:len(p.Pockets):len(p.Pockets)], Pocket{o.Name, ring, o.Deep})
+func (p *Panel) recess(o Opening, rings [][]Point) {
+	p.Pockets = slices.Clone(p.Pockets)
+	for _, ring := range rings {
+		p.Pockets = append(p.Pockets, Pocket{o.Name, ring, o.Deep})
+	}
 	p.Notes = append(p.Notes[:len(p.Notes):len(p.Notes)],
 		fmt.Sprintf("%s: sunk %s into the outside face, not through.", o.Name, in(o.Deep)))
 }
@@ -62,7 +68,7 @@ func (s *Shape) drill(o Opening) error {
 	if o.Kind == "round" {
 		o.H = o.W
 	}
-	if o.Deep > 0 || o.Kind == "shape" {
+	if o.Deep > 0 || o.Kind == "shape" || o.Kind == "text" {
 		return measure.Bad(
 			"openings",
 			"%s: a thing that is bought or built up takes plain holes, slots and windows",
@@ -153,12 +159,12 @@ func (s *Shape) apart(i, n int) int {
 	return len(s.Panels) - 1
 }
 
-// pierced is an opening's outline on a panel, or why it cannot be there.
-func (p *Panel) pierced(o Opening) ([]Point, error) {
+// pierced is an opening's outlines on a panel, or why it cannot be there.
+func (p *Panel) pierced(o Opening) ([][]Point, error) {
 	if o.Kind == "round" {
 		o.H = o.W
 	}
-	if o.W <= 0 || o.H <= 0 {
+	if o.W <= 0 && o.Kind != "text" || o.H <= 0 {
 		return nil, measure.Bad("openings", "%s has no size; give a width and a height", o.Name)
 	}
 	if o.Kind == "shape" && (len(o.Path) < 3 || Area(o.Path) < 1e-9) {
@@ -172,10 +178,23 @@ func (p *Panel) pierced(o Opening) ([]Point, error) {
 		return nil, measure.Bad("openings", "%s: a slot is wider than it is high; give its length first", o.Name)
 	}
 	lo, hi := extentOf(p.Outline)
-	hole := o.outline(hi.X - lo.X)
-	for i := range hole {
-		hole[i].X, hole[i].Y = hole[i].X+lo.X, hole[i].Y+lo.Y
+	holes, err := o.outlines(hi.X - lo.X)
+	if err != nil {
+		return nil, err
 	}
+	for _, hole := range holes {
+		for i := range hole {
+			hole[i].X, hole[i].Y = hole[i].X+lo.X, hole[i].Y+lo.Y
+		}
+		if err := p.room(o, hole); err != nil {
+			return nil, err
+		}
+	}
+	return holes, nil
+}
+
+// room says why a hole cannot be where it is: it meets another, or an edge.
+func (p *Panel) room(o Opening, hole []Point) error {
 	others := p.Holes
 	for _, k := range p.Pockets {
 		others = append(others[:len(others):len(others)], k.Ring)
@@ -185,7 +204,7 @@ func (p *Panel) pierced(o Opening) ([]Point, error) {
 	}
 	for _, h := range others {
 		if overlap(h, hole) {
-			return nil, measure.Bad(
+			return measure.Bad(
 				"openings",
 				"%s runs into another opening of %s; make them one, or move it",
 				o.Name,
@@ -195,7 +214,7 @@ func (p *Panel) pierced(o Opening) ([]Point, error) {
 	}
 	for _, face := range [][]Point{p.Outline, p.Inside} {
 		if face != nil && !holds(face, hole) {
-			return nil, measure.Bad(
+			return measure.Bad(
 				"openings",
 				"%s runs over the edge of %s; make it smaller or move it",
 				o.Name,
@@ -203,7 +222,21 @@ func (p *Panel) pierced(o Opening) ([]Point, error) {
 			)
 		}
 	}
-	return hole, nil
+	return nil
+}
+
+// outlines are an opening's rings on a face of width w.
+func (o Opening) outlines(w float64) ([][]Point, error) {
+	if o.Kind != "text" {
+		return [][]Point{o.outline(w)}, nil
+	}
+	rings, err := Letters(o.Text, o.H)
+	for _, r := range rings {
+		for i := range r {
+			r[i] = Point{r[i].X + w/2 + o.X, r[i].Y + o.Y}
+		}
+	}
+	return rings, err
 }
 
 // holds reports whether a hole lies in an outline; it may touch it.

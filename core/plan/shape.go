@@ -30,6 +30,7 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 				Face: o.Face,
 				Kind: o.Kind,
 				Path: path,
+				Text: o.Text,
 				Deep: o.Deep.Value(),
 				W:    o.W.Value(),
 				H:    o.H.Value(),

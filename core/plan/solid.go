@@ -41,10 +41,11 @@ type Solid struct {
 type Opening struct {
 	Name string         `json:"name" max:"80"`
 	Face string         `json:"face"`
-	Kind string         `json:"kind"`                      // rect, slot, round or shape
+	Kind string         `json:"kind"`                      // rect, slot, round, shape or text
 	Path string         `json:"path,omitempty" max:"4000"` // of a shape: its corners
+	Text string         `json:"text,omitempty" max:"60"`   // of a text: its letters, H high
 	Deep measure.Length `json:"deep,omitzero"`             // of a pocket or groove; through when not given
-	W    measure.Length `json:"w"`
+	W    measure.Length `json:"w,omitzero"`
 	H    measure.Length `json:"h,omitzero"`
 	X    measure.Length `json:"x,omitzero"` // of its centre, from the face's middle
 	Y    measure.Length `json:"y,omitzero"` // of its centre, from the face's bottom
@@ -73,7 +74,7 @@ func (x *Solid) valid(c checks) error {
 		return err
 	}
 	for _, o := range x.Openings {
-		if err := measure.First(measure.OneOf("openings", o.Kind, "rect", "slot", "round", "shape"), o.shaped()); err != nil {
+		if err := measure.First(measure.OneOf("openings", o.Kind, "rect", "slot", "round", "shape", "text"), o.shaped()); err != nil {
 			return err
 		}
 	}
@@ -128,8 +129,11 @@ func (s *Solid) Opening(name string) *Opening {
 
 // OpeningSize is how wide and high an opening is, in mm.
 func OpeningSize(o *Opening) (wide, high float64) {
-	if o.Kind == "round" {
+	switch o.Kind {
+	case "round":
 		return o.W.Value(), o.W.Value()
+	case "text":
+		return 0, 0 // letters let nothing through, and no pane fills them
 	}
 	return o.W.Value(), o.H.Value()
 }

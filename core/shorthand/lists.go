@@ -83,7 +83,11 @@ func WriteOpenings(os []plan.Opening) string {
 	var out []string
 	for _, o := range os {
 		s := o.Kind + " " + o.W.String()
-		if o.Kind != "round" {
+		switch o.Kind {
+		case "round":
+		case "text":
+			s = "text " + o.H.String()
+		default:
 			s += " x " + o.H.String()
 		}
 		if !o.Deep.IsZero() {
@@ -98,6 +102,9 @@ func WriteOpenings(os []plan.Opening) string {
 		}
 		if o.Path != "" {
 			s += " corners " + o.Path
+		}
+		if o.Text != "" {
+			s += " says " + o.Text
 		}
 		if o.Door {
 			s += " door"
@@ -124,6 +131,9 @@ func ReadOpenings(text, bare string) ([]plan.Opening, error) {
 		}
 		if strings.HasSuffix(rest, " door") {
 			o.Door, rest = true, strings.TrimSuffix(rest, " door")
+		}
+		if head, text, ok := strings.Cut(rest, " says "); ok {
+			o.Text, rest = strings.TrimSpace(text), head
 		}
 		if head, path, ok := strings.Cut(rest, " corners "); ok {
 			o.Path, rest = strings.TrimSpace(path), head
@@ -156,7 +166,9 @@ func ReadOpenings(text, bare string) ([]plan.Opening, error) {
 			o.Deep, size = length(deep), head
 		}
 		wide, high, two := strings.Cut(size, " x ")
-		o.W = length(wide)
+		if o.W = length(wide); o.Kind == "text" {
+			o.W, o.H = measure.Length{}, o.W
+		}
 		if two {
 			o.H = length(high)
 		}

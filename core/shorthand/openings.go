@@ -26,6 +26,14 @@ func (r *reader) opening() (*Reading, error) {
 		line.List = line.List[:len(line.List)-len(path)-1]
 		o.Kind, o.Path = "shape", strings.ReplaceAll(strings.Join(path, " "), " , ", ",")
 	}
+	if verb == "letters" {
+		_, says, ok := parted(line.List, "says")
+		if !ok {
+			return nil, fmt.Errorf("say what they say, such as letters 3 in in box front says BEWARE")
+		}
+		line.List = line.List[:len(line.List)-len(says)-1]
+		o.Kind, o.Text = "text", strings.Join(says, " ")
+	}
 	up, right, left := line.After("up"), line.After("right"), line.After("left")
 	// the last "in" (or on, through) is where; one behind a number is inches
 	at := -1
@@ -46,10 +54,13 @@ func (r *reader) opening() (*Reading, error) {
 	if err := size.None(); err != nil {
 		return nil, err
 	}
-	if want := map[bool]int{true: 1, false: 2}[o.Kind == "round"]; len(dims) != want {
+	want := map[bool]int{true: 1, false: 2}[o.Kind == "round" || o.Kind == "text"]
+	if len(dims) != want {
 		return nil, fmt.Errorf("a %s takes %d sizes, %d read", verb, want, len(dims))
 	}
-	o.W = dims[0]
+	if o.W = dims[0]; o.Kind == "text" {
+		o.W, o.H = measure.Length{}, dims[0]
+	}
 	if len(dims) > 1 {
 		o.H = dims[1]
 	}
@@ -102,7 +113,10 @@ func (r *reader) opening() (*Reading, error) {
 		return nil, err
 	}
 	said := w(r, o.W)
-	if !o.H.IsZero() {
+	switch {
+	case o.Kind == "text":
+		said = o.Text + " " + w(r, o.H) + " high"
+	case !o.H.IsZero():
 		said += " x " + w(r, o.H)
 	}
 	if !o.Deep.IsZero() {

@@ -75,6 +75,7 @@ func TestPocketsAndPanesByTheLine(t *testing.T) {
 		{"groove 12 x 1/4 deep 3/8 in box left up 20 in", `3/8" deep`},
 		{"shape 6 x 8 in box front corners 0,0 4,0 2,3", "in the front of Box"},
 		{"window 8 x 6 in box front up 5 in called Entrance", "in the front"},
+		{"letters 2 in in box front up 24 in says BEES ONLY", `letters of BEES ONLY 2" high in the front of Box`},
 		{"pane acrylic3 in box Entrance overlap 1/2 magnets 4", `9" x 7", held by 4 pairs of magnets`},
 		{"pane acrylic3 in box Shape", `7" x 9", glued to its frame`},
 	} {

@@ -114,6 +114,7 @@ func init() {
 		"slot":       {"slot 8 x 1 5/8 in box front up 3 in called entrance", (*reader).opening},
 		"window":     {"window 10 x 8 in tower face 2", (*reader).opening},
 		"door":       {"door 8 x 6 in box back", (*reader).opening},
+		"letters":    {"letters 3 in in box front says BEWARE", (*reader).opening},
 		"pocket":     {"pocket 4 x 2 deep 1/2 in box back", (*reader).opening},
 		"groove":     {"groove 18 x 1/4 deep 3/8 in box left up 20 in", (*reader).opening},
 		"shape":      {"shape 6 x 8 in box front corners 0,0 4,0 2,3", (*reader).opening},
