@@ -922,6 +922,11 @@ func Patterns() *plan.Plan {
 		plan.Solid{Kind: "bent", Stock: "pvc1", Form: form.BentPipe{Legs: "30 in turn 60 18 in turn 60 14 in",
 			Radius: l("6 in")}},
 	)
+	add(
+		"Laid up mask",
+		plan.Solid{Kind: "laminate", Stock: "glassmat", Form: form.Laminate{W: l("9 in"), H: l("11 in"), D: l("5 in"),
+			Plies: 2, Gel: true}},
+	)
 	add("Pipe frame", plan.Solid{Kind: "pipe", Stock: "pvc1.5", Form: form.Pipe{Lengths: "2@78in 2@30in 3@14in"}})
 	return p
 }

@@ -183,7 +183,7 @@ type choice = [2]string
 // words themselves. now is what it is.
 func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 	switch kind {
-	case "sheet", "pipe", "bought", "modelled", "filament":
+	case "sheet", "pipe", "bought", "modelled", "laminate", "filament":
 		for _, id := range stock.IDs(w.Lib.Materials) {
 			if m := w.Lib.Materials[id]; m.Form == kind {
 				out = append(out, choice{id, m.Name})

@@ -124,5 +124,5 @@ func TestThePaletteHasAnOrder(t *testing.T) {
 	}
 	assert.Equal(t, strings.Fields("box tower hopper arch disc gear rings cone ball hive tube panel silhouette pipe "+
 		"frame cloth clay jar "+
-		"bands scales hoops bend"), names)
+		"bands scales hoops bend shell"), names)
 }

@@ -43,7 +43,7 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 	if err == nil {
 		err = shape.Pierce(openings)
 	}
-	if err == nil && s.Seam != "" {
+	if err == nil && s.Seam != "" && m.Form == "sheet" { // else left from when it was of sheet
 		err = shape.Split(s.Seamed(m))
 	}
 	if err != nil {

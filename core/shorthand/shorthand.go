@@ -68,6 +68,7 @@ var aliases = map[string][]string{
 	"silhouette": {"outline"},
 	"cloth":      {"skin"},
 	"clay":       {"modelled"},
+	"shell":      {"laminate"},
 	"bands":      {"trim"},
 	"jar": {
 		"bought",

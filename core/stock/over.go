@@ -87,8 +87,8 @@ func entered(on string) string {
 // whole refuses a material that nothing can be made of.
 func (m Material) whole() error {
 	switch {
-	case !slices.Contains([]string{"sheet", "pipe", "bought", "modelled", "filament"}, m.Form):
-		return measure.Bad("form", "%q is no form of stock; choose sheet, pipe, bought, modelled or filament", m.Form)
+	case !slices.Contains([]string{"sheet", "pipe", "bought", "modelled", "laminate", "filament"}, m.Form):
+		return measure.Bad("form", "%q is no form of stock; choose sheet, pipe, bought, modelled, laminate or filament", m.Form)
 	case !slices.Contains([]string{"ok", "softens", "crazes", "core", "dissolves"}, m.Solvent):
 		return measure.Bad(
 			"solvent",
@@ -105,6 +105,8 @@ func (m Material) whole() error {
 		return measure.Bad("od", "a pipe wants an outside diameter, a wall that leaves a bore, and a length")
 	case (m.Form == "modelled" || m.Form == "filament") && m.Unit <= 0:
 		return measure.Bad("unit", "wants the litres that a tub makes")
+	case m.Form == "laminate" && (m.Fibre <= 0 || m.Glass <= 0 || m.Glass >= 1 || m.Hardener < 0 || m.Pot.Value() < 60):
+		return measure.Bad("fibre", "a laminate wants kg/m2 of a ply, the share of glass, of hardener, and a pot life")
 	}
 	return nil
 }

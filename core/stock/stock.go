@@ -19,7 +19,7 @@ type Material struct {
 	ID       string            `json:"id"`
 	Name     string            `json:"name"`
 	Family   string            `json:"family"` // xps, eva, wood, pvc, ...
-	Form     string            `json:"form"`   // sheet, pipe, bought, modelled or filament
+	Form     string            `json:"form"`   // sheet, pipe, bought, modelled, laminate or filament
 	Sheet    [2]measure.Length `json:"sheet"`  // short and long side
 	Thick    measure.Length    `json:"thick"`
 	Neck     measure.Length    `json:"neck"`    // the narrowest a cut-out should be left (from memory, typical)
@@ -40,8 +40,12 @@ type Material struct {
 	Grain    string            `json:"grain"` // "", wood or flutes
 	Texture  string            `json:"texture"`
 	Price    float64           `json:"price"`
-	Unit     float64           `json:"unit"` // litres that a tub or can of it makes
-	Entered  string            `json:"-"`    // date of a builder's own entry
+	Unit     float64           `json:"unit"`     // litres that a tub or can of it makes
+	Fibre    float64           `json:"fibre"`    // kg/m2 of one ply of mat or cloth, dry
+	Glass    float64           `json:"glass"`    // share of a cured ply's mass that is fibre
+	Hardener float64           `json:"hardener"` // share of the resin's mass
+	Pot      measure.Duration  `json:"pot"`      // from mixing until it gels
+	Entered  string            `json:"-"`        // date of a builder's own entry
 }
 
 // Foam reports whether solvents eat the material itself.

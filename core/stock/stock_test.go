@@ -64,6 +64,8 @@ func TestEveryEntryIsComplete(t *testing.T) {
 			assert.Greater(t, m.Bore()*m.Length.Value(), 0.0, id)
 		case "modelled", "filament":
 			assert.Greater(t, m.Unit, 0.0, id)
+		case "laminate":
+			assert.Greater(t, m.Pot.Value(), 60.0, id)
 		default:
 			assert.Equal(t, "bought", m.Form, id)
 		}
@@ -80,4 +82,20 @@ func TestEveryEntryIsComplete(t *testing.T) {
 	for id, l := range Shop.Lamps {
 		assert.Greater(t, l.Amps, 0.0, id)
 	}
+}
+
+// A laminate's density follows from its glass (2540 kg/m3) and its resin (1200 of
+// polyester, 1150 of epoxy, cured): values from memory, of any table of plastics.
+func TestLaminatesWeighWhatTheyHold(t *testing.T) {
+	resin := map[string]float64{"glassmat": 1200, "glasscloth": 1150}
+	n := 0
+	for id, m := range Shop.Materials {
+		if m.Form != "laminate" {
+			continue
+		}
+		n++
+		assert.InEpsilon(t, 1/(m.Glass/2540+(1-m.Glass)/resin[id]), m.Density, .001, id)
+		assert.InEpsilon(t, m.Fibre/m.Glass/m.Density*1000, m.Thick.Value(), .06, id)
+	}
+	assert.Equal(t, 2, n)
 }
