@@ -196,9 +196,16 @@ func TestCleanPlanHasNoSnags(t *testing.T) {
 	}
 }
 
-// Each rule finds its mistake, and where it offers mends, each mend applies
-// and makes that snag go away.
-func TestEachRuleFindsAndMends(t *testing.T) {
+// ruleCase spoils one thing of the clean plan, and says what is found then.
+type ruleCase struct {
+	code  string
+	level Level
+	mends int
+	spoil func(*plan.Plan)
+}
+
+// ruleCases are at least one for each rule.
+func ruleCases() []ruleCase {
 	dev := func(id string, f func(*plan.Device)) func(*plan.Plan) {
 		return func(p *plan.Plan) { f(p.Device(id)) }
 	}
@@ -221,13 +228,7 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 			)
 		}
 	}
-	var all strings.Builder
-	for n, c := range []struct {
-		code  string
-		level Level
-		mends int
-		spoil func(*plan.Plan)
-	}{
+	return []ruleCase{
 		{"size-missing", Mind, 0, func(p *plan.Plan) { p.Solids[0] = p.Solids[0].Set("w", measure.Length{}) }},
 		{"prop-empty", Note, 0, func(p *plan.Plan) { p.Props = append(p.Props, plan.Prop{ID: "b", Name: "B"}) }},
 		{"larger-than-sheet", Stop, 1, func(p *plan.Plan) {
@@ -539,7 +540,14 @@ func TestEachRuleFindsAndMends(t *testing.T) {
 				Form: form.Wrap{W: measure.Must[measure.LengthKind]("12 in"), H: measure.Must[measure.LengthKind]("20 in")}})
 		}},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
-	} {
+	}
+}
+
+// Each rule finds its mistake, and where it offers mends, each mend applies
+// and makes that snag go away.
+func TestEachRuleFindsAndMends(t *testing.T) {
+	var all strings.Builder
+	for n, c := range ruleCases() {
 		p := clean()
 		c.spoil(p)
 		found := snags(t, p)

@@ -43,9 +43,10 @@ func TestVarietyStandsAsFrozen(t *testing.T) {
 	for name, of := range map[string]func(*bytes.Buffer){
 		"forms": forms, "phrases": phrases, "calculators": calculators, "cells": cells, "glues": glues, "sheets": sheets,
 		"faults": faults, "shop": shops, "measures": measures, "bounds": bounds, "meshes": meshes, "pictures": pictures,
-		"shows": shows, "packs": packs,
+		"shows": shows, "packs": packs, "rules": spoilt, "edges": edges, "layouts": layouts,
 	} {
 		t.Run(name, func(t *testing.T) {
+			t.Parallel()
 			var b bytes.Buffer
 			of(&b)
 			require.Greater(t, bytes.Count(b.Bytes(), []byte("\n")), 60, "it varies")
@@ -1020,4 +1021,122 @@ func packs(b *bytes.Buffer) {
 			parts[3].Area(),
 		)
 	}
+}
+
+// baseUnits are what a quantity's Value is in.
+var baseUnits = map[reflect.Type]string{
+	reflect.TypeFor[measure.Length]():     "mm",
+	reflect.TypeFor[measure.Duration]():   "s",
+	reflect.TypeFor[measure.Voltage]():    "V",
+	reflect.TypeFor[measure.Current]():    "A",
+	reflect.TypeFor[measure.Resistance](): "ohm",
+	reflect.TypeFor[measure.Power]():      "W",
+	reflect.TypeFor[measure.Celsius]():    "C",
+	reflect.TypeFor[measure.Gauge]():      "mm2",
+	reflect.TypeFor[measure.Mass]():       "kg",
+}
+
+// another is a field's value some way off from what it is; false where it has none.
+func another(r *rand.Rand, f reflect.Value, name string) (string, bool) {
+	by := []float64{.2, .5, .8, .95, 1.05, 1.25, 2, 5}[r.IntN(8)]
+	switch v := f.Interface().(type) {
+	case bool:
+		return map[bool]string{true: "off", false: "on"}[v], true
+	case int:
+		if v == 0 {
+			return fmt.Sprint(1 + r.IntN(5)), r.IntN(4) == 0
+		}
+		return fmt.Sprint(int(math.Round(float64(v)*by)) + r.IntN(2)), true
+	case string:
+		lists := map[string][]string{"product": stock.IDs(stock.Shop.Lamps), "stock": stock.IDs(stock.Shop.Materials),
+			"glue": stock.IDs(stock.Shop.Glues), "latch": {"retrigger", "once", "hold", "toggle"}}
+		if l := lists[name]; l != nil {
+			return l[r.IntN(len(l))], true
+		}
+		return "", v != "" && r.IntN(3) == 0
+	case interface{ Value() float64 }:
+		unit := baseUnits[f.Type()]
+		if unit == "" {
+			return "", false
+		}
+		if v.Value() == 0 {
+			return fmt.Sprintf("%g %s", []float64{.5, 1, 5, 20, 200}[r.IntN(5)], unit), r.IntN(4) == 0
+		}
+		return fmt.Sprintf("%.6f %s", v.Value()*by, unit), true
+	}
+	return "", false
+}
+
+// spoilt are the plans that each rule is shown by, with one or two fields of theirs
+// some way off: every number, part, harness, snag and mend of it.
+func spoilt(b *bytes.Buffer) {
+	for n, c := range ruleCases() {
+		r := seeded(fmt.Sprint("rules ", c.code, n))
+		for range 14 {
+			p := clean()
+			c.spoil(p)
+			var said []string
+			for range 1 + r.IntN(2) {
+				q, what := varied(r, p)
+				if q != nil {
+					p, said = q, append(said, what)
+				}
+			}
+			if said == nil {
+				continue
+			}
+
+			w := work.Do(p, stock.Shop, today)
+			var codes []string
+			for _, s := range Check(w) {
+				codes = append(codes, fmt.Sprint(s.Level, " ", s.Code, " ", len(s.Mends)))
+			}
+			fmt.Fprintf(b, "%s %d, %s: %s; %s\n", c.code, n, strings.Join(said, ", "), strings.Join(codes, ", "),
+				sum(string(answers(w))))
+		}
+	}
+}
+
+// varied is a plan with one field of one of its elements some way off, nil where
+// that cannot be.
+func varied(r *rand.Rand, p *plan.Plan) (*plan.Plan, string) {
+	var all []plan.Element
+	for _, kind := range plan.Kinds() {
+		all = append(all, p.Elements(kind)...)
+	}
+	e := all[r.IntN(len(all))]
+	var names []string
+	fields := func(t reflect.Type) {
+		for i := range t.NumField() {
+			if name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ","); name != "id" && name != "-" && name != "" {
+				names = append(names, name)
+			}
+		}
+	}
+	next := reflect.New(reflect.TypeOf(e.Value).Elem())
+	next.Elem().Set(reflect.ValueOf(e.Value).Elem())
+	fields(next.Elem().Type())
+	if s, ok := next.Interface().(*plan.Solid); ok && s.Form != nil {
+		fields(reflect.TypeOf(s.Form))
+	}
+	for range 12 {
+		name := names[r.IntN(len(names))]
+		f, _, _, ok := plan.At(next.Interface(), name)
+		if !ok {
+			continue
+		}
+		text, ok := another(r, f, name)
+		if !ok {
+			continue
+		}
+		if err := plan.SetText(next.Interface(), name, text, false); err != nil {
+			return nil, ""
+		}
+		q, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put(e.Kind, e.ID, next.Interface())}})
+		if err != nil {
+			return nil, ""
+		}
+		return q, fmt.Sprintf("%s %s %s %s", e.Kind, e.ID, name, text)
+	}
+	return nil, ""
 }

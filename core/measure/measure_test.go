@@ -165,3 +165,16 @@ func FuzzParse(f *testing.F) {
 		}
 	})
 }
+
+// Every word for a time, against seconds by hand; a month is 30 days and a year 365.
+func TestEveryWordForATime(t *testing.T) {
+	for text, s := range map[string]float64{"250 ms": .25, "1 s": 1, "2 sec": 2, "3 secs": 3, "1 second": 1,
+		"4 seconds": 4, "2 m": 120, "5 min": 300, "6 mins": 360, "1 minute": 60, "7 minutes": 420, "2 h": 7200,
+		"1 hr": 3600, "2 hrs": 7200, "1 hour": 3600, "3 hours": 10800, "1 d": 86400, "1 day": 86400, "2 days": 172800,
+		"1 week": 604800, "2 weeks": 1209600, "1 month": 2592000, "2 months": 5184000, "1 year": 31536000,
+		"2 years": 63072000} {
+		d, err := Parse[DurationKind](text)
+		require.NoError(t, err, text)
+		assert.Equal(t, s, d.Value(), text)
+	}
+}

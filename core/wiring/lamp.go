@@ -231,6 +231,10 @@ func bright(d *Device) float64 {
 	return float64(d.Bright) / 100
 }
 
+// ledOhms is the resistance of a small LED's own stuff; a stronger one has less,
+// so that no more than ledShare of its volts is lost in it. Typical, from memory.
+const ledOhms, ledShare = 5., .1
+
 // element is the load between two nodes.
 func element(d *Device, l stock.Lamp) circuit.Element {
 	switch l.Kind {
@@ -243,10 +247,11 @@ func element(d *Device, l stock.Lamp) circuit.Element {
 	case "led":
 		n := float64(max(1, d.Row))
 		vt := 2 * 0.02585 // emission coefficient 2 at 27 C, per LED
+		bulk := min(ledOhms, ledShare*l.Vf/l.Amps)
 		return circuit.Element{
 			Kind: circuit.LED,
-			R:    math.Max(d.Resistor.Or(0)+5*n, 0.1),
-			Is:   circuit.SaturationCurrent(l.Vf-5*l.Amps, l.Amps, vt),
+			R:    math.Max(d.Resistor.Or(0)+bulk*n, 0.1),
+			Is:   circuit.SaturationCurrent(l.Vf-bulk*l.Amps, l.Amps, vt),
 			Vt:   vt * n,
 			Name: d.ID,
 		}

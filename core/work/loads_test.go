@@ -325,3 +325,34 @@ func TestSensorsSeeOrAreBlind(t *testing.T) {
 	assert.InDelta(t, 4, w.All.Readings["M"].Amps, .4, "a motor takes what its load takes")
 	assert.InDelta(t, 11.1-4*.06, w.All.Readings["M"].Volts, .15, "the pack's own resistance")
 }
+
+// Whatever a lamp of the shop is said to take, within what its field accepts, the
+// network has a solution: a LED of an ampere once gave no number at all, and the
+// page with it.
+func TestEveryLampSolvesAtAnyCurrent(t *testing.T) {
+	for _, id := range stock.IDs(stock.Shop.Lamps) {
+		for _, amps := range []string{"", "1 mA", "20 mA", "350 mA", "1 A", "5 A", "40 A", "200 A"} {
+			for _, volts := range []string{"", "1.5 V", "12 V", "48 V"} {
+				p := plan.New("x", "X", "in", "")
+				p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+				d := plan.Device{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "S", Product: id}
+				if amps != "" {
+					d.Amps = aa(amps)
+				}
+				if volts != "" {
+					d.Volts = vv(volts)
+				}
+				p.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"}, d}
+				if p.Validate() != nil {
+					continue // refused by its field
+				}
+				w := work.Do(p, stock.Shop, today)
+				for _, g := range w.All.Readings {
+					for _, v := range []float64{g.Volts, g.Amps, g.Drop, g.Lit} {
+						require.False(t, math.IsNaN(v) || math.IsInf(v, 0), "%s of %s, %s: %+v", id, amps, volts, g)
+					}
+				}
+			}
+		}
+	}
+}

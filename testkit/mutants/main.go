@@ -3,7 +3,7 @@
 // whole numbers: with its edge in or out), a plus for a minus, an and for an or.
 // With -edges measures' comparisons only gain or lose their edge, which few
 // rules can show. The sample is drawn by seed; the sources themselves are never
-// touched (go test -overlay).
+// touched (go test -overlay). Tolerances of floats are left as they are.
 package main
 
 import (
@@ -23,6 +23,7 @@ import (
 	"regexp"
 	"slices"
 	"sort"
+	"strconv"
 	"strings"
 	"sync"
 	"time"
@@ -76,7 +77,8 @@ func Of(file string, set *token.FileSet, f *ast.File, info *types.Info, edges bo
 			}
 		case *ast.BasicLit:
 			// 0 and 1 times ten change nothing or index out of a list
-			if (x.Kind == token.INT || x.Kind == token.FLOAT) && x.Value != "0" && x.Value != "0.0" && x.Value != "1" {
+			if (x.Kind == token.INT || x.Kind == token.FLOAT) && x.Value != "0" && x.Value != "0.0" && x.Value != "1" &&
+				!hair(x) {
 				m := add(x.Pos(), x.Value, "(10*"+x.Value+")")
 				if t := typeName(info.TypeOf(x)); t != "" && !still[x] {
 					m.Plant = "mutanton.Pick(%d, " + t + "(" + x.Value + "), " + t + "(10*" + x.Value + "))"
@@ -84,7 +86,7 @@ func Of(file string, set *token.FileSet, f *ast.File, info *types.Info, edges bo
 				}
 			}
 		case *ast.BinaryExpr:
-			if now, ok := flips[x.Op]; ok && !words(info.TypeOf(x)) && !words(info.TypeOf(x.X)) {
+			if now, ok := flips[x.Op]; ok && !words(info.TypeOf(x)) && !words(info.TypeOf(x.X)) && !hair(x.X) && !hair(x.Y) {
 				if t, ok := turned[x.Op]; ok && !edges && (measure(x.X) || measure(x.Y)) {
 					now = t
 				}
@@ -99,6 +101,17 @@ func Of(file string, set *token.FileSet, f *ast.File, info *types.Info, edges bo
 		return true
 	})
 	return out
+}
+
+// hair is true of a tolerance of floats, such as 1e-9: what is a hair off counts as
+// equal, and no rule is about that.
+func hair(e ast.Expr) bool {
+	l, ok := e.(*ast.BasicLit)
+	if !ok || l.Kind != token.FLOAT {
+		return false
+	}
+	v, err := strconv.ParseFloat(l.Value, 64)
+	return err == nil && v > 0 && v <= 1e-5
 }
 
 // words is true of a string: joining words is no rule.
