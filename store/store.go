@@ -273,7 +273,7 @@ func (s *Store) Edit(
 		if err != nil {
 			return nil, e, err
 		}
-		if e, err = editApart(tx, id, e); err != nil {
+		if e, err = editApart(tx, id, p.Settled(e)); err != nil {
 			return nil, e, err
 		}
 		q, err := p.Apply(e)

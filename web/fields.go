@@ -40,7 +40,8 @@ type spec struct{ name, label, kind string }
 var seams = []spec{{"seam", "Large parts", "|butt|half-lap"}, {"seamAt", "Seam at", "text"}, {"lap", "Lap", "text"}}
 
 // placed are the fields every solid has for where it stands in its prop.
-var placed = []spec{{"x", "Right by", "text"}, {"y", "Back by", "text"}, {"z", "Up by", "text"}}
+var placed = []spec{{"how", "Stands", "hows"}, {"by", "what", "beside"}, {"byAt", "so far up it", "text"},
+	{"x", "Right by", "text"}, {"y", "Back by", "text"}, {"z", "Up by", "text"}}
 
 // tooLarge reports whether a part of a solid fits no sheet.
 func tooLarge(w *work.Work, solid string) bool {
@@ -208,6 +209,21 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 		})...)
 	case "parts":
 		return partChoices(w, w.Plan.Belongs(v), now)
+	case "hows":
+		out = append(out, choice{"", "where its numbers say"})
+		for _, h := range plan.Hows {
+			out = append(out, choice{h, h})
+		}
+		return out
+	case "beside":
+		x, _ := v.(*plan.Solid)
+		out = append(out, choice{"", "nothing"})
+		for i := range w.Plan.Solids {
+			if o := &w.Plan.Solids[i]; x != nil && o.Prop == x.Prop && o.ID != x.ID {
+				out = append(out, choice{o.ID, o.Name})
+			}
+		}
+		return out
 	case "solids":
 		return elements(w, "solid", choice{"", "nothing"})
 	case "outlets":

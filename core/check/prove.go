@@ -174,7 +174,7 @@ func (p *Prover) tried(s Snag, m Mend, more int) outcome {
 // take takes a mend on a copy of its bench, and up to more mends of what that
 // raises.
 func take(b *bench, s Snag, m Mend, more int) outcome {
-	p, err := b.work.Plan.Apply(m.Edit)
+	p, err := b.work.Plan.Apply(b.work.Plan.Settled(m.Edit)) // as the store keeps it
 	if err != nil {
 		return outcome{}
 	}

@@ -110,6 +110,12 @@ func (p *Plan) CopySolid(id, name string, mirrored bool) (Edit, string, error) {
 	if mirrored {
 		verb = "mirror "
 		s.X = negative(s.X)
+		switch s.How {
+		case "beside right":
+			s.How = "beside left"
+		case "beside left":
+			s.How = "beside right"
+		}
 		openings := s.Openings
 		s.Openings = nil
 		for _, o := range openings {

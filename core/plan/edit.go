@@ -8,6 +8,7 @@ import (
 	"sort"
 	"strings"
 	"unicode"
+	"zapbarn/core/measure"
 
 	"golang.org/x/text/unicode/norm"
 )
@@ -169,6 +170,9 @@ func (p *Plan) Without(kindName, id string) Edit {
 			if x, ok := d.Value.(*Device); ok && x.Data == r.id && x.From != r.id {
 				continue // pixels stay, with no data
 			}
+			if x, ok := d.Value.(*Solid); ok && x.By == r.id && r.kind == "solid" && !strings.HasPrefix(x.Fills, r.id+"/") {
+				continue // it stays where it stands
+			}
 			lose(d.Kind, d.ID)
 		}
 	}
@@ -203,6 +207,12 @@ func (p *Plan) Without(kindName, id string) Edit {
 		if gone[ref{"device", d.Data}] && !gone[ref{"device", d.ID}] {
 			d.Data, d.Pin = "", 0
 			out = append([]Change{p.Put("device", d.ID, d)}, out...)
+		}
+	}
+	for _, s := range p.Solids {
+		if gone[ref{"solid", s.By}] && !gone[ref{"solid", s.ID}] {
+			s.By, s.How, s.ByAt = "", "", measure.Length{}
+			out = append([]Change{p.Put("solid", s.ID, s)}, out...)
 		}
 	}
 	label := "take away " + id

@@ -26,9 +26,12 @@ type Solid struct {
 	Seam     string         `json:"seam,omitempty"` // of parts larger than their sheet: butt or half-lap
 	SeamAt   measure.Length `json:"seamAt,omitzero"`
 	Lap      measure.Length `json:"lap,omitzero"`
-	X        measure.Length `json:"x,omitzero"` // of its middle, from the prop's middle
-	Y        measure.Length `json:"y,omitzero"` // towards the back
-	Z        measure.Length `json:"z,omitzero"` // off the floor
+	X        measure.Length `json:"x,omitzero"`               // of its middle, from the prop's middle
+	Y        measure.Length `json:"y,omitzero"`               // towards the back
+	Z        measure.Length `json:"z,omitzero"`               // off the floor
+	By       string         `json:"by,omitempty" ref:"solid"` // that it stands by, and moves with
+	How      string         `json:"how,omitempty"`            // one of Hows
+	ByAt     measure.Length `json:"byAt,omitzero"`            // so far up it
 	Openings []Opening      `json:"openings,omitempty" max:"100"`
 	Fills    string         `json:"fills,omitempty" max:"200" ref:"part"` // of a pane or a door: solid/opening
 	Magnets  int            `json:"magnets,omitempty"`                    // pairs that hold it
@@ -73,6 +76,9 @@ func (x *Solid) valid(c checks) error {
 		measure.Within("z", x.Z, -30*metre, 30*metre)); err != nil {
 		return err
 	}
+	if err := x.stands(c); err != nil {
+		return err
+	}
 	for _, o := range x.Openings {
 		if err := measure.First(measure.OneOf("openings", o.Kind, "rect", "slot", "round", "shape", "text"), o.shaped()); err != nil {
 			return err
@@ -97,6 +103,25 @@ func (x *Solid) valid(c checks) error {
 		return nil
 	}
 	return err
+}
+
+// stands refuses a place by another that cannot be.
+func (x *Solid) stands(c checks) error {
+	if x.How == "" && x.By == "" {
+		return nil
+	}
+	if x.How != "" {
+		if err := measure.OneOf("how", x.How, Hows...); err != nil {
+			return err
+		}
+	}
+	if c.plan.loops(x) {
+		return measure.Bad("by", "%s would stand, over others, by itself; choose another", x.Name)
+	}
+	if o := c.plan.Solid(x.By); o != nil && o.Prop != x.Prop {
+		return measure.Bad("by", "%s is of another prop; choose one of the same", o.Name)
+	}
+	return measure.Within("byAt", x.ByAt, 0, 30*metre)
 }
 
 // shaped refuses a shape whose corners cannot be read.

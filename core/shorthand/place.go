@@ -1,6 +1,7 @@
 package shorthand
 
 import (
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -34,26 +35,23 @@ func (r *reader) place(t thing, words []string) (*Reading, error) {
 	}
 	next := *s
 	how := strings.ToLower(words[0])
-	tape := func(mm float64) measure.Length { return measure.OnTape(mm, r.p.Metric()) }
-
 	line := r.phrase(words[1:])
 	at := line.After("at")
-	own, err := s.Shape(r.lib)
-	if err != nil {
+	if _, err := s.Shape(r.lib); err != nil {
 		return nil, fmt.Errorf("%s: %w", s.Name, err)
 	}
 	switch how {
 	case "centred", "centered":
-		next.X, next.Y = measure.Length{}, measure.Length{}
+		next.X, next.Y, next.By, next.How = measure.Length{}, measure.Length{}, "", ""
 		return r.put(s.Name+" to the middle of its prop", "solid", s.ID, next)
 	case "floor":
-		next.Z = measure.Length{}
+		next.Z, next.By, next.How = measure.Length{}, "", ""
 		return r.put(s.Name+" on the floor", "solid", s.ID, next)
 	case "hangs":
 		if at.IsZero() {
 			return nil, fmt.Errorf("say at what height, such as %s hangs at 6 ft", s.Name)
 		}
-		next.Z = at
+		next.Z, next.By, next.How = at, "", ""
 		return r.put(fmt.Sprintf("%s hangs, its foot at %s", s.Name, w(r, at)), "solid", s.ID, next)
 	}
 	side := line.OneOf("right", "left", "right")
@@ -65,55 +63,34 @@ func (r *reader) place(t thing, words []string) (*Reading, error) {
 	if err := wantNone(rest); err != nil {
 		return nil, err
 	}
-	that, err := o.Shape(r.lib)
-	if err != nil {
+	if _, err := o.Shape(r.lib); err != nil {
 		return nil, fmt.Errorf("%s: %w", o.Name, err)
 	}
-	next.X, next.Y = o.X, o.Y
 	text := fmt.Sprintf("%s %s %s", s.Name, how, o.Name)
+	next.By, next.How, next.ByAt = o.ID, how, measure.Length{}
 	switch how {
-	case "on":
-		up := o.Z.Value() + that.Size.Z
-		next.Z = tape(up)
-		text += ", " + w(r, next.Z) + " up"
-	case "in", "inside", "around":
-		up := o.Z.Value() + at.Value()
-		if next.Z = tape(up); up == 0 {
-			next.Z = measure.Length{}
-		}
-		inner, outer, names := own, that, s.Name
-		if how == "around" {
-			inner, outer, names = that, own, o.Name
-		}
-		if inner.Size.X > outer.Size.X+.5 || inner.Size.Y > outer.Size.Y+.5 {
-			return nil, fmt.Errorf(
-				"%s is larger than what should be round it: %s by %s against %s by %s",
-				names,
-				measure.Tape(
-					inner.Size.X,
-					r.p.Metric(),
-				),
-				measure.Tape(inner.Size.Y, r.p.Metric()),
-				measure.Tape(outer.Size.X, r.p.Metric()),
-				measure.Tape(outer.Size.Y, r.p.Metric()),
-			)
-		}
-		if !at.IsZero() {
-			text += ", " + w(r, at) + " up it"
-		}
+	case "inside":
+		next.How = "in"
 	case "beside":
-		off := (that.Size.X + own.Size.X) / 2
-		if side == "left" {
-			off = -off
-		}
-		next.X, next.Z = tape(o.X.Value()+off), o.Z
+		next.How = "beside " + side
 		text += ", on its " + side
-	case "behind", "before":
-		off := (that.Size.Y + own.Size.Y) / 2
-		if how == "before" {
-			off = -off
-		}
-		next.Y, next.Z = tape(o.Y.Value()+off), o.Z
+	}
+	if next.How == "in" || next.How == "around" {
+		next.ByAt = at
+	}
+	next, err := r.p.Stood(next, r.lib)
+	var refused *measure.FieldError
+	if errors.As(err, &refused) {
+		return nil, errors.New(refused.Why)
+	}
+	if err != nil {
+		return nil, err
+	}
+	switch {
+	case how == "on":
+		text += ", " + w(r, next.Z) + " up"
+	case !next.ByAt.IsZero():
+		text += ", " + w(r, at) + " up it"
 	}
 	return r.put(text, "solid", s.ID, next)
 }
