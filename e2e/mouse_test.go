@@ -99,7 +99,10 @@ func TestASolidIsDragged(t *testing.T) {
 	middle := func(key string) []float64 {
 		return eval[[]float64](
 			s,
-			`(()=>{const b=document.querySelector('svg.front .body[data-solid="`+key+`"]').getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2,b.width,b.height]})()`,
+			`(()=>{const all=[...document.querySelectorAll('svg.front .body[data-solid="`+key+`"]')].map(e=>e.getBoundingClientRect());
+			const l=Math.min(...all.map(b=>b.left)), r=Math.max(...all.map(b=>b.right));
+			const t=Math.min(...all.map(b=>b.top)), d=Math.max(...all.map(b=>b.bottom));
+			return [(l+r)/2,(t+d)/2,r-l,d-t]})()`,
 		)
 	}
 	from, base := middle(small.ID), middle(p.Solids[0].ID)
@@ -107,26 +110,33 @@ func TestASolidIsDragged(t *testing.T) {
 	mouse := func(kind input.DispatchMouseEventType, x, y float64) chromedp.Action[chromedp.Void] {
 		return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
 	}
-	s.live(func() {
-		require.NoError(
-			t,
-			chromedp.Do(
-				s.ctx,
+	drag := func(from, to []float64) {
+		t.Helper()
+		s.live(func() {
+			require.NoError(t, chromedp.Do(s.ctx,
 				mouse(input.DispatchMouseEventTypeMousePressed, from[0], from[1]),
 				mouse(input.DispatchMouseEventTypeMouseMoved, (from[0]+to[0])/2, (from[1]+to[1])/2),
-				mouse(
-					input.DispatchMouseEventTypeMouseMoved,
-					to[0],
-					to[1],
-				),
+				mouse(input.DispatchMouseEventTypeMouseMoved, to[0], to[1]),
 				mouse(input.DispatchMouseEventTypeMouseReleased, to[0], to[1]),
-			),
-		)
-	})
+			))
+		})
+	}
+	drag(from, to)
 	got := s.plan(id).Solids[1]
 	assert.Zero(t, got.X.Value(), "its middle over the middle")
 	assert.InDelta(t, 20*25.4, got.Z.Value(), 1e-6, "on the top")
 	assert.Equal(t, small.Name, s.text(".ticket h2"))
 	s.live(func() { s.clickText("Undo") })
 	assert.Equal(t, small.X.Value(), s.plan(id).Solids[1].X.Value())
+
+	// from above it goes behind the other, edge to edge, and stays on the floor
+	s.live(func() { s.clickText("From above") })
+	from, base = middle(small.ID), middle(p.Solids[0].ID)
+	drag(from, []float64{base[0] + 3, base[1] - base[3]/2 - from[3]/2 - 3})
+	got = s.plan(id).Solids[1]
+	assert.Zero(t, got.X.Value())
+	depth := func(i int) float64 { l := p.Solids[i].Length("d"); return l.Value() }
+	assert.InDelta(t, (depth(0)+depth(1))/2, got.Y.Value(), 1)
+	assert.Zero(t, got.Z.Value())
+	assert.Equal(t, 1, s.count("svg.above"), "still from above")
 }

@@ -11,7 +11,8 @@ import (
 var benchWholeWay = way{
 	id:    "whole",
 	title: "Whole",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: func(_ *Server, c *gin.Context, p *Page, _ []check.Snag) error {
+		p.Above = c.Query("from") == "above"
 		p.whole()
 		p.benchTicket(p.partOf())
 		p.order()
@@ -22,5 +23,8 @@ var benchWholeWay = way{
 // whole draws the prop in two views.
 func (p *Page) whole() {
 	iso, front := draw.Whole(p.Work, p.Prop, p.Sel, p.here)
+	if p.Above {
+		front = draw.FromAbove(p.Work, p.Prop, p.Sel)
+	}
 	p.Draw, p.Side = template.HTML(iso), template.HTML(front)
 }

@@ -11,11 +11,11 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-// moved is a solid moved in the front view by dx to the right and dz up, mm. It
+// moved is a solid moved by dx to the right, dy to the back and dz up, mm. It
 // settles on what is near: the floor, the top of another solid, edge to edge,
 // middle over middle, the prop's middle. What nothing is near to goes to the
 // nearest quarter inch, or 5 mm.
-func moved(w *work.Work, s *plan.Solid, dx, dz, near float64) plan.Solid {
+func moved(w *work.Work, s *plan.Solid, dx, dy, dz, near float64) plan.Solid {
 	next := *s
 	step := measure.Inch / 4
 	if w.Plan.Metric() {
@@ -31,15 +31,15 @@ func moved(w *work.Work, s *plan.Solid, dx, dz, near float64) plan.Solid {
 		return best
 	}
 	own := w.Shapes[s.ID].Size
-	xs, zs := []float64{0}, []float64{0}
+	xs, ys, zs := []float64{0}, []float64{0}, []float64{0}
 	for i := range w.Plan.Solids {
 		o := &w.Plan.Solids[i]
 		shape := w.Shapes[o.ID]
 		if o.ID == s.ID || o.Prop != s.Prop || shape == nil {
 			continue
 		}
-		x, half := o.X.Value(), (shape.Size.X+own.X)/2
-		xs = append(xs, x, x-half, x+half, x-half+own.X, x+half-own.X)
+		xs = append(xs, beside(o.X.Value(), shape.Size.X, own.X)...)
+		ys = append(ys, beside(o.Y.Value(), shape.Size.Y, own.Y)...)
 		zs = append(zs, o.Z.Value(), o.Z.Value()+shape.Size.Z, o.Z.Value()-own.Z)
 	}
 	tape := func(mm float64) measure.Length { return measure.OnTape(mm, w.Plan.Metric()) }
@@ -47,10 +47,20 @@ func moved(w *work.Work, s *plan.Solid, dx, dz, near float64) plan.Solid {
 	if dx != 0 {
 		next.X = tape(settle(s.X.Value()+dx, xs))
 	}
+	if dy != 0 {
+		next.Y = tape(settle(s.Y.Value()+dy, ys))
+	}
 	if dz != 0 {
 		next.Z = tape(math.Max(0, settle(s.Z.Value()+dz, zs)))
 	}
 	return next
+}
+
+// beside are where a thing of a size lies by one at a place: its middle over the
+// other's, its edge against it, its edge flush with it.
+func beside(at, size, own float64) []float64 {
+	half := (size + own) / 2
+	return []float64{at, at - half, at + half, at - half + own, at + half - own}
 }
 
 // moveSolid moves a solid by what it was dragged.
@@ -61,7 +71,7 @@ func (s *Server) moveSolid(c *gin.Context) {
 		return
 	}
 	by := map[string]float64{}
-	for _, k := range []string{"dx", "dz", "near"} {
+	for _, k := range []string{"dx", "dy", "dz", "near"} {
 		v, err := strconv.ParseFloat(c.PostForm(k), 64)
 		if err != nil || math.IsNaN(v) || math.Abs(v) > 60_000 {
 			s.applied(c, measure.Bad(k, "is no distance; drag it again"), over{}, "")
@@ -74,12 +84,13 @@ func (s *Server) moveSolid(c *gin.Context) {
 		s.refused(c, over{err: "That solid is gone; look again."})
 		return
 	}
-	next := moved(w, sol, by["dx"], by["dz"], math.Min(by["near"], 200))
-	p := &Page{PlanID: c.Param("plan")}
+	next := moved(w, sol, by["dx"], by["dy"], by["dz"], math.Min(by["near"], 200))
+	p := &Page{PlanID: c.Param("plan"), Place: "bench", Prop: sol.Prop, Way: "whole", Above: by["dy"] != 0}
+	to := p.here("solid:" + sol.ID)
 	s.apply(
 		c,
 		plan.Edit{Label: "move " + sol.Name, Changes: []plan.Change{w.Plan.Put("solid", sol.ID, next)}},
 		over{},
-		p.href("bench", sol.Prop, "solid:"+sol.ID, "whole"),
+		to,
 	)
 }

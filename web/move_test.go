@@ -36,7 +36,7 @@ func TestWhatIsMovedSettles(t *testing.T) {
 		w := work.Do(p, stock.Shop, today)
 		require.Len(t, w.Shapes, 2)
 		at := func(dx, dz, near float64) (x, z float64) {
-			s := moved(w, w.Plan.Solid("cap"), dx, dz, near)
+			s := moved(w, w.Plan.Solid("cap"), dx, 0, dz, near)
 			return s.X.Value(), s.Z.Value()
 		}
 		x, z := at(-755, 250, 20)
@@ -52,6 +52,13 @@ func TestWhatIsMovedSettles(t *testing.T) {
 		step := map[string]float64{"in": 6.35, "mm": 5}[units]
 		assert.InDelta(t, 0, x/step-float64(int(x/step+.5)), .02, "%s: %g", units, x)
 		assert.InDelta(t, 0, z/step-float64(int(z/step+.5)), .02, "%s: %g", units, z)
+		y := func(dy float64) float64 { // from above: by the other's middle, behind it, before it
+			s := moved(w, w.Plan.Solid("cap"), 0, dy, 0, 20)
+			return s.Y.Value()
+		}
+		assert.Zero(t, y(9))
+		assert.InDelta(t, 254, y(249), .6)
+		assert.InDelta(t, -254, y(-260), .6)
 		x, z = at(0, 61, 2)
 		assert.InDelta(t, 762, x, 1e-9, "what is not moved stays")
 		assert.NotZero(t, z)

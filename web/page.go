@@ -96,6 +96,7 @@ type Page struct {
 	Title, Place, Theme, Back string
 	Hint                      string // of the quick line
 	Body                      template.HTML
+	Above                     bool // the bench's second drawing is from above
 	NeedsProp                 bool
 	PlanID                    string
 	Plan                      *plan.Plan

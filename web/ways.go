@@ -90,7 +90,15 @@ func (s *Server) bodied(p *Page, pl place) error {
 }
 
 // here is the address of a thing in the place and the way that is shown.
-func (p *Page) here(key string) string { return p.href(p.Place, p.Prop, key, p.Way) }
+func (p *Page) here(key string) string {
+	if p.Above {
+		return p.href(p.Place, p.Prop, key, p.Way) + "&from=above"
+	}
+	return p.href(p.Place, p.Prop, key, p.Way)
+}
+
+// Front is this page with the second drawing from the front.
+func (p *Page) Front() string { return p.href(p.Place, p.Prop, p.Sel, p.Way) }
 
 // Row is a line of a list.
 type Row struct {

@@ -21,21 +21,30 @@ type View struct {
 	Scale  float64 // px per mm
 	X, Y   float64 // where the prop's origin lies
 	Front  bool    // straight on; otherwise isometric from front right above
+	Above  bool    // straight down, the front below
 	Toward pattern.Vec
 }
 
 // Iso and Front are the two views.
-func Iso(scale, x, y float64) View { return View{scale, x, y, false, pattern.Vec{X: 1, Y: -1, Z: 1}} }
+func Iso(scale, x, y float64) View {
+	return View{scale, x, y, false, false, pattern.Vec{X: 1, Y: -1, Z: 1}}
+}
 
 // Front is the elevation.
-func Front(scale, x, y float64) View { return View{scale, x, y, true, pattern.Vec{Y: -1}} }
+func Front(scale, x, y float64) View { return View{scale, x, y, true, false, pattern.Vec{Y: -1}} }
+
+// Above is the plan.
+func Above(scale, x, y float64) View { return View{scale, x, y, false, true, pattern.Vec{Z: 1}} }
 
 const cos30 = 0.8660254037844386
 
 // At projects a point.
 func (v View) At(p pattern.Vec) XY {
-	if v.Front {
+	switch {
+	case v.Front:
 		return XY{v.X + p.X*v.Scale, v.Y - p.Z*v.Scale}
+	case v.Above:
+		return XY{v.X + p.X*v.Scale, v.Y - p.Y*v.Scale}
 	}
 	return XY{v.X + (p.X+p.Y)*cos30*v.Scale, v.Y + ((p.X-p.Y)*0.5-p.Z)*v.Scale}
 }
@@ -101,6 +110,7 @@ func bodies(w *work.Work, prop string, v View) []standing {
 // Prop draws a prop. Each part is a link made by href; sel is the one picked.
 // With explode the bodies carry the way they move.
 func (c *Canvas) Prop(w *work.Work, prop string, v View, sel string, href func(key string) string) {
+	held := map[string]bool{}
 	for _, st := range bodies(w, prop, v) {
 		key := "part:" + st.solid.ID + "/" + st.body.Panel
 		if w.Part(st.solid.ID+"/"+st.body.Panel) == nil { // not cut flat: the whole is picked
@@ -115,12 +125,23 @@ func (c *Canvas) Prop(w *work.Work, prop string, v View, sel string, href func(k
 		}
 		tip := v.At(st.body.Explode)
 		zero := v.At(pattern.Vec{})
+		class := "body"
+		if href == nil && sel != "" && (key == sel || "solid:"+st.solid.ID == sel) {
+			class += " on"
+		}
 		c.f(
-			`<g class="body" data-solid="%s" data-dx="%s" data-dy="%s">`,
+			`<g class="%s" data-solid="%s" data-dx="%s" data-dy="%s">`,
+			class,
 			esc(st.solid.ID),
 			n((tip.X-zero.X)/v.Scale*100),
 			n((tip.Y-zero.Y)/v.Scale*100),
 		)
+		if v.Above && !held[st.solid.ID] { // to be taken hold of where it is hollow, too
+			held[st.solid.ID] = true
+			half := w.Shapes[st.solid.ID].Size
+			a := v.At(pattern.Vec{X: st.offset.X - half.X/2, Y: st.offset.Y + half.Y/2})
+			c.Rect("touch", a.X, a.Y, half.X*v.Scale, half.Y*v.Scale)
+		}
 		texture := w.Lib.Materials[st.solid.Stock].Texture
 		curved := false
 		if v.Front && c.post(st, v, texture) {
@@ -273,7 +294,7 @@ func (c *Canvas) silhouette(st standing, v View) {
 		}
 	}
 	for s, f := range seen { // the cut ends of a half ring
-		if dot(normal(f.Points), v.Toward) > 1e-6 && v.Front {
+		if dot(normal(f.Points), v.Toward) > 1e-6 && (v.Front || v.Above) {
 			p := v.At(pattern.Vec{X: s.a.X/100 + st.offset.X, Y: s.a.Y/100 + st.offset.Y, Z: s.a.Z/100 + st.offset.Z})
 			q := v.At(pattern.Vec{X: s.b.X/100 + st.offset.X, Y: s.b.Y/100 + st.offset.Y, Z: s.b.Z/100 + st.offset.Z})
 			c.Line("edge", p.X, p.Y, q.X, q.Y)
@@ -362,6 +383,44 @@ func Whole(w *work.Work, prop, sel string, href func(string) string) (iso, front
 		),
 	)
 	return iso, front
+}
+
+// FromAbove draws the prop straight down, its front below, on a grid of feet or of
+// 250 mm: where its solids stand beside and behind each other.
+func FromAbove(w *work.Work, prop, sel string) string {
+	name := w.Plan.Prop(prop).Name
+	f := New(460, 470, w.Plan.Metric())
+	size, ok := check.Extent(w, prop)
+	if !ok {
+		return f.SVG("front above", name, "Nothing to draw yet.")
+	}
+	lo, hi := boxIn(w, prop, Above(1, 0, 0))
+	scale := math.Min(340/math.Max(hi.X-lo.X, 1), 340/math.Max(hi.Y-lo.Y, 1))
+	v := Above(scale, 230-(lo.X+hi.X)/2*scale, 215-(lo.Y+hi.Y)/2*scale)
+	step, word := 12*measure.Inch, "1 ft"
+	if w.Plan.Metric() {
+		step, word = 250, "250 mm"
+	}
+	for step*scale < 24 {
+		step, word = step*2, w.Len(step*2)
+	}
+	for x := math.Mod(v.X, step*scale); x < f.W; x += step * scale {
+		f.Line("gridline", x, 12, x, 418)
+	}
+	for y := math.Mod(v.Y, step*scale); y < 418; y += step * scale {
+		f.Line("gridline", 12, y, f.W-12, y)
+	}
+	f.Prop(w, prop, v, sel, nil)
+	left, right := v.X+lo.X*scale, v.X+hi.X*scale
+	top, low := v.Y+lo.Y*scale, v.Y+hi.Y*scale
+	f.Dim(XY{left, top}, XY{right, top}, 16, w.Len(size.X))
+	f.Dim(XY{left, top}, XY{left, low}, -16, w.Len(size.Y))
+	f.Line("ground", left-10, low+14, right+10, low+14)
+	f.Text("t soft", "middle", (left+right)/2, low+32, "front, where guests stand")
+	f.Text("t soft", "middle", 230, 459, "from above, a square is "+word)
+	f.f(`<g data-moves="%s" data-above></g>`, strconv.FormatFloat(scale, 'f', 6, 64))
+	return f.SVG("front above", name+", from above", fmt.Sprintf("%s from above: %s wide, %s deep, its front below.",
+		name, w.Len(size.X), w.Len(size.Y)))
 }
 
 // handles are the dimensions of the picked solid that can be dragged in the
