@@ -484,11 +484,9 @@ func Apiary(today time.Time) *plan.Plan {
 			Name:    fmt.Sprintf("Jar %d", i+1),
 			From:    "W2",
 			Product: "flicker12",
-			At: measure.Of[measure.LengthKind](
-				float64(i+1) * 420 / 24 * measure.Inch,
-			),
-			Need:   l("6 in"),
-			Proven: i%3 != 1,
+			At:      measure.Of[measure.LengthKind](float64(i+1) * 420 / 24 * measure.Inch),
+			Need:    l("6 in"),
+			Proven:  i%3 != 1,
 		}
 		if i >= 9 {
 			jar.Need = l(fmt.Sprintf("%d in", 8+i%4))

@@ -29,15 +29,13 @@ func sketch() (plan.Photo, plan.Picture) {
 		Wide:    wide,
 		Tall:    tall,
 		Corners: corners,
-		SqW: l(
-			"36 in",
-		),
-		SqH:   l("80 in"),
-		A:     plan.Spot{X: 560, Y: 530},
-		B:     plan.Spot{X: 560, Y: 230},
-		Known: l("54 in"),
-		X:     l("87 in"),
-		Z:     l("-2 in"),
+		SqW:     l("36 in"),
+		SqH:     l("80 in"),
+		A:       plan.Spot{X: 560, Y: 530},
+		B:       plan.Spot{X: 560, Y: 230},
+		Known:   l("54 in"),
+		X:       l("87 in"),
+		Z:       l("-2 in"),
 	}
 	p, err := pic.Plane()
 	if err != nil {

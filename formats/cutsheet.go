@@ -254,9 +254,7 @@ func (s *sheetWriter) bar(x, y, scale float64) {
 	s.pdf.CellFormat(
 		90,
 		4,
-		s.tr(
-			fmt.Sprintf("this bar is %s at 1:%g; it measures %s on paper", s.w.Len(l), scale, paperLength(w, s.metric)),
-		),
+		s.tr(fmt.Sprintf("this bar is %s at 1:%g; it measures %s on paper", s.w.Len(l), scale, paperLength(w, s.metric))),
 		"",
 		0,
 		"L",

@@ -74,19 +74,7 @@ func svgRings(b *budget, data []byte) ([][]pattern.Point, error) {
 	for _, p := range r.paths {
 		for _, c := range p.curves {
 			for _, q := range c {
-				lo.X, lo.Y, hi.X, hi.Y = math.Min(
-					lo.X,
-					q.X,
-				), math.Min(
-					lo.Y,
-					q.Y,
-				), math.Max(
-					hi.X,
-					q.X,
-				), math.Max(
-					hi.Y,
-					q.Y,
-				)
+				lo.X, lo.Y, hi.X, hi.Y = math.Min(lo.X, q.X), math.Min(lo.Y, q.Y), math.Max(hi.X, q.X), math.Max(hi.Y, q.Y)
 			}
 		}
 	}

@@ -69,10 +69,7 @@ func FlatMockup(w *work.Work, prop string) (*Flat, error) {
 	lo, hi := pattern.Panel{Outline: rings[0]}.Bounds()
 	for _, r := range rings[1:] {
 		a, b := pattern.Panel{Outline: r}.Bounds()
-		lo, hi = pattern.Point{
-			X: math.Min(lo.X, a.X),
-			Y: math.Min(lo.Y, a.Y),
-		}, pattern.Point{
+		lo, hi = pattern.Point{X: math.Min(lo.X, a.X), Y: math.Min(lo.Y, a.Y)}, pattern.Point{
 			X: math.Max(hi.X, b.X),
 			Y: math.Max(hi.Y, b.Y),
 		}

@@ -181,10 +181,7 @@ func (c *Cluster) await(ctx context.Context, say func(string)) error {
 		if d := time.Since(since); d-told > 2*time.Second || told == 0 {
 			told = d
 			say(
-				fmt.Sprintf(
-					"The database puts itself in order after a crash; nothing is lost. %.0f s so far.",
-					d.Seconds(),
-				),
+				fmt.Sprintf("The database puts itself in order after a crash; nothing is lost. %.0f s so far.", d.Seconds()),
 			)
 		}
 		if time.Since(since) > 10*time.Minute {

@@ -22,9 +22,7 @@ func TestPicturesAreKeptApart(t *testing.T) {
 	url := testkit.Database(t)
 	s, err := store.Open(ctx, url)
 	require.NoError(t, err)
-	first, second := base64.StdEncoding.EncodeToString(
-		[]byte("a first picture"),
-	), base64.StdEncoding.EncodeToString(
+	first, second := base64.StdEncoding.EncodeToString([]byte("a first picture")), base64.StdEncoding.EncodeToString(
 		[]byte("a second one"),
 	)
 	p := plan.New("seen", "Seen", "in", "")

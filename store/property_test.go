@@ -67,11 +67,7 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 		return plan.Edit{
 			Label: "offcut",
 			Changes: []plan.Change{
-				p.Put(
-					"offcut",
-					id,
-					plan.Offcut{ID: id, Stock: "xps1", W: measure.Len("18 in"), H: measure.Len("30 in")},
-				),
+				p.Put("offcut", id, plan.Offcut{ID: id, Stock: "xps1", W: measure.Len("18 in"), H: measure.Len("30 in")}),
 			},
 		}
 	case 8: // a piece laid by hand, or a sheet cut
@@ -159,15 +155,7 @@ func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
 			require.NoError(t, err, "seed %d step %d %s", seed, n, e.Label)
 			require.NoError(t, s.Apply(ctx, id, "crew", e))
 			want = next
-			require.Equal(
-				t,
-				string(want.Encode()),
-				string(load(t, s, id).Encode()),
-				"seed %d step %d %s",
-				seed,
-				n,
-				e.Label,
-			)
+			require.Equal(t, string(want.Encode()), string(load(t, s, id).Encode()), "seed %d step %d %s", seed, n, e.Label)
 			require.Equal(
 				t,
 				string(want.Encode()),

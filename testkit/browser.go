@@ -22,10 +22,7 @@ func Chromium(ctx context.Context, width, height int) (context.Context, context.
 		chromedp.NoFirstRun,
 		chromedp.UserDataDir(profile),
 		chromedp.WindowSize(width, height),
-		chromedp.Flag(
-			"disable-quic",
-			true,
-		),
+		chromedp.Flag("disable-quic", true),
 		chromedp.Flag("disable-background-networking", true),
 		chromedp.Flag("disable-component-update", true),
 		chromedp.Flag("disable-sync", true),

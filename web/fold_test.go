@@ -22,12 +22,7 @@ func TestFolded(t *testing.T) {
 		of("2", "drop", "shelf", check.Fix),
 		of("3", "unfed", "shelf", check.Mind),
 		waived,
-		of(
-			"4",
-			"unfed",
-			"shelf",
-			check.Stop,
-		),
+		of("4", "unfed", "shelf", check.Stop),
 		of("5", "unfed", "shelf", check.Mind),
 		of("6", "unfed", "gate", check.Mind),
 		of("7", "drop", "shelf", check.Fix),

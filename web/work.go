@@ -96,11 +96,8 @@ type works struct {
 
 func newWorks() *works {
 	return &works{
-		held: memo.New[moment](heldBytes, worked.weight),
-		last: memo.New[string](
-			heldBytes/4,
-			func(w *work.Work) int64 { return worked{plan: w.Plan, work: w}.weight() },
-		),
+		held:  memo.New[moment](heldBytes, worked.weight),
+		last:  memo.New[string](heldBytes/4, func(w *work.Work) int64 { return worked{plan: w.Plan, work: w}.weight() }),
 		under: map[string]*flight{},
 		slots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))),
 		large: make(chan struct{}, 1),

@@ -116,18 +116,11 @@ func stack(on string, layers ...Layer) Stack {
 
 func TestCoatStacks(t *testing.T) {
 	lay := func(id string, n int) Layer { return Layer{c[id], n} }
-	lit, outdoors, onFoam := stack(
-		"pet",
-		lay("latex", 1),
-	), stack(
+	lit, outdoors, onFoam := stack("pet", lay("latex", 1)), stack(
 		"xps1",
 		lay("masonry", 1),
 		lay("acrylic", 1),
-	), stack(
-		"eva5",
-		lay("heatseal", 1),
-		lay("flexseal", 1),
-	)
+	), stack("eva5", lay("heatseal", 1), lay("flexseal", 1))
 	lit.Lit, outdoors.Outdoors, onFoam.OnFoam = true, true, true
 	okLit := stack("pet", lay("tint", 1))
 	okLit.Lit = true

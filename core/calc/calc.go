@@ -322,12 +322,7 @@ var (
 					Unit:  "mm",
 					Text:  measure.Marked(v) + " = " + measure.Decimal(v, 3) + " mm",
 				}.
-					With(
-						"1 in = 25.4 mm",
-						in.T("of"),
-						measure.Decimal(v, 3)+" mm",
-						source.Std("international inch, exact"),
-					),
+					With("1 in = 25.4 mm", in.T("of"), measure.Decimal(v, 3)+" mm", source.Std("international inch, exact")),
 				nil,
 			)
 		},

@@ -28,9 +28,7 @@ var (
 			if err != nil {
 				return nil, err
 			}
-			return in.shape(
-				pattern.Gores{Profile: p, N: int(in.N("n")), T: in.N("t"), Crease: in.N("crease") > 0}.Lay(),
-			)
+			return in.shape(pattern.Gores{Profile: p, N: int(in.N("n")), T: in.N("t"), Crease: in.N("crease") > 0}.Lay())
 		},
 	)
 	_ = register(

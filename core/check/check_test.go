@@ -652,9 +652,7 @@ func TestMendsSayWhatTheyCost(t *testing.T) {
 	p = clean()
 	p.Device("S1").Product, p.Device("L1").Amps, p.Device("F1").Rating = "ps12-1", measure.Must[measure.AmpKind](
 		"900 mA",
-	), measure.Must[measure.AmpKind](
-		"2 A",
-	)
+	), measure.Must[measure.AmpKind]("2 A")
 	s = find(snags(t, p), "supply-load", "")
 	require.NotNil(t, s)
 	assert.Contains(

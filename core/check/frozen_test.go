@@ -231,18 +231,7 @@ func stands(shape *pattern.Shape, s *plan.Solid) string {
 func told(snags []Snag) string {
 	var b strings.Builder
 	for _, s := range snags {
-		fmt.Fprintf(
-			&b,
-			"%s %s %s %s %v %.6g: %s. %s\n",
-			s.Level,
-			s.Code,
-			s.Place,
-			s.Prop,
-			s.At,
-			s.weight,
-			s.Title,
-			s.Why,
-		)
+		fmt.Fprintf(&b, "%s %s %s %s %v %.6g: %s. %s\n", s.Level, s.Code, s.Place, s.Prop, s.At, s.weight, s.Title, s.Why)
 		for _, m := range s.Mends {
 			fmt.Fprintf(&b, "  mend: %s; %s; %s\n", m.Label, m.Effect, sum(asJSON(m.Edit)))
 		}

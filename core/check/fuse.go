@@ -223,11 +223,7 @@ var _ = rule(
 						At:    []string{"device:" + d.ID},
 						Title: d.Name + " is tight",
 						Mends: mends(),
-						Why: fmt.Sprintf(
-							"%s runs through a %s fuse; keep it at 80 %% or less.",
-							measure.Amps(g.Amps),
-							d.Rating,
-						),
+						Why:   fmt.Sprintf("%s runs through a %s fuse; keep it at 80 %% or less.", measure.Amps(g.Amps), d.Rating),
 					},
 				)
 			}

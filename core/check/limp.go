@@ -20,10 +20,7 @@ var _ = rule("limp", Stop, "A form that must stand by itself is cut from cloth."
 			At:     []string{"solid:" + s.ID},
 			Title:  s.Name + " is cut from cloth",
 			weight: 5,
-			Why: fmt.Sprintf(
-				"%s does not stand. Build it of foam or board, and lay a skin of cloth over it.",
-				m.Name,
-			),
+			Why:    fmt.Sprintf("%s does not stand. Build it of foam or board, and lay a skin of cloth over it.", m.Name),
 		}
 		for _, id := range stock.IDs(w.Lib.Materials) {
 			if o := w.Lib.Materials[id]; o.Form == "sheet" && o.Family != "cloth" && len(snag.Mends) < 2 {

@@ -21,9 +21,7 @@ var _ = rule(
 			if by == nil || by.Kind != "controller" || d.Shifter {
 				continue
 			}
-			logic, chip := by.Logic.Or(
-				wiring.ControllerLogic,
-			), math.Min(
+			logic, chip := by.Logic.Or(wiring.ControllerLogic), math.Min(
 				5,
 				wiring.RatedVolts(&d, w.Lib),
 			) // chips of higher rails make their own 5 V

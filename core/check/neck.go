@@ -56,10 +56,7 @@ var _ = rule(
 							next = next.Set(field, tape(w, math.Ceil(l.Value()*f/measure.Inch)*measure.Inch))
 						}
 					}
-					snag.Mends = append(
-						snag.Mends,
-						put(w, fmt.Sprintf("Make it x %.2g as large", f), "solid", s.ID, next),
-					)
+					snag.Mends = append(snag.Mends, put(w, fmt.Sprintf("Make it x %.2g as large", f), "solid", s.ID, next))
 				}
 				for _, id := range []string{"ply1/4", "ply1/2"} {
 					if o := w.Lib.Materials[id]; o.Neck.Value() <= n.Width && id != s.Stock {

@@ -102,16 +102,7 @@ func TestMendsCureAndKeepTheirPromise(t *testing.T) {
 				for id, level := range levelsOf(run(after)) {
 					_, there := levels[id]
 					assert.NotEqual(t, s.ID(), id, "%s: %q does not cure %s", name, m.Label, s.ID())
-					assert.False(
-						t,
-						!there && level >= Fix,
-						"%s: %q for %s raises %s %s",
-						name,
-						m.Label,
-						s.ID(),
-						level,
-						id,
-					)
+					assert.False(t, !there && level >= Fix, "%s: %q for %s raises %s %s", name, m.Label, s.ID(), level, id)
 				}
 				promises += kept(t, name, s, m, after)
 			}

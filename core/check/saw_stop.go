@@ -33,11 +33,7 @@ var _ = rule(
 					part.Panel.Outline[2].X-part.Panel.Outline[1].X,
 					part.Panel.Outline[2].Y-part.Panel.Outline[1].Y,
 				)
-				filler := math.Abs(
-					gap,
-				) / 2 * part.Panel.Thick / math.Cos(
-					stop*math.Pi/180,
-				) * long * float64(
+				filler := math.Abs(gap) / 2 * part.Panel.Thick / math.Cos(stop*math.Pi/180) * long * float64(
 					part.Panel.Copies,
 				) / 1000
 				say(

@@ -86,7 +86,8 @@ func faced(b *bytes.Buffer, s plan.Solid) {
 	const w, h = 20., 10.
 	at := func(face string, wide, low, high float64) {
 		mid := (low + high) / 2
-		for _, o := range [][3]float64{{wide/2 - w/2, mid, 1}, {-wide/2 + w/2, mid, 2}, {0, high - h/2, 3}, {0, low + h/2, 4}} {
+		edges := [][3]float64{{wide/2 - w/2, mid, 1}, {-wide/2 + w/2, mid, 2}, {0, high - h/2, 3}, {0, low + h/2, 4}}
+		for _, o := range edges {
 			for _, off := range []float64{-.5, .5} {
 				x := s
 				dx, dy := 0., 0.

@@ -175,11 +175,7 @@ func forms(b *bytes.Buffer) {
 							Name: "o",
 							Face: []string{"front", "face1", "side2", "slice2", "gore", "sheet", "disc", "panel"}[r.IntN(8)],
 							Kind: []string{"rect", "slot", "round"}[r.IntN(3)],
-							W: inches(
-								r,
-								.5,
-								9,
-							),
+							W:    inches(r, .5, 9),
 							H:    inches(r, .5, 9),
 							X:    inches(r, -4, 8),
 							Y:    inches(r, 0, 12),
@@ -196,15 +192,9 @@ func forms(b *bytes.Buffer) {
 			}
 			area, volume, cut, marks := 0.0, 0.0, 0.0, 0
 			for _, p := range shape.Panels {
-				area, volume, cut, marks = area+p.Area()*float64(
+				area, volume, cut, marks = area+p.Area()*float64(p.Copies), volume+p.Volume()*float64(
 					p.Copies,
-				), volume+p.Volume()*float64(
-					p.Copies,
-				), cut+p.CutAngle+2*p.Bevel+3*p.Slant, marks+len(
-					p.Marks,
-				)+10*len(
-					p.Holes,
-				)
+				), cut+p.CutAngle+2*p.Bevel+3*p.Slant, marks+len(p.Marks)+10*len(p.Holes)
 				for i, e := range p.Edges {
 					cut += float64(i+1) * (e.Tilt + 2*e.Width + 3*e.Depth)
 				}
@@ -388,12 +378,10 @@ func glues(b *bytes.Buffer) {
 	ms, gs, cs := stock.IDs(stock.Shop.Materials), stock.IDs(stock.Shop.Glues), stock.IDs(stock.Shop.Coats)
 	for range 500 {
 		j := bond.Joint{
-			A:    stock.Shop.Materials[ms[r.IntN(len(ms))]],
-			B:    stock.Shop.Materials[ms[r.IntN(len(ms))]],
-			Glue: stock.Shop.Glues[gs[r.IntN(len(gs))]],
-			Age: float64(
-				r.IntN(4),
-			) * 200 * 86400,
+			A:      stock.Shop.Materials[ms[r.IntN(len(ms))]],
+			B:      stock.Shop.Materials[ms[r.IntN(len(ms))]],
+			Glue:   stock.Shop.Glues[gs[r.IntN(len(gs))]],
+			Age:    float64(r.IntN(4)) * 200 * 86400,
 			Temp:   -5 + 45*r.Float64(),
 			RH:     20 + 75*r.Float64(),
 			Sun:    r.IntN(2) == 0,
@@ -560,15 +548,7 @@ func shops(b *bytes.Buffer) {
 				said := ""
 				if err == nil {
 					said = sum(
-						asJSON(
-							[]any{
-								l.Materials["new1"],
-								l.Glues["new1"],
-								l.Coats["new1"],
-								l.Lamps["new1"],
-								l.Supplies["new1"],
-							},
-						),
+						asJSON([]any{l.Materials["new1"], l.Glues["new1"], l.Coats["new1"], l.Lamps["new1"], l.Supplies["new1"]}),
 					)
 				}
 				fmt.Fprintf(b, "%s %s %q: %s %v\n", table, field, v, said, err)
@@ -885,10 +865,7 @@ func shows(b *bytes.Buffer) {
 	r := rand.New(rand.NewPCG(27, 0))
 	for n := range 120 {
 		m := show.Machine{
-			Inputs: []show.Input{
-				{ID: "a"},
-				{ID: "b", Closed: n%3 == 0, MinPulse: 10 * r.IntN(5), HoldOff: 50 * r.IntN(4)},
-			},
+			Inputs: []show.Input{{ID: "a"}, {ID: "b", Closed: n%3 == 0, MinPulse: 10 * r.IntN(5), HoldOff: 50 * r.IntN(4)}},
 		}
 		for k := range 1 + r.IntN(3) {
 			sc := show.Scene{ID: fmt.Sprint("s", k), Length: 300 * r.IntN(4)}
@@ -917,15 +894,7 @@ func shows(b *bytes.Buffer) {
 		}
 		sort.SliceStable(stim, func(i, k int) bool { return stim[i].At < stim[k].At })
 		tr := m.Run(stim, at+2000)
-		fmt.Fprintf(
-			b,
-			"%d: %d events %s, on %v %v\n",
-			n,
-			len(tr.Events),
-			sum(asJSON(tr)),
-			tr.Spans("K0"),
-			tr.Spans("K1"),
-		)
+		fmt.Fprintf(b, "%d: %d events %s, on %v %v\n", n, len(tr.Events), sum(asJSON(tr)), tr.Spans("K0"), tr.Spans("K1"))
 	}
 }
 
@@ -950,11 +919,7 @@ func packs(b *bytes.Buffer) {
 			"AWG %d: jacket %.4g, three %.4g, sleeve %.4g, cord %.4g, %.5g A, thicker %.4g thinner %.4g\n",
 			awg,
 			work.Jacket(mm2),
-			work.Bundle(
-				mm2,
-				mm2,
-				mm2/2,
-			),
+			work.Bundle(mm2, mm2, mm2/2),
 			work.Shrink(mm2, mm2),
 			stock.CordAmpacity(awg),
 			stock.Ampacity(mm2),
@@ -1002,13 +967,7 @@ func packs(b *bytes.Buffer) {
 			b,
 			"%d: clash %v, fits %v, snap %.2f %.2f %v, laid %d %s, kept %d %v, areas %.5g %.5g %.5g\n",
 			n,
-			nest.Clash(
-				parts[0],
-				parts[3],
-				a,
-				d,
-				o.Kerf,
-			),
+			nest.Clash(parts[0], parts[3], a, d, o.Kerf),
 			fits,
 			snapped.X,
 			snapped.Y,

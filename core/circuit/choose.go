@@ -61,12 +61,7 @@ func LEDResistor(vs, vf float64, n int, amps float64) (ohms, watts float64, r so
 	}
 	text := fmt.Sprintf("%s, %s", measure.Ohms(ohms), measure.Watts(watts))
 	if chain > 1 {
-		text = fmt.Sprintf(
-			"%d of %s, %s each, in a row",
-			chain,
-			measure.Ohms(ohms/float64(chain)),
-			measure.Watts(watts),
-		)
+		text = fmt.Sprintf("%d of %s, %s each, in a row", chain, measure.Ohms(ohms/float64(chain)), measure.Watts(watts))
 	}
 	r = source.Result{Key: source.What("resistor"), Label: "Series resistor", Value: ohms, Unit: "ohm", Text: text}.
 		With("R = (Vs - n Vf) / I", fmt.Sprintf("(%s - %d x %s) / %s", measure.Volts(vs), n, measure.Volts(vf),

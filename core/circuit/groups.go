@@ -98,12 +98,7 @@ func Groups(vs, vf float64, count int, amps float64) (rows []Row, out []source.R
 			Unit:  "A",
 			Text:  measure.Amps(high),
 		}.
-			With(
-				"(1.05 Vs - n Vf) / R",
-				text,
-				measure.Amps(high),
-				law,
-			),
+			With("(1.05 Vs - n Vf) / R", text, measure.Amps(high), law),
 	)
 	return rows, out, nil
 }

@@ -47,9 +47,7 @@ func TestGroupsProperty(t *testing.T) {
 			vt := 2 * .02585
 			net := &Network{}
 			p, g := ideal(net, vs)
-			net.Add(
-				Element{Kind: LED, A: p, B: g, R: r.Ohms, Is: SaturationCurrent(vf, .02, vt), Vt: vt * float64(r.LEDs)},
-			)
+			net.Add(Element{Kind: LED, A: p, B: g, R: r.Ohms, Is: SaturationCurrent(vf, .02, vt), Vt: vt * float64(r.LEDs)})
 			s := Solve(net)
 			require.True(t, s.Settled)
 			require.LessOrEqual(t, s.I[1], .0201)

@@ -115,12 +115,7 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 				Value: float64(copies),
 				Text:  fmt.Sprintf("%d, all showing the same picture", copies),
 			}.
-				With(
-					"one pin, one picture",
-					fmt.Sprintf("%d strips in parallel", copies),
-					"the same on each",
-					PixelFrom,
-				),
+				With("one pin, one picture", fmt.Sprintf("%d strips in parallel", copies), "the same on each", PixelFrom),
 		)
 	}
 	n := float64(count * copies)

@@ -78,10 +78,7 @@ func Aslant(p pattern.Panel, m stock.Material, margin float64) (pattern.Panel, f
 	if m.Form != "sheet" || p.Round > 0 || m.Grain != "" && p.Grain != "" {
 		return p, 0, false
 	}
-	long, short := math.Max(
-		m.Sheet[0].Value(),
-		m.Sheet[1].Value(),
-	)-2*margin, math.Min(
+	long, short := math.Max(m.Sheet[0].Value(), m.Sheet[1].Value())-2*margin, math.Min(
 		m.Sheet[0].Value(),
 		m.Sheet[1].Value(),
 	)-2*margin

@@ -116,13 +116,7 @@ func Inches(mm float64) string {
 	case whole == 0:
 		return sign + strconv.FormatInt(num, 10) + "/" + strconv.FormatInt(den, 10) + `"`
 	}
-	return sign + strconv.FormatInt(
-		whole,
-		10,
-	) + " " + strconv.FormatInt(
-		num,
-		10,
-	) + "/" + strconv.FormatInt(
+	return sign + strconv.FormatInt(whole, 10) + " " + strconv.FormatInt(num, 10) + "/" + strconv.FormatInt(
 		den,
 		10,
 	) + `"`

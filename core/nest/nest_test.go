@@ -259,10 +259,7 @@ func TestRingsNestInPlugs(t *testing.T) {
 				if pa.Round < pb.Round {
 					pa, pb = pb, pa
 				}
-				d := math.Hypot(
-					a.X+parts[a.Part].W/2-b.X-parts[b.Part].W/2,
-					a.Y+parts[a.Part].H/2-b.Y-parts[b.Part].H/2,
-				)
+				d := math.Hypot(a.X+parts[a.Part].W/2-b.X-parts[b.Part].W/2, a.Y+parts[a.Part].H/2-b.Y-parts[b.Part].H/2)
 				inside, apart := d+pb.Round/2+3 <= pa.Bore/2+1e-6, d >= pa.Round/2+pb.Round/2+3-1e-6
 				assert.True(t, inside || apart, "%v %v", a, b)
 			}

@@ -93,11 +93,7 @@ func skyline(order []block, parts []Part, stocks []Stock, o Options, along bool,
 						break
 					}
 					sky[g].y = lo
-					sky = flush(
-						sky,
-						func(a, b *step) bool { return math.Abs(a.y-b.y) < 1e-6 },
-						func(a, b *step) { a.w += b.w },
-					)
+					sky = flush(sky, func(a, b *step) bool { return math.Abs(a.y-b.y) < 1e-6 }, func(a, b *step) { a.w += b.w })
 					continue
 				}
 				i := waiting[best]

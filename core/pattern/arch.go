@@ -25,12 +25,7 @@ func (a Arch) Lay() (*Shape, error) {
 		return nil, err
 	}
 	if a.Rise > a.Span/2+1e-9 {
-		return nil, measure.Bad(
-			"rise",
-			"%s is more than half the span; a half circle rises %s",
-			in(a.Rise),
-			in(a.Span/2),
-		)
+		return nil, measure.Bad("rise", "%s is more than half the span; a half circle rises %s", in(a.Rise), in(a.Span/2))
 	}
 	r := a.Radius()
 	if a.Rise <= a.T {
@@ -57,31 +52,17 @@ func (a Arch) Lay() (*Shape, error) {
 	exact := source.Exact("length of the bent sheet's neutral layer")
 	s.Results = append(
 		s.Results,
-		result(
-			"radius",
-			"Outside radius",
-			r,
-			"mm",
-			in(r),
-		).With("R = (S^2 / 4 + r^2) / (2 r)", fmt.Sprintf("(%.1f^2 / 4 + %.1f^2) / (2 x %.1f)", a.Span, a.Rise, a.Rise),
-			measure.MarkedTape(r), source.Exact("circle through the springing points and the crown")),
-		result(
-			"length",
-			"Length of the sheet",
-			long,
-			"mm",
-			in(long),
-		).With("angle (R - bending thickness / 2)", fmt.Sprintf("%.4f x (%.1f - %.1f / 2)", theta, r, bend),
-			measure.MarkedTape(long), exact),
+		result("radius", "Outside radius", r, "mm", in(r)).
+			With("R = (S^2 / 4 + r^2) / (2 r)", fmt.Sprintf("(%.1f^2 / 4 + %.1f^2) / (2 x %.1f)", a.Span, a.Rise, a.Rise),
+				measure.MarkedTape(r), source.Exact("circle through the springing points and the crown")),
+		result("length", "Length of the sheet", long, "mm", in(long)).
+			With("angle (R - bending thickness / 2)", fmt.Sprintf("%.4f x (%.1f - %.1f / 2)", theta, r, bend),
+				measure.MarkedTape(long), exact),
 	)
 	if a.Kerf > 0 {
 		n := int(math.Ceil(theta*(a.T-a.Skin)/a.Kerf - 1e-9))
 		if gap := long / float64(n); n > 2000 || gap <= a.Kerf {
-			return nil, measure.Bad(
-				"skin",
-				"%d kerfs leave nothing between them; leave more skin or use thinner stock",
-				n,
-			)
+			return nil, measure.Bad("skin", "%d kerfs leave nothing between them; leave more skin or use thinner stock", n)
 		}
 		for k := range n {
 			x := (float64(k) + .5) * long / float64(n)
@@ -98,14 +79,9 @@ func (a Arch) Lay() (*Shape, error) {
 		)
 		s.Results = append(
 			s.Results,
-			result(
-				"kerfs",
-				"Kerfs",
-				float64(n),
-				"",
-				fmt.Sprint(n),
-			).With("n = angle (T - skin) / kerf", fmt.Sprintf("%.4f x (%.1f - %.1f) / %.1f", theta, a.T, a.Skin, a.Kerf),
-				fmt.Sprintf("%d, rounded up", n), source.Exact("each kerf closes by kerf/(T - skin)")),
+			result("kerfs", "Kerfs", float64(n), "", fmt.Sprint(n)).
+				With("n = angle (T - skin) / kerf", fmt.Sprintf("%.4f x (%.1f - %.1f) / %.1f", theta, a.T, a.Skin, a.Kerf),
+					fmt.Sprintf("%d, rounded up", n), source.Exact("each kerf closes by kerf/(T - skin)")),
 		)
 	}
 	s.Panels = []Panel{p}

@@ -99,13 +99,8 @@ func (b Bought) Lay() (*Shape, error) {
 	}
 	shell := s.Outside * b.Wall * 1e-9 * b.Density
 	s.Mass = b.Mass
-	weigh := result(
-		"mass",
-		"Mass, bare",
-		b.Mass,
-		"kg",
-		measure.Kilograms(b.Mass),
-	).With("as weighed", b.Of, measure.Kilograms(b.Mass), source.Entered("the weight of one"))
+	weigh := result("mass", "Mass, bare", b.Mass, "kg", measure.Kilograms(b.Mass)).
+		With("as weighed", b.Of, measure.Kilograms(b.Mass), source.Entered("the weight of one"))
 	if b.Mass == 0 {
 		s.Mass = shell
 		weigh = result("mass", "Mass, bare", shell, "kg", measure.Kilograms(shell)).
@@ -116,14 +111,9 @@ func (b Bought) Lay() (*Shape, error) {
 	s.Results = append(
 		s.Results,
 		weigh,
-		result(
-			"holds",
-			"Holds, to the brim",
-			litres,
-			"L",
-			fmt.Sprintf("%.2f L", litres),
-		).With(how, fmt.Sprintf("%s by %s by %s", in(b.W), in(deep), in(b.H)), fmt.Sprintf("%.2f L", litres),
-			source.Exact("volume of the outside")),
+		result("holds", "Holds, to the brim", litres, "L", fmt.Sprintf("%.2f L", litres)).
+			With(how, fmt.Sprintf("%s by %s by %s", in(b.W), in(deep), in(b.H)), fmt.Sprintf("%.2f L", litres),
+				source.Exact("volume of the outside")),
 	)
 	return s, nil
 }
@@ -145,12 +135,7 @@ func turned(panel string, p Profile, squeeze float64) Body {
 		for k := range rows {
 			b.Faces = append(
 				b.Faces,
-				Face{
-					Curved: true,
-					Skin:   true,
-					Edges:  none,
-					Points: []Vec{at(i, k), at(i+1, k), at(i+1, k+1), at(i, k+1)},
-				},
+				Face{Curved: true, Skin: true, Edges: none, Points: []Vec{at(i, k), at(i+1, k), at(i+1, k+1), at(i, k+1)}},
 			)
 		}
 		top = append(top, at(i, rows))

@@ -48,10 +48,7 @@ func (b Box) Lay() (*Shape, error) {
 		h -= t
 	}
 	side, depth := d-2*t, 0.0 // length of a side panel; rabbet depth
-	frontEdge, sideEdge := Edge{
-		Joint:  "butt",
-		Reason: "covers the side's end",
-	}, Edge{
+	frontEdge, sideEdge := Edge{Joint: "butt", Reason: "covers the side's end"}, Edge{
 		Joint:  "butt",
 		Reason: "stands against the front",
 	}

@@ -95,27 +95,12 @@ func (c Cone) Lay() (*Shape, error) {
 	exact := source.Exact("development of a cone, at the middle of the sheet")
 	sh.Results = append(
 		sh.Results,
-		result(
-			"outer",
-			"Outer radius",
-			outer,
-			"mm",
-			in(outer),
-		).With("L R / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rb, rb-rs), measure.MarkedTape(outer), exact),
-		result(
-			"inner",
-			"Inner radius",
-			inner,
-			"mm",
-			in(inner),
-		).With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rs, rb-rs), measure.MarkedTape(inner), exact),
-		result(
-			"angle",
-			"Angle of the sector",
-			deg,
-			"deg",
-			measure.Degrees(deg),
-		).With("360 (R - r) / L", fmt.Sprintf("360 x %.1f / %.1f", rb-rs, slant), measure.Degrees(deg), exact),
+		result("outer", "Outer radius", outer, "mm", in(outer)).
+			With("L R / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rb, rb-rs), measure.MarkedTape(outer), exact),
+		result("inner", "Inner radius", inner, "mm", in(inner)).
+			With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rs, rb-rs), measure.MarkedTape(inner), exact),
+		result("angle", "Angle of the sector", deg, "deg", measure.Degrees(deg)).
+			With("360 (R - r) / L", fmt.Sprintf("360 x %.1f / %.1f", rb-rs, slant), measure.Degrees(deg), exact),
 	)
 	return sh, nil
 }
@@ -184,13 +169,8 @@ func (w Wrap) Lay() (*Shape, error) {
 	}
 	sh := &Shape{Size: Vec{w.D, w.D, w.H}}
 	exact := source.Exact("length of the bent sheet's neutral layer")
-	r := result(
-		"round",
-		"Length round",
-		round,
-		"mm",
-		in(round),
-	).With("pi (D - bending thickness)", fmt.Sprintf("pi x (%.1f - %.1f)", w.D, bend), measure.MarkedTape(round), exact)
+	r := result("round", "Length round", round, "mm", in(round)).
+		With("pi (D - bending thickness)", fmt.Sprintf("pi x (%.1f - %.1f)", w.D, bend), measure.MarkedTape(round), exact)
 	sh.Results = append(sh.Results, r)
 	if w.Kerf > 0 {
 		// one kerf closes by kerf/(T - skin) radians
@@ -222,14 +202,9 @@ func (w Wrap) Lay() (*Shape, error) {
 		)
 		sh.Results = append(
 			sh.Results,
-			result(
-				"kerfs",
-				"Kerfs",
-				float64(n),
-				"",
-				fmt.Sprint(n),
-			).With("n = 2 pi (T - skin) / kerf", fmt.Sprintf("2 pi x (%.1f - %.1f) / %.1f", w.T, w.Skin, w.Kerf),
-				fmt.Sprintf("%d, %.1f mm apart", n, gap), source.Exact("each kerf closes by kerf/(T - skin)")),
+			result("kerfs", "Kerfs", float64(n), "", fmt.Sprint(n)).
+				With("n = 2 pi (T - skin) / kerf", fmt.Sprintf("2 pi x (%.1f - %.1f) / %.1f", w.T, w.Skin, w.Kerf),
+					fmt.Sprintf("%d, %.1f mm apart", n, gap), source.Exact("each kerf closes by kerf/(T - skin)")),
 		)
 	}
 	sh.Panels = []Panel{p}
@@ -308,10 +283,7 @@ func (b Boards) Lay() (*Shape, error) {
 		sh.Bodies = append(sh.Bodies, prism(p.ID, 0, front, back, Vec{(x0 + x1) / b.D, 0, 0}))
 	}
 	for k := 1; k < n; k++ {
-		sh.Lines = append(
-			sh.Lines,
-			Line{fmt.Sprintf("board%d", k), fmt.Sprintf("board%d", k+1), 2 * chord(cut[k]), b.T},
-		)
+		sh.Lines = append(sh.Lines, Line{fmt.Sprintf("board%d", k), fmt.Sprintf("board%d", k+1), 2 * chord(cut[k]), b.T})
 	}
 	if b.Brace > 0 && n > 1 {
 		longest := 0.0
@@ -334,21 +306,11 @@ func (b Boards) Lay() (*Shape, error) {
 	}
 	sh.Results = append(
 		sh.Results,
-		result(
-			"string",
-			"String from the middle",
-			r,
-			"mm",
-			in(r),
-		).With("D / 2", in(b.D)+" / 2", in(r), source.Exact("circle")),
-		result(
-			"boards",
-			"Boards",
-			float64(n),
-			"",
-			fmt.Sprint(n),
-		).With("n = ceil(D / board)", fmt.Sprintf("ceil(%s / %s)", in(b.D), in(b.Board)), fmt.Sprint(n),
-			source.Exact("whole boards")),
+		result("string", "String from the middle", r, "mm", in(r)).
+			With("D / 2", in(b.D)+" / 2", in(r), source.Exact("circle")),
+		result("boards", "Boards", float64(n), "", fmt.Sprint(n)).
+			With("n = ceil(D / board)", fmt.Sprintf("ceil(%s / %s)", in(b.D), in(b.Board)), fmt.Sprint(n),
+				source.Exact("whole boards")),
 	)
 	if n > 1 {
 		sh.Results = append(

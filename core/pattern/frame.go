@@ -121,13 +121,8 @@ func (f Frame) Lay() (*Shape, error) {
 	}
 	s.Results = append(
 		s.Results,
-		result(
-			"post",
-			"Posts",
-			post,
-			"mm",
-			fmt.Sprintf("%d of %s", 4*storeys, in(post)),
-		).With(how, numbers, measure.MarkedTape(post), exact, fitFrom),
+		result("post", "Posts", post, "mm", fmt.Sprintf("%d of %s", 4*storeys, in(post))).
+			With(how, numbers, measure.MarkedTape(post), exact, fitFrom),
 	)
 	corners, tees := 8, 4*(f.Levels-2)
 	if foot {
@@ -139,14 +134,9 @@ func (f Frame) Lay() (*Shape, error) {
 	}
 	s.Results = append(
 		s.Results,
-		result(
-			"fittings",
-			"Fittings",
-			float64(corners+tees),
-			"",
-			text,
-		).With("a corner where three pipes meet, a four-way where a post goes on",
-			fmt.Sprintf("%d levels of rails", f.Levels), text, source.Exact("count")),
+		result("fittings", "Fittings", float64(corners+tees), "", text).
+			With("a corner where three pipes meet, a four-way where a post goes on",
+				fmt.Sprintf("%d levels of rails", f.Levels), text, source.Exact("count")),
 	)
 	if f.Load > 0 {
 		l := math.Max(f.W, f.D)

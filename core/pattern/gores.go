@@ -107,39 +107,19 @@ func (g Gores) Lay() (*Shape, error) {
 	exact := source.Exact("profile of revolution, summed along its points")
 	sh.Results = append(
 		sh.Results,
-		result(
-			"arc",
-			"Length of a gore",
-			s,
-			"mm",
-			in(s),
-		).With("sum of sqrt((dr cos(180/n))^2 + dz^2)", fmt.Sprintf("%d steps, n = %d", len(g.Profile)-1, g.N),
-			measure.MarkedTape(s), exact),
-		result(
-			"widest",
-			"Widest place",
-			2*wide,
-			"mm",
-			in(2*wide),
-		).With("2 r sin(180/n) + 2 allowance", fmt.Sprintf("2 x %.1f sin %.2f + 2 x %.1f", g.Profile.Widest()/2,
-			180/float64(g.N), g.Allow), measure.MarkedTape(2*wide), exact),
-		result(
-			"bevel",
-			"Bevel of the long edges",
-			bevel,
-			"deg",
-			measure.Degrees(bevel),
-		).With("180/n for a smooth seam, 45 for a creased rib", fmt.Sprintf("n = %d", g.N), measure.Degrees(bevel),
-			source.Exact("angle between neighbouring flats"),
-			source.FromTrade("8 gores of 10 mm EVA at 45 make a ribbed squash")),
-		result(
-			"skin",
-			"Skin in all",
-			area/1e6,
-			"m2",
-			fmt.Sprintf("%.2f m2", area/1e6),
-		).With("n x area of a gore", fmt.Sprintf("%d x %.4f m2; the round surface is %.4f m2", g.N, p.Area()/1e6,
-			g.Profile.Surface()/1e6), fmt.Sprintf("%.3f m2", area/1e6), exact),
+		result("arc", "Length of a gore", s, "mm", in(s)).
+			With("sum of sqrt((dr cos(180/n))^2 + dz^2)", fmt.Sprintf("%d steps, n = %d", len(g.Profile)-1, g.N),
+				measure.MarkedTape(s), exact),
+		result("widest", "Widest place", 2*wide, "mm", in(2*wide)).
+			With("2 r sin(180/n) + 2 allowance", fmt.Sprintf("2 x %.1f sin %.2f + 2 x %.1f", g.Profile.Widest()/2,
+				180/float64(g.N), g.Allow), measure.MarkedTape(2*wide), exact),
+		result("bevel", "Bevel of the long edges", bevel, "deg", measure.Degrees(bevel)).
+			With("180/n for a smooth seam, 45 for a creased rib", fmt.Sprintf("n = %d", g.N), measure.Degrees(bevel),
+				source.Exact("angle between neighbouring flats"),
+				source.FromTrade("8 gores of 10 mm EVA at 45 make a ribbed squash")),
+		result("skin", "Skin in all", area/1e6, "m2", fmt.Sprintf("%.2f m2", area/1e6)).
+			With("n x area of a gore", fmt.Sprintf("%d x %.4f m2; the round surface is %.4f m2", g.N, p.Area()/1e6,
+				g.Profile.Surface()/1e6), fmt.Sprintf("%.3f m2", area/1e6), exact),
 	)
 	return sh, nil
 }
@@ -230,14 +210,9 @@ func (c Slices) Lay() (*Shape, error) {
 	s.Size = Vec{w, w, float64(n) * c.T}
 	s.Results = append(
 		s.Results,
-		result(
-			"layers",
-			"Slices",
-			float64(n),
-			"",
-			fmt.Sprint(n),
-		).With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(h), in(c.T)), fmt.Sprint(n),
-			source.Exact("whole layers")),
+		result("layers", "Slices", float64(n), "", fmt.Sprint(n)).
+			With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(h), in(c.T)), fmt.Sprint(n),
+				source.Exact("whole layers")),
 		result(
 			"carve",
 			"Carved away, hollow counted",

@@ -22,12 +22,7 @@ const MaxPlanMesh = 30_000
 // extent, deflated, base64. Its size is not kept: a plan stretches it.
 func (m Mesh) Pack() (string, error) {
 	if len(m) == 0 || len(m) > MaxPlanMesh {
-		return "", measure.Bad(
-			"mesh",
-			"has %d triangles; a plan keeps 1 to %d, so make it coarser",
-			len(m),
-			MaxPlanMesh,
-		)
+		return "", measure.Bad("mesh", "has %d triangles; a plan keeps 1 to %d, so make it coarser", len(m), MaxPlanMesh)
 	}
 	r := m.Report()
 	size := math.Max(r.Hi.X-r.Lo.X, math.Max(r.Hi.Y-r.Lo.Y, r.Hi.Z-r.Lo.Z))
@@ -263,10 +258,7 @@ func (c MeshSlices) Lay() (*Shape, error) {
 			}
 			// a cross through the mesh's own middle lines the layers up
 			p.Marks = append(p.Marks, [2]Point{{-10, 0}, {10, 0}}, [2]Point{{0, -10}, {0, 10}})
-			p.Notes = append(
-				p.Notes,
-				"The cross is the middle of the whole: set it over the one below, front to front.",
-			)
+			p.Notes = append(p.Notes, "The cross is the middle of the whole: set it over the one below, front to front.")
 			shift := func(r []Point) []Point {
 				out := make([]Point, len(r))
 				for i, q := range r {
@@ -300,14 +292,9 @@ func (c MeshSlices) Lay() (*Shape, error) {
 	v := r.Volume * f * f * f
 	s.Results = append(
 		s.Results,
-		result(
-			"layers",
-			"Slices",
-			float64(n),
-			"",
-			fmt.Sprint(n),
-		).With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(c.H), in(c.T)), fmt.Sprint(n),
-			source.Exact("whole layers")),
+		result("layers", "Slices", float64(n), "", fmt.Sprint(n)).
+			With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(c.H), in(c.T)), fmt.Sprint(n),
+				source.Exact("whole layers")),
 	)
 	if r.Volume > 0 && !c.overlaps(r.Lo.Z, f, n) { // else what two shells share would be counted twice
 		s.Results = append(s.Results, result("carve", "Carved away, hollow counted", (full-v)/1e9, "m3",

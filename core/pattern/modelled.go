@@ -50,13 +50,8 @@ func (m Modelled) Lay() (*Shape, error) {
 	exact := source.Exact("ellipsoid")
 	s.Results = append(
 		s.Results,
-		result(
-			"volume",
-			"To model",
-			litres,
-			"L",
-			fmt.Sprintf("%.2f L", litres),
-		).With(how, numbers, fmt.Sprintf("%.2f L", litres), exact),
+		result("volume", "To model", litres, "L", fmt.Sprintf("%.2f L", litres)).
+			With(how, numbers, fmt.Sprintf("%.2f L", litres), exact),
 		result(
 			"mass",
 			"Mass, bare",

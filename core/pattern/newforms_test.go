@@ -23,19 +23,7 @@ func TestPyramidWallsFillTheirVolume(t *testing.T) {
 		require.NoError(t, err)
 		fx := p.T * math.Hypot(p.H, (p.W-p.TopW)/2) / p.H
 		fy := p.T * math.Hypot(p.H, (p.D-p.TopD)/2) / p.H
-		want := prismatoid(
-			p.H,
-			p.W,
-			p.D,
-			p.TopW,
-			p.TopD,
-		) - prismatoid(
-			p.H,
-			p.W-2*fx,
-			p.D-2*fy,
-			p.TopW-2*fx,
-			p.TopD-2*fy,
-		)
+		want := prismatoid(p.H, p.W, p.D, p.TopW, p.TopD) - prismatoid(p.H, p.W-2*fx, p.D-2*fy, p.TopW-2*fx, p.TopD-2*fy)
 		got := 0.0
 		for _, q := range s.Panels {
 			got += q.Volume() * float64(q.Copies)
@@ -414,9 +402,7 @@ func TestPrintedCube(t *testing.T) {
 func TestMovedBodiesKeepTheirEdges(t *testing.T) {
 	b := Body{
 		Faces: []Face{{Points: []Vec{{}, {X: 1}, {Y: 1}}, Edges: [][]Vec{}}, {Points: []Vec{{}, {X: 1}, {Y: 1}}}},
-	}.At(
-		Vec{X: 5},
-	)
+	}.At(Vec{X: 5})
 	assert.NotNil(t, b.Faces[0].Edges)
 	assert.Nil(t, b.Faces[1].Edges)
 	assert.Equal(t, 5., b.Faces[0].Points[0].X)

@@ -225,12 +225,7 @@ func (o Outline) Lay() (*Shape, error) {
 		}
 	}
 	if at, yes := crossing(rings); yes {
-		return nil, measure.Bad(
-			"path",
-			"meets itself %s from the left, %s up; a saw cannot cut that",
-			in(at.X),
-			in(at.Y),
-		)
+		return nil, measure.Bad("path", "meets itself %s from the left, %s up; a saw cannot cut that", in(at.X), in(at.Y))
 	}
 	s := &Shape{}
 	sides := []string{""}

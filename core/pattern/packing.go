@@ -48,9 +48,7 @@ func DiscsInDisc(n int, d float64) (source.Result, error) {
 	ratio, from := known[n], packingFrom
 	if ratio == 0 {
 		rings := int(math.Ceil((math.Sqrt(12*float64(n)-3) - 3) / 6))
-		ratio, from = float64(
-			2*rings+1,
-		), source.Exact(
+		ratio, from = float64(2*rings+1), source.Exact(
 			fmt.Sprintf("%d hexagonal rings hold %d; a smaller disc may do", rings, 1+3*rings*(rings+1)),
 		)
 		for k, r := range known { // never more than a larger known one

@@ -204,22 +204,12 @@ func (p *Panel) room(o Opening, hole []Point) error {
 	}
 	for _, h := range others {
 		if overlap(h, hole) {
-			return measure.Bad(
-				"openings",
-				"%s runs into another opening of %s; make them one, or move it",
-				o.Name,
-				p.Name,
-			)
+			return measure.Bad("openings", "%s runs into another opening of %s; make them one, or move it", o.Name, p.Name)
 		}
 	}
 	for _, face := range [][]Point{p.Outline, p.Inside} {
 		if face != nil && !holds(face, hole) {
-			return measure.Bad(
-				"openings",
-				"%s runs over the edge of %s; make it smaller or move it",
-				o.Name,
-				p.Name,
-			)
+			return measure.Bad("openings", "%s runs over the edge of %s; make it smaller or move it", o.Name, p.Name)
 		}
 	}
 	return nil

@@ -61,9 +61,7 @@ func TestASeamKeepsClearOfPockets(t *testing.T) {
 		require.NoError(t, err)
 		require.NoError(
 			t,
-			s.Pierce(
-				[]Opening{{Name: "Pack", Face: s.Panels[0].ID, Kind: "rect", W: 200, H: 80, X: x, Y: 300, Deep: 10}},
-			),
+			s.Pierce([]Opening{{Name: "Pack", Face: s.Panels[0].ID, Kind: "rect", W: 200, H: 80, X: x, Y: 300, Deep: 10}}),
 		)
 		err = s.Split(Seam{Kind: "butt", At: 1500, W: 1200, H: 2400})
 		if err == nil {

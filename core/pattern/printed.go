@@ -102,13 +102,8 @@ func (p Printed) Lay() (*Shape, error) {
 			With("each way, its size by the bed's, rounded up", fmt.Sprintf("%s by %s by %s on %s by %s by %s", in(size.X),
 				in(size.Y), in(size.Z), in(p.Bed[0]), in(p.Bed[1]), in(p.Bed[2])), fmt.Sprint(pieces),
 				source.Exact("whole pieces")),
-		result(
-			"glued",
-			"Glued faces",
-			glued/1e6,
-			"m2",
-			fmt.Sprintf("%.0f cm2", glued/100),
-		).With("sum of the sections at the cuts", "", fmt.Sprintf("%.1f cm2", glued/100), exact),
+		result("glued", "Glued faces", glued/1e6, "m2", fmt.Sprintf("%.0f cm2", glued/100)).
+			With("sum of the sections at the cuts", "", fmt.Sprintf("%.1f cm2", glued/100), exact),
 	)
 	if p.Unit > 0 {
 		spools := math.Ceil(1.1*plastic/1e6/p.Unit - 1e-9)

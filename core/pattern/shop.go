@@ -26,28 +26,13 @@ func RingsAtPitch(height, pitch, pole, d float64) ([]source.Result, error) {
 	round := math.Pi * (pole + d)
 	exact := source.Exact("circle at the ring's middle; whole pitches")
 	return []source.Result{
-		result(
-			"rings",
-			"Rings",
-			n,
-			"",
-			fmt.Sprintf("%.0f", n),
-		).With("n = floor((H - d) / pitch) + 1", fmt.Sprintf("floor((%s - %s) / %s) + 1", in(height), in(d), in(pitch)),
-			fmt.Sprintf("%.0f, the last %s from the end", n, measure.MarkedTape(height-d-(n-1)*pitch)), exact),
-		result(
-			"each",
-			"Length of each",
-			round,
-			"mm",
-			measure.MarkedTape(round),
-		).With("pi (pole + d)", fmt.Sprintf("pi x (%s + %s)", in(pole), in(d)), measure.MarkedTape(round), exact),
-		result(
-			"all",
-			"Length in all",
-			n*round,
-			"mm",
-			measure.MarkedRun(n*round),
-		).With("n x each", fmt.Sprintf("%.0f x %s", n, measure.MarkedTape(round)), measure.MarkedRun(n*round), exact),
+		result("rings", "Rings", n, "", fmt.Sprintf("%.0f", n)).
+			With("n = floor((H - d) / pitch) + 1", fmt.Sprintf("floor((%s - %s) / %s) + 1", in(height), in(d), in(pitch)),
+				fmt.Sprintf("%.0f, the last %s from the end", n, measure.MarkedTape(height-d-(n-1)*pitch)), exact),
+		result("each", "Length of each", round, "mm", measure.MarkedTape(round)).
+			With("pi (pole + d)", fmt.Sprintf("pi x (%s + %s)", in(pole), in(d)), measure.MarkedTape(round), exact),
+		result("all", "Length in all", n*round, "mm", measure.MarkedRun(n*round)).
+			With("n x each", fmt.Sprintf("%.0f x %s", n, measure.MarkedTape(round)), measure.MarkedRun(n*round), exact),
 	}, nil
 }
 
@@ -63,22 +48,12 @@ func Scales(w, h, wide, tall, show float64) ([]source.Result, error) {
 	even, odd := math.Ceil(w/wide-1e-9), math.Ceil(w/wide+.5-1e-9)
 	n := math.Ceil(rows/2)*even + math.Floor(rows/2)*odd
 	return []source.Result{
-		result(
-			"rows",
-			"Rows",
-			rows,
-			"",
-			fmt.Sprintf("%.0f", rows),
-		).With("ceil((H - tall) / showing) + 1", fmt.Sprintf("ceil((%s - %s) / %s) + 1", in(h), in(tall), in(show)),
-			fmt.Sprintf("%.0f", rows), source.Exact("whole rows")),
-		result(
-			"scales",
-			"Scales",
-			n,
-			"",
-			fmt.Sprintf("%.0f", n),
-		).With("rows of ceil(W / wide), every second half a scale over", fmt.Sprintf("%.0f and %.0f a row", even, odd),
-			fmt.Sprintf("%.0f", n), source.Exact("whole scales")),
+		result("rows", "Rows", rows, "", fmt.Sprintf("%.0f", rows)).
+			With("ceil((H - tall) / showing) + 1", fmt.Sprintf("ceil((%s - %s) / %s) + 1", in(h), in(tall), in(show)),
+				fmt.Sprintf("%.0f", rows), source.Exact("whole rows")),
+		result("scales", "Scales", n, "", fmt.Sprintf("%.0f", n)).
+			With("rows of ceil(W / wide), every second half a scale over", fmt.Sprintf("%.0f and %.0f a row", even, odd),
+				fmt.Sprintf("%.0f", n), source.Exact("whole scales")),
 	}, nil
 }
 
@@ -94,28 +69,13 @@ func Banding(w, d, t float64, mitred bool) ([]source.Result, error) {
 	}
 	exact := source.Exact("outside sizes, strip thickness counted")
 	return []source.Result{
-		result(
-			"long",
-			"Two long strips",
-			long,
-			"mm",
-			in(long),
-		).With("W + 2 t", fmt.Sprintf("%s + 2 x %s", in(w), in(t)), in(long), exact),
-		result(
-			"short",
-			"Two short strips, "+how,
-			short,
-			"mm",
-			in(short),
-		).With(map[bool]string{true: "D + 2 t", false: "D"}[mitred], map[bool]string{true: in(d) + " + 2 x " + in(t),
-			false: in(d)}[mitred], in(short), exact),
-		result(
-			"all",
-			"Strip in all",
-			2*(long+short),
-			"mm",
-			measure.MarkedRun(2*(long+short)),
-		).With("2 (long + short)", "", measure.MarkedRun(2*(long+short)), exact),
+		result("long", "Two long strips", long, "mm", in(long)).
+			With("W + 2 t", fmt.Sprintf("%s + 2 x %s", in(w), in(t)), in(long), exact),
+		result("short", "Two short strips, "+how, short, "mm", in(short)).
+			With(map[bool]string{true: "D + 2 t", false: "D"}[mitred], map[bool]string{true: in(d) + " + 2 x " + in(t),
+				false: in(d)}[mitred], in(short), exact),
+		result("all", "Strip in all", 2*(long+short), "mm", measure.MarkedRun(2*(long+short))).
+			With("2 (long + short)", "", measure.MarkedRun(2*(long+short)), exact),
 	}, nil
 }
 
@@ -226,13 +186,8 @@ func Screen(diagonal, aspectW, aspectH float64, portrait bool) ([]source.Result,
 			measure.MarkedTape(w),
 		).With("d a / sqrt(a^2 + b^2)", fmt.Sprintf("%s x %g / sqrt(%g^2 + %g^2)", in(diagonal), aspectW, aspectW, aspectH),
 			measure.MarkedTape(w), from),
-		result(
-			"h",
-			"Picture height",
-			h,
-			"mm",
-			measure.MarkedTape(h),
-		).With("d b / sqrt(a^2 + b^2)", "", measure.MarkedTape(h), from),
+		result("h", "Picture height", h, "mm", measure.MarkedTape(h)).
+			With("d b / sqrt(a^2 + b^2)", "", measure.MarkedTape(h), from),
 	}, nil
 }
 

@@ -9,13 +9,7 @@ func Silhouette(bodies []Body) [][]Point {
 	for _, b := range bodies {
 		for _, f := range b.Faces {
 			for _, q := range f.Points {
-				lo, hi = Point{
-					math.Min(lo.X, q.X),
-					math.Min(lo.Y, q.Z),
-				}, Point{
-					math.Max(hi.X, q.X),
-					math.Max(hi.Y, q.Z),
-				}
+				lo, hi = Point{math.Min(lo.X, q.X), math.Min(lo.Y, q.Z)}, Point{math.Max(hi.X, q.X), math.Max(hi.Y, q.Z)}
 			}
 		}
 	}

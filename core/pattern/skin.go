@@ -90,28 +90,13 @@ func (k Skin) Lay() (*Shape, error) {
 	exact := source.Exact("perimeter of what it covers, with allowances")
 	s.Results = append(
 		s.Results,
-		result(
-			"strip",
-			"Length of the strip",
-			long,
-			"mm",
-			in(long),
-		).With(how, numbers, measure.MarkedTape(long), exact),
-		result(
-			"seam",
-			"To sew",
-			seams,
-			"mm",
-			measure.MarkedRun(seams),
-		).With("height of the strip, and round the top where there is one", fmt.Sprintf("%.1f of %.1f high", seams, high),
-			measure.MarkedRun(seams), exact),
-		result(
-			"hem",
-			"To hem",
-			hems*round,
-			"mm",
-			measure.MarkedRun(hems*round),
-		).With("round it, once or twice", fmt.Sprintf("%.0f x %.1f", hems, round), measure.MarkedRun(hems*round), exact),
+		result("strip", "Length of the strip", long, "mm", in(long)).
+			With(how, numbers, measure.MarkedTape(long), exact),
+		result("seam", "To sew", seams, "mm", measure.MarkedRun(seams)).
+			With("height of the strip, and round the top where there is one", fmt.Sprintf("%.1f of %.1f high", seams, high),
+				measure.MarkedRun(seams), exact),
+		result("hem", "To hem", hems*round, "mm", measure.MarkedRun(hems*round)).
+			With("round it, once or twice", fmt.Sprintf("%.0f x %.1f", hems, round), measure.MarkedRun(hems*round), exact),
 	)
 	if k.D > 0 {
 		a, b := k.W/2, k.D/2

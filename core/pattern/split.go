@@ -195,11 +195,7 @@ func (p Panel) cut(axis int, at, sign float64, seam Seam, outside bool) (Panel, 
 	if p.Inside != nil {
 		inner, _ := halved([][]Point{p.Inside}, [][]Edge{make([]Edge, len(p.Inside))}, dist, Edge{})
 		if len(inner) != 1 || len(inner[0]) != len(q.Outline) {
-			return q, measure.Bad(
-				"seam",
-				"%s is bevelled so that it cannot be cut there; put the seam elsewhere",
-				p.Name,
-			)
+			return q, measure.Bad("seam", "%s is bevelled so that it cannot be cut there; put the seam elsewhere", p.Name)
 		}
 		// the corners must pair up, as before
 		best, from := math.Inf(1), 0
@@ -312,10 +308,7 @@ func halved(rings [][]Point, edges [][]Edge, dist func(Point) float64, seam Edge
 		if i == 0 {
 			lo, hi = e.at, e.at
 		}
-		lo, hi = Point{
-			math.Min(lo.X, e.at.X),
-			math.Min(lo.Y, e.at.Y),
-		}, Point{
+		lo, hi = Point{math.Min(lo.X, e.at.X), math.Min(lo.Y, e.at.Y)}, Point{
 			math.Max(hi.X, e.at.X),
 			math.Max(hi.Y, e.at.Y),
 		}

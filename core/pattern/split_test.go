@@ -99,10 +99,8 @@ func TestSeamThroughAWindowAndACurve(t *testing.T) {
 	require.ErrorContains(t, u.Split(Seam{Kind: "butt", W: 1200, H: 2400}), "loose bits")
 	require.NoError(
 		t,
-		lay(
-			t,
-			Outline{Rings: rings(t, "0,0 30,0 30,90 20,90 20,10 10,10 10,90 0,90"), H: 3000},
-		).Split(Seam{Kind: "butt", At: 200, W: 1200, H: 2900}),
+		lay(t, Outline{Rings: rings(t, "0,0 30,0 30,90 20,90 20,10 10,10 10,90 0,90"), H: 3000}).
+			Split(Seam{Kind: "butt", At: 200, W: 1200, H: 2900}),
 	)
 	d, err := Disc{D: 3000, T: 25, Copies: 1}.Lay()
 	require.NoError(t, err)

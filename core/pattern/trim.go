@@ -47,12 +47,7 @@ func (b Band) Lay() (*Shape, error) {
 	}
 	box := func(id string, no int, cx, cy, w, d, z float64, ex Vec) {
 		ring := func(z float64) []Vec {
-			return []Vec{
-				{cx - w/2, cy - d/2, z},
-				{cx + w/2, cy - d/2, z},
-				{cx + w/2, cy + d/2, z},
-				{cx - w/2, cy + d/2, z},
-			}
+			return []Vec{{cx - w/2, cy - d/2, z}, {cx + w/2, cy - d/2, z}, {cx + w/2, cy + d/2, z}, {cx - w/2, cy + d/2, z}}
 		}
 		s.Bodies = append(s.Bodies, prism(id, no, ring(z+b.H), ring(z), ex))
 	}

@@ -81,12 +81,7 @@ func (w Wheel) Rings() ([][]Point, error) {
 		}
 	}
 	if at, crosses := crossing(rings); crosses {
-		return nil, measure.Bad(
-			"holes",
-			"two cut-outs run into each other at %s, %s from the middle",
-			in(at.X),
-			in(at.Y),
-		)
+		return nil, measure.Bad("holes", "two cut-outs run into each other at %s, %s from the middle", in(at.X), in(at.Y))
 	}
 	return rings, nil
 }

@@ -104,11 +104,7 @@ func (p *Plan) shop(lib *stock.Library) (*stock.Library, error) {
 func (g *Good) valid(c checks) error {
 	p := c.plan
 	if !goodName.MatchString(g.Good) {
-		return measure.Bad(
-			"good",
-			"%q must be small letters, digits, dots and dashes, at most 30, such as cork3",
-			g.Good,
-		)
+		return measure.Bad("good", "%q must be small letters, digits, dots and dashes, at most 30, such as cork3", g.Good)
 	}
 	if err := measure.First(measure.OneOf("table", g.Table, stock.Tables()...), date("on", g.On)); err != nil {
 		return err

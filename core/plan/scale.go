@@ -12,11 +12,7 @@ import (
 // Extent is how far a prop's solids reach: width, depth and height. It is
 // false when none has its sizes yet.
 func (p *Plan) Extent(lib *stock.Library, prop string) (size pattern.Vec, ok bool) {
-	lo, hi := pattern.Vec{
-		X: math.Inf(1),
-		Y: math.Inf(1),
-		Z: math.Inf(1),
-	}, pattern.Vec{
+	lo, hi := pattern.Vec{X: math.Inf(1), Y: math.Inf(1), Z: math.Inf(1)}, pattern.Vec{
 		X: math.Inf(-1),
 		Y: math.Inf(-1),
 		Z: math.Inf(-1),

@@ -80,7 +80,8 @@ func (x *Solid) valid(c checks) error {
 		return err
 	}
 	for _, o := range x.Openings {
-		if err := measure.First(measure.OneOf("openings", o.Kind, "rect", "slot", "round", "shape", "text"), o.shaped()); err != nil {
+		known := measure.OneOf("openings", o.Kind, "rect", "slot", "round", "shape", "text")
+		if err := measure.First(known, o.shaped()); err != nil {
 			return err
 		}
 	}

@@ -86,16 +86,10 @@ func (r Result) InUnits(metric bool) Result {
 	r.Label, r.Text = measure.InUnits(r.Label, metric), measure.InUnits(r.Text, metric)
 	steps := make([]Step, len(r.Steps))
 	for i, s := range r.Steps {
-		s.Formula, s.Numbers, s.Value = measure.InUnits(
-			s.Formula,
-			metric,
-		), measure.InUnits(
+		s.Formula, s.Numbers, s.Value = measure.InUnits(s.Formula, metric), measure.InUnits(
 			s.Numbers,
 			metric,
-		), measure.InUnits(
-			s.Value,
-			metric,
-		)
+		), measure.InUnits(s.Value, metric)
 		steps[i] = s
 	}
 	r.Steps = steps

@@ -86,9 +86,10 @@ func entered(on string) string {
 
 // whole refuses a material that nothing can be made of.
 func (m Material) whole() error {
+	forms := []string{"sheet", "pipe", "bought", "modelled", "laminate", "filament"}
 	switch {
-	case !slices.Contains([]string{"sheet", "pipe", "bought", "modelled", "laminate", "filament"}, m.Form):
-		return measure.Bad("form", "%q is no form of stock; choose sheet, pipe, bought, modelled, laminate or filament", m.Form)
+	case !slices.Contains(forms, m.Form):
+		return measure.Bad("form", "%q is no form of stock; choose one of %s", m.Form, strings.Join(forms, ", "))
 	case !slices.Contains([]string{"ok", "softens", "crazes", "core", "dissolves"}, m.Solvent):
 		return measure.Bad(
 			"solvent",

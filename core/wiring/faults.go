@@ -55,29 +55,17 @@ func Suspects(s Set, supply string) *FaultBench {
 	var probes []circuit.Probe
 	probe := func(d *Device, pos, neg int) {
 		b.byID[d.ID] = len(probes)
-		probes, b.Devices, b.Far = append(
-			probes,
-			circuit.Probe{Name: d.Name, A: pos, B: neg},
-		), append(
+		probes, b.Devices, b.Far = append(probes, circuit.Probe{Name: d.Name, A: pos, B: neg}), append(
 			b.Devices,
 			d.ID,
-		), append(
-			b.Far,
-			false,
-		)
+		), append(b.Far, false)
 	}
 	far := func(d *Device, pos, neg int) {
 		b.byFar[d.ID] = len(probes)
-		probes, b.Devices, b.Far = append(
-			probes,
-			circuit.Probe{Name: d.Name + ", far end", A: pos, B: neg},
-		), append(
+		probes, b.Devices, b.Far = append(probes, circuit.Probe{Name: d.Name + ", far end", A: pos, B: neg}), append(
 			b.Devices,
 			d.ID,
-		), append(
-			b.Far,
-			true,
-		)
+		), append(b.Far, true)
 	}
 	rated := map[int]float64{}
 	for i := range s.Devices {

@@ -58,11 +58,7 @@ func (w Index) feed(d *Device) error {
 		}
 		f := w.byID[end.id]
 		if !kinds[f.Kind].feeds {
-			return measure.Bad(
-				end.field,
-				"%s is a lamp and feeds nothing; choose a supply, fuse, switch or run",
-				f.Name,
-			)
+			return measure.Bad(end.field, "%s is a lamp and feeds nothing; choose a supply, fuse, switch or run", f.Name)
 		}
 		if f.Kind == "run" && end.at.Value() > f.Length.Value()+1e-6 {
 			return measure.Bad(end.atField, "%s lies past the end of %s (%s long)", end.at, f.Name, f.Length)

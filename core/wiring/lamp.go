@@ -63,11 +63,7 @@ func lampTicket(d *Device, lib *stock.Library) []Field {
 				first,
 				Field{"bright", "Held to, %", "text"},
 				Field{"data", "Data from", "datas"},
-				Field{
-					"pin",
-					"Pin",
-					"text",
-				},
+				Field{"pin", "Pin", "text"},
 				Field{"dataLead", "Data wire", "text"},
 				Field{"common", "Data ground", "check"},
 				Field{"shifter", "Level shifter", "check"},

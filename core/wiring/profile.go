@@ -77,11 +77,7 @@ func (r *Rig) PathTo(st *State, id string) (out []Along) {
 		case "lamp":
 			if l := r.leads[d.ID]; len(l) > 0 {
 				e := r.Net.Elements[l[0].pos]
-				from, to := across(
-					[2]int{e.A, r.Net.Elements[l[0].neg].A},
-				), across(
-					[2]int{e.B, r.Net.Elements[l[0].neg].B},
-				)
+				from, to := across([2]int{e.A, r.Net.Elements[l[0].neg].A}), across([2]int{e.B, r.Net.Elements[l[0].neg].B})
 				out = append(out, Along{x, from, d.ID}, Along{At: x + d.Lead.Value() + d.Extension.Value(), Volts: to})
 				x += d.Lead.Value() + d.Extension.Value()
 			}
@@ -89,10 +85,7 @@ func (r *Rig) PathTo(st *State, id string) (out []Along) {
 				for k, e := range r.load[d.ID] {
 					out = append(
 						out,
-						Along{
-							At:    x + d.Length.Value()*float64(k+1)/float64(n),
-							Volts: st.Solution.Across(r.Net.Elements[e]),
-						},
+						Along{At: x + d.Length.Value()*float64(k+1)/float64(n), Volts: st.Solution.Across(r.Net.Elements[e])},
 					)
 				}
 			}

@@ -370,10 +370,7 @@ func (b *builder) farEnd(d *Device) {
 	if !d.Back.IsZero() {
 		back = stock.CopperOhmsPerMetre(d.Gauge.Value(), b.temp) * d.Back.Value() / 1000
 	}
-	b.back[d.ID] = [2]int{
-		b.Net.Wire(d.ID+" far end", end[0], tp, back),
-		b.Net.Wire(d.ID+" far end", end[1], tn, back),
-	}
+	b.back[d.ID] = [2]int{b.Net.Wire(d.ID+" far end", end[0], tp, back), b.Net.Wire(d.ID+" far end", end[1], tn, back)}
 	if x, y := b.supply[d.ID], b.supply[d.To]; x != y {
 		b.beside[x], b.beside[y] = true, true
 	}

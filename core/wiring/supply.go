@@ -60,13 +60,7 @@ func cellsValid(d *Device, s Set) error {
 		return measure.Bad("outlet", "batteries need none; leave it empty")
 	}
 	if v, _ := SupplyOf(d, s.Lib); v > 60 {
-		return measure.Bad(
-			"cells",
-			"%d of %s give %s; extra-low voltage ends at 60 V",
-			d.Cells,
-			d.Cell,
-			measure.Volts(v),
-		)
+		return measure.Bad("cells", "%d of %s give %s; extra-low voltage ends at 60 V", d.Cells, d.Cell, measure.Volts(v))
 	}
 	return measure.InList("cell", d.Cell, circuit.Cells, "aa or 9v")
 }

@@ -72,13 +72,7 @@ func TestEnergyOverTheSeason(t *testing.T) {
 	rs, err := circuit.Runtime("aa", w.Night("B1"), 2, false, 5, 10)
 	require.NoError(t, err)
 	assert.Equal(t, rs[0].Value, w.Results.At("device", "B1", "hours").Value)
-	assert.InEpsilon(
-		t,
-		12,
-		w.Rig.Solve(nil).Readings["B1"].Volts,
-		.01,
-		"8 cells of 1.5 V, sagging a little",
-	)
+	assert.InEpsilon(t, 12, w.Rig.Solve(nil).Readings["B1"].Volts, .01, "8 cells of 1.5 V, sagging a little")
 	short := p.Clone()
 	short.Display.Night = measure.Must[measure.DurationKind]("2 h")
 	assert.Equal(

@@ -35,9 +35,7 @@ func TestGaugesTakeTheLeastCopper(t *testing.T) {
 			p := w.Plan.Clone()
 			p.Device("W").Gauge, p.Device("X").Gauge = measure.Of[measure.GaugeKind](
 				measure.AWGArea(x),
-			), measure.Of[measure.GaugeKind](
-				measure.AWGArea(y),
-			)
+			), measure.Of[measure.GaugeKind](measure.AWGArea(y))
 			s := plan.NewRig(p, stock.Shop).Solve(nil).Readings
 			fits := s["W"].Amps <= stock.Ampacity(measure.AWGArea(x)) &&
 				s["X"].Amps <= stock.Ampacity(measure.AWGArea(y))

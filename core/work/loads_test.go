@@ -156,16 +156,10 @@ func TestScreenDrawsTheSamePower(t *testing.T) {
 	w := wired(t, plan.Device{ID: "S", Kind: "supply", Product: "ps12-5"},
 		plan.Device{ID: "W", Kind: "run", From: "S", Gauge: gg("22 AWG"), Length: ln("30 ft")},
 		plan.Device{ID: "D", Kind: "lamp", From: "W", Product: "screen12", Lead: ln("1 mm")})
-	r := stock.SupplyResistance(
-		12,
-		5,
-	) + 2*stock.CopperOhmsPerMetre(
+	r := stock.SupplyResistance(12, 5) + 2*stock.CopperOhmsPerMetre(
 		measure.AWGArea(22),
 		21,
-	)*30*.3048 + 2*stock.CopperOhmsPerMetre(
-		measure.AWGArea(20),
-		21,
-	)*.001
+	)*30*.3048 + 2*stock.CopperOhmsPerMetre(measure.AWGArea(20), 21)*.001
 	assert.InEpsilon(t, (12-math.Sqrt(144-4*r*15))/2/r, w.All.Readings["D"].Amps, 1e-5)
 	assert.InEpsilon(t, 15, w.All.Readings["D"].Watts, 1e-5)
 	assert.Equal(t, "lit", w.All.Readings["D"].State)

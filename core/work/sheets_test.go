@@ -224,11 +224,7 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 			Name:  "Leaf",
 			Kind:  "outline",
 			Stock: "ply1/4",
-			Form: form.Outline{
-				H:    measure.Len("40 in"),
-				Path: "0,0 10,8 12,20 6,30 0,40 -6,30 -12,20 -10,8",
-				Pair: true,
-			},
+			Form:  form.Outline{H: measure.Len("40 in"), Path: "0,0 10,8 12,20 6,30 0,40 -6,30 -12,20 -10,8", Pair: true},
 		},
 		{
 			ID:     "post",

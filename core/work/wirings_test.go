@@ -152,14 +152,7 @@ func TestBenchOfAnyWiring(t *testing.T) {
 			best := causes[0].Share
 			for _, c := range causes {
 				if c.Group == "none" {
-					require.InDelta(
-						t,
-						best,
-						c.Share,
-						1e-3+.2*best,
-						"seed %d: nothing explains it as well as anything",
-						seed,
-					)
+					require.InDelta(t, best, c.Share, 1e-3+.2*best, "seed %d: nothing explains it as well as anything", seed)
 				}
 			}
 			require.True(t, circuit.Explained(causes, seen), "seed %d", seed)

@@ -35,17 +35,7 @@ func Times(p *plan.Plan, times int) *plan.Plan {
 			out.Finishes = append(out.Finishes, x)
 		}
 		for _, x := range p.Devices {
-			x.ID, x.Prop, x.From, x.To, x.In, x.Data = ref(
-				x.ID,
-			), ref(
-				x.Prop,
-			), ref(
-				x.From,
-			), ref(
-				x.To,
-			), ref(
-				x.In,
-			), ref(
+			x.ID, x.Prop, x.From, x.To, x.In, x.Data = ref(x.ID), ref(x.Prop), ref(x.From), ref(x.To), ref(x.In), ref(
 				x.Data,
 			)
 			out.Devices = append(out.Devices, x)

@@ -89,14 +89,7 @@ func Random(seed uint64) *plan.Plan {
 		if l.Kind == "pixels" {
 			d.Bright = 10 + r.IntN(91)
 			if len(controllers) > 0 && r.IntN(3) > 0 {
-				d.Data, d.Pin, d.DataLead, d.Common = pick(
-					append(controllers, pixels...),
-				), 1, mm(
-					100,
-					12000,
-				), r.IntN(
-					2,
-				) == 0
+				d.Data, d.Pin, d.DataLead, d.Common = pick(append(controllers, pixels...)), 1, mm(100, 12000), r.IntN(2) == 0
 			}
 			pixels = append(pixels, d.ID)
 		}
@@ -169,9 +162,7 @@ func RandomProp(seed uint64) *plan.Plan {
 		case 6:
 			s = s.As(form.Outline{H: inch(10, 80), Path: "0,0 8,0 8,4 5,5 8,9 0,9 3,5 0,4"})
 		case 8:
-			s = s.As(
-				form.Pyramid{W: inch(12, 60), D: inch(12, 60), H: inch(10, 90), TopW: inch(6, 12), TopD: inch(6, 12)},
-			)
+			s = s.As(form.Pyramid{W: inch(12, 60), D: inch(12, 60), H: inch(10, 90), TopW: inch(6, 12), TopD: inch(6, 12)})
 		case 9:
 			s = s.As(form.Arch{W: inch(12, 100), D: inch(6, 60), H: inch(3, 12), Ends: r.IntN(2) == 0})
 		case 10:
@@ -248,10 +239,7 @@ func RandomProp(seed uint64) *plan.Plan {
 		if r.IntN(2) == 0 {
 			o.Gauge, o.Cord = measure.Must[measure.GaugeKind](
 				[]string{"18 AWG", "16 AWG", "14 AWG"}[r.IntN(3)],
-			), inch(
-				100,
-				1200,
-			)
+			), inch(100, 1200)
 		}
 		p.Outlets = append(p.Outlets, o)
 		for k := range 1 + r.IntN(3) {

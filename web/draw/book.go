@@ -87,13 +87,7 @@ func Sum(name string, in func(string) float64, text func(string) string) string 
 		k := 560 / in("height")
 		c.Rect("m m-pipe-1", 40, 90-in("pole")*k/2, in("height")*k, math.Max(4, in("pole")*k))
 		for x := 0.0; x <= in("height")-in("d")+1e-6; x += in("pitch") {
-			c.Rect(
-				"m m-plain-2",
-				40+x*k,
-				90-(in("pole")/2+in("d"))*k,
-				math.Max(1.5, in("d")*k),
-				(in("pole")+2*in("d"))*k,
-			)
+			c.Rect("m m-plain-2", 40+x*k, 90-(in("pole")/2+in("d"))*k, math.Max(1.5, in("d")*k), (in("pole")+2*in("d"))*k)
 		}
 		c.Dim(XY{40, 110}, XY{40 + in("pitch")*k, 110}, -24, tape(in("pitch")))
 	case "scales":
@@ -187,13 +181,7 @@ func Sum(name string, in func(string) float64, text func(string) string) string 
 		)
 		c.Dim(XY{480, 140}, XY{480, 30}, -16, tape(in("thick")))
 		c.Text("t", "start", 70+in("edge")*k, 30+d-8, "pocket "+tape(in("depth"))+" deep")
-		c.Text(
-			"t soft",
-			"start",
-			62,
-			158,
-			"edge "+tape(in("edge"))+", "+tape(in("thick")-in("depth"))+" stays under it",
-		)
+		c.Text("t soft", "start", 62, 158, "edge "+tape(in("edge"))+", "+tape(in("thick")-in("depth"))+" stays under it")
 	case "screen":
 		a, b := 16.0, 9.0
 		fmt.Sscanf(text("aspect"), "%g:%g", &a, &b)

@@ -464,12 +464,7 @@ func (c *Canvas) pipes(w *work.Work, wide, y float64) {
 		c.Text("t lbl", "start", 24, y, b.Stock.Name)
 		note := fmt.Sprintf("%d lengths of %s, proven least", len(b.Cutting.Bars), b.Stock.Length)
 		if !b.Cutting.Proven {
-			note = fmt.Sprintf(
-				"%d lengths of %s, at least %d needed",
-				len(b.Cutting.Bars),
-				b.Stock.Length,
-				b.Cutting.Bound,
-			)
+			note = fmt.Sprintf("%d lengths of %s, at least %d needed", len(b.Cutting.Bars), b.Stock.Length, b.Cutting.Bound)
 		}
 		c.Text("t soft", "start", 200, y, note)
 		y += 8

@@ -423,13 +423,7 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 			lines = append(lines, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+measure.Amps(g.Amps))
 		}
 		for i, t := range lines {
-			c.Text(
-				map[bool]string{true: "t bad", false: "t"}[hot && i == 2],
-				"middle",
-				x+l/2,
-				below+18+15*float64(i),
-				t,
-			)
+			c.Text(map[bool]string{true: "t bad", false: "t"}[hot && i == 2], "middle", x+l/2, below+18+15*float64(i), t)
 		}
 		below += 30
 	}

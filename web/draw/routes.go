@@ -35,19 +35,7 @@ func Routes(w *work.Work, prop string) string {
 		for _, r := range routes { // the wires may lie outside the parts
 			for _, q := range r.corners {
 				p := view(1, 0, 0).At(pattern.Vec{X: q[0], Y: q[1], Z: q[2]})
-				lo.X, lo.Y, hi.X, hi.Y = math.Min(
-					lo.X,
-					p.X,
-				), math.Min(
-					lo.Y,
-					p.Y,
-				), math.Max(
-					hi.X,
-					p.X,
-				), math.Max(
-					hi.Y,
-					p.Y,
-				)
+				lo.X, lo.Y, hi.X, hi.Y = math.Min(lo.X, p.X), math.Min(lo.Y, p.Y), math.Max(hi.X, p.X), math.Max(hi.Y, p.Y)
 			}
 		}
 		scale := math.Min((wide-80)/math.Max(hi.X-lo.X, 1), (high-50)/math.Max(hi.Y-lo.Y, 1))
