@@ -34,6 +34,16 @@ func Capital(s string) string {
 	return string(unicode.ToUpper(r)) + s[n:]
 }
 
+// Uncapital writes a word's first letter small, but for one in capitals.
+func Uncapital(s string) string {
+	r, n := utf8.DecodeRuneInString(s)
+	next, _ := utf8.DecodeRuneInString(s[n:])
+	if n == 0 || r == utf8.RuneError || unicode.IsUpper(next) {
+		return s
+	}
+	return string(unicode.ToLower(r)) + s[n:]
+}
+
 func clip(s string) string {
 	if r := []rune(s); len(r) > 40 {
 		return string(r[:40]) + "…"

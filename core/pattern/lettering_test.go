@@ -71,6 +71,11 @@ func TestLettersAreToSize(t *testing.T) {
 	two, err := Letters("HH", 100)
 	require.NoError(t, err)
 	assert.Len(t, two, 2)
+	one, _ := extentOf(h[0])
+	lo, hi = extentOf(slices.Concat(two...))
+	_, advance, err := glyph('H')
+	require.NoError(t, err)
+	assert.InDelta(t, -2*one.X+advance*100/capital(), hi.X-lo.X, 1e-9, "the next stands as far off as the font says")
 	_, err = Letters("  ", 100)
 	require.ErrorContains(t, err, "says no letter")
 	_, err = Letters("A\u4e2d", 100)
@@ -146,4 +151,17 @@ func TestLettersInAFace(t *testing.T) {
 	require.ErrorContains(t, face().Pierce([]Opening{word}), "over the edge")
 	word.Text = ""
 	require.ErrorContains(t, face().Pierce([]Opening{word}), "says no letter")
+}
+
+// A parabola's arc over 0..2, one high, holds 4/3 (Archimedes), and its middle is at
+// its top; a cubic with its handles a third along is the same arc.
+func TestLettersCurve(t *testing.T) {
+	q := curved([]Point{{0, 0}}, Point{1, 2}, Point{1, 2}, Point{2, 0}, false)
+	c := curved([]Point{{0, 0}}, Point{2. / 3, 4. / 3}, Point{4. / 3, 4. / 3}, Point{2, 0}, true)
+	for _, ring := range [][]Point{q, c} {
+		assert.InDelta(t, 4./3, Area(ring), .01)
+		assert.Equal(t, Point{2, 0}, ring[len(ring)-1])
+		assert.InDelta(t, 1, ring[8].X, 1e-12)
+		assert.InDelta(t, 1, ring[8].Y, 1e-12)
+	}
 }

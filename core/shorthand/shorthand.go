@@ -34,6 +34,7 @@ type reader struct {
 	words  []string
 	called string // the word its verb was said by, when it was another than the verb
 	aside  bool   // the line ends in beside: a new solid stands on its own
+	name   string // that a new solid is called by
 }
 
 type verb struct {
@@ -269,6 +270,22 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 		r.prop = p.Props[0].ID
 	}
 	got, err := v.read(r)
+	for range 3 { // the shop's names are found by a part of them
+		if err == nil {
+			break
+		}
+		line, unsure := byName(name, r.words, r.lib)
+		if unsure != nil {
+			err = unsure
+		}
+		if line == nil {
+			break
+		}
+		r.words = line
+		if again, e := v.read(r); e == nil {
+			got, err = again, nil
+		}
+	}
 	if err != nil {
 		if _, own := err.(*Error); !own {
 			err = &Error{err.Error(), v.example}
@@ -374,7 +391,11 @@ func (r *reader) put(text, kind, id string, v any, more ...plan.Change) (*Readin
 // the form's own phrase.
 func (r *reader) form() (*Reading, error) {
 	k, _ := form.Of(strings.ToLower(r.words[0]))
-	w := r.phrase(r.words[1:])
+	list, named, ok := parted(r.words[1:], "called")
+	if ok {
+		r.name = strings.Join(named, " ")
+	}
+	w := r.phrase(list)
 	stock := r.stockIn(w, "")
 	if stock == "" && k.Nick != "" {
 		if x := w.Known("", func(x string) bool { return r.lib.Materials[k.Nick+x].ID != "" }); x != "" {
@@ -397,6 +418,9 @@ func (r *reader) solid(s plan.Solid, text string) (*Reading, error) {
 		called = r.called
 	}
 	s.Name = measure.Capital(called)
+	if r.name != "" {
+		called, s.Name = r.name, r.name
+	}
 	for n := 2; r.solidNamed(s.Name) != nil && r.solidNamed(s.Name).Prop == r.prop; n++ {
 		s.Name = fmt.Sprintf("%s %d", measure.Capital(called), n)
 	}

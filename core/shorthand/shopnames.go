@@ -1,0 +1,146 @@
+package shorthand
+
+import (
+	"fmt"
+	"slices"
+	"sort"
+	"strings"
+	"unicode"
+
+	"zapbarn/core/form"
+	"zapbarn/core/measure"
+	"zapbarn/core/stock"
+)
+
+// entry is a thing of the shop by its name.
+type entry struct{ id, name string }
+
+// entriesFor are what the shop has for a verb: a form's own stock, glues to glue
+// with, coats to coat with, lamps and supplies.
+func entriesFor(verb string, lib *stock.Library) (out []entry) {
+	k, isForm := form.Of(verb)
+	switch {
+	case isForm:
+		for id, m := range lib.Materials {
+			if m.Form == k.Form {
+				out = append(out, entry{id, m.Name})
+			}
+		}
+	case verb == "glue" || verb == "bottle":
+		for id, g := range lib.Glues {
+			out = append(out, entry{id, g.Name})
+		}
+	case verb == "coat" || verb == "coats" || verb == "paint":
+		for id, c := range lib.Coats {
+			out = append(out, entry{id, c.Name})
+		}
+	case verb == "pane" || verb == "offcut":
+		for id, m := range lib.Materials {
+			if m.Form == "sheet" {
+				out = append(out, entry{id, m.Name})
+			}
+		}
+	case slices.Contains(feeds, verb):
+		for id, l := range lib.Lamps {
+			out = append(out, entry{id, l.Name})
+		}
+		for id, s := range lib.Supplies {
+			out = append(out, entry{id, s.Name})
+		}
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].id < out[j].id })
+	return out
+}
+
+// feeds are the verbs that take a lamp or a supply.
+var feeds = []string{"lamp", "lamps", "strip", "pixels", "supply", "motor", "servo", "leds"}
+
+// spoken are words that are no part of a shop's name, though they may stand in one.
+var spoken = []string{"tall", "wide", "deep", "high", "long", "lid", "bottom", "with", "called", "inch", "inches", "feet",
+	"foot", "sides", "right", "left", "front", "back", "side", "half", "spare", "pair", "open", "flat", "sheet"}
+
+// wordsOf are a name's words in small letters.
+func wordsOf(name string) []string {
+	return strings.FieldsFunc(strings.ToLower(name), func(r rune) bool {
+		return !unicode.IsLetter(r) && !unicode.IsDigit(r) && r != '/' && r != '.'
+	})
+}
+
+// matching are the entries whose names hold every one of some words, or words that
+// begin so.
+func matching(list []entry, said []string) (out []entry) {
+	for _, e := range list {
+		own := wordsOf(e.name)
+		all := true
+		for _, w := range said {
+			w = strings.TrimSuffix(strings.Trim(strings.ToLower(w), `"'`), "s")
+			all = all && len(w) > 0 && slices.ContainsFunc(own, func(o string) bool { return strings.HasPrefix(o, w) })
+		}
+		if all {
+			out = append(out, e)
+		}
+	}
+	return out
+}
+
+// letters is true of a word of three letters or more that is no spoken one.
+func letters(w string) bool {
+	n := 0
+	for _, r := range w {
+		if unicode.IsLetter(r) {
+			n++
+		} else if r != '-' {
+			return false
+		}
+	}
+	return n >= 3 && !slices.Contains(spoken, strings.ToLower(w))
+}
+
+// byName writes the shop's short name where a line has its long one, or enough of
+// it: box 12 x 12 x 9 clear acrylic. It is for a line that was not understood; the
+// error lists what the words could mean. No change is nil.
+func byName(verb string, line []string, lib *stock.Library) ([]string, error) {
+	list := entriesFor(verb, lib)
+	for _, w := range line[1:] {
+		if slices.ContainsFunc(list, func(e entry) bool { return strings.EqualFold(e.id, w) }) {
+			return nil, nil // it is said already: something else was not understood
+		}
+	}
+	for from := 1; from < len(line); from++ {
+		if !letters(line[from]) || strings.EqualFold(line[from], line[0]) {
+			continue
+		}
+		most := min(4, len(line)-from)
+		for n := most; n > 0; n-- {
+			said := line[from : from+n]
+			if n > 1 && strings.EqualFold(said[n-1], "x") {
+				continue
+			}
+			got := matching(list, said)
+			if len(got) > 1 { // one whose name is no more than was said
+				if i := slices.IndexFunc(got, func(e entry) bool { return len(wordsOf(e.name)) == n }); i >= 0 {
+					got = got[i : i+1]
+				}
+			}
+			switch {
+			case len(got) == 1:
+				return slices.Concat(line[:from], []string{got[0].id}, line[from+n:]), nil
+			case len(got) > 1:
+				return nil, fmt.Errorf("“%s” could be %s; write one of them", strings.Join(said, " "), listed(got))
+			}
+		}
+	}
+	return nil, nil
+}
+
+// listed names some entries, with what is written for each.
+func listed(list []entry) string {
+	var out []string
+	for _, e := range list[:min(8, len(list))] {
+		out = append(out, e.id+" ("+measure.Uncapital(e.name)+")")
+	}
+	if n := len(list) - 8; n > 0 {
+		out = append(out, fmt.Sprintf("%d more", n))
+	}
+	return strings.Join(out, ", ")
+}
