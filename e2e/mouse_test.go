@@ -130,7 +130,7 @@ func TestASolidIsDragged(t *testing.T) {
 	assert.Equal(t, small.X.Value(), s.plan(id).Solids[1].X.Value())
 
 	// from above it goes behind the other, edge to edge, and stays on the floor
-	s.live(func() { s.clickText("From above") })
+	s.goTo(eval[string](s, `document.querySelector("svg.front a.view").getAttribute("href")`))
 	from, base = middle(small.ID), middle(p.Solids[0].ID)
 	drag(from, []float64{base[0] + 3, base[1] - base[3]/2 - from[3]/2 - 3})
 	got = s.plan(id).Solids[1]

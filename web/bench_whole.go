@@ -22,9 +22,9 @@ var benchWholeWay = way{
 
 // whole draws the prop in two views.
 func (p *Page) whole() {
-	iso, front := draw.Whole(p.Work, p.Prop, p.Sel, p.here)
+	iso, front := draw.Whole(p.Work, p.Prop, p.Sel, p.Front()+"&from=above", p.here)
 	if p.Above {
-		front = draw.FromAbove(p.Work, p.Prop, p.Sel)
+		front = draw.FromAbove(p.Work, p.Prop, p.Sel, p.Front())
 	}
 	p.Draw, p.Side = template.HTML(iso), template.HTML(front)
 }

@@ -51,6 +51,7 @@ type Result struct {
 type Ticket struct {
 	Title, Sub string
 	Touches    []Link
+	Says       []Say
 	Kind, ID   string
 	Was        string // the element as it was shown, for noticing stale edits
 	Fields     []Field
@@ -477,6 +478,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		Was:    string(was),
 		Fields: fieldsOf(p.Work, v),
 		Notes:  p.notes(kind + ":" + id),
+		Says:   p.says(v),
 	}
 	switch kind {
 	case "display":

@@ -128,7 +128,7 @@ func TestFlatPatternIsToTheTape(t *testing.T) {
 // Front view and person stand on one ground at the tape's scale.
 func TestFrontViewAndPersonAreToTheTape(t *testing.T) {
 	w := worked(demo.Apiary(today))
-	iso, front := Whole(w, "riser", "", to)
+	iso, front := Whole(w, "riser", "", "", to)
 	nodes := parse(t, front)
 	px := tapeScale(t, nodes)
 	widest := 0.0
@@ -161,7 +161,7 @@ func TestDimensionLiesOverThePartsItMeasures(t *testing.T) {
 			s.X, _ = measure.ParseLengthIn("40 in", "in")
 		}
 	}
-	_, front := Whole(worked(p), "riser", "", to)
+	_, front := Whole(worked(p), "riser", "", "", to)
 	lo, hi, left, right := math.Inf(1), math.Inf(-1), 0.0, 0.0
 	for _, n := range parse(t, front) {
 		if strings.HasPrefix(n.attr["class"], "m m-foam") {
@@ -284,7 +284,7 @@ func TestOddPlansDraw(t *testing.T) {
 	require.NoError(t, p.Validate())
 	w := worked(p)
 	for _, id := range []string{"hopper", "empty", "big"} {
-		iso, front := Whole(w, id, "", to)
+		iso, front := Whole(w, id, "", "", to)
 		for _, svg := range []string{front, Sheets(w, id, "", to), Harness(w, w.All, id, "", to),
 			RowsOf(w).Barn(w, 0, "", to, func(string) [4]string { return [4]string{"done", "snag", "none", "none"} })} {
 			parse(t, svg)
@@ -351,7 +351,7 @@ func TestEveryKindDraws(t *testing.T) {
 	require.NoError(t, p.Validate())
 	w := worked(p)
 	for _, s := range p.Solids {
-		iso, front := Whole(w, s.ID, "", to)
+		iso, front := Whole(w, s.ID, "", "", to)
 		for _, svg := range []string{iso, front} {
 			nodes := parse(t, svg)
 			polygons := 0
@@ -503,7 +503,7 @@ func TestWhatHangsIsDrawnWhole(t *testing.T) {
 	bottom, top := reach(w, "a")
 	assert.InDelta(t, 50*25.4, bottom, 1e-6)
 	assert.InDelta(t, 110*25.4, top, 1e-6)
-	_, front := Whole(w, "a", "", func(string) string { return "" })
+	_, front := Whole(w, "a", "", "", func(string) string { return "" })
 	least, most := math.Inf(1), 0.0
 	for _, m := range regexp.MustCompile(`<polygon[^>]* points="([^"]+)"`).FindAllStringSubmatch(front, -1) {
 		for _, pt := range strings.Fields(m[1]) {
@@ -517,4 +517,40 @@ func TestWhatHangsIsDrawnWhole(t *testing.T) {
 	assert.Less(t, least, 120.0)
 	assert.Less(t, most, 442.0)
 	assert.NotZero(t, RowsOf(w))
+}
+
+// From above a solid that stands behind another is drawn above it on the sheet, to
+// scale, the one that is picked marked; from each view a link leads to the other.
+func TestFromAbove(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	for i, name := range []string{"near", "far"} {
+		s := plan.NewSolid(
+			"a",
+			name,
+			"xps1",
+			form.Box{W: measure.Len("20 in"), D: measure.Len("10 in"), H: measure.Len("9 in")},
+		)
+		s.ID, s.Y = name, measure.Of[measure.LengthKind](float64(i)*381)
+		p.Solids = append(p.Solids, s)
+	}
+	w := worked(p)
+	svg := FromAbove(w, "a", "solid:far", "/front")
+	held := map[string][2]float64{} // where each is taken hold of, and how wide
+	re := regexp.MustCompile(`data-solid="(\w+)"[^>]*><rect class="touch" x="[-\d.]+" y="([-\d.]+)" width="([-\d.]+)"`)
+	for _, m := range re.FindAllStringSubmatch(svg, -1) {
+		y, err := strconv.ParseFloat(m[2], 64)
+		require.NoError(t, err)
+		wide, err := strconv.ParseFloat(m[3], 64)
+		require.NoError(t, err)
+		held[m[1]] = [2]float64{y, wide}
+	}
+	require.Len(t, held, 2)
+	// 15 in back is three quarters of the 20 in that it is wide
+	assert.InDelta(t, .75, (held["near"][0]-held["far"][0])/held["near"][1], .01)
+	assert.Contains(t, svg, `class="body on" data-solid="far"`)
+	assert.NotContains(t, svg, `class="body on" data-solid="near"`)
+	assert.Contains(t, svg, `<a class="view" href="/front">front</a>`)
+	_, front := Whole(w, "a", "", "/above", to)
+	assert.Contains(t, front, `<a class="view" href="/above">from above</a>`)
 }

@@ -336,8 +336,9 @@ func reach(w *work.Work, prop string) (bottom, top float64) {
 }
 
 // Whole draws the prop twice: in isometric, as large as fits, and from the
-// front, to the tape, dimensioned and beside a standing adult.
-func Whole(w *work.Work, prop, sel string, href func(string) string) (iso, front string) {
+// front, to the tape, dimensioned and beside a standing adult. above leads to the
+// same from above.
+func Whole(w *work.Work, prop, sel, above string, href func(string) string) (iso, front string) {
 	name := w.Plan.Prop(prop).Name
 	size, ok := check.Extent(w, prop)
 	f := New(460, 470, w.Plan.Metric())
@@ -369,7 +370,7 @@ func Whole(w *work.Work, prop, sel string, href func(string) string) (iso, front
 	adult := math.Min(right+46+130*scale, 440-420*scale)
 	f.Person(adult, ground, scale)
 	f.Child(adult+400*scale, ground, scale)
-	f.Text("t soft", "middle", mid, ground+17, "front")
+	f.other(mid, ground+17, "front", "from above", above)
 	f.f(`<g data-moves="%s"></g>`, strconv.FormatFloat(scale, 'f', 6, 64))
 	front = f.SVG(
 		"front",
@@ -387,7 +388,7 @@ func Whole(w *work.Work, prop, sel string, href func(string) string) (iso, front
 
 // FromAbove draws the prop straight down, its front below, on a grid of feet or of
 // 250 mm: where its solids stand beside and behind each other.
-func FromAbove(w *work.Work, prop, sel string) string {
+func FromAbove(w *work.Work, prop, sel, front string) string {
 	name := w.Plan.Prop(prop).Name
 	f := New(460, 470, w.Plan.Metric())
 	size, ok := check.Extent(w, prop)
@@ -417,10 +418,22 @@ func FromAbove(w *work.Work, prop, sel string) string {
 	f.Dim(XY{left, top}, XY{left, low}, -16, w.Len(size.Y))
 	f.Line("ground", left-10, low+14, right+10, low+14)
 	f.Text("t soft", "middle", (left+right)/2, low+32, "front, where guests stand")
-	f.Text("t soft", "middle", 230, 459, "from above, a square is "+word)
+	f.other(230, 459, "from above, a square is "+word, "front", front)
 	f.f(`<g data-moves="%s" data-above></g>`, strconv.FormatFloat(scale, 'f', 6, 64))
 	return f.SVG("front above", name+", from above", fmt.Sprintf("%s from above: %s wide, %s deep, its front below.",
 		name, w.Len(size.X), w.Len(size.Y)))
+}
+
+// other says which view this is, and leads to the other one.
+func (c *Canvas) other(x, y float64, is, other, href string) {
+	if href == "" {
+		c.Text("t soft", "middle", x, y, is)
+		return
+	}
+	c.f(
+		`<text class="t soft" text-anchor="middle" x="%s" y="%s">%s, or <a class="view" href="%s">%s</a></text>`,
+		n(x), n(y), esc(is), esc(href), esc(other),
+	)
 }
 
 // handles are the dimensions of the picked solid that can be dragged in the

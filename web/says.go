@@ -1,0 +1,146 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// Say is a phrase of the quick line on one press, about the selected thing.
+type Say struct{ Name, Line string }
+
+// says are what one press does with an element beside its fields: openings cut
+// into a solid, its seams glued; another lamp, a switch before it.
+func (p *Page) says(v any) []Say {
+	switch x := v.(type) {
+	case *plan.Solid:
+		return p.cuts(x)
+	case *plan.Device:
+		l := p.Work.Lib.Lamps[x.Product]
+		if x.Kind == "lamp" && x.From != "" && l.Kind == "prewired" {
+			return []Say{{"one more like it", "lamp " + x.Product + " on " + x.From}}
+		}
+	}
+	return nil
+}
+
+// cuts are openings in a solid's first face, sized to it, and its seams.
+func (p *Page) cuts(s *plan.Solid) (out []Say) {
+	shape := p.Work.Shapes[s.ID]
+	if shape == nil || p.named(s) != s {
+		return nil
+	}
+	face, wide, high, flat := "", shape.Size.X, shape.Size.Z, false
+	switch {
+	case len(shape.Panels) > 0:
+		lo, hi := shape.Panels[0].Bounds()
+		face, wide, high, flat = shape.Panels[0].ID, hi.X-lo.X, hi.Y-lo.Y, true
+	case len(shape.Walls) > 0:
+		face = shape.Walls[0]
+	default:
+		return nil
+	}
+	called := s.Name
+	if strings.Contains(called, ",") { // which parts words on the line
+		called = s.ID
+	}
+	at := fmt.Sprintf(" in %s %s", called, face)
+	deep := 0.
+	if flat {
+		deep = shape.Panels[0].Thick / 2
+	}
+	for _, c := range []cut{
+		{"hole", "round", .12, 0, 0, ""},
+		{"slot", "slot", .4, .08, 0, ""},
+		{"window", "rect", .4, .3, 0, ""},
+		{"door", "rect", .3, .3, 0, ""},
+		{"pocket", "rect", .2, .12, deep, ""},
+		{"letters", "text", 0, .2, 0, "BOO"},
+	} {
+		if (c.name == "pocket" || c.name == "letters") && !flat {
+			continue
+		}
+		for f := 1.; f > .2; f /= 2 { // as large as goes in, down to a quarter
+			o, line := p.cut(c, f*wide, f*high, at)
+			next := *s
+			o.Face, o.Y = face, measure.Of[measure.LengthKind](high/2)
+			next.Openings = append(append([]plan.Opening(nil), s.Openings...), o)
+			if _, err := next.Shape(p.Work.Lib); err == nil {
+				out = append(out, Say{c.name, line})
+				break
+			}
+		}
+	}
+	if len(shape.Lines) > 0 {
+		out = append(out, Say{"glue its seams", "glue " + s.ID + " with pu"})
+	}
+	return out
+}
+
+// cut is a kind of opening: its size as shares of the face it goes into, and how
+// deep it is, 0 for through.
+type cut struct {
+	name, kind string
+	w, h, deep float64
+	text       string
+}
+
+// cut is one such opening on a face so wide and high, and the phrase for it.
+func (p *Page) cut(c cut, wide, high float64, at string) (plan.Opening, string) {
+	small := min(wide, high)
+	w, h := p.round(c.w*wide), p.round(c.h*high)
+	o := plan.Opening{Name: c.name, Kind: c.kind, Text: c.text}
+	line := c.name
+	switch c.kind {
+	case "round":
+		w = p.round(c.w * small)
+		line, h = line+" "+w, ""
+	case "text":
+		h = p.round(c.h * small)
+		line, w = line+" "+h, ""
+	case "slot":
+		h = p.round(c.h * small)
+		line += " " + w + " x " + h
+	default:
+		line += " " + w + " x " + h
+	}
+	length := func(s string) measure.Length {
+		l, _ := measure.ParseLengthIn(s, "mm")
+		return l
+	}
+	if o.W, o.H = length(w), length(h); c.deep > 0 {
+		deep := measure.Of[measure.LengthKind](c.deep)
+		line += " deep " + deep.String()
+		o.Deep = deep
+	}
+	if line += at; c.text != "" {
+		line += " says " + c.text
+	}
+	return o, line
+}
+
+// named is the solid that its name means on the line: the first of that name.
+func (p *Page) named(s *plan.Solid) *plan.Solid {
+	for i := range p.Plan.Solids {
+		if o := &p.Plan.Solids[i]; o.Prop == s.Prop && strings.EqualFold(o.Name, s.Name) {
+			return o
+		}
+	}
+	return nil
+}
+
+// round is a length as a builder would choose it: to a quarter inch or 5 mm, with
+// its unit.
+func (p *Page) round(mm float64) string {
+	step := measure.Inch / 4
+	if p.Plan.Metric() {
+		step = 5
+	}
+	mm = max(1, float64(int(mm/step+.5))) * step
+	if p.Plan.Metric() {
+		return fmt.Sprintf("%.0f mm", mm)
+	}
+	return measure.Decimal(mm/measure.Inch, 2) + " in"
+}

@@ -1,0 +1,38 @@
+package web
+
+import (
+	"testing"
+
+	"zapbarn/core/plan"
+	"zapbarn/core/shorthand"
+	"zapbarn/core/stock"
+	"zapbarn/core/work"
+	"zapbarn/demo"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// What a press says about a thing can be said: of every solid and lamp of the
+// demo, of its metric twin and of the pattern book, with the plan's own names.
+func TestWhatAPressSaysIsUnderstood(t *testing.T) {
+	n := map[string]int{}
+	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today), demo.Patterns()} {
+		w := work.Do(p, stock.Shop, today)
+		page := &Page{Plan: p, Work: w}
+		for _, kind := range []string{"solid", "device"} {
+			for _, e := range p.Elements(kind) {
+				for _, s := range page.says(e.Value) {
+					_, err := shorthand.Read(p, stock.Shop, p.Belongs(e.Value), s.Line)
+					if err != nil && s.Name != "glue its seams" { // they may be glued already
+						assert.NoError(t, err, "%s: %s", e.ID, s.Line)
+					}
+					n[s.Name]++
+				}
+			}
+		}
+	}
+	for _, name := range []string{"hole", "slot", "window", "door", "pocket", "letters", "glue its seams", "one more like it"} {
+		require.Greater(t, n[name], 5, name)
+	}
+}
