@@ -42,9 +42,14 @@ type Server struct {
 	mendTime time.Duration // how long a page may try mends
 }
 
+// parsePages reads the templates.
+func parsePages() (*template.Template, error) {
+	return template.New("").Funcs(funcs).ParseFS(files, "templates/*.html", "templates/*/*.html")
+}
+
 // New makes a server; now tells the date that ages are judged by.
 func New(s *store.Store, now func() time.Time) (*Server, error) {
-	t, err := template.New("").Funcs(funcs).ParseFS(files, "templates/*.html", "templates/*/*.html")
+	t, err := parsePages()
 	if err != nil {
 		return nil, err
 	}
@@ -131,6 +136,7 @@ func (s *Server) routes() *gin.Engine {
 	}
 	p.GET("/wiring.cir", s.netlist)
 	p.GET("/plan.json", s.export)
+	p.GET("/along.html", s.alongFile)
 	p.GET("/part.svg", s.flat)
 	p.GET("/part.dxf", s.flat)
 	p.GET("/part.pdf", s.flat)

@@ -72,6 +72,7 @@ func (s *Server) netlist(c *gin.Context) {
 
 // kinds are the media types by ending.
 var kinds = map[string]string{
+	".html": "text/html; charset=utf-8",
 	".pdf":  "application/pdf",
 	".csv":  "text/csv; charset=utf-8",
 	".cir":  "text/plain; charset=utf-8",

@@ -252,6 +252,9 @@ func phrases(b *bytes.Buffer) {
 				}
 				return measure.Decimal(x*[]float64{0, .5, .9, 1.1, 2, 3, 12, 400}[r.IntN(8)], 2)
 			})
+			if n%7 == 6 { // units a space off
+				line = unitAt.ReplaceAllString(line, "$1 $2")
+			}
 			words := strings.Fields(line)
 			if k := r.IntN(len(words)); n%3 == 0 && k > 0 {
 				words = append(words[:k], words[k+1:]...)
@@ -269,6 +272,9 @@ func phrases(b *bytes.Buffer) {
 		}
 	}
 }
+
+// unitAt is a number with its unit right behind.
+var unitAt = regexp.MustCompile(`(\d)(awg|v|a|ma|in|ft|mm|w|s|h)\b`)
 
 func calculators(b *bytes.Buffer) {
 	some := map[string][]string{
@@ -487,6 +493,30 @@ func faults(b *bytes.Buffer) {
 				continue
 			}
 			bench := wiring.Suspects(p.Wiring(stock.Shop), d.ID)
+			for level := 1; level <= 3; level++ { // what a learner may name, and what is hidden
+				for n := range uint64(4) {
+					drill, err := wiring.NewDrill(p.Wiring(stock.Shop), d.ID, level, seed*10+n)
+					if err != nil {
+						fmt.Fprintf(b, "%d %s level %d: %v\n", seed, d.ID, level, err)
+						continue
+					}
+					groups, says := drill.Choices()
+					truth, _ := drill.Truth()
+					fmt.Fprintf(
+						b,
+						"%d %s level %d: %d choices %s %s of %s, best %d\n",
+						seed,
+						d.ID,
+						level,
+						len(groups),
+						sum(strings.Join(groups,
+							",")),
+						sum(strings.Join(says, ",")),
+						truth,
+						drill.Best(),
+					)
+				}
+			}
 			var seen []circuit.Seen
 			for _, x := range p.Devices {
 				if o, ok := bench.Volts(x.ID, w.All.Readings[x.ID].Volts*r.Float64()); ok && r.IntN(3) == 0 {
@@ -548,7 +578,15 @@ func shops(b *bytes.Buffer) {
 				said := ""
 				if err == nil {
 					said = sum(
-						asJSON([]any{l.Materials["new1"], l.Glues["new1"], l.Coats["new1"], l.Lamps["new1"], l.Supplies["new1"]}),
+						asJSON(
+							[]any{
+								l.Materials["new1"],
+								l.Glues["new1"],
+								l.Coats["new1"],
+								l.Lamps["new1"],
+								l.Supplies["new1"],
+							},
+						),
 					)
 				}
 				fmt.Fprintf(b, "%s %s %q: %s %v\n", table, field, v, said, err)
@@ -865,7 +903,10 @@ func shows(b *bytes.Buffer) {
 	r := rand.New(rand.NewPCG(27, 0))
 	for n := range 120 {
 		m := show.Machine{
-			Inputs: []show.Input{{ID: "a"}, {ID: "b", Closed: n%3 == 0, MinPulse: 10 * r.IntN(5), HoldOff: 50 * r.IntN(4)}},
+			Inputs: []show.Input{
+				{ID: "a"},
+				{ID: "b", Closed: n%3 == 0, MinPulse: 10 * r.IntN(5), HoldOff: 50 * r.IntN(4)},
+			},
 		}
 		for k := range 1 + r.IntN(3) {
 			sc := show.Scene{ID: fmt.Sprint("s", k), Length: 300 * r.IntN(4)}
@@ -894,7 +935,15 @@ func shows(b *bytes.Buffer) {
 		}
 		sort.SliceStable(stim, func(i, k int) bool { return stim[i].At < stim[k].At })
 		tr := m.Run(stim, at+2000)
-		fmt.Fprintf(b, "%d: %d events %s, on %v %v\n", n, len(tr.Events), sum(asJSON(tr)), tr.Spans("K0"), tr.Spans("K1"))
+		fmt.Fprintf(
+			b,
+			"%d: %d events %s, on %v %v\n",
+			n,
+			len(tr.Events),
+			sum(asJSON(tr)),
+			tr.Spans("K0"),
+			tr.Spans("K1"),
+		)
 	}
 }
 
@@ -1046,6 +1095,9 @@ func spoilt(b *bytes.Buffer) {
 			}
 
 			w := work.Do(p, stock.Shop, today)
+			if q, worst, ok := wiring.Gauges(p.Wiring(stock.Shop), "a", .03); len(q.Devices) > 0 {
+				said = append(said, fmt.Sprintf("gauged %s, %.4f %v", sum(asJSON(q.Devices)), worst, ok))
+			}
 			var codes []string
 			for _, s := range Check(w) {
 				codes = append(codes, fmt.Sprint(s.Level, " ", s.Code, " ", len(s.Mends)))

@@ -1,6 +1,7 @@
 package form
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -125,4 +126,21 @@ func TestThePaletteHasAnOrder(t *testing.T) {
 	assert.Equal(t, strings.Fields("box tower hopper arch disc gear rings cone ball hive tube panel silhouette pipe "+
 		"frame cloth clay jar "+
 		"bands scales hoops bend shell"), names)
+}
+
+// Where a bendable form bends most, by hand: a cone at its small end, by the radius
+// across its face, r / cos of its slope, less the stock it is drawn outside of; a
+// point is cut blunt.
+func TestWhereFormsBendMost(t *testing.T) {
+	mm := measure.Of[measure.LengthKind]
+	radius, thick, ok := Cone{Low: mm(400), High: mm(100), H: mm(200)}.Bends(5)
+	require.True(t, ok)
+	assert.InDelta(t, 50*math.Hypot(200, 150)/200-5, radius, 1e-9)
+	assert.Equal(t, 5., thick)
+	upright, _, _ := Cone{Low: mm(100), High: mm(100), H: mm(200)}.Bends(5)
+	assert.InDelta(t, 45, upright, 1e-9)
+	point, _, _ := Cone{Low: mm(400), H: mm(200)}.Bends(5)
+	assert.InDelta(t, 15*math.Hypot(200, 185)/200-5, point, 1e-9)
+	down, _, _ := Cone{Low: mm(100), High: mm(400), H: mm(200)}.Bends(5)
+	assert.Equal(t, radius, down, "whichever end is small")
 }
