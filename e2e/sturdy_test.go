@@ -56,13 +56,15 @@ func TestAxe(t *testing.T) {
 	s := open(t, "/")
 	script := axe(t)
 	for _, theme := range []string{"light", "dark"} {
+		width := map[string]int64{"light": 1280, "dark": 390}[theme] // and in both sizes
+		require.NoError(t, chromedp.Do(s.ctx, chromedp.EmulateViewport(width, 844)))
 		eval[bool](s, fmt.Sprintf(`(()=>{document.cookie="theme=%s;path=/"; return true})()`, theme))
 		for _, path := range everyPlace {
 			s.goTo(path)
 			eval[bool](s, script+";true")
 			eval[bool](
 				s,
-				`(()=>{window.found=null; axe.run(document,{resultTypes:["violations"]}).then(r=>{window.found=r.violations.map(v=>v.id+": "+v.help+" — "+v.nodes.slice(0,3).map(n=>n.html.slice(0,140)+" "+(n.any[0]||n.all[0]||n.none[0]||{message:""}).message).join(" | "))}); return true})()`,
+				`(()=>{window.found=null; axe.run(document,{resultTypes:["violations"],rules:{"target-size":{enabled:true}}}).then(r=>{window.found=r.violations.map(v=>v.id+": "+v.help+" — "+v.nodes.slice(0,3).map(n=>n.html.slice(0,140)+" "+(n.any[0]||n.all[0]||n.none[0]||{message:""}).message).join(" | "))}); return true})()`,
 			)
 			s.wait(`window.found`)
 			for _, v := range eval[[]string](s, `window.found`) {
