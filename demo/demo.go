@@ -27,12 +27,33 @@ func Apiary(today time.Time) *plan.Plan {
 	p.Display.Temp = measure.Must[measure.CelsiusKind]("58 F")
 	p.Display.RH = 70
 	p.Props = []plan.Prop{
-		{ID: "gate", Name: "Gate", Known: l("84 in"), Of: "height", Note: "foam-block pillars"},
-		{ID: "keeper", Name: "Keeper", Known: l("78 in"), Of: "height", Note: "figure on a pipe frame"},
-		{ID: "skep", Name: "Skep", Known: l("54 in"), Of: "height", Note: "straw hive of rings"},
-		{ID: "riser", Name: "Frame riser", Known: l("27 1/2 in"), Of: "height", Note: "hive box; frames rise from it"},
-		{ID: "shelf", Name: "Honey shelf", Known: l("60 in"), Of: "height", Note: "24 tinted jars on a flicker run"},
-		{ID: "sunflowers", Name: "Sunflowers", Known: l("72 in"), Of: "height", Note: "discs on pipe stems"},
+		{ID: "gate", Name: "Gate", Known: l("84 in"), Of: "height", Stage: "cut", Note: "foam-block pillars"},
+		{ID: "keeper", Name: "Keeper", Known: l("78 in"), Of: "height", Stage: "cut", Note: "figure on a pipe frame"},
+		{ID: "skep", Name: "Skep", Known: l("54 in"), Of: "height", Stage: "cut", Note: "straw hive of rings"},
+		{
+			ID:    "riser",
+			Name:  "Frame riser",
+			Known: l("27 1/2 in"),
+			Of:    "height",
+			Stage: "cut",
+			Note:  "hive box; frames rise from it",
+		},
+		{
+			ID:    "shelf",
+			Name:  "Honey shelf",
+			Known: l("60 in"),
+			Of:    "height",
+			Stage: "cut",
+			Note:  "24 tinted jars on a flicker run",
+		},
+		{
+			ID:    "sunflowers",
+			Name:  "Sunflowers",
+			Known: l("72 in"),
+			Of:    "height",
+			Stage: "cut",
+			Note:  "discs on pipe stems",
+		},
 	}
 	box := "riser-box"
 	p.Solids = []plan.Solid{

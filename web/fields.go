@@ -240,6 +240,9 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 		text := c
 		if c == "" {
 			text = "stay whole"
+			if strings.HasPrefix(kind, "|idea") {
+				text = "as what is done shows"
+			}
 		}
 		out = append(out, choice{c, text})
 	}

@@ -2,8 +2,10 @@ package check
 
 import (
 	"fmt"
+	"slices"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/plan"
 	"zapbarn/core/work"
 )
 
@@ -14,7 +16,7 @@ var _ = rule("cannot-run", Stop, "The behaviour cannot be rehearsed as it stands
 	at := "display:" + w.Plan.Display.ID
 	for _, s := range w.Plan.Scenes {
 		if len(s.Cues) == 0 {
-			at = "scene:" + s.ID
+			return // said by scene-empty: nothing is wrong with it, it is only begun
 		}
 	}
 	say(
@@ -26,6 +28,21 @@ var _ = rule("cannot-run", Stop, "The behaviour cannot be rehearsed as it stands
 			Why:   w.ShowErr.Error() + ".",
 		},
 	)
+})
+
+var _ = rule("scene-empty", Mind, "A scene that something works has no cues yet.", func(w *work.Work, say func(Snag)) {
+	for _, s := range w.Plan.Scenes {
+		if len(s.Cues) == 0 &&
+			slices.ContainsFunc(w.Plan.Triggers, func(t plan.Trigger) bool { return t.Scene == s.ID }) {
+			say(Snag{
+				Level: Mind,
+				Place: "rehearsal",
+				At:    []string{"scene:" + s.ID},
+				Title: s.Name + " does nothing yet",
+				Why:   "It has no cues: hang lamps behind a driven switch, then say what comes on, and when.",
+			})
+		}
+	}
 })
 
 var _ = rule(

@@ -135,6 +135,9 @@ func run(w *work.Work) []Snag {
 			if s.Prop == "" && len(s.At) > 0 {
 				s.Prop = w.Plan.PropOf(s.At[0])
 			}
+			if !speaks(w, s.Code, s.Prop) {
+				return
+			}
 			if seen[s.ID()]++; seen[s.ID()] > 1 { // no two share an ID
 				s.key = strings.TrimPrefix(s.ID(), s.Code+"@") + fmt.Sprintf("~%d", seen[s.ID()])
 			}

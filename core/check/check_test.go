@@ -42,7 +42,7 @@ func find(list []Snag, code, at string) *Snag {
 // clean is a lit prop with nothing to mend; each case below spoils one thing.
 func clean() *plan.Plan {
 	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A", Known: measure.Len("10 in"), Of: "height"}}
+	p.Props = []plan.Prop{{ID: "a", Name: "A", Known: measure.Len("10 in"), Of: "height", Stage: "cut"}}
 	p.Solids = []plan.Solid{
 		{
 			ID:    "box",
@@ -248,7 +248,10 @@ func ruleCases() []ruleCase {
 		}},
 		{"neck", Fix, 1, func(p *plan.Plan) { // two squares and a bar of 1/2 in
 			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "eva10",
-				Form: form.Outline{W: measure.Len("20 in"), Path: "0,0 8,0 8,3.8 12,3.8 12,0 20,0 20,8 12,8 12,4.2 8,4.2 8,8 0,8"}})
+				Form: form.Outline{
+					W:    measure.Len("20 in"),
+					Path: "0,0 8,0 8,3.8 12,3.8 12,0 20,0 20,8 12,8 12,4.2 8,4.2 8,8 0,8",
+				}})
 		}},
 		{"neck", Mind, 0, func(p *plan.Plan) { // a mast
 			p.Solids = append(p.Solids, plan.Solid{ID: "n", Prop: "a", Name: "N", Kind: "outline", Stock: "ply1/4",
@@ -307,27 +310,48 @@ func ruleCases() []ruleCase {
 				Magnets: 2, Form: form.Panel{W: measure.Len("30 in"), H: measure.Len("30 in")}})
 		}},
 		{"laser-eyes", Mind, 0, func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"},
-				plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "laser5"})
+			p.Devices = append(
+				p.Devices,
+				plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"},
+				plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "laser5"},
+			)
 		}},
 		{"laser-eyes", Stop, 0, func(p *plan.Plan) { // one of the builder's own
 			p.Goods = []plan.Good{{ID: "lamp-bright5", Table: "lamp", Good: "bright5", Like: "laser5",
 				Set: []plan.Setting{{Field: "laser", Value: "3R"}}}}
-			p.Devices = append(p.Devices, plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"},
-				plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "bright5"})
+			p.Devices = append(
+				p.Devices,
+				plan.Device{ID: "S5", Prop: "a", Kind: "supply", Name: "S5", Product: "usb5-2"},
+				plan.Device{ID: "Z", Prop: "a", Kind: "lamp", Name: "Z", From: "S5", Product: "bright5"},
+			)
 		}},
 		{"saw-stop", Mind, 0, func(p *plan.Plan) {
 			p.Solids = append(p.Solids, plan.Solid{ID: "t", Prop: "a", Name: "T", Kind: "tower", Stock: "ply1/2",
-				Form: form.Tower{Sides: 4, H: measure.Len("10 in"), Low: measure.Len("8 in"), High: measure.Len("5 in")}})
+				Form: form.Tower{
+					Sides: 4,
+					H:     measure.Len("10 in"),
+					Low:   measure.Len("8 in"),
+					High:  measure.Len("5 in"),
+				}})
 			p.Joints = append(p.Joints, plan.Joint{ID: "k", Prop: "a", A: "t/face", B: "t/face", Glue: "pva"})
 		}},
 		{"known-size", Fix, 2, func(p *plan.Plan) { p.Props[0].Known = measure.Len("15 in") }},
 		{"unjoined", Mind, 2, func(p *plan.Plan) { p.Joints = nil }},
 		{"glue-closed-faces", Stop, 2, func(p *plan.Plan) { p.Solids[0].Stock, p.Solids[0].Name = "xps1", "Foam" }},
-		{"glue-past-date", Fix, 2, func(p *plan.Plan) { p.Lots = []plan.Lot{{ID: "l", Glue: "pva", Opened: "2025-06-01"}} }},
+		{
+			"glue-past-date",
+			Fix,
+			2,
+			func(p *plan.Plan) { p.Lots = []plan.Lot{{ID: "l", Glue: "pva", Opened: "2025-06-01"}} },
+		},
 		{"seams-open", Mind, 1, func(p *plan.Plan) { p.Joints = p.Joints[:2] }},
 		{"glue-line", Mind, 1, func(p *plan.Plan) { p.Joints[0].Length = measure.Len("5 in") }},
-		{"glue-solvent-on-foam", Stop, 2, func(p *plan.Plan) { p.Solids[0].Stock, p.Joints[0].Glue = "xps1", "contact" }},
+		{
+			"glue-solvent-on-foam",
+			Stop,
+			2,
+			func(p *plan.Plan) { p.Solids[0].Stock, p.Joints[0].Glue = "xps1", "contact" },
+		},
 		{"glue-heat-on-thin", Stop, 2, func(p *plan.Plan) { p.Joints[0].B, p.Joints[0].Glue = "=pet", "hot" }},
 		{"coat-solvent-on-bare-foam", Stop, 2, func(p *plan.Plan) {
 			p.Solids[0].Stock, p.Joints[0].Glue, p.Finishes[0].Layers[0].Coat = "xps1", "pu", "enamel"
@@ -349,10 +373,25 @@ func ruleCases() []ruleCase {
 		{"drop", Fix, 2, dev("W1", func(d *plan.Device) { d.Length = measure.Len("50 ft") })},
 		{"drop", Fix, 1, func(p *plan.Plan) { // two runs in a row, neither of them alone to blame
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("2 A")
-			p.Device("W1").Length, p.Device("W1").Gauge = measure.Len("25 ft"), measure.Must[measure.GaugeKind]("18 AWG")
-			p.Devices = append(p.Devices, plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "W1",
-				Gauge: measure.Must[measure.GaugeKind]("18 AWG"), Length: measure.Len("25 ft")},
-				plan.Device{ID: "L3", Prop: "a", Kind: "lamp", Name: "L3", From: "W2", Product: "puck12", Amps: amp("1 A")})
+			p.Device("W1").Length, p.Device("W1").Gauge = measure.Len(
+				"25 ft",
+			), measure.Must[measure.GaugeKind](
+				"18 AWG",
+			)
+			p.Devices = append(
+				p.Devices,
+				plan.Device{ID: "W2", Prop: "a", Kind: "run", Name: "W2", From: "W1",
+					Gauge: measure.Must[measure.GaugeKind]("18 AWG"), Length: measure.Len("25 ft")},
+				plan.Device{
+					ID:      "L3",
+					Prop:    "a",
+					Kind:    "lamp",
+					Name:    "L3",
+					From:    "W2",
+					Product: "puck12",
+					Amps:    amp("1 A"),
+				},
+			)
 		}},
 		{"drop", Fix, 3, strip("3 m", "20 AWG")}, // thicker wire, its far end, or the strip at both ends
 		{"drop", Fix, 1, strip("5 m", "18 AWG")}, // more feeds and thicker wire
@@ -361,7 +400,10 @@ func ruleCases() []ruleCase {
 			p.Device("W1").Length = measure.Len("30 ft")
 			for i := range 12 {
 				p.Devices = append(p.Devices, plan.Device{ID: fmt.Sprintf("N%d", i), Prop: "a", Kind: "lamp",
-					Name: fmt.Sprintf("N%d", i), From: "W1", At: measure.Len(fmt.Sprintf("%d in", 30*i+12)), Product: "puck12",
+					Name: fmt.Sprintf(
+						"N%d",
+						i,
+					), From: "W1", At: measure.Len(fmt.Sprintf("%d in", 30*i+12)), Product: "puck12",
 					Amps: amp("60 mA")})
 			}
 		}},
@@ -396,11 +438,19 @@ func ruleCases() []ruleCase {
 		{"lead-too-short", Fix, 1, dev("L1", func(d *plan.Device) { d.Need = measure.Len("4 ft") })},
 		{"sealed-in", Stop, 2, func(p *plan.Plan) { p.Solids[0].Sealed = true; p.Device("S1").In = "box" }},
 		{"unproven", Fix, 1, func(p *plan.Plan) { p.Solids[0].Sealed = true; p.Device("L1").Proven = false }},
-		{"cannot-run", Stop, 0, func(p *plan.Plan) { p.Scenes[0].Cues, p.Scenes[0].Length = nil, measure.Duration{} }},
+		{"cannot-run", Stop, 0, func(p *plan.Plan) { // no lamp shows that it was on
+			ms := measure.Must[measure.DurationKind]("1 ms")
+			p.Scenes[0].Cues = []plan.Cue{{Channel: p.Scenes[0].Cues[0].Channel, Length: ms}}
+			p.Scenes[0].Length = ms
+		}},
+		{"scene-empty", Mind, 0, func(p *plan.Plan) { p.Scenes[0].Cues, p.Scenes[0].Length = nil, measure.Duration{} }},
 		{"bounce-on-toggle", Stop, 2, func(p *plan.Plan) { p.Inputs[0].MinPulse = measure.Duration{} }},
 		{"idle-behaviour", Mind, 0, func(p *plan.Plan) { p.Triggers = nil }},
 		{"mains-load", Stop, 1, func(p *plan.Plan) {
-			mains(p, plan.Plug{ID: "amp", Name: "Amplifier", Outlet: "o", Watts: measure.Must[measure.WattKind]("1500 W")})
+			mains(
+				p,
+				plan.Plug{ID: "amp", Name: "Amplifier", Outlet: "o", Watts: measure.Must[measure.WattKind]("1500 W")},
+			)
 		}},
 		{"mains-heater", Fix, 1, func(p *plan.Plan) {
 			mains(p, plan.Plug{ID: "fog", Name: "Fogger", Outlet: "o", Watts: measure.Must[measure.WattKind]("400 W"),
@@ -408,7 +458,10 @@ func ruleCases() []ruleCase {
 		}},
 		{"mains-guard", Stop, 1, func(p *plan.Plan) { mains(p); p.Display.Outdoors = true }},
 		{"mains-cord", Fix, 1, func(p *plan.Plan) {
-			mains(p, plan.Plug{ID: "amp", Name: "Amplifier", Outlet: "o", Watts: measure.Must[measure.WattKind]("1000 W")})
+			mains(
+				p,
+				plan.Plug{ID: "amp", Name: "Amplifier", Outlet: "o", Watts: measure.Must[measure.WattKind]("1000 W")},
+			)
 			p.Outlets[0].Gauge, p.Outlets[0].Cord = measure.Must[measure.GaugeKind]("18 AWG"), measure.Len("100 ft")
 		}},
 		{"unplugged", Mind, 2, func(p *plan.Plan) { mains(p); p.Device("S1").Outlet = "" }},
@@ -446,7 +499,10 @@ func ruleCases() []ruleCase {
 					Length: measure.Len("0.3 m"), Bright: 90})
 		}},
 		{"floating-ground", Stop, 1, pixels(func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "S3", Prop: "a", Kind: "supply", Name: "S3", Product: "ps5-4"})
+			p.Devices = append(
+				p.Devices,
+				plan.Device{ID: "S3", Prop: "a", Kind: "supply", Name: "S3", Product: "ps5-4"},
+			)
 			p.Device("U1").From = "S3"
 		})},
 		{"logic-level", Fix, 1, pixels(func(p *plan.Plan) {
@@ -461,7 +517,11 @@ func ruleCases() []ruleCase {
 			p.Devices = append(p.Devices, q)
 		})},
 		{"controller-starved", Stop, 1, pixels(func(p *plan.Plan) {
-			p.Device("W2").Gauge, p.Device("W2").Length = measure.Must[measure.GaugeKind]("28 AWG"), measure.Len("12 ft")
+			p.Device("W2").Gauge, p.Device("W2").Length = measure.Must[measure.GaugeKind](
+				"28 AWG",
+			), measure.Len(
+				"12 ft",
+			)
 		})},
 		{"no-data", Mind, 1, pixels(func(p *plan.Plan) { p.Device("P1").Data = "" })},
 		{"no-data", Mind, 1, pixels(func(p *plan.Plan) {
@@ -472,7 +532,10 @@ func ruleCases() []ruleCase {
 			p.Device("S2").Product, p.Device("P1").Length = "ps5-10", measure.Len("4 m")
 		})},
 		{"back-to-back", Fix, 1, pixels(func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "S3", Prop: "a", Kind: "supply", Name: "S3", Product: "ps5-4"})
+			p.Devices = append(
+				p.Devices,
+				plan.Device{ID: "S3", Prop: "a", Kind: "supply", Name: "S3", Product: "ps5-4"},
+			)
 			p.Device("W2").To = "S3"
 		})},
 		{"back-to-back", Stop, 1, pixels(func(p *plan.Plan) { p.Device("W2").To = "S1" })},
@@ -491,7 +554,10 @@ func ruleCases() []ruleCase {
 			}
 		}},
 		{"supplies-merge", Note, 1, func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "S4", Prop: "a", Kind: "supply", Name: "S4", Product: "ps12-5"})
+			p.Devices = append(
+				p.Devices,
+				plan.Device{ID: "S4", Prop: "a", Kind: "supply", Name: "S4", Product: "ps12-5"},
+			)
 		}},
 		{"supply-load", Stop, 2, func(p *plan.Plan) { // a larger one, or one branch on its own
 			p.Devices = append(p.Devices, plan.Device{ID: "F4", Prop: "a", Kind: "fuse", Name: "F4", From: "S1",
@@ -506,10 +572,20 @@ func ruleCases() []ruleCase {
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-5", amp("5 A")
 			p.Device("W1").Gauge = measure.Must[measure.GaugeKind]("16 AWG")
 			for _, id := range []string{"A", "B"} {
-				p.Devices = append(p.Devices, plan.Device{ID: "W" + id, Prop: "a", Kind: "run", Name: "W" + id, From: "W1",
-					Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("2 ft")},
-					plan.Device{ID: "L" + id, Prop: "a", Kind: "lamp", Name: "L" + id, From: "W" + id, Product: "puck12",
-						Amps: amp("1.6 A")})
+				p.Devices = append(
+					p.Devices,
+					plan.Device{ID: "W" + id, Prop: "a", Kind: "run", Name: "W" + id, From: "W1",
+						Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("2 ft")},
+					plan.Device{
+						ID:      "L" + id,
+						Prop:    "a",
+						Kind:    "lamp",
+						Name:    "L" + id,
+						From:    "W" + id,
+						Product: "puck12",
+						Amps:    amp("1.6 A"),
+					},
+				)
 			}
 		}},
 		{"fuse-slow", Fix, 1, func(p *plan.Plan) {
@@ -530,14 +606,28 @@ func ruleCases() []ruleCase {
 		}},
 		{"through-controller", Stop, 1, func(p *plan.Plan) {
 			p.Device("S1").Product, p.Device("F1").Rating = "ps12-2", amp("2 A")
-			p.Devices = append(p.Devices, plan.Device{ID: "U9", Prop: "a", Kind: "controller", Name: "U9", From: "W1",
-				Volts: measure.Must[measure.VoltKind]("12 V")},
-				plan.Device{ID: "L9", Prop: "a", Kind: "lamp", Name: "L9", From: "U9", Product: "puck12", Amps: amp("600 mA"),
-					Proven: true})
+			p.Devices = append(
+				p.Devices,
+				plan.Device{ID: "U9", Prop: "a", Kind: "controller", Name: "U9", From: "W1",
+					Volts: measure.Must[measure.VoltKind]("12 V")},
+				plan.Device{
+					ID:      "L9",
+					Prop:    "a",
+					Kind:    "lamp",
+					Name:    "L9",
+					From:    "U9",
+					Product: "puck12",
+					Amps:    amp("600 mA"),
+					Proven:  true,
+				},
+			)
 		}},
 		{"bent-tight", Stop, 1, func(p *plan.Plan) { // 2 in foam round a 12 in post
 			p.Solids = append(p.Solids, plan.Solid{ID: "post", Prop: "a", Name: "Post", Kind: "wrap", Stock: "xps2",
-				Form: form.Wrap{W: measure.Must[measure.LengthKind]("12 in"), H: measure.Must[measure.LengthKind]("20 in")}})
+				Form: form.Wrap{
+					W: measure.Must[measure.LengthKind]("12 in"),
+					H: measure.Must[measure.LengthKind]("20 in"),
+				}})
 		}},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
 	}

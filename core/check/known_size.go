@@ -36,6 +36,10 @@ var _ = rule(
 			if got <= 0 || math.Abs(f-1) < 0.02 {
 				continue
 			}
+			level, title := Fix, fmt.Sprintf("%s is not as %s as known", p.Name, what)
+			if f > 1 && w.StageOf(&p) < plan.Cut { // still growing
+				level, title = Mind, fmt.Sprintf("%s is %s %s so far, of %s", p.Name, w.Len(got), what, p.Known)
+			}
 			next := p
 			next.Known = measure.Of[measure.LengthKind](math.Round(got*100) / 100)
 			if w.Plan.Metric() {
@@ -43,10 +47,10 @@ var _ = rule(
 			}
 			say(
 				Snag{
-					Level: Fix,
+					Level: level,
 					Place: "bench",
 					At:    []string{"prop:" + p.ID},
-					Title: fmt.Sprintf("%s is not as %s as known", p.Name, what),
+					Title: title,
 					Why: fmt.Sprintf(
 						"Its parts stand %s %s; the known dimension is %s: off by %.0f %%.",
 						w.Len(got),

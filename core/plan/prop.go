@@ -8,8 +8,9 @@ type Prop struct {
 	Name  string         `json:"name" max:"80" label:"Name"`
 	Known measure.Length `json:"known,omitzero" label:"One known dimension"` // the one known dimension
 	// what it measures: height, width or depth
-	Of   string `json:"of,omitempty" label:"It is the" choose:"height|width|depth"`
-	Note string `json:"note,omitempty" max:"2000" label:"Note" wide:"true"`
+	Of    string `json:"of,omitempty" label:"It is the" choose:"height|width|depth"`
+	Stage string `json:"stage,omitempty" label:"Stage" choose:"|idea|drawn|cut|glued|wired|proven|closed|standing"`
+	Note  string `json:"note,omitempty" max:"2000" label:"Note" wide:"true"`
 }
 
 var propKind = listed(kind{name: "prop", most: 400}, func(p *Plan) *[]Prop { return &p.Props })
@@ -22,5 +23,6 @@ func (x *Prop) valid(c checks) error {
 		measure.Named(x.Name),
 		measure.Within("known", x.Known, 10, 30*metre),
 		measure.OneOf("of", x.Of, "", "height", "width", "depth"),
+		measure.OneOf("stage", x.Stage, append([]string{""}, StageNames...)...),
 	)
 }
