@@ -32,7 +32,8 @@ func TestWhatAPressSaysIsUnderstood(t *testing.T) {
 			}
 		}
 	}
-	for _, name := range []string{"hole", "slot", "window", "door", "pocket", "letters", "glue its seams", "one more like it"} {
+	for _, name := range []string{"hole", "slot", "window", "door", "pocket", "letters", "glue its seams",
+		"one more like it"} {
 		require.Greater(t, n[name], 5, name)
 	}
 }

@@ -56,8 +56,8 @@ func entriesFor(verb string, lib *stock.Library) (out []entry) {
 var feeds = []string{"lamp", "lamps", "strip", "pixels", "supply", "motor", "servo", "leds"}
 
 // spoken are words that are no part of a shop's name, though they may stand in one.
-var spoken = []string{"tall", "wide", "deep", "high", "long", "lid", "bottom", "with", "called", "inch", "inches", "feet",
-	"foot", "sides", "right", "left", "front", "back", "side", "half", "spare", "pair", "open", "flat", "sheet"}
+var spoken = []string{"tall", "wide", "deep", "high", "long", "lid", "bottom", "with", "called", "inch", "inches",
+	"feet", "foot", "sides", "right", "left", "front", "back", "side", "half", "spare", "pair", "open", "flat", "sheet"}
 
 // wordsOf are a name's words in small letters.
 func wordsOf(name string) []string {
