@@ -112,6 +112,7 @@ func (s *Server) routes() *gin.Engine {
 	r.POST("/import", s.importPlan)
 	r.GET("/calc", s.calculators)
 	r.POST("/theme", theme)
+	r.POST("/tour", tour)
 	p := r.Group("/p/:plan")
 	p.GET("", func(c *gin.Context) { s.place(c, "barn") })
 	for _, pl := range allPlaces()[1:] {

@@ -97,6 +97,7 @@ type Page struct {
 	Title, Place, Theme, Back string
 	Hint                      string // of the quick line
 	Body                      template.HTML
+	Tour                      *TourStep
 	Above                     bool // the bench's second drawing is from above
 	NeedsProp                 bool
 	PlanID                    string
@@ -165,6 +166,7 @@ var funcs = template.FuncMap{
 	"join": strings.Join,
 	"tape": func(p *plan.Plan, mm float64) string { return measure.Run(mm, p.Metric()) },
 	"hole": func(p *plan.Plan, mm float64) string { return measure.Tape(mm, p.Metric()) },
+	"inc":  func(n int) int { return n + 1 },
 	"dict": func(pairs ...any) map[string]any {
 		m := map[string]any{}
 		for i := 0; i+1 < len(pairs); i += 2 {
@@ -223,7 +225,11 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		s.fail(c, err)
 		return
 	}
-	key := pageKey{m, u.RequestURI(), themeOf(c), whoOf(c)}
+	key := pageKey{m, u.RequestURI(), themeOf(c), whoOf(c), 0}
+	step := tourOf(c, id)
+	if step != nil {
+		key.tour = step.N
+	}
 	if s.kept(c, key) {
 		return
 	}
@@ -248,7 +254,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		return
 	}
 	p, many := s.begun(c, w, pl, u, o)
-	p.PlanID, p.Undo, p.Redo = id, undo, redo
+	p.PlanID, p.Undo, p.Redo, p.Tour = id, undo, redo, step
 	p.lead(snags)
 	s.fillSnags(p, snags)
 	p.Tally = tallied(w, snags)

@@ -17,6 +17,7 @@ import (
 type pageKey struct {
 	moment
 	uri, theme, who string
+	tour            int
 }
 
 // packed is a page, compressed once.

@@ -43,6 +43,7 @@ var acts = map[string]string{
 	// the second window saves first
 	"conflict": `(()=>{const f=document.querySelector("form.f"); const d=new URLSearchParams(new FormData(f)); d.set("f.length","36 ft");
 		fetch(f.action,{method:"POST",body:d}).then(()=>{f.elements["f.gauge"].value="16 AWG"; f.elements["f.gauge"].dispatchEvent(new Event("change",{bubbles:true}))}); return true})()`,
+	"tour": `(()=>{document.cookie="tour=2;path=/"; location.reload(); return true})()`,
 	"wide": `(()=>{document.documentElement.classList.add("dark"); document.getElementById("page").classList.add("dark"); return true})()`,
 }
 
@@ -57,6 +58,9 @@ func main() {
 	}
 	ctx, cancel := testkit.Chromium(context.Background(), 1280, 800)
 	defer cancel()
+	if err := chromedp.Do(ctx, chromedp.Navigate(os.Args[1]+"/healthz")); err == nil {
+		_, _ = chromedp.Run(ctx, chromedp.Evaluate[bool](`(()=>{document.cookie="tour=done;path=/"; return true})()`))
+	}
 	for _, item := range list {
 		name, path, _ := strings.Cut(item, "=")
 		w, h := 1280, 800
