@@ -21,7 +21,7 @@ func edges(b *bytes.Buffer) {
 	book := demo.Patterns()
 	for i := range book.Solids {
 		s := book.Solids[i]
-		if s.Form == nil {
+		if s.Form == nil || s.Kind == "mesh" || s.Kind == "printed" { // these take their time, and have a net of their own
 			continue
 		}
 		t := reflect.TypeOf(s.Form)

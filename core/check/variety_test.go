@@ -40,17 +40,19 @@ import (
 // reason. A line each, so that a change says where; it does not say what is right:
 // that is the business of the tests beside each rule.
 func TestVarietyStandsAsFrozen(t *testing.T) {
-	for name, of := range map[string]func(*bytes.Buffer){
-		"forms": forms, "phrases": phrases, "calculators": calculators, "cells": cells, "glues": glues, "sheets": sheets,
-		"faults": faults, "shop": shops, "measures": measures, "bounds": bounds, "meshes": meshes, "pictures": pictures,
-		"shows": shows, "packs": packs, "rules": spoilt, "edges": edges, "layouts": layouts,
+	for _, net := range []struct {
+		name string
+		of   func(*bytes.Buffer)
+	}{ // quick ones first
+		{"measures", measures}, {"shop", shops}, {"glues", glues}, {"cells", cells}, {"packs", packs}, {"shows", shows},
+		{"bounds", bounds}, {"calculators", calculators}, {"phrases", phrases}, {"faults", faults}, {"pictures", pictures},
+		{"forms", forms}, {"sheets", sheets}, {"edges", edges}, {"layouts", layouts}, {"rules", spoilt}, {"meshes", meshes},
 	} {
-		t.Run(name, func(t *testing.T) {
-			t.Parallel()
+		t.Run(net.name, func(t *testing.T) {
 			var b bytes.Buffer
-			of(&b)
+			net.of(&b)
 			require.Greater(t, bytes.Count(b.Bytes(), []byte("\n")), 60, "it varies")
-			frozen(t, "variety-"+name, b.Bytes())
+			frozen(t, "variety-"+net.name, b.Bytes())
 		})
 	}
 }
@@ -1080,7 +1082,7 @@ func another(r *rand.Rand, f reflect.Value, name string) (string, bool) {
 func spoilt(b *bytes.Buffer) {
 	for n, c := range ruleCases() {
 		r := seeded(fmt.Sprint("rules ", c.code, n))
-		for range 14 {
+		for range 10 {
 			p := clean()
 			c.spoil(p)
 			var said []string
