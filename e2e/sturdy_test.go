@@ -130,7 +130,16 @@ func TestFirstViewIsLeanAndClosed(t *testing.T) {
 
 // Keyboard alone: to a place, to a thing, its field, a mend, the working, undo.
 func TestKeyboard(t *testing.T) {
-	s := open(t, apiary)
+	s := open(t, apiary+"/bench?prop=riser")
+	for _, want := range []string{"Skip to the drawing", "Skip to the ticket", "Skip to the snags"} {
+		s.keys("\t")
+		assert.Equal(t, want, eval[string](s, `document.activeElement.textContent`))
+	}
+	s.keys("\r")
+	s.wait(`document.activeElement.id==="snags"`)
+	s.keys("\t")
+	assert.True(t, eval[bool](s, `!!document.activeElement.closest(".gutter")`), "on to the first snag")
+	s.goTo(apiary)
 	s.live(func() { s.keys("3") })
 	s.wait(`location.pathname.endsWith("/loom")`)
 	first := s.text(".ticket h2")
@@ -383,4 +392,8 @@ func TestBinary(t *testing.T) {
 	file := run(0, "", "export", "midnight-apiary", "--database-url", dsn)
 	assert.Contains(t, run(0, file, "import", "-", "--replace", "--database-url", dsn), "stored midnight-apiary")
 	assert.Equal(t, file, run(0, "", "export", "midnight-apiary", "--database-url", dsn))
+	page := run(0, "", "export", "midnight-apiary", "--page", "--database-url", dsn) // and a page to take along
+	assert.True(t, strings.HasPrefix(page, "<!doctype html>"))
+	assert.Contains(t, page, "<h2>Frame riser</h2>")
+	assert.NotContains(t, page, "<script")
 }

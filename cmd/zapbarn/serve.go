@@ -13,7 +13,10 @@ import (
 	"syscall"
 	"time"
 
+	"zapbarn/core/check"
 	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/web"
@@ -213,9 +216,10 @@ func importCommand() *cobra.Command {
 
 func exportCommand() *cobra.Command {
 	var s settings
+	var page bool
 	c := &cobra.Command{
 		Use:   "export ID",
-		Short: "prints a stored plan as JSON",
+		Short: "prints a stored plan as JSON, or as a page to take along",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
@@ -230,11 +234,16 @@ func exportCommand() *cobra.Command {
 			if p, err = st.Whole(cmd.Context(), p); err != nil {
 				return err
 			}
+			if page {
+				w := work.Do(p, stock.Shop, time.Now())
+				return web.WriteAlong(cmd.OutOrStdout(), w, check.Check(w), time.Now().Format("2 January 2006"))
+			}
 			_, err = cmd.OutOrStdout().Write(p.Encode())
 			return err
 		},
 	}
 	s.flags(c)
+	c.Flags().BoolVar(&page, "page", false, "as one read-only HTML page with drawings, lists and snags")
 	return c
 }
 
