@@ -7,10 +7,12 @@ import (
 	"html/template"
 	"io"
 	"regexp"
+	"slices"
 	"strings"
 	"sync"
 
 	"zapbarn/core/check"
+	"zapbarn/core/cutting"
 	"zapbarn/core/form"
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
@@ -105,8 +107,10 @@ func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 				w.Results.At("part", part.Ref, "size").Text, part.Panel.Copies, w.Lib.Materials[part.Solid.Stock].Name)})
 		}
 	}
-	if x.Cut != nil {
-		x.Sheets = template.HTML(draw.Sheets(w, p.ID, "", to))
+	for _, s := range w.Sheets { // those of its stocks, not all
+		if slices.ContainsFunc(s.Pieces, func(pc cutting.Piece) bool { return w.Part(pc.Ref).Solid.Prop == p.ID }) {
+			x.Sheets += template.HTML(draw.SheetsOf(w, s, p.ID))
+		}
 	}
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]

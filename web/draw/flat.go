@@ -454,7 +454,7 @@ func SheetsOf(w *work.Work, s *cutting.Sheets, prop string) string {
 		h = math.Max(h, sh.Stock.H*sc)
 	}
 	c.H = h + 16
-	return c.SVG("sheets", s.Stock.Name+", best so far", "")
+	return c.SVG("sheets", s.Stock.Name+", its sheets", "")
 }
 
 // pipes draws every pipe length from y down.
