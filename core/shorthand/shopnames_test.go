@@ -61,10 +61,7 @@ func TestEveryNameOfTheShopMeansItself(t *testing.T) {
 		list := entriesFor(verb, stock.Shop)
 		require.NotEmpty(t, list)
 		for _, e := range list {
-			var words []string
-			for _, w := range wordsOf(e.name) {
-				words = append(words, w)
-			}
+			words := wordsOf(e.name)
 			if len(words) == 0 || len(words) > 4 || !letters(words[0]) ||
 				slices.ContainsFunc(list, func(o entry) bool { return slices.Contains(words, o.id) }) {
 				continue
