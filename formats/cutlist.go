@@ -5,6 +5,7 @@ import (
 	"io"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/stock"
 	"zapbarn/core/work"
 
 	"github.com/xuri/excelize/v2"
@@ -129,20 +130,15 @@ func CutListXLSX(out io.Writer, w *work.Work, prop string) error {
 		return err
 	}
 	stockRows := [][]any{{"stock", "pieces of stock", "used %", "cost"}}
+	taken := func(m stock.Material, n int) {
+		of := func(what string) float64 { return w.Results.At("stock", m.ID, what).Value }
+		stockRows = append(stockRows, []any{m.Name, n, round(of("yield")), of("cost")})
+	}
 	for _, s := range w.Sheets {
-		of := func(what string) float64 { return w.Results.At("stock", s.Stock.ID, what).Value }
-		stockRows = append(stockRows, []any{s.Stock.Name, len(s.Layout.Sheets), round(of("yield")), of("cost")})
+		taken(s.Stock, len(s.Layout.Sheets))
 	}
 	for _, b := range w.Bars {
-		stockRows = append(
-			stockRows,
-			[]any{
-				b.Stock.Name,
-				len(b.Cutting.Bars),
-				round(w.Results.At("stock", b.Stock.ID, "yield").Value),
-				float64(len(b.Cutting.Bars)) * b.Stock.Price,
-			},
-		)
+		taken(b.Stock, len(b.Cutting.Bars))
 	}
 	if err := fill("Stock", stockRows); err != nil {
 		return err

@@ -6,8 +6,9 @@ import (
 	"fmt"
 	"net"
 
-	"github.com/jackc/pgx/v5/pgconn"
 	"zapbarn/core/plan"
+
+	"github.com/jackc/pgx/v5/pgconn"
 )
 
 // The errors a caller tells apart.

@@ -7,8 +7,9 @@ import (
 	"encoding/json"
 	"fmt"
 
-	"github.com/pressly/goose/v3"
 	"zapbarn/core/plan"
+
+	"github.com/pressly/goose/v3"
 )
 
 // toFormat is the migration of a number that brings all that is stored, the log

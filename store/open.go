@@ -12,6 +12,8 @@ import (
 	"strings"
 	"time"
 
+	"zapbarn/core/memo"
+
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/pressly/goose/v3"
@@ -19,7 +21,6 @@ import (
 	"gorm.io/driver/postgres"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
-	"zapbarn/core/memo"
 )
 
 // Open connects, and brings the schema up to date; several programs that do so

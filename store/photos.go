@@ -7,10 +7,11 @@ import (
 	"errors"
 	"fmt"
 
+	"zapbarn/core/plan"
+
 	"github.com/pressly/goose/v3"
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
-	"zapbarn/core/plan"
 )
 
 // photoRow is one picture's data.

@@ -12,11 +12,12 @@ import (
 	"fmt"
 	"time"
 
-	"gorm.io/gorm"
-	"gorm.io/gorm/clause"
 	"zapbarn/core/form"
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 )
 
 //go:embed migrations/*.sql

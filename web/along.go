@@ -15,6 +15,7 @@ import (
 	"zapbarn/core/cutting"
 	"zapbarn/core/form"
 	"zapbarn/core/plan"
+	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
@@ -71,14 +72,14 @@ func along(w *work.Work, snags []check.Snag, made string) (*Along, error) {
 	}
 	a := &Along{Name: w.Plan.Display.Name, Opens: w.Plan.Display.Opens, Made: made, Style: style,
 		Defs: template.HTML(draw.Defs())}
+	buy := func(m stock.Material, n int, one string) {
+		a.Buy = append(a.Buy, AlongRow{plural(float64(n), one), m.Name, w.Results.At("stock", m.ID, "cost").Text})
+	}
 	for _, s := range w.Sheets {
-		a.Buy = append(a.Buy, AlongRow{plural(float64(s.New()), "sheet"), s.Stock.Name, w.Results.At("stock", s.Stock.ID,
-			"cost").Text})
+		buy(s.Stock, s.New(), "sheet")
 	}
 	for _, b := range w.Bars {
-		n := len(b.Cutting.Bars)
-		a.Buy = append(a.Buy, AlongRow{plural(float64(n), "length"), b.Stock.Name, fmt.Sprintf("$%.2f",
-			float64(n)*b.Stock.Price)})
+		buy(b.Stock, len(b.Cutting.Bars), "length")
 	}
 	of := map[string][]check.Snag{}
 	for _, s := range snags {
@@ -162,6 +163,10 @@ func WriteAlong(out io.Writer, w *work.Work, snags []check.Snag, made string) er
 	if err != nil {
 		return err
 	}
+	return writeAlong(out, pages, w, snags, made)
+}
+
+func writeAlong(out io.Writer, pages *template.Template, w *work.Work, snags []check.Snag, made string) error {
 	a, err := along(w, snags, made)
 	if err != nil {
 		return err
@@ -177,7 +182,7 @@ func (s *Server) alongFile(c *gin.Context) {
 		return
 	}
 	var b bytes.Buffer
-	if err := WriteAlong(&b, w, snags, s.now().Format("2 January 2006")); err != nil {
+	if err := writeAlong(&b, s.pages, w, snags, s.now().Format("2 January 2006")); err != nil {
 		s.fail(c, err)
 		return
 	}

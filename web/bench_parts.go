@@ -3,6 +3,7 @@ package web
 import (
 	"html/template"
 	"strings"
+
 	"zapbarn/core/check"
 	"zapbarn/web/draw"
 

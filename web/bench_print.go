@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"net/url"
+
 	"zapbarn/core/check"
 
 	"github.com/gin-gonic/gin"

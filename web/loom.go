@@ -2,6 +2,7 @@ package web
 
 import (
 	"strings"
+
 	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
 )

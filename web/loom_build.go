@@ -2,6 +2,7 @@ package web
 
 import (
 	"html/template"
+
 	"zapbarn/core/check"
 	"zapbarn/formats"
 	"zapbarn/web/draw"

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
 	"zapbarn/core/wiring"

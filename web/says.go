@@ -2,6 +2,8 @@ package web
 
 import (
 	"fmt"
+	"regexp"
+	"slices"
 	"strings"
 
 	"zapbarn/core/measure"
@@ -12,7 +14,7 @@ import (
 type Say struct{ Name, Line string }
 
 // says are what one press does with an element beside its fields: openings cut
-// into a solid, its seams glued; another lamp, a switch before it.
+// into a solid, its seams glued; another lamp like it.
 func (p *Page) says(v any) []Say {
 	switch x := v.(type) {
 	case *plan.Solid:
@@ -29,7 +31,7 @@ func (p *Page) says(v any) []Say {
 // cuts are openings in a solid's first face, sized to it, and its seams.
 func (p *Page) cuts(s *plan.Solid) (out []Say) {
 	shape := p.Work.Shapes[s.ID]
-	if shape == nil || p.named(s) != s {
+	if shape == nil {
 		return nil
 	}
 	face, wide, high, flat := "", shape.Size.X, shape.Size.Z, false
@@ -42,11 +44,7 @@ func (p *Page) cuts(s *plan.Solid) (out []Say) {
 	default:
 		return nil
 	}
-	called := s.Name
-	if strings.Contains(called, ",") { // which parts words on the line
-		called = s.ID
-	}
-	at := fmt.Sprintf(" in %s %s", called, face)
+	at := fmt.Sprintf(" in %s %s", p.onTheLine(s), face)
 	deep := 0.
 	if flat {
 		deep = shape.Panels[0].Thick / 2
@@ -121,14 +119,29 @@ func (p *Page) cut(c cut, wide, high float64, at string) (plan.Opening, string) 
 	return o, line
 }
 
-// named is the solid that its name means on the line: the first of that name.
-func (p *Page) named(s *plan.Solid) *plan.Solid {
-	for i := range p.Plan.Solids {
-		if o := &p.Plan.Solids[i]; o.Prop == s.Prop && strings.EqualFold(o.Name, s.Name) {
-			return o
+// plainName is a name whose words can mean nothing else on the line.
+var plainName = regexp.MustCompile(`^[A-Za-z][A-Za-z -]*$`)
+
+// lineWords are words that the line reads for itself.
+var lineWords = []string{"in", "on", "through", "up", "right", "left", "says", "called", "corners", "deep", "with", "to"}
+
+// onTheLine is what a solid is called on the line: its name where that means it and
+// nothing else, else its ID.
+func (p *Page) onTheLine(s *plan.Solid) string {
+	if !plainName.MatchString(s.Name) {
+		return s.ID
+	}
+	for _, w := range strings.Fields(strings.ToLower(s.Name)) {
+		if slices.Contains(lineWords, w) {
+			return s.ID
 		}
 	}
-	return nil
+	for i := range p.Plan.Solids {
+		if o := &p.Plan.Solids[i]; o.ID != s.ID && strings.EqualFold(o.Name, s.Name) {
+			return s.ID
+		}
+	}
+	return s.Name
 }
 
 // round is a length as a builder would choose it: to a quarter inch or 5 mm, with

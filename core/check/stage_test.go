@@ -56,6 +56,13 @@ func TestASketchIsAskedAboutWhatIsBegun(t *testing.T) {
 	assert.NotNil(t, find(snags(t, p), "seams-open", ""), "joints are planned: the rest is missed")
 	p.Joints = nil
 	assert.Nil(t, find(snags(t, p), "unjoined", ""))
+
+	body := plan.NewSolid("a", "Body", "xps1", form.Panel{W: measure.Len("9 in"), H: measure.Len("9 in"), Copies: 1})
+	body.ID = "body"
+	p.Solids, p.Finishes = append(p.Solids, body), nil
+	assert.Nil(t, find(snags(t, p), "uncoated-foam", ""))
+	p.Finishes = []plan.Finish{{ID: "f", Solid: "box", Layers: []plan.Layer{{Coat: "latex", Coats: 1}}}}
+	assert.NotNil(t, find(snags(t, p), "uncoated-foam", "solid:body"), "coats are begun: the next is missed")
 }
 
 // The stage follows what is done, until it is said by hand.

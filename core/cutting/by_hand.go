@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+
 	"zapbarn/core/measure"
 	"zapbarn/core/nest"
 )

@@ -5,6 +5,7 @@ import (
 	"encoding/binary"
 	"fmt"
 	"math"
+
 	"zapbarn/core/memo"
 	"zapbarn/core/nest"
 	"zapbarn/core/pattern"

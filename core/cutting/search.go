@@ -2,6 +2,7 @@ package cutting
 
 import (
 	"slices"
+
 	"zapbarn/core/nest"
 )
 

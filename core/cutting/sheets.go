@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"slices"
 	"sort"
+
 	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
@@ -126,12 +127,12 @@ func (set Set) Sheets() (all []*Sheets) {
 			seen[s.Stock.ID] = s
 			all = append(all, s)
 		}
-		box := boxOf(part.Panel, part.Stock)
+		box, area := boxOf(part.Panel, part.Stock), part.Panel.Area()
 		box.Shape = part.Ref
 		for c := range part.Panel.Copies {
 			s.Pieces = append(s.Pieces, Piece{part.Ref, c})
 			s.Boxes = append(s.Boxes, box)
-			s.area = append(s.area, part.Panel.Area())
+			s.area = append(s.area, area)
 		}
 	}
 	for _, s := range all {

@@ -144,3 +144,20 @@ func TestWhereFormsBendMost(t *testing.T) {
 	down, _, _ := Cone{Low: mm(100), High: mm(400), H: mm(200)}.Bends(5)
 	assert.Equal(t, radius, down, "whichever end is small")
 }
+
+// An arch wants all three of its sizes, and a frame its load by mass alone.
+func TestWhatAPhraseLacks(t *testing.T) {
+	for _, line := range []string{"arch 48 in wide 10 in deep", "arch 48 in wide rise 12 in", "arch 10 in deep rise 12 in",
+		"arch 48 in wide 10 in deep 12 in 9 in", "frame 24 24 60 5"} {
+		name, _, _ := strings.Cut(line, " ")
+		k, ok := Of(name)
+		require.True(t, ok)
+		_, _, err := k.Read(&words.Words{List: strings.Fields(line)[1:]})
+		assert.Error(t, err, line)
+	}
+	k, _ := Of("frame")
+	f, _, err := k.Read(&words.Words{List: strings.Fields("24 x 24 x 60 5kg 3 levels")})
+	require.NoError(t, err)
+	assert.Equal(t, 5., f.(Frame).Load.Value())
+	assert.Equal(t, 3, f.(Frame).Levels)
+}

@@ -407,3 +407,15 @@ func TestMovedBodiesKeepTheirEdges(t *testing.T) {
 	assert.Nil(t, b.Faces[1].Edges)
 	assert.Equal(t, 5., b.Faces[0].Points[0].X)
 }
+
+// The stop in a fitting lies deeper the thicker the pipe (outside diameters of ASTM
+// D1785, schedule 40), and about two fifths to two thirds of the pipe from its middle.
+func TestTakeOffsGrowWithThePipe(t *testing.T) {
+	last := 0.
+	for _, od := range []float64{.840, 1.050, 1.315, 1.660, 1.900, 2.375, 2.875, 3.5, 4.5} {
+		stop := TakeOff(od * inch)
+		assert.Greater(t, stop, last, "%g in", od)
+		assert.InDelta(t, .53, stop/od/inch, .1, "%g in", od)
+		last = stop
+	}
+}

@@ -3,6 +3,7 @@ package plan
 import (
 	"encoding/json"
 	"reflect"
+
 	"zapbarn/core/measure"
 )
 

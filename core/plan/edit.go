@@ -8,6 +8,7 @@ import (
 	"sort"
 	"strings"
 	"unicode"
+
 	"zapbarn/core/measure"
 
 	"golang.org/x/text/unicode/norm"

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"strings"
+
 	"zapbarn/core/measure"
 )
 

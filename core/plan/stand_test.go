@@ -73,6 +73,28 @@ func TestAPileGoesUpWithItsFoot(t *testing.T) {
 	require.ErrorContains(t, err, `"upon" is not known`)
 }
 
+// A prop that is scaled keeps its pile, whatever the tape rounds; one moved by less
+// than that was not moved.
+func TestAScaledPileStandsOn(t *testing.T) {
+	p := pile(t)
+	for _, f := range []float64{1.37, .61, 2.113} {
+		q, err := p.Apply(p.Settled(p.Scaled("a", f)))
+		require.NoError(t, err)
+		assert.Equal(t, "body", q.Solid("cap").By, "%g", f)
+		assert.InDelta(t, 24*25.4*f, q.Solid("cap").Z.Value(), 2*1.6, "%g", f)
+		next, err := q.Stood(*q.Solid("cap"), stock.Shop)
+		require.NoError(t, err)
+		assert.Zero(t, off(next, *q.Solid("cap")))
+	}
+	for by, keeps := range map[float64]bool{1.9: true, 2.1: false, -30: false} {
+		x := *p.Solid("cap")
+		x.Z = measure.Of[measure.LengthKind](x.Z.Value() + by)
+		q, err := p.Apply(p.Settled(Edit{Changes: []Change{p.Put("solid", "cap", x)}}))
+		require.NoError(t, err)
+		assert.Equal(t, keeps, q.Solid("cap").By == "body", "%g", by)
+	}
+}
+
 // Each way to stand, by hand: a lamp box of 4 x 3 x 5 in by a base of 20 x 16 x 12.
 func TestWhereAThingStands(t *testing.T) {
 	for how, want := range map[string][3]float64{"on": {0, 0, 12}, "in": {0, 0, 2}, "beside right": {12, 0, 2},

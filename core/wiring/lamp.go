@@ -2,6 +2,7 @@ package wiring
 
 import (
 	"math"
+
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/stock"

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"sort"
+
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/stock"

@@ -50,5 +50,6 @@ func (w *Work) barResults(b *cutting.Bars) {
 			measure.Decimal(y, 1)+" %",
 			source.Exact("sum"),
 		))
+		w.stockCost(m, n, "Lengths cost", "lengths x price")
 	}
 }

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 	"time"
+
 	"zapbarn/core/bond"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"

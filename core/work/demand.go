@@ -2,10 +2,10 @@ package work
 
 import (
 	"fmt"
-	"zapbarn/core/plan"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
+	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/wiring"
 )

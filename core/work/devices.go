@@ -3,6 +3,7 @@ package work
 import (
 	"fmt"
 	"math"
+
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"

@@ -3,10 +3,10 @@ package work
 import (
 	"fmt"
 	"math"
-	"zapbarn/core/plan"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
+	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"

@@ -2,10 +2,10 @@ package work
 
 import (
 	"strings"
-	"zapbarn/core/plan"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
+	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 )
 

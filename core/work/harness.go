@@ -5,9 +5,9 @@ import (
 	"math"
 	"sort"
 	"strings"
-	"zapbarn/core/plan"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"

@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"sort"
 	"strings"
-	"zapbarn/core/plan"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/plan"
 )
 
 // Portion is the part of the plan that hangs together with some trees of the

@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/nest"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/stock"
 )
 
 // Cutting is all that the plan's cutting stands on.
@@ -157,30 +158,28 @@ func (w *Work) sheetResults(s *cutting.Sheets) {
 	if k := len(s.Layout.Sheets) - n; k > 0 {
 		numbers += fmt.Sprintf(", %d offcuts first", k)
 	}
-	w.keep(of("sheets"), source.Result{Label: s.Stock.Name + ", sheets", Value: float64(n), Text: fmt.Sprint(n)}.
+	w.keep(of("sheets"), source.Num(s.Stock.Name+", sheets", float64(n), "", fmt.Sprint(n)).
 		With(how, numbers, fmt.Sprintf("%d of %s x %s", n, s.Stock.Sheet[0], s.Stock.Sheet[1]), sawFrom))
 	if total > 0 {
-		y := used / total
-		w.keep(
-			of("yield"),
-			source.Result{Label: "Used", Value: 100 * y, Unit: "%", Text: measure.Decimal(100*y, 0) + " %"}.
-				With(
-					"yield = part area / sheet area",
-					fmt.Sprintf("%.4f m2 / %.4f m2", used/1e6, total/1e6),
-					measure.Decimal(100*y, 1)+" %",
-					source.Exact("areas"),
-				),
-		)
-		cost := float64(n) * s.Stock.Price
-		w.keep(
-			of("cost"),
-			source.Result{Label: "Sheets cost", Value: cost, Unit: "$", Text: fmt.Sprintf("$%.2f", cost)}.
-				With(
-					"new sheets x price",
-					fmt.Sprintf("%d x $%.2f", n, s.Stock.Price),
-					fmt.Sprintf("$%.2f", cost),
-					source.FromMemory(s.Stock.Name+" price"),
-				),
-		)
+		y := 100 * used / total
+		w.keep(of("yield"), source.Num("Used", y, "%", measure.Decimal(y, 0)+" %").With(
+			"yield = part area / sheet area",
+			fmt.Sprintf("%.4f m2 / %.4f m2", used/1e6, total/1e6),
+			measure.Decimal(y, 1)+" %",
+			source.Exact("areas"),
+		))
+		w.stockCost(s.Stock, n, "Sheets cost", "new sheets x price")
 	}
+}
+
+// stockCost keeps what so many sheets or lengths of a stock cost.
+func (w *Work) stockCost(m stock.Material, n int, label, how string) {
+	cost := float64(n) * m.Price
+	dollars := fmt.Sprintf("$%.2f", cost)
+	w.keep(source.KeyOf("stock", m.ID, "cost"), source.Num(label, cost, "$", dollars).With(
+		how,
+		fmt.Sprintf("%d x $%.2f", n, m.Price),
+		dollars,
+		source.FromMemory(m.Name+" price"),
+	))
 }

@@ -2,8 +2,8 @@ package work
 
 import (
 	"time"
-	"zapbarn/core/plan"
 
+	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 )

@@ -3,6 +3,7 @@ package work
 import (
 	"fmt"
 	"strings"
+
 	"zapbarn/core/measure"
 	"zapbarn/core/source"
 )
@@ -16,15 +17,16 @@ func (w *Work) totals() {
 		kg += r.Value
 		masses = append(masses, r.Text)
 	}
-	for _, s := range w.Sheets {
-		r := w.Results.At("stock", s.Stock.ID, "cost")
+	spent := func(id string) {
+		r := w.Results.At("stock", id, "cost")
 		cost += r.Value
 		costs = append(costs, r.Text)
 	}
+	for _, s := range w.Sheets {
+		spent(s.Stock.ID)
+	}
 	for _, b := range w.Bars {
-		c := float64(len(b.Cutting.Bars)) * b.Stock.Price
-		cost += c
-		costs = append(costs, fmt.Sprintf("$%.2f", c))
+		spent(b.Stock.ID)
 	}
 	for i := range w.Plan.Devices {
 		if d := &w.Plan.Devices[i]; d.Kind == "supply" {

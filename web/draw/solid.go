@@ -20,30 +20,40 @@ import (
 type View struct {
 	Scale  float64 // px per mm
 	X, Y   float64 // where the prop's origin lies
-	Front  bool    // straight on; otherwise isometric from front right above
-	Above  bool    // straight down, the front below
+	Seen   Seen
 	Toward pattern.Vec
 }
 
+// Seen is from where: in isometric from front right above, straight on, or
+// straight down with the front below.
+type Seen int
+
+// The ways to see a prop.
+const (
+	FromCorner Seen = iota
+	FromFront
+	FromTop
+)
+
 // Iso and Front are the two views.
 func Iso(scale, x, y float64) View {
-	return View{scale, x, y, false, false, pattern.Vec{X: 1, Y: -1, Z: 1}}
+	return View{scale, x, y, FromCorner, pattern.Vec{X: 1, Y: -1, Z: 1}}
 }
 
 // Front is the elevation.
-func Front(scale, x, y float64) View { return View{scale, x, y, true, false, pattern.Vec{Y: -1}} }
+func Front(scale, x, y float64) View { return View{scale, x, y, FromFront, pattern.Vec{Y: -1}} }
 
 // Above is the plan.
-func Above(scale, x, y float64) View { return View{scale, x, y, false, true, pattern.Vec{Z: 1}} }
+func Above(scale, x, y float64) View { return View{scale, x, y, FromTop, pattern.Vec{Z: 1}} }
 
 const cos30 = 0.8660254037844386
 
 // At projects a point.
 func (v View) At(p pattern.Vec) XY {
-	switch {
-	case v.Front:
+	switch v.Seen {
+	case FromFront:
 		return XY{v.X + p.X*v.Scale, v.Y - p.Z*v.Scale}
-	case v.Above:
+	case FromTop:
 		return XY{v.X + p.X*v.Scale, v.Y - p.Y*v.Scale}
 	}
 	return XY{v.X + (p.X+p.Y)*cos30*v.Scale, v.Y + ((p.X-p.Y)*0.5-p.Z)*v.Scale}
@@ -136,7 +146,7 @@ func (c *Canvas) Prop(w *work.Work, prop string, v View, sel string, href func(k
 			n((tip.X-zero.X)/v.Scale*100),
 			n((tip.Y-zero.Y)/v.Scale*100),
 		)
-		if v.Above && !held[st.solid.ID] { // to be taken hold of where it is hollow, too
+		if v.Seen == FromTop && !held[st.solid.ID] { // to be taken hold of where it is hollow, too
 			held[st.solid.ID] = true
 			half := w.Shapes[st.solid.ID].Size
 			a := v.At(pattern.Vec{X: st.offset.X - half.X/2, Y: st.offset.Y + half.Y/2})
@@ -144,7 +154,7 @@ func (c *Canvas) Prop(w *work.Work, prop string, v View, sel string, href func(k
 		}
 		texture := w.Lib.Materials[st.solid.Stock].Texture
 		curved := false
-		if v.Front && c.post(st, v, texture) {
+		if v.Seen == FromFront && c.post(st, v, texture) {
 			c.f(`</g>`)
 			if href != nil {
 				c.Done()
@@ -294,7 +304,7 @@ func (c *Canvas) silhouette(st standing, v View) {
 		}
 	}
 	for s, f := range seen { // the cut ends of a half ring
-		if dot(normal(f.Points), v.Toward) > 1e-6 && (v.Front || v.Above) {
+		if dot(normal(f.Points), v.Toward) > 1e-6 && v.Seen != FromCorner {
 			p := v.At(pattern.Vec{X: s.a.X/100 + st.offset.X, Y: s.a.Y/100 + st.offset.Y, Z: s.a.Z/100 + st.offset.Z})
 			q := v.At(pattern.Vec{X: s.b.X/100 + st.offset.X, Y: s.b.Y/100 + st.offset.Y, Z: s.b.Z/100 + st.offset.Z})
 			c.Line("edge", p.X, p.Y, q.X, q.Y)
