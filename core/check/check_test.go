@@ -12,6 +12,7 @@ import (
 
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
@@ -442,6 +443,16 @@ func ruleCases() []ruleCase {
 			ms := measure.Must[measure.DurationKind]("1 ms")
 			p.Scenes[0].Cues = []plan.Cue{{Channel: p.Scenes[0].Cues[0].Channel, Length: ms}}
 			p.Scenes[0].Length = ms
+		}},
+		{"letters-fine", Fix, 1, func(p *plan.Plan) {
+			p.Solids[0].Openings = []plan.Opening{
+				{Name: "Sign", Face: "front", Kind: "text", Text: "BEES", H: measure.Len("1/2 in"),
+					Y: measure.Len("5 in")},
+			}
+		}},
+		{"letters-fine", Fix, 0, func(p *plan.Plan) { // as high as the blade wants they have no room
+			p.Solids[0].Openings = []plan.Opening{{Name: "Sign", Face: "front", Kind: "text",
+				Text: "BEWARE OF THE BEES IN HERE", H: measure.Len("1/2 in"), Y: measure.Len("5 in")}}
 		}},
 		{"scene-empty", Mind, 0, func(p *plan.Plan) { p.Scenes[0].Cues, p.Scenes[0].Length = nil, measure.Duration{} }},
 		{"bounce-on-toggle", Stop, 2, func(p *plan.Plan) { p.Inputs[0].MinPulse = measure.Duration{} }},
@@ -963,4 +974,24 @@ func TestSeamsOpen(t *testing.T) {
 		{ID: "k", Prop: "a", A: "box/front", B: "=ply1/4", Glue: "pva"},
 	} // glued to a thing bought: its own seams stay open
 	assert.NotNil(t, find(snags(t, p), "unjoined", ""))
+}
+
+// Letters a blade of 1/8 in can just cut, and cannot: their strokes by an H's area,
+// two legs and a bar between them, the bar about as wide.
+func TestLettersAsFineAsTheBlade(t *testing.T) {
+	h, err := pattern.Letters("H", 1000)
+	require.NoError(t, err)
+	stroke := pattern.LetterStroke(1000)
+	lo, hi := 0., 0.
+	for _, q := range h[0] {
+		lo, hi = min(lo, q.X), max(hi, q.X)
+	}
+	assert.InEpsilon(t, pattern.Area(h[0]), 2*1000*stroke+(hi-lo-2*stroke)*stroke, .1)
+	least := measure.Inch / 8 * 1000 / stroke
+	for tall, found := range map[float64]bool{least - .1: true, least + .1: false} {
+		p := clean()
+		p.Solids[0].Openings = []plan.Opening{{Name: "Sign", Face: "front", Kind: "text", Text: "BEES",
+			H: measure.Of[measure.LengthKind](tall), Y: measure.Len("5 in")}}
+		assert.Equal(t, found, find(snags(t, p), "letters-fine", "") != nil, "%g", tall)
+	}
 }

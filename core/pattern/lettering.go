@@ -157,3 +157,19 @@ func bridged(rings [][]Point, wide float64) [][]Point {
 	}
 	return rings
 }
+
+// LetterStroke is how wide the strokes of letters so tall are, mm: that of an H's
+// left leg, which is upright and has no foot.
+func LetterStroke(tall float64) float64 {
+	rings, _, err := glyph('H')
+	if err != nil {
+		return 0
+	}
+	xs := make([]float64, len(rings[0]))
+	for i, p := range rings[0] {
+		xs[i] = p.X
+	}
+	slices.Sort(xs)
+	xs = slices.Compact(xs)
+	return (xs[1] - xs[0]) * tall / capital()
+}

@@ -201,6 +201,7 @@ func (r *reader) groups(n int, f wire, name string) (*Reading, error) {
 				ID:       id,
 				Prop:     r.prop,
 				Kind:     "lamp",
+				In:       f.in,
 				Name:     fmt.Sprintf("%s row %d", title, k),
 				From:     from,
 				Product:  f.product,

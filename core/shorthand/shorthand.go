@@ -6,7 +6,6 @@ package shorthand
 
 import (
 	"fmt"
-	"math"
 	"regexp"
 	"sort"
 	"strconv"
@@ -282,9 +281,7 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 			break
 		}
 		r.words = line
-		if again, e := v.read(r); e == nil {
-			got, err = again, nil
-		}
+		got, err = v.read(r)
 	}
 	if err != nil {
 		if _, own := err.(*Error); !own {
@@ -425,18 +422,18 @@ func (r *reader) solid(s plan.Solid, text string) (*Reading, error) {
 		s.Name = fmt.Sprintf("%s %d", measure.Capital(called), n)
 	}
 	s.Prop, s.ID = r.prop, r.p.FreshID("solid", r.prop+"-"+s.Name)
-	if up := r.top(&s); up.IsZero() || r.aside {
+	if up, under := r.top(&s); up.IsZero() || r.aside {
 		s.X = r.beside(&s)
 	} else {
-		s.Z = up
+		s.Z, s.By, s.How = up, under, "on"
 		text += ", on the pile, " + w(r, up) + " up"
 	}
 	return r.put(text+", "+r.lib.Materials[s.Stock].Name, "solid", s.ID, s)
 }
 
-// top is how high the prop's pile reaches, on which a new solid of a kind that
-// piles stands unless it is told to stand beside.
-func (r *reader) top(s *plan.Solid) measure.Length {
+// top is how high the prop's pile reaches, and by which solid: a new one of a kind
+// that piles stands on that unless it is told to stand beside.
+func (r *reader) top(s *plan.Solid) (up measure.Length, under string) {
 	top, stands := 0.0, false
 	for i := range r.p.Solids {
 		o := &r.p.Solids[i]
@@ -445,13 +442,15 @@ func (r *reader) top(s *plan.Solid) measure.Length {
 			continue
 		}
 		if shape, err := o.Shape(r.lib); err == nil {
-			top, stands = math.Max(top, o.Z.Value()+shape.Size.Z), stands || o.Z.Value() == 0
+			if stands = stands || o.Z.Value() == 0; o.Z.Value()+shape.Size.Z > top {
+				top, under = o.Z.Value()+shape.Size.Z, o.ID
+			}
 		}
 	}
 	if !stands { // nothing is piled on what hangs
-		return measure.Length{}
+		return measure.Length{}, ""
 	}
-	return measure.OnTape(top, r.p.Metric())
+	return measure.OnTape(top, r.p.Metric()), under
 }
 
 // beside is where a new solid stands so that it does not stand in another of

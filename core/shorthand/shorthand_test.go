@@ -328,3 +328,42 @@ func TestHalfACueIsRefused(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, got, 1)
 }
+
+// A lamp, a supply, a switch is built into what in says, whatever inches stand before;
+// a solid on a pile stands by what is under it, and goes up with that.
+func TestBuiltIntoAndPiledOn(t *testing.T) {
+	p := plan.New("n", "N", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	say := func(line string) *Reading {
+		got, err := Read(p, stock.Shop, "a", line)
+		require.NoError(t, err, line)
+		q, err := p.Apply(p.Settled(got.Edit))
+		require.NoError(t, err, line)
+		p = q
+		return got
+	}
+	say("box 12 x 12 x 20 ply1/4 called Body")
+	say("box 10 x 10 x 4 ply1/4 called Lamp cap")
+	assert.Equal(t, "on", p.Solids[1].How)
+	assert.Equal(t, p.Solids[0].ID, p.Solids[1].By)
+	say("body taller by 4 in")
+	assert.InDelta(t, 24*25.4, p.Solids[1].Z.Value(), 1e-6)
+	say("box 10 x 10 x 4 ply1/4 beside")
+	assert.Empty(t, p.Solids[2].By)
+
+	say("supply 12v 2a in body")
+	say("run 18awg 12 in on S1")
+	assert.Contains(t, say("lamp puck12 on W1 at 6 in in lamp cap").Text, ", in Lamp cap")
+	say("strip 10 in strip12 on W1 in body")
+	say("3 leds led-red on S1 in body")
+	in := map[string]string{}
+	for _, d := range p.Devices {
+		in[d.Kind] += d.In + " "
+	}
+	body, cap := p.Solids[0].ID, p.Solids[1].ID
+	assert.Equal(t, body+" ", in["supply"])
+	assert.InDelta(t, 12*25.4, p.Device("W1").Length.Value(), 1e-9)
+	assert.Contains(t, in["lamp"], cap+" "+body+" ")
+	_, err := Read(p, stock.Shop, "a", "lamp puck12 on W1 in cellar")
+	assert.ErrorContains(t, err, `nothing here is called "cellar"`)
+}

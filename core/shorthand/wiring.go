@@ -21,6 +21,7 @@ type wire struct {
 	at      measure.Length
 	on      string
 	product string
+	in      string  // the solid it is built into
 	dense   float64 // LEDs a metre
 	poly    bool
 }
@@ -60,6 +61,13 @@ func (r *reader) wiring(words []string) (f wire, rest []string, err error) {
 			}
 		case x == "poly":
 			f.poly = true
+		case x == "in" && (i == 0 || !bareNumber(words[i-1])):
+			t, left, _ := r.named(words[i+1:])
+			if s, solid := t.value.(*plan.Solid); !solid || s.Prop != r.prop {
+				rest = append(rest, words[i])
+				continue
+			}
+			f.in, i = t.id, len(words)-len(left)-1
 		case r.lib.Lamps[x].ID != "" || r.lib.Supplies[x].ID != "":
 			f.product = x
 		case electric(x, &f.volts, &f.amps):
@@ -92,6 +100,9 @@ func (r *reader) wiring(words []string) (f wire, rest []string, err error) {
 	}
 	return f, rest, nil
 }
+
+// bareNumber is true of a number such as 12 or 1/2, behind which in is inches.
+func bareNumber(w string) bool { return strings.Trim(w, "0123456789./") == "" }
 
 func electric(x string, v *measure.Voltage, a *measure.Current) bool {
 	if strings.HasSuffix(x, "v") {
@@ -130,6 +141,7 @@ func (r *reader) supply() (*Reading, error) {
 		ID:      r.p.FreshName("S"),
 		Prop:    r.prop,
 		Kind:    "supply",
+		In:      f.in,
 		Product: f.product,
 		Volts:   f.volts,
 		Amps:    f.amps,
@@ -162,12 +174,14 @@ func (r *reader) simple(kind, prefix string, fill func(*plan.Device, wire) strin
 	f, rest, err := r.wiring(r.words[1:])
 	if err == nil {
 		_, rest = take(rest, "switch")
-		err = wantNone(rest)
+		if err = wantNone(rest); len(rest) > 1 && strings.EqualFold(rest[0], "in") {
+			err = r.what(rest[1:])
+		}
 	}
 	if err != nil {
 		return nil, err
 	}
-	d := plan.Device{ID: r.p.FreshName(prefix), Prop: r.prop, Kind: kind, From: r.feed(f), At: f.at}
+	d := plan.Device{ID: r.p.FreshName(prefix), Prop: r.prop, Kind: kind, From: r.feed(f), At: f.at, In: f.in}
 	if d.From == "" {
 		return nil, &Error{"nothing to feed it from yet", verbs["supply"].example}
 	}
@@ -176,6 +190,9 @@ func (r *reader) simple(kind, prefix string, fill func(*plan.Device, wire) strin
 	where := " on " + d.From
 	if !d.At.IsZero() {
 		where += " at " + d.At.String()
+	}
+	if s := r.p.Solid(d.In); s != nil {
+		where += ", in " + s.Name
 	}
 	return r.put(text+where, "device", d.ID, d)
 }
@@ -311,6 +328,7 @@ func (r *reader) many() (*Reading, error) {
 			ID:      id,
 			Prop:    r.prop,
 			Kind:    "lamp",
+			In:      f.in,
 			Name:    fmt.Sprintf("%s %d", title, i+1),
 			From:    run.ID,
 			Product: f.product,
