@@ -106,12 +106,30 @@ func (s *site) live(act func()) {
 func (s *site) wait(js string) {
 	s.t.Helper()
 	for range 2400 { // a minute: other work may go on beside it
-		if eval[bool](s, "document.readyState==='complete' && !!("+js+")") {
+		ok, err := chromedp.Run(s.ctx, chromedp.Evaluate[bool]("document.readyState==='complete' && !!("+js+")"))
+		if err != nil && !between(err) {
+			require.NoError(s.t, err, js)
+		}
+		if ok && err == nil {
 			return
 		}
 		time.Sleep(25 * time.Millisecond)
 	}
 	require.Fail(s.t, "waited in vain for "+js, fmt.Sprintf("%.300s", s.text("body")))
+}
+
+// between says whether a look fell between two pages: what was asked went away with the
+// old one, so it is asked again of the new one. A script's own error is none of these.
+func between(err error) bool {
+	for _, w := range []string{
+		"Inspected target navigated or closed", "Cannot find context", "Execution context was destroyed",
+		"Cannot find default execution context",
+	} {
+		if strings.Contains(err.Error(), w) {
+			return true
+		}
+	}
+	return false
 }
 
 func (s *site) click(sel string) {

@@ -123,7 +123,9 @@ func (p *Page) cut(c cut, wide, high float64, at string) (plan.Opening, string) 
 var plainName = regexp.MustCompile(`^[A-Za-z][A-Za-z -]*$`)
 
 // lineWords are words that the line reads for itself.
-var lineWords = []string{"in", "on", "through", "up", "right", "left", "says", "called", "corners", "deep", "with", "to"}
+var lineWords = []string{
+	"in", "on", "through", "up", "right", "left", "says", "called", "corners", "deep", "with", "to",
+}
 
 // onTheLine is what a solid is called on the line: its name where that means it and
 // nothing else, else its ID.

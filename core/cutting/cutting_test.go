@@ -53,7 +53,8 @@ func TestOffcutsFirst(t *testing.T) {
 		board("huge/panel", "xps1", 3000, 3000, 1))
 	in := measure.Len
 	set.Offcuts = []Offcut{{ID: "big", Stock: "xps1", W: in("40 in"), H: in("40 in")},
-		{ID: "small", Stock: "xps1", W: in("20 in"), H: in("10 in")}, {ID: "other", Stock: "xps2", W: in("90 in"), H: in("90 in")}}
+		{ID: "small", Stock: "xps1", W: in("20 in"), H: in("10 in")},
+		{ID: "other", Stock: "xps2", W: in("90 in"), H: in("90 in")}}
 	all := set.Sheets()
 	require.Len(t, all, 2)
 	assert.Equal(t, "ply1/4", all[0].Stock.ID)

@@ -102,7 +102,8 @@ func letters(w string) bool {
 func byName(verb string, line []string, lib *stock.Library) ([]string, error) {
 	list := entriesFor(verb, lib)
 	for _, w := range line[1:] {
-		if slices.ContainsFunc(list, func(e entry) bool { return strings.EqualFold(e.id, w) }) {
+		said := slices.ContainsFunc(list, func(e entry) bool { return strings.EqualFold(e.id, w) })
+		if said && !strings.HasPrefix(verb, "coat") { // of coats there may be more
 			return nil, nil // it is said already: something else was not understood
 		}
 	}

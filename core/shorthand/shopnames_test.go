@@ -45,6 +45,9 @@ func TestTheShopIsFoundByName(t *testing.T) {
 	got, err := read("glue crate/front to crate/left with wood glue")
 	require.NoError(t, err)
 	assert.Contains(t, got.Text, "PVA")
+	got, err = read("coat crate exterior latex paint")
+	require.NoError(t, err)
+	assert.Contains(t, got.Text, "Exterior latex paint")
 	_, err = read("box 12 x 10 x 9 plywood")
 	require.ErrorContains(
 		t,
