@@ -103,7 +103,7 @@ func harnessTables(w *work.Work, prop string) (names []string, tables [][][]any)
 		rows = append(
 			rows,
 			[]any{
-				w.Plan.Solid(x.Solid).Name,
+				w.Solid(x.Solid).Name,
 				strings.Join(x.Wires, ", "),
 				size(x.Bundle),
 				size(x.Plug),

@@ -87,7 +87,7 @@ type flight struct {
 // kept.
 type works struct {
 	held  *memo.Memo[moment, worked]
-	last  *memo.Memo[string, *work.Work] // by display, to take over from it what an edit left as it was
+	last  *memo.Memo[string, *check.Found] // by display, to take over from it what an edit left as it was
 	lock  sync.Mutex
 	under map[string]*flight // by display
 	slots chan struct{}
@@ -97,15 +97,15 @@ type works struct {
 func newWorks() *works {
 	return &works{
 		held:  memo.New[moment](heldBytes, worked.weight),
-		last:  memo.New[string](heldBytes/4, func(w *work.Work) int64 { return worked{plan: w.Plan, work: w}.weight() }),
+		last:  memo.New[string](heldBytes/4, func(f *check.Found) int64 { return worked{f.Work().Plan, f.Work(), f.Snags, nil, nil}.weight() }),
 		under: map[string]*flight{},
 		slots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))),
 		large: make(chan struct{}, 1),
 	}
 }
 
-// before is the display as it was worked out last, or nil.
-func (w *works) before(id string) *work.Work {
+// before is what was found in the display as it was worked out last, or nil.
+func (w *works) before(id string) *check.Found {
 	b, _ := w.last.Look(id)
 	return b
 }
@@ -208,9 +208,12 @@ func (s *Server) work1(ctx context.Context, id string) error {
 	ctx, cancel := context.WithTimeout(ctx, s.workTime)
 	defer cancel()
 	got := worked{plan: p}
-	w, err := work.DoFrom(s.works.before(id), work.NewWatch(ctx, time.Now), p, s.lib, now)
+	before := s.works.before(id)
+	var found *check.Found
+	w, err := work.DoFrom(before.Work(), work.NewWatch(ctx, time.Now), p, s.lib, now)
 	if err == nil {
-		got.snags, err = check.Find(w)
+		found, err = check.Find(before, w)
+		got.snags = found.Snags
 		w.Watch = nil // it is shared from here on, and stands
 	}
 	switch heavy, ok := errors.AsType[*work.TooHeavy](err); {
@@ -221,7 +224,7 @@ func (s *Server) work1(ctx context.Context, id string) error {
 		return context.Cause(ctx) // whoever asked has gone
 	default:
 		got.work, got.mends = w, check.NewProver(w, got.snags)
-		s.works.last.Keep(id, w)
+		s.works.last.Keep(id, found)
 	}
 	s.works.held.Keep(m, got)
 	return s.store.Summarise(context.WithoutCancel(ctx), id, store.Summary{Rev: v.Rev, Day: m.day, Worst: got.worst()})

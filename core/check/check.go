@@ -79,13 +79,15 @@ type Rule struct {
 	Level Level // the worst it reports
 	Doc   string
 	run   func(w *work.Work, say func(Snag))
+	on    []work.Stage // all that it looks at, when that is known
 }
 
 var rules []Rule
 
-// rule registers a rule; each file does it once.
-func rule(code string, level Level, doc string, run func(w *work.Work, say func(Snag))) bool {
-	rules = append(rules, Rule{code, level, doc, run})
+// rule registers a rule; each file does it once. One that takes long says which stages
+// of the work are all it looks at: while they stand, so does what it said.
+func rule(code string, level Level, doc string, run func(w *work.Work, say func(Snag)), on ...work.Stage) bool {
+	rules = append(rules, Rule{code, level, doc, run, on})
 	return true
 }
 
@@ -107,61 +109,125 @@ func Check(w *work.Work) []Snag {
 	return out
 }
 
+// Found is what the rules found in a work, its mends untried.
+type Found struct {
+	Snags []Snag
+	work  *work.Work
+	said  map[string][]Snag // by rule, of those that may be taken over
+}
+
+// Work is the work it was found in; nil of nothing.
+func (f *Found) Work() *work.Work {
+	if f == nil {
+		return nil
+	}
+	return f.work
+}
+
 // Find runs every rule within the work's own watch and leaves the mends
-// untried, for a Prover; the error is *plan.TooHeavy when its time ran out.
-func Find(w *work.Work) (out []Snag, err error) {
-	err = w.Watch.Watched(w.Plan, func() { out = run(w) })
-	return out, err
+// untried, for a Prover; the error is *plan.TooHeavy when its time ran out. What
+// was found before, in the work this one came of, is taken over where it stands;
+// it may be nil.
+func Find(before *Found, w *work.Work) (f *Found, err error) {
+	f = &Found{work: w}
+	err = w.Watch.Watched(w.Plan, func() { f.Snags, f.said = look(w, before, Note) })
+	return f, err
+}
+
+// stands reports whether a rule need not be asked again.
+func (f *Found) stands(r Rule, w *work.Work) bool {
+	if f == nil || len(r.on) == 0 {
+		return false
+	}
+	for _, s := range r.on {
+		if !w.Stands(f.work, s) {
+			return false
+		}
+	}
+	return true
 }
 
 // run runs every rule; its mends are not proven yet.
 func run(w *work.Work) []Snag {
-	waivers := map[string]*plan.Waiver{}
+	out, _ := look(w, nil, Note)
+	return out
+}
+
+// look is run that takes over what stands of what was found before, and leaves out
+// rules that never say anything as bad as a level.
+func look(w *work.Work, before *Found, least Level) (out []Snag, said map[string][]Snag) {
+	said = map[string][]Snag{}
+	f := filter{w: w, waivers: map[string]*plan.Waiver{}, seen: map[string]int{}}
 	for i := range w.Plan.Waivers {
-		waivers[w.Plan.Waivers[i].ID] = &w.Plan.Waivers[i]
+		f.waivers[w.Plan.Waivers[i].ID] = &w.Plan.Waivers[i]
 	}
-	var out []Snag
-	seen := map[string]int{}
 	for _, r := range Rules() {
+		if r.Level < least {
+			continue
+		}
 		w.Watch.At("rule", r.Code)
+		if before.stands(r, w) {
+			said[r.Code] = before.said[r.Code]
+			for _, s := range said[r.Code] {
+				f.take(r, s)
+			}
+			continue
+		}
 		r.run(w, func(s Snag) {
-			if len(s.At) > 0 {
-				kind, id, _ := strings.Cut(s.At[0], ":")
-				w.Watch.At(kind, id)
+			if len(r.on) > 0 {
+				said[r.Code] = append(said[r.Code], s)
 			}
-			if s.Code == "" {
-				s.Code = r.Code
-			}
-			if s.Prop == "" && len(s.At) > 0 {
-				s.Prop = w.Plan.PropOf(s.At[0])
-			}
-			if !speaks(w, s.Code, s.Prop) {
-				return
-			}
-			if seen[s.ID()]++; seen[s.ID()] > 1 { // no two share an ID
-				s.key = strings.TrimPrefix(s.ID(), s.Code+"@") + fmt.Sprintf("~%d", seen[s.ID()])
-			}
-			if v := waivers[s.ID()]; v != nil &&
-				(v.Level == "" || s.Level <= levelNamed(v.Level)) { // what got worse comes back
-				s.Waived = v
-			}
-			out = append(out, s)
+			f.take(r, s)
 		})
 	}
-	sort.SliceStable(out, func(i, j int) bool {
-		a, b := out[i], out[j]
-		if (a.Waived != nil) != (b.Waived != nil) {
-			return b.Waived != nil
-		}
-		if a.Level != b.Level {
-			return a.Level > b.Level
-		}
-		if a.weight != b.weight {
-			return a.weight > b.weight
-		}
-		return a.ID() < b.ID()
-	})
-	return out
+	sort.SliceStable(f.out, func(i, j int) bool { return worse(f.out[i], f.out[j]) })
+	return f.out, said
+}
+
+// filter makes of what rules say the snags that are told.
+type filter struct {
+	w       *work.Work
+	waivers map[string]*plan.Waiver
+	seen    map[string]int
+	out     []Snag
+}
+
+func (f *filter) take(r Rule, s Snag) {
+	if len(s.At) > 0 {
+		kind, id, _ := strings.Cut(s.At[0], ":")
+		f.w.Watch.At(kind, id)
+	}
+	if s.Code == "" {
+		s.Code = r.Code
+	}
+	if s.Prop == "" && len(s.At) > 0 {
+		s.Prop = f.w.Plan.PropOf(s.At[0])
+	}
+	if !speaks(f.w, s.Code, s.Prop) {
+		return
+	}
+	if f.seen[s.ID()]++; f.seen[s.ID()] > 1 { // no two share an ID
+		s.key = strings.TrimPrefix(s.ID(), s.Code+"@") + fmt.Sprintf("~%d", f.seen[s.ID()])
+	}
+	if v := f.waivers[s.ID()]; v != nil &&
+		(v.Level == "" || s.Level <= levelNamed(v.Level)) { // what got worse comes back
+		s.Waived = v
+	}
+	f.out = append(f.out, s)
+}
+
+// worse is the order snags are told in: waived ones last.
+func worse(a, b Snag) bool {
+	if (a.Waived != nil) != (b.Waived != nil) {
+		return b.Waived != nil
+	}
+	if a.Level != b.Level {
+		return a.Level > b.Level
+	}
+	if a.weight != b.weight {
+		return a.weight > b.weight
+	}
+	return a.ID() < b.ID()
 }
 
 // Worst is the worst level not waived, and false when there is none.

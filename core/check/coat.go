@@ -24,7 +24,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Finishes {
 			f := &w.Plan.Finishes[i]
-			s := w.Plan.Solid(f.Solid)
+			s := w.Solid(f.Solid)
 			for _, r := range w.Finishes[f.ID].Reasons {
 				snag := Snag{
 					Code:  "coat-" + r.Code,

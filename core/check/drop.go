@@ -94,6 +94,7 @@ var _ = rule(
 			say(s)
 		}
 	},
+	work.Powered,
 )
 
 // mendedDrops is for how many groups of lamps, the worst first, mends are

@@ -15,7 +15,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for _, p := range w.Plan.Props {
 			for _, e := range w.Harness(p.ID).Entries {
-				s := w.Plan.Solid(e.Solid)
+				s := w.Solid(e.Solid)
 				if e.Fits || !s.Sealed {
 					continue
 				}

@@ -82,7 +82,7 @@ func partName(w *work.Work, ref string) string {
 		return w.Lib.Materials[m].Name
 	}
 	id, _, _ := strings.Cut(ref, "/")
-	if s := w.Plan.Solid(id); s != nil {
+	if s := w.Solid(id); s != nil {
 		return s.Name
 	}
 	return ref

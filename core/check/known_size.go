@@ -12,7 +12,7 @@ import (
 
 // Extent is how far a prop's solids reach: width, depth and height.
 func Extent(w *work.Work, prop string) (size pattern.Vec, ok bool) {
-	return w.Plan.Extent(w.Lib, prop)
+	return plan.ExtentOf(w.Plan.Solids, prop, func(s *plan.Solid) *pattern.Shape { return w.Shapes[s.ID] })
 }
 
 var _ = rule(

@@ -41,7 +41,7 @@ var _ = rule(
 				"It reads %s across its leads and will not light.",
 				measure.Volts(w.All.Readings[d.ID].Volts),
 			)
-			if s := w.Plan.Solid(d.In); s != nil && s.Sealed && !d.Proven {
+			if s := w.Solid(d.In); s != nil && s.Sealed && !d.Proven {
 				why += fmt.Sprintf(" %s closes over it: prove it first.", s.Name)
 			}
 			say(

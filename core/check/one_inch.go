@@ -35,4 +35,4 @@ var _ = rule("one-inch", Note, "One more inch of sheet would save a whole one.",
 			)
 		}
 	}
-})
+}, work.Cut)

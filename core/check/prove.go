@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"strings"
 	"sync"
+	"time"
 
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
@@ -79,7 +80,9 @@ func (p *Prover) Mends(watch *work.Watch, s Snag) (kept []Mend, err error) {
 	}
 	p.work.Watch = watch
 	for _, b := range p.benches {
-		b.work.Watch = watch
+		if b.work != nil {
+			b.work.Watch = watch
+		}
 	}
 	err = watch.Watched(p.work.Plan, func() { kept = p.prove(s) })
 	if err == nil {
@@ -112,12 +115,18 @@ func (p *Prover) prove(s Snag) (kept []Mend) {
 // moreMends is how many mends of what a mend raises may be taken with it.
 const moreMends = 2
 
-// bench is a part of the plan that mends are tried on, worked out as it is.
+// bench is a part of the plan that mends are tried on. It is worked out as it is when
+// a mend is tried on it that was not tried before.
 type bench struct {
-	work   *work.Work
+	from   *work.Work // that it is a part of
+	plan   *plan.Plan
+	work   *work.Work       // nil until it is asked for
 	levels map[string]Level // of its snags
 	sum    [32]byte
 }
+
+// found keeps which snags a part of a plan has.
+var found = memo.New[[32]byte, map[string]Level](2000, nil)
 
 func levelsOf(snags []Snag) map[string]Level {
 	out := make(map[string]Level, len(snags))
@@ -127,10 +136,24 @@ func levelsOf(snags []Snag) map[string]Level {
 	return out
 }
 
-// benchOf works a part of a plan out, its mends left alone.
+// benchOf is a part of a plan, its snags known; its mends are left alone.
 func benchOf(w *work.Work, p *plan.Plan) *bench {
-	q := w.Try(p, nil, true)
-	return &bench{work: q, levels: levelsOf(run(q)), sum: sha256.Sum256(p.Encode())}
+	b := &bench{from: w, plan: p, sum: p.Sum()}
+	h := sha256.New()
+	h.Write(b.sum[:])
+	fmt.Fprint(h, w.Today.Format(time.DateOnly))
+	b.levels = found.Get([32]byte(h.Sum(nil)), func() map[string]Level {
+		return levelsOf(run(b.out()))
+	})
+	return b
+}
+
+// out is the bench worked out.
+func (b *bench) out() *work.Work {
+	if b.work == nil {
+		b.work = b.from.Try(b.plan, nil, true)
+	}
+	return b.work
 }
 
 func (p *Prover) tried(s Snag, m Mend, more int) outcome {
@@ -152,7 +175,7 @@ func (p *Prover) tried(s Snag, m Mend, more int) outcome {
 	if b == p.whole && b.sum == [32]byte{} {
 		q := *w.Plan
 		q.Display.Name = "" // changes nothing that is worked out
-		b.sum = sha256.Sum256(q.Encode())
+		b.sum = q.Sum()
 	}
 	edit, err := json.Marshal(m.Edit)
 	if err != nil {
@@ -174,12 +197,17 @@ func (p *Prover) tried(s Snag, m Mend, more int) outcome {
 // take takes a mend on a copy of its bench, and up to more mends of what that
 // raises.
 func take(b *bench, s Snag, m Mend, more int) outcome {
-	p, err := b.work.Plan.Apply(b.work.Plan.Settled(m.Edit)) // as the store keeps it
+	w := b.out()
+	p, err := w.Plan.Apply(w.Plan.Settled(m.Edit)) // as the store keeps it
 	if err != nil {
 		return outcome{}
 	}
-	after := b.work.Try(p, &m.Edit, more == 0)
-	raised := run(after)
+	after := w.Try(p, &m.Edit, more == 0)
+	least := Note
+	if s.Level > Note {
+		least = Mind // a note that is new or stays is no harm to it, and cannot get worse
+	}
+	raised, _ := look(after, nil, least)
 	for i := range raised {
 		x := &raised[i]
 		was, there := b.levels[x.ID()]
@@ -208,7 +236,7 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 	}
 	o := outcome{ok: true, effect: m.Effect, label: m.Label, edit: m.Edit}
 	if m.gives != nil {
-		was, then := m.gives(b.work), m.gives(after)
+		was, then := m.gives(w), m.gives(after)
 		if i := strings.IndexAny(was, "0123456789"); i > 0 { // the same words are said once
 			then = strings.TrimPrefix(then, was[:i])
 		}

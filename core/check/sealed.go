@@ -24,7 +24,7 @@ var _ = rule(
 	"What needs a hand later (supply, fuse, switch) is sealed in with no door.",
 	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices {
-			s := w.Plan.Solid(d.In)
+			s := w.Solid(d.In)
 			if s == nil || !s.Sealed || hasDoor(s) || d.Kind == "lamp" || d.Kind == "run" {
 				continue
 			}
@@ -65,7 +65,7 @@ var _ = rule(
 		groups := map[string][]plan.Device{}
 		var order []string
 		for _, d := range w.Plan.Devices {
-			if s := w.Plan.Solid(d.In); d.Kind == "lamp" && s != nil && s.Sealed && !hasDoor(s) && !d.Proven {
+			if s := w.Solid(d.In); d.Kind == "lamp" && s != nil && s.Sealed && !hasDoor(s) && !d.Proven {
 				if groups[s.ID] == nil {
 					order = append(order, s.ID)
 				}
@@ -81,7 +81,7 @@ var _ = rule(
 				Title: fmt.Sprintf("Prove %s before closing", plural(len(groups[id]), "lamp")),
 				Why: fmt.Sprintf(
 					"%s closes over them for good. Light each on the bench, polarity first.",
-					w.Plan.Solid(id).Name,
+					w.Solid(id).Name,
 				),
 			}
 			for _, d := range groups[id] {

@@ -29,7 +29,7 @@ func joining(w *work.Work, prop string) bool {
 // coating is true of a prop with a coat on any of its solids.
 func coating(w *work.Work, prop string) bool {
 	for _, f := range w.Plan.Finishes {
-		if s := w.Plan.Solid(f.Solid); s != nil && s.Prop == prop {
+		if s := w.Solid(f.Solid); s != nil && s.Prop == prop {
 			return true
 		}
 	}

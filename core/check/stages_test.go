@@ -1,6 +1,7 @@
 package check
 
 import (
+	"encoding/json"
 	"os"
 	"reflect"
 	"strings"
@@ -26,6 +27,15 @@ func TestWorkTakenOverIsWorkDoneAfresh(t *testing.T) {
 	p, err := plan.Decode(data)
 	require.NoError(t, err)
 	before := work.Do(p, stock.Shop, today)
+	was, err := Find(nil, before)
+	require.NoError(t, err)
+	told := func(f *Found, w *work.Work) string {
+		f, err := Find(f, w)
+		require.NoError(t, err)
+		all, err := json.MarshalIndent(f.Snags, "", " ")
+		require.NoError(t, err)
+		return string(all)
+	}
 	tried := 0
 	try := func(what string, e plan.Edit) {
 		q, err := p.Apply(e)
@@ -35,6 +45,8 @@ func TestWorkTakenOverIsWorkDoneAfresh(t *testing.T) {
 		from, err := work.DoFrom(before, nil, q, stock.Shop, today)
 		require.NoError(t, err)
 		a, b := string(answers(from)), string(answers(work.Do(q, stock.Shop, today)))
+		require.True(t, a == b, "%s: %s", what, firstOther(a, b))
+		a, b = told(was, from), told(nil, work.Do(q, stock.Shop, today))
 		require.True(t, a == b, "%s: %s", what, firstOther(a, b))
 		tried++
 	}

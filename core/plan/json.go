@@ -2,6 +2,7 @@ package plan
 
 import (
 	"bytes"
+	"crypto/sha256"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -37,6 +38,9 @@ func (p *Plan) Encode() []byte {
 	}
 	return p.whole(b.Bytes())
 }
+
+// Sum tells plans apart by all they hold.
+func (p *Plan) Sum() [32]byte { return sha256.Sum256(encode(p)) }
 
 // Decode reads and validates a plan. Errors name the list, the element and the
 // field, the value, and what would be accepted.

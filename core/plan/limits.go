@@ -5,6 +5,7 @@ import (
 	"reflect"
 	"strconv"
 	"strings"
+	"sync"
 	"unicode"
 	"unicode/utf8"
 
@@ -34,37 +35,75 @@ func texts(v any) error { return textsOf(reflect.ValueOf(v).Elem()) }
 
 var stringer = reflect.TypeFor[fmt.Stringer]()
 
-func textsOf(v reflect.Value) error {
-	t := v.Type()
+// textField is a field of an element's that holds text, and how much it may hold.
+type textField struct {
+	at       int
+	name     string
+	letters  int
+	entries  int
+	quantity bool
+}
+
+var textFields sync.Map // of reflect.Type: []textField, read off its tags once
+
+func textFieldsOf(t reflect.Type) []textField {
+	if got, ok := textFields.Load(t); ok {
+		return got.([]textField)
+	}
+	var out []textField
 	for i := range t.NumField() {
 		f := t.Field(i)
-		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
-		switch x := v.Field(i); {
-		case x.Kind() == reflect.String:
-			if err := text(name, x.String(), Letters(f)); err != nil {
-				return err
+		x := textField{at: i, quantity: f.Type.Implements(stringer) && f.Type.Kind() != reflect.String}
+		x.name, _, _ = strings.Cut(f.Tag.Get("json"), ",")
+		switch f.Type.Kind() {
+		case reflect.String:
+			x.letters = Letters(f)
+		case reflect.Slice:
+			x.entries = entries(f)
+		case reflect.Struct, reflect.Interface:
+		default:
+			if !x.quantity {
+				continue
 			}
-		case f.Type.Implements(stringer): // a quantity, as written
-			if err := text(name, x.Interface().(fmt.Stringer).String(), 60); err != nil {
-				return err
-			}
-		case x.Kind() == reflect.Interface && !x.IsNil(): // a solid's form
-			if err := textsOf(x.Elem()); err != nil {
-				return err
-			}
-		case x.Kind() == reflect.Struct:
-			if err := textsOf(x); err != nil {
-				return err
-			}
-		case x.Kind() == reflect.Slice:
-			if n := entries(f); x.Len() > n {
-				return measure.Bad(name, "has %d entries; %d at most", x.Len(), n)
-			}
-			for k := range x.Len() {
-				if err := textsOf(x.Index(k)); err != nil {
-					return err
-				}
-			}
+		}
+		out = append(out, x)
+	}
+	textFields.Store(t, out)
+	return out
+}
+
+func textsOf(v reflect.Value) error {
+	for _, f := range textFieldsOf(v.Type()) {
+		x := v.Field(f.at)
+		if err := f.check(x); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (f textField) check(x reflect.Value) error {
+	switch {
+	case x.Kind() == reflect.String:
+		return text(f.name, x.String(), f.letters)
+	case f.quantity: // as written
+		if x.IsZero() {
+			return nil
+		}
+		return text(f.name, x.Interface().(fmt.Stringer).String(), 60)
+	case x.Kind() == reflect.Interface: // a solid's form
+		if x.IsNil() {
+			return nil
+		}
+		return textsOf(x.Elem())
+	case x.Kind() == reflect.Struct:
+		return textsOf(x)
+	case x.Len() > f.entries:
+		return measure.Bad(f.name, "has %d entries; %d at most", x.Len(), f.entries)
+	}
+	for k := range x.Len() {
+		if err := textsOf(x.Index(k)); err != nil {
+			return err
 		}
 	}
 	return nil

@@ -12,18 +12,26 @@ import (
 // Extent is how far a prop's solids reach: width, depth and height. It is
 // false when none has its sizes yet.
 func (p *Plan) Extent(lib *stock.Library, prop string) (size pattern.Vec, ok bool) {
+	return ExtentOf(p.Solids, prop, func(s *Solid) *pattern.Shape {
+		shape, _ := s.Shape(lib)
+		return shape
+	})
+}
+
+// ExtentOf is Extent of solids whose shapes are known: none where sizes lack.
+func ExtentOf(solids []Solid, prop string, shapeOf func(*Solid) *pattern.Shape) (size pattern.Vec, ok bool) {
 	lo, hi := pattern.Vec{X: math.Inf(1), Y: math.Inf(1), Z: math.Inf(1)}, pattern.Vec{
 		X: math.Inf(-1),
 		Y: math.Inf(-1),
 		Z: math.Inf(-1),
 	}
-	for i := range p.Solids {
-		s := &p.Solids[i]
+	for i := range solids {
+		s := &solids[i]
 		if s.Prop != prop {
 			continue
 		}
-		shape, err := s.Shape(lib)
-		if err != nil {
+		shape := shapeOf(s)
+		if shape == nil {
 			continue
 		}
 		ok = true

@@ -19,7 +19,7 @@ func (w *Work) MaterialAt(ref string) stock.Material {
 		return w.Lib.Materials[m]
 	}
 	id, _, _ := strings.Cut(ref, "/")
-	if s := w.Plan.Solid(id); s != nil {
+	if s := w.Solid(id); s != nil {
 		return w.Lib.Materials[s.Stock]
 	}
 	return stock.Material{}
@@ -102,7 +102,7 @@ func (w *Work) joint(j *plan.Joint) {
 
 // StackOf is a finish as package bond judges it.
 func (w *Work) StackOf(f *plan.Finish, onFoam bool) bond.Stack {
-	s := w.Plan.Solid(f.Solid)
+	s := w.Solid(f.Solid)
 	c := bond.Stack{
 		On:       w.Lib.Materials[s.Stock],
 		OnFoam:   onFoam,

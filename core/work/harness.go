@@ -410,7 +410,7 @@ func (b *bench) entries() {
 	for _, id := range b.order {
 		e := b.enter[id]
 		e.Hole = math.Ceil(math.Max(e.Bundle, e.Plug)*1.1/step-1e-6) * step
-		for _, o := range b.Plan.Solid(id).Openings {
+		for _, o := range b.Solid(id).Openings {
 			if !o.Deep.IsZero() {
 				continue // a pocket lets nothing through
 			}
@@ -502,7 +502,7 @@ func (h *Harness) steps(w *Work, closing map[string][]string) {
 	for _, e := range h.Entries {
 		say(
 			"Before %s closes: %s in through a hole of %s, with strain relief inside.",
-			w.Plan.Solid(e.Solid).Name,
+			w.Solid(e.Solid).Name,
 			strings.Join(e.Wires, ", "),
 			measure.Tape(e.Hole, w.Plan.Metric()),
 		)
@@ -513,7 +513,7 @@ func (h *Harness) steps(w *Work, closing map[string][]string) {
 	}
 	sort.Strings(solids)
 	for _, id := range solids {
-		if s := w.Plan.Solid(id); s.Sealed {
+		if s := w.Solid(id); s.Sealed {
 			say(
 				"Light everything in %s (%s) against the Prove cards, then close it.",
 				s.Name,

@@ -8,22 +8,22 @@ import (
 	"zapbarn/core/stock"
 )
 
-// A stage is a part of the work that stands on elements of some kinds only: what
+// Stage is a part of the work that stands on elements of some kinds only: what
 // an edit of others cannot change is taken over from the work before.
-type stage int
+type Stage int
 
 const (
-	cut     stage = iota // shapes, parts, sheets, bars
-	bonded               // joints and coats, on what is cut
-	powered              // the wiring solved, the mains, the cells
+	Cut     Stage = iota // shapes, parts, sheets, bars
+	Bonded               // joints and coats, on what is cut
+	Powered              // the wiring solved, the mains, the cells
 	stages
 )
 
 // standsOn are the kinds of element a stage is worked out from.
 var standsOn = [stages][]string{
-	cut:     {"display", "good", "prop", "solid", "offcut", "layout"},
-	bonded:  {"display", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot"},
-	powered: {"display", "good", "device", "outlet", "plug"},
+	Cut:     {"display", "good", "prop", "solid", "offcut", "layout"},
+	Bonded:  {"display", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot"},
+	Powered: {"display", "good", "device", "outlet", "plug"},
 }
 
 // DoFrom is DoWithin for a plan that came of the one that was worked out before,
@@ -49,7 +49,7 @@ func DoFrom(before *Work, watch *Watch, p *plan.Plan, lib *stock.Library, today 
 
 // workFrom works out what changed, and takes the rest over.
 func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
-	for _, s := range []stage{cut, bonded, powered} {
+	for _, s := range []Stage{Cut, Bonded, Powered} {
 		again := before == nil
 		for _, kind := range standsOn[s] {
 			again = again || changed(kind)
@@ -60,13 +60,13 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 			continue
 		}
 		switch s {
-		case cut:
+		case Cut:
 			w.lay()
 			w.nest()
 			w.bars()
-		case bonded:
+		case Bonded:
 			w.bonds()
-		case powered:
+		case Powered:
 			w.power()
 		}
 	}
@@ -76,15 +76,19 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 	w.ShowErr = w.Machine.Check()
 }
 
+// Stands reports whether a stage is just as it was in the work before: this one took
+// it over.
+func (w *Work) Stands(before *Work, s Stage) bool { return before != nil && w.of[s] == before.of[s] }
+
 // takeOver takes a stage as it was worked out before. The network is built again:
 // it is solved in place, and another may be solving the old one.
-func (w *Work) takeOver(b *Work, s stage) {
+func (w *Work) takeOver(b *Work, s Stage) {
 	switch s {
-	case cut:
+	case Cut:
 		w.Shapes, w.Lacking, w.Parts, w.Sheets, w.Bars, w.partBy = b.Shapes, b.Lacking, b.Parts, b.Sheets, b.Bars, b.partBy
-	case bonded:
+	case Bonded:
 		w.Joints, w.Finishes = b.Joints, b.Finishes
-	case powered:
+	case Powered:
 		w.Rig = plan.NewRig(w.Plan, w.Lib)
 		w.demand, w.All, w.Rest = b.demand, b.All, b.Rest
 	}

@@ -44,9 +44,10 @@ type Work struct {
 	Watch    *Watch          // bounds what is worked out of it; nil does not
 	partBy   map[string]*Part
 	wires    wiring.Index
+	solidBy  map[string]*plan.Solid
 	taken    *plan.Plan         // the whole that this is a portion of: names used there are taken
 	demand   map[string]float64 // what each source is asked for, in A
-	under    stage              // that is being worked out
+	under    Stage              // that is being worked out
 	of       [stages]*source.Results
 }
 
@@ -73,6 +74,10 @@ func begun(watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) *Wor
 		Watch:    watch,
 		partBy:   map[string]*Part{},
 		wires:    wiring.IndexOf(p.Devices),
+		solidBy:  make(map[string]*plan.Solid, len(p.Solids)),
+	}
+	for i := range p.Solids {
+		w.solidBy[p.Solids[i].ID] = &p.Solids[i]
 	}
 	for s := range w.of {
 		w.of[s] = source.Over()
@@ -100,6 +105,9 @@ func (w *Work) Part(ref string) *Part {
 
 // Device returns the device with that ID, or nil, at once.
 func (w *Work) Device(id string) *plan.Device { return w.wires.Device(id) }
+
+// Solid returns the solid with that ID, or nil, at once.
+func (w *Work) Solid(id string) *plan.Solid { return w.solidBy[id] }
 
 // FedBy is Plan.FedBy at the cost of that supply's own devices alone.
 func (w *Work) FedBy(supply string) *plan.Plan {

@@ -454,7 +454,7 @@ func (c *Canvas) handles(w *work.Work, prop, sel string, scale float64, v View) 
 	if kind == "part" {
 		id, _, _ = strings.Cut(id, "/")
 	}
-	s := w.Plan.Solid(id)
+	s := w.Solid(id)
 	if s == nil || s.Prop != prop || w.Shapes[s.ID] == nil || kind != "solid" && kind != "part" {
 		return
 	}
