@@ -14,6 +14,7 @@ var speaksFrom = map[string]struct {
 	"unjoined":      {plan.Cut, joining},
 	"seams-open":    {plan.Cut, joining},
 	"uncoated-foam": {plan.Cut, coating},
+	"overlap":       {plan.Cut, joining},
 }
 
 // joining is true of a prop with a joint.
