@@ -2,12 +2,10 @@ package web
 
 import (
 	"fmt"
-	"regexp"
-	"slices"
-	"strings"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/shorthand"
 )
 
 // Say is a phrase of the quick line on one press, about the selected thing.
@@ -44,7 +42,7 @@ func (p *Page) cuts(s *plan.Solid) (out []Say) {
 	default:
 		return nil
 	}
-	at := fmt.Sprintf(" in %s %s", p.onTheLine(s), face)
+	at := fmt.Sprintf(" in %s %s", shorthand.NameFor(p.Plan, s), face)
 	deep := 0.
 	if flat {
 		deep = shape.Panels[0].Thick / 2
@@ -117,33 +115,6 @@ func (p *Page) cut(c cut, wide, high float64, at string) (plan.Opening, string) 
 		line += " says " + c.text
 	}
 	return o, line
-}
-
-// plainName is a name whose words can mean nothing else on the line.
-var plainName = regexp.MustCompile(`^[A-Za-z][A-Za-z -]*$`)
-
-// lineWords are words that the line reads for itself.
-var lineWords = []string{
-	"in", "on", "through", "up", "right", "left", "says", "called", "corners", "deep", "with", "to",
-}
-
-// onTheLine is what a solid is called on the line: its name where that means it and
-// nothing else, else its ID.
-func (p *Page) onTheLine(s *plan.Solid) string {
-	if !plainName.MatchString(s.Name) {
-		return s.ID
-	}
-	for _, w := range strings.Fields(strings.ToLower(s.Name)) {
-		if slices.Contains(lineWords, w) {
-			return s.ID
-		}
-	}
-	for i := range p.Plan.Solids {
-		if o := &p.Plan.Solids[i]; o.ID != s.ID && strings.EqualFold(o.Name, s.Name) {
-			return s.ID
-		}
-	}
-	return s.Name
 }
 
 // round is a length as a builder would choose it: to a quarter inch or 5 mm, with

@@ -22,9 +22,8 @@ func (r *reader) named(words []string) (t thing, rest []string, ok bool) {
 	best := 0
 	try := func(kind, id, name, prop string, v any) {
 		for _, called := range []string{name, id} {
-			n := len(strings.Fields(called))
-			if n == 0 || n > len(words) ||
-				!strings.EqualFold(strings.Join(words[:n], " "), strings.Join(strings.Fields(called), " ")) {
+			n := len(nameWords(called))
+			if n == 0 || n > len(words) || !sameName(strings.Join(words[:n], " "), called) {
 				continue
 			}
 			score := 2 * n
@@ -239,7 +238,7 @@ func (r *reader) copy() (*Reading, error) {
 	t, rest, ok := r.named(before)
 	if ok && kinds[0] == "prop" && t.kind != "prop" { // a prop may be called as one of its solids
 		for i := range r.p.Props {
-			if x := &r.p.Props[i]; strings.EqualFold(x.Name, strings.Join(before, " ")) ||
+			if x := &r.p.Props[i]; sameName(x.Name, strings.Join(before, " ")) ||
 				x.ID == strings.Join(before, " ") {
 				t, rest = thing{"prop", x.ID, x}, nil
 			}

@@ -66,7 +66,7 @@ func (r *reader) outlet() (*Reading, error) {
 
 func (r *reader) outletNamed(name string) *plan.Outlet {
 	for i := range r.p.Outlets {
-		if o := &r.p.Outlets[i]; strings.EqualFold(o.ID, name) || strings.EqualFold(o.Name, name) {
+		if o := &r.p.Outlets[i]; strings.EqualFold(o.ID, name) || sameName(o.Name, name) {
 			return o
 		}
 	}

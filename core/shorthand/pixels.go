@@ -153,7 +153,7 @@ func (r *reader) groups(n int, f wire, name string) (*Reading, error) {
 		}
 	}
 	if volts == 0 {
-		return nil, &Error{"nothing to feed it from yet", verbs["supply"].example}
+		return nil, &Error{Why: "nothing to feed it from yet", Example: verbs["supply"].example}
 	}
 	l := r.lib.Lamps[f.product]
 	amps := f.amps.Or(l.Amps)

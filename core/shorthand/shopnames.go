@@ -127,11 +127,31 @@ func byName(verb string, line []string, lib *stock.Library) ([]string, error) {
 			case len(got) == 1:
 				return slices.Concat(line[:from], []string{got[0].id}, line[from+n:]), nil
 			case len(got) > 1:
-				return nil, fmt.Errorf("“%s” could be %s; write one of them", strings.Join(said, " "), listed(got))
+				return nil, &unsure{line, from, n, got}
 			}
 		}
 	}
 	return nil, nil
+}
+
+// unsure is words of a line that could mean several things of the shop.
+type unsure struct {
+	line    []string
+	from, n int
+	list    []entry
+}
+
+func (u *unsure) Error() string {
+	said := strings.Join(u.line[u.from:u.from+u.n], " ")
+	return fmt.Sprintf("“%s” could be %s; write one of them", said, listed(u.list))
+}
+
+// lines are the line with each of them said.
+func (u *unsure) lines() (out []string) {
+	for _, e := range u.list[:min(8, len(u.list))] {
+		out = append(out, strings.Join(slices.Concat(u.line[:u.from], []string{e.id}, u.line[u.from+u.n:]), " "))
+	}
+	return out
 }
 
 // listed names some entries, with what is written for each.

@@ -5,6 +5,7 @@
 package shorthand
 
 import (
+	"errors"
 	"fmt"
 	"regexp"
 	"sort"
@@ -147,10 +148,27 @@ func Examples() []string {
 	return out
 }
 
-// Error says what was not understood and gives an example that would be.
-type Error struct{ Why, Example string }
+// Error says what was not understood and gives an example that would be. Offers are the
+// line itself, set right, where that is known: one, or one for each it could mean.
+type Error struct {
+	Why, Example string
+	Offers       []string
+}
 
-func (e *Error) Error() string { return e.Why + "; try: " + e.Example }
+func (e *Error) Error() string {
+	if len(e.Offers) == 1 {
+		return e.Why + "; did you mean: " + e.Offers[0]
+	}
+	return e.Why + "; try: " + e.Example
+}
+
+// Tries are the lines to go on with: those offered, or the examples.
+func (e *Error) Tries() []string {
+	if len(e.Offers) > 0 {
+		return e.Offers
+	}
+	return strings.Split(strings.TrimSuffix(strings.Replace(e.Example, " (or: ", "\n", 1), ")"), "\n")
+}
 
 // repeated are the verbs that a count behind them repeats: lamp puck12 on W1 x3.
 var repeated = map[string]bool{
@@ -183,10 +201,8 @@ func again(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan
 	}
 	n, err := strconv.Atoi(m[1])
 	if err != nil || n < 1 || n > mostRepeats {
-		return nil, nil, &Error{
-			fmt.Sprintf("%s times is too often; write x1 to x%d", m[1], mostRepeats),
-			verbs[strings.ToLower(words[0])].example,
-		}
+		return nil, nil, &Error{Why: fmt.Sprintf("%s times is too often; write x1 to x%d", m[1], mostRepeats), Example: verbs[strings.ToLower(words[0])].example}
+
 	}
 	line := strings.Join(words[:len(words)-1], " ")
 	out := &Reading{}
@@ -213,16 +229,52 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 // plan's units.
 func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {
 	r, q, err := understood(p, lib, prop, text)
+	if err != nil {
+		list := strings.Fields(strings.ReplaceAll(text, ",", " , "))
+		if len(list) > 0 && len(text) <= 300 {
+			shop := p.Shop(lib)
+			for _, line := range plainly(list, shop) {
+				again, then, other := understood(p, lib, prop, strings.Join(line, " "))
+				if other == nil {
+					return again, then, nil
+				}
+				list = line
+				if e, own := err.(*Error); own && strings.Contains(e.Why, "is no word the quick line knows") {
+					err = other
+				}
+			}
+			offer(p, lib, prop, list, err)
+		}
+	}
 	if e, own := err.(*Error); own {
 		e.Why = measure.InUnits(e.Why, p.Metric())
 	}
 	return r, q, err
 }
 
+// offer sets a misspelt name of the shop right, where the line is then understood.
+func offer(p *plan.Plan, lib *stock.Library, prop string, list []string, err error) {
+	e, own := err.(*Error)
+	verb := strings.ToLower(list[0])
+	if to := aliases[verb]; to != nil {
+		verb = to[0]
+	}
+	if line := meantStock(verb, list, p.Shop(lib)); own && line != "" {
+		_, _, still := understood(p, lib, prop, line)
+		var unsure *Error // which of several it is can be said next
+		if still == nil || errors.As(still, &unsure) && strings.Contains(unsure.Why, "could be") {
+			e.Offers = []string{line}
+			if unsure != nil && len(unsure.Offers) > 0 {
+				e.Offers = unsure.Offers
+			}
+		}
+	}
+}
+
 func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {
 	text = strings.TrimSpace(text)
 	if len(text) > 300 {
-		return nil, nil, &Error{"that is longer than 300 letters", verbs["box"].example}
+		return nil, nil, &Error{Why: "that is longer than 300 letters", Example: verbs["box"].example}
 	}
 	if r, q, err := again(p, lib, prop, text); r != nil || err != nil {
 		return r, q, err
@@ -232,7 +284,7 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 		r.words, r.aside = r.words[:n], true
 	}
 	if len(r.words) == 0 {
-		return nil, nil, &Error{"nothing typed yet", verbs["box"].example}
+		return nil, nil, &Error{Why: "nothing typed yet", Example: verbs["box"].example}
 	}
 	name := strings.ToLower(r.words[0])
 	v, ok := verbs[name]
@@ -243,13 +295,13 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 	if own != nil && err == nil {
 		q, err := p.Apply(own.Edit)
 		if err != nil {
-			return nil, nil, &Error{err.Error(), "box height 30"}
+			return nil, nil, &Error{Why: err.Error(), Example: "box height 30"}
 		}
 		own.Edit.Label = own.Text
 		return own, q, nil
 	}
 	if meant && err != nil {
-		return nil, nil, &Error{err.Error(), "box height 30 (or: box wider by 2 in, cap on body)"}
+		return nil, nil, &Error{Why: err.Error(), Example: "box height 30 (or: box wider by 2 in, cap on body)"}
 	}
 	if to := aliases[name]; !ok && to != nil {
 		r.words = append(append([]string(nil), to...), r.words[1:]...)
@@ -257,14 +309,14 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 		v, ok = verbs[name]
 	}
 	if !ok && err != nil {
-		return nil, nil, &Error{err.Error(), "box height 30 (or: box wider by 2 in, cap on body)"}
+		return nil, nil, &Error{Why: err.Error(), Example: "box height 30 (or: box wider by 2 in, cap on body)"}
 	}
 	if !ok {
-		return nil, nil, &Error{fmt.Sprintf("%q is no word the quick line knows", r.words[0]), nearest(name)}
+		return nil, nil, &Error{Why: fmt.Sprintf("%q is no word the quick line knows", r.words[0]), Example: nearest(name)}
 	}
 	if !anywhere[name] && r.prop == "" {
 		if len(p.Props) != 1 {
-			return nil, nil, &Error{"open a prop first", verbs["prop"].example}
+			return nil, nil, &Error{Why: "open a prop first", Example: verbs["prop"].example}
 		}
 		r.prop = p.Props[0].ID
 	}
@@ -285,13 +337,17 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 	}
 	if err != nil {
 		if _, own := err.(*Error); !own {
-			err = &Error{err.Error(), v.example}
+			wrong := &Error{Why: err.Error(), Example: v.example}
+			if several, ok := errors.AsType[*unsure](err); ok {
+				wrong.Offers = several.lines()
+			}
+			err = wrong
 		}
 		return nil, nil, err
 	}
 	q, err := p.Apply(got.Edit)
 	if err != nil {
-		return nil, nil, &Error{err.Error(), v.example}
+		return nil, nil, &Error{Why: err.Error(), Example: v.example}
 	}
 	got.Edit.Label = got.Text
 	return got, q, nil
@@ -487,7 +543,7 @@ func (r *reader) prop_() (*Reading, error) {
 		return nil, err
 	}
 	if len(name) == 0 {
-		return nil, &Error{"give it a name", verbs["prop"].example}
+		return nil, &Error{Why: "give it a name", Example: verbs["prop"].example}
 	}
 	p := plan.Prop{Name: strings.Join(name, " "), Of: "height"}
 	for _, q := range r.p.Props {
@@ -649,7 +705,7 @@ func (r *reader) part(name string) string {
 
 func (r *reader) solidNamed(name string) *plan.Solid {
 	for i := range r.p.Solids {
-		if s := &r.p.Solids[i]; s.Prop == r.prop && (strings.EqualFold(s.ID, name) || strings.EqualFold(s.Name, name)) {
+		if s := &r.p.Solids[i]; s.Prop == r.prop && (strings.EqualFold(s.ID, name) || sameName(s.Name, name)) {
 			return s
 		}
 	}

@@ -122,7 +122,7 @@ func electric(x string, v *measure.Voltage, a *measure.Current) bool {
 
 func (r *reader) device(name string) *plan.Device {
 	for i := range r.p.Devices {
-		if d := &r.p.Devices[i]; strings.EqualFold(d.ID, name) || strings.EqualFold(d.Name, name) && d.Prop == r.prop {
+		if d := &r.p.Devices[i]; strings.EqualFold(d.ID, name) || sameName(d.Name, name) && d.Prop == r.prop {
 			return d
 		}
 	}
@@ -183,7 +183,7 @@ func (r *reader) simple(kind, prefix string, fill func(*plan.Device, wire) strin
 	}
 	d := plan.Device{ID: r.p.FreshName(prefix), Prop: r.prop, Kind: kind, From: r.feed(f), At: f.at, In: f.in}
 	if d.From == "" {
-		return nil, &Error{"nothing to feed it from yet", verbs["supply"].example}
+		return nil, &Error{Why: "nothing to feed it from yet", Example: verbs["supply"].example}
 	}
 	d.Name = measure.Capital(kind) + " " + d.ID
 	text := fill(&d, f)
@@ -314,7 +314,7 @@ func (r *reader) many() (*Reading, error) {
 		Length: f.length,
 	}
 	if run.From == "" {
-		return nil, &Error{"nothing to feed it from yet", verbs["supply"].example}
+		return nil, &Error{Why: "nothing to feed it from yet", Example: verbs["supply"].example}
 	}
 	if run.Gauge.IsZero() {
 		run.Gauge = measure.Must[measure.GaugeKind]("22 AWG")
@@ -389,7 +389,7 @@ func (r *reader) trigger() (*Reading, error) {
 	name := strings.Join(words[2:], " ")
 	scene := ""
 	for _, s := range r.p.Scenes {
-		if strings.EqualFold(s.Name, name) || strings.EqualFold(s.ID, name) {
+		if sameName(s.Name, name) || strings.EqualFold(s.ID, name) {
 			scene = s.ID
 		}
 	}
@@ -430,7 +430,7 @@ func (r *reader) cue() (*Reading, error) {
 	}
 	var s *plan.Scene
 	for i := range r.p.Scenes {
-		if strings.EqualFold(r.p.Scenes[i].Name, scene) || strings.EqualFold(r.p.Scenes[i].ID, scene) {
+		if sameName(r.p.Scenes[i].Name, scene) || strings.EqualFold(r.p.Scenes[i].ID, scene) {
 			s = &r.p.Scenes[i]
 		}
 	}

@@ -1,0 +1,260 @@
+package shorthand
+
+import (
+	"regexp"
+	"slices"
+	"sort"
+	"strings"
+
+	"zapbarn/core/stock"
+)
+
+// What people say is put into the line's own words, step by step, when the line as it
+// stands is not understood: "add a hexagon", "10x10x10", "6 ft wide". Nothing is guessed:
+// what comes out is read like any other line, and said before it is done.
+
+// fillers are words before a thing that say nothing of it.
+var fillers = []string{"add", "a", "an", "the", "make", "build", "new", "put", "place", "please", "create", "draw", "some"}
+
+// synonyms are other words for a verb, one or two of them, in the line's words.
+var synonyms = map[string]string{
+	"sphere": "ball", "globe": "ball", "beehive": "hive", "mound": "hive", "cylinder": "tube", "drum": "tube",
+	"crate": "box", "chest": "box", "coffin": "box", "sheet": "panel", "plank": "panel", "slab": "panel", "plate": "panel",
+	"circle": "disc", "disk": "disc", "round": "disc", "cutout": "silhouette", "cut-out": "silhouette", "spike": "pyramid",
+	"pole": "pipe", "post": "pipe", "rod": "pipe", "sail": "cloth", "drape": "cloth",
+	"light": "lamp", "led": "lamp", "bulb": "lamp", "spotlight": "lamp", "motor": "lamp", "servo": "lamp",
+	"power": "supply", "psu": "supply", "adapter": "supply", "adaptor": "supply", "transformer": "supply",
+	"power supply": "supply", "wire": "run", "cable": "run", "pair": "run", "cord": "run", "led strip": "strip",
+	"light strip": "strip", "pressure mat": "mat", "doormat": "mat", "light beam": "beam", "push button": "button",
+	"socket": "outlet", "erase": "remove", "drop": "remove", "paint": "coat", "seal": "coat", "join": "glue", "stick": "glue",
+	"drill": "hole", "text": "letters", "sign": "letters", "opening": "window", "hatch": "door", "recess": "pocket",
+	"duplicate": "copy", "call": "rename", "batteries": "battery", "microcontroller": "controller", "remark": "note",
+}
+
+// ways are the words that say which size of a solid is meant, in the order its line has them.
+var ways = [][]string{
+	{"wide", "across", "long", "width", "diameter", "length"},
+	{"deep", "depth", "front-to-back"},
+	{"high", "tall", "height"},
+}
+
+// sidedNames are prisms by their name.
+var sidedNames = map[string]string{
+	"triangle": "3", "square": "4", "pentagon": "5", "hexagon": "6", "octagon": "8",
+}
+
+var (
+	joined = regexp.MustCompile(`(?i)^\d[\d./]*(?:["']|in|ft|mm|cm|m)?(?:[x×]\d[\d./]*(?:["']|in|ft|mm|cm|m)?)+$`)
+	times  = regexp.MustCompile(`[x×]`)
+	unit   = regexp.MustCompile(`(?i)^(?:in|ft|mm|cm|m|inch|inches|feet|foot|"|')$`)
+	number = regexp.MustCompile(`^\d[\d./]*(?:["']|in|ft|mm|cm|m)?$`)
+)
+
+// plainly are the lines that a line may have meant, the nearest to it first.
+func plainly(list []string, lib *stock.Library) (out [][]string) {
+	now := slices.Clone(list)
+	add := func(next []string) {
+		if next != nil && !slices.Equal(next, now) {
+			now = next
+			out = append(out, now)
+		}
+	}
+	add(unfilled(now))
+	add(apartSizes(now))
+	add(inLineWords(now))
+	add(ofStock(now, lib))
+	add(sided(now))
+	add(piped(now))
+	add(cubed(now))
+	add(labelled(now))
+	return out
+}
+
+// cubed is a box as wide as deep as high.
+func cubed(list []string) []string {
+	if !strings.EqualFold(list[0], "cube") || len(list) < 2 || !number.MatchString(list[1]) {
+		return list
+	}
+	n := 2
+	if len(list) > 2 && unit.MatchString(list[2]) {
+		n = 3
+	}
+	size := list[1:n]
+	return slices.Concat([]string{"box"}, size, []string{"x"}, size, []string{"x"}, size, list[n:])
+}
+
+// piped is a length of pipe, said as one of its cut list.
+func piped(list []string) (out []string) {
+	if !strings.EqualFold(list[0], "pipe") {
+		return list
+	}
+	for i := 0; i < len(list); i++ {
+		w := list[i]
+		if i > 0 && number.MatchString(w) {
+			w = "1@" + w
+			if i+1 < len(list) && unit.MatchString(list[i+1]) {
+				i++
+				w += list[i]
+			}
+		}
+		if !strings.EqualFold(w, "long") && !strings.EqualFold(w, "tall") {
+			out = append(out, w)
+		}
+	}
+	return out
+}
+
+// unfilled is a line without what says nothing.
+func unfilled(list []string) []string {
+	for len(list) > 1 && slices.Contains(fillers, strings.ToLower(list[0])) {
+		list = list[1:]
+	}
+	return list
+}
+
+// apartSizes writes 10x10x10 as 10 x 10 x 10.
+func apartSizes(list []string) (out []string) {
+	for _, w := range list {
+		if !joined.MatchString(w) {
+			out = append(out, w)
+			continue
+		}
+		for i, n := range times.Split(w, -1) {
+			if i > 0 {
+				out = append(out, "x")
+			}
+			out = append(out, n)
+		}
+	}
+	return out
+}
+
+// inLineWords says the first word, or two, by the line's own.
+func inLineWords(list []string) []string {
+	for n := min(2, len(list)); n > 0; n-- {
+		said := strings.ToLower(strings.Join(list[:n], " "))
+		to, ok := synonyms[said]
+		if !ok && n == 1 {
+			to, ok = synonyms[strings.TrimSuffix(said, "s")]
+		}
+		if ok {
+			return slices.Concat([]string{to}, list[n:])
+		}
+	}
+	if len(list) == 1 && joined.MatchString(list[0]) {
+		return slices.Concat([]string{"box"}, list)
+	}
+	return list
+}
+
+// ofStock begins a line that begins with a material, or with sizes, with the form one
+// makes of it: a panel of a sheet, a box of three sizes.
+func ofStock(list []string, lib *stock.Library) []string {
+	sizes := 0
+	for _, w := range list {
+		if number.MatchString(w) {
+			sizes++
+		}
+	}
+	first := list[0]
+	if number.MatchString(first) && len(list) > 2 {
+		switch sizes {
+		case 2:
+			return slices.Concat([]string{"panel"}, list)
+		case 3:
+			return slices.Concat([]string{"box"}, list)
+		}
+	}
+	if _, verb := verbs[strings.ToLower(first)]; verb || aliases[strings.ToLower(first)] != nil || sizes == 0 {
+		return list
+	}
+	for id, m := range lib.Materials {
+		named := letters(first) && len(matching([]entry{{id, m.Name}}, []string{first})) > 0
+		if m.Form == "sheet" && (id == first || named) {
+			return slices.Concat([]string{"panel"}, list[1:], list[:1])
+		}
+	}
+	return list
+}
+
+// sided is a prism by its name: a hexagon is a tower of six sides as wide above as below.
+func sided(list []string) []string {
+	n, ok := sidedNames[strings.ToLower(list[0])]
+	if !ok || len(list) < 2 {
+		return list
+	}
+	return slices.Concat([]string{"tower", n, "sides"}, list[1:])
+}
+
+// labelled puts sizes that are said by name in the order of the line: 6 ft wide 2 ft deep
+// 3 ft high is 6 ft x 2 ft x 3 ft.
+func labelled(list []string) []string {
+	type size struct {
+		way   int
+		words []string
+	}
+	var got []size
+	var rest []string
+	from := 1
+	for i := 1; i < len(list); i++ {
+		w := slices.IndexFunc(ways, func(x []string) bool { return slices.Contains(x, strings.ToLower(list[i])) })
+		if w < 0 {
+			continue
+		}
+		at := i // back over the number before it
+		for at > from && (unit.MatchString(list[at-1]) || number.MatchString(list[at-1])) {
+			at--
+		}
+		if at == i || len(got) > 0 && slices.ContainsFunc(got, func(s size) bool { return s.way == w }) {
+			return list
+		}
+		rest = append(rest, list[from:at]...)
+		got = append(got, size{w, list[at:i]})
+		from = i + 1
+	}
+	if len(got) == 0 {
+		return list
+	}
+	rest = append(rest, list[from:]...)
+	sort.SliceStable(got, func(a, b int) bool { return got[a].way < got[b].way })
+	out := []string{list[0]}
+	for i, s := range got {
+		if i > 0 {
+			out = append(out, "x")
+		}
+		out = append(out, s.words...)
+	}
+	for len(rest) > 0 && (strings.EqualFold(rest[0], "and") || strings.EqualFold(rest[0], "by") || rest[0] == ",") {
+		rest = rest[1:]
+	}
+	return append(out, rest...)
+}
+
+// meantStock is a line with a misspelt short name or word of the shop set right, for the
+// builder to take; "" when none is near.
+func meantStock(verb string, list []string, lib *stock.Library) string {
+	entries := entriesFor(verb, lib)
+	for i := 1; i < len(list); i++ {
+		w := strings.ToLower(list[i])
+		if len(w) < 4 || number.MatchString(w) || slices.Contains(spoken, w) || unit.MatchString(w) {
+			continue
+		}
+		best, least := "", 5 // two letters
+		known := false
+		for _, e := range entries {
+			for _, o := range append(wordsOf(e.name), e.id) {
+				known = known || o == w || strings.HasPrefix(o, w)
+				if d := apart(w, o); d > 0 && d < least && len(o) > 3 {
+					best, least = e.id, d
+					if o != e.id {
+						best = o
+					}
+				}
+			}
+		}
+		if !known && best != "" {
+			return strings.Join(slices.Concat(list[:i], []string{best}, list[i+1:]), " ")
+		}
+	}
+	return ""
+}
