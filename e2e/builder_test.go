@@ -58,7 +58,7 @@ func TestBench(t *testing.T) {
 	for line, got := range map[string]string{
 		"box 400 x 300 x 250 ply1/4 mitre lid":   "box, 400 mm wide, 300 mm deep, 250 mm tall, mitre corners, lid",
 		"tower 5 sides 600 tall 300 to 200 xps1": "tower of 5 sides",
-		"disc 500 mm xps1 x2":                    "2 disc, 500 mm across",
+		"disc 500 mm xps1 x2":                    "2 discs, 500 mm across",
 		"rings 400 to 300 500 tall wall 50 xps2": "ring stack",
 		"pipe 6@44in 4@60in 1.5":                 "10 pieces of pipe",
 		"panel 900 x 250 ply1/2 x3":              "3 panel",

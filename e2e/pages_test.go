@@ -59,8 +59,8 @@ func TestQuickLineRecallsAndCompletes(t *testing.T) {
 // What the quick line would do is told before it is done, and told why not.
 func TestReadingBeforeDoing(t *testing.T) {
 	s := serve(t)
-	read := func(line string) map[string]string {
-		var m map[string]string
+	read := func(line string) map[string]any {
+		var m map[string]any
 		require.NoError(
 			t,
 			json.Unmarshal([]byte(get(t, s.url+apiary+"/read?prop=riser&line="+url.QueryEscape(line), 200)), &m),
@@ -69,6 +69,8 @@ func TestReadingBeforeDoing(t *testing.T) {
 	}
 	assert.Contains(t, read("box 22 x 18 x 26 1/2 xps1 rabbet")["text"], `26 1/2" tall, rabbet corners`)
 	assert.Contains(t, read("box 22 x 18")["error"], "try: ")
+	assert.Nil(t, read("box 22 x 18")["tries"], "it is only begun")
+	assert.Equal(t, []any{"box 9 x 9 x 9 xps1"}, read("box 9 x 9 x 9 xpz1")["tries"])
 	before := string(s.plan("midnight-apiary").Encode())
 	read("supply 12v 5a")
 	assert.Equal(t, before, string(s.plan("midnight-apiary").Encode()), "reading does nothing")

@@ -122,6 +122,7 @@ func (s *Server) routes() *gin.Engine {
 	p.POST("/shop", s.bringGoods)
 	p.GET("/row", s.row)
 	p.GET("/read", ownOnly, s.read)
+	p.GET("/help", ownOnly, s.help)
 	p.POST("/read", s.readLines)
 	p.POST("/lines", s.lines)
 	p.POST("/each", s.forEach)

@@ -179,16 +179,18 @@ func (s *Server) quick(c *gin.Context) {
 	prop := c.PostForm("prop")
 	r := &shorthand.Reading{}
 	unread := false // the phrase itself was not understood
+	var goOn []string
 	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
 		read, err := shorthand.Read(p, s.lib, prop, line) // on the plan as it stands: names it makes up are free
 		if unread = err != nil; unread {
+			goOn = tries(p, err)
 			return plan.Edit{}, err
 		}
 		r = read
 		return r.Edit, nil
 	})
 	if unread {
-		s.refused(c, over{quick: line, quickErr: err.Error()})
+		s.refused(c, over{quick: line, quickErr: whyNot(err), tries: goOn})
 		return
 	}
 	s.applied(c, err, over{quick: line}, said(c.Param("plan"), prop, r.Select))
@@ -241,7 +243,7 @@ func (s *Server) read(c *gin.Context) {
 	next := shorthand.Complete(w.Plan, s.lib, c.Query("prop"), c.Query("line"))
 	r, err := shorthand.Read(w.Plan, s.lib, c.Query("prop"), c.Query("line"))
 	if err != nil {
-		c.JSON(http.StatusOK, gin.H{"error": err.Error(), "next": next})
+		c.JSON(http.StatusOK, gin.H{"error": err.Error(), "tries": offers(err), "next": next})
 		return
 	}
 	c.JSON(http.StatusOK, gin.H{"text": r.Text, "next": next})

@@ -141,8 +141,8 @@ type Page struct {
 	Cards                     []Card
 	Player                    *Player
 	Log                       []LogLine
-	Examples                  []string
 	Quick, QuickError         string
+	Tries                     []string // lines to go on with
 	Error                     string
 	Conflict                  *Conflict
 	Says                      string
@@ -155,6 +155,7 @@ type over struct {
 	err      string
 	quick    string
 	quickErr string
+	tries    []string
 	conflict *Conflict
 	code     int
 }
@@ -293,7 +294,7 @@ func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o ove
 		Place: pl.id, Title: pl.name, Hint: pl.hint, Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
 		Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
 		Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict,
-		Examples: shorthand.Examples(), Days: daysTo(w.Plan.Display.Opens, s.now()),
+		Tries: o.tries, Days: daysTo(w.Plan.Display.Opens, s.now()),
 	}
 	if pl.id == "rehearsal" {
 		p.Theme = "dark"

@@ -69,5 +69,5 @@ func readPanel(w *words.Words) (Form, string, error) {
 		return nil, "", err
 	}
 	p.W, p.H = dims[0], dims[1]
-	return p, fmt.Sprintf("%d panel, %s x %s", p.Copies, w.Say(p.W), w.Say(p.H)), nil
+	return p, fmt.Sprintf("%s, %s x %s", words.Count(p.Copies, "panel"), w.Say(p.W), w.Say(p.H)), nil
 }

@@ -156,8 +156,8 @@ type Error struct {
 }
 
 func (e *Error) Error() string {
-	if len(e.Offers) == 1 {
-		return e.Why + "; did you mean: " + e.Offers[0]
+	if len(e.Offers) > 0 {
+		return e.Why + "; did you mean: " + strings.Join(e.Offers, ", or ")
 	}
 	return e.Why + "; try: " + e.Example
 }
@@ -278,6 +278,9 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 	}
 	if r, q, err := again(p, lib, prop, text); r != nil || err != nil {
 		return r, q, err
+	}
+	if p.Prop(prop) == nil { // it went while the line was typed
+		prop = ""
 	}
 	r := &reader{p: p, lib: p.Shop(lib), prop: prop, words: strings.Fields(strings.ReplaceAll(text, ",", " , "))}
 	if n := len(r.words) - 1; n > 0 && strings.EqualFold(r.words[n], "beside") {

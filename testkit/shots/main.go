@@ -43,6 +43,9 @@ var acts = map[string]string{
 	// the second window saves first
 	"conflict": `(()=>{const f=document.querySelector("form.f"); const d=new URLSearchParams(new FormData(f)); d.set("f.length","36 ft");
 		fetch(f.action,{method:"POST",body:d}).then(()=>{f.elements["f.gauge"].value="16 AWG"; f.elements["f.gauge"].dispatchEvent(new Event("change",{bubbles:true}))}); return true})()`,
+	"help": `(()=>{document.querySelector("details.says summary").click(); return true})()`,
+	"tries": `(()=>{const l=document.getElementById("line"); l.focus(); l.value="box 10x10x10 plywod";
+		l.dispatchEvent(new Event("input",{bubbles:true})); return true})()`,
 	"tour": `(()=>{document.cookie="tour=2;path=/"; location.reload(); return true})()`,
 	"wide": `(()=>{document.documentElement.classList.add("dark"); document.getElementById("page").classList.add("dark"); return true})()`,
 }

@@ -18,16 +18,28 @@
       async read() {
         const line = $("#line").value;
         const got = this.$refs.got;
-        if (!line.trim()) { got.textContent = ""; got.classList.remove("bad"); this.offer([]); return; }
+        if (!line.trim()) { got.textContent = ""; got.classList.remove("bad"); this.offer([]); this.goOn([]); return; }
         const q = new URLSearchParams({ line: line, prop: $(".quick [name=prop]").value });
         try {
           const r = await (await fetch("/p/" + $("#page").dataset.plan + "/read?" + q)).json();
           if ($("#line").value !== line) return;
           this.asked = line;
           got.classList.toggle("bad", !r.text);
-          got.textContent = r.text ? "reads as: " + r.text : r.error;
+          got.textContent = r.text ? "reads as: " + r.text : (r.tries || []).length ? r.error.split("; did you mean: ")[0] : r.error;
           this.offer(document.activeElement === $("#line") ? r.next || [] : []);
+          this.goOn(r.tries || []);
         } catch (_) { got.textContent = "The barn does not answer."; got.classList.add("bad"); }
+      },
+      // goOn shows lines that would be understood; a press writes one on the line
+      goOn(lines) {
+        if (lines.length) this.offer([]);
+        this.$refs.tries.replaceChildren(...lines.map((l) => {
+          const li = document.createElement("li"), b = document.createElement("button");
+          b.type = "button";
+          b.dataset.line = b.textContent = l;
+          li.append(b);
+          return li;
+        }));
       },
       // offer shows what may follow; a press or Tab takes it
       offer(words) {
