@@ -111,6 +111,8 @@ func (s *Server) routes() *gin.Engine {
 	r.POST("/new", s.start)
 	r.POST("/import", s.importPlan)
 	r.GET("/calc", s.calculators)
+	r.GET("/why", s.why)
+	r.GET("/why/:code", s.why)
 	r.POST("/theme", theme)
 	r.POST("/tour", tour)
 	p := r.Group("/p/:plan")

@@ -51,7 +51,7 @@ func (p *Page) find(text string, snags []check.Snag) (out []Found) {
 				if note = x.Text; hit(note, "note") {
 					of, id, _ := strings.Cut(x.On, ":")
 					v, _ := p.Plan.Get(of, id)
-					add(Found{"note", plan.NameOf(x), "on " + plan.NameOf(v), said(p.PlanID, prop, x.On)})
+					add(Found{"note", p.Plan.Name(x), "on " + p.Plan.Name(v), said(p.PlanID, prop, x.On)})
 				}
 				continue
 			case *plan.Prop:
@@ -61,8 +61,8 @@ func (p *Page) find(text string, snags []check.Snag) (out []Found) {
 			case *plan.Device:
 				note = x.Product + " " + x.Kind
 			}
-			if hit(e.ID, plan.NameOf(e.Value), kind, note) {
-				add(Found{kind, plan.NameOf(e.Value), says, said(p.PlanID, prop, kind+":"+e.ID)})
+			if hit(e.ID, p.Plan.Name(e.Value), kind, note) {
+				add(Found{kind, p.Plan.Name(e.Value), says, said(p.PlanID, prop, kind+":"+e.ID)})
 			}
 		}
 	}

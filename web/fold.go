@@ -10,7 +10,11 @@ import (
 const foldFrom = 4
 
 func (p *Page) view(s check.Snag) SnagView {
-	return SnagView{Snag: s, Href: p.goTo(s), Keys: strings.Join(s.At, " "), Main: len(p.Snags) == 0}
+	v := SnagView{Snag: s, Href: p.goTo(s), Keys: strings.Join(s.At, " "), Main: len(p.Snags) == 0}
+	if x := p.Plan.Prop(s.Prop); x != nil && p.Prop != s.Prop && x.Name != s.Title {
+		v.Of = x.Name
+	}
+	return v
 }
 
 // folded puts equal snags, of one rule, level and prop, under the first of

@@ -39,6 +39,7 @@ type SnagView struct {
 	Main    bool
 	Like    []SnagView // equal ones, folded under this
 	Untried bool       // its mends were not tried yet
+	Of      string     // the prop it is of, where others are in sight as well
 }
 
 // Result is a number on a ticket.
@@ -479,7 +480,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 	}
 	was, _ := json.Marshal(v)
 	t := &Ticket{
-		Title:  plan.NameOf(v),
+		Title:  p.Plan.Name(v),
 		Kind:   kind,
 		ID:     id,
 		Was:    string(was),

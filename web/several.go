@@ -46,7 +46,7 @@ func (p *Page) several(keys []string, o over) {
 		kind, id, _ := strings.Cut(key, ":")
 		x, _ := p.Plan.Get(kind, id)
 		rest := slices.DeleteFunc(slices.Clone(keys), func(k string) bool { return k == key })
-		v.Things = append(v.Things, Link{Text: plan.NameOf(x), Href: p.here(strings.Join(rest, ","))})
+		v.Things = append(v.Things, Link{Text: p.Plan.Name(x), Href: p.here(strings.Join(rest, ","))})
 		if kind == "device" {
 			v.Hint = "gauge 16 AWG"
 		}

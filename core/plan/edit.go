@@ -218,7 +218,7 @@ func (p *Plan) Without(kindName, id string) Edit {
 	}
 	label := "take away " + id
 	if v, _ := p.Get(kindName, id); v != nil {
-		label = "take away " + NameOf(v)
+		label = "take away " + p.Name(v)
 	}
 	return Edit{label, out}
 }

@@ -346,6 +346,45 @@ func NameOf(v any) string {
 	return ""
 }
 
+// Name is what an element is called on the screen: NameOf, with the names of what it
+// refers to and not their IDs.
+func (p *Plan) Name(v any) string {
+	switch x := v.(type) {
+	case *Joint:
+		return "joint of " + p.partName(x.A) + " and " + p.partName(x.B)
+	case *Finish:
+		if s := p.Solid(x.Solid); s != nil {
+			return "coats of " + s.Name
+		}
+	case *Lot:
+		if g := p.Shop(stock.Shop).Glues[x.Glue]; g.ID != "" {
+			return "bottle of " + measure.Uncapital(g.Name)
+		}
+	case *Trigger:
+		i, s := p.Input(x.Input), find(p.Scenes, x.Scene, func(s *Scene) string { return s.ID })
+		if i != nil && s != nil {
+			return i.Name + " to " + s.Name
+		}
+	case *Reading:
+		if d := p.Device(x.Device); d != nil {
+			return "reading of " + d.Name
+		}
+	}
+	return NameOf(v)
+}
+
+// partName is what a part is called by its solid: Hive box front.
+func (p *Plan) partName(ref string) string {
+	if m, bought := strings.CutPrefix(ref, "="); bought {
+		return p.Shop(stock.Shop).Materials[m].Name
+	}
+	id, panel, _ := strings.Cut(ref, "/")
+	if s := p.Solid(id); s != nil {
+		return strings.TrimSpace(s.Name + " " + panel)
+	}
+	return ref
+}
+
 // Belongs is the prop that an element at hand belongs to: its own, or that of
 // what it cannot do without; "" when it belongs to none.
 func (p *Plan) Belongs(v any) string {

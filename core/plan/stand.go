@@ -69,9 +69,10 @@ func within(name string, inner, outer *pattern.Shape, metric bool) error {
 }
 
 // Settled is an edit with all that follows of it: solids that stand by one that
-// moved or grew move with it, and one that was itself moved elsewhere lets go. An
-// edit that cannot be applied is left as it is.
+// moved or grew move with it, and one that was itself moved elsewhere lets go; a lamp
+// that becomes another is called by what it is. An edit that cannot be applied is left as it is.
 func (p *Plan) Settled(e Edit) Edit {
+	e = p.keptUp(e)
 	touched := false
 	for _, c := range e.Changes {
 		touched = touched || c.Kind == "solid" || c.Kind == "good"

@@ -62,7 +62,7 @@ func TestPhrases(t *testing.T) {
 		{"lamp led-white on K1", "lamp L2, Bare LED, white 5 mm on K1"},
 		{"strip 2m strip12 on K1", "lamp L3, LED strip 12 V, 60/m, amber on K1"},
 		{"strip 5m 60/m 12v from F1", "lamp L4, LED strip 12 V, 60/m, amber on F1"},
-		{"feed L4 at 50% 0", "feed LED strip 12 V, 60/m, amber at 0% 50%"},
+		{"feed L4 at 50% 0", "feed LED strip 12 V, 60/m, amber 2 at 0% 50%"},
 		{"feed W2 at 6 ft", "feed Run W2 at 6 ft"},
 		{"connector 3a on W2 at 2 ft", "connector X1 on W2 at 2 ft"},
 		{"fuse 500ma poly on F1", "fuse F2, 500ma, resets itself on F1"},

@@ -247,7 +247,7 @@ func (r *reader) lamp() (*Reading, error) {
 			}
 		}
 		l := r.lib.Lamps[d.Product]
-		d.Name = l.Name
+		d.Name = r.p.FreeName("device", l.Name)
 		r.resist(d)
 		return fmt.Sprintf("lamp %s, %s", d.ID, l.Name)
 	})

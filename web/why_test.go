@@ -1,0 +1,30 @@
+package web
+
+import (
+	"net/http/httptest"
+	"testing"
+
+	"zapbarn/core/check"
+	"zapbarn/demo"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// Every rule has its page, with its drawing, and each snag on the screen leads there.
+func TestEveryRuleHasItsPage(t *testing.T) {
+	s := site(t, demo.Apiary(today))
+	for _, w := range check.Whys() {
+		rec := fetch(t, s, "/why/"+w.Code)
+		assert.Equal(t, 200, rec.Code, w.Code)
+		for _, text := range []string{w.Code, "Why it happens", "What people do", `class="drawing why"`} {
+			assert.Contains(t, rec.Body.String(), text, w.Code)
+		}
+	}
+	assert.Contains(t, fetch(t, s, "/why").Body.String(), `href="/why/no-fuse"`)
+	assert.Equal(t, 404, fetch(t, s, "/why/nothing").Code)
+	assert.Contains(t, fetch(t, s, "/p/midnight-apiary/walkdown").Body.String(), `href="/why/glue`)
+	back := func(to string) *httptest.ResponseRecorder { return fetch(t, s, "/why/no-fuse?back="+to) }
+	assert.Contains(t, back("/p/midnight-apiary/loom").Body.String(), `href="/p/midnight-apiary/loom"`)
+	assert.NotContains(t, back("//elsewhere/p/").Body.String(), "Back to the display")
+	assert.NotContains(t, back("javascript:x").Body.String(), "Back to the display")
+}
