@@ -82,50 +82,41 @@ func CutSheet(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	if p == nil {
 		return measure.Bad("prop", "there is no prop %q", prop)
 	}
-	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: paper.W, Ht: paper.H}})
-	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
-	pdf.SetAutoPageBreak(false, pageMargin)
-	pdf.SetTitle(w.Plan.Display.Name+", "+p.Name+", cut sheet", true)
-	s := &sheetWriter{
-		pdf:    pdf,
-		tr:     pdf.UnicodeTranslatorFromDescriptor(""),
-		paper:  paper,
-		w:      w,
-		metric: w.Plan.Metric(),
-		prop:   *p,
-	}
-	pdf.SetFooterFunc(func() {
-		s.font("", 7.5)
-		pdf.SetXY(pageMargin, paper.H-9)
-		pdf.CellFormat(
-			0,
-			4,
-			s.tr(
-				"Print at 100 %, no fit to page. Measure the bar before you cut. Goggles, dust mask; two people for a large "+
-					"sheet; no flame on foam.",
-			),
-			"",
-			0,
-			"L",
-			false,
-			0,
-			"",
-		)
-		pdf.SetXY(pageMargin, paper.H-9)
-		pdf.CellFormat(paper.W-2*pageMargin, 4, fmt.Sprint(pdf.PageNo()), "", 0, "R", false, 0, "")
-	})
-	s.list()
-	s.layouts()
-	for _, part := range w.Parts {
-		if part.Solid.Prop == prop {
-			s.part(part)
-		}
-	}
+	pdf := newPDF(paper, w.Plan.Display.Name+", "+p.Name+", cut sheet")
+	footed(pdf, paper)
+	cutPages(pdf, w, p, paper)
 	return pdf.Output(out)
 }
 
+// footed prints the usual caution and the page's number under every page.
+func footed(pdf *fpdf.Fpdf, paper Paper) {
+	pdf.SetFooterFunc(func() {
+		pdf.SetFont(face, "", 7.5)
+		pdf.SetTextColor(35, 28, 21)
+		pdf.SetXY(pageMargin, paper.H-9)
+		pdf.CellFormat(0, 4, "Print at 100 %, no fit to page. Measure the bar before you cut. Goggles, dust mask; two people "+
+			"for a large sheet; no flame on foam.", "", 0, "L", false, 0, "")
+		pdf.SetXY(pageMargin, paper.H-9)
+		pdf.CellFormat(paper.W-2*pageMargin, 4, fmt.Sprint(pdf.PageNo()), "", 0, "R", false, 0, "")
+	})
+}
+
+// cutPages are the pages of one prop's cut sheet.
+func cutPages(pdf *fpdf.Fpdf, w *work.Work, p *plan.Prop, paper Paper) {
+	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
+	pdf.SetAutoPageBreak(false, pageMargin)
+	s := &sheetWriter{pdf: pdf, tr: letters, paper: paper, w: w, metric: w.Plan.Metric(), prop: *p}
+	s.list()
+	s.layouts()
+	for _, part := range w.Parts {
+		if part.Solid.Prop == p.ID {
+			s.part(part)
+		}
+	}
+}
+
 func (s *sheetWriter) font(style string, size float64) {
-	s.pdf.SetFont("Helvetica", style, size)
+	s.pdf.SetFont(face, style, size)
 	s.pdf.SetTextColor(35, 28, 21)
 }
 
@@ -159,15 +150,17 @@ func (s *sheetWriter) list() {
 		s.font("", 9)
 	}
 	head()
+	widths := make([]float64, len(cols))
+	for i, c := range cols {
+		widths[i] = c.width
+	}
 	row := func(cells ...string) {
-		if s.pdf.GetY() > s.paper.H-22 {
+		lines, high := wrapped(s.pdf, cells, widths)
+		if s.pdf.GetY()+high > s.paper.H-16 {
 			title()
 			head()
 		}
-		for i, c := range cells {
-			s.pdf.CellFormat(cols[i].width, 5.6, s.tr(c), "", 0, "L", false, 0, "")
-		}
-		s.pdf.Ln(5.6)
+		tableRow(s.pdf, lines, widths, high)
 	}
 	for _, part := range s.w.Parts {
 		if part.Solid.Prop == s.prop.ID {

@@ -8,6 +8,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
+	"zapbarn/core/plan"
 	"zapbarn/core/work"
 
 	"github.com/go-pdf/fpdf"
@@ -197,15 +198,20 @@ func HarnessPDF(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	if len(h.Wires) == 0 {
 		return measure.Bad("prop", "%s has no runs to build yet", p.Name)
 	}
-	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: paper.W, Ht: paper.H}})
+	pdf := newPDF(paper, p.Name+", harness")
+	harnessPages(pdf, w, p, h, paper)
+	return pdf.Output(out)
+}
+
+// harnessPages are the lists, the order of work and the labels of a prop's harness.
+func harnessPages(pdf *fpdf.Fpdf, w *work.Work, p *plan.Prop, h *work.Harness, paper Paper) {
 	pdf.SetAutoPageBreak(true, 14)
 	pdf.SetMargins(14, 14, 14)
-	pdf.SetTitle(p.Name+", harness", true)
-	tr := pdf.UnicodeTranslatorFromDescriptor("")
+	tr := letters
 	pdf.AddPage()
-	pdf.SetFont("Helvetica", "B", 16)
+	pdf.SetFont(face, "B", 16)
 	pdf.CellFormat(0, 9, tr(p.Name+", harness"), "", 1, "L", false, 0, "")
-	pdf.SetFont("Helvetica", "", 9)
+	pdf.SetFont(face, "", 9)
 	pdf.MultiCell(
 		0,
 		4.4,
@@ -219,15 +225,15 @@ func HarnessPDF(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	)
 	head := func(s string) {
 		pdf.Ln(3)
-		pdf.SetFont("Helvetica", "B", 11)
+		pdf.SetFont(face, "B", 11)
 		pdf.CellFormat(0, 7, tr(s), "", 1, "L", false, 0, "")
 	}
 	head("Order of work")
-	pdf.SetFont("Helvetica", "", 9)
+	pdf.SetFont(face, "", 9)
 	for i, s := range h.Steps {
 		pdf.MultiCell(0, 4.6, tr(fmt.Sprintf("%d. %s", i+1, s)), "", "L", false)
 	}
-	names, tables := harnessTables(w, prop)
+	names, tables := harnessTables(w, p.ID)
 	widths := [][]float64{
 		{18, 24, 30, 26, 18, 11, 0, 0, 0, 24, 52},
 		{18, 52, 64, 16, 34},
@@ -248,21 +254,18 @@ func HarnessPDF(out io.Writer, w *work.Work, prop string, paper Paper) error {
 			sum += x
 		}
 		for k, r := range t {
-			pdf.SetFont("Helvetica", map[bool]string{true: "B", false: ""}[k == 0], 8)
+			pdf.SetFont(face, map[bool]string{true: "B", false: ""}[k == 0], 8)
 			for c, v := range r {
 				if wd := widths[i][c] * room / sum; wd > 0 {
 					s := fmt.Sprint(v)
-					for len(s) > 3 && pdf.GetStringWidth(tr(s)) > wd-1.5 {
-						s = s[:len(s)-1]
-					}
-					pdf.CellFormat(wd, 5, tr(s), "B", 0, "L", false, 0, "")
+					pdf.CellFormat(wd, 5, fitted(pdf, tr(s), wd-1.5), "B", 0, "L", false, 0, "")
 				}
 			}
 			pdf.Ln(-1)
 		}
 	}
 	head("Labels for both ends, to be cut apart")
-	pdf.SetFont("Helvetica", "", 8)
+	pdf.SetFont(face, "", 8)
 	n := 0
 	for _, x := range h.Wires {
 		for _, end := range []string{"from " + x.From, "to " + x.To} {
@@ -272,7 +275,6 @@ func HarnessPDF(out io.Writer, w *work.Work, prop string, paper Paper) error {
 			}
 		}
 	}
-	return pdf.Output(out)
 }
 
 // Nail board: how wide it is, and how far its rows lie apart, in mm.

@@ -7,8 +7,6 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/work"
-
-	"github.com/go-pdf/fpdf"
 )
 
 // Labels writes a label for every copy of every part of a prop, three across
@@ -22,10 +20,9 @@ func Labels(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	}
 	const cols, rows, edge = 3, 8, 8.0
 	lw, lh := (paper.W-2*edge)/cols, (paper.H-2*edge)/rows
-	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: paper.W, Ht: paper.H}})
+	pdf := newPDF(paper, p.Name+", labels")
 	pdf.SetAutoPageBreak(false, 0)
-	pdf.SetTitle(p.Name+", labels", true)
-	tr := pdf.UnicodeTranslatorFromDescriptor("")
+	tr := letters
 	n := 0
 	label := func(number, title string, lines ...string) {
 		if n%(cols*rows) == 0 {
@@ -39,10 +36,10 @@ func Labels(out io.Writer, w *work.Work, prop string, paper Paper) error {
 		pdf.Rect(x, y, lw, lh, "D")
 		pdf.SetDashPattern(nil, 0)
 		pdf.SetTextColor(35, 28, 21)
-		pdf.SetFont("Helvetica", "B", 17)
+		pdf.SetFont(face, "B", 17)
 		pdf.Text(x+3, y+8, tr(number))
 		in := 5 + pdf.GetStringWidth(tr(number))
-		pdf.SetFont("Helvetica", "B", 9.5)
+		pdf.SetFont(face, "B", 9.5)
 		fit := func(s string, room float64) string {
 			for len(s) > 4 && pdf.GetStringWidth(tr(s)) > room {
 				s = strings.TrimSuffix(s, "...")
@@ -52,7 +49,7 @@ func Labels(out io.Writer, w *work.Work, prop string, paper Paper) error {
 			return s
 		}
 		pdf.Text(x+in, y+6, tr(fit(title, lw-in-2)))
-		pdf.SetFont("Helvetica", "", 8)
+		pdf.SetFont(face, "", 8)
 		for i, l := range lines {
 			pdf.Text(x+3, y+13+float64(i)*4.2, tr(fit(l, lw-5)))
 		}

@@ -100,12 +100,11 @@ func (f *Flat) Tiles(out io.Writer, paper Paper, metric bool) error {
 	if cols*rows > 400 {
 		return measure.Bad("paper", "takes %d pages; print it on a roll, or the sheet drawing instead", cols*rows)
 	}
-	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: paper.W, Ht: paper.H}})
+	pdf := newPDF(paper, f.Title+" at 1:1")
 	pdf.SetAutoPageBreak(false, 0)
-	pdf.SetTitle(f.Title+" at 1:1", true)
-	tr := pdf.UnicodeTranslatorFromDescriptor("")
+	tr := letters
 	text := func(size, x, y float64, s string) {
-		pdf.SetFont("Helvetica", "", size)
+		pdf.SetFont(face, "", size)
 		pdf.SetTextColor(35, 28, 21)
 		pdf.Text(x, y, tr(s))
 	}
@@ -208,7 +207,7 @@ func (f *Flat) Tiles(out io.Writer, paper Paper, metric bool) error {
 			draw(at)
 			for _, t := range f.Texts {
 				p := at(t.At)
-				pdf.SetFont("Helvetica", "", t.High*72/25.4*0.8)
+				pdf.SetFont(face, "", t.High*72/25.4*0.8)
 				pdf.SetTextColor(94, 81, 65)
 				pdf.Text(p.X-pdf.GetStringWidth(tr(t.Text))/2, p.Y, tr(t.Text))
 			}

@@ -139,6 +139,7 @@ func (s *Server) routes() *gin.Engine {
 		p.GET("/"+name, s.file)
 	}
 	p.GET("/wiring.cir", s.netlist)
+	p.GET("/book.pdf", s.book)
 	p.GET("/plan.json", s.export)
 	p.GET("/along.html", s.alongFile)
 	p.GET("/part.svg", s.flat)

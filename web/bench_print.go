@@ -5,6 +5,7 @@ import (
 	"net/url"
 
 	"zapbarn/core/check"
+	"zapbarn/formats"
 
 	"github.com/gin-gonic/gin"
 )
@@ -14,6 +15,11 @@ var benchPrintWay = way{
 	title: "Print",
 	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
 		p.prints()
+		n, err := formats.Pages(p.Work, formats.Letter)
+		if err != nil {
+			return err
+		}
+		p.BookPages = n
 		p.benchTicket(nil)
 		return nil
 	},

@@ -2,11 +2,14 @@ package web
 
 import (
 	"bytes"
+	"fmt"
 	"io"
 	"net/http"
 	"path"
 	"strconv"
+	"strings"
 
+	"zapbarn/core/check"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
@@ -134,4 +137,41 @@ func (s *Server) file(c *gin.Context) {
 		return
 	}
 	send(c, name, &b)
+}
+
+// book sends the whole display as one print, with what is still open in each prop.
+func (s *Server) book(c *gin.Context) {
+	w, snags, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	paper, ok := formats.Papers[c.DefaultQuery("paper", "Letter")]
+	if !ok || paper.Roll {
+		paper = formats.Letter
+	}
+	data, err := formats.BookBytes(w, func(prop string) string { return openIn(snags, prop) }, paper)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", `inline; filename="`+plan.Slug(w.Plan.Display.Name)+`-all.pdf"`)
+	c.Data(http.StatusOK, "application/pdf", data)
+}
+
+// openIn is what is still to mend in a prop: 2 stop, 1 fix.
+func openIn(snags []check.Snag, prop string) string {
+	var of []check.Snag
+	for _, s := range snags {
+		if s.Prop == prop {
+			of = append(of, s)
+		}
+	}
+	var out []string
+	for _, l := range []check.Level{check.Stop, check.Fix, check.Mind} {
+		if n := check.Count(of, l); n > 0 {
+			out = append(out, fmt.Sprintf("%d %s", n, l))
+		}
+	}
+	return strings.Join(out, ", ")
 }

@@ -144,6 +144,7 @@ type Page struct {
 	Log                       []LogLine
 	Quick, QuickError         string
 	Tries                     []string // lines to go on with
+	BookPages                 int      // of the whole display in one print
 	Error                     string
 	Conflict                  *Conflict
 	Says                      string

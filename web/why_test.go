@@ -1,6 +1,8 @@
 package web
 
 import (
+	"bytes"
+	"fmt"
 	"net/http/httptest"
 	"testing"
 
@@ -27,4 +29,19 @@ func TestEveryRuleHasItsPage(t *testing.T) {
 	assert.Contains(t, back("/p/midnight-apiary/loom").Body.String(), `href="/p/midnight-apiary/loom"`)
 	assert.NotContains(t, back("//elsewhere/p/").Body.String(), "Back to the display")
 	assert.NotContains(t, back("javascript:x").Body.String(), "Back to the display")
+}
+
+// The whole display is one print; its page count is said before it is made, and what is
+// still open stands beside each prop.
+func TestTheBookIsCountedBefore(t *testing.T) {
+	s := site(t, demo.Apiary(today))
+	print := fetch(t, s, "/p/midnight-apiary/bench?prop=riser&way=print").Body.String()
+	rec := fetch(t, s, "/p/midnight-apiary/book.pdf?paper=Letter")
+	assert.Equal(t, 200, rec.Code)
+	assert.Equal(t, "application/pdf", rec.Header().Get("Content-Type"))
+	pages := bytes.Count(rec.Body.Bytes(), []byte("/Type /Page\n"))
+	assert.Greater(t, pages, 20)
+	assert.Contains(t, print, fmt.Sprintf("<b>%d pages</b>", pages))
+	assert.Equal(t, "1 stop, 1 fix", openIn([]check.Snag{{Prop: "a", Level: check.Stop}, {Prop: "a", Level: check.Fix},
+		{Prop: "b", Level: check.Stop}, {Prop: "a", Level: check.Note}}, "a"))
 }

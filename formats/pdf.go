@@ -1,0 +1,97 @@
+package formats
+
+import (
+	"bytes"
+	"compress/gzip"
+	_ "embed"
+	"io"
+	"strings"
+	"sync"
+
+	"github.com/go-pdf/fpdf"
+)
+
+//go:embed fonts/sans.ttf.gz
+var sansPacked []byte
+
+//go:embed fonts/sansbold.ttf.gz
+var boldPacked []byte
+
+var sans = sync.OnceValues(func() (plain, bold []byte) { return unpacked(sansPacked), unpacked(boldPacked) })
+
+func unpacked(data []byte) []byte {
+	r, err := gzip.NewReader(bytes.NewReader(data))
+	if err == nil {
+		data, err = io.ReadAll(r)
+	}
+	if err != nil {
+		panic(err) // it is built in, and every print's test reads it
+	}
+	return data
+}
+
+// face is the font that everything printed is set in: it has the letters of Latin, Greek,
+// Cyrillic, Armenian, Georgian, Hebrew and Arabic, and goes into the file with those used.
+const face = "barn"
+
+// newPDF is a document of one paper size, in mm, with its title and its font.
+func newPDF(paper Paper, title string) *fpdf.Fpdf {
+	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: paper.W, Ht: paper.H}})
+	plain, bold := sans()
+	pdf.AddUTF8FontFromBytes(face, "", plain)
+	pdf.AddUTF8FontFromBytes(face, "B", bold)
+	pdf.SetTitle(title, true)
+	pdf.SetCreator("Zap Barn", true)
+	pdf.SetLang("en")
+	return pdf
+}
+
+// letters is a text as it is printed: what lies beyond the first plane, such as small
+// pictures, has no letter in the font.
+func letters(s string) string {
+	return strings.Map(func(r rune) rune {
+		if r > 0xFFFF {
+			return '\uFFFD'
+		}
+		return r
+	}, s)
+}
+
+// lineHigh is how far the lines of a table lie apart, mm.
+const lineHigh = 4.6
+
+// wrapped is a row of a table with its cells broken into lines, and how high it is.
+func wrapped(pdf *fpdf.Fpdf, cells []string, widths []float64) (lines [][]string, high float64) {
+	most := 1
+	for i, c := range cells {
+		l := pdf.SplitText(letters(c), widths[i]-2)
+		if len(l) == 0 {
+			l = []string{""}
+		}
+		lines, most = append(lines, l), max(most, len(l))
+	}
+	return lines, float64(most)*lineHigh + 1
+}
+
+// tableRow prints a row that was broken into lines.
+func tableRow(pdf *fpdf.Fpdf, lines [][]string, widths []float64, high float64) {
+	x, y := pdf.GetX(), pdf.GetY()
+	for i, cell := range lines {
+		for k, l := range cell {
+			pdf.SetXY(x, y+float64(k)*lineHigh)
+			pdf.CellFormat(widths[i], lineHigh, l, "", 0, "L", false, 0, "")
+		}
+		x += widths[i]
+	}
+	left, _, _, _ := pdf.GetMargins()
+	pdf.SetXY(left, y+high)
+}
+
+// fitted is a text shortened to a width, whole letters at a time.
+func fitted(pdf *fpdf.Fpdf, text string, width float64) string {
+	r := []rune(text)
+	for len(r) > 3 && pdf.GetStringWidth(string(r)) > width {
+		r = r[:len(r)-1]
+	}
+	return string(r)
+}
