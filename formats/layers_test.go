@@ -109,37 +109,6 @@ func TestSVGReadBack(t *testing.T) {
 	}
 }
 
-// DXF: group codes pair up, and the cut lines close (each point is entered as
-// often as left). A second reader reads it in the browser tests.
-func TestDXFCloses(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
-	var b bytes.Buffer
-	require.NoError(t, FlatPart(w, w.Part("riser-box/front")).DXF(&b))
-	lines := strings.Split(strings.TrimSuffix(b.String(), "\r\n"), "\r\n")
-	require.Zero(t, len(lines)%2)
-	ends := map[string]int{}
-	layer, at := "", map[string]string{}
-	for i := 0; i < len(lines); i += 2 {
-		code := strings.TrimSpace(lines[i])
-		_, err := strconv.Atoi(code)
-		require.NoError(t, err)
-		at[code] = lines[i+1]
-		switch code {
-		case "8":
-			layer = lines[i+1]
-		case "31":
-			if layer == "cut" {
-				ends[at["10"]+","+at["20"]]++
-				ends[at["11"]+","+at["21"]]--
-			}
-		}
-	}
-	assert.NotEmpty(t, ends)
-	for p, n := range ends {
-		assert.Zero(t, n, p)
-	}
-}
-
 func TestCutLists(t *testing.T) {
 	p := demo.Apiary(today)
 	p.Solid("skep-rings").Name = "=HYPERLINK(1)"

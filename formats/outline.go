@@ -60,8 +60,8 @@ func Rings(ctx context.Context, data []byte) ([][]pattern.Point, error) {
 	return kept, nil
 }
 
-// dxfRings reads LINE, LWPOLYLINE, POLYLINE, CIRCLE and ARC and joins what
-// meets end to end. Lines on the layers text and mark of our own files are no
+// dxfRings reads LINE, LWPOLYLINE, POLYLINE, CIRCLE, ARC, ELLIPSE and SPLINE and joins
+// what meets end to end. Lines on the layers text and mark of our own files are no
 // outlines.
 func dxfRings(b *budget, data []byte) ([][]pattern.Point, error) {
 	type pair struct {
@@ -107,6 +107,7 @@ func dxfRings(b *budget, data []byte) ([][]pattern.Point, error) {
 		layer := ""
 		var corners []pattern.Point
 		var bulges []float64
+		curve := spline{}
 		closed := false
 		read := func(k int) int { // the pairs of one entity, from k on
 			for ; k < len(pairs) && pairs[k].code != 0; k++ {
@@ -122,6 +123,9 @@ func dxfRings(b *budget, data []byte) ([][]pattern.Point, error) {
 					first[p.code] = v
 				}
 				last[p.code] = v
+				if kind == "SPLINE" {
+					curve.take(p.code, v)
+				}
 				if kind == "LWPOLYLINE" {
 					switch p.code {
 					case 10:
@@ -155,12 +159,17 @@ func dxfRings(b *budget, data []byte) ([][]pattern.Point, error) {
 					to += 2 * math.Pi
 				}
 			}
-			n := int(math.Ceil((to-from)/(2*math.Pi)*72)) + 1
+			n := int(math.Ceil((to-from)/(2*math.Pi)*180)) + 1
 			for k := range n + 1 {
 				s, c := math.Sincos(from + (to-from)*float64(k)/float64(n))
 				corners = append(corners, pattern.Point{X: first[10] + first[40]*c, Y: first[20] + first[40]*s})
 			}
 			closed = kind == "CIRCLE"
+		case "ELLIPSE":
+			corners, closed = ellipse(first)
+		case "SPLINE":
+			corners = curve.points(int(first[71]))
+			closed = closed && len(corners) > 2
 		case "POLYLINE":
 			poly := closed
 			lay := layer
@@ -208,7 +217,7 @@ func bulged(p []pattern.Point, bulge []float64, closed bool) []pattern.Point {
 		mid := pattern.Point{X: (a.X + b.X) / 2, Y: (a.Y + b.Y) / 2}
 		c := pattern.Point{X: mid.X - (b.Y-a.Y)/chord*off, Y: mid.Y + (b.X-a.X)/chord*off}
 		from := math.Atan2(a.Y-c.Y, a.X-c.X)
-		n := int(math.Ceil(math.Abs(angle) / (2 * math.Pi) * 72))
+		n := int(math.Ceil(math.Abs(angle) / (2 * math.Pi) * 180))
 		for k := 1; k < n; k++ {
 			s, cs := math.Sincos(from + angle*float64(k)/float64(n))
 			out = append(out, pattern.Point{X: c.X + math.Abs(r)*cs, Y: c.Y + math.Abs(r)*s})

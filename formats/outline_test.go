@@ -88,11 +88,19 @@ func TestDXFOutlinesAgainstClosedForms(t *testing.T) {
 		"0 ARC 8 0 10 0 20 0 40 30 50 0 51 180 0 LINE 8 0 10 -30 20 0 11 30 21 0": math.Pi * 450,
 		"0 LINE 8 0 10 0 20 0 11 40 21 0 0 LINE 8 0 10 40 20 30 11 40 21 0 0 LINE 8 0 10 40 20 30 11 0 21 30 0 LINE 8 0 " +
 			"10 0 20 30 11 0 21 0": 1200,
-		"0 POLYLINE 8 0 70 1 0 VERTEX 10 0 20 0 0 VERTEX 10 40 20 0 0 VERTEX 10 40 20 30 0 SEQEND": 600,
+		"0 ELLIPSE 8 0 10 5 20 5 11 30 21 40 40 0.5 41 0 42 6.283185307179586": math.Pi * 50 * 25,
+		// a circle as a rational curve of nine control points
+		"0 SPLINE 8 0 70 1 71 2 " +
+			"40 0 40 0 40 0 40 1 40 1 40 2 40 2 40 3 40 3 40 4 40 4 40 4 " +
+			"41 1 41 0.70710678 41 1 41 0.70710678 41 1 41 0.70710678 41 1 41 0.70710678 41 1 " +
+			"10 30 20 0 10 30 20 30 10 0 20 30 10 -30 20 30 10 -30 20 0 10 -30 20 -30 10 0 20 -30 10 30 20 -30 10 30 20 0": math.Pi * 900,
+		// a parabola over its chord: two thirds of its box
+		"0 SPLINE 8 0 71 2 40 0 40 0 40 0 40 1 40 1 40 1 10 0 20 0 10 30 20 60 10 60 20 0 0 LINE 8 0 10 60 20 0 11 0 21 0": 2. / 3 * 60 * 30,
+		"0 POLYLINE 8 0 70 1 0 VERTEX 10 0 20 0 0 VERTEX 10 40 20 0 0 VERTEX 10 40 20 30 0 SEQEND":                         600,
 	} {
 		r, err := Rings(context.Background(), dxf(text))
 		require.NoError(t, err, text)
-		require.InEpsilon(t, want, total(r), 0.006, text)
+		require.InEpsilon(t, want, total(r), 0.002, text)
 	}
 }
 

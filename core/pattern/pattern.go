@@ -182,21 +182,21 @@ func (p Panel) Inward(i int, d float64) (a, b Point) {
 // Rect is an upright rectangle with its lower left corner at the origin.
 func Rect(w, h float64) []Point { return []Point{{0, 0}, {w, 0}, {w, h}, {0, h}} }
 
-// arcTrue is how far a chord may lie off the arc it stands for, in mm: less
+// ArcTrue is how far a chord may lie off the arc it stands for, in mm: less
 // than a fine blade's wobble.
-const arcTrue = 0.04
+const ArcTrue = 0.04
 
 // arcSteps is how many chords keep an arc of a radius and an angle that true: a
 // chord of angle a lies r (1 - cos(a/2)) inside.
 func arcSteps(r, angle float64) int {
 	step := math.Pi / 12
-	if r > arcTrue {
-		step = math.Min(step, 2*math.Acos(1-arcTrue/r))
+	if r > ArcTrue {
+		step = math.Min(step, 2*math.Acos(1-ArcTrue/r))
 	}
 	return int(math.Ceil(math.Abs(angle)/step - 1e-9))
 }
 
-// Circle is a polygon standing for a circle about (x, y), true to arcTrue.
+// Circle is a polygon standing for a circle about (x, y), true to ArcTrue.
 func Circle(x, y, d float64) []Point {
 	n := (arcSteps(d/2, 2*math.Pi) + 3) / 4 * 4 // its extremes are corners
 	c := make([]Point, n)
