@@ -14,7 +14,10 @@ func TestWhatCanBeSaidIsPressed(t *testing.T) {
 	s.wait(`document.querySelectorAll(".said [data-said]").length>40`)
 	assert.Equal(t, "Power", s.text(".said [data-group] summary"), "what belongs to the place comes first")
 	assert.Equal(t, 1, s.count(".said [data-group]:nth-of-type(1)[open]"))
-	eval[bool](s, `(()=>{const i=document.querySelector("[data-look]"); i.value="battery"; i.dispatchEvent(new Event("input",{bubbles:true})); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{const i=document.querySelector("[data-look]"); i.value="battery"; i.dispatchEvent(new Event("input",{bubbles:true})); return true})()`,
+	)
 	assert.Equal(t, 1, s.count(`.said [data-said]:not([hidden])`))
 	n := len(s.plan("midnight-apiary").Devices)
 	s.click(`.said [data-said]:not([hidden]) button`)
@@ -29,7 +32,10 @@ func TestWhatCanBeSaidIsPressed(t *testing.T) {
 // several is offered as each of them.
 func TestALineIsSetRight(t *testing.T) {
 	s := open(t, apiary+"/bench?prop=riser")
-	eval[bool](s, `(()=>{const l=document.getElementById("line"); l.focus(); l.value="box 9x9x9 plywod"; l.dispatchEvent(new Event("input",{bubbles:true})); return true})()`)
+	eval[bool](
+		s,
+		`(()=>{const l=document.getElementById("line"); l.focus(); l.value="box 9x9x9 plywod"; l.dispatchEvent(new Event("input",{bubbles:true})); return true})()`,
+	)
 	s.wait(`document.querySelectorAll(".tries button").length===3`)
 	assert.Equal(t, "box 9 x 9 x 9 ply1/2", s.text(".tries button"))
 	s.click(".tries li:nth-child(2) button")

@@ -25,7 +25,12 @@ type Chapter struct {
 // Book prints the whole display: contents, then for each prop its drawing, joints, coats
 // and prove cards, its cut list, sheets and parts, and its harness. Open says of a prop
 // what is still to mend; it may be nil. The chapters and the number of pages are returned.
-func Book(out io.Writer, w *work.Work, open func(prop string) string, paper Paper) (list []Chapter, pages int, err error) {
+func Book(
+	out io.Writer,
+	w *work.Work,
+	open func(prop string) string,
+	paper Paper,
+) (list []Chapter, pages int, err error) {
 	for i := range w.Plan.Props {
 		c := Chapter{Name: w.Plan.Props[i].Name}
 		if open != nil {
@@ -118,7 +123,11 @@ func (b *binder) contents(list []Chapter) {
 
 // overview is a prop's first page: its front to scale, and its numbers.
 func (b *binder) overview() {
-	size, ok := plan.ExtentOf(b.w.Plan.Solids, b.prop.ID, func(s *plan.Solid) *pattern.Shape { return b.w.Shapes[s.ID] })
+	size, ok := plan.ExtentOf(
+		b.w.Plan.Solids,
+		b.prop.ID,
+		func(s *plan.Solid) *pattern.Shape { return b.w.Shapes[s.ID] },
+	)
 	b.page(b.prop.Name, b.prop.Note)
 	if !ok {
 		b.font("", 10)
@@ -130,8 +139,18 @@ func (b *binder) overview() {
 	b.front(scale, size, top)
 	b.pdf.SetXY(pageMargin, top+size.Z/scale+4)
 	b.font("", 10)
-	b.pdf.CellFormat(0, 6, b.tr(fmt.Sprintf("%s wide, %s deep, %s tall; the front at 1:%g.", b.w.Len(size.X), b.w.Len(size.Y),
-		b.w.Len(size.Z), scale)), "", 1, "L", false, 0, "")
+	b.pdf.CellFormat(
+		0,
+		6,
+		b.tr(fmt.Sprintf("%s wide, %s deep, %s tall; the front at 1:%g.", b.w.Len(size.X), b.w.Len(size.Y),
+			b.w.Len(size.Z), scale)),
+		"",
+		1,
+		"L",
+		false,
+		0,
+		"",
+	)
 	for _, r := range b.w.Results.Of("prop", b.prop.ID) {
 		b.pdf.CellFormat(70, 5.4, b.tr(r.Label), "", 0, "L", false, 0, "")
 		b.pdf.CellFormat(0, 5.4, b.tr(r.Text), "", 1, "L", false, 0, "")
@@ -257,7 +276,10 @@ func (b *binder) coats() {
 			if x := b.w.Finishes[f.ID].Waits; k < len(x) {
 				wait = measure.Span(x[k])
 			}
-			rows = append(rows, []string{s.Name, fmt.Sprint(k + 1), b.w.Lib.Coats[l.Coat].Name, fmt.Sprint(l.Coats), wait})
+			rows = append(
+				rows,
+				[]string{s.Name, fmt.Sprint(k + 1), b.w.Lib.Coats[l.Coat].Name, fmt.Sprint(l.Coats), wait},
+			)
 		}
 	}
 	b.table("Coats", []string{"On", "No.", "Coat", "Times", "Then wait"}, []float64{52, 12, 76, 16, 28}, rows)
@@ -273,10 +295,17 @@ func (b *binder) prove() {
 		if d.Prop != b.prop.ID || d.Kind != "lamp" || !ok {
 			continue
 		}
-		rows = append(rows, []string{d.Name, measure.Volts(r.Volts), measure.Amps(r.Amps), "________", "________", "[   ]"})
+		rows = append(
+			rows,
+			[]string{d.Name, measure.Volts(r.Volts), measure.Amps(r.Amps), "________", "________", "[   ]"},
+		)
 	}
-	b.table("Prove on the bench, everything on", []string{"What", "Volts", "Amperes", "Measured V", "Measured A", "Lit"},
-		[]float64{70, 22, 24, 26, 26, 14}, rows)
+	b.table(
+		"Prove on the bench, everything on",
+		[]string{"What", "Volts", "Amperes", "Measured V", "Measured A", "Lit"},
+		[]float64{70, 22, 24, 26, 26, 14},
+		rows,
+	)
 }
 
 // BookBytes is the book as a file.

@@ -78,7 +78,12 @@ func TestTheWholeDisplayInOnePrint(t *testing.T) {
 func TestNamesInPrint(t *testing.T) {
 	p := demo.Apiary(bookDay)
 	long := "The very long board that holds up the second of four shelves"
-	names := map[string]string{"riser": "Żółw Łódź", "shelf": "Μελίσσι", "skep": "Улей ночной", "keeper": "Čmelák ñandú"}
+	names := map[string]string{
+		"riser":  "Żółw Łódź",
+		"shelf":  "Μελίσσι",
+		"skep":   "Улей ночной",
+		"keeper": "Čmelák ñandú",
+	}
 	for i := range p.Props {
 		if n := names[p.Props[i].ID]; n != "" {
 			p.Props[i].Name = n

@@ -94,8 +94,18 @@ func footed(pdf *fpdf.Fpdf, paper Paper) {
 		pdf.SetFont(face, "", 7.5)
 		pdf.SetTextColor(35, 28, 21)
 		pdf.SetXY(pageMargin, paper.H-9)
-		pdf.CellFormat(0, 4, "Print at 100 %, no fit to page. Measure the bar before you cut. Goggles, dust mask; two people "+
-			"for a large sheet; no flame on foam.", "", 0, "L", false, 0, "")
+		pdf.CellFormat(
+			0,
+			4,
+			"Print at 100 %, no fit to page. Measure the bar before you cut. Goggles, dust mask; two people "+
+				"for a large sheet; no flame on foam.",
+			"",
+			0,
+			"L",
+			false,
+			0,
+			"",
+		)
 		pdf.SetXY(pageMargin, paper.H-9)
 		pdf.CellFormat(paper.W-2*pageMargin, 4, fmt.Sprint(pdf.PageNo()), "", 0, "R", false, 0, "")
 	})
@@ -247,7 +257,9 @@ func (s *sheetWriter) bar(x, y, scale float64) {
 	s.pdf.CellFormat(
 		90,
 		4,
-		s.tr(fmt.Sprintf("this bar is %s at 1:%g; it measures %s on paper", s.w.Len(l), scale, paperLength(w, s.metric))),
+		s.tr(
+			fmt.Sprintf("this bar is %s at 1:%g; it measures %s on paper", s.w.Len(l), scale, paperLength(w, s.metric)),
+		),
 		"",
 		0,
 		"L",

@@ -360,7 +360,10 @@ func FlatBoard(w *work.Work, prop string) (*Flat, error) {
 		}
 		for _, s := range order {
 			q := at(top, s)
-			f.Lines = append(f.Lines, Stroke{"score", []pattern.Point{{X: q.X, Y: q.Y - 10}, {X: q.X, Y: q.Y + 16}}, false})
+			f.Lines = append(
+				f.Lines,
+				Stroke{"score", []pattern.Point{{X: q.X, Y: q.Y - 10}, {X: q.X, Y: q.Y + 16}}, false},
+			)
 			f.Texts = append(f.Texts, Label{pattern.Point{X: q.X, Y: q.Y + 26}, 6, strings.Join(taps[s], ", ")})
 		}
 		y = top + math.Floor(math.Max(0, l-1e-6)/row)*boardRow + 40

@@ -104,8 +104,16 @@ func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 	x.Iso, x.Front = template.HTML(iso), template.HTML(front)
 	for _, part := range w.Parts {
 		if part.Solid.Prop == p.ID {
-			x.Cut = append(x.Cut, AlongRow{fmt.Sprint(part.No), part.Name(), fmt.Sprintf("%s, cut %d of %s",
-				w.Results.At("part", part.Ref, "size").Text, part.Panel.Copies, w.Lib.Materials[part.Solid.Stock].Name)})
+			x.Cut = append(x.Cut, AlongRow{fmt.Sprint(part.No), part.Name(), fmt.Sprintf(
+				"%s, cut %d of %s",
+				w.Results.At(
+					"part",
+					part.Ref,
+					"size",
+				).Text,
+				part.Panel.Copies,
+				w.Lib.Materials[part.Solid.Stock].Name,
+			)})
 		}
 	}
 	for _, s := range w.Sheets { // those of its stocks, not all
@@ -119,8 +127,11 @@ func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 			continue
 		}
 		for _, c := range w.Shapes[s.ID].Cuts {
-			x.Cut = append(x.Cut, AlongRow{plural(float64(c.Count), "piece"), s.Name + ", " + c.Name, w.Len(c.Length) + " of " +
-				w.Lib.Materials[s.Stock].Name})
+			x.Cut = append(
+				x.Cut,
+				AlongRow{plural(float64(c.Count), "piece"), s.Name + ", " + c.Name, w.Len(c.Length) + " of " +
+					w.Lib.Materials[s.Stock].Name},
+			)
 		}
 		for n, step := range form.Steps(s.Form, w.Shapes[s.ID]) {
 			x.Steps = append(x.Steps, AlongRow{fmt.Sprint(n + 1), step, s.Name})

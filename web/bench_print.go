@@ -67,7 +67,10 @@ func (p *Page) prints() {
 					p.Sheets,
 					Print{
 						Title: sh.Stock.Name + ", " + w.Called(sh, n),
-						Links: []Link{{Text: "SVG", Href: base + "/sheet.svg" + q}, {Text: "DXF", Href: base + "/sheet.dxf" + q}},
+						Links: []Link{
+							{Text: "SVG", Href: base + "/sheet.svg" + q},
+							{Text: "DXF", Href: base + "/sheet.dxf" + q},
+						},
 					},
 				)
 			}

@@ -96,8 +96,11 @@ type works struct {
 
 func newWorks() *works {
 	return &works{
-		held:  memo.New[moment](heldBytes, worked.weight),
-		last:  memo.New[string](heldBytes/4, func(f *check.Found) int64 { return worked{f.Work().Plan, f.Work(), f.Snags, nil, nil}.weight() }),
+		held: memo.New[moment](heldBytes, worked.weight),
+		last: memo.New[string](
+			heldBytes/4,
+			func(f *check.Found) int64 { return worked{f.Work().Plan, f.Work(), f.Snags, nil, nil}.weight() },
+		),
 		under: map[string]*flight{},
 		slots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))),
 		large: make(chan struct{}, 1),

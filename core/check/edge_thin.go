@@ -39,8 +39,14 @@ var _ = rule(
 				weight: least - width,
 				From:   []source.Source{source.FromTrade("half of what the stock wants across a neck")},
 				Title:  fmt.Sprintf("Only %s left beside a hole in %s", w.Len(width), partName(w, s.ID+"/"+panel.ID)),
-				Why: fmt.Sprintf("%s from the left and %s up; %s wants %s there, or the strip breaks out. Move the opening "+
-					"in, or make it smaller.", w.Len(at.X-lo.X), w.Len(at.Y-lo.Y), m.Name, w.Len(least)),
+				Why: fmt.Sprintf(
+					"%s from the left and %s up; %s wants %s there, or the strip breaks out. Move the opening "+
+						"in, or make it smaller.",
+					w.Len(at.X-lo.X),
+					w.Len(at.Y-lo.Y),
+					m.Name,
+					w.Len(least),
+				),
 			}
 			if mend, ok := movedIn(w, s, least); ok {
 				snag.Mends = append(snag.Mends, mend)

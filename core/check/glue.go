@@ -41,7 +41,12 @@ var _ = rule(
 					Place: "bench",
 					At:    []string{"joint:" + j.ID},
 					Title: glueTitles[r.Code],
-					Why:   fmt.Sprintf("%s to %s: %s.", partName(w, j.A), partName(w, j.B), strings.TrimSuffix(r.Text, ".")),
+					Why: fmt.Sprintf(
+						"%s to %s: %s.",
+						partName(w, j.A),
+						partName(w, j.B),
+						strings.TrimSuffix(r.Text, "."),
+					),
 				}
 				if j.A == j.B || r.Verdict >= bond.TestFirst {
 					for _, g := range bond.Suggest(w.JointCase(j), w.Lib.Glues) {

@@ -209,7 +209,14 @@ func inRows(w *work.Work, d plan.Device, volts float64, l stock.Lamp) (Mend, boo
 		for range r.Count {
 			next := d
 			if n++; n > 1 {
-				next.ID, next.Name = w.FreshID("device", fmt.Sprintf("%s-%d", d.ID, n)), fmt.Sprintf("%s, row %d", d.Name, n)
+				next.ID, next.Name = w.FreshID(
+					"device",
+					fmt.Sprintf("%s-%d", d.ID, n),
+				), fmt.Sprintf(
+					"%s, row %d",
+					d.Name,
+					n,
+				)
 			}
 			next.Row, next.Resistor, next.Proven = r.LEDs, measure.Of[measure.OhmKind](r.Ohms), false
 			m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", next.ID, next))

@@ -33,8 +33,11 @@ var _ = rule(
 						key:    a.ID + "+" + b.ID,
 						weight: deep.Z,
 						Title:  fmt.Sprintf("%s and %s take up the same room", a.Name, b.Name),
-						Why: fmt.Sprintf("Their parts run %s into each other. Move one, cut it out, or say that it stands in "+
-							"the other.", w.Len(math.Min(deep.X, math.Min(deep.Y, deep.Z)))),
+						Why: fmt.Sprintf(
+							"Their parts run %s into each other. Move one, cut it out, or say that it stands in "+
+								"the other.",
+							w.Len(math.Min(deep.X, math.Min(deep.Y, deep.Z))),
+						),
 					}
 					snag.Mends = parted(w, b, a)
 					say(snag)

@@ -44,7 +44,11 @@ func glyph(r rune) (rings [][]Point, advance float64, err error) {
 		return nil, 0, err
 	}
 	if i == 0 {
-		return nil, 0, measure.Bad("openings", "there is no letter %q to cut; write plain letters and numbers", string(r))
+		return nil, 0, measure.Bad(
+			"openings",
+			"there is no letter %q to cut; write plain letters and numbers",
+			string(r),
+		)
 	}
 	segments, err := f.LoadGlyph(&b, i, fixed.I(letterUnits), nil)
 	if err != nil {

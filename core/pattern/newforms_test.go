@@ -23,7 +23,19 @@ func TestPyramidWallsFillTheirVolume(t *testing.T) {
 		require.NoError(t, err)
 		fx := p.T * math.Hypot(p.H, (p.W-p.TopW)/2) / p.H
 		fy := p.T * math.Hypot(p.H, (p.D-p.TopD)/2) / p.H
-		want := prismatoid(p.H, p.W, p.D, p.TopW, p.TopD) - prismatoid(p.H, p.W-2*fx, p.D-2*fy, p.TopW-2*fx, p.TopD-2*fy)
+		want := prismatoid(
+			p.H,
+			p.W,
+			p.D,
+			p.TopW,
+			p.TopD,
+		) - prismatoid(
+			p.H,
+			p.W-2*fx,
+			p.D-2*fy,
+			p.TopW-2*fx,
+			p.TopD-2*fy,
+		)
 		got := 0.0
 		for _, q := range s.Panels {
 			got += q.Volume() * float64(q.Copies)

@@ -22,7 +22,10 @@ func TestStripBesideAHole(t *testing.T) {
 	// a corner of the outline that points at the middle of a side
 	got, at = Strip([]Point{{0, 0}, {100, 0}, {100, 80}, {50, 30}, {0, 80}}, Rect(90, 20))
 	assert.InDelta(t, 0, got, 1e-9)
-	got, at = Strip([]Point{{0, 0}, {100, 0}, {100, 80}, {50, 30}, {0, 80}}, []Point{{20, 5}, {80, 5}, {80, 20}, {20, 20}})
+	got, at = Strip(
+		[]Point{{0, 0}, {100, 0}, {100, 80}, {50, 30}, {0, 80}},
+		[]Point{{20, 5}, {80, 5}, {80, 20}, {20, 20}},
+	)
 	assert.InDelta(t, 5, got, 1e-9)
 	assert.InDelta(t, 5, at.Y, 1e-9)
 }

@@ -45,7 +45,12 @@ func (x *Display) Called() string { return x.Name }
 
 func (x *Display) valid(c checks) error {
 	if Slug(x.ID) != x.ID {
-		return measure.Bad("id", "%q must be small letters, digits and dashes, at most 40, such as %s", x.ID, Slug(x.ID))
+		return measure.Bad(
+			"id",
+			"%q must be small letters, digits and dashes, at most 40, such as %s",
+			x.ID,
+			Slug(x.ID),
+		)
 	}
 	if x.RH < 0 || x.RH > 100 {
 		return measure.Bad("rh", "%d %% cannot be; write 1 to 100", x.RH)

@@ -171,7 +171,8 @@ func (p *Plan) Without(kindName, id string) Edit {
 			if x, ok := d.Value.(*Device); ok && x.Data == r.id && x.From != r.id {
 				continue // pixels stay, with no data
 			}
-			if x, ok := d.Value.(*Solid); ok && x.By == r.id && r.kind == "solid" && !strings.HasPrefix(x.Fills, r.id+"/") {
+			if x, ok := d.Value.(*Solid); ok && x.By == r.id && r.kind == "solid" &&
+				!strings.HasPrefix(x.Fills, r.id+"/") {
 				continue // it stays where it stands
 			}
 			lose(d.Kind, d.ID)

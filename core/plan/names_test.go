@@ -43,7 +43,14 @@ func TestNamesKeepUp(t *testing.T) {
 	p.Devices = []wiring.Device{
 		{ID: "S1", Prop: "a", Kind: "supply", Name: "Supply S1", Product: "ps12-1"},
 		{ID: "L1", Prop: "a", Kind: "lamp", Name: stock.Shop.Lamps["puck12"].Name, Product: "puck12", From: "S1"},
-		{ID: "L2", Prop: "a", Kind: "lamp", Name: stock.Shop.Lamps["puck12"].Name + " 2", Product: "puck12", From: "S1"},
+		{
+			ID:      "L2",
+			Prop:    "a",
+			Kind:    "lamp",
+			Name:    stock.Shop.Lamps["puck12"].Name + " 2",
+			Product: "puck12",
+			From:    "S1",
+		},
 		{ID: "L3", Prop: "a", Kind: "lamp", Name: "Eye", Product: "puck12", From: "S1"},
 	}
 	other := ""

@@ -18,7 +18,12 @@ func pile(t require.TestingT) *Plan {
 	p := New("n", "N", "in", "")
 	p.Props = []Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
 	for i, name := range []string{"base", "body", "cap"} {
-		x := NewSolid("a", name, "xps1", form.Box{W: measure.Len("20 in"), D: measure.Len("16 in"), H: measure.Len("12 in")})
+		x := NewSolid(
+			"a",
+			name,
+			"xps1",
+			form.Box{W: measure.Len("20 in"), D: measure.Len("16 in"), H: measure.Len("12 in")},
+		)
 		x.ID = name
 		if i > 0 {
 			x.By, x.How = p.Solids[i-1].ID, "on"
@@ -100,7 +105,12 @@ func TestWhereAThingStands(t *testing.T) {
 	for how, want := range map[string][3]float64{"on": {0, 0, 12}, "in": {0, 0, 2}, "beside right": {12, 0, 2},
 		"beside left": {-12, 0, 2}, "behind": {0, 9.5, 2}, "before": {0, -9.5, 2}} {
 		p := pile(t)
-		x := NewSolid("a", "lamp", "xps1", form.Box{W: measure.Len("4 in"), D: measure.Len("3 in"), H: measure.Len("5 in")})
+		x := NewSolid(
+			"a",
+			"lamp",
+			"xps1",
+			form.Box{W: measure.Len("4 in"), D: measure.Len("3 in"), H: measure.Len("5 in")},
+		)
 		x.ID, x.By, x.How, x.ByAt = "lamp", "base", how, measure.Len("2 in")
 		got, err := p.Stood(x, stock.Shop)
 		require.NoError(t, err, how)

@@ -141,7 +141,14 @@ func ownNames(p *plan.Plan, lib *stock.Library, prop string) owned {
 			o["back"] = shape.Panels[n].ID
 		}
 	}
-	short := map[string]string{"supply": "S1", "fuse": "F1", "run": "W1", "lamp": "L1", "controller": "U1", "switch": "K1"}
+	short := map[string]string{
+		"supply":     "S1",
+		"fuse":       "F1",
+		"run":        "W1",
+		"lamp":       "L1",
+		"controller": "U1",
+		"switch":     "K1",
+	}
 	fed := false // a strip is what the examples' lamp is, where there is one
 	for i := range p.Devices {
 		if d := &p.Devices[i]; d.Prop == prop {
@@ -175,8 +182,25 @@ var length = regexp.MustCompile(`(^|[ @])(\d+/\d+|\d+(?:\.\d+)?(?: \d+/\d+)?)(?:
 var within = regexp.MustCompile(`^ (?:box|tower|glow)`)
 
 // before and behind are the words beside which a bare number of an example is a length.
-var before = []string{"x", "to", "up", "wall", "deep", "radius", "pitch", "overlap", "skin", "bore", "show", "wide", "tall", "by",
-	"height", "offcut", "strip"}
+var before = []string{
+	"x",
+	"to",
+	"up",
+	"wall",
+	"deep",
+	"radius",
+	"pitch",
+	"overlap",
+	"skin",
+	"bore",
+	"show",
+	"wide",
+	"tall",
+	"by",
+	"height",
+	"offcut",
+	"strip",
+}
 var behind = []string{"x", "tall", "wide", "deep", "rise", "high", "to"}
 
 // counted are the words of which a number says how many there are.
@@ -200,7 +224,8 @@ func InUnits(line string, metric bool) string {
 		if end < len(line) && line[end] != ' ' {
 			continue // more of the word follows: 12v, 60/m
 		}
-		if u == "" && (slices.Contains(counted, next) || !slices.Contains(before, prev) && !slices.Contains(behind, next)) {
+		if u == "" &&
+			(slices.Contains(counted, next) || !slices.Contains(before, prev) && !slices.Contains(behind, next)) {
 			continue
 		}
 		v, err := measure.ParseLengthIn(num+" "+orInch(u), "in")

@@ -44,7 +44,11 @@ func TestHelpIsUnderstood(t *testing.T) {
 		}
 		assert.Greater(t, good, all*7/10)
 	}
-	assert.Equal(t, "box 560 x 455 x 675 xps1 rabbet lid bottom", InUnits("box 22 x 18 x 26 1/2 xps1 rabbet lid bottom", true))
+	assert.Equal(
+		t,
+		"box 560 x 455 x 675 xps1 rabbet lid bottom",
+		InUnits("box 22 x 18 x 26 1/2 xps1 rabbet lid bottom", true),
+	)
 	assert.Equal(t, "run 18awg 3660 mm on F1", InUnits("run 18awg 12ft on F1", true))
 	assert.Equal(t, "tower 6 sides 1220 tall 510 to 230 xps1", InUnits("tower 6 sides 48 tall 20 to 9 xps1", true))
 	assert.Equal(t, "pipe 6@1120mm 4@1525mm 1.5", InUnits("pipe 6@44in 4@60in 1.5", true))

@@ -293,7 +293,13 @@ func (r *reader) gauges() (*Reading, error) {
 		cost = fmt.Sprintf("saves $%.2f", -money)
 	}
 	return &Reading{
-		Text:   fmt.Sprintf("%s: worst drop %.1f %%, copper %+.0f g, %s", strings.Join(said, ", "), 100*worst, grams, cost),
+		Text: fmt.Sprintf(
+			"%s: worst drop %.1f %%, copper %+.0f g, %s",
+			strings.Join(said, ", "),
+			100*worst,
+			grams,
+			cost,
+		),
 		Edit:   plan.Edit{Changes: changes},
 		Select: "device:" + first,
 	}, nil

@@ -14,7 +14,21 @@ import (
 // what comes out is read like any other line, and said before it is done.
 
 // fillers are words before a thing that say nothing of it.
-var fillers = []string{"add", "a", "an", "the", "make", "build", "new", "put", "place", "please", "create", "draw", "some"}
+var fillers = []string{
+	"add",
+	"a",
+	"an",
+	"the",
+	"make",
+	"build",
+	"new",
+	"put",
+	"place",
+	"please",
+	"create",
+	"draw",
+	"some",
+}
 
 // synonyms are other words for a verb, one or two of them, in the line's words.
 var synonyms = map[string]string{
@@ -26,7 +40,8 @@ var synonyms = map[string]string{
 	"power": "supply", "psu": "supply", "adapter": "supply", "adaptor": "supply", "transformer": "supply",
 	"power supply": "supply", "wire": "run", "cable": "run", "pair": "run", "cord": "run", "led strip": "strip",
 	"light strip": "strip", "pressure mat": "mat", "doormat": "mat", "light beam": "beam", "push button": "button",
-	"socket": "outlet", "erase": "remove", "drop": "remove", "paint": "coat", "seal": "coat", "join": "glue", "stick": "glue",
+	"socket": "outlet", "erase": "remove", "drop": "remove", "paint": "coat", "seal": "coat", "join": "glue",
+	"stick": "glue",
 	"drill": "hole", "text": "letters", "sign": "letters", "opening": "window", "hatch": "door", "recess": "pocket",
 	"duplicate": "copy", "call": "rename", "batteries": "battery", "microcontroller": "controller", "remark": "note",
 }

@@ -201,7 +201,10 @@ func again(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan
 	}
 	n, err := strconv.Atoi(m[1])
 	if err != nil || n < 1 || n > mostRepeats {
-		return nil, nil, &Error{Why: fmt.Sprintf("%s times is too often; write x1 to x%d", m[1], mostRepeats), Example: verbs[strings.ToLower(words[0])].example}
+		return nil, nil, &Error{
+			Why:     fmt.Sprintf("%s times is too often; write x1 to x%d", m[1], mostRepeats),
+			Example: verbs[strings.ToLower(words[0])].example,
+		}
 
 	}
 	line := strings.Join(words[:len(words)-1], " ")
@@ -315,7 +318,10 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 		return nil, nil, &Error{Why: err.Error(), Example: "box height 30 (or: box wider by 2 in, cap on body)"}
 	}
 	if !ok {
-		return nil, nil, &Error{Why: fmt.Sprintf("%q is no word the quick line knows", r.words[0]), Example: nearest(name)}
+		return nil, nil, &Error{
+			Why:     fmt.Sprintf("%q is no word the quick line knows", r.words[0]),
+			Example: nearest(name),
+		}
 	}
 	if !anywhere[name] && r.prop == "" {
 		if len(p.Props) != 1 {

@@ -85,7 +85,10 @@ func (r *reader) wiring(words []string) (f wire, rest []string, err error) {
 			dims, left := r.sizes(words[i:min(i+3, len(words))])
 			used := min(i+3, len(words)) - i - len(left)
 			if len(dims) >= 1 && x[0] >= '0' && x[0] <= '9' &&
-				strings.IndexFunc(strings.Join(words[i:i+used], ""), func(c rune) bool { return c < '0' || c > '9' }) >= 0 {
+				strings.IndexFunc(
+					strings.Join(words[i:i+used], ""),
+					func(c rune) bool { return c < '0' || c > '9' },
+				) >= 0 {
 				// one dimension, as far as it reads
 				for n := used; n >= 1; n-- {
 					if l, e := measure.ParseLengthIn(strings.Join(words[i:i+n], " "), r.bare()); e == nil {
