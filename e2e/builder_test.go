@@ -341,7 +341,7 @@ func TestPrintExportImport(t *testing.T) {
 			s,
 			`(()=>{const d=new DxfParser().parseSync(`+string(
 				dxf,
-			)+`); const e=d.entities.filter(e=>e.type==="LINE"&&e.layer==="cut").flatMap(e=>e.vertices);
+			)+`); const e=d.entities.filter(e=>e.type==="POLYLINE"&&e.layer==="cut").flatMap(e=>e.vertices);
 			const x=e.map(v=>v.x),y=e.map(v=>v.y); return [Math.max(...x)-Math.min(...x),Math.max(...y)-Math.min(...y),Object.keys(d.tables.layer.layers).length]})()`,
 		)
 		if want[0] > 0 {

@@ -49,3 +49,30 @@ func TestALineIsSetRight(t *testing.T) {
 	assert.Equal(t, "box 22 x", eval[string](s, `document.getElementById("line").value`))
 	assert.Equal(t, "box 22 x 18 x 26 1/2 xps1 rabbet lid bottom", s.text(".tries button"))
 }
+
+// A single key can be another: it then does what the old one did, and the old one does
+// nothing; a key that is taken is refused, and all can be put back.
+func TestKeysAreChanged(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=riser")
+	change := func(id, key string) {
+		eval[bool](s, `(()=>{const b=document.querySelector("[data-key=`+id+`]"); b.value="`+key+
+			`"; b.dispatchEvent(new Event("change",{bubbles:true})); return true})()`)
+	}
+	focus := func() string { return eval[string](s, `document.activeElement.id`) }
+	change("line", "j")
+	s.keys("/")
+	assert.NotEqual(t, "line", focus())
+	s.keys("j")
+	assert.Equal(t, "line", focus())
+	s.keys("\x1b") // Esc leaves the line
+	assert.NotEqual(t, "line", focus())
+	change("mend", "j")
+	assert.Contains(t, s.text("[data-keys-said]"), "does something else already")
+	change("mend", "3")
+	assert.Contains(t, s.text("[data-keys-said]"), "kept for the places")
+	s.goTo(apiary + "/loom?prop=shelf")
+	assert.Equal(t, "j", eval[string](s, `document.querySelector("[data-key=line]").value`), "it is remembered")
+	eval[bool](s, `(()=>{document.querySelector("[data-keys-back]").click(); return true})()`)
+	s.keys("/")
+	assert.Equal(t, "line", focus())
+}

@@ -165,7 +165,7 @@ type over struct {
 var funcs = template.FuncMap{
 	"mark":  func(l fmt.Stringer) string { return l.String() },
 	"upper": measure.Capital,
-	"asset": asset, "behaviours": func() []string { return behaviours },
+	"asset": asset, "behaviours": func() []string { return behaviours }, "keymap": keymap,
 	"join": strings.Join,
 	"tape": func(p *plan.Plan, mm float64) string { return measure.Run(mm, p.Metric()) },
 	"hole": func(p *plan.Plan, mm float64) string { return measure.Tape(mm, p.Metric()) },

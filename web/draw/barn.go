@@ -170,7 +170,7 @@ func frontOf(w *work.Work, prop string, scale float64) string {
 	return fronts.Get(key.String(), func() front {
 		c := New(0, 0, w.Plan.Metric())
 		c.Prop(w, prop, frontOver(w, prop, scale, 0, 0), "", nil)
-		f.svg = c.b.String()
+		f.svg = c.drawn()
 		return f
 	}).svg
 }

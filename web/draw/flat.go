@@ -52,7 +52,11 @@ func Parts(w *work.Work, part *work.Part, href func(string) string) string {
 	if p.Round == 0 && len(p.Outline) == 4 { // a trapezoid's other side
 		top := at(p.Outline[3])
 		if l := p.Outline[2].X - p.Outline[3].X; math.Abs(l-pw) > 0.5 && l*scale > 26 {
-			c.Dim(top, at(p.Outline[2]), 10, w.Len(l))
+			off := 10. // inside the part where the caption stands above it
+			if says := (label{text: about}).wide(); top.Y < 96 && top.X < TapeSize+14+says && ph*scale > 90 {
+				off = -16
+			}
+			c.Dim(top, at(p.Outline[2]), off, w.Len(l))
 		}
 	}
 	mid := XY{x0 + pw*scale/2, y0 + ph*scale/2}
@@ -475,7 +479,9 @@ func (c *Canvas) pipes(w *work.Work, wide, y float64) {
 				pw := piece / full * (wide - 48)
 				c.Rect("cut m-pipe-1", px, y, pw, 20)
 				c.Line("shine", px+2, y+5, px+pw-2, y+5)
-				c.Text("t", "middle", px+pw/2, y+15, w.Len(piece))
+				if l := (label{class: "t", text: w.Len(piece)}); l.wide() < pw-2 {
+					c.Text("t", "middle", px+pw/2, y+15, l.text)
+				}
 				px += pw + w.Plan.Kerf()/full*(wide-48)
 			}
 			if bar.Left > full*0.06 {

@@ -516,7 +516,7 @@ func Over(w *work.Work, prop string, scale, x, y float64) string {
 	if _, ok := check.Extent(w, prop); ok {
 		c.Prop(w, prop, frontOver(w, prop, scale, x, y), "", nil)
 	}
-	return c.b.String()
+	return c.drawn()
 }
 
 // Defs are the materials, for a drawing that is put together elsewhere.

@@ -19,6 +19,7 @@ type Canvas struct {
 	W, H   float64
 	Metric bool
 	move   string // what the next Pick says of how it can be moved
+	labels []label
 }
 
 // New is an empty canvas.
@@ -51,7 +52,7 @@ func (c *Canvas) SVG(class, label, desc string) string {
 		esc(label),
 		esc(desc),
 		defs,
-		c.b.String(),
+		c.drawn(),
 	)
 }
 
@@ -65,19 +66,16 @@ func (c *Canvas) Line(class string, x1, y1, x2, y2 float64) {
 
 // Text writes at an anchor: start, middle or end.
 func (c *Canvas) Text(class, anchor string, x, y float64, s string) {
-	c.f(`<text class="%s" text-anchor="%s" x="%s" y="%s">%s</text>`, class, anchor, n(x), n(y), esc(s))
+	c.say(label{class: class, anchor: anchor, x: x, y: y, text: s})
 }
 
 // TextAt writes turned by deg about its anchor.
 func (c *Canvas) TextAt(class string, x, y, deg float64, s string) {
-	c.f(
-		`<text class="%s" text-anchor="middle" transform="translate(%s %s) rotate(%s)">%s</text>`,
-		class,
-		n(x),
-		n(y),
-		n(deg),
-		esc(s),
-	)
+	if deg == 0 {
+		c.say(label{class: class, anchor: "middle", x: x, y: y, text: s})
+		return
+	}
+	c.say(label{class: class, x: x, y: y, text: s, turned: deg})
 }
 
 // Rect draws a rectangle.

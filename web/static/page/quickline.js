@@ -75,8 +75,9 @@
         } else if (e.key === "Tab" && !e.shiftKey && $("#line").value.trim() && (this.next.length || this.asked !== $("#line").value)) {
           e.preventDefault();
           this.tab();
-        } else if (e.key === "Escape") {
+        } else if (e.key === "Escape") { // out of the line, to the drawing
           this.offer([]);
+          $("#surface").focus({ preventScroll: true });
         } else if (e.key === "Enter") {
           this.offer([]);
         }
