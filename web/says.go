@@ -69,6 +69,8 @@ func (p *Page) cuts(s *plan.Solid) (out []Say) {
 			}
 		}
 	}
+	out = append(out, Say{"six in a row", "row " + shorthand.NameFor(p.Plan, s) + " x6"})
+	out = append(out, Say{"eight in a circle", "circle " + shorthand.NameFor(p.Plan, s) + " x8 " + p.round(4*wide)})
 	if len(shape.Lines) > 0 {
 		out = append(out, Say{"glue its seams", "glue " + s.ID + " with pu"})
 	}

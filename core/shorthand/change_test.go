@@ -302,3 +302,37 @@ func TestALineIsRepeated(t *testing.T) {
 	q = typed(t, p, "disc 12 in xps1 x2")
 	assert.Len(t, q.Solids, 1, "of solids it is copies")
 }
+
+// Several of a solid by the line: in a row, in a circle, along a fence; what cannot stand
+// so is refused, with what would.
+func TestSeveralByTheLine(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	r, err := Read(p, stock.Shop, "a", "box 4 x 4 x 30 called post")
+	require.NoError(t, err)
+	p, err = p.Apply(r.Edit)
+	require.NoError(t, err)
+	for line, want := range map[string]string{
+		"row post x6":                  `6 of post in a row, every 8"`,
+		"row post x3 every 4 in":       `3 of post in a row, every 4"`,
+		"circle post x8 6 ft across":   `8 of post in a circle 72" across`,
+		"pickets post x5 along 40 in":  `5 of post along 40", gaps of 5"`,
+		"pickets post x10 along 40 in": `10 of post along 40", gaps of 0"`,
+		"row post x3 every 3 in":       "they would stand in each other",
+		"row post x101":                "say how many, x2 to x100",
+		"row post":                     "say how many",
+		"circle post x4":               "say how long or how wide",
+		"pickets post x11 along 40 in": "do not go into 40",
+		"row nothing x3":               `nothing here is called "nothing x3"`,
+	} {
+		r, err := Read(p, stock.Shop, "a", line)
+		if err != nil {
+			assert.Contains(t, err.Error(), want, line)
+			continue
+		}
+		assert.Equal(t, want, r.Text, line)
+		q, err := p.Apply(r.Edit)
+		require.NoError(t, err)
+		assert.Greater(t, len(q.Solids), 2, line)
+	}
+}

@@ -48,7 +48,7 @@ var subjects = []subject{
 	{"Show", []string{"rehearsal"}, []string{"button", "mat", "beam", "cue", "driven"}},
 	{"The shop", []string{"barn"}, []string{"shop", "price"}},
 	{"Anything", []string{"barn", "bench", "loom", "rehearsal", "walkdown"},
-		[]string{"prop", "rename", "copy", "mirror", "remove", "note"}},
+		[]string{"prop", "rename", "copy", "mirror", "row", "circle", "pickets", "remove", "note"}},
 }
 
 func (s subject) names() []string {
@@ -182,7 +182,7 @@ var length = regexp.MustCompile(`(^|[ @])(\d+/\d+|\d+(?:\.\d+)?(?: \d+/\d+)?)(?:
 var within = regexp.MustCompile(`^ (?:box|tower|glow)`)
 
 // before and behind are the words beside which a bare number of an example is a length.
-var before = []string{
+var before = []string{"every", "along", 
 	"x",
 	"to",
 	"up",

@@ -1,0 +1,71 @@
+package shorthand
+
+import (
+	"fmt"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// array reads several of a solid in a row, in a circle or along a fence: row box x6 every
+// 14 in, circle stone x8 6 ft, pickets board x12 along 8 ft.
+func (r *reader) array() (*Reading, error) {
+	how := strings.ToLower(r.words[0])
+	t, rest, ok := r.named(r.words[1:])
+	s, solid := t.value.(*plan.Solid)
+	if !ok || !solid {
+		return nil, r.what(r.words[1:])
+	}
+	line := r.phrase(rest)
+	n := line.Copies()
+	line.Take("every")
+	line.Take("along")
+	line.Take("across")
+	line.Take("apart")
+	dims := line.Sizes()
+	if err := line.None(); err != nil {
+		return nil, err
+	}
+	if len(dims) > 1 {
+		return nil, fmt.Errorf("takes one length: how far apart, or how long or wide in all")
+	}
+	wide := r.p.Width(s)
+	size := 0.0
+	if len(dims) == 1 {
+		size = dims[0].Value()
+	}
+	at := plan.Place{X: s.X.Value(), Y: s.Y.Value()}
+	var places []plan.Place
+	var text string
+	switch {
+	case n < 2 || n > plan.MostInArray:
+		return nil, fmt.Errorf("say how many, x2 to x%d", plan.MostInArray)
+	case how == "row":
+		if size == 0 { // a hand's width between them
+			size = wide + 4*measure.Inch
+		}
+		if size < wide {
+			return nil, fmt.Errorf("every %s they would stand in each other; they are %s wide", w(r, tape(r, size)), w(r, tape(r, wide)))
+		}
+		places, text = plan.RowOf(at, n, size), fmt.Sprintf("%d of %s in a row, every %s", n, s.Name, w(r, tape(r, size)))
+	case size == 0:
+		return nil, fmt.Errorf("say how long or how wide in all, such as 8 ft")
+	case how == "pickets":
+		if gap := (size - float64(n)*wide) / float64(n-1); gap < 0 {
+			return nil, fmt.Errorf("%d of them, %s wide, do not go into %s", n, w(r, tape(r, wide)), w(r, dims[0]))
+		}
+		places = plan.PicketsOf(at, n, size, wide)
+		text = fmt.Sprintf("%d of %s along %s, gaps of %s", n, s.Name, w(r, dims[0]),
+			w(r, tape(r, (size-float64(n)*wide)/float64(n-1))))
+	default:
+		places, text = plan.CircleOf(at, n, size), fmt.Sprintf("%d of %s in a circle %s across", n, s.Name, w(r, dims[0]))
+	}
+	e, err := r.p.Array(s.ID, places)
+	if err != nil {
+		return nil, err
+	}
+	return &Reading{Text: text, Edit: e, Select: "solid:" + s.ID}, nil
+}
+
+func tape(r *reader, mm float64) measure.Length { return measure.OnTape(mm, r.p.Metric()) }
