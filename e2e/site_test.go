@@ -19,6 +19,7 @@ import (
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
@@ -55,7 +56,31 @@ func open(t *testing.T, path string) *site {
 }
 
 // first opens a browser that was never here.
-func (s *site) first() { s.ctx = testkit.Browser(s.t, 1280, 800) }
+// What its scripts throw fails the test.
+func (s *site) first() {
+	s.ctx = testkit.Browser(s.t, 1280, 800)
+	messages := chromedp.Console(s.ctx)
+	done := make(chan []string)
+	go func() {
+		var thrown []string
+		for m, err := range messages {
+			if err != nil {
+				break
+			}
+			if m.IsException() {
+				thrown = append(thrown, m.String())
+			}
+		}
+		done <- thrown
+	}()
+	ctx := s.ctx
+	s.t.Cleanup(func() {
+		if err := chromedp.Cancel(ctx); err != nil { // the browser is gone already
+			s.t.Log(err)
+		}
+		assert.Empty(s.t, <-done, "a script threw")
+	})
+}
 
 func (s *site) goTo(path string) {
 	s.t.Helper()

@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"archive/zip"
 	"fmt"
 	"io"
 	"math"
@@ -153,16 +154,23 @@ func read(w *work.Work, device, unit string) (last string) {
 	return last
 }
 
-// HarnessCSV writes the lists one after the other, a blank line between.
-func HarnessCSV(out io.Writer, w *work.Work, prop string) error {
+// HarnessZIP writes the lists as CSV files, one a list, in a zip.
+func HarnessZIP(out io.Writer, w *work.Work, prop string) error {
+	z := zip.NewWriter(out)
 	names, tables := harnessTables(w, prop)
-	var rows [][]any
 	for i, t := range tables {
-		if len(t) > 1 {
-			rows = append(append(append(rows, []any{strings.ToUpper(names[i])}), t...), nil)
+		if len(t) < 2 {
+			continue
+		}
+		f, err := z.Create(plan.Slug(names[i]) + ".csv")
+		if err != nil {
+			return err
+		}
+		if err := writeCSV(f, t); err != nil {
+			return err
 		}
 	}
-	return writeCSV(out, rows)
+	return z.Close()
 }
 
 // HarnessXLSX writes the lists as a workbook, a sheet each.

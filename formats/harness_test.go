@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"archive/zip"
 	"bytes"
 	"encoding/csv"
 	"math"
@@ -35,12 +36,9 @@ func TestHarnessOnPaper(t *testing.T) {
 	var b bytes.Buffer
 	assert.ErrorContains(t, HarnessPDF(&b, w, "gate", A4), "no runs to build")
 	b.Reset()
-	require.NoError(t, HarnessCSV(&b, w, "shelf"))
-	r := csv.NewReader(&b)
-	r.FieldsPerRecord = -1
-	rows, err := r.ReadAll()
-	require.NoError(t, err)
-	assert.Greater(t, len(rows), 24+24, "splices and lamps")
+	require.NoError(t, HarnessZIP(&b, w, "shelf"))
+	tables := unzipped(t, b.Bytes())
+	assert.Greater(t, len(tables["SPLICES"])+len(tables["PROVE"]), 24+24, "splices and lamps")
 	b.Reset()
 	require.NoError(t, HarnessXLSX(&b, w, "shelf"))
 	f, err := excelize.OpenReader(&b)
@@ -104,20 +102,8 @@ func TestHarnessTablesOfTheComb(t *testing.T) {
 	require.NoError(t, p.Validate())
 	w := work.Do(p, stock.Shop, today)
 	var b bytes.Buffer
-	require.NoError(t, HarnessCSV(&b, w, "comb"))
-	r := csv.NewReader(&b)
-	r.FieldsPerRecord = -1
-	rows, err := r.ReadAll()
-	require.NoError(t, err)
-	table := map[string][][]string{}
-	name := ""
-	for _, row := range rows {
-		if len(row) == 1 && row[0] != "" {
-			name = row[0]
-			continue
-		}
-		table[name] = append(table[name], row)
-	}
+	require.NoError(t, HarnessZIP(&b, w, "comb"))
+	table := unzipped(t, b.Bytes())
 	cell := func(name string, row int, column string) string {
 		for i, c := range table[name][0] {
 			if c == column {
@@ -152,4 +138,21 @@ func TestNailBoardShowsTheFeed(t *testing.T) {
 		found = found || x.Text == "fed from W1"
 	}
 	assert.True(t, found)
+}
+
+// unzipped are the tables of a zip of CSV files, each with as many columns in every row.
+func unzipped(t *testing.T, data []byte) map[string][][]string {
+	t.Helper()
+	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+	require.NoError(t, err)
+	out := map[string][][]string{}
+	for _, f := range z.File {
+		in, err := f.Open()
+		require.NoError(t, err)
+		rows, err := csv.NewReader(in).ReadAll() // one table: its rows are all as long
+		require.NoError(t, err, f.Name)
+		require.NoError(t, in.Close())
+		out[strings.ToUpper(strings.TrimSuffix(f.Name, ".csv"))] = rows
+	}
+	return out
 }

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"io"
 	"strings"
+	"unicode"
 
 	"zapbarn/core/circuit"
 )
@@ -20,7 +21,8 @@ func SPICE(out io.Writer, title, state string, n *circuit.Network, s *circuit.So
 	if state != "" {
 		fmt.Fprintf(&b, "* state: %s\n", strings.ReplaceAll(state, "\n", " "))
 	}
-	node := func(i int) string { return fmt.Sprintf("n%d", i) }
+	names := NodeNames(n)
+	node := func(i int) string { return names[i] }
 	for i, g := range s.Ground {
 		fmt.Fprintf(&b, "Vg%d %s 0 0\n", i, node(g))
 	}
@@ -106,3 +108,28 @@ func SPICE(out io.Writer, title, state string, n *circuit.Network, s *circuit.So
 
 // thermal is kT/q at 27 C, as circuit simulators take it.
 const thermal = 0.025864186
+
+// NodeNames are a network's nodes by what they feed, as a netlist may write them: n_ and
+// the device, p or m for its plus and minus, and how far along a run, in mm. No two are
+// the same, whatever the case.
+func NodeNames(n *circuit.Network) []string {
+	out := make([]string, len(n.Names))
+	taken := map[string]bool{}
+	for i, name := range n.Names {
+		name = strings.NewReplacer("+", " p", "- ", " m ").Replace(name)
+		if end, ok := strings.CutSuffix(name, "-"); ok {
+			name = end + " m"
+		}
+		name = "n_" + strings.Map(func(r rune) rune {
+			if r < 128 && (unicode.IsLetter(r) || unicode.IsDigit(r)) {
+				return unicode.ToLower(r)
+			}
+			return '_'
+		}, name)
+		for k, base := 2, name; taken[name]; k++ {
+			name = fmt.Sprintf("%s_%d", base, k)
+		}
+		taken[name], out[i] = true, name
+	}
+	return out
+}

@@ -22,24 +22,29 @@ import (
 	"zapbarn/demo"
 	"zapbarn/testkit/wirings"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 
 // ngspice solves a netlist and gives its node voltages by number.
-func ngspice(t *testing.T, netlist string) map[int]float64 {
+func ngspice(t *testing.T, netlist string, n *circuit.Network) map[int]float64 {
 	file := filepath.Join(t.TempDir(), "plan.cir")
 	body := strings.Replace(netlist, ".op\n", ".control\nop\nset numdgt=10\nprint all\n.endc\n", 1)
 	require.NoError(t, os.WriteFile(file, []byte(body), 0o644))
 	out, err := exec.Command("ngspice", "-b", file).Output()
 	_ = err // batch mode ends with 1 when a deck asks for no plot
-	volts := map[int]float64{}
-	for _, m := range regexp.MustCompile(`(?m)^n(\d+) = (\S+)`).FindAllStringSubmatch(string(out), -1) {
-		k, _ := strconv.Atoi(m[1])
+	volts, at := map[int]float64{}, map[string]int{}
+	for i, name := range NodeNames(n) {
+		at[name] = i
+	}
+	for _, m := range regexp.MustCompile(`(?m)^(n_\w+) = (\S+)`).FindAllStringSubmatch(string(out), -1) {
 		v, err := strconv.ParseFloat(m[2], 64)
 		require.NoError(t, err)
-		volts[k] = v
+		i, ours := at[m[1]]
+		require.True(t, ours, m[1])
+		volts[i] = v
 	}
 	return volts
 }
@@ -159,7 +164,7 @@ func TestWiringPlansAgainstNgspice(t *testing.T) {
 func compare(t *testing.T, name string, n *circuit.Network, s *circuit.Solution) {
 	var b bytes.Buffer
 	require.NoError(t, SPICE(&b, name, "", n, s))
-	theirs := ngspice(t, b.String())
+	theirs := ngspice(t, b.String(), n)
 	require.Len(t, theirs, len(n.Names), name)
 	for i, v := range s.V {
 		require.InDelta(t, theirs[i], v, .001+.001*math.Abs(theirs[i]), "%s: node %s", name, n.Names[i])
@@ -329,7 +334,7 @@ func TestNetlistsOfEveryState(t *testing.T) {
 			var b bytes.Buffer
 			require.NoError(t, SPICE(&b, p.Display.Name, c.Name, rig.Net, st.Solution))
 			require.Contains(t, b.String(), "* state: "+c.Name)
-			theirs := ngspice(t, b.String())
+			theirs := ngspice(t, b.String(), rig.Net)
 			for i, v := range st.Solution.V {
 				require.InDelta(
 					t,
@@ -367,4 +372,21 @@ func TestNetlistsOfEveryState(t *testing.T) {
 	require.Equal(t, "starved", state("all", "D").State, "at the end of too thin a wire")
 	require.Equal(t, "off", state("without:S", "C").State)
 	require.Zero(t, state("all", "L").Drop, "no drop behind a switch that is off")
+}
+
+// Nodes are called by what they feed, no two the same.
+func TestNodesAreNamed(t *testing.T) {
+	n := &circuit.Network{Names: []string{"S1+", "S1-", "W1+1500", "W1-1500", "jar-24+", "jar-24-", "JAR 24+", "K out+", "é+"}}
+	assert.Equal(t, []string{
+		"n_s1_p", "n_s1_m", "n_w1_p1500", "n_w1_1500", "n_jar_24_p", "n_jar_24_m", "n_jar_24_p_2", "n_k_out_p", "n___p",
+	}, NodeNames(n))
+	rig := plan.NewRig(demo.Apiary(today), stock.Shop)
+	var b bytes.Buffer
+	require.NoError(t, SPICE(&b, "x", "", rig.Net, rig.Solve(nil).Solution))
+	assert.Contains(t, b.String(), "n_jar_24_p")
+	seen := map[string]bool{}
+	for _, name := range NodeNames(rig.Net) {
+		assert.False(t, seen[name], name)
+		seen[name] = true
+	}
 }

@@ -36,7 +36,7 @@ var downloads = map[string]download{
 	"cutsheet.pdf": {"cut-sheet", formats.CutSheet, false},
 	"labels.pdf":   {"labels", formats.Labels, false},
 	"harness.pdf":  {"harness", formats.HarnessPDF, false},
-	"harness.csv":  {"harness", noPaper(formats.HarnessCSV), false},
+	"harness.zip":  {"harness", noPaper(formats.HarnessZIP), false},
 	"harness.xlsx": {"harness", noPaper(formats.HarnessXLSX), false},
 	"cutlist.csv":  {"cut-list", noPaper(formats.CutListCSV), true},
 	"shop.csv": {"shop", func(out io.Writer, w *work.Work, _ string, _ formats.Paper) error {

@@ -11,16 +11,16 @@ import (
 type Display struct {
 	ID       string          `json:"id"`
 	Name     string          `json:"name" max:"80" label:"Name"`
-	Units    string          `json:"units" label:"Units" choose:"in|mm"`  // in or mm: what a bare number means
-	Opens    string          `json:"opens,omitempty" label:"Opens"`       // date, 2026-10-09
-	Outdoors bool            `json:"outdoors,omitempty" label:"Outdoors"` // stands in the weather
-	Temp     measure.Celsius `json:"temp,omitzero" label:"Workshop"`      // of the workshop; 21 C when not given
-	RH       int             `json:"rh,omitempty" label:"Humidity, %"`    // per cent; 50 when not given
-	Kerf     measure.Length  `json:"kerf,omitzero" label:"Saw kerf"`      // of the saw; 1/8 in when not given
+	Units    string          `json:"units" label:"Units" choose:"in|mm"`         // in or mm: what a bare number means
+	Opens    string          `json:"opens,omitempty" label:"Opens"`              // date, 2026-10-09
+	Outdoors bool            `json:"outdoors,omitempty" label:"Outdoors"`        // stands in the weather
+	Temp     measure.Celsius `json:"temp,omitzero" label:"Workshop temperature"` // of the workshop; 21 C when not given
+	RH       int             `json:"rh,omitempty" label:"Humidity, %"`           // per cent; 50 when not given
+	Kerf     measure.Length  `json:"kerf,omitzero" label:"Saw kerf"`             // of the saw; 1/8 in when not given
 	// kept off each sheet's edge; 1/4 in when not given
 	Margin measure.Length   `json:"margin,omitzero" label:"Sheet margin"`
-	Nights int              `json:"nights,omitempty" label:"Nights"` // of the season; 18 when not given
-	Night  measure.Duration `json:"night,omitzero" label:"A night"`  // how long it runs a night; 4 h when not given
+	Nights int              `json:"nights,omitempty" label:"Nights"`      // of the season; 18 when not given
+	Night  measure.Duration `json:"night,omitzero" label:"Hours a night"` // how long it runs a night; 4 h when not given
 	// per cent of the night that scenes run; 25 when not given
 	Duty int `json:"duty,omitempty" label:"Scenes run, %"`
 }

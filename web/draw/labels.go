@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 )
 
@@ -109,7 +110,7 @@ func placed(all []label, w, h float64) (out []string) {
 			continue
 		}
 		l = l.within(w)
-		if l.halo && i+1 < len(all) { // goes where its text will go
+		if l.halo && i+1 < len(all) && all[i+1].text == all[i].text { // goes where its text will go
 			continue
 		}
 		moved, leader := l.free(taken, h)
@@ -193,7 +194,7 @@ func (l label) svg() string {
 
 // say keeps a label for its place to be found, and marks where it is written.
 func (c *Canvas) say(l label) {
-	l.halo = strings.Contains(l.class, "halo")
+	l.halo = slices.Contains(strings.Fields(l.class), "halo")
 	if strings.TrimSpace(l.text) == "" {
 		return
 	}

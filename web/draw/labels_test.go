@@ -40,8 +40,16 @@ func TestWordsFindTheirPlaces(t *testing.T) {
 			boxes = append(boxes, b)
 		}
 	}
-	// two on one spot: the second goes a line down, and is led back to it
+	// no word is lost, whatever its class
 	c := New(300, 200, false)
+	for k, class := range []string{"t halo2", "t halo", "halo", "t", "soft"} {
+		c.Text(class, "start", 10, 20+30*float64(k), class+" word")
+	}
+	for _, class := range []string{"t halo2", "t halo", "halo", "t", "soft"} {
+		assert.Contains(t, c.SVG("x", "x", "x"), ">"+class+" word<")
+	}
+	// two on one spot: the second goes a line down, and is led back to it
+	c = New(300, 200, false)
 	c.Text("t", "middle", 150, 100, "first")
 	c.Text("t", "middle", 150, 100, "second")
 	svg := c.SVG("x", "x", "x")
