@@ -1,6 +1,7 @@
 package store_test
 
 import (
+	"strings"
 	"testing"
 
 	"zapbarn/core/form"
@@ -63,4 +64,27 @@ func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
 	_, err = s.Redo(ctx, "lidded")
 	require.NoError(t, err)
 	assert.Equal(t, `16"`, height())
+}
+
+// A display that is brought in beside its like has a name of its own, on the list and in
+// itself.
+func TestACopyBroughtInHasItsOwnName(t *testing.T) {
+	st := testkit.Open(t)
+	ctx := t.Context()
+	long := strings.Repeat("W", 80)
+	for _, want := range []string{long, strings.Repeat("W", 76) + " (2)", strings.Repeat("W", 76) + " (3)"} {
+		id, err := st.CreateFresh(ctx, plan.New("porch", long, "in", ""))
+		require.NoError(t, err)
+		p, _, err := st.Load(ctx, id)
+		require.NoError(t, err)
+		assert.Equal(t, want, p.Display.Name)
+		require.NoError(t, p.Validate())
+	}
+	list, err := st.List(ctx)
+	require.NoError(t, err)
+	names := map[string]bool{}
+	for _, d := range list {
+		names[d.Name] = true
+	}
+	assert.Len(t, names, 3)
 }

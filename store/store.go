@@ -10,6 +10,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
 	"time"
 
 	"zapbarn/core/form"
@@ -207,9 +208,10 @@ func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool) (
 			}
 		}
 		now := time.Now()
+		name := p.Display.Name
 		for n := 2; ; n++ { // another may take an ID between a look and a write: the write itself decides
 			r := tx.Clauses(clause.OnConflict{DoNothing: true}).
-				Create(&planRow{ID: id, Made: now, Touched: now, Name: p.Display.Name, Opens: p.Display.Opens, SeenRev: -1})
+				Create(&planRow{ID: id, Made: now, Touched: now, Name: name, Opens: p.Display.Opens, SeenRev: -1})
 			if r.Error != nil {
 				return r.Error
 			}
@@ -220,9 +222,10 @@ func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool) (
 				return fmt.Errorf("%w: %q", ErrTaken, id)
 			}
 			id = plan.Numbered(p.Display.ID, n)
+			name = named(p.Display.Name, n)
 		}
 		q := p.Clone()
-		q.Display.ID = id
+		q.Display.ID, q.Display.Name = id, name
 		for i, ph := range q.Photos {
 			bare, err := apart(tx, id, ph)
 			if err != nil {
@@ -490,4 +493,11 @@ func (s *Store) Steps(ctx context.Context, id string) (undo, redo string, err er
 		}
 	}
 	return undo, redo, s.down(ctx, err)
+}
+
+// named is what a second display of a name is called, within the letters a name may have.
+func named(name string, n int) string {
+	end := fmt.Sprintf(" (%d)", n)
+	r := []rune(name)
+	return strings.TrimSpace(string(r[:min(len(r), 80-len(end))])) + end
 }

@@ -20,7 +20,8 @@ func (p *Page) says(v any) []Say {
 	case *plan.Device:
 		l := p.Work.Lib.Lamps[x.Product]
 		if x.Kind == "lamp" && x.From != "" && l.Kind == "prewired" {
-			return []Say{{"one more like it", "lamp " + x.Product + " on " + x.From}}
+			one := "lamp " + x.Product + " on " + x.From
+			return []Say{{"one more like it", one}, {"nine more like it", one + " x9"}}
 		}
 	}
 	return nil
