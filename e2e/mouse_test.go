@@ -6,6 +6,7 @@ import (
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -139,4 +140,50 @@ func TestASolidIsDragged(t *testing.T) {
 	assert.InDelta(t, (depth(0)+depth(1))/2, got.Y.Value(), 1)
 	assert.Zero(t, got.Z.Value())
 	assert.Equal(t, 1, s.count("svg.above"), "still from above")
+}
+
+// An opening is dragged on its part: near the middle it settles there; the arrow keys move
+// it a step; one undo each. Over the edge it is refused, and stays.
+func TestAnOpeningIsDragged(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=riser&way=parts&sel=part:riser-box/front")
+	at := func() (x, y float64) {
+		o := s.plan("midnight-apiary").Solid("riser-box").Openings[0]
+		return o.X.Value(), o.Y.Value()
+	}
+	x0, y0 := at()
+	const grip = `[data-opening="0"] .touch`
+	s.live(func() { s.dragBy(grip, 0, -60) })
+	x1, y1 := at()
+	assert.Equal(t, x0, x1)
+	assert.Greater(t, y1, y0+50)
+	eval[bool](s, `(()=>{document.querySelector("[data-opening]").focus(); return true})()`)
+	s.live(func() { s.keys(kb.ArrowRight) })
+	x2, _ := at()
+	assert.InDelta(t, x1+25.4/4, x2, 0.01)
+	s.live(func() { s.dragBy(grip, -5, 0) })
+	x3, _ := at()
+	assert.Zero(t, x3, "the middle draws it in")
+	s.live(func() { s.dragBy(grip, 0, -600) })
+	_, y4 := at()
+	assert.Equal(t, y1, y4, "over the edge it is refused")
+	assert.Contains(t, s.text(".error"), "runs over the edge")
+	s.click("[data-undo]")
+	s.wait(`true`)
+}
+
+// While a solid is dragged, a line shows what it is in line with.
+func TestGuidesShowWhatIsInLine(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=shelf&way=whole")
+	got := eval[float64](s, `(()=>{
+		const b = document.querySelector("svg.front .body[data-solid]"), r = b.getBoundingClientRect();
+		const fire = (type, x, y) => b.dispatchEvent(new PointerEvent(type, {bubbles:true, clientX:x, clientY:y, pointerType:"mouse", button:0}));
+		const x = r.left + r.width/2, y = r.top + r.height/2;
+		fire("pointerdown", x, y);
+		fire("pointermove", x + 12, y);
+		fire("pointermove", x + 3, y);
+		const n = document.querySelectorAll("line.guide").length;
+		fire("pointercancel", x, y);
+		return n;
+	})()`)
+	assert.GreaterOrEqual(t, got, 1.)
 }

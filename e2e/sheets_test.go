@@ -27,7 +27,7 @@ func (s *site) dragBy(sel string, dx, dy float64) {
 	at := eval[[]float64](
 		s,
 		fmt.Sprintf(
-			`(()=>{const e=document.querySelector(%q); e.scrollIntoView({block:"center"}); const b=e.querySelector("polygon").getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2]})()`,
+			`(()=>{const e=document.querySelector(%q); e.scrollIntoView({block:"center"}); const b=(e.querySelector("polygon")||e).getBoundingClientRect(); return [b.left+b.width/2,b.top+b.height/2]})()`,
 			sel,
 		),
 	)

@@ -64,3 +64,33 @@ func TestWhatIsMovedSettles(t *testing.T) {
 		assert.NotZero(t, z)
 	}
 }
+
+// An opening that is slid settles on the face's middle, or in line with another, else on a
+// quarter inch or 5 mm.
+func TestAnOpeningSettles(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	l := measure.Len
+	p.Solids = []plan.Solid{{ID: "b", Prop: "a", Name: "B", Kind: "panel", Stock: "ply1/4",
+		Form: form.Panel{W: l("40 in"), H: l("40 in"), Copies: 1}, Openings: []plan.Opening{
+			{Name: "one", Face: "panel", Kind: "round", W: l("2 in"), X: l("5 in"), Y: l("10 in")},
+			{Name: "two", Face: "panel", Kind: "round", W: l("2 in"), X: l("-8 in"), Y: l("22 in")},
+			{Name: "elsewhere", Face: "other", Kind: "round", W: l("2 in"), X: l("3 in"), Y: l("3 in")},
+		}}}
+	w := work.Do(p, stock.Shop, today)
+	at := func(dx, dy, near float64) (x, y float64) {
+		o := slidTo(w, &p.Solids[0], 0, dx*25.4, dy*25.4, near*25.4).Openings[0]
+		return o.X.Value() / 25.4, o.Y.Value() / 25.4
+	}
+	for _, c := range [][5]float64{
+		{-4.8, 0, .5, 0, 10},      // the middle
+		{-12.7, 12.3, .5, -8, 22}, // in line with the other, both ways
+		{-2.1, 0, .5, 3, 10},      // not with one of another face: a quarter inch does it here
+		{-4.3, 0, .5, .75, 10},    // too far from the middle
+		{1.1, 1.1, 0, 6, 11},      // by a quarter inch
+	} {
+		x, y := at(c[0], c[1], c[2])
+		assert.InDelta(t, c[3], x, 0.02)
+		assert.InDelta(t, c[4], y, 0.02)
+	}
+}

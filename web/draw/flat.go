@@ -39,6 +39,7 @@ func Parts(w *work.Work, part *work.Part, href func(string) string) string {
 	}
 	c.Text("t soft", "start", TapeSize+14, 64, about)
 	c.panel(&p, m.Texture, at)
+	c.openings(part, at, scale)
 	for i, e := range p.Edges {
 		a, b := at(p.Outline[i]), at(p.Outline[(i+1)%len(p.Outline)])
 		if e.Depth > 0 {
@@ -101,6 +102,39 @@ func Parts(w *work.Work, part *work.Part, href func(string) string) string {
 			w.Len(ph),
 		),
 	)
+}
+
+// openings lays something to take hold of over each opening of a part.
+func (c *Canvas) openings(part *work.Part, at func(pattern.Point) XY, scale float64) {
+	lo, hi := part.Panel.Bounds()
+	step := measure.Inch / 4
+	if c.Metric {
+		step = 5
+	}
+	for k, o := range part.Solid.Openings {
+		w, h := o.W.Value(), o.H.Value()
+		if h == 0 {
+			h = w
+		}
+		if w == 0 { // letters, as wide as they come
+			w = h
+		}
+		if o.Face != part.Panel.ID || part.Panel.Hand == "right" {
+			continue
+		}
+		m := at(pattern.Point{X: (lo.X+hi.X)/2 + o.X.Value(), Y: lo.Y + o.Y.Value()})
+		name := o.Name
+		if name == "" {
+			name = o.Kind
+		}
+		c.f(
+			`<g class="opening" tabindex="0" role="button" data-solid="%s" data-opening="%d" data-scale="%s" data-step="%s" `+
+				`aria-label="%s: drag it, or move it with the arrow keys">`,
+			esc(part.Solid.ID), k, fmt.Sprint(scale), fmt.Sprint(step), esc(name),
+		)
+		c.Rect("touch", m.X-w*scale/2-3, m.Y-h*scale/2-3, w*scale+6, h*scale+6)
+		c.f(`</g>`)
+	}
 }
 
 // narrowAt is the outside face's width at a height.
