@@ -3,6 +3,7 @@ package e2e
 import (
 	"strconv"
 	"testing"
+	"zapbarn/core/plan"
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
@@ -186,4 +187,37 @@ func TestGuidesShowWhatIsInLine(t *testing.T) {
 		return n;
 	})()`)
 	assert.GreaterOrEqual(t, got, 1.)
+}
+
+// Cues are dragged, stretched, nudged by keys, added by a press on a rail and taken away;
+// undo of each.
+func TestCuesAreDragged(t *testing.T) {
+	s := open(t, apiary+"/rehearsal?prop=riser")
+	id := eval[string](s, `document.querySelector("#cue").elements.scene.value`)
+	cues := func() []plan.Cue { return s.plan("midnight-apiary").Scene(id).Cues }
+	before := cues()
+	s.live(func() { s.dragBy(`[data-cue="0"] .cuebar`, 120, 0) })
+	now := cues()
+	assert.Greater(t, now[0].Start.Value(), before[0].Start.Value())
+	assert.Equal(t, before[0].Length.Value(), now[0].Length.Value())
+	s.live(func() { s.dragBy(`[data-cue="0"] .cueend`, -60, 0) })
+	shorter := cues()
+	assert.Less(t, shorter[0].Length.Value(), now[0].Length.Value())
+	assert.Equal(t, now[0].Start.Value(), shorter[0].Start.Value())
+	eval[bool](s, `(()=>{document.querySelector("[data-cue]").focus(); return true})()`)
+	s.live(func() { s.keys(kb.ArrowLeft) })
+	assert.InDelta(t, shorter[0].Start.Value()-0.1, cues()[0].Start.Value(), 1e-6)
+	n := len(cues())
+	s.live(func() {
+		eval[bool](s, `(()=>{const r=document.querySelector("[data-rail]"), b=r.getBoundingClientRect();
+			r.dispatchEvent(new MouseEvent("click",{bubbles:true,clientX:b.right-20,clientY:b.top+8})); return true})()`)
+	})
+	assert.Len(t, cues(), n+1)
+	eval[bool](s, `(()=>{[...document.querySelectorAll("[data-cue]")].at(-1).focus(); return true})()`)
+	s.live(func() { s.keys(kb.Delete) })
+	assert.Len(t, cues(), n)
+	for range 5 {
+		s.live(func() { s.click("[data-undo]") })
+	}
+	assert.Equal(t, before, cues())
 }

@@ -44,6 +44,8 @@ type Player struct {
 	Events   []show.Event
 	Rules    []Link
 	Lit      int
+	Scene    string        // the picked scene
+	Cues     template.HTML // its cues, to be dragged
 	Supplies []Result
 }
 
@@ -187,12 +189,31 @@ func (p *Page) rehearsal() {
 	}
 	p.Player = pl
 	kind, id, _ := strings.Cut(p.Sel, ":")
+	if sc := w.Plan.Scene(p.scene(kind, id)); sc != nil {
+		pl.Scene, pl.Cues = sc.ID, template.HTML(draw.Cues(w, sc))
+	}
 	if kind == "input" || kind == "scene" || kind == "trigger" || kind == "device" {
 		p.Ticket = p.ticket(kind, id)
 	}
 	if p.Ticket == nil && len(w.Plan.Triggers) > 0 {
 		p.Ticket = p.ticket("trigger", w.Plan.Triggers[0].ID)
 	}
+}
+
+// scene is the scene that is picked, or that the picked or first trigger works.
+func (p *Page) scene(kind, id string) string {
+	if kind == "scene" {
+		return id
+	}
+	for i := range p.Plan.Triggers {
+		if t := &p.Plan.Triggers[i]; kind != "trigger" || t.ID == id {
+			return t.Scene
+		}
+	}
+	if len(p.Plan.Scenes) > 0 {
+		return p.Plan.Scenes[0].ID
+	}
+	return ""
 }
 
 type frameJSON struct {

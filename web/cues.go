@@ -1,0 +1,93 @@
+package web
+
+import (
+	"math"
+	"strconv"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+
+	"github.com/gin-gonic/gin"
+)
+
+// cueStep is what cues are moved by, in seconds.
+const cueStep = 0.1
+
+// settledCue is a cue at a start for a length, both in seconds, drawn to the edges of the
+// scene's other cues where one is near, else to a tenth of a second; never before the
+// scene begins nor shorter than a tenth.
+func settledCue(s *plan.Scene, n int, start, length, near float64) plan.Cue {
+	edges := []float64{0, s.Length.Value()}
+	for k, q := range s.Cues {
+		if k != n {
+			edges = append(edges, q.Start.Value(), q.Start.Value()+q.Length.Value())
+		}
+	}
+	settle := func(v float64) float64 {
+		best, off := math.Round(v/cueStep)*cueStep, near
+		for _, e := range edges {
+			if d := math.Abs(v - e); d < off {
+				best, off = e, d
+			}
+		}
+		return math.Round(best*1000) / 1000
+	}
+	q := s.Cues[n]
+	from := math.Max(0, settle(start))
+	end := from + q.Length.Value()
+	if length != q.Length.Value() { // its end is drawn
+		end = settle(from + length)
+	}
+	q.Start = measure.Of[measure.DurationKind](from)
+	q.Length = measure.Of[measure.DurationKind](math.Max(cueStep, math.Round((end-from)*1000)/1000))
+	return q
+}
+
+// moveCue moves, stretches, adds or takes away a cue of a scene.
+func (s *Server) moveCue(c *gin.Context) {
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	at := map[string]float64{}
+	for _, k := range []string{"start", "long", "near"} {
+		v, err := strconv.ParseFloat(c.DefaultPostForm(k, "0"), 64)
+		if err != nil || math.IsNaN(v) || math.Abs(v) > 86_400 {
+			s.applied(c, measure.Bad(k, "is no time; drag it again"), over{}, "")
+			return
+		}
+		at[k] = v
+	}
+	scene := w.Plan.Scene(c.PostForm("scene"))
+	if scene == nil {
+		s.refused(c, over{err: "That scene is gone; look again."})
+		return
+	}
+	next := *scene
+	next.Cues = append([]plan.Cue(nil), scene.Cues...)
+	next.Made = false
+	n, err := strconv.Atoi(c.PostForm("cue"))
+	label := "cue of " + scene.Name
+	switch rail := c.PostForm("rail"); {
+	case rail != "":
+		next.Cues = append(next.Cues, plan.Cue{Channel: rail, Length: measure.Of[measure.DurationKind](1)})
+		n = len(next.Cues) - 1
+		next.Cues[n] = settledCue(&next, n, at["start"], 1, 0)
+		label = "add a " + label
+	case err != nil || n < 0 || n >= len(next.Cues):
+		s.refused(c, over{err: "That cue is gone; look again."})
+		return
+	case c.PostForm("away") != "":
+		next.Cues = append(next.Cues[:n], next.Cues[n+1:]...)
+		label = "take away a " + label
+	default:
+		next.Cues[n] = settledCue(&next, n, at["start"], at["long"], math.Min(at["near"], 5))
+	}
+	s.apply(
+		c,
+		plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("scene", scene.ID, next)}},
+		over{},
+		c.PostForm("back"),
+	)
+}

@@ -1,0 +1,84 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/work"
+)
+
+// Cues draws a scene's cues along its time, a rail a channel: each is taken hold of in its
+// middle to move it, at its right end to stretch it; a press on a rail adds one.
+func Cues(w *work.Work, s *plan.Scene) string {
+	var rails []string
+	row := map[string]int{}
+	add := func(id string) {
+		if _, ok := row[id]; !ok {
+			row[id] = len(rails)
+			rails = append(rails, id)
+		}
+	}
+	end := s.Length.Value()
+	for _, q := range s.Cues {
+		add(q.Channel)
+		end = math.Max(end, q.Start.Value()+q.Length.Value())
+	}
+	for i := range w.Plan.Devices { // switches of its prop that have no cue yet
+		if d := &w.Plan.Devices[i]; d.Kind == "switch" && d.Driven && d.Prop == s.Prop {
+			add(d.ID)
+		}
+	}
+	end = math.Max(2, math.Ceil(end*1.15))
+	const left, high = 150.0, 34.0
+	c := New(986, 40+high*float64(len(rails))+14, w.Plan.Metric())
+	k := (c.W - left - 20) / end // drawing units a second
+	x := func(t float64) float64 { return left + t*k }
+	for t := 0.0; t <= end+1e-9; t += grid(end) {
+		c.Line("rule", x(t), 26, x(t), c.H-10)
+		c.Text("t soft", "middle", x(t), 18, measure.Decimal(t, 1)+" s")
+	}
+	for i, id := range rails {
+		y := 34 + high*float64(i)
+		name := id
+		if d := w.Device(id); d != nil {
+			name = d.Name
+		}
+		c.Text("t", "start", 14, y+20, name)
+		c.f(
+			`<rect class="cuerail" data-rail="%s" data-left="%s" data-k="%s" x="%s" y="%s" width="%s" height="%s"/>`,
+			esc(id), n(left), fmt.Sprint(k), n(left), n(y+2), n(c.W-left-20), n(high-6),
+		)
+	}
+	for i, q := range s.Cues {
+		y := 34 + high*float64(row[q.Channel])
+		long := math.Max(6, q.Length.Value()*k)
+		c.f(
+			`<g class="cue" tabindex="0" role="button" data-cue="%d" data-start="%s" data-length="%s" data-k="%s" aria-label="`+
+				`Cue of %s at %s for %s: arrow keys move it, with Shift they stretch it, Delete takes it away">`,
+			i, fmt.Sprint(q.Start.Value()), fmt.Sprint(q.Length.Value()), fmt.Sprint(k),
+			esc(q.Channel), esc(q.Start.String()), esc(q.Length.String()),
+		)
+		c.Rect("cuebar", x(q.Start.Value()), y+2, long, high-6)
+		c.Rect("cueend", x(q.Start.Value())+long-8, y+2, 8, high-6)
+		c.f(`</g>`)
+		if l := (label{class: "t", text: q.Length.String()}); l.wide() < long-14 {
+			c.Text("t dark pass", "start", x(q.Start.Value())+6, y+20, l.text)
+		}
+	}
+	if s.Length.Value() > 0 {
+		c.Line("limit", x(s.Length.Value()), 26, x(s.Length.Value()), c.H-8)
+	}
+	return c.SVG("cues", "Cues of "+s.Name, fmt.Sprintf("%d cues of %s on %d rails.", len(s.Cues), s.Name, len(rails)))
+}
+
+// grid is how far apart the times are written, for a scene so long.
+func grid(end float64) float64 {
+	for _, g := range []float64{0.5, 1, 2, 5, 10, 30, 60, 300} {
+		if end/g <= 14 {
+			return g
+		}
+	}
+	return 900
+}
