@@ -376,7 +376,9 @@ func TestNetlistsOfEveryState(t *testing.T) {
 
 // Nodes are called by what they feed, no two the same.
 func TestNodesAreNamed(t *testing.T) {
-	n := &circuit.Network{Names: []string{"S1+", "S1-", "W1+1500", "W1-1500", "jar-24+", "jar-24-", "JAR 24+", "K out+", "é+"}}
+	n := &circuit.Network{
+		Names: []string{"S1+", "S1-", "W1+1500", "W1-1500", "jar-24+", "jar-24-", "JAR 24+", "K out+", "é+"},
+	}
 	assert.Equal(t, []string{
 		"n_s1_p", "n_s1_m", "n_w1_p1500", "n_w1_1500", "n_jar_24_p", "n_jar_24_m", "n_jar_24_p_2", "n_k_out_p", "n___p",
 	}, NodeNames(n))

@@ -97,3 +97,8 @@ func whyNot(err error) string {
 	}
 	return err.Error()
 }
+
+// Example is a line that could be said now, for a press in an empty place.
+func (p *Page) Example(verb string) string {
+	return shorthand.Example(p.Plan, p.Work.Lib, p.Prop, verb)
+}

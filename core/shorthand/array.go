@@ -46,9 +46,22 @@ func (r *reader) array() (*Reading, error) {
 			size = wide + 4*measure.Inch
 		}
 		if size < wide {
-			return nil, fmt.Errorf("every %s they would stand in each other; they are %s wide", w(r, tape(r, size)), w(r, tape(r, wide)))
+			return nil, fmt.Errorf(
+				"every %s they would stand in each other; they are %s wide",
+				w(r, tape(r, size)),
+				w(r, tape(r, wide)),
+			)
 		}
-		places, text = plan.RowOf(at, n, size), fmt.Sprintf("%d of %s in a row, every %s", n, s.Name, w(r, tape(r, size)))
+		places, text = plan.RowOf(
+			at,
+			n,
+			size,
+		), fmt.Sprintf(
+			"%d of %s in a row, every %s",
+			n,
+			s.Name,
+			w(r, tape(r, size)),
+		)
 	case size == 0:
 		return nil, fmt.Errorf("say how long or how wide in all, such as 8 ft")
 	case how == "pickets":
@@ -59,7 +72,16 @@ func (r *reader) array() (*Reading, error) {
 		text = fmt.Sprintf("%d of %s along %s, gaps of %s", n, s.Name, w(r, dims[0]),
 			w(r, tape(r, (size-float64(n)*wide)/float64(n-1))))
 	default:
-		places, text = plan.CircleOf(at, n, size), fmt.Sprintf("%d of %s in a circle %s across", n, s.Name, w(r, dims[0]))
+		places, text = plan.CircleOf(
+			at,
+			n,
+			size,
+		), fmt.Sprintf(
+			"%d of %s in a circle %s across",
+			n,
+			s.Name,
+			w(r, dims[0]),
+		)
 	}
 	e, err := r.p.Array(s.ID, places)
 	if err != nil {

@@ -271,3 +271,27 @@ func wordAfter(s string) string {
 	}
 	return f[0]
 }
+
+// Example is a line of a verb in the plan's units, of the plan's own things, as it would be
+// understood; its plain example where none would be yet.
+func Example(p *plan.Plan, lib *stock.Library, prop, verb string) string {
+	own := ownNames(p, lib, prop)
+	first := ""
+	tries := (&Error{Example: verbs[verb].example}).Tries()
+	if verb == "glue" { // a solid's own seams, where no two parts of it meet
+		tries = append(tries, "glue box with pu")
+	}
+	for _, line := range tries {
+		line = InUnits(line, p.Metric())
+		if _, solid := form.Of(verb); !solid {
+			line = own.in(line)
+		}
+		if first == "" || verb == "glue" {
+			first = line
+		}
+		if helpOf(p, lib, prop, line).Good {
+			return line
+		}
+	}
+	return first
+}

@@ -55,6 +55,20 @@ func TestHelpIsUnderstood(t *testing.T) {
 	assert.Equal(t, "box 22 x 18", InUnits("box 22 x 18", false))
 }
 
+// An example for an empty place would be understood, where anything of its verb would.
+func TestExamplesAreOfThePlan(t *testing.T) {
+	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
+	for _, prop := range []string{"gate", "riser", "skep", "bee"} {
+		for _, verb := range []string{"glue", "coat", "supply", "opened", "prop", "box"} {
+			line := Example(p, stock.Shop, prop, verb)
+			_, err := Read(p, stock.Shop, prop, line)
+			if err != nil { // all its seams are glued: the place is not empty
+				assert.ErrorContains(t, err, "no seam of its own left", prop+": "+line)
+			}
+		}
+	}
+}
+
 // A prop with nothing in it has its solids to say, and why the rest must wait.
 func TestHelpOfAnEmptyProp(t *testing.T) {
 	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))

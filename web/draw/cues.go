@@ -57,8 +57,13 @@ func Cues(w *work.Work, s *plan.Scene) string {
 		c.f(
 			`<g class="cue" tabindex="0" role="button" data-cue="%d" data-start="%s" data-length="%s" data-k="%s" aria-label="`+
 				`Cue of %s at %s for %s: arrow keys move it, with Shift they stretch it, Delete takes it away">`,
-			i, fmt.Sprint(q.Start.Value()), fmt.Sprint(q.Length.Value()), fmt.Sprint(k),
-			esc(q.Channel), esc(q.Start.String()), esc(q.Length.String()),
+			i,
+			fmt.Sprint(q.Start.Value()),
+			fmt.Sprint(q.Length.Value()),
+			fmt.Sprint(k),
+			esc(q.Channel),
+			esc(q.Start.String()),
+			esc(q.Length.String()),
 		)
 		c.Rect("cuebar", x(q.Start.Value()), y+2, long, high-6)
 		c.Rect("cueend", x(q.Start.Value())+long-8, y+2, 8, high-6)

@@ -17,7 +17,15 @@ func TestWordsFindTheirPlaces(t *testing.T) {
 		want := map[string]label{}
 		for k := range 3 + rng.IntN(12) {
 			name := strings.Repeat(string(rune('A'+k)), 3+rng.IntN(20))
-			l := label{"t", []string{"start", "middle", "end"}[rng.IntN(3)], 700 * rng.Float64(), 150 + 250*rng.Float64(), name, 0, false}
+			l := label{
+				"t",
+				[]string{"start", "middle", "end"}[rng.IntN(3)],
+				700 * rng.Float64(),
+				150 + 250*rng.Float64(),
+				name,
+				0,
+				false,
+			}
 			want[name] = l
 			c.say(l)
 		}

@@ -158,9 +158,13 @@
   }
 
   // tell says what an edit did: snags gone, snags new, what it costs
-  function tell(before, after) {
+  function tell(before, after, done) {
     const to = $("[data-told]");
-    if (!to || !before || !after || before === after) return;
+    if (!to || !before || !after) return;
+    if (before === after) { // what was said before is of another edit
+      to.textContent = done ? "Done; nothing else changes." : "";
+      return;
+    }
     const a = JSON.parse(before), b = JSON.parse(after);
     const gone = a.s.filter((s) => !b.s.includes(s)).length, fresh = b.s.filter((s) => !a.s.includes(s)).length;
     const said = [];
@@ -189,10 +193,13 @@
     const off = $(".offline");
     if (off) off.remove();
     const before = $("#page").dataset.tally, plan = $("#page").dataset.plan;
+    const step = () => ($("[data-undo]") || {}).title;
+    const was = step();
+    const group = a && a.closest ? [".ways", ".props", ".beam", ".gutter", ".ticket"].find((g) => a.closest(g)) : "";
     morph(page, job, at);
     document.title = next.title;
     document.documentElement.className = next.documentElement.className + " js";
-    if (job.form && $("#page").dataset.plan === plan) tell(before, $("#page").dataset.tally);
+    if (job.form && $("#page").dataset.plan === plan) tell(before, $("#page").dataset.tally, step() !== was);
     if (url && job.push !== false) {
       if (new URL(url, location.href).href === location.href) history.replaceState({}, "", url);
       else history.pushState({}, "", url);
@@ -201,6 +208,10 @@
     if (keep && document.activeElement === document.body) {
       const to = $$(keep).find((e) => !action || !e.form || e.form.getAttribute("action") === action);
       if (to && to.type !== "hidden") to.focus({ preventScroll: true });
+    }
+    if (group && document.activeElement === document.body) { // what was pressed is gone: stay where it was
+      const to = $(group + " [aria-current]") || $(group + "[tabindex]") || $(group + " a, " + group + " button");
+      if (to) to.focus({ preventScroll: true });
     }
     const bad = $(".fl.bad input, .fl.bad select");
     if (bad && !typing(document.activeElement)) bad.focus();
