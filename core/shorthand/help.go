@@ -182,7 +182,7 @@ var length = regexp.MustCompile(`(^|[ @])(\d+/\d+|\d+(?:\.\d+)?(?: \d+/\d+)?)(?:
 var within = regexp.MustCompile(`^ (?:box|tower|glow)`)
 
 // before and behind are the words beside which a bare number of an example is a length.
-var before = []string{"every", "along", 
+var before = []string{"every", "along",
 	"x",
 	"to",
 	"up",
