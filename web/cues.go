@@ -23,20 +23,12 @@ func settledCue(s *plan.Scene, n int, start, length, near float64) plan.Cue {
 			edges = append(edges, q.Start.Value(), q.Start.Value()+q.Length.Value())
 		}
 	}
-	settle := func(v float64) float64 {
-		best, off := math.Round(v/cueStep)*cueStep, near
-		for _, e := range edges {
-			if d := math.Abs(v - e); d < off {
-				best, off = e, d
-			}
-		}
-		return math.Round(best*1000) / 1000
-	}
+	rest := func(v float64) float64 { return math.Round(settle(v, cueStep, near, edges...)*1000) / 1000 }
 	q := s.Cues[n]
-	from := math.Max(0, settle(start))
+	from := math.Max(0, rest(start))
 	end := from + q.Length.Value()
 	if length != q.Length.Value() { // its end is drawn
-		end = settle(from + length)
+		end = rest(from + length)
 	}
 	q.Start = measure.Of[measure.DurationKind](from)
 	q.Length = measure.Of[measure.DurationKind](math.Max(cueStep, math.Round((end-from)*1000)/1000))
@@ -50,14 +42,10 @@ func (s *Server) moveCue(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	at := map[string]float64{}
-	for _, k := range []string{"start", "long", "near"} {
-		v, err := strconv.ParseFloat(c.DefaultPostForm(k, "0"), 64)
-		if err != nil || math.IsNaN(v) || math.Abs(v) > 86_400 {
-			s.applied(c, measure.Bad(k, "is no time; drag it again"), over{}, "")
-			return
-		}
-		at[k] = v
+	at, err := dragged(c, 86_400, "start", "long", "near")
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
 	}
 	scene := w.Plan.Scene(c.PostForm("scene"))
 	if scene == nil {

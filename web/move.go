@@ -2,7 +2,6 @@ package web
 
 import (
 	"math"
-	"strconv"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
@@ -17,19 +16,7 @@ import (
 // nearest quarter inch, or 5 mm.
 func moved(w *work.Work, s *plan.Solid, dx, dy, dz, near float64) plan.Solid {
 	next := *s
-	step := measure.Inch / 4
-	if w.Plan.Metric() {
-		step = 5
-	}
-	settle := func(v float64, to []float64) float64 {
-		best, off := math.Round(v/step)*step, near
-		for _, t := range to {
-			if d := math.Abs(v - t); d < off {
-				best, off = t, d
-			}
-		}
-		return best
-	}
+	step := lengthStep(w.Plan.Metric())
 	own := w.Shapes[s.ID].Size
 	xs, ys, zs := []float64{0}, []float64{0}, []float64{0}
 	for i := range w.Plan.Solids {
@@ -45,13 +32,13 @@ func moved(w *work.Work, s *plan.Solid, dx, dy, dz, near float64) plan.Solid {
 	tape := func(mm float64) measure.Length { return measure.OnTape(mm, w.Plan.Metric()) }
 
 	if dx != 0 {
-		next.X = tape(settle(s.X.Value()+dx, xs))
+		next.X = tape(settle(s.X.Value()+dx, step, near, xs...))
 	}
 	if dy != 0 {
-		next.Y = tape(settle(s.Y.Value()+dy, ys))
+		next.Y = tape(settle(s.Y.Value()+dy, step, near, ys...))
 	}
 	if dz != 0 {
-		next.Z = tape(math.Max(0, settle(s.Z.Value()+dz, zs)))
+		next.Z = tape(math.Max(0, settle(s.Z.Value()+dz, step, near, zs...)))
 	}
 	return next
 }
@@ -70,14 +57,10 @@ func (s *Server) moveSolid(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	by := map[string]float64{}
-	for _, k := range []string{"dx", "dy", "dz", "near"} {
-		v, err := strconv.ParseFloat(c.PostForm(k), 64)
-		if err != nil || math.IsNaN(v) || math.Abs(v) > 60_000 {
-			s.applied(c, measure.Bad(k, "is no distance; drag it again"), over{}, "")
-			return
-		}
-		by[k] = v
+	by, err := dragged(c, 60_000, "dx", "dy", "dz", "near")
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
 	}
 	sol := w.Plan.Solid(c.PostForm("solid"))
 	if sol == nil || w.Shapes[sol.ID] == nil {

@@ -14,29 +14,18 @@ import (
 // slidTo is an opening moved by dx to the right and dy up, mm: onto the face's middle or in
 // line with another opening where one is near, else to the nearest quarter inch or 5 mm.
 func slidTo(w *work.Work, s *plan.Solid, n int, dx, dy, near float64) plan.Solid {
-	step := measure.Inch / 4
-	if w.Plan.Metric() {
-		step = 5
-	}
+	step := lengthStep(w.Plan.Metric())
 	xs, ys := []float64{0}, []float64{}
 	for k, o := range s.Openings {
 		if k != n && o.Face == s.Openings[n].Face {
 			xs, ys = append(xs, o.X.Value()), append(ys, o.Y.Value())
 		}
 	}
-	settle := func(v float64, to []float64) measure.Length {
-		best, off := math.Round(v/step)*step, near
-		for _, t := range to {
-			if d := math.Abs(v - t); d < off {
-				best, off = t, d
-			}
-		}
-		return measure.OnTape(best, w.Plan.Metric())
-	}
+	tape := func(v float64) measure.Length { return measure.OnTape(v, w.Plan.Metric()) }
 	next := *s
 	next.Openings = append([]plan.Opening(nil), s.Openings...)
 	o := &next.Openings[n]
-	o.X, o.Y = settle(o.X.Value()+dx, xs), settle(o.Y.Value()+dy, ys)
+	o.X, o.Y = tape(settle(o.X.Value()+dx, step, near, xs...)), tape(settle(o.Y.Value()+dy, step, near, ys...))
 	return next
 }
 
@@ -47,14 +36,10 @@ func (s *Server) moveOpening(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	by := map[string]float64{}
-	for _, k := range []string{"dx", "dy", "near"} {
-		v, err := strconv.ParseFloat(c.PostForm(k), 64)
-		if err != nil || math.IsNaN(v) || math.Abs(v) > 60_000 {
-			s.applied(c, measure.Bad(k, "is no distance; drag it again"), over{}, "")
-			return
-		}
-		by[k] = v
+	by, err := dragged(c, 60_000, "dx", "dy", "near")
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
 	}
 	sol := w.Solid(c.PostForm("solid"))
 	n, err := strconv.Atoi(c.PostForm("opening"))
