@@ -16,7 +16,7 @@ import (
 func TestEveryEarlierPlanOpens(t *testing.T) {
 	files, err := filepath.Glob("testdata/plans/*.json")
 	require.NoError(t, err)
-	require.GreaterOrEqual(t, len(files), 5)
+	require.GreaterOrEqual(t, len(files), 7)
 	for _, f := range files {
 		data, err := os.ReadFile(f)
 		require.NoError(t, err)
