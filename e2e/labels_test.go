@@ -7,6 +7,7 @@ import (
 
 	"zapbarn/core/plan"
 	"zapbarn/demo"
+	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -59,13 +60,18 @@ func TestNoWordsRunIntoEachOther(t *testing.T) {
 	stress := stressed()
 	twin := stressed()
 	twin.Display.ID, twin.Display.Units = "stress-metric", "mm"
-	for _, p := range []*plan.Plan{book, stress, twin} {
+	many := wirings.Times(demo.Apiary(today), 8) // 64 props
+	many.Display.ID = "many"
+	for _, p := range []*plan.Plan{book, stress, twin, many} {
 		require.NoError(t, s.store.Create(t.Context(), p, false))
 	}
-	for _, p := range []*plan.Plan{s.plan("midnight-apiary"), demo.Metric(today), book, stress, twin} {
+	for _, p := range []*plan.Plan{s.plan("midnight-apiary"), demo.Metric(today), book, stress, twin, many} {
 		id := p.Display.ID
 		pages := []string{""}
-		for _, prop := range p.Props {
+		for k, prop := range p.Props {
+			if p == many && k%16 != 3 {
+				continue
+			}
 			if p == book { // a form a prop: what is drawn of it
 				pages = append(pages, "/bench?prop="+prop.ID+"&way=whole", "/bench?prop="+prop.ID+"&way=parts")
 				continue

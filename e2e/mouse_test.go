@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"strconv"
+	"strings"
 	"testing"
 	"zapbarn/core/plan"
 
@@ -220,4 +221,31 @@ func TestCuesAreDragged(t *testing.T) {
 		s.live(func() { s.click("[data-undo]") })
 	}
 	assert.Equal(t, before, cues())
+}
+
+// A supply is dragged to an outlet, and is plugged in there; undo of it.
+func TestASupplyIsPluggedInByDragging(t *testing.T) {
+	s := open(t, apiary)
+	require.NoError(t, chromedp.Do(s.ctx, chromedp.EmulateViewport(1280, 1400)))
+	s.say("outlet garden 15a 120v guarded", "outlet")
+	var garden string
+	for _, o := range s.plan("midnight-apiary").Outlets {
+		if strings.Contains(strings.ToLower(o.Name), "garden") {
+			garden = o.ID
+		}
+	}
+	require.NotEmpty(t, garden)
+	s.goTo(apiary + "/loom?prop=shelf&way=power")
+	from := s.plan("midnight-apiary").Device("S1").Outlet
+	require.NotEqual(t, garden, from)
+	at := func(sel string) []float64 {
+		return eval[[]float64](s, `(()=>{const e=document.querySelector('`+sel+`'); e.scrollIntoView({block:"center"}); const b=e.getBoundingClientRect(); return [b.left,b.top,b.width,b.height]})()`)
+	}
+	z := at(`[data-outlet="` + garden + `"]`)
+	l := at(`a[data-load="device:S1"]`)
+	z = eval[[]float64](s, `(()=>{const b=document.querySelector('[data-outlet="`+garden+`"]').getBoundingClientRect(); return [b.left,b.top,b.width,b.height]})()`)
+	s.live(func() { s.dragAt(l[0]+l[2]/2, l[1]+l[3]/2, z[0]+z[2]*.6, z[1]+z[3]/2) })
+	assert.Equal(t, garden, s.plan("midnight-apiary").Device("S1").Outlet)
+	s.live(func() { s.click("[data-undo]") })
+	assert.Equal(t, from, s.plan("midnight-apiary").Device("S1").Outlet)
 }

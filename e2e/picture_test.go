@@ -30,6 +30,12 @@ func (s *site) dragOn(x1, y1, x2, y2 float64) {
 			y2,
 		),
 	)
+	s.dragAt(at[0], at[1], at[2], at[3])
+}
+
+// dragAt drags with the mouse between two places of the window.
+func (s *site) dragAt(x1, y1, x2, y2 float64) {
+	s.t.Helper()
 	mouse := func(kind input.DispatchMouseEventType, x, y float64) chromedp.Action[chromedp.Void] {
 		return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
 	}
@@ -38,10 +44,10 @@ func (s *site) dragOn(x1, y1, x2, y2 float64) {
 		s.t,
 		chromedp.Do(
 			s.ctx,
-			mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1]),
-			mouse(moved, (at[0]+at[2])/2, (at[1]+at[3])/2),
-			mouse(moved, at[2], at[3]),
-			mouse(input.DispatchMouseEventTypeMouseReleased, at[2], at[3]),
+			mouse(input.DispatchMouseEventTypeMousePressed, x1, y1),
+			mouse(moved, (x1+x2)/2, (y1+y2)/2),
+			mouse(moved, x2, y2),
+			mouse(input.DispatchMouseEventTypeMouseReleased, x2, y2),
 		),
 	)
 }

@@ -168,6 +168,7 @@ func (s *Server) routes() *gin.Engine {
 	p.POST("/undo", s.undo)
 	p.POST("/join", s.join)
 	p.POST("/move", s.moveSolid)
+	p.POST("/plug", s.plugIn)
 	p.POST("/cue", s.moveCue)
 	p.POST("/opening", s.moveOpening)
 	p.POST("/step", s.stepTo)

@@ -27,6 +27,7 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 		}
 		full := math.Max(breaker, total)
 		at := func(a float64) float64 { return x0 + a/full*wide }
+		c.f(`<rect class="outletzone" data-outlet="%s" x="24" y="%s" width="%s" height="76"/>`, esc(o.ID), n(y-18), n(x0+wide-24))
 		c.Pick(href(key), key, "", key == sel)
 		c.Rect("touch", 24, y-18, 176, 70)
 		c.Rect("box", 30, y, 34, 40)
@@ -47,6 +48,7 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 		for _, l := range loads {
 			key := l.Kind + ":" + l.ID
 			lw := l.Watts / o.Volts.Value() / full * wide
+			c.load(key, o.ID)
 			c.Pick(href(key), key, l.Name+", "+measure.Watts(l.Watts), key == sel)
 			class := "box fillload"
 			if l.Heater {
@@ -57,6 +59,7 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 				c.Text("t", "middle", x+lw/2, y+25, l.Name)
 			}
 			c.Done()
+			c.move = ""
 			x += math.Max(lw, 3)
 		}
 		c.Line("limit", at(limit), y-6, at(limit), y+46)
@@ -67,9 +70,12 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 		for _, l := range loads {
 			key := l.Kind + ":" + l.ID
 			if lw := l.Watts / o.Volts.Value() / full * wide; lw <= float64(len(l.Name))*7 {
+				c.load(key, o.ID)
 				c.Pick(href(key), key, "", key == sel)
+				c.Rect("touch", x0, y-9, 330, 18)
 				c.Text("t", "start", x0+8, y+6, l.Name+", "+measure.Watts(l.Watts))
 				c.Done()
+				c.move = ""
 				y += 18
 			}
 		}
@@ -79,6 +85,7 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 		}
 		y += 34
 	}
+	y = c.unplugged(w, y, x0, sel, href)
 	_, hours, _ := w.Plan.Season()
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
@@ -124,4 +131,36 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 		"Where the power comes from",
 		fmt.Sprintf("%d outlets and the batteries, with their loads.", len(w.Plan.Outlets)),
 	)
+}
+
+// load says of what is picked next that it can be dragged to another outlet.
+func (c *Canvas) load(key, outlet string) {
+	c.move = fmt.Sprintf(` data-load="%s" data-from="%s"`, esc(key), esc(outlet))
+}
+
+// unplugged lists the supplies that are plugged in nowhere, to be dragged to an outlet.
+func (c *Canvas) unplugged(w *work.Work, y, x float64, sel string, href func(string) string) float64 {
+	first := true
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Kind != "supply" || d.Cell != "" || d.Outlet != "" || len(w.Plan.Outlets) == 0 {
+			continue
+		}
+		if first {
+			c.Text("t lbl", "start", 30, y+6, "Plugged in nowhere")
+			first = false
+		}
+		key := "device:" + d.ID
+		c.load(key, "")
+		c.Pick(href(key), key, "", key == sel)
+		c.Rect("touch", x, y-9, 330, 20)
+		c.Text("t", "start", x+8, y+6, d.Name+": drag it to an outlet")
+		c.Done()
+		c.move = ""
+		y += 24
+	}
+	if !first {
+		y += 16
+	}
+	return y
 }
