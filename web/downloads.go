@@ -42,6 +42,9 @@ var downloads = map[string]download{
 	"shop.csv": {"shop", func(out io.Writer, w *work.Work, _ string, _ formats.Paper) error {
 		return formats.GoodsCSV(out, w.Plan)
 	}, true},
+	"solids.stl": {"solids", noPaper(func(out io.Writer, w *work.Work, prop string) error {
+		return formats.SolidsSTL(out, w, prop, "")
+	}), false},
 	"cutlist.xlsx": {"cut-list", noPaper(formats.CutListXLSX), true},
 }
 
@@ -78,6 +81,8 @@ var kinds = map[string]string{
 	".html": "text/html; charset=utf-8",
 	".pdf":  "application/pdf",
 	".csv":  "text/csv; charset=utf-8",
+	".stl":  "model/stl",
+	".zip":  "application/zip",
 	".cir":  "text/plain; charset=utf-8",
 	".svg":  "image/svg+xml",
 	".dxf":  "image/vnd.dxf",

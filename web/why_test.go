@@ -45,3 +45,17 @@ func TestTheBookIsCountedBefore(t *testing.T) {
 	assert.Equal(t, "1 stop, 1 fix", openIn([]check.Snag{{Prop: "a", Level: check.Stop}, {Prop: "a", Level: check.Fix},
 		{Prop: "b", Level: check.Stop}, {Prop: "a", Level: check.Note}}, "a"))
 }
+
+// A prop comes out as STL, its wire lists as a zip, by what they are.
+func TestFilesByWhatTheyAre(t *testing.T) {
+	s := site(t, demo.Apiary(today))
+	for path, kind := range map[string]string{
+		"solids.stl?prop=riser": "model/stl", "harness.zip?prop=shelf": "application/zip",
+		"book.pdf": "application/pdf", "cutlist.csv?prop=riser": "text/csv; charset=utf-8",
+	} {
+		rec := fetch(t, s, "/p/midnight-apiary/"+path)
+		assert.Equal(t, 200, rec.Code, path)
+		assert.Equal(t, kind, rec.Header().Get("Content-Type"), path)
+		assert.Greater(t, rec.Body.Len(), 500, path)
+	}
+}
