@@ -52,7 +52,9 @@ func TestTrianglesCoverAPolygon(t *testing.T) {
 // its bodies have and the size that it has.
 func TestEverySolidComesOutAsSTL(t *testing.T) {
 	n := 0
-	for _, p := range []*work.Work{work.Do(demo.Patterns(), stock.Shop, bookDay), work.Do(demo.Apiary(bookDay), stock.Shop, bookDay)} {
+	for _, p := range []*work.Work{
+		work.Do(demo.Patterns(), stock.Shop, bookDay), work.Do(demo.Apiary(bookDay), stock.Shop, bookDay),
+	} {
 		for i := range p.Plan.Solids {
 			s := &p.Plan.Solids[i]
 			shape := p.Shapes[s.ID]

@@ -71,7 +71,10 @@ func (p *Page) cuts(s *plan.Solid) (out []Say) {
 		}
 	}
 	out = append(out, Say{"six in a row", "row " + shorthand.NameFor(p.Plan, s) + " x6"})
-	out = append(out, Say{"eight in a circle", "circle " + shorthand.NameFor(p.Plan, s) + " x8 " + p.round(4*wide)})
+	out = append(
+		out,
+		Say{"eight in a circle", "circle " + shorthand.NameFor(p.Plan, s) + " x8 " + p.round(4*shape.Size.X)},
+	)
 	if len(shape.Lines) > 0 {
 		out = append(out, Say{"glue its seams", "glue " + s.ID + " with pu"})
 	}

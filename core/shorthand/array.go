@@ -2,6 +2,7 @@ package shorthand
 
 import (
 	"fmt"
+	"math"
 	"strings"
 
 	"zapbarn/core/measure"
@@ -71,6 +72,13 @@ func (r *reader) array() (*Reading, error) {
 		places = plan.PicketsOf(at, n, size, wide)
 		text = fmt.Sprintf("%d of %s along %s, gaps of %s", n, s.Name, w(r, dims[0]),
 			w(r, tape(r, (size-float64(n)*wide)/float64(n-1))))
+	case size*math.Sin(math.Pi/float64(n)) < wide-1e-6:
+		return nil, fmt.Errorf(
+			"%d of them, %s wide, do not go round a circle %s across",
+			n,
+			w(r, tape(r, wide)),
+			w(r, dims[0]),
+		)
 	default:
 		places, text = plan.CircleOf(
 			at,

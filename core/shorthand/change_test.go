@@ -323,6 +323,7 @@ func TestSeveralByTheLine(t *testing.T) {
 		"row post":                     "say how many",
 		"circle post x4":               "say how long or how wide",
 		"pickets post x11 along 40 in": "do not go into 40",
+		"circle post x8 10 in":         "do not go round a circle 10\" across",
 		"row nothing x3":               `nothing here is called "nothing x3"`,
 	} {
 		r, err := Read(p, stock.Shop, "a", line)

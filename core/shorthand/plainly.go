@@ -36,7 +36,8 @@ var synonyms = map[string]string{
 	"crate": "box", "chest": "box", "coffin": "box", "sheet": "panel", "plank": "panel", "slab": "panel", "plate": "panel",
 	"circle": "disc", "disk": "disc", "round": "disc", "cutout": "silhouette", "cut-out": "silhouette", "spike": "pyramid",
 	"pole": "pipe", "post": "pipe", "rod": "pipe", "sail": "cloth", "drape": "cloth",
-	"light": "lamp", "led": "lamp", "bulb": "lamp", "spotlight": "lamp", "motor": "lamp", "servo": "lamp",
+	"light": "lamp", "led": "lamp", "bulb": "lamp", "spotlight": "lamp", "motor": "lamp motor", "servo": "lamp servo",
+	"solenoid": "lamp solenoid", "pump": "lamp pump", "speaker": "lamp speaker",
 	"power": "supply", "psu": "supply", "adapter": "supply", "adaptor": "supply", "transformer": "supply",
 	"power supply": "supply", "wire": "run", "cable": "run", "pair": "run", "cord": "run", "led strip": "strip",
 	"light strip": "strip", "pressure mat": "mat", "doormat": "mat", "light beam": "beam", "push button": "button",
@@ -75,11 +76,17 @@ func plainly(list []string, lib *stock.Library) (out [][]string) {
 		}
 	}
 	add(unfilled(now))
+	add(joinUnits(now))
+	add(countedFirst(now))
+	add(plugged(now))
+	add(grown(now))
+	add(without(now, "coat", "with"))
+	add(without(now, "paint", "with"))
 	add(apartSizes(now))
 	add(inLineWords(now))
 	add(ofStock(now, lib))
 	add(sided(now))
-	add(piped(now))
+	add(piped(now, "1"))
 	add(cubed(now))
 	add(labelled(now))
 	return out
@@ -98,15 +105,15 @@ func cubed(list []string) []string {
 	return slices.Concat([]string{"box"}, size, []string{"x"}, size, []string{"x"}, size, list[n:])
 }
 
-// piped is a length of pipe, said as one of its cut list.
-func piped(list []string) (out []string) {
+// piped is so many lengths of pipe, said as its cut list has them.
+func piped(list []string, count string) (out []string) {
 	if !strings.EqualFold(list[0], "pipe") {
 		return list
 	}
 	for i := 0; i < len(list); i++ {
 		w := list[i]
 		if i > 0 && number.MatchString(w) {
-			w = "1@" + w
+			w = count + "@" + w
 			if i+1 < len(list) && unit.MatchString(list[i+1]) {
 				i++
 				w += list[i]
@@ -117,6 +124,102 @@ func piped(list []string) (out []string) {
 		}
 	}
 	return out
+}
+
+// unitWords are units written out, by how the line writes them behind a number.
+var unitWords = map[string]string{
+	"volt": "v", "volts": "v", "v": "v", "amp": "a", "amps": "a", "ampere": "a", "amperes": "a", "a": "a", "watt": "w",
+	"watts": "w", "w": "w", "awg": "awg", "gauge": "awg", "ga": "awg", "milliamp": "ma", "milliamps": "ma", "ma": "ma",
+}
+
+var digits = regexp.MustCompile(`^\d[\d.]*$`)
+
+// joinUnits writes 12 volt as 12v, 18 gauge as 18awg.
+func joinUnits(list []string) (out []string) {
+	for i := 0; i < len(list); i++ {
+		w := list[i]
+		if digits.MatchString(w) && i+1 < len(list) {
+			if u := unitWords[strings.ToLower(list[i+1])]; u != "" {
+				w, i = w+u, i+1
+			}
+		}
+		out = append(out, w)
+	}
+	return out
+}
+
+// numberWords are counts written out.
+var numberWords = map[string]string{
+	"two": "2", "three": "3", "four": "4", "five": "5", "six": "6", "seven": "7", "eight": "8", "nine": "9", "ten": "10",
+	"twelve": "12",
+}
+
+var rated = regexp.MustCompile(`(?i)^\d[\d./]*(?:v|a|ma|w|awg)$`)
+
+// countedFirst puts how many, or how strong, behind what it is: three posts 4 ft is post
+// 4 ft x3, 2a fuse on S1 is fuse 2a on S1.
+func countedFirst(list []string) []string {
+	if len(list) < 2 {
+		return list
+	}
+	n := list[0]
+	if w := numberWords[strings.ToLower(n)]; w != "" {
+		n = w
+	}
+	what := inLineWords(list[1:])
+	verb := strings.ToLower(what[0])
+	known := func(v string) bool { _, ok := verbs[v]; return ok || aliases[v] != nil }
+	if !known(verb) {
+		verb = strings.TrimSuffix(verb, "s")
+	}
+	switch {
+	case !known(verb):
+		return list
+	case rated.MatchString(n):
+		return slices.Concat([]string{verb, n}, what[1:])
+	case !digits.MatchString(n) || strings.Contains(n, "."):
+		return list
+	case verb == "pipe":
+		return piped(slices.Concat([]string{verb}, what[1:]), n)
+	}
+	return slices.Concat([]string{verb}, what[1:], []string{"x" + n})
+}
+
+// plugged is a load that is said into an outlet.
+func plugged(list []string) []string {
+	if strings.EqualFold(list[0], "plug") ||
+		!slices.ContainsFunc(list, func(w string) bool { return strings.EqualFold(w, "into") }) {
+		return list
+	}
+	return slices.Concat([]string{"plug"}, list)
+}
+
+// without is a line of a verb less a word that says nothing in it.
+func without(list []string, verb, word string) []string {
+	if !strings.EqualFold(list[0], verb) {
+		return list
+	}
+	return slices.DeleteFunc(slices.Clone(list), func(w string) bool { return strings.EqualFold(w, word) })
+}
+
+// grows are words by which a thing is made larger or smaller.
+var grows = []string{"wider", "narrower", "taller", "shorter", "higher", "lower", "deeper", "longer", "shallower"}
+
+// grown is a thing made larger by as much as is said before: frame 2 in taller is frame
+// taller by 2 in.
+func grown(list []string) []string {
+	n := len(list) - 1
+	if n < 2 || !slices.Contains(grows, strings.ToLower(list[n])) {
+		return list
+	}
+	at := n
+	for at > 1 && (unit.MatchString(list[at-1]) || number.MatchString(list[at-1])) {
+		at--
+	}
+	if at == n {
+		return list
+	}
+	return slices.Concat(list[:at], []string{list[n], "by"}, list[at:n])
 }
 
 // unfilled is a line without what says nothing.
@@ -153,7 +256,7 @@ func inLineWords(list []string) []string {
 			to, ok = synonyms[strings.TrimSuffix(said, "s")]
 		}
 		if ok {
-			return slices.Concat([]string{to}, list[n:])
+			return slices.Concat(strings.Fields(to), list[n:])
 		}
 	}
 	if len(list) == 1 && joined.MatchString(list[0]) {

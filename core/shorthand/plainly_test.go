@@ -35,6 +35,10 @@ func TestSaidPlainly(t *testing.T) {
 		{"a pole 4 ft long pvc1", "pipe 1@4ft pvc1"},
 		{"hexagon 48 tall 20 to 9 xps1", "tower 6 sides 48 tall 20 to 9 xps1"},
 		{"Power Supply 12v 5a", "supply 12v 5a"},
+		{"power supply 12 volts 5 amps", "supply 12v 5a"},
+		{"three posts 4 ft pvc1", "pipe 3@4ft pvc1"},
+		{"3 panels 36 x 10 ply1/4", "panel 36 x 10 ply1/4 x3"},
+		{"box 10 x 10 x 10 1/2 plywood", "box 10 x 10 x 10 ply1/2"},
 	} {
 		want, err := Read(p, stock.Shop, "a", c[1])
 		require.NoError(t, err, c[1])
@@ -80,4 +84,50 @@ func TestOffersAreUnderstood(t *testing.T) {
 	assert.Contains(t, wrong.Why, "no word the quick line knows")
 	assert.Equal(t, []string{"box height 30", "box wider by 2 in, cap on body"},
 		(&Error{Example: "box height 30 (or: box wider by 2 in, cap on body)"}).Tries())
+}
+
+// What is wired and coated is said as people say it; what has no sign of its own is asked
+// for, never guessed.
+func TestWiringSaidPlainly(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	for _, line := range []string{
+		"box 10 x 10 x 10 called crate", "box 6 x 6 x 6 beside called bin", "supply 12 volt 3 amp",
+		"2a fuse on S1", "switch on F1", "wire 18 awg 10 ft from SW1", "outlet patio 15 amp 120 volt",
+		"glue crate to bin with hot glue", "paint crate with exterior latex paint", "four lamps puck12 on W1",
+		"crate 2 in taller", "S1 into patio",
+	} {
+		r, err := Read(p, stock.Shop, "a", line)
+		require.NoError(t, err, line)
+		p, err = p.Apply(p.Settled(r.Edit))
+		require.NoError(t, err, line)
+	}
+	kinds := map[string]int{}
+	for _, d := range p.Devices {
+		kinds[d.Kind]++
+	}
+	assert.Equal(t, map[string]int{"supply": 1, "fuse": 1, "switch": 1, "run": 1, "lamp": 4}, kinds)
+	assert.Equal(t, "Patio", p.Outlets[0].Name)
+	assert.Equal(t, p.Outlets[0].ID, p.Device("S1").Outlet)
+	assert.InDelta(t, 12*25.4, p.Solids[0].Length("h").Value(), 0.1)
+	assert.Equal(t, "latex", p.Finishes[0].Layers[0].Coat)
+	for _, line := range []string{"motor on W1", "servo on W1", "pump on W1"} {
+		r, err := Read(p, stock.Shop, "a", line)
+		if err == nil {
+			word, _, _ := strings.Cut(line, " ")
+			assert.Contains(t, strings.ToLower(r.Text), word, line)
+			continue
+		}
+		var wrong *Error
+		require.True(t, errors.As(err, &wrong))
+		for _, o := range wrong.Offers {
+			_, err := Read(p, stock.Shop, "a", o)
+			assert.NoError(t, err, o)
+		}
+	}
+	q, err := p.Apply(plan.Edit{})
+	require.NoError(t, err)
+	r, err := Read(q, stock.Shop, "a", "rename crate to 12 volt box")
+	require.NoError(t, err)
+	assert.Contains(t, string(r.Edit.Changes[0].After), "12 volt box", "a name stays as it is said")
 }

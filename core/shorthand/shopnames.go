@@ -44,6 +44,7 @@ func entriesFor(verb string, lib *stock.Library) (out []entry) {
 		for id, l := range lib.Lamps {
 			out = append(out, entry{id, l.Name})
 		}
+	case verb == "supply":
 		for id, s := range lib.Supplies {
 			out = append(out, entry{id, s.Name})
 		}
@@ -52,8 +53,8 @@ func entriesFor(verb string, lib *stock.Library) (out []entry) {
 	return out
 }
 
-// feeds are the verbs that take a lamp or a supply.
-var feeds = []string{"lamp", "lamps", "strip", "pixels", "supply", "motor", "servo", "leds"}
+// feeds are the verbs that take a lamp.
+var feeds = []string{"lamp", "lamps", "strip", "pixels", "motor", "servo", "leds"}
 
 // spoken are words that are no part of a shop's name, though they may stand in one.
 var spoken = []string{"tall", "wide", "deep", "high", "long", "lid", "bottom", "with", "called", "inch", "inches",
@@ -121,6 +122,15 @@ func byName(verb string, line []string, lib *stock.Library) ([]string, error) {
 			if len(got) > 1 { // one whose name is no more than was said
 				if i := slices.IndexFunc(got, func(e entry) bool { return len(wordsOf(e.name)) == n }); i >= 0 {
 					got = got[i : i+1]
+				}
+			}
+			if before := line[from-1]; len(got) > 1 && from > 1 && number.MatchString(before) { // 1/2 plywood
+				same := slices.DeleteFunc(
+					slices.Clone(got),
+					func(e entry) bool { return !slices.Contains(wordsOf(e.name), before) },
+				)
+				if len(same) == 1 {
+					return slices.Concat(line[:from-1], []string{same[0].id}, line[from+n:]), nil
 				}
 			}
 			switch {

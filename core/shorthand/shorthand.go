@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"regexp"
+	"slices"
 	"sort"
 	"strconv"
 	"strings"
@@ -192,6 +193,12 @@ var repeat = regexp.MustCompile(`^[x×](\d{1,3})$`)
 // mostRepeats is how often one line may be done.
 const mostRepeats = 100
 
+// measured are the verbs whose numbers may have their unit behind a space.
+var measured = map[string]bool{
+	"supply": true, "converter": true, "fuse": true, "run": true, "lamp": true, "strip": true, "pixels": true,
+	"outlet": true, "plug": true, "connector": true, "controller": true, "battery": true,
+}
+
 // again reads a phrase that is to be done several times; nil when it is not.
 func again(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {
 	words := strings.Fields(text)
@@ -245,7 +252,7 @@ func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.
 					return again, then, nil
 				}
 				list = line
-				if e, own := err.(*Error); own && strings.Contains(e.Why, "is no word the quick line knows") {
+				if e, own := err.(*Error); own && outer(e.Why, text) { // what is wrong beside
 					err = other
 				}
 			}
@@ -256,6 +263,19 @@ func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.
 		e.Why = measure.InUnits(e.Why, p.Metric())
 	}
 	return r, q, err
+}
+
+// outer is true of a refusal of the words a line was said in, not of what it says.
+func outer(why, text string) bool {
+	if strings.Contains(why, "is no word the quick line knows") {
+		return true
+	}
+	for _, w := range strings.Fields(text) {
+		if joined.MatchString(w) && strings.Contains(why, w) && strings.Contains(why, "is not understood") {
+			return true
+		}
+	}
+	return false
 }
 
 // offer sets a misspelt name of the shop right, where the line is then understood.
@@ -289,8 +309,14 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 		prop = ""
 	}
 	r := &reader{p: p, lib: p.Shop(lib), prop: prop, words: strings.Fields(strings.ReplaceAll(text, ",", " , "))}
-	if n := len(r.words) - 1; n > 0 && strings.EqualFold(r.words[n], "beside") {
-		r.words, r.aside = r.words[:n], true
+	if len(r.words) > 0 && measured[strings.ToLower(r.words[0])] {
+		r.words = joinUnits(r.words)
+	}
+	for i := 1; i < len(r.words); i++ { // at the end, or before its name
+		if strings.EqualFold(r.words[i], "beside") && (i+1 == len(r.words) || strings.EqualFold(r.words[i+1], "called")) {
+			r.words, r.aside = slices.Delete(r.words, i, i+1), true
+			break
+		}
 	}
 	if len(r.words) == 0 {
 		return nil, nil, &Error{Why: "nothing typed yet", Example: verbs["box"].example}
@@ -600,6 +626,7 @@ func (r *reader) glue() (*Reading, error) {
 			}
 		case r.lib.Glues[low].ID != "":
 			glue = low
+		case low == "glue" && glue != "": // hot glue
 		case len(name) > 0 && (strings.Contains(strings.Join(name, " "), "/") ||
 			r.solidNamed(strings.Join(name, " ")) != nil && r.solidNamed(strings.Join(name, " ")+" "+x) == nil):
 			if err := end(); err != nil { // the next part begins, with no word between

@@ -250,6 +250,9 @@ func (r *reader) lamp() (*Reading, error) {
 			}
 		}
 		l := r.lib.Lamps[d.Product]
+		if none == "" && l.ID == "" {
+			none = fmt.Sprintf("%q is no lamp of the shop", d.Product)
+		}
 		d.Name = r.p.FreeName("device", l.Name)
 		r.resist(d)
 		return fmt.Sprintf("lamp %s, %s", d.ID, l.Name)
