@@ -28,6 +28,8 @@ func TestAPropByMouseAlone(t *testing.T) {
 	prop := s.plan(id).Props[0].ID
 	s.goTo("/p/" + id + "/bench?prop=" + prop + "&way=whole")
 	s.live(func() { s.click(`.palette button[value^="box"]`) })
+	assert.Contains(t, eval[string](s, `document.activeElement.name`), "f.", "its first size is ready")
+	assert.NotEqual(t, "f.name", eval[string](s, `document.activeElement.name`))
 	s.goTo("/p/" + id + "/bench?prop=" + prop + "&way=joints")
 	box := s.plan(id).Solids[1]
 	choose := func(form, field, value string) {

@@ -89,7 +89,7 @@ func TestWidths(t *testing.T) {
 			if w == 390 {
 				small := eval[[]string](
 					s,
-					`[...document.querySelectorAll(".btn,.fl input:not([type=hidden]),.fl select,.door")].filter(e=>e.offsetParent&&e.getBoundingClientRect().height<24).map(e=>e.outerHTML.slice(0,80))`,
+					`[...document.querySelectorAll(".btn,.fl:not(.check) input:not([type=hidden]),.fl select,.door,.ways a,.props a,.palette button,.do,.says summary")].filter(e=>e.offsetParent&&e.getBoundingClientRect().height<43.5).map(e=>e.outerHTML.slice(0,80))`,
 				)
 				assert.Empty(t, small, "%s: targets too small for gloves", path)
 			}

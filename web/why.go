@@ -4,9 +4,12 @@ import (
 	"bytes"
 	"html/template"
 	"net/http"
+	"net/url"
 	"strings"
 
+	"zapbarn/core/calc"
 	"zapbarn/core/check"
+	"zapbarn/core/source"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -22,7 +25,15 @@ type WhyView struct {
 func (s *Server) why(c *gin.Context) {
 	code := strings.TrimPrefix(c.Param("code"), "/")
 	data := gin.H{"Title": "Why", "Theme": themeOf(c), "Back": ownPath(c.Query("back"))}
-	if code == "" {
+	calculator, isCalc := strings.CutPrefix(code, "calc-")
+	if isCalc {
+		one, ok := whyCalc(calculator)
+		if !ok {
+			s.trouble(c, http.StatusNotFound, "No such calculator", "All of them are listed at /calc.")
+			return
+		}
+		data["Title"], data["Calc"] = "Why: "+calculator, one
+	} else if code == "" {
 		var all []WhyView
 		for _, w := range check.Whys() {
 			all = append(all, WhyView{Why: w})
@@ -50,4 +61,40 @@ func ownPath(back string) string {
 		return back
 	}
 	return ""
+}
+
+// CalcView is a calculator explained, with its example worked out.
+type CalcView struct {
+	calc.Why
+	Name, Doc, Href string
+	Draw            template.HTML
+	Results         []source.Result
+}
+
+func whyCalc(name string) (v CalcView, ok bool) {
+	c, err := calc.Named(name)
+	if err != nil {
+		return v, false
+	}
+	w, ok := calc.WhyOf(name)
+	if !ok {
+		return v, false
+	}
+	args := w.Args(c)
+	q := url.Values{"name": {name}}
+	for k, val := range args {
+		q.Set(k+".", val)
+	}
+	v = CalcView{Why: w, Name: name, Doc: c.Doc, Href: "/calc?" + q.Encode() + "#" + name}
+	in, shape, results, err := c.Lay(args, "in")
+	switch {
+	case err != nil:
+		return v, true
+	case shape != nil:
+		v.Draw = template.HTML(draw.Shape(shape))
+	default:
+		v.Draw = template.HTML(draw.Sum(name, in.N, in.T))
+	}
+	v.Results = results
+	return v, true
 }

@@ -6,6 +6,7 @@ import (
 	"net/http/httptest"
 	"testing"
 
+	"zapbarn/core/calc"
 	"zapbarn/core/check"
 	"zapbarn/demo"
 
@@ -24,6 +25,16 @@ func TestEveryRuleHasItsPage(t *testing.T) {
 	}
 	assert.Contains(t, fetch(t, s, "/why").Body.String(), `href="/why/no-fuse"`)
 	assert.Equal(t, 404, fetch(t, s, "/why/nothing").Code)
+	assert.Equal(t, 404, fetch(t, s, "/why/calc-nothing").Code)
+	list := fetch(t, s, "/calc").Body.String()
+	for _, c := range calc.List() {
+		rec := fetch(t, s, "/why/calc-"+c.Name)
+		assert.Equal(t, 200, rec.Code, c.Name)
+		for _, text := range []string{"When one needs it", "What people do", "<svg", "Where this is from"} {
+			assert.Contains(t, rec.Body.String(), text, c.Name)
+		}
+		assert.Contains(t, list, `href="/why/calc-`+c.Name+`"`)
+	}
 	assert.Contains(t, fetch(t, s, "/p/midnight-apiary/walkdown").Body.String(), `href="/why/glue`)
 	back := func(to string) *httptest.ResponseRecorder { return fetch(t, s, "/why/no-fuse?back="+to) }
 	assert.Contains(t, back("/p/midnight-apiary/loom").Body.String(), `href="/p/midnight-apiary/loom"`)

@@ -213,6 +213,10 @@
       const to = $(group + " [aria-current]") || $(group + "[tabindex]") || $(group + " a, " + group + " button");
       if (to) to.focus({ preventScroll: true });
     }
+    if (job.form && job.form.matches(".palette")) { // what was added is there to be measured: its first size is ready
+      const first = $('.ticket .fl input[name^="f."]:not([name="f.name"]):not([type=checkbox])');
+      if (first) { first.focus({ preventScroll: true }); first.select(); }
+    }
     const bad = $(".fl.bad input, .fl.bad select");
     if (bad && !typing(document.activeElement)) bad.focus();
     document.dispatchEvent(new CustomEvent("swapped"));
