@@ -19,6 +19,10 @@ func d(s string) measure.Duration { return measure.Must[measure.DurationKind](s)
 func a(s string) measure.Current  { return measure.Must[measure.AmpKind](s) }
 func g(s string) measure.Gauge    { return measure.Must[measure.GaugeKind](s) }
 
+const box = "riser-box"
+
+func v(s string) measure.Voltage { return measure.Must[measure.VoltKind](s) }
+
 // Apiary is the overgrown bee yard of Thistledown House, 18 days before it
 // opens. The plan is good but not finished: snags of every level are open.
 func Apiary(today time.Time) *plan.Plan {
@@ -55,9 +59,37 @@ func Apiary(today time.Time) *plan.Plan {
 			Note:  "discs on pipe stems",
 		},
 	}
-	box := "riser-box"
-	p.Solids = []plan.Solid{
-		{
+	gateSolids(p)
+	keeperSolids(p)
+	skepSolids(p)
+	riserSolids(p)
+	shelfSolids(p)
+	sunflowersSolids(p)
+	bee(p)
+	comb(p)
+	signs(p)
+	trims(p)
+	joints(p)
+	finishes(p)
+	shelfAndRiser(p)
+	pixels(p)
+	glow(p)
+	jars(p)
+	behaviour(p)
+	beePack(p)
+	turning(p)
+	mains(p)
+	ph, pic := sketch()
+	p.Photos, p.Pictures = []plan.Photo{ph}, []plan.Picture{pic}
+	crew(p, today)
+	return p
+}
+
+// gateSolids are what is cut for the gate.
+func gateSolids(p *plan.Plan) {
+	p.Solids = append(
+		p.Solids,
+		plan.Solid{
 			ID:    "gate-pillar",
 			Prop:  "gate",
 			Name:  "Pillar",
@@ -65,7 +97,14 @@ func Apiary(today time.Time) *plan.Plan {
 			Stock: "xps1",
 			Form:  form.Tower{Sides: 4, H: l("84 in"), Low: l("26 in"), High: l("10 in")},
 		},
-		{
+	)
+}
+
+// keeperSolids are what is cut for the keeper.
+func keeperSolids(p *plan.Plan) {
+	p.Solids = append(
+		p.Solids,
+		plan.Solid{
 			ID:    "keeper-frame",
 			Prop:  "keeper",
 			Name:  "Frame",
@@ -73,7 +112,7 @@ func Apiary(today time.Time) *plan.Plan {
 			Stock: "pvc1.5",
 			Form:  form.Pipe{Lengths: "2@78in 2@30in 3@14in"},
 		},
-		{
+		plan.Solid{
 			ID:    "keeper-arms",
 			Prop:  "keeper",
 			Name:  "Arms",
@@ -83,7 +122,7 @@ func Apiary(today time.Time) *plan.Plan {
 			Y:     l("8 in"),
 			Z:     l("40 in"),
 		},
-		{
+		plan.Solid{
 			ID:    "keeper-hat",
 			Prop:  "keeper",
 			Name:  "Hat",
@@ -94,7 +133,7 @@ func Apiary(today time.Time) *plan.Plan {
 			Y:     l("-12 in"),
 			Z:     l("72 in"),
 		},
-		{
+		plan.Solid{
 			ID:    "keeper-brim",
 			Prop:  "keeper",
 			Name:  "Brim",
@@ -105,7 +144,14 @@ func Apiary(today time.Time) *plan.Plan {
 			Y:     l("-12 in"),
 			Z:     l("71 3/4 in"),
 		},
-		{
+	)
+}
+
+// skepSolids are what is cut for the skep.
+func skepSolids(p *plan.Plan) {
+	p.Solids = append(
+		p.Solids,
+		plan.Solid{
 			ID:    "skep-rings",
 			Prop:  "skep",
 			Name:  "Hive",
@@ -113,7 +159,14 @@ func Apiary(today time.Time) *plan.Plan {
 			Stock: "xps2",
 			Form:  form.Slices{Profile: "dome", W: l("46 in"), H: l("54 in"), Wall: l("3 in"), Allow: l("1/4 in")},
 		},
-		{
+	)
+}
+
+// riserSolids are what is cut for the frame riser.
+func riserSolids(p *plan.Plan) {
+	p.Solids = append(
+		p.Solids,
+		plan.Solid{
 			ID:    box,
 			Prop:  "riser",
 			Name:  "Hive box",
@@ -134,7 +187,14 @@ func Apiary(today time.Time) *plan.Plan {
 				{Name: "Hand hole", Face: "left", Kind: "slot", W: l("4 in"), H: l("1 1/4 in"), Y: l("20 in")},
 			},
 		},
-		{
+	)
+}
+
+// shelfSolids are what is cut for the honey shelf.
+func shelfSolids(p *plan.Plan) {
+	p.Solids = append(
+		p.Solids,
+		plan.Solid{
 			ID:    "shelf-boards",
 			Prop:  "shelf",
 			Name:  "Boards",
@@ -143,7 +203,7 @@ func Apiary(today time.Time) *plan.Plan {
 			Form:  form.Panel{W: l("36 in"), H: l("10 in"), Copies: 4, Lying: true, Pitch: l("18 in")},
 			Z:     l("5 1/2 in"),
 		},
-		{
+		plan.Solid{
 			ID:    "shelf-left",
 			Prop:  "shelf",
 			Name:  "Left post",
@@ -153,7 +213,7 @@ func Apiary(today time.Time) *plan.Plan {
 			X:     l("-16 1/2 in"),
 			Y:     l("-5 1/4 in"),
 		},
-		{
+		plan.Solid{
 			ID:    "shelf-right",
 			Prop:  "shelf",
 			Name:  "Right post",
@@ -163,7 +223,7 @@ func Apiary(today time.Time) *plan.Plan {
 			X:     l("16 1/2 in"),
 			Y:     l("-5 1/4 in"),
 		},
-		{
+		plan.Solid{
 			ID:    "shelf-fascia",
 			Prop:  "shelf",
 			Name:  "Fascia",
@@ -173,7 +233,14 @@ func Apiary(today time.Time) *plan.Plan {
 			X:     l("0 in"),
 			Y:     l("3 in"),
 		},
-		{
+	)
+}
+
+// sunflowersSolids are what is cut for the sunflowers.
+func sunflowersSolids(p *plan.Plan) {
+	p.Solids = append(
+		p.Solids,
+		plan.Solid{
 			ID:    "sun-heads",
 			Prop:  "sunflowers",
 			Name:  "Heads",
@@ -183,7 +250,7 @@ func Apiary(today time.Time) *plan.Plan {
 			Z:     l("36 in"),
 			Y:     l("-3 in"),
 		},
-		{
+		plan.Solid{
 			ID:    "sun-stems",
 			Prop:  "sunflowers",
 			Name:  "Stems",
@@ -191,7 +258,11 @@ func Apiary(today time.Time) *plan.Plan {
 			Stock: "pvc1",
 			Form:  form.Pipe{Lengths: "5@72in"},
 		},
-	}
+	)
+}
+
+// bee is one of the seven bees.
+func bee(p *plan.Plan) {
 	p.Props = append(
 		p.Props,
 		plan.Prop{
@@ -214,6 +285,10 @@ func Apiary(today time.Time) *plan.Plan {
 			Z:     l("40 in"),
 		},
 	)
+}
+
+// comb is the wall of cells.
+func comb(p *plan.Plan) {
 	p.Props = append(
 		p.Props,
 		plan.Prop{
@@ -246,6 +321,13 @@ func Apiary(today time.Time) *plan.Plan {
 			Form:  form.Panel{W: l("36 in"), H: l("48 in")},
 			Y:     l("1/4 in"),
 		},
+	)
+}
+
+// signs are the letters, leaves and petals of what stands already.
+func signs(p *plan.Plan) {
+	p.Solids = append(
+		p.Solids,
 		plan.Solid{
 			ID:    "gate-letters",
 			Prop:  "gate",
@@ -292,6 +374,13 @@ func Apiary(today time.Time) *plan.Plan {
 			Y: l("-5 in"),
 			Z: l("16 in"),
 		},
+	)
+}
+
+// trims are the small parts that come last.
+func trims(p *plan.Plan) {
+	p.Solids = append(
+		p.Solids,
 		plan.Solid{
 			ID:    "keeper-head",
 			Prop:  "keeper",
@@ -333,6 +422,10 @@ func Apiary(today time.Time) *plan.Plan {
 			Z: l("50 in"),
 		},
 	)
+}
+
+// joints are how it holds together so far.
+func joints(p *plan.Plan) {
 	p.Joints = []plan.Joint{
 		{ID: "bee-seams", Prop: "bee", A: "bee-body/gore", B: "bee-body/gore", Glue: "contact", Strain: true},
 		{
@@ -381,6 +474,10 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "shelf-jars", Prop: "shelf", A: "=pet", B: "shelf-boards/panel", Glue: "hotlow"},
 		{ID: "skep-layers", Prop: "skep", A: "skep-rings", B: "skep-rings", Glue: "pu"},
 	}
+}
+
+// finishes are its coats.
+func finishes(p *plan.Plan) {
 	p.Finishes = []plan.Finish{
 		{ID: box, Solid: box, Layers: []plan.Layer{{Coat: "enamel", Coats: 2}, {Coat: "wash", Coats: 1}}},
 		{
@@ -399,7 +496,10 @@ func Apiary(today time.Time) *plan.Plan {
 			Layers: []plan.Layer{{Coat: "acrylic", Coats: 2}, {Coat: "clear", Coats: 2}},
 		},
 	}
-	v := measure.Must[measure.VoltKind]
+}
+
+// shelfAndRiser are the first two props wired, with the comb's feed.
+func shelfAndRiser(p *plan.Plan) {
 	p.Devices = []plan.Device{
 		{ID: "S1", Prop: "shelf", Kind: "supply", Name: "Supply S1", Product: "ps12-2"},
 		{ID: "F1", Prop: "shelf", Kind: "fuse", Name: "Fuse F1", From: "S1", Rating: a("3 A")},
@@ -438,6 +538,10 @@ func Apiary(today time.Time) *plan.Plan {
 		},
 		{ID: "W3", Prop: "riser", Kind: "run", Name: "Run W3", From: "K2", Gauge: g("22 AWG"), Length: l("6 ft")},
 	}
+}
+
+// pixels are the comb's, with their supply.
+func pixels(p *plan.Plan) {
 	p.Devices = append(
 		p.Devices,
 		plan.Device{ID: "S3", Prop: "comb", Kind: "supply", Name: "Supply S3", Product: "ps5-10"},
@@ -480,6 +584,10 @@ func Apiary(today time.Time) *plan.Plan {
 			Damper:   true,
 		},
 	)
+}
+
+// glow are the lamps within the frame riser.
+func glow(p *plan.Plan) {
 	for i := range 4 {
 		p.Devices = append(
 			p.Devices,
@@ -497,6 +605,10 @@ func Apiary(today time.Time) *plan.Plan {
 			},
 		)
 	}
+}
+
+// jars are the lit jars on the shelf.
+func jars(p *plan.Plan) {
 	for i := range 24 {
 		jar := plan.Device{
 			ID:      fmt.Sprintf("jar-%d", i+1),
@@ -518,6 +630,10 @@ func Apiary(today time.Time) *plan.Plan {
 		}
 		p.Devices = append(p.Devices, jar)
 	}
+}
+
+// behaviour is what the mat and the button do.
+func behaviour(p *plan.Plan) {
 	p.Inputs = []plan.Input{
 		{ID: "mat", Prop: "riser", Name: "Path mat", Kind: "mat", MinPulse: d("30 ms"), HoldOff: d("2 s")},
 		{ID: "button", Prop: "riser", Name: "Keeper's button", Kind: "button"},
@@ -547,6 +663,10 @@ func Apiary(today time.Time) *plan.Plan {
 		{ID: "mat-glow", Input: "mat", Scene: "glow", Latch: "one-shot", Rest: d("4 s")},
 		{ID: "button-breathe", Input: "button", Scene: "breathe", Latch: "toggle"},
 	}
+}
+
+// beePack is the bees' own cells.
+func beePack(p *plan.Plan) {
 	p.Devices = append(
 		p.Devices,
 		plan.Device{ID: "B1", Prop: "bee", Kind: "supply", Name: "Bee pack B1", Cell: "aa", Cells: 3},
@@ -582,6 +702,10 @@ func Apiary(today time.Time) *plan.Plan {
 			Need:     l("4 in"),
 		},
 	)
+}
+
+// turning is the motor of the sunflowers.
+func turning(p *plan.Plan) {
 	p.Devices = append(
 		p.Devices,
 		plan.Device{ID: "S4", Prop: "sunflowers", Kind: "supply", Name: "Supply S4", Product: "ps12-2", Outlet: "shed"},
@@ -605,6 +729,10 @@ func Apiary(today time.Time) *plan.Plan {
 			Need:    l("6 in"),
 		},
 	)
+}
+
+// mains is the outlets and what else hangs on them.
+func mains(p *plan.Plan) {
 	w := func(s string) measure.Power { return measure.Must[measure.WattKind](s) }
 	p.Display.Nights, p.Display.Night, p.Display.Duty = 18, d("4 h"), 30
 	p.Outlets = []plan.Outlet{
@@ -630,8 +758,10 @@ func Apiary(today time.Time) *plan.Plan {
 			p.Devices[i].Outlet = "porch"
 		}
 	}
-	ph, pic := sketch()
-	p.Photos, p.Pictures = []plan.Photo{ph}, []plan.Picture{pic}
+}
+
+// crew is what the crew has noted: bottles, readings, what may stand.
+func crew(p *plan.Plan, today time.Time) {
 	p.Lots = []plan.Lot{
 		{ID: "pva", Glue: "pva", Opened: today.AddDate(-1, -5, 0).Format(time.DateOnly)},
 		{ID: "pu", Glue: "pu", Opened: today.AddDate(0, -3, 0).Format(time.DateOnly)},
@@ -653,7 +783,6 @@ func Apiary(today time.Time) *plan.Plan {
 		},
 		{ID: "unjoined@solid:gate-pillar", Reason: "Ola glues the pillars at the yard with what is left", By: "Ola"},
 	}
-	return p
 }
 
 // Patterns is a book of every kind of solid, one prop each, with the seams and
@@ -666,6 +795,14 @@ func Patterns() *plan.Plan {
 		p.Props = append(p.Props, plan.Prop{ID: s.Prop, Name: name})
 		p.Solids = append(p.Solids, s)
 	}
+	for _, page := range []func(func(string, plan.Solid)){bookBoxes, bookRounds, bookStacks, bookFlat, bookLast} {
+		page(add)
+	}
+	return p
+}
+
+// bookBoxes are boxes, towers and hoppers.
+func bookBoxes(add func(name string, s plan.Solid)) {
 	for _, joint := range []string{"butt", "mitre", "rabbet"} {
 		add(
 			"Box, "+joint,
@@ -721,6 +858,10 @@ func Patterns() *plan.Plan {
 		"Back wall, split",
 		plan.Solid{Kind: "panel", Stock: "ply1/4", Form: form.Panel{W: l("60 in"), H: l("80 in")}, Seam: "butt"},
 	)
+}
+
+// bookRounds are discs, rings and what is made of gores.
+func bookRounds(add func(name string, s plan.Solid)) {
 	add("Disc", plan.Solid{Kind: "disc", Stock: "xps1", Form: form.Disc{W: l("36 in"), Bore: l("8 in")}})
 	add(
 		"Disc over boards",
@@ -775,6 +916,10 @@ func Patterns() *plan.Plan {
 			Form:  form.Mesh{H: l("22 in"), Wall: l("3 in"), Allow: l("1/8 in"), Dowels: 2, Mesh: head()},
 		},
 	)
+}
+
+// bookStacks are slices, cones and tubes.
+func bookStacks(add func(name string, s plan.Solid)) {
 	add(
 		"Cone",
 		plan.Solid{
@@ -829,6 +974,10 @@ func Patterns() *plan.Plan {
 		},
 	)
 	add("Comb", plan.Solid{Kind: "pipe", Stock: "pvc2", Form: form.Pipe{Lengths: "60@2in", Sides: 8}})
+}
+
+// bookFlat are silhouettes, panels and what is bent.
+func bookFlat(add func(name string, s plan.Solid)) {
 	add(
 		"Hopper, oblong",
 		plan.Solid{
@@ -881,6 +1030,10 @@ func Patterns() *plan.Plan {
 			},
 		},
 	)
+}
+
+// bookLast are bought, built up and framed things.
+func bookLast(add func(name string, s plan.Solid)) {
 	add(
 		"Skull",
 		plan.Solid{
@@ -947,7 +1100,6 @@ func Patterns() *plan.Plan {
 			Plies: 2, Gel: true}},
 	)
 	add("Pipe frame", plan.Solid{Kind: "pipe", Stock: "pvc1.5", Form: form.Pipe{Lengths: "2@78in 2@30in 3@14in"}})
-	return p
 }
 
 // head is the Keeper's head: an ellipsoid with a nose and a chin, as a mesh.
