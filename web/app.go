@@ -116,19 +116,37 @@ func (s *Server) routes() *gin.Engine {
 	r.POST("/theme", theme)
 	r.POST("/tour", tour)
 	p := r.Group("/p/:plan")
+	s.views(p)
+	s.files(p)
+	s.edits(p)
+	r.NoRoute(func(c *gin.Context) {
+		s.trouble(
+			c,
+			http.StatusNotFound,
+			"There is nothing here",
+			"The address "+c.Request.URL.Path+" leads nowhere. Go back to the displays.",
+		)
+	})
+	return r
+}
+
+// views are what a display is looked at by.
+func (s *Server) views(p *gin.RouterGroup) {
 	p.GET("", func(c *gin.Context) { s.place(c, "barn") })
 	for _, pl := range allPlaces()[1:] {
 		p.GET("/"+pl.id, func(c *gin.Context) { s.place(c, pl.id) })
 	}
 	p.GET("/working", s.working)
-	p.POST("/shop", s.bringGoods)
 	p.GET("/row", s.row)
 	p.GET("/read", ownOnly, s.read)
 	p.GET("/help", ownOnly, s.help)
-	p.POST("/read", s.readLines)
-	p.POST("/lines", s.lines)
-	p.POST("/each", s.forEach)
 	p.GET("/trace", ownOnly, s.trace)
+	p.GET("/search", ownOnly, s.searching)
+	p.GET("/slide", ownOnly, s.sliding)
+}
+
+// files are what is taken away of a display.
+func (s *Server) files(p *gin.RouterGroup) {
 	p.GET("/board.svg", s.flat)
 	p.GET("/board.dxf", s.flat)
 	p.GET("/board.pdf", s.flat)
@@ -147,15 +165,21 @@ func (s *Server) routes() *gin.Engine {
 	p.GET("/part.pdf", s.flat)
 	p.GET("/sheet.svg", s.flat)
 	p.GET("/sheet.dxf", s.flat)
-	p.GET("/search", ownOnly, s.searching)
+	p.GET("/picture", s.pictureFile)
+	p.GET("/photo/:sum", s.photo)
+}
+
+// edits are what changes a display, or is told before it does.
+func (s *Server) edits(p *gin.RouterGroup) {
+	p.POST("/shop", s.bringGoods)
+	p.POST("/read", s.readLines)
+	p.POST("/lines", s.lines)
+	p.POST("/each", s.forEach)
 	p.POST("/lay", s.lay)
-	p.GET("/slide", ownOnly, s.sliding)
 	p.POST("/slide", s.slide)
 	p.POST("/keep", s.keep)
 	p.POST("/bring", s.bringIn)
-	p.GET("/picture", s.pictureFile)
 	p.POST("/picture", s.addPicture)
-	p.GET("/photo/:sum", s.photo)
 	p.POST("/note", s.addNote)
 	p.POST("/point", s.point)
 	p.POST("/quick", s.quick)
@@ -174,15 +198,6 @@ func (s *Server) routes() *gin.Engine {
 	p.POST("/step", s.stepTo)
 	p.POST("/redo", s.redo)
 	p.POST("/delete", s.deletePlan)
-	r.NoRoute(func(c *gin.Context) {
-		s.trouble(
-			c,
-			http.StatusNotFound,
-			"There is nothing here",
-			"The address "+c.Request.URL.Path+" leads nowhere. Go back to the displays.",
-		)
-	})
-	return r
 }
 
 // localOnly answers only to loopback names, so that no other site's name can
