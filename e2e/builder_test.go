@@ -321,6 +321,7 @@ func TestPrintExportImport(t *testing.T) {
 		".dxf": "  0\r\nSECTION",
 		".csv": "prop,no",
 		"xlsx": "PK",
+		".stl": "Zap Barn, millimetres",
 	}
 	for _, link := range links {
 		u, err := url.Parse(link)
