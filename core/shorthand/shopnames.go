@@ -41,8 +41,10 @@ func entriesFor(verb string, lib *stock.Library) (out []entry) {
 			}
 		}
 	case slices.Contains(feeds, verb):
-		for id, l := range lib.Lamps {
-			out = append(out, entry{id, l.Name})
+		for id, l := range lib.Lamps { // strips have verbs of their own, for they need their length
+			if long := l.Kind == "strip" || l.Kind == "pixels"; long == (verb == "strip" || verb == "pixels") {
+				out = append(out, entry{id, l.Name})
+			}
 		}
 	case verb == "supply":
 		for id, s := range lib.Supplies {
