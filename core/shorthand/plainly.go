@@ -3,7 +3,6 @@ package shorthand
 import (
 	"regexp"
 	"slices"
-	"sort"
 	"strings"
 
 	"zapbarn/core/stock"
@@ -48,13 +47,6 @@ var synonyms = map[string]string{
 	"duplicate": "copy", "call": "rename", "batteries": "battery", "microcontroller": "controller", "remark": "note",
 }
 
-// ways are the words that say which size of a solid is meant, in the order its line has them.
-var ways = [][]string{
-	{"wide", "across", "long", "width", "diameter", "length"},
-	{"deep", "depth", "front-to-back"},
-	{"high", "tall", "height"},
-}
-
 // sidedNames are prisms by their name.
 var sidedNames = map[string]string{
 	"triangle": "3", "square": "4", "pentagon": "5", "hexagon": "6", "octagon": "8",
@@ -79,6 +71,7 @@ func plainly(list []string, lib *stock.Library) (out [][]string) {
 	add(unfilled(now))
 	add(joinUnits(now))
 	add(countedFirst(now))
+	add(nounFirst(now, lib))
 	add(plugged(now))
 	add(grown(now))
 	add(without(now, "coat", "with"))
@@ -89,7 +82,6 @@ func plainly(list []string, lib *stock.Library) (out [][]string) {
 	add(sided(now))
 	add(piped(now, "1"))
 	add(cubed(now))
-	add(labelled(now))
 	return out
 }
 
@@ -169,9 +161,8 @@ func countedFirst(list []string) []string {
 	}
 	what := inLineWords(list[1:])
 	verb := strings.ToLower(what[0])
-	known := func(v string) bool { _, ok := verbs[v]; return ok || aliases[v] != nil }
 	if !known(verb) {
-		verb = strings.TrimSuffix(verb, "s")
+		verb = singular(verb)
 	}
 	switch {
 	case !known(verb):
@@ -184,6 +175,38 @@ func countedFirst(list []string) []string {
 		return piped(slices.Concat([]string{verb}, what[1:]), n)
 	}
 	return slices.Concat([]string{verb}, what[1:], []string{"x" + n})
+}
+
+// known is true of a verb of the line, by any of its own words.
+func known(verb string) bool {
+	_, ok := verbs[verb]
+	return ok || aliases[verb] != nil
+}
+
+// singular is one of what a word says several of.
+func singular(word string) string {
+	if one, ok := strings.CutSuffix(word, "ies"); ok {
+		return one + "y"
+	}
+	return strings.TrimSuffix(word, "s")
+}
+
+// nounFirst puts what it is before its sizes: 2 in hole in box is hole 2 in in box.
+func nounFirst(list []string, lib *stock.Library) []string {
+	if !number.MatchString(list[0]) {
+		return list
+	}
+	for i := 1; i < len(list); i++ {
+		w := strings.ToLower(list[i])
+		if number.MatchString(w) || unit.MatchString(w) || w == "x" || lib.Materials[w].ID != "" {
+			continue
+		}
+		if what := inLineWords(list[i:]); known(strings.ToLower(what[0])) {
+			return slices.Concat(what[:1], list[:i], what[1:])
+		}
+		break
+	}
+	return list
 }
 
 // plugged is a load that is said into an outlet.
@@ -305,50 +328,6 @@ func sided(list []string) []string {
 	return slices.Concat([]string{"tower", n, "sides"}, list[1:])
 }
 
-// labelled puts sizes that are said by name in the order of the line: 6 ft wide 2 ft deep
-// 3 ft high is 6 ft x 2 ft x 3 ft.
-func labelled(list []string) []string {
-	type size struct {
-		way   int
-		words []string
-	}
-	var got []size
-	var rest []string
-	from := 1
-	for i := 1; i < len(list); i++ {
-		w := slices.IndexFunc(ways, func(x []string) bool { return slices.Contains(x, strings.ToLower(list[i])) })
-		if w < 0 {
-			continue
-		}
-		at := i // back over the number before it
-		for at > from && (unit.MatchString(list[at-1]) || number.MatchString(list[at-1])) {
-			at--
-		}
-		if at == i || len(got) > 0 && slices.ContainsFunc(got, func(s size) bool { return s.way == w }) {
-			return list
-		}
-		rest = append(rest, list[from:at]...)
-		got = append(got, size{w, list[at:i]})
-		from = i + 1
-	}
-	if len(got) == 0 {
-		return list
-	}
-	rest = append(rest, list[from:]...)
-	sort.SliceStable(got, func(a, b int) bool { return got[a].way < got[b].way })
-	out := []string{list[0]}
-	for i, s := range got {
-		if i > 0 {
-			out = append(out, "x")
-		}
-		out = append(out, s.words...)
-	}
-	for len(rest) > 0 && (strings.EqualFold(rest[0], "and") || strings.EqualFold(rest[0], "by") || rest[0] == ",") {
-		rest = rest[1:]
-	}
-	return append(out, rest...)
-}
-
 // meantStock is a line with a misspelt short name or word of the shop set right, for the
 // builder to take; "" when none is near.
 func meantStock(verb string, list []string, lib *stock.Library) string {
@@ -363,7 +342,7 @@ func meantStock(verb string, list []string, lib *stock.Library) string {
 		for _, e := range entries {
 			for _, o := range append(wordsOf(e.name), e.id) {
 				known = known || o == w || strings.HasPrefix(o, w)
-				if d := apart(w, o); d > 0 && d < least && len(o) > 3 {
+				if d := apart(w, o); d > 0 && d < least && len(o) > 3 && figures(w) == figures(o) {
 					best, least = e.id, d
 					if o != e.id {
 						best = o
@@ -376,4 +355,14 @@ func meantStock(verb string, list []string, lib *stock.Library) string {
 		}
 	}
 	return ""
+}
+
+// figures are a word's digits and strokes: a thickness is never taken for a misspelt one.
+func figures(w string) string {
+	return strings.Map(func(r rune) rune {
+		if r >= '0' && r <= '9' || r == '/' || r == '.' {
+			return r
+		}
+		return -1
+	}, w)
 }

@@ -2,9 +2,11 @@ package shorthand
 
 import (
 	"errors"
+	"math/rand/v2"
 	"strings"
 	"testing"
 
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 
@@ -38,7 +40,13 @@ func TestSaidPlainly(t *testing.T) {
 		{"power supply 12 volts 5 amps", "supply 12v 5a"},
 		{"three posts 4 ft pvc1", "pipe 3@4ft pvc1"},
 		{"3 panels 36 x 10 ply1/4", "panel 36 x 10 ply1/4 x3"},
-		{"box 10 x 10 x 10 1/2 plywood", "box 10 x 10 x 10 ply1/2"},
+		{"box 10 x 10 x 10 in 1/2 plywood", "box 10 x 10 x 10 in ply1/2"},
+		{"box 10 x 10 6 high xps1", "box 10 x 10 x 6 xps1"},
+		{"box 40 high 30 x 20 xps1", "box 30 x 20 x 40 xps1"},
+		{"box 26 1/2 in high 10 wide 20 deep xps1", "box 10 x 20 x 26 1/2 in xps1"},
+		{"laminate 9 wide 11 high 5 deep glassmat", "laminate 9 x 11 x 5 glassmat"},
+		{"20 x 30 xps1 panel", "panel 20 x 30 xps1"},
+		{"6 ft post pvc1", "pipe 1@6ft pvc1"},
 	} {
 		want, err := Read(p, stock.Shop, "a", c[1])
 		require.NoError(t, err, c[1])
@@ -51,6 +59,53 @@ func TestSaidPlainly(t *testing.T) {
 
 // noNames is a reading without the name it makes up, which follows the word said.
 func noNames(text string) string { _, rest, _ := strings.Cut(text, ", "); return rest }
+
+// Whatever form is said with sizes by name, in any order, some of them bare: what is
+// understood has each size where it was said, or it is refused.
+func TestASizeIsWhereItWasSaid(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	words := map[string][]string{"w": {"wide", "across"}, "d": {"deep"}, "h": {"high", "tall"}}
+	rng := rand.New(rand.NewPCG(7, 7))
+	understood := map[string]int{}
+	for range 3000 {
+		verb := []string{
+			"box", "panel", "ball", "hive", "tube", "frame", "skin", "modelled", "laminate", "arch", "cone", "tower", "crate",
+			"trim", "pyramid", "rings", "disc", "bought jar", "cylinder", "slices",
+		}[rng.IntN(20)]
+		line, said := verb, map[string]float64{}
+		for _, k := range rng.Perm(3)[:1+rng.IntN(3)] {
+			way := []string{"w", "d", "h"}[k]
+			mm := float64(6+rng.IntN(60)) * 25.4
+			line += " " + measure.Inches(mm)
+			if rng.IntN(5) > 0 { // else it is bare
+				w := words[way]
+				line, said[way] = line+" "+w[rng.IntN(len(w))], mm
+			} else if rng.IntN(2) == 0 {
+				line += " x"
+			}
+		}
+		r, err := Read(p, stock.Shop, "a", line)
+		if err != nil || len(said) == 0 {
+			continue
+		}
+		understood[verb]++
+		var s plan.Solid
+		require.NoError(t, s.UnmarshalJSON(r.Edit.Changes[0].After))
+		for way, mm := range said {
+			got := -1.0
+			for _, f := range append([]string{way}, map[string][]string{"w": {"low", "wide"}, "d": {"depth", "deep"}, "h": {"rise"}}[way]...) {
+				if l := s.Length(f); !l.IsZero() && got < 0 {
+					got = l.Value()
+				}
+			}
+			assert.InDelta(t, mm, got, 0.1, "%s: %s, but %s", line, way, r.Text)
+		}
+	}
+	for _, verb := range []string{"box", "tube", "frame", "modelled", "laminate", "hive", "crate"} {
+		assert.Greater(t, understood[verb], 10, verb)
+	}
+}
 
 // What is misspelt is offered set right, and what could be several as each of them; every
 // line offered is understood, or asks which of several.
@@ -77,8 +132,18 @@ func TestOffersAreUnderstood(t *testing.T) {
 			assert.NoError(t, err, o)
 		}
 	}
+	// another thickness is no misspelling
+	_, err := Read(p, stock.Shop, "a", "box 10 x 10 x 10 ply3/8")
+	var thick *Error
+	require.True(t, errors.As(err, &thick))
+	assert.Empty(t, thick.Offers)
+	// 60 1/2 plywood is 60 of half an inch, or 60 1/2: each is offered, neither guessed
+	_, err = Read(p, stock.Shop, "a", "box 40 x 30 x 60 1/2 plywood")
+	require.True(t, errors.As(err, &thick))
+	assert.Equal(t, "box 40 x 30 x 60 ply1/2", thick.Offers[0])
+	assert.Contains(t, thick.Offers, "box 40 x 30 x 60 1/2 ply1/4")
 	// an own name is never taken for another's
-	_, err := Read(p, stock.Shop, "a", "frobnicate 10 x 10")
+	_, err = Read(p, stock.Shop, "a", "frobnicate 10 x 10")
 	var wrong *Error
 	require.True(t, errors.As(err, &wrong))
 	assert.Contains(t, wrong.Why, "no word the quick line knows")
@@ -95,7 +160,7 @@ func TestWiringSaidPlainly(t *testing.T) {
 		"box 10 x 10 x 10 called crate", "box 6 x 6 x 6 beside called bin", "supply 12 volt 3 amp",
 		"2a fuse on S1", "switch on F1", "wire 18 awg 10 ft from SW1", "outlet patio 15 amp 120 volt",
 		"glue crate to bin with hot glue", "paint crate with exterior latex paint", "four lamps puck12 on W1",
-		"crate 2 in taller", "S1 into patio",
+		"crate 2 in taller", "S1 into patio", "2 in hole in bin front",
 	} {
 		r, err := Read(p, stock.Shop, "a", line)
 		require.NoError(t, err, line)

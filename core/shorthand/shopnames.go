@@ -131,15 +131,18 @@ func byName(verb string, line []string, lib *stock.Library) ([]string, error) {
 					slices.Clone(got),
 					func(e entry) bool { return !slices.Contains(wordsOf(e.name), before) },
 				)
-				if len(same) == 1 {
+				if len(same) == 1 && !whole.MatchString(line[from-2]) {
 					return slices.Concat(line[:from-1], []string{same[0].id}, line[from+n:]), nil
+				}
+				if len(same) == 1 { // 60 1/2 plywood is 60 of half an inch, or 60 1/2
+					return nil, &unsure{line, from, n, got, same[0].id}
 				}
 			}
 			switch {
 			case len(got) == 1:
 				return slices.Concat(line[:from], []string{got[0].id}, line[from+n:]), nil
 			case len(got) > 1:
-				return nil, &unsure{line, from, n, got}
+				return nil, &unsure{line, from, n, got, ""}
 			}
 		}
 	}
@@ -151,6 +154,7 @@ type unsure struct {
 	line    []string
 	from, n int
 	list    []entry
+	thick   string // the one whose thickness the number before may be
 }
 
 func (u *unsure) Error() string {
@@ -160,6 +164,9 @@ func (u *unsure) Error() string {
 
 // lines are the line with each of them said.
 func (u *unsure) lines() (out []string) {
+	if u.thick != "" {
+		out = append(out, strings.Join(slices.Concat(u.line[:u.from-1], []string{u.thick}, u.line[u.from+u.n:]), " "))
+	}
 	for _, e := range u.list[:min(8, len(u.list))] {
 		out = append(out, strings.Join(slices.Concat(u.line[:u.from], []string{e.id}, u.line[u.from+u.n:]), " "))
 	}

@@ -242,20 +242,33 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 // plan's units.
 func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {
 	r, q, err := understood(p, lib, prop, text)
+	list := strings.Fields(strings.ReplaceAll(text, ",", " , "))
+	if err == nil {
+		if size := astray(r, list, p.Metric(), false); size != "" {
+			verb := strings.ToLower(list[0])
+			if to := aliases[verb]; to != nil {
+				verb = to[0]
+			}
+			err = &Error{Why: "“" + size + "” is not where this line would have it", Example: verbs[verb].example}
+		}
+	}
 	if err != nil {
-		list := strings.Fields(strings.ReplaceAll(text, ",", " , "))
 		if len(list) > 0 && len(text) <= 300 {
-			shop := p.Shop(lib)
-			for _, line := range plainly(list, shop) {
+			lines := plainly(list, p.Shop(lib))
+			last := list
+			if len(lines) > 0 {
+				last = lines[len(lines)-1]
+			}
+			for _, line := range append(lines, labelled(last)...) {
 				again, then, other := understood(p, lib, prop, strings.Join(line, " "))
-				if other == nil {
+				if other == nil && astray(again, last, p.Metric(), true) == "" {
 					return again, then, nil
 				}
-				list = line
-				if e, own := err.(*Error); own && outer(e.Why, text) { // what is wrong beside
+				if e, own := err.(*Error); own && other != nil && outer(e.Why, list) { // what is wrong beside
 					err = other
 				}
 			}
+			list = last
 			offer(p, lib, prop, list, err)
 		}
 	}
@@ -266,16 +279,16 @@ func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.
 }
 
 // outer is true of a refusal of the words a line was said in, not of what it says.
-func outer(why, text string) bool {
+func outer(why string, list []string) bool {
 	if strings.Contains(why, "is no word the quick line knows") {
 		return true
 	}
-	for _, w := range strings.Fields(text) {
-		if joined.MatchString(w) && strings.Contains(why, w) && strings.Contains(why, "is not understood") {
-			return true
-		}
+	if number.MatchString(list[0]) && len(list) > 1 && singular(strings.ToLower(list[1])) != "jar" {
+		return true // it was read as so many lamps
 	}
-	return false
+	return strings.Contains(why, "is not understood") && slices.ContainsFunc(list, func(w string) bool {
+		return joined.MatchString(w) && strings.Contains(why, w)
+	})
 }
 
 // offer sets a misspelt name of the shop right, where the line is then understood.
