@@ -16,6 +16,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
@@ -73,7 +74,7 @@ func along(w *work.Work, snags []check.Snag, made string) (*Along, error) {
 	a := &Along{Name: w.Plan.Display.Name, Opens: w.Plan.Display.Opens, Made: made, Style: style,
 		Defs: template.HTML(draw.Defs())}
 	buy := func(m stock.Material, n int, one string) {
-		a.Buy = append(a.Buy, AlongRow{plural(float64(n), one), m.Name, w.Results.At("stock", m.ID, "cost").Text})
+		a.Buy = append(a.Buy, AlongRow{words.Count(n, one), m.Name, w.Results.At("stock", m.ID, "cost").Text})
 	}
 	for _, s := range w.Sheets {
 		buy(s.Stock, s.New(), "sheet")
@@ -129,7 +130,7 @@ func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 		for _, c := range w.Shapes[s.ID].Cuts {
 			x.Cut = append(
 				x.Cut,
-				AlongRow{plural(float64(c.Count), "piece"), s.Name + ", " + c.Name, w.Len(c.Length) + " of " +
+				AlongRow{words.Count(c.Count, "piece"), s.Name + ", " + c.Name, w.Len(c.Length) + " of " +
 					w.Lib.Materials[s.Stock].Name},
 			)
 		}

@@ -9,6 +9,7 @@ import (
 
 	"zapbarn/core/check"
 	"zapbarn/core/source"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
@@ -94,7 +95,7 @@ func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
 			n := Result{Key: r.Key, Text: r.Text}
 			switch r.Key.What {
 			case count:
-				n.Text = plural(r.Value, one)
+				n.Text = words.Count(int(r.Value), one)
 			case "yield":
 				n.Text += " used"
 			}

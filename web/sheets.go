@@ -14,6 +14,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
@@ -71,7 +72,7 @@ func (p *Page) stocks() {
 			Hand:       len(s.Locked) > 0,
 			Searchable: len(s.Pieces)-len(s.Layout.TooLarge) > 1 && s.Cut < len(s.Layout.Sheets),
 		}
-		st.Count.Text = plural(w.Results.At("stock", s.Stock.ID, "sheets").Value, "new sheet")
+		st.Count.Text = words.Count(int(w.Results.At("stock", s.Stock.ID, "sheets").Value), "new sheet")
 		for i := s.Cut; i < len(s.Layout.Sheets); i++ {
 			st.Cuts = append(st.Cuts, SheetButton{i, w.Called(s, i)})
 		}

@@ -2,7 +2,6 @@ package web
 
 import (
 	"bytes"
-	"fmt"
 	"html/template"
 
 	"zapbarn/core/check"
@@ -111,11 +110,4 @@ type Row struct {
 type Group struct {
 	Title string
 	Rows  []Row
-}
-
-func plural(n float64, one string) string {
-	if n == 1 {
-		return "1 " + one
-	}
-	return fmt.Sprintf("%.0f %ss", n, one)
 }

@@ -254,11 +254,3 @@ func Count(snags []Snag, l Level) (n int) {
 func put(w *work.Work, label, kind, id string, v any) Mend {
 	return Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put(kind, id, v)}}}
 }
-
-// plural is "1 lead" or "15 leads".
-func plural(n int, one string) string {
-	if n == 1 {
-		return "1 " + one
-	}
-	return fmt.Sprintf("%d %ss", n, one)
-}

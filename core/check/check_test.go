@@ -16,6 +16,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/testkit/wirings"
@@ -969,7 +970,7 @@ func TestSeamsOpen(t *testing.T) {
 		p.Joints = all[:n]
 		s := find(snags(t, p), "seams-open", "solid:box")
 		require.NotNil(t, s)
-		assert.Equal(t, fmt.Sprintf("%s of box not planned yet", plural(4-n, "seam")), s.Title)
+		assert.Equal(t, fmt.Sprintf("%s of box not planned yet", words.Count(4-n, "seam")), s.Title)
 		assert.Contains(t, s.Why, measure.Run(float64(4-n)*254, false)+" in all") // corners of a box 10 in high
 		require.Len(t, s.Mends, 1)
 		assert.Len(t, s.Mends[0].Edit.Changes, 4-n)

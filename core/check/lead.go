@@ -5,6 +5,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
 
@@ -59,7 +60,7 @@ var _ = rule("lead-too-short", Fix, "A lamp's lead does not reach along its path
 			"%s leads, %s needed: %s, %s of wire; heat-shrink on first.",
 			w.Len(Lead(w, &d)),
 			need,
-			plural(2*len(short), "splice"),
+			words.Count(2*len(short), "splice"),
 			measure.Run(2*total, w.Plan.Metric()),
 		)
 		s.Mends = []Mend{m}

@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
 
@@ -106,7 +107,7 @@ var _ = rule(
 						"Its heater of %s switches on %s with %s, which flicker or trip with it; give it a circuit of its own.%s",
 						measure.Watts(l.Watts),
 						o.Name,
-						plural(len(loads)-1, "other load"),
+						words.Count(len(loads)-1, "other load"),
 						licensed,
 					),
 				}
@@ -145,7 +146,7 @@ var _ = rule(
 					Title: o.Name + " has no ground-fault protection",
 					Why: fmt.Sprintf(
 						"The display stands outdoors, and on it hangs %s; wet hands and wet grass kill.%s",
-						plural(len(loads), "load"),
+						words.Count(len(loads), "load"),
 						licensed,
 					),
 					Mends: []Mend{put(w, "It is protected", "outlet", o.ID, next)},

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
 
@@ -30,7 +31,7 @@ var _ = rule(
 				snag := Snag{Level: Fix, Place: "bench", At: []string{"part:" + ref}, weight: safe - n.Width}
 				more := ""
 				if k := len(p.Necks) - 1; k > 0 {
-					more = fmt.Sprintf(" %s more.", plural(k, "place"))
+					more = fmt.Sprintf(" %s more.", words.Count(k, "place"))
 				}
 				at := fmt.Sprintf("%s from the left and %s up", w.Len(n.At.X), w.Len(n.At.Y))
 				if n.Limb {

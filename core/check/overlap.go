@@ -76,26 +76,14 @@ func bitten(w *work.Work, a, b *plan.Solid) (deep pattern.Vec, ok bool) {
 
 // round is true of a body that does not fill its box, or nearly.
 func round(b pattern.Body) bool {
-	lo, hi := span(b)
+	lo, hi := b.Bounds()
 	full := (hi.X - lo.X) * (hi.Y - lo.Y) * (hi.Z - lo.Z)
 	return full <= 0 || b.Filled() < 0.9*full
 }
 
-func span(b pattern.Body) (lo, hi pattern.Vec) {
-	inf := math.Inf(1)
-	lo, hi = pattern.Vec{X: inf, Y: inf, Z: inf}, pattern.Vec{X: -inf, Y: -inf, Z: -inf}
-	for _, f := range b.Faces {
-		for _, p := range f.Points {
-			lo = pattern.Vec{X: math.Min(lo.X, p.X), Y: math.Min(lo.Y, p.Y), Z: math.Min(lo.Z, p.Z)}
-			hi = pattern.Vec{X: math.Max(hi.X, p.X), Y: math.Max(hi.Y, p.Y), Z: math.Max(hi.Z, p.Z)}
-		}
-	}
-	return lo, hi
-}
-
 // boxOf is a body's box where its solid stands.
 func boxOf(b pattern.Body, s *plan.Solid) (box [2]pattern.Vec) {
-	lo, hi := span(b)
+	lo, hi := b.Bounds()
 	x, y, z := s.X.Value(), s.Y.Value(), s.Z.Value()
 	return [2]pattern.Vec{{X: lo.X + x, Y: lo.Y + y, Z: lo.Z + z}, {X: hi.X + x, Y: hi.Y + y, Z: hi.Z + z}}
 }

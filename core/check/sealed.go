@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
 
@@ -78,7 +79,7 @@ var _ = rule(
 			s := Snag{
 				Level: Fix,
 				Place: "loom",
-				Title: fmt.Sprintf("Prove %s before closing", plural(len(groups[id]), "lamp")),
+				Title: fmt.Sprintf("Prove %s before closing", words.Count(len(groups[id]), "lamp")),
 				Why: fmt.Sprintf(
 					"%s closes over them for good. Light each on the bench, polarity first.",
 					w.Solid(id).Name,

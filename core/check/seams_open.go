@@ -6,6 +6,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
 
@@ -56,7 +57,7 @@ var _ = rule(
 					Level:  Mind,
 					Place:  "bench",
 					At:     []string{"solid:" + s.ID},
-					Title:  fmt.Sprintf("%s of %s not planned yet", plural(len(open), "seam"), lowerFirst(s.Name)),
+					Title:  fmt.Sprintf("%s of %s not planned yet", words.Count(len(open), "seam"), lowerFirst(s.Name)),
 					weight: length,
 					Mends:  []Mend{mend},
 					Why: fmt.Sprintf(

@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
 
@@ -50,7 +51,7 @@ var _ = rule(
 			for _, p := range shape.Panels {
 				n += p.Copies
 			}
-			snag.Why = fmt.Sprintf("%s, and nothing says how they meet.", plural(n, "part"))
+			snag.Why = fmt.Sprintf("%s, and nothing says how they meet.", words.Count(n, "part"))
 			if n == 1 {
 				snag.Why = "Its own edges meet, and nothing says how."
 			}

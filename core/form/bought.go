@@ -114,5 +114,5 @@ func readBought(w *words.Words) (Form, string, error) {
 	default:
 		return nil, "", fmt.Errorf("a bought thing takes its width and height, or width x depth x height")
 	}
-	return b, fmt.Sprintf("%s, bought, %s wide, %s tall", words.Count(b.Copies, b.Of), w.Say(b.W), w.Say(b.H)), nil
+	return b, fmt.Sprintf("%s, bought, %s wide, %s tall", words.Count(max(1, b.Copies), b.Of), w.Say(b.W), w.Say(b.H)), nil
 }

@@ -72,5 +72,5 @@ func readDisc(w *words.Words) (Form, string, error) {
 		return nil, "", err
 	}
 	d.W = dims[0]
-	return d, fmt.Sprintf("%s, %s across", words.Count(d.Copies, "disc"), w.Say(d.W)), nil
+	return d, fmt.Sprintf("%s, %s across", words.Count(max(1, d.Copies), "disc"), w.Say(d.W)), nil
 }

@@ -69,5 +69,5 @@ func readPanel(w *words.Words) (Form, string, error) {
 		return nil, "", err
 	}
 	p.W, p.H = dims[0], dims[1]
-	return p, fmt.Sprintf("%s, %s x %s", words.Count(p.Copies, "panel"), w.Say(p.W), w.Say(p.H)), nil
+	return p, fmt.Sprintf("%s, %s x %s", words.Count(max(1, p.Copies), "panel"), w.Say(p.W), w.Say(p.H)), nil
 }

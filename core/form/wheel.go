@@ -134,7 +134,7 @@ func readWheel(w *words.Words) (Form, string, error) {
 		return nil, "", err
 	}
 	x.W = dims[0]
-	text := words.Count(x.Copies, "wheel") + ", " + w.Say(x.W) + " across"
+	text := words.Count(max(1, x.Copies), "wheel") + ", " + w.Say(x.W) + " across"
 	for _, k := range []struct {
 		n    int
 		name string

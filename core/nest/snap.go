@@ -78,13 +78,8 @@ func apart2(a, b, u, v pattern.Point) float64 {
 		return -1
 	}
 	to := func(c, p, q pattern.Point) float64 {
-		dx, dy := q.X-p.X, q.Y-p.Y
-		t := 0.0
-		if l := dx*dx + dy*dy; l > 0 {
-			t = math.Max(0, math.Min(1, ((c.X-p.X)*dx+(c.Y-p.Y)*dy)/l))
-		}
-		ex, ey := p.X+t*dx-c.X, p.Y+t*dy-c.Y
-		return ex*ex + ey*ey
+		d := pattern.FromSegment(c, p, q)
+		return d * d
 	}
 	return math.Min(math.Min(to(a, u, v), to(b, u, v)), math.Min(to(u, a, b), to(v, a, b)))
 }

@@ -10,7 +10,7 @@ func Strip(outline, hole []Point) (width float64, at Point) {
 	near := func(corners, ring []Point) {
 		for _, q := range corners {
 			for i := range ring {
-				if d := fromSegment(q, ring[i], ring[(i+1)%len(ring)]); d < width {
+				if d := FromSegment(q, ring[i], ring[(i+1)%len(ring)]); d < width {
 					width, at = d, q
 				}
 			}
@@ -21,8 +21,8 @@ func Strip(outline, hole []Point) (width float64, at Point) {
 	return width, at
 }
 
-// fromSegment is a point's distance from a segment.
-func fromSegment(q, a, b Point) float64 {
+// FromSegment is a point's distance from a segment.
+func FromSegment(q, a, b Point) float64 {
 	dx, dy := b.X-a.X, b.Y-a.Y
 	t := 0.0
 	if l := dx*dx + dy*dy; l > 0 {

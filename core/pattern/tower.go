@@ -171,20 +171,6 @@ func (w Tower) Lay() (*Shape, error) {
 	return s, nil
 }
 
-// extent is the size of the box round the bodies.
-func extent(bodies []Body) Vec {
-	lo, hi := Vec{math.Inf(1), math.Inf(1), math.Inf(1)}, Vec{math.Inf(-1), math.Inf(-1), math.Inf(-1)}
-	for _, b := range bodies {
-		for _, f := range b.Faces {
-			for _, p := range f.Points {
-				lo = Vec{math.Min(lo.X, p.X), math.Min(lo.Y, p.Y), math.Min(lo.Z, p.Z)}
-				hi = Vec{math.Max(hi.X, p.X), math.Max(hi.Y, p.Y), math.Max(hi.Z, p.Z)}
-			}
-		}
-	}
-	return sub(hi, lo)
-}
-
 func sub(a, b Vec) Vec { return Vec{a.X - b.X, a.Y - b.Y, a.Z - b.Z} }
 
 func unit(a Vec) Vec {

@@ -175,36 +175,22 @@ func ownNames(p *plan.Plan, lib *stock.Library, prop string) owned {
 	return o
 }
 
-// a length in an example: a number, perhaps with a fraction behind it, and its unit.
-var length = regexp.MustCompile(`(^|[ @])(\d+/\d+|\d+(?:\.\d+)?(?: \d+/\d+)?)(?: ?(in|ft)\b)?`)
+// exampleLength is a length in an example: a number, perhaps with a fraction behind it, and its unit.
+var exampleLength = regexp.MustCompile(`(^|[ @])(\d+/\d+|\d+(?:\.\d+)?(?: \d+/\d+)?)(?: ?(in|ft)\b)?`)
 
-// within is what an opening is in: the in before it is no inch.
-var within = regexp.MustCompile(`^ (?:box|tower|glow)`)
+// container is what an opening is in: the in before it is no inch.
+var container = regexp.MustCompile(`^ (?:box|tower|glow)`)
 
-// before and behind are the words beside which a bare number of an example is a length.
-var before = []string{"every", "along",
-	"x",
-	"to",
-	"up",
-	"wall",
-	"deep",
-	"radius",
-	"pitch",
-	"overlap",
-	"skin",
-	"bore",
-	"show",
-	"wide",
-	"tall",
-	"by",
-	"height",
-	"offcut",
-	"strip",
+// sizeAfter and sizeBefore are the words that a bare number of an example is a length after,
+// or before.
+var sizeAfter = []string{
+	"every", "along", "x", "to", "up", "wall", "deep", "radius", "pitch", "overlap", "skin", "bore", "show", "wide",
+	"tall", "by", "height", "offcut", "strip",
 }
-var behind = []string{"x", "tall", "wide", "deep", "rise", "high", "to"}
+var sizeBefore = []string{"x", "tall", "wide", "deep", "rise", "high", "to"}
 
-// counted are the words of which a number says how many there are.
-var counted = []string{"levels", "sides", "teeth", "spokes", "plies", "aa"}
+// countWords are the words of which a number says how many there are.
+var countWords = []string{"levels", "sides", "teeth", "spokes", "plies", "aa"}
 
 // InUnits is an example with its lengths in millimetres where the plan is metric: to
 // 5 mm, as one measures. Counts, volts, gauges and points of a drawing stay.
@@ -213,9 +199,9 @@ func InUnits(line string, metric bool) string {
 		return line
 	}
 	out, at := "", 0
-	for _, m := range length.FindAllStringSubmatchIndex(line, -1) {
+	for _, m := range exampleLength.FindAllStringSubmatchIndex(line, -1) {
 		num, u, end := line[m[4]:m[5]], "", m[1]
-		if m[6] >= 0 && !within.MatchString(line[m[7]:]) {
+		if m[6] >= 0 && !container.MatchString(line[m[7]:]) {
 			u = line[m[6]:m[7]]
 		} else if m[6] >= 0 {
 			end = m[5]
@@ -225,7 +211,7 @@ func InUnits(line string, metric bool) string {
 			continue // more of the word follows: 12v, 60/m
 		}
 		if u == "" &&
-			(slices.Contains(counted, next) || !slices.Contains(before, prev) && !slices.Contains(behind, next)) {
+			(slices.Contains(countWords, next) || !slices.Contains(sizeAfter, prev) && !slices.Contains(sizeBefore, next)) {
 			continue
 		}
 		v, err := measure.ParseLengthIn(num+" "+orInch(u), "in")

@@ -198,13 +198,14 @@ func (w *Words) None() error {
 	return nil
 }
 
-// Count is "1 disc" or "3 discs"; what is not counted is one.
+// Count is "1 disc" or "3 discs".
 func Count(n int, one string) string {
-	if n > 1 {
-		if strings.HasSuffix(one, "x") || strings.HasSuffix(one, "s") || strings.HasSuffix(one, "h") {
-			one += "e"
-		}
-		return fmt.Sprintf("%d %ss", n, one)
+	if n == 1 {
+		return "1 " + one
 	}
-	return "1 " + one
+	if strings.HasSuffix(one, "x") || strings.HasSuffix(one, "s") || strings.HasSuffix(one, "ch") ||
+		strings.HasSuffix(one, "sh") {
+		one += "e"
+	}
+	return fmt.Sprintf("%d %ss", n, one)
 }

@@ -60,3 +60,12 @@ func TestTaking(t *testing.T) {
 	_, err = of("22 x 18", false).Exactly(3, "a box takes three")
 	assert.ErrorContains(t, err, "a box takes three, 2 sizes read")
 }
+
+func TestCount(t *testing.T) {
+	for want, got := range map[string]string{
+		"1 disc": Count(1, "disc"), "3 discs": Count(3, "disc"), "0 sheets": Count(0, "sheet"), "2 boxes": Count(2, "box"),
+		"2 glasses": Count(2, "glass"), "4 lengths": Count(4, "length"), "2 torches": Count(2, "torch"),
+	} {
+		assert.Equal(t, want, got)
+	}
+}

@@ -2,7 +2,6 @@ package draw
 
 import (
 	"container/heap"
-	"math"
 
 	"zapbarn/core/pattern"
 )
@@ -11,23 +10,11 @@ import (
 type reach3 struct{ lo, hi pattern.Vec }
 
 func reachOf(st standing) reach3 {
-	inf := math.Inf(1)
-	r := reach3{pattern.Vec{X: inf, Y: inf, Z: inf}, pattern.Vec{X: -inf, Y: -inf, Z: -inf}}
-	for _, f := range st.body.Faces {
-		for _, p := range f.Points {
-			r.lo = pattern.Vec{
-				X: math.Min(r.lo.X, p.X+st.offset.X),
-				Y: math.Min(r.lo.Y, p.Y+st.offset.Y),
-				Z: math.Min(r.lo.Z, p.Z+st.offset.Z),
-			}
-			r.hi = pattern.Vec{
-				X: math.Max(r.hi.X, p.X+st.offset.X),
-				Y: math.Max(r.hi.Y, p.Y+st.offset.Y),
-				Z: math.Max(r.hi.Z, p.Z+st.offset.Z),
-			}
-		}
+	lo, hi := st.body.Bounds()
+	move := func(v pattern.Vec) pattern.Vec {
+		return pattern.Vec{X: v.X + st.offset.X, Y: v.Y + st.offset.Y, Z: v.Z + st.offset.Z}
 	}
-	return r
+	return reach3{move(lo), move(hi)}
 }
 
 // behind says which of two boxes hides the other: 1 when b lies behind a, -1
