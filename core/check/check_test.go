@@ -1041,10 +1041,32 @@ func TestTwoInOnePlace(t *testing.T) {
 	assert.NotNil(t, two(100, 0, as))
 	assert.Nil(t, two(12*25.4, 0, as), "beside it")
 	assert.Nil(t, two(0, 10*25.4, as), "on it")
-	assert.NotNil(t, two(0, 10*25.4-4, as), "4 mm into it")
-	assert.Nil(t, two(0, 10*25.4-2, as), "2 mm are a touch")
+	assert.NotNil(t, two(0, 10*25.4-3.1, as), "3.1 mm into it")
+	assert.Nil(t, two(0, 10*25.4-2.9, as), "2.9 mm are a touch")
 	assert.Nil(t, two(0, 0, func(s *plan.Solid) { s.By, s.How = "box", "in" }))
 	assert.Nil(t, two(0, 0, func(s *plan.Solid) {
 		s.Form = form.Box{W: measure.Len("4 in"), D: measure.Len("4 in"), H: measure.Len("9 in"), Joint: "butt"}
 	}), "a box within it")
+}
+
+// A body that leaves more than a tenth of its box empty is no block: a trapezoid of
+// mean width w in a box of width 100 fills w %, by the area of a trapezoid.
+func TestABlockFillsItsBox(t *testing.T) {
+	trapezoid := func(mean float64) (b pattern.Body) {
+		top := 2*mean - 100
+		ends := [][2]float64{{0, 0}, {100, 0}, {top, 10}, {0, 10}}
+		at := func(k int, z float64) pattern.Vec { return pattern.Vec{X: ends[k%4][0], Y: ends[k%4][1], Z: z} }
+		face := func(points ...pattern.Vec) { b.Faces = append(b.Faces, pattern.Face{Points: points}) }
+		face(at(3, 0), at(2, 0), at(1, 0), at(0, 0))
+		face(at(0, 7), at(1, 7), at(2, 7), at(3, 7))
+		for k := range 4 {
+			face(at(k, 0), at(k+1, 0), at(k+1, 7), at(k, 7))
+		}
+		return b
+	}
+	assert.InDelta(t, 95*10*7, trapezoid(95).Filled(), 1e-6)
+	assert.False(t, round(trapezoid(100)))
+	assert.False(t, round(trapezoid(91)))
+	assert.True(t, round(trapezoid(89)))
+	assert.True(t, round(pattern.Body{Faces: []pattern.Face{{Points: []pattern.Vec{{}, {X: 1}, {Y: 1}}}}}), "flat")
 }

@@ -66,6 +66,7 @@ func TestASizeIsWhereItWasSaid(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	words := map[string][]string{"w": {"wide", "across"}, "d": {"deep"}, "h": {"high", "tall"}}
+	also := map[string][]string{"w": {"low", "wide"}, "d": {"depth", "deep"}, "h": {"rise"}}
 	rng := rand.New(rand.NewPCG(7, 7))
 	understood := map[string]int{}
 	for range 3000 {
@@ -94,7 +95,7 @@ func TestASizeIsWhereItWasSaid(t *testing.T) {
 		require.NoError(t, s.UnmarshalJSON(r.Edit.Changes[0].After))
 		for way, mm := range said {
 			got := -1.0
-			for _, f := range append([]string{way}, map[string][]string{"w": {"low", "wide"}, "d": {"depth", "deep"}, "h": {"rise"}}[way]...) {
+			for _, f := range append([]string{way}, also[way]...) {
 				if l := s.Length(f); !l.IsZero() && got < 0 {
 					got = l.Value()
 				}
