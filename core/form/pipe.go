@@ -2,6 +2,7 @@ package form
 
 import (
 	"fmt"
+	"regexp"
 	"strings"
 
 	"zapbarn/core/measure"
@@ -64,10 +65,17 @@ func (p Pipe) stretched(by func(measure.Length) measure.Length, _ float64) Form 
 	var out []string
 	for _, c := range cuts {
 		l := by(measure.Of[measure.LengthKind](c.Length))
-		out = append(out, fmt.Sprintf("%d@%s", c.Count, strings.ReplaceAll(l.String(), " ", "_")))
+		out = append(out, fmt.Sprintf("%d@%s", c.Count, oneWord(l)))
 	}
 	p.Lengths = strings.Join(out, " ")
 	return p
+}
+
+var mixedNumber = regexp.MustCompile(`(\d) (\d+/)`)
+
+// oneWord writes a length as a word of the list: 6ft2-1/2in.
+func oneWord(l measure.Length) string {
+	return strings.ReplaceAll(mixedNumber.ReplaceAllString(l.String(), "$1-$2"), " ", "")
 }
 
 // Cuts reads a pipe list as written: 6@44in 4@60in.
@@ -92,18 +100,37 @@ func Cuts(text string) ([]pattern.Cut, error) {
 		if err != nil {
 			return nil, bad()
 		}
-		out = append(out, pattern.Cut{Name: l, Length: length.Value(), Count: n})
+		out = append(out, pattern.Cut{Name: strings.ReplaceAll(l, "_", " "), Length: length.Value(), Count: n})
 	}
 	return out, nil
 }
 
+// readPipe takes a list of count@length, or plain lengths: 6 ft 2 in is one piece. One
+// that is said to be so long is all there is; x3 says how many of each.
 func readPipe(w *words.Words) (Form, string, error) {
-	var list []string
+	var list, rest []string
 	for _, x := range w.List {
-		if !strings.Contains(x, "@") {
-			return nil, "", fmt.Errorf("%q is not understood", x)
+		if strings.Contains(x, "@") {
+			list = append(list, x)
+		} else {
+			rest = append(rest, x)
 		}
-		list = append(list, x)
+	}
+	plain := &words.Words{List: rest, Metric: w.Metric}
+	one := plain.Take("long", "tall", "high")
+	copies := plain.Copies()
+	dims := plain.Sizes()
+	if err := plain.None(); err != nil {
+		return nil, "", err
+	}
+	if one && len(dims)+len(list) != 1 {
+		return nil, "", fmt.Errorf("one length is said by name, but there is another; write such as 6@44in 4@60in")
+	}
+	if copies > 1 && len(list) > 0 {
+		return nil, "", fmt.Errorf("x%d beside a count; write such as 6@44in 4@60in", copies)
+	}
+	for _, l := range dims {
+		list = append(list, fmt.Sprintf("%d@%s", copies, oneWord(l)))
 	}
 	p := Pipe{Lengths: strings.Join(list, " ")}
 	cuts, err := Cuts(p.Lengths)
@@ -117,5 +144,5 @@ func readPipe(w *words.Words) (Form, string, error) {
 	if n == 0 {
 		return nil, "", fmt.Errorf("a pipe list takes count@length")
 	}
-	return p, fmt.Sprintf("%d pieces of pipe: %s", n, p.Lengths), nil
+	return p, words.Count(n, "piece") + " of pipe: " + p.Lengths, nil
 }

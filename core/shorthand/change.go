@@ -8,6 +8,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/words"
 )
 
 // thing is an element that a phrase names.
@@ -176,10 +177,10 @@ func said(v reflect.Value) string {
 
 // remove takes a named thing away, with what cannot stand without it.
 func (r *reader) remove() (*Reading, error) {
-	words := r.words[1:]
-	t, rest, ok := r.named(words)
+	list := r.words[1:]
+	t, rest, ok := r.named(list)
 	if !ok {
-		return nil, r.what(words)
+		return nil, r.what(list)
 	}
 	if err := wantNone(rest); err != nil {
 		return nil, err
@@ -187,7 +188,7 @@ func (r *reader) remove() (*Reading, error) {
 	e := r.p.Without(t.kind, t.id)
 	text := "take away " + plan.NameOf(t.value)
 	if n := len(e.Changes) - 1; n > 0 {
-		text += fmt.Sprintf(", and %d that hang on it", n)
+		text += ", and " + words.Count(n, "thing") + " on it"
 	}
 	sel := "prop:" + r.prop
 	if t.kind == "prop" {

@@ -53,7 +53,12 @@ func sizesIn(list []string) (sizes []saidSize, rest []string) {
 			i++
 			continue
 		}
-		end := sizeEnd(list, i)
+		_, n := words.LengthAt(list, i, "in")
+		if n == 0 {
+			rest, i = append(rest, list[i]), i+1
+			continue
+		}
+		end := i + n
 		s := saidSize{way: -1, list: list[i:end]}
 		if end < len(list) {
 			s.name = strings.ToLower(list[end])
@@ -69,22 +74,6 @@ func sizesIn(list []string) (sizes []saidSize, rest []string) {
 		sizes, i = append(sizes, s), end
 	}
 	return sizes, rest
-}
-
-// sizeEnd is where a size that begins at a word ends: a number, perhaps with a fraction
-// behind it, and its unit; at once where none begins.
-func sizeEnd(list []string, i int) int {
-	if i >= len(list) || !number.MatchString(list[i]) {
-		return i
-	}
-	end := i + 1
-	if whole.MatchString(list[i]) && end < len(list) && fraction.MatchString(list[end]) {
-		end++
-	}
-	if end < len(list) && unit.MatchString(list[end]) {
-		end++
-	}
-	return end
 }
 
 // labelled are the lines that one with sizes said by name may mean: bare ones stand for

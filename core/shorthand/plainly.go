@@ -69,6 +69,7 @@ func plainly(list []string, lib *stock.Library) (out [][]string) {
 		}
 	}
 	add(unfilled(now))
+	add(bareNouns(now))
 	add(joinUnits(now))
 	add(countedFirst(now))
 	add(nounFirst(now, lib))
@@ -80,7 +81,6 @@ func plainly(list []string, lib *stock.Library) (out [][]string) {
 	add(inLineWords(now))
 	add(ofStock(now, lib))
 	add(sided(now))
-	add(piped(now, "1"))
 	add(cubed(now))
 	return out
 }
@@ -96,27 +96,6 @@ func cubed(list []string) []string {
 	}
 	size := list[1:n]
 	return slices.Concat([]string{"box"}, size, []string{"x"}, size, []string{"x"}, size, list[n:])
-}
-
-// piped is so many lengths of pipe, said as its cut list has them.
-func piped(list []string, count string) (out []string) {
-	if !strings.EqualFold(list[0], "pipe") {
-		return list
-	}
-	for i := 0; i < len(list); i++ {
-		w := list[i]
-		if i > 0 && number.MatchString(w) {
-			w = count + "@" + w
-			if i+1 < len(list) && unit.MatchString(list[i+1]) {
-				i++
-				w += list[i]
-			}
-		}
-		if !strings.EqualFold(w, "long") && !strings.EqualFold(w, "tall") {
-			out = append(out, w)
-		}
-	}
-	return out
 }
 
 // unitWords are units written out, by how the line writes them behind a number.
@@ -171,8 +150,6 @@ func countedFirst(list []string) []string {
 		return slices.Concat([]string{verb, n}, what[1:])
 	case !digits.MatchString(n) || strings.Contains(n, "."):
 		return list
-	case verb == "pipe":
-		return piped(slices.Concat([]string{verb}, what[1:]), n)
 	}
 	return slices.Concat([]string{verb}, what[1:], []string{"x" + n})
 }
@@ -252,6 +229,25 @@ func unfilled(list []string) []string {
 		list = list[1:]
 	}
 	return list
+}
+
+// articles are what stands before a thing that is there: remove the box.
+var articles = []string{"the", "my", "that", "this"}
+
+// texts are words that what follows them is not the line's own, but to be written.
+var texts = []string{"says", "called", "as", "note", "to"}
+
+// bareNouns is a line without its articles.
+func bareNouns(list []string) (out []string) {
+	for i, w := range list {
+		if slices.Contains(texts, strings.ToLower(w)) {
+			return append(out, list[i:]...)
+		}
+		if i == 0 || !slices.Contains(articles, strings.ToLower(w)) {
+			out = append(out, w)
+		}
+	}
+	return out
 }
 
 // apartSizes writes 10x10x10 as 10 x 10 x 10.

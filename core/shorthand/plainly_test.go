@@ -2,10 +2,12 @@ package shorthand
 
 import (
 	"errors"
+	"fmt"
 	"math/rand/v2"
 	"strings"
 	"testing"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
@@ -74,26 +76,32 @@ func TestASizeIsWhereItWasSaid(t *testing.T) {
 			"box", "panel", "ball", "hive", "tube", "frame", "skin", "modelled", "laminate", "arch", "cone", "tower", "crate",
 			"trim", "pyramid", "rings", "disc", "bought jar", "cylinder", "slices",
 		}[rng.IntN(20)]
-		line, said := verb, map[string]float64{}
+		line, at := verb, map[string]float64{}
 		for _, k := range rng.Perm(3)[:1+rng.IntN(3)] {
 			way := []string{"w", "d", "h"}[k]
-			mm := float64(6+rng.IntN(60)) * 25.4
-			line += " " + measure.Inches(mm)
+			inches := 6 + rng.IntN(60)
+			mm := float64(inches) * 25.4
+			said := measure.Inches(mm)
+			if inches > 11 && rng.IntN(3) == 0 {
+				mm += 12.7
+				said = fmt.Sprintf("%d ft %d 1/2 in", inches/12, inches%12)
+			}
+			line += " " + said
 			if rng.IntN(5) > 0 { // else it is bare
 				w := words[way]
-				line, said[way] = line+" "+w[rng.IntN(len(w))], mm
+				line, at[way] = line+" "+w[rng.IntN(len(w))], mm
 			} else if rng.IntN(2) == 0 {
 				line += " x"
 			}
 		}
 		r, err := Read(p, stock.Shop, "a", line)
-		if err != nil || len(said) == 0 {
+		if err != nil || len(at) == 0 {
 			continue
 		}
 		understood[verb]++
 		var s plan.Solid
 		require.NoError(t, s.UnmarshalJSON(r.Edit.Changes[0].After))
-		for way, mm := range said {
+		for way, mm := range at {
 			got := -1.0
 			for _, f := range append([]string{way}, also[way]...) {
 				if l := s.Length(f); !l.IsZero() && got < 0 {
@@ -114,18 +122,16 @@ func TestOffersAreUnderstood(t *testing.T) {
 	p := plan.New("x", "X", "in", "")
 	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for line, first := range map[string]string{
-		"box 10 x 10 x 10 xpz1":    "box 10 x 10 x 10 xps1",
-		"box 10x10x10 plywood":     "box 10x10x10 ply1/2",
-		"box 10x10x10 plywod":      "box 10 x 10 x 10 ply1/2",
-		"panel 12 x 10 acrilic":    "panel 12 x 10 acrylic",
-		"disc 20 in craft fome x2": "",
+		"box 10 x 10 x 10 xpz1": "box 10 x 10 x 10 xps1",
+		"box 10x10x10 plywood":  "box 10x10x10 ply1/2",
+		"box 10x10x10 plywod":   "box 10 x 10 x 10 ply1/2",
+		"panel 12 x 10 acrilic": "panel 12 x 10 acrylic",
+		"pole 6 ft 2 in pvc":    "pipe 6 ft pvc2",
+		"panel 24 x 18 1/2 ply": "panel 24 x 18 ply1/2",
 	} {
 		_, err := Read(p, stock.Shop, "a", line)
 		var wrong *Error
 		require.True(t, errors.As(err, &wrong), line)
-		if first == "" {
-			continue
-		}
 		require.NotEmpty(t, wrong.Offers, line)
 		assert.Equal(t, first, wrong.Tries()[0], line)
 		for _, o := range wrong.Offers {
@@ -196,4 +202,131 @@ func TestWiringSaidPlainly(t *testing.T) {
 	r, err := Read(q, stock.Shop, "a", "rename crate to 12 volt box")
 	require.NoError(t, err)
 	assert.Contains(t, string(r.Edit.Changes[0].After), "12 volt box", "a name stays as it is said")
+}
+
+// Whatever is asked for by a part of its name, with what may stand beside it: a line that
+// is offered for it is understood as it stands, or asks which of several another word is.
+// Where nothing can be offered, what stands in the way is said.
+func TestWhatIsOfferedReads(t *testing.T) {
+	bare := plan.New("x", "X", "in", "")
+	bare.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	fed := bare.Clone()
+	for _, line := range []string{"box 10 x 10 x 10 xps1", "supply 12v 5a"} {
+		r, err := Read(fed, stock.Shop, "a", line)
+		require.NoError(t, err)
+		fed, err = fed.Apply(r.Edit)
+		require.NoError(t, err)
+	}
+	pick := func(rng *rand.Rand, of []string) string { return of[rng.IntN(len(of))] }
+	verbs := []string{"box", "panel", "pole", "tube", "lamp", "led", "servo", "motor", "strip", "supply", "glue box with",
+		"coat box", "pane", "disc", "3 pipes", "bulb"}
+	what := []string{"pvc", "plywood", "plywod", "eva", "acrylic", "board", "foam", "led", "servo", "motor", "candle",
+		"latex", "12 v", "pixels", "xpz1"}
+	more := []string{"6 ft high", "2 in", "10 x 10 x 10", "10 x 12", "60 rpm", "on S1", "in box", "6 ft", "1/2", "x3",
+		"in the box", "3 mm", "12 v", ""}
+	rng := rand.New(rand.NewPCG(11, 11))
+	offered, alone := 0, 0
+	for range 3000 {
+		p := bare
+		if rng.IntN(2) == 0 {
+			p = fed
+		}
+		line := strings.Join([]string{pick(rng, verbs), pick(rng, more), pick(rng, what), pick(rng, more)}, " ")
+		_, err := Read(p, stock.Shop, "a", line)
+		var wrong, again *Error
+		if !errors.As(err, &wrong) {
+			require.NoError(t, err)
+			continue
+		}
+		if len(wrong.Offers) == 0 {
+			alone++
+		}
+		for _, o := range wrong.Offers {
+			offered++
+			_, err := Read(p, stock.Shop, "a", o)
+			require.True(t, err == nil || errors.As(err, &again) && len(again.Offers) > 0, "%s: %s, but %v", line, o, err)
+		}
+	}
+	assert.Greater(t, offered, 150)
+	assert.Greater(t, alone, 300)
+
+	_, err := Read(bare, stock.Shop, "a", "12 leds in the cellar")
+	assert.ErrorContains(t, err, "could be")
+	_, err = Read(bare, stock.Shop, "a", "servo")
+	assert.ErrorContains(t, err, "nothing to feed it from yet; try: supply 12v 5a")
+	assert.NotContains(t, err.Error(), "did you mean")
+}
+
+// A length of pipe is as long as it is said, in feet, inches and their parts; two lengths
+// are two pieces. A number before the name is its bore where it can be nothing else.
+func TestALengthOfPipe(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	for line, want := range map[string]string{
+		"post 6 ft 2 in pvc1":            "1@1879.6 pvc1",
+		`6' 2" post pvc1`:                "1@1879.6 pvc1",
+		"pole 10 1/2 in pvc1":            "1@266.7 pvc1",
+		"pole 6 ft 2 1/2 in pvc1":        "1@1892.3 pvc1",
+		"pipe 6 ft 4 ft pvc1":            "1@1828.8 1@1219.2 pvc1",
+		"three posts 4 ft pvc1":          "3@1219.2 pvc1",
+		"pipe 4 ft 2 ft x2 pvc1":         "2@1219.2 2@609.6 pvc1",
+		"pole 6 ft high 2 in pvc":        "1@1828.8 pvc2",
+		"pole 6 ft long 2 1/2 in pvc":    "1@1828.8 pvc2.5",
+		"pole 6 ft tall 1/2 in pvc":      "1@1828.8 pvc1/2",
+		"pole 6 ft tall 1 in pvc":        "1@1828.8 pvc1",
+		"pipe 2@4ft 1@2ft pvc1":          "2@1219.2 1@609.6 pvc1",
+		"pole 6 ft 2 in pvc":             "“pvc” could be",
+		"pole 6 ft 2 1/2 in pvc":         "“pvc” could be",
+		"pole 6 ft tall 4 ft pvc1":       "one length is said by name",
+		"pipe 2@4ft x2 pvc1":             "x2 beside a count",
+		"pipe pvc1":                      "a pipe list takes count@length",
+		"pipe 6 ft bananas pvc1":         "bananas",
+		"panel 24 x 18 5 mm eva":         "eva5",
+		"panel 24 x 18 in 1/2 plywood":   "ply1/2",
+		"panel 24 x 18 1/2 in plywood":   "“plywood” could be",
+		"panel 24 in x 18 in 10 mm eva":  "eva10",
+		"panel 24 in x 18 in 7 mm eva":   "“eva” could be",
+		"panel 24 in x 18 in 5 in eva":   "“eva” could be",
+		"remove the pipe, whichever one": "nothing here is called",
+	} {
+		r, err := Read(p, stock.Shop, "a", line)
+		if err != nil {
+			assert.ErrorContains(t, err, want, line)
+			continue
+		}
+		var s plan.Solid
+		require.NoError(t, s.UnmarshalJSON(r.Edit.Changes[0].After))
+		got := s.Stock
+		if pipe, ok := s.Form.(form.Pipe); ok {
+			cuts, err := form.Cuts(pipe.Lengths)
+			require.NoError(t, err)
+			for i := len(cuts) - 1; i >= 0; i-- {
+				got = fmt.Sprintf("%d@%.5g %s", cuts[i].Count, cuts[i].Length, got)
+			}
+		}
+		assert.Equal(t, want, got, line)
+	}
+}
+
+// An article before a thing is no part of its name, and what is written stays as it is.
+func TestArticles(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	r, err := Read(p, stock.Shop, "a", "box 20 x 20 x 20 xps1")
+	require.NoError(t, err)
+	p, err = p.Apply(r.Edit)
+	require.NoError(t, err)
+	for line, plain := range map[string]string{
+		"remove the box":                             "remove box",
+		"hole 3 in in the box front":                 "hole 3 in in box front",
+		"letters 3 in in the box front says THE END": "letters 3 in in box front says THE END",
+		"drill 2 in in my box front":                 "hole 2 in in box front",
+		"rename the box to the chest":                "rename box to the chest",
+	} {
+		want, err := Read(p, stock.Shop, "a", plain)
+		require.NoError(t, err, plain)
+		got, err := Read(p, stock.Shop, "a", line)
+		require.NoError(t, err, line)
+		assert.Equal(t, want.Text, got.Text, line)
+	}
 }

@@ -2,6 +2,7 @@ package shorthand
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"sort"
 	"strings"
@@ -126,27 +127,77 @@ func byName(verb string, line []string, lib *stock.Library) ([]string, error) {
 					got = got[i : i+1]
 				}
 			}
-			if before := line[from-1]; len(got) > 1 && from > 1 && number.MatchString(before) { // 1/2 plywood
-				same := slices.DeleteFunc(
-					slices.Clone(got),
-					func(e entry) bool { return !slices.Contains(wordsOf(e.name), before) },
-				)
-				if len(same) == 1 && !whole.MatchString(line[from-2]) {
-					return slices.Concat(line[:from-1], []string{same[0].id}, line[from+n:]), nil
+			if at, one := thickness(line, from, got); one != "" { // 1/2 plywood, 3 mm eva
+				if goesOn(line, at, from) { // 60 1/2 plywood is 60 of half an inch, or 60 1/2
+					return nil, &unsure{line, from, n, got, one, at}
 				}
-				if len(same) == 1 { // 60 1/2 plywood is 60 of half an inch, or 60 1/2
-					return nil, &unsure{line, from, n, got, same[0].id}
-				}
+				return slices.Concat(line[:at], []string{one}, line[from+n:]), nil
 			}
 			switch {
 			case len(got) == 1:
 				return slices.Concat(line[:from], []string{got[0].id}, line[from+n:]), nil
 			case len(got) > 1:
-				return nil, &unsure{line, from, n, got, ""}
+				return nil, &unsure{line, from, n, got, "", 0}
 			}
 		}
 	}
 	return nil, nil
+}
+
+// thickness is the one of several things of the shop that has the number before its name in
+// it, and where that number begins in the line: 1/2 plywood, 2 1/2 in pvc, 3 mm eva. It is
+// "" where no number is, or not one thing has it.
+func thickness(line []string, from int, got []entry) (at int, one string) {
+	end, u := from, ""
+	if unit.MatchString(line[end-1]) {
+		end, u = end-1, strings.ToLower(line[end-1])
+	}
+	for _, n := range []int{2, 1} { // 2 1/2 before 1/2
+		at = end - n
+		if len(got) < 2 || at < 2 || strings.EqualFold(line[at-1], "x") { // 10 x 5 mm is a size
+			continue
+		}
+		m := thick.FindStringSubmatch(strings.ToLower(strings.Join(line[at:end], " ") + u))
+		if m == nil {
+			continue
+		}
+		same := slices.DeleteFunc(slices.Clone(got), func(e entry) bool {
+			own := wordsOf(e.name)
+			return !holds(own, strings.Fields(m[1])) || slices.Contains(own, "mm") != (m[2] == "mm")
+		})
+		slices.SortStableFunc(same, func(a, b entry) int { return len(wordsOf(a.name)) - len(wordsOf(b.name)) })
+		if len(same) == 1 || len(same) > 1 && len(wordsOf(same[0].name)) < len(wordsOf(same[1].name)) {
+			return at, same[0].id // a sheet before the roll of the same
+		}
+	}
+	return 0, ""
+}
+
+// thick is a thickness or a bore as it is said.
+var thick = regexp.MustCompile(`^((?:\d+ )?\d+/\d+|\d[\d.]*)(mm|in|inch|inches|"|)$`)
+
+// holds is true of a name with a number in it, and not as part of one: 1/2, but not 2 1/2.
+func holds(own, figure []string) bool {
+	for i := range own {
+		end := i + len(figure)
+		if end > len(own) || !slices.Equal(own[i:end], figure) {
+			continue
+		}
+		more := end < len(own) && fraction.MatchString(own[end])
+		less := i > 0 && fraction.MatchString(figure[0]) && whole.MatchString(own[i-1])
+		if !more && !less {
+			return true
+		}
+	}
+	return false
+}
+
+// goesOn is true of a number that may be the end of the one before: 60 1/2, 6 ft 2 in.
+func goesOn(line []string, at, from int) bool {
+	before := strings.ToLower(line[at-1])
+	feet := strings.HasSuffix(before, "'") || strings.HasSuffix(before, "ft") || before == "feet" || before == "foot"
+	return whole.MatchString(before) && strings.Contains(line[at], "/") || feet && (from-at > 1 || strings.HasSuffix(line[at], `"`) ||
+		strings.HasSuffix(strings.ToLower(line[at]), "in"))
 }
 
 // unsure is words of a line that could mean several things of the shop.
@@ -155,6 +206,7 @@ type unsure struct {
 	from, n int
 	list    []entry
 	thick   string // the one whose thickness the number before may be
+	at      int    // where that number begins
 }
 
 func (u *unsure) Error() string {
@@ -165,7 +217,7 @@ func (u *unsure) Error() string {
 // lines are the line with each of them said.
 func (u *unsure) lines() (out []string) {
 	if u.thick != "" {
-		out = append(out, strings.Join(slices.Concat(u.line[:u.from-1], []string{u.thick}, u.line[u.from+u.n:]), " "))
+		out = append(out, strings.Join(slices.Concat(u.line[:u.at], []string{u.thick}, u.line[u.from+u.n:]), " "))
 	}
 	for _, e := range u.list[:min(8, len(u.list))] {
 		out = append(out, strings.Join(slices.Concat(u.line[:u.from], []string{e.id}, u.line[u.from+u.n:]), " "))

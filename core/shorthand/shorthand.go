@@ -239,10 +239,30 @@ func Read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, error)
 }
 
 // read is Read with the plan as the phrase leaves it; what is refused is said in the
-// plan's units.
+// plan's units, with what may have been meant.
 func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {
+	r, q, err := plainRead(p, lib, prop, text)
+	e, own := err.(*Error)
+	if !own {
+		return r, q, err
+	}
+	if list := splitLine(text); len(list) > 0 && len(text) <= 300 {
+		if lines := plainly(list, p.Shop(lib)); len(lines) > 0 {
+			list = lines[len(lines)-1]
+		}
+		offer(p, lib, prop, list, e)
+		keepReadable(p, lib, prop, list, e)
+	}
+	e.Why = measure.InUnits(e.Why, p.Metric())
+	return r, q, err
+}
+
+func splitLine(text string) []string { return strings.Fields(strings.ReplaceAll(text, ",", " , ")) }
+
+// plainRead is the phrase as it stands, else as what it may plainly have meant.
+func plainRead(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {
 	r, q, err := understood(p, lib, prop, text)
-	list := strings.Fields(strings.ReplaceAll(text, ",", " , "))
+	list := splitLine(text)
 	if err == nil {
 		if size := astray(r, list, p.Metric(), false); size != "" {
 			verb := strings.ToLower(list[0])
@@ -252,28 +272,23 @@ func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.
 			err = &Error{Why: "“" + size + "” is not where this line would have it", Example: verbs[verb].example}
 		}
 	}
-	if err != nil {
-		if len(list) > 0 && len(text) <= 300 {
-			lines := plainly(list, p.Shop(lib))
-			last := list
-			if len(lines) > 0 {
-				last = lines[len(lines)-1]
-			}
-			for _, line := range append(lines, labelled(last)...) {
-				again, then, other := understood(p, lib, prop, strings.Join(line, " "))
-				if other == nil && astray(again, last, p.Metric(), true) == "" {
-					return again, then, nil
-				}
-				if e, own := err.(*Error); own && other != nil && outer(e.Why, list) { // what is wrong beside
-					err = other
-				}
-			}
-			list = last
-			offer(p, lib, prop, list, err)
-		}
+	if err == nil || len(list) == 0 || len(text) > 300 {
+		return r, q, err
 	}
-	if e, own := err.(*Error); own {
-		e.Why = measure.InUnits(e.Why, p.Metric())
+	lines := plainly(list, p.Shop(lib))
+	last := list
+	if len(lines) > 0 {
+		last = lines[len(lines)-1]
+	}
+	for k, line := range append(lines, labelled(last)...) {
+		ordered := k >= len(lines) // its sizes are no longer by their words
+		again, then, other := understood(p, lib, prop, strings.Join(line, " "))
+		if other == nil && astray(again, last, p.Metric(), ordered) == "" {
+			return again, then, nil
+		}
+		if e, own := err.(*Error); own && other != nil && !ordered && outer(e.Why, list) { // what is wrong beside
+			err = other
+		}
 	}
 	return r, q, err
 }
@@ -291,23 +306,44 @@ func outer(why string, list []string) bool {
 	})
 }
 
-// offer sets a misspelt name of the shop right, where the line is then understood.
-func offer(p *plan.Plan, lib *stock.Library, prop string, list []string, err error) {
-	e, own := err.(*Error)
+// offer sets a misspelt name of the shop right.
+func offer(p *plan.Plan, lib *stock.Library, prop string, list []string, e *Error) {
 	verb := strings.ToLower(list[0])
 	if to := aliases[verb]; to != nil {
 		verb = to[0]
 	}
-	if line := meantStock(verb, list, p.Shop(lib)); own && line != "" {
-		_, _, still := understood(p, lib, prop, line)
-		var unsure *Error // which of several it is can be said next
-		if still == nil || errors.As(still, &unsure) && strings.Contains(unsure.Why, "could be") {
-			e.Offers = []string{line}
-			if unsure != nil && len(unsure.Offers) > 0 {
-				e.Offers = unsure.Offers
-			}
-		}
+	line := meantStock(verb, list, p.Shop(lib))
+	if line == "" {
+		return
 	}
+	_, _, still := plainRead(p, lib, prop, line)
+	var unsure *Error // which of several it is can be said next
+	if still == nil {
+		e.Offers = []string{line}
+	} else if errors.As(still, &unsure) && len(unsure.Offers) > 0 {
+		e.Offers = unsure.Offers
+	}
+}
+
+// keepReadable keeps the offers that are understood, with each size where the line had it.
+// Where none is, what stands in the way of the first is said as well.
+func keepReadable(p *plan.Plan, lib *stock.Library, prop string, list []string, e *Error) {
+	var first *Error
+	kept := slices.DeleteFunc(slices.Clone(e.Offers), func(line string) bool {
+		r, _, err := plainRead(p, lib, prop, line)
+		if err == nil {
+			return astray(r, list, p.Metric(), false) != ""
+		}
+		wrong, own := err.(*Error)
+		if own && first == nil {
+			first = wrong
+		}
+		return !own || len(wrong.Offers) == 0 // that is another word that could be several
+	})
+	if len(kept) == 0 && first != nil && first.Why != e.Why {
+		e.Why, e.Example = e.Why+"; and "+first.Why, first.Example
+	}
+	e.Offers = kept
 }
 
 func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error) {

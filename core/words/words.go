@@ -109,8 +109,8 @@ func (w *Words) Before(marks ...string) measure.Length {
 			if !strings.EqualFold(x, mark) {
 				continue
 			}
-			for n := min(3, i); n >= 1; n-- {
-				if l, err := measure.ParseLengthIn(strings.Join(w.List[i-n:i], " "), w.bare()); err == nil {
+			for n := min(longest, i); n >= 1; n-- {
+				if l, used := LengthAt(w.List, i-n, w.bare()); used == n {
 					w.cut(i-n, i+1)
 					return l
 				}
@@ -127,11 +127,9 @@ func (w *Words) After(marks ...string) measure.Length {
 			if !strings.EqualFold(x, mark) {
 				continue
 			}
-			for n := min(3, len(w.List)-i-1); n >= 1; n-- {
-				if l, err := measure.ParseLengthIn(strings.Join(w.List[i+1:i+1+n], " "), w.bare()); err == nil {
-					w.cut(i, i+1+n)
-					return l
-				}
+			if l, n := LengthAt(w.List, i+1, w.bare()); n > 0 {
+				w.cut(i, i+1+n)
+				return l
 			}
 		}
 	}
@@ -144,6 +142,31 @@ var twoLengths = regexp.MustCompile(`(?i)(ft|feet|foot|')\s+(1[2-9]|[2-9]\d|\d{3
 
 var times = regexp.MustCompile(`^\d+[x×]$`)
 
+var lengthUnit = regexp.MustCompile(`(?i)^(?:in|ft|mm|cm|m|inch|inches|feet|foot|"|')$`)
+
+// longest is the most words a length has: 6 ft 2 1/2 in.
+const longest = 5
+
+// LengthAt is the length that begins at a word, with all that is part of it, and how many
+// words it has; none where no length begins. Bare numbers are in bare ("in" or "mm").
+func LengthAt(list []string, i int, bare string) (l measure.Length, used int) {
+	for n := 1; n <= longest && i+n <= len(list); n++ {
+		joined := strings.Join(list[i:i+n], " ")
+		if n > 1 && twoLengths.MatchString(joined) {
+			break
+		}
+		if n > 2 && i+n < len(list) && digit(list[i+n-1]) && lengthUnit.MatchString(list[i+n]) {
+			continue // 6 ft 4 of 6 ft 4 ft
+		}
+		if got, err := measure.ParseLengthIn(joined, bare); err == nil {
+			l, used = got, n
+		}
+	}
+	return l, used
+}
+
+func digit(word string) bool { return word[0] >= '0' && word[0] <= '9' }
+
 // Sizes takes the dimensions out, joined by x, to or by; what is left is none.
 // "26 1/2" stays one dimension.
 func (w *Words) Sizes() (dims []measure.Length) {
@@ -153,20 +176,11 @@ func (w *Words) Sizes() (dims []measure.Length) {
 		if strings.EqualFold(x, "x") || strings.EqualFold(x, "to") || strings.EqualFold(x, "by") {
 			continue
 		}
-		if c := x[0]; (c < '0' || c > '9') && c != '.' || times.MatchString(x) {
+		if !digit(x) && x[0] != '.' || times.MatchString(x) {
 			rest = append(rest, x)
 			continue
 		}
-		best, used := measure.Length{}, 0
-		for n := 1; n <= 4 && i+n <= len(w.List); n++ {
-			joined := strings.Join(w.List[i:i+n], " ")
-			if n > 1 && twoLengths.MatchString(joined) {
-				break
-			}
-			if l, e := measure.ParseLengthIn(joined, w.bare()); e == nil {
-				best, used = l, n
-			}
-		}
+		best, used := LengthAt(w.List, i, w.bare())
 		if used == 0 {
 			rest = append(rest, x)
 			continue

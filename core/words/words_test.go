@@ -18,6 +18,7 @@ func TestSizes(t *testing.T) {
 	for text, want := range map[string][]float64{
 		"22 x 18 x 26 1/2": {558.8, 457.2, 673.1}, "22 by 18": {558.8, 457.2}, "4 ft 6 x 20": {1371.6, 508},
 		"4 ft 20 in": {1219.2, 508}, "20 to 9": {508, 228.6},
+		"6 ft 4 ft": {1828.8, 1219.2}, "6 ft 2 1/2 in x 3 ft 1 in": {1892.3, 939.8}, "6 in in": {152.4},
 		"600 mm x 1.2 m": {600, 1200}, ".5": {12.7}, "lid 22": {558.8}, "": nil, "2x": nil,
 	} {
 		w := of(text, false)
@@ -31,6 +32,22 @@ func TestSizes(t *testing.T) {
 	assert.Equal(t, 600., w.Sizes()[0].Value())
 	assert.Equal(t, []string{"lid"}, w.List)
 	assert.ErrorContains(t, w.None(), `"lid" is not understood`)
+}
+
+// A length before or after a word is taken whole, in feet, inches and their parts.
+func TestAWholeLengthIsTaken(t *testing.T) {
+	for said, mm := range map[string]float64{
+		"6 ft 2 1/2 in": 1892.3, "6 ft 2 in": 1879.6, `6' 2"`: 1879.6, "6 ft": 1828.8, "2 1/2": 63.5, "18": 457.2,
+	} {
+		w := of("20 x "+said+" tall lid", false)
+		assert.InDelta(t, mm, w.Before("tall").Value(), 1e-9, said)
+		assert.Equal(t, []string{"20", "x", "lid"}, w.List, said)
+		w = of("20 wall "+said+" lid", false)
+		assert.InDelta(t, mm, w.After("wall").Value(), 1e-9, said)
+		assert.Equal(t, []string{"20", "lid"}, w.List, said)
+	}
+	w := of("4 ft 20 in tall", false)
+	assert.InDelta(t, 508, w.Before("tall").Value(), 1e-9, "two lengths")
 }
 
 func TestTaking(t *testing.T) {
