@@ -39,7 +39,8 @@ type Server struct {
 	search searches
 
 	workTime time.Duration // how long working out one plan may take
-	mendTime time.Duration // how long a page may try mends
+	mendTime time.Duration // how long a page may try mends when it is asked for them
+	first    time.Duration // how long before it answers
 }
 
 // parsePages reads the templates.
@@ -63,6 +64,7 @@ func New(s *store.Store, now func() time.Time) (*Server, error) {
 		search:   searches{of: map[string]*running{}, most: 2},
 		workTime: workTime,
 		mendTime: mendTime,
+		first:    firstMends,
 	}, nil
 }
 

@@ -31,6 +31,7 @@ func barn(t *testing.T) (*httptest.Server, *store.Store) {
 	require.NoError(t, st.Create(context.Background(), demo.Apiary(today), false))
 	s, err := New(st, func() time.Time { return today })
 	require.NoError(t, err)
+	s.first = time.Minute
 	srv := httptest.NewServer(s.Handler())
 	t.Cleanup(srv.Close)
 	return srv, st

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"net/url"
 	"time"
 
 	"zapbarn/core/check"
@@ -10,13 +11,15 @@ import (
 
 // tryMends tries the mends of the snags a page shows, those in sight first, for
 // as long as a page may take; the others say that theirs are still to be tried.
-func (s *Server) tryMends(ctx context.Context, p *Page, mends *check.Prover) {
+// A page that does not ask for all starts none after its first moment.
+func (s *Server) tryMends(ctx context.Context, p *Page, mends *check.Prover, all bool) {
 	ctx, cancel := context.WithTimeout(ctx, s.mendTime)
 	defer cancel()
 	watch := work.NewWatch(ctx, time.Now)
+	start := time.Now()
 	try := func(v *SnagView) {
 		kept, known := mends.Known(v.Snag)
-		if !known && ctx.Err() == nil {
+		if !known && ctx.Err() == nil && (all || time.Since(start) < s.first) {
 			var err error
 			kept, err = mends.Mends(watch, v.Snag)
 			known = err == nil
@@ -34,4 +37,31 @@ func (s *Server) tryMends(ctx context.Context, p *Page, mends *check.Prover) {
 			try(&p.Snags[i].Like[k])
 		}
 	}
+}
+
+// allMends is what an address says that wants every mend tried.
+const allMends = "mends"
+
+// asksMends is a page's address without that, and whether it was there.
+func asksMends(u *url.URL) (*url.URL, bool) {
+	q := u.Query()
+	if !q.Has(allMends) {
+		return u, false
+	}
+	q.Del(allMends)
+	bare := *u
+	bare.RawQuery = q.Encode()
+	return &bare, true
+}
+
+// WithMends is the page's address that has every mend tried first.
+func (p *Page) WithMends() string {
+	u, err := url.Parse(p.Back)
+	if err != nil {
+		return p.Back
+	}
+	q := u.Query()
+	q.Set(allMends, "all")
+	u.RawQuery = q.Encode()
+	return u.String()
 }

@@ -228,6 +228,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		s.fail(c, err)
 		return
 	}
+	u, all := asksMends(u)
 	key := pageKey{m, u.RequestURI(), themeOf(c), whoOf(c), 0}
 	step := tourOf(c, id)
 	if step != nil {
@@ -268,7 +269,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 	if len(many) > 1 {
 		p.several(many, o)
 	}
-	s.tryMends(c.Request.Context(), p, got.mends)
+	s.tryMends(c.Request.Context(), p, got.mends, all || c.Request.Method != http.MethodGet)
 	p.Ticket.over(o)
 	if err := s.bodied(p, pl); err != nil {
 		s.fail(c, err)

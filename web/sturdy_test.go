@@ -65,6 +65,7 @@ func TestEveryRouteOfEveryPlan(t *testing.T) {
 	}
 	s, err := New(st, func() time.Time { return today })
 	require.NoError(t, err)
+	s.first = time.Minute
 	srv := httptest.NewServer(s.Handler())
 	defer srv.Close()
 	client := &http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
@@ -329,6 +330,7 @@ func TestOneHeavyPlanSlowsNobody(t *testing.T) {
 	require.NoError(t, st.Create(context.Background(), heavy.Mazes(6), false))
 	s, err := New(st, func() time.Time { return today })
 	require.NoError(t, err)
+	s.first = time.Minute
 	s.workTime = 600 * time.Millisecond
 	_, _, err = s.work(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
@@ -541,12 +543,18 @@ func TestAPageTriesMendsForItsTime(t *testing.T) {
 	offered := regexp.MustCompile(
 		`name="snag" value="([^"]+)">\s*<button class="btn[^"]*" name="mend"\s*value="([^"]+)"`,
 	)
-	s.mendTime = 0
+	s.first = 0
 	body := fetch(t, s, apiary+"/walkdown").Body.String()
 	assert.Contains(t, body, "Try its mends")
+	assert.Contains(t, body, `data-untried="`+apiary+`/walkdown?mends=all"`)
 	assert.Empty(t, offered.FindAllString(body, -1))
+	s.mendTime = 0
+	body = fetch(t, s, apiary+"/walkdown?mends=all").Body.String()
+	assert.Empty(t, offered.FindAllString(body, -1), "its time was over")
 	s.mendTime = time.Minute
-	body = fetch(t, s, apiary+"/walkdown").Body.String()
+	body = fetch(t, s, apiary+"/walkdown?mends=all").Body.String()
+	assert.NotContains(t, body, "mends=all", "its forms lead back to the page as it was")
+	assert.Equal(t, body, fetch(t, s, apiary+"/walkdown").Body.String(), "it is kept")
 	assert.NotContains(t, body, "Try its mends")
 	found := offered.FindAllStringSubmatch(body, -1)
 	assert.Equal(t, len(all), len(found))

@@ -94,6 +94,7 @@ func site(t testing.TB, p *plan.Plan) *Server {
 	require.NoError(t, st.Create(context.Background(), p, false))
 	s, err := New(st, func() time.Time { return today })
 	require.NoError(t, err)
+	s.first = time.Minute // every mend is on the first page
 	return s
 }
 
@@ -238,6 +239,7 @@ func BenchmarkPageAfterEdit(b *testing.B) {
 	}
 	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
 		s := site(b, p)
+		s.first = firstMends
 		n := 0
 		for what, edit := range edits {
 			b.Run(name+"/"+what, func(b *testing.B) {

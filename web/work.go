@@ -19,9 +19,10 @@ import (
 // in a plain view.
 const workTime = 10 * time.Second
 
-// mendTime is how long a page may try the mends of the snags it shows; what is
-// left is tried when it is asked for again.
-const mendTime = 2 * time.Second
+// mendTime is how long a page may try the mends of the snags it shows, when it is asked
+// for them; firstMends how long it may before it answers at all. What is left then the
+// page asks for by itself (web/static/page/mends.js).
+const mendTime, firstMends = 2 * time.Second, 5 * time.Millisecond
 
 // heldBytes bounds what is kept of plans worked out, and pageBytes of pages.
 const heldBytes, pageBytes = 256 << 20, 48 << 20

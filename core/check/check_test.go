@@ -1065,8 +1065,9 @@ func TestABlockFillsItsBox(t *testing.T) {
 		return b
 	}
 	assert.InDelta(t, 95*10*7, trapezoid(95).Filled(), 1e-6)
-	assert.False(t, round(trapezoid(100)))
-	assert.False(t, round(trapezoid(91)))
-	assert.True(t, round(trapezoid(89)))
-	assert.True(t, round(pattern.Body{Faces: []pattern.Face{{Points: []pattern.Vec{{}, {X: 1}, {Y: 1}}}}}), "flat")
+	full := func(b pattern.Body) bool { _, ok := block(b); return ok }
+	assert.True(t, full(trapezoid(100)))
+	assert.True(t, full(trapezoid(91)))
+	assert.False(t, full(trapezoid(89)))
+	assert.False(t, full(pattern.Body{Faces: []pattern.Face{{Points: []pattern.Vec{{}, {X: 1}, {Y: 1}}}}}), "flat")
 }

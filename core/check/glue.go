@@ -70,6 +70,7 @@ var _ = rule(
 			}
 		}
 	},
+	work.Bonded,
 )
 
 func lowerFirst(s string) string {

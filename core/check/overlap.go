@@ -20,9 +20,13 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for _, p := range w.Plan.Props {
 			solids := solidsOf(w, p.ID)
+			boxes := make([][]box, len(solids))
+			for k, s := range solids {
+				boxes[k] = flatParts(w, s)
+			}
 			for k, a := range solids {
-				for _, b := range solids[k+1:] {
-					deep, ok := bitten(w, a, b)
+				for l, b := range solids[k+1:] {
+					deep, ok := bitten(boxes[k], boxes[k+1+l])
 					if !ok || a.By == b.ID || b.By == a.ID || b.How == "in" || a.How == "in" {
 						continue
 					}
@@ -45,6 +49,7 @@ var _ = rule(
 			}
 		}
 	},
+	work.Cut,
 )
 
 // solidsOf are a prop's solids that have a shape.
@@ -57,15 +62,36 @@ func solidsOf(w *work.Work, prop string) (out []*plan.Solid) {
 	return out
 }
 
-// bitten is how far flat parts of two solids run into each other, each way. What is
-// round or hollow is not judged: its box says nothing of it.
-func bitten(w *work.Work, a, b *plan.Solid) (deep pattern.Vec, ok bool) {
-	for _, p := range w.Shapes[a.ID].Bodies {
-		for _, q := range w.Shapes[b.ID].Bodies {
-			if round(p) || round(q) {
-				continue
+// box is a box by two corners: the least and the most of each way.
+type box [2]pattern.Vec
+
+// flatParts are the boxes of a solid's parts where it stands. What is round or hollow is
+// not judged: its box says nothing of it.
+func flatParts(w *work.Work, s *plan.Solid) (out []box) {
+	x, y, z := s.X.Value(), s.Y.Value(), s.Z.Value()
+	for _, body := range w.Shapes[s.ID].Bodies {
+		if b, ok := block(body); ok {
+			for i := range b {
+				b[i].X, b[i].Y, b[i].Z = b[i].X+x, b[i].Y+y, b[i].Z+z
 			}
-			d := common(boxOf(p, a), boxOf(q, b))
+			out = append(out, b)
+		}
+	}
+	return out
+}
+
+// block is the box of a body that fills it, or nearly.
+func block(body pattern.Body) (b box, ok bool) {
+	lo, hi := body.Bounds()
+	full := (hi.X - lo.X) * (hi.Y - lo.Y) * (hi.Z - lo.Z)
+	return box{lo, hi}, full > 0 && body.Filled() >= 0.9*full
+}
+
+// bitten is how far the parts of two solids run into each other, each way.
+func bitten(a, b []box) (deep pattern.Vec, ok bool) {
+	for _, p := range a {
+		for _, q := range b {
+			d := common(p, q)
 			if d.X > bite && d.Y > bite && d.Z > bite && d.X*d.Y*d.Z > deep.X*deep.Y*deep.Z {
 				deep, ok = d, true
 			}
@@ -74,23 +100,9 @@ func bitten(w *work.Work, a, b *plan.Solid) (deep pattern.Vec, ok bool) {
 	return deep, ok
 }
 
-// round is true of a body that does not fill its box, or nearly.
-func round(b pattern.Body) bool {
-	lo, hi := b.Bounds()
-	full := (hi.X - lo.X) * (hi.Y - lo.Y) * (hi.Z - lo.Z)
-	return full <= 0 || b.Filled() < 0.9*full
-}
-
-// boxOf is a body's box where its solid stands.
-func boxOf(b pattern.Body, s *plan.Solid) (box [2]pattern.Vec) {
-	lo, hi := b.Bounds()
-	x, y, z := s.X.Value(), s.Y.Value(), s.Z.Value()
-	return [2]pattern.Vec{{X: lo.X + x, Y: lo.Y + y, Z: lo.Z + z}, {X: hi.X + x, Y: hi.Y + y, Z: hi.Z + z}}
-}
-
 // common is how far two boxes run into each other, each way; less than nothing where
 // they do not.
-func common(a, b [2]pattern.Vec) pattern.Vec {
+func common(a, b box) pattern.Vec {
 	return pattern.Vec{
 		X: math.Min(a[1].X, b[1].X) - math.Max(a[0].X, b[0].X),
 		Y: math.Min(a[1].Y, b[1].Y) - math.Max(a[0].Y, b[0].Y),

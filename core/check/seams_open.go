@@ -69,4 +69,5 @@ var _ = rule(
 			)
 		}
 	},
+	work.Bonded,
 )

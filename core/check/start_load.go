@@ -49,4 +49,5 @@ var _ = rule(
 			say(s)
 		}
 	},
+	work.Powered,
 )

@@ -81,4 +81,5 @@ var _ = rule(
 			say(snag)
 		}
 	},
+	work.Bonded,
 )

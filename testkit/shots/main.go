@@ -78,7 +78,7 @@ func main() {
 			chromedp.EmulateViewport(int64(w), int64(h)),
 			chromedp.Navigate(os.Args[1]+strings.ReplaceAll(path, " ", "%20")),
 			chromedp.WaitReady("body"),
-			chromedp.Sleep(350*time.Millisecond),
+			chromedp.Sleep(700*time.Millisecond),
 		)
 		if act := acts[name]; err == nil && act != "" {
 			_, err = chromedp.Run(ctx, chromedp.Evaluate[bool](act))

@@ -34,6 +34,7 @@
   let under = false;
 
   function add(job) {
+    document.dispatchEvent(new CustomEvent("asking"));
     if (job.navigates) { // only the last of several places asked for is gone to
       for (let i = line.length - 1; i >= 0; i--) if (line[i].navigates) { line[i].done(); line.splice(i, 1); }
     }
