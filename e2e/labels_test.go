@@ -62,14 +62,23 @@ func TestNoWordsRunIntoEachOther(t *testing.T) {
 	twin.Display.ID, twin.Display.Units = "stress-metric", "mm"
 	many := wirings.Times(demo.Apiary(today), 8) // 64 props
 	many.Display.ID = "many"
-	for _, p := range []*plan.Plan{book, stress, twin, many} {
+	some := wirings.Times(demo.Apiary(today), 3) // 24 props
+	some.Display.ID = "some"
+	one := demo.Apiary(today)
+	one.Display.ID = "one"
+	for _, prop := range one.Props[1:] {
+		q, err := one.Apply(one.Without("prop", prop.ID))
+		require.NoError(t, err)
+		one = q
+	}
+	for _, p := range []*plan.Plan{book, stress, twin, many, some, one} {
 		require.NoError(t, s.store.Create(t.Context(), p, false))
 	}
-	for _, p := range []*plan.Plan{s.plan("midnight-apiary"), demo.Metric(today), book, stress, twin, many} {
+	for _, p := range []*plan.Plan{s.plan("midnight-apiary"), demo.Metric(today), book, stress, twin, many, some, one} {
 		id := p.Display.ID
 		pages := []string{""}
 		for k, prop := range p.Props {
-			if p == many && k%16 != 3 {
+			if p == many && k%16 != 3 || p == some && k != 9 {
 				continue
 			}
 			if p == book { // a form a prop: what is drawn of it

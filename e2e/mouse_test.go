@@ -1,9 +1,12 @@
 package e2e
 
 import (
+	"fmt"
 	"strconv"
 	"strings"
 	"testing"
+	"time"
+
 	"zapbarn/core/plan"
 
 	"github.com/chromedp/cdproto/input"
@@ -250,4 +253,41 @@ func TestASupplyIsPluggedInByDragging(t *testing.T) {
 	assert.Equal(t, garden, s.plan("midnight-apiary").Device("S1").Outlet)
 	s.live(func() { s.click("[data-undo]") })
 	assert.Equal(t, from, s.plan("midnight-apiary").Device("S1").Outlet)
+}
+
+// A finger drags an opening, and a solid once it is picked: before that it scrolls.
+func TestAFingerDrags(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=riser&way=parts&sel=part:riser-box/front")
+	require.NoError(t, chromedp.Do(s.ctx, chromedp.EmulateViewport(390, 844, chromedp.EmulateTouch)))
+	swipe := func(sel string, dx, dy float64) {
+		at := eval[[]float64](s, fmt.Sprintf(`(()=>{const e=document.querySelector(%q); e.scrollIntoView({block:"center"});
+			const b=e.getBoundingClientRect(); return [b.left+b.width*.3,b.top+b.height*.7]})()`, sel))
+		time.Sleep(300 * time.Millisecond)
+		touch := func(kind input.DispatchTouchEventType, points ...*input.TouchPoint) {
+			_, err := chromedp.Call(s.ctx, input.DispatchTouchEvent,
+				input.DispatchTouchEventParams{Type: kind, TouchPoints: append([]*input.TouchPoint{}, points...)})
+			require.NoError(t, err)
+		}
+		touch(input.DispatchTouchEventTypeTouchStart, &input.TouchPoint{X: at[0], Y: at[1]})
+		for k := 1.0; k <= 4; k++ {
+			touch(input.DispatchTouchEventTypeTouchMove, &input.TouchPoint{X: at[0] + dx*k/4, Y: at[1] + dy*k/4})
+		}
+		touch(input.DispatchTouchEventTypeTouchEnd)
+	}
+	y := func() float64 { return s.plan("midnight-apiary").Solid("riser-box").Openings[0].Y.Value() }
+	was := y()
+	s.live(func() { swipe(`[data-opening="0"] .touch`, 0, -30) })
+	assert.Greater(t, y(), was+25)
+
+	// the handles of its sizes are drags of their own: on a tablet there is room beside them
+	require.NoError(t, chromedp.Do(s.ctx, chromedp.EmulateViewport(1024, 1366, chromedp.EmulateTouch)))
+	s.goTo(apiary + "/bench?prop=riser&way=whole")
+	x := func() float64 { return s.plan("midnight-apiary").Solid("riser-box").X.Value() }
+	stood := x()
+	swipe(`svg.front [data-solid="riser-box"]`, 70, -30)
+	time.Sleep(500 * time.Millisecond)
+	assert.Equal(t, stood, x(), "it is not picked")
+	s.goTo(apiary + "/bench?prop=riser&way=whole&sel=solid:riser-box")
+	s.live(func() { swipe(`svg.front [data-solid="riser-box"]`, 70, -30) })
+	assert.Greater(t, x(), stood+100)
 }

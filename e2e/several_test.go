@@ -34,3 +34,22 @@ func TestSeveralPickedWithShift(t *testing.T) {
 	assert.Equal(t, 0, s.count(".several"))
 	assert.Equal(t, 1, s.count("form.f"))
 }
+
+// Two solids pressed are joined where they are; undo parts them.
+func TestTwoPressedAreJoined(t *testing.T) {
+	s := open(t, apiary+"/bench?prop=keeper&way=whole")
+	before := len(s.plan("midnight-apiary").Joints)
+	for _, id := range []string{"keeper-hat", "keeper-brim"} {
+		s.live(func() {
+			require.True(t, eval[bool](s, `(()=>{const b=document.querySelector('[data-solid="`+id+`"]');
+				return !b.dispatchEvent(new MouseEvent("click",{shiftKey:true,bubbles:true,cancelable:true}))})()`), id)
+		})
+	}
+	s.live(func() { s.clickText("Join the two") })
+	joints := s.plan("midnight-apiary").Joints
+	require.Len(t, joints, before+1)
+	j := joints[before]
+	assert.ElementsMatch(t, []string{"keeper-hat", "keeper-brim"}, []string{j.A, j.B})
+	s.live(func() { s.clickText("Undo") })
+	assert.Len(t, s.plan("midnight-apiary").Joints, before)
+}

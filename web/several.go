@@ -20,6 +20,8 @@ type Several struct {
 	Say    string // what was to be said of each, when that was refused
 	Errors string
 	Hint   string
+	Join   []string // the two solids of one prop that may be joined, or none
+	Prop   string
 }
 
 // mostPicked is how many things can be picked together.
@@ -55,7 +57,24 @@ func (p *Page) several(keys []string, o over) {
 		v.Hint = "right by 75"
 	}
 	v.Say = o.values["each"]
+	v.Join, v.Prop = p.twoSolids(keys)
 	p.Several, p.Ticket = v, nil
+}
+
+// twoSolids are the solids of a prop that are picked, when they are just two.
+func (p *Page) twoSolids(keys []string) (two []string, prop string) {
+	for _, key := range keys {
+		id, ok := strings.CutPrefix(key, "solid:")
+		if !ok || len(keys) != 2 {
+			return nil, ""
+		}
+		s := p.Plan.Solid(id)
+		if len(two) == 1 && s.Prop != prop {
+			return nil, ""
+		}
+		two, prop = append(two, id), s.Prop
+	}
+	return two, prop
 }
 
 // forEach does one thing to all that is picked, as one step: takes them away,

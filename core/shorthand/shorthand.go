@@ -246,6 +246,9 @@ func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.
 	if !own {
 		return r, q, err
 	}
+	if where := onlyName(p, prop, text); where != nil {
+		return nil, nil, where
+	}
 	if list := splitLine(text); len(list) > 0 && len(text) <= 300 {
 		if lines := plainly(list, p.Shop(lib)); len(lines) > 0 {
 			list = lines[len(lines)-1]

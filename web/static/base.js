@@ -39,6 +39,8 @@
       held.at = userPoint(held.svg, e);
       how.move(held, { x: held.at.x - held.from.x, y: held.at.y - held.from.y });
     });
+    // a finger that holds something does not scroll
+    document.addEventListener("touchmove", (e) => { if (held && how.own) e.preventDefault(); }, { passive: false });
     document.addEventListener("pointerup", () => {
       const h = held;
       held = null;

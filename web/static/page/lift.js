@@ -42,7 +42,7 @@
     own: true,
     hold(el, e, svg) {
       const k = $("[data-moves]", svg);
-      if (e.shiftKey || e.ctrlKey || e.metaKey || e.pointerType === "touch" || e.target.closest("[data-size]") || !$("#move") || !k) return null;
+      if (e.shiftKey || e.ctrlKey || e.metaKey || e.pointerType === "touch" && !el.matches(".body.on, .pick.on .body") || e.target.closest("[data-size]") || !$("#move") || !k) return null;
       const id = el.dataset.solid;
       const others = {};
       $$(".body[data-solid]", svg).forEach((b) => { if (b.dataset.solid !== id) (others[b.dataset.solid] = others[b.dataset.solid] || []).push(b); });

@@ -14,7 +14,7 @@
   drag("[data-opening]", {
     slack: 4,
     own: true,
-    hold(el, e) { return $("#opening") && e.pointerType !== "touch" ? { k: Number(el.dataset.scale) } : null; },
+    hold(el) { return $("#opening") ? { k: Number(el.dataset.scale) } : null; },
     move(h, by) { h.by = by; h.el.setAttribute("transform", `translate(${by.x} ${by.y})`); },
     drop(h) {
       if (h.moved) moved(h.el, h.by.x / h.k, -h.by.y / h.k, 6 / h.k);

@@ -8,7 +8,7 @@
   drag("a[data-load]", {
     slack: 6,
     own: true,
-    hold(el, e) { return $("#plug") && e.pointerType !== "touch" ? {} : null; },
+    hold() { return $("#plug") ? {} : null; },
     move(h, by) {
       h.el.setAttribute("transform", `translate(${by.x} ${by.y})`);
       const on = last && under(last);
