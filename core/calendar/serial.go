@@ -1,0 +1,162 @@
+package calendar
+
+import "sort"
+
+// serial places tasks one after the other in a list's order, each as early as its people,
+// its tool and what it waits for allow (the serial schedule generation scheme, Kolisch 1996).
+// Between the days a task is put down and taken up again by the same people; nothing else
+// comes between. Cost grows with tasks x crews x how full the days are.
+func (b *board) serial(order []int) Schedule {
+	s := Schedule{Slots: make([]Slot, len(b.p.Tasks))}
+	for i := range b.busy {
+		b.busy[i] = b.busy[i][:0]
+	}
+	for _, i := range order {
+		t := b.p.Tasks[i]
+		from, stuck := t.From, ""
+		for _, before := range t.After {
+			if !s.Slots[before].Placed() {
+				stuck = "waits for what cannot be done"
+				break
+			}
+			from = max(from, s.Slots[before].Free)
+		}
+		if stuck != "" {
+			s.Slots[i].Lacks = stuck
+			continue
+		}
+		best := Slot{Lacks: lacks(t)}
+		for _, c := range b.crews[i] {
+			if pieces := b.earliest(t, c, from, best); pieces != nil {
+				best = Slot{Pieces: pieces, Who: b.who[c]}
+			}
+		}
+		if best.Placed() {
+			best.Free = best.End() + t.Wait
+			s.End = max(s.End, best.Free)
+			for _, r := range b.holds(t, best.Who) {
+				b.book(r, Span{best.Start(), best.End()})
+			}
+		}
+		s.Slots[i] = best
+	}
+	return s
+}
+
+// board is a problem made ready to be scheduled many times.
+type board struct {
+	p     Problem
+	who   [][]int  // sets of people
+	there [][]Span // when all of a set are there
+	crews [][]int  // by task: which sets can do it
+	busy  [][]Span // by person, then by tool, in order
+	tools map[string]int
+}
+
+func newBoard(p Problem) *board {
+	b := &board{p: p, tools: map[string]int{}, crews: make([][]int, len(p.Tasks))}
+	sets := map[string]int{}
+	for i, t := range p.Tasks {
+		if t.Tool != "" {
+			if _, ok := b.tools[t.Tool]; !ok {
+				b.tools[t.Tool] = len(p.Crew) + len(b.tools)
+			}
+		}
+		for _, who := range p.crews(t) {
+			key := ""
+			for _, k := range who {
+				key += string(rune(k + 1))
+			}
+			n, ok := sets[key]
+			if !ok {
+				n = len(b.who)
+				sets[key] = n
+				there := p.Crew[who[0]].There
+				for _, k := range who[1:] {
+					there = common(there, p.Crew[k].There)
+				}
+				b.who, b.there = append(b.who, who), append(b.there, there)
+			}
+			b.crews[i] = append(b.crews[i], n)
+		}
+	}
+	b.busy = make([][]Span, len(p.Crew)+len(b.tools))
+	return b
+}
+
+// holds are the people and the tool that a task takes.
+func (b *board) holds(t Task, who []int) []int {
+	if t.Tool == "" {
+		return who
+	}
+	return append(append(make([]int, 0, len(who)+1), who...), b.tools[t.Tool])
+}
+
+// earliest is when a crew is done with a task first, from a time on; nil when that is no
+// earlier than the best so far, or never.
+func (b *board) earliest(t Task, crew, from int, best Slot) []Span {
+	there := b.there[crew]
+	holds := b.holds(t, b.who[crew])
+	at := from
+	for {
+		pieces := b.pieces(there, at, t)
+		if pieces == nil || best.Placed() && pieces[len(pieces)-1].End >= best.End() {
+			return nil
+		}
+		whole := Span{pieces[0].Start, pieces[len(pieces)-1].End}
+		again := whole.Start
+		for _, r := range holds {
+			again = max(again, b.until(r, whole))
+		}
+		if again == whole.Start {
+			return pieces
+		}
+		at = again
+	}
+}
+
+// pieces are the first times that add up to a task's work, from a minute on.
+func (b *board) pieces(there []Span, at int, t Task) (out []Span) {
+	if t.Work <= 0 {
+		return []Span{{at, at}}
+	}
+	left := t.Work
+	for k := sort.Search(len(there), func(k int) bool { return there[k].End > at }); k < len(there); k++ {
+		s := there[k]
+		s.Start = max(s.Start, at)
+		if t.Whole && s.End-s.Start < t.Work {
+			continue
+		}
+		s.End = min(s.End, s.Start+left)
+		left -= s.End - s.Start
+		out = append(out, s)
+		if left == 0 {
+			return out
+		}
+	}
+	return nil
+}
+
+// until is when something that is busy within a time is free of that; the time's start
+// when it is not busy.
+func (b *board) until(r int, s Span) int {
+	list := b.busy[r]
+	k := sort.Search(len(list), func(k int) bool { return list[k].End > s.Start })
+	if k < len(list) && list[k].Start < s.End {
+		return list[k].End
+	}
+	return s.Start
+}
+
+// book keeps something busy.
+func (b *board) book(r int, s Span) {
+	if s.Start == s.End {
+		return
+	}
+	list := b.busy[r]
+	k := sort.Search(len(list), func(k int) bool { return list[k].Start > s.Start })
+	list = append(list, Span{})
+	copy(list[k+1:], list[k:])
+	list[k] = s
+	b.busy[r] = list
+}
