@@ -30,6 +30,7 @@ type Finish struct {
 	Verdict  Verdict
 	Reasons  []Reason
 	Waits    []float64 // seconds after each layer's last coat before the next
+	Between  []float64 // seconds between coats of each layer
 	Total    float64   // seconds of waiting until it can be handled
 	Litres   []float64 // of each layer
 	Cautions []string
@@ -126,7 +127,7 @@ func Coats(s Stack) Finish {
 		if i == len(s.Layers)-1 {
 			last = math.Max(wait, c.Handling.Value()*factor)
 		}
-		f.Waits = append(f.Waits, last)
+		f.Waits, f.Between = append(f.Waits, last), append(f.Between, wait)
 		f.Total += wait*float64(n-1) + last
 		litres := 0.0
 		if c.Coverage > 0 {

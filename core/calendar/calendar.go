@@ -7,6 +7,8 @@
 package calendar
 
 import (
+	"crypto/sha256"
+	"encoding/binary"
 	"fmt"
 	"slices"
 )
@@ -69,6 +71,41 @@ type Schedule struct {
 	Slots []Slot
 	End   int // when the last task and its wait are over
 	Bound int // no schedule of these tasks is over before
+}
+
+// Sum names a problem by all that its answer stands on.
+func (p Problem) Sum() [32]byte {
+	b := make([]byte, 0, 64*len(p.Tasks)+4096)
+	put := func(list ...int) {
+		for _, n := range list {
+			b = binary.AppendVarint(b, int64(n))
+		}
+	}
+	text := func(s string) {
+		put(len(s))
+		b = append(b, s...)
+	}
+	put(len(p.Tasks))
+	for _, t := range p.Tasks {
+		whole := 0
+		if t.Whole {
+			whole = 1
+		}
+		put(t.Work, t.People, t.Wait, t.From, whole, len(t.After))
+		put(t.After...)
+		text(t.Trade)
+		text(t.Tool)
+	}
+	for _, who := range p.Crew {
+		put(len(who.Trades), len(who.There))
+		for _, t := range who.Trades {
+			text(t)
+		}
+		for _, s := range who.There {
+			put(s.Start, s.End)
+		}
+	}
+	return sha256.Sum256(b)
 }
 
 // Loop is tasks that each wait for the next, and the last for the first; nil when there

@@ -247,6 +247,28 @@ func TestSchedulesHold(t *testing.T) {
 			some = some || at == got.Slots[i].Start()
 		}
 		assert.True(t, some || got.End == 0, "something is critical")
+		// a problem is named by all of it
+		q := p
+		q.Tasks = append([]Task(nil), p.Tasks...)
+		assert.Equal(t, p.Sum(), q.Sum())
+		x := &q.Tasks[rapid.IntRange(0, len(q.Tasks)-1).Draw(t, "which")]
+		switch rapid.IntRange(0, 6).Draw(t, "what") {
+		case 0:
+			x.Work++
+		case 1:
+			x.People++
+		case 2:
+			x.Wait++
+		case 3:
+			x.From++
+		case 4:
+			x.Whole = !x.Whole
+		case 5:
+			x.Tool += "x"
+		case 6:
+			x.Trade += "x"
+		}
+		assert.NotEqual(t, p.Sum(), q.Sum())
 	})
 }
 

@@ -1,6 +1,9 @@
 package calendar
 
-import "sort"
+import (
+	"slices"
+	"sort"
+)
 
 // serial places tasks one after the other in a list's order, each as early as its people,
 // its tool and what it waits for allow (the serial schedule generation scheme, Kolisch 1996).
@@ -28,12 +31,13 @@ func (b *board) serial(order []int) Schedule {
 		best := Slot{Lacks: lacks(t)}
 		for _, c := range b.crews[i] {
 			if pieces := b.earliest(t, c, from, best); pieces != nil {
-				best = Slot{Pieces: pieces, Who: b.who[c]}
+				best = Slot{Pieces: append(best.Pieces[:0], pieces...), Who: b.who[c]}
 			}
 		}
 		if best.Placed() {
 			best.Free = best.End() + t.Wait
 			s.End = max(s.End, best.Free)
+			best.Pieces = slices.Clip(best.Pieces)
 			for _, r := range b.holds(t, best.Who) {
 				b.book(r, Span{best.Start(), best.End()})
 			}
@@ -51,6 +55,8 @@ type board struct {
 	crews [][]int  // by task: which sets can do it
 	busy  [][]Span // by person, then by tool, in order
 	tools map[string]int
+	some  []Span // room for pieces
+	held  []int  // and for what is held
 }
 
 func newBoard(p Problem) *board {
@@ -89,7 +95,8 @@ func (b *board) holds(t Task, who []int) []int {
 	if t.Tool == "" {
 		return who
 	}
-	return append(append(make([]int, 0, len(who)+1), who...), b.tools[t.Tool])
+	b.held = append(append(b.held[:0], who...), b.tools[t.Tool])
+	return b.held
 }
 
 // earliest is when a crew is done with a task first, from a time on; nil when that is no
@@ -115,10 +122,14 @@ func (b *board) earliest(t Task, crew, from int, best Slot) []Span {
 	}
 }
 
-// pieces are the first times that add up to a task's work, from a minute on.
-func (b *board) pieces(there []Span, at int, t Task) (out []Span) {
+// pieces are the first times that add up to a task's work, from a minute on; they are good
+// until it is asked again.
+func (b *board) pieces(there []Span, at int, t Task) []Span {
+	out := b.some[:0]
+	defer func() { b.some = out }()
 	if t.Work <= 0 {
-		return []Span{{at, at}}
+		out = append(out, Span{at, at})
+		return out
 	}
 	left := t.Work
 	for k := sort.Search(len(there), func(k int) bool { return there[k].End > at }); k < len(there); k++ {
@@ -148,15 +159,35 @@ func (b *board) until(r int, s Span) int {
 	return s.Start
 }
 
-// book keeps something busy.
+// book keeps something busy. Times that nothing fits between are one: so a full calendar
+// is looked through fast.
 func (b *board) book(r int, s Span) {
 	if s.Start == s.End {
 		return
 	}
 	list := b.busy[r]
 	k := sort.Search(len(list), func(k int) bool { return list[k].Start > s.Start })
-	list = append(list, Span{})
-	copy(list[k+1:], list[k:])
-	list[k] = s
+	switch left, right := k > 0 && b.idle(r, list[k-1].End, s.Start), k < len(list) && b.idle(r, s.End, list[k].Start); {
+	case left && right:
+		list[k-1].End = list[k].End
+		list = slices.Delete(list, k, k+1)
+	case left:
+		list[k-1].End = s.End
+	case right:
+		list[k].Start = s.Start
+	default:
+		list = slices.Insert(list, k, s)
+	}
 	b.busy[r] = list
+}
+
+// idle reports that nothing can be done from one minute to another: there is no time
+// between them, or somebody is not there.
+func (b *board) idle(r, from, to int) bool {
+	if from >= to || r >= len(b.p.Crew) {
+		return from >= to
+	}
+	there := b.p.Crew[r].There
+	k := sort.Search(len(there), func(k int) bool { return there[k].End > from })
+	return k == len(there) || there[k].Start >= to
 }

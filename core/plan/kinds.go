@@ -30,6 +30,7 @@ func init() { // not in the variable itself: kinds' functions look it up
 		displayKind, goodKind, propKind, solidKind, jointKind, finishKind, deviceKind, inputKind, sceneKind, triggerKind,
 		lotKind,
 		readingKind, offcutKind, layoutKind, photoKind, pictureKind, outletKind, plugKind, waiverKind, noteKind,
+		personKind, jobKind, deliveryKind,
 	}
 }
 
@@ -447,6 +448,9 @@ func (k kind) twins(e Element, seen map[string]bool) error {
 		return nil
 	}
 	shared, err := k.twin(e.Value)
+	if shared == "" {
+		return nil
+	}
 	if seen[shared] {
 		return err
 	}

@@ -36,7 +36,12 @@ type Plan struct {
 	Plugs    []Plug    `json:"plugs"`
 	Notes    []Note    `json:"notes"`
 	Goods    []Good    `json:"goods"`
-	broken   []Broken  // stored elements that cannot stand as they are
+
+	People     []Person   `json:"people"`
+	Jobs       []Job      `json:"jobs"`
+	Deliveries []Delivery `json:"deliveries"`
+
+	broken []Broken // stored elements that cannot stand as they are
 }
 
 // Temperature and Humidity are those of the workshop.

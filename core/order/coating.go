@@ -1,0 +1,55 @@
+package order
+
+import (
+	"fmt"
+	"math"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+var coating = kind{
+	name: "coat", says: "One coat, then its wait.", trade: "", by: plan.Closed,
+	make: func(b *builder, p *plan.Prop) {
+		for _, s := range b.in[p.ID] {
+			f := b.stack(s.ID)
+			if f == nil {
+				continue
+			}
+			area := b.StackOf(f, false).Area
+			judged := b.Finishes[f.ID]
+			n := 0
+			for i, l := range f.Layers {
+				c := b.Lib.Coats[l.Coat]
+				for k := range l.Coats {
+					n++
+					t := &Task{Key: fmt.Sprintf("coat:%s:%d:%d", f.ID, i+1, k+1), Prop: p.ID, solids: []string{s.ID}, n: n,
+						About: []string{"finish:" + f.ID, "solid:" + s.ID}, heat: c.Heat > 0, Whole: true}
+					t.Name = fmt.Sprintf("%s on %s", c.Name, s.Name)
+					if l.Coats > 1 {
+						t.Name = fmt.Sprintf("%s on %s, coat %d of %d", c.Name, s.Name, k+1, l.Coats)
+					}
+					wait := judged.Between[i]
+					if k == l.Coats-1 {
+						wait = judged.Waits[i]
+					}
+					t.Wait = int(math.Ceil(wait / 60))
+					t.hands(of("square metres", area, CoatSqm))
+					t.Whole = t.Hands <= 120 // a large face is done in sections
+					litres := judged.Litres[i] / float64(l.Coats)
+					if litres > 0 {
+						t.Steps = append(t.Steps, fmt.Sprintf("About %s L.", measure.Decimal(litres, 2)))
+					}
+					if n == 1 {
+						t.Steps = append(t.Steps, "Clean and dry first; a light along the seams shows what was missed.")
+					}
+					t.Steps = append(t.Steps, fmt.Sprintf("Then it dries %s.", measure.Span(wait)))
+					for _, w := range c.Cautions {
+						t.Cautions = append(t.Cautions, measure.Capital(w)+".")
+					}
+					b.add(t)
+				}
+			}
+		}
+	},
+}

@@ -1,0 +1,155 @@
+package order
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"zapbarn/core/bond"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/words"
+)
+
+// ends are the solids that a joint holds together: one, or two.
+func ends(j *plan.Joint) (out []string) {
+	for _, ref := range []string{j.A, j.B} {
+		id, _, _ := strings.Cut(ref, "/")
+		if !strings.HasPrefix(ref, "=") && (len(out) == 0 || out[0] != id) {
+			out = append(out, id)
+		}
+	}
+	return out
+}
+
+// seams are the joints of a solid's own parts.
+func (b *builder) seams(solid string) []*plan.Joint { return b.seam[solid] }
+
+// glued is what a glue job takes: seams, metres, the longest wait, its steps.
+func (b *builder) glued(t *Task, list []*plan.Joint) {
+	metres, wait := 0.0, 0.0
+	seen := map[string]bool{}
+	glues := map[string]bool{}
+	for _, j := range list {
+		length, _ := b.GlueLine(j)
+		metres += length / 1000
+		a := b.Joints[j.ID]
+		wait = math.Max(wait, a.Handling)
+		g := b.Lib.Glues[j.Glue]
+		t.Whole = t.Whole || g.Cure == "twopart" || g.Contact
+		if !glues[j.Glue] {
+			glues[j.Glue] = true
+			how := g.Name
+			if open := g.Open.Value(); open > 0 {
+				how += ", open " + measure.Span(open)
+			}
+			t.Steps = append(t.Steps, how+".")
+			for _, p := range a.Prep {
+				t.Steps = append(t.Steps, measure.Capital(p)+".")
+			}
+		}
+		for _, c := range a.Cautions {
+			if !seen[c] {
+				seen[c] = true
+				t.Cautions = append(t.Cautions, measure.Capital(c)+".")
+			}
+		}
+		t.About = append(t.About, "joint:"+j.ID)
+	}
+	t.Wait = int(math.Ceil(wait / 60))
+	t.hands(of("seams placed and held", float64(len(list)), GlueSeam), of("metres of glue line", metres, GlueMetre))
+	t.Steps = append(t.Steps, fmt.Sprintf("Then leave it %s before it is handled.", measure.Span(wait)))
+}
+
+var fitting = kind{
+	name: "fit", says: "Hold a body's parts together dry, and mark what meets what.", by: plan.Glued,
+	make: func(b *builder, p *plan.Prop) {
+		for _, s := range b.in[p.ID] {
+			n := len(b.seams(s.ID))
+			if n == 0 {
+				continue
+			}
+			t := &Task{Key: "fit:" + s.ID, Prop: p.ID, Name: "Dry fit " + s.Name, About: []string{"solid:" + s.ID},
+				solids: []string{s.ID}, Steps: []string{"Tape it together, check the square and one known dimension, mark " +
+					"across each seam."}}
+			t.hands(of("seams held dry", float64(n), FitSeam))
+			b.add(t)
+		}
+	},
+}
+
+var gluing = kind{
+	name: "glue", says: "Glue a body's own seams, then leave it.", by: plan.Glued,
+	make: func(b *builder, p *plan.Prop) {
+		for _, s := range b.in[p.ID] {
+			list := b.seams(s.ID)
+			if len(list) == 0 {
+				continue
+			}
+			t := &Task{Key: "glue:" + s.ID, Prop: p.ID, Name: "Glue " + s.Name, solids: []string{s.ID}}
+			t.About = []string{"solid:" + s.ID}
+			b.glued(t, list)
+			b.add(t)
+		}
+	},
+}
+
+var joining = kind{
+	name: "join", says: "Glue one body to another, or a bought thing to it.", by: plan.Glued,
+	make: func(b *builder, p *plan.Prop) {
+		for _, j := range b.joins[p.ID] {
+			e := ends(j)
+			t := &Task{Key: "join:" + j.ID, Prop: p.ID, solids: e}
+			t.Name = "Join " + b.side(j.A) + " to " + b.side(j.B)
+			b.glued(t, []*plan.Joint{j})
+			t.About = append(t.About, "solid:"+e[0])
+			t.joins = b.MaterialAt(j.A).Foam() || b.MaterialAt(j.B).Foam()
+			b.add(t)
+		}
+	},
+}
+
+// side is what a joint's side is called.
+func (b *builder) side(ref string) string {
+	if m, bought := strings.CutPrefix(ref, "="); bought {
+		return b.Lib.Materials[m].Name
+	}
+	id, panel, _ := strings.Cut(ref, "/")
+	s := b.Solid(id)
+	if s == nil {
+		return ref
+	}
+	if part := b.Part(ref); part != nil && panel != "" {
+		return part.Name()
+	}
+	return s.Name
+}
+
+var filling = kind{
+	name: "fill", says: "Fill the seams and sand them, where coats come over them.", by: plan.Glued,
+	make: func(b *builder, p *plan.Prop) {
+		for _, s := range b.in[p.ID] {
+			list := b.seams(s.ID)
+			f := b.stack(s.ID)
+			if len(list) == 0 || f == nil || len(f.Layers) == 0 {
+				continue
+			}
+			metres := 0.0
+			for _, j := range list {
+				length, _ := b.GlueLine(j)
+				metres += length / 1000
+			}
+			t := &Task{Key: "fill:" + s.ID, Prop: p.ID, Name: "Fill and sand the seams of " + s.Name,
+				About: []string{"solid:" + s.ID}, solids: []string{s.ID},
+				Steps:    []string{"Paintable filler into each seam; when it is dry, sand it flush and hold a light along it."},
+				Cautions: []string{"Dust mask at the sanding."}}
+			t.Wait = int(math.Ceil(FillerDries * bond.DryFactor(b.Plan.Temperature(), b.Plan.Humidity())))
+			t.hands(of("metres filled and sanded", metres, FillMetre))
+			t.Steps = append(t.Steps, words.Count(len(list), "seam")+" in all.")
+			b.add(t)
+		}
+	},
+}
+
+// stack is the coats of a solid, or nil.
+func (b *builder) stack(solid string) *plan.Finish { return b.coat[solid] }

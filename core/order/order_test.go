@@ -1,0 +1,326 @@
+package order
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"zapbarn/core/calendar"
+	"zapbarn/core/measure"
+	"zapbarn/core/memo"
+	"zapbarn/core/plan"
+	"zapbarn/core/shorthand"
+	"zapbarn/core/stock"
+	"zapbarn/core/work"
+	"zapbarn/demo"
+	"zapbarn/testkit/wirings"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+
+// small is a box of foam with coats, a lamp inside and a motor, worked out.
+func small(t *testing.T, change ...func(p *plan.Plan)) *work.Work {
+	p := plan.New("x", "X", "in", "2026-10-01")
+	p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("21 C"), 50
+	p.Props = []plan.Prop{{ID: "a", Name: "Crate"}}
+	say := func(line string) {
+		r, err := shorthand.Read(p, stock.Shop, "a", line)
+		require.NoError(t, err, line)
+		q, err := p.Apply(r.Edit)
+		require.NoError(t, err, line)
+		p = q
+	}
+	for _, line := range []string{"box 20 x 20 x 20 xps1", "panel 10 x 10 eva5", "glue box with pu", "glue panel to box with pu",
+		"coat box masonry, latex 2", "coat panel heatseal", "supply 12v 2a", "lamp puck12 on S1 in box", "lamp motor12 on S1"} {
+		say(line)
+	}
+	for i := range p.Solids {
+		p.Solids[i].Sealed = p.Solids[i].ID == "a-box"
+	}
+	p.Scenes = []plan.Scene{{ID: "glow", Prop: "a", Name: "Glow"}}
+	p.People = []plan.Person{{ID: "ola", Name: "Ola", Hours: "mon-sun 9-17"}, {ID: "ira", Name: "Ira", Hours: "mon-sun 9-17"}}
+	for _, c := range change {
+		c(p)
+	}
+	require.NoError(t, p.Validate())
+	return work.Do(p, stock.Shop, today)
+}
+
+// after lists what a task waits for: the keys, each with the rule that says so.
+func after(t *Task) (out []string) {
+	for _, l := range t.After {
+		out = append(out, l.Task.Key+" by "+l.Rule.Code)
+	}
+	return out
+}
+
+// Each task waits for what the rules say, and for nothing else.
+func TestWhatComesBeforeWhat(t *testing.T) {
+	o := Of(small(t))
+	var keys []string
+	for _, x := range o.Tasks {
+		keys = append(keys, x.Key)
+	}
+	assert.ElementsMatch(t, []string{"cut:a", "fit:a-box", "glue:a-box", "join:a-panel-a-box", "fill:a-box", "coat:a-box:1:1", "coat:a-box:2:1",
+		"coat:a-box:2:2", "coat:a-panel:1:1", "mount:L2", "wire:a", "prove:a", "close:a-box", "tune:a", "install:a", "dark:x"}, keys)
+	for key, want := range map[string][]string{
+		"cut:a":              nil,
+		"fit:a-box":          {"cut:a by cut-first"},
+		"glue:a-box":         {"cut:a by cut-first", "fit:a-box by fit-before-glue"},
+		"join:a-panel-a-box": {"cut:a by cut-first", "glue:a-box by bodies-before-joins", "coat:a-panel:1:1 by heat-before-foam"},
+		"fill:a-box":         {"glue:a-box by glue-before-fill", "join:a-panel-a-box by glue-before-fill"},
+		"coat:a-box:1:1": {"cut:a by cut-first", "fill:a-box by fill-before-coat", "glue:a-box by glue-before-coat",
+			"join:a-panel-a-box by glue-before-coat"},
+		"coat:a-box:2:2": {"cut:a by cut-first", "fill:a-box by fill-before-coat", "glue:a-box by glue-before-coat",
+			"join:a-panel-a-box by glue-before-coat", "coat:a-box:2:1 by coats-in-order"},
+		"coat:a-panel:1:1": {"cut:a by cut-first"},
+		"wire:a": {"cut:a by cut-first", "coat:a-box:1:1 by coat-before-wire", "coat:a-box:2:1 by coat-before-wire",
+			"coat:a-box:2:2 by coat-before-wire", "coat:a-panel:1:1 by coat-before-wire"},
+		"prove:a":     {"wire:a by wire-before-prove"},
+		"close:a-box": {"cut:a by cut-first", "wire:a by prove-before-close", "prove:a by prove-before-close"},
+		"mount:L2": {"cut:a by cut-first", "glue:a-box by body-before-mechanism", "join:a-panel-a-box by body-before-mechanism",
+			"coat:a-box:1:1 by body-before-mechanism", "coat:a-box:2:1 by body-before-mechanism",
+			"coat:a-box:2:2 by body-before-mechanism", "coat:a-panel:1:1 by body-before-mechanism"},
+		"tune:a": {"mount:L2 by all-before-tune", "wire:a by all-before-tune", "prove:a by all-before-tune",
+			"close:a-box by all-before-tune"},
+		"dark:x": {"install:a by all-before-dark-test"},
+	} {
+		require.NotNil(t, o.Task(key), key)
+		assert.ElementsMatch(t, want, after(o.Task(key)), key)
+	}
+	assert.Len(t, o.Task("install:a").After, 14, "all of the prop but the set-up itself")
+	seen := map[string]bool{}
+	for _, x := range o.Tasks {
+		for _, l := range x.After {
+			seen[l.Rule.Code] = true
+		}
+	}
+	for _, r := range Rules() {
+		assert.NotEmpty(t, r.Why, r.Code)
+		if r != goodsFirst && r != said {
+			assert.True(t, seen[r.Code], "%s is seen at work", r.Code)
+		}
+	}
+}
+
+// Times by hand. The box: 6 panels 20 in; by its pattern all edges together are laid out and
+// cut; five seams dry 2 min each; waits as the products say at 21 C and 50 %.
+func TestTimesByHand(t *testing.T) {
+	w := small(t)
+	o := Of(w)
+	metres, parts := 0.0, 0
+	for _, p := range w.Parts {
+		parts++
+		metres += around(p.Panel.Outline) / 1000
+	}
+	assert.Equal(t, minutes(SetUp+3*float64(parts)+6*metres), o.Task("cut:a").Hands)
+	seams := len(w.Shapes["a-box"].Lines)
+	assert.Equal(t, minutes(5+2*float64(seams)), o.Task("fit:a-box").Hands)
+	assert.Equal(t, 150, o.Task("coat:a-box:1:1").Wait, "masonry sealer, 2.5 h")
+	assert.Equal(t, 120, o.Task("coat:a-box:2:1").Wait, "latex, 2 h before the next coat")
+	assert.Equal(t, 240, o.Task("coat:a-box:2:2").Wait, "and 4 h before it is handled")
+	assert.Equal(t, 120, o.Task("fill:a-box").Wait)
+	area := w.StackOf(&w.Plan.Finishes[0], false).Area
+	assert.Equal(t, minutes(5+7.5*area), o.Task("coat:a-box:1:1").Hands, "8 m2 an hour")
+	assert.Equal(t, 25, o.Task("wire:a").Hands, "5 min and three devices of 6")
+	assert.Equal(t, 10, o.Task("prove:a").Hands, "5 min and two lamps of 2")
+	assert.Equal(t, 50, o.Task("mount:L2").Hands)
+	assert.Equal(t, 1, o.Task("install:a").People, "small and light")
+	cold := Of(small(t, func(p *plan.Plan) { p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("11 C"), 70 }))
+	// Magnus: 24.85 hPa at 21 C, 13.11 at 11: 24.85 x .5 / (13.11 x .3) = 3.16 times
+	assert.InDelta(t, 3.16*150, float64(cold.Task("coat:a-box:1:1").Wait), 2)
+	assert.InDelta(t, 3.16*120, float64(cold.Task("fill:a-box").Wait), 2)
+	big := Of(small(t, func(p *plan.Plan) {
+		s := p.Solid("a-box").Set("h", measure.Len("62 in"))
+		*p.Solid("a-box") = s
+	}))
+	assert.Equal(t, 2, big.Task("cut:a").People)
+	assert.Equal(t, 2, big.Task("install:a").People)
+}
+
+// What is said of a task counts: done ones are over once their wait is, one that is left out
+// leads on to what it would have waited for, one is not begun before its day, one's own
+// comes after what it names, and what took longer makes the like of it longer.
+func TestWhatIsSaidOfATask(t *testing.T) {
+	const day = calendar.Day
+	say := func(jobs ...plan.Job) *Timetable {
+		return In(small(t, func(p *plan.Plan) {
+			for i := range jobs {
+				jobs[i].ID = fmt.Sprintf("j%d", i)
+			}
+			p.Jobs = jobs
+		}))
+	}
+	start := func(x *Timetable, key string) int {
+		for i, r := range x.Row {
+			if r.Key == key {
+				return x.Slots[i].Start()
+			}
+		}
+		return -1
+	}
+	hour := func(s string) measure.Duration { return measure.Must[measure.DurationKind](s) }
+	plain := say()
+	assert.True(t, plain.Asked)
+	assert.Equal(t, 9*60, start(plain, "cut:a"))
+	assert.Nil(t, plain.Loop)
+	done := say(plan.Job{Task: "cut:a", State: "done", At: "2026-09-19 17:00", Took: hour("2 h"), By: "Ola"})
+	assert.Equal(t, -1, start(done, "cut:a"))
+	assert.Equal(t, 9*60, start(done, "fit:a-box"), "at once")
+	dries := say(plan.Job{Task: "cut:a", State: "done"}, plan.Job{Task: "fit:a-box", State: "done"},
+		plan.Job{Task: "glue:a-box", State: "done", At: "2026-09-20 08:55"})
+	assert.Equal(t, 8*60+55+int(dries.Task("glue:a-box").Wait), dries.Task("glue:a-box").Free)
+	assert.Equal(t, dries.Task("glue:a-box").Free, start(dries, "join:a-panel-a-box"), "it may not be handled before")
+	out := say(plan.Job{Task: "cut:a", State: "done"}, plan.Job{Task: "fill:a-box", State: "left out", Why: "texture hides it"})
+	assert.GreaterOrEqual(t, start(out, "coat:a-box:1:1"), start(out, "join:a-panel-a-box"))
+	assert.Equal(t, -1, start(out, "fill:a-box"))
+	assert.Less(t, out.End, done.End)
+	later := say(plan.Job{Task: "cut:a", From: "2026-09-23"})
+	assert.Equal(t, 3*day+9*60, start(later, "cut:a"))
+	mine := say(plan.Job{Name: "Borrow the van", Hands: hour("1 h"), After: "prove:a", Prop: "a"})
+	assert.GreaterOrEqual(t, start(mine, "own:j0"), start(mine, "prove:a")+10)
+	assert.Equal(t, []string{"prove:a by as-you-said"}, after(mine.Task("own:j0")))
+	slow := say(plan.Job{Task: "coat:a-box:1:1", State: "done", Took: hour("60 min")})
+	planned := slow.Task("coat:a-box:1:1").Planned
+	assert.Equal(t, Corrected{Planned: planned, Took: 60, Tasks: 1, Factor: math.Min(4, 60/float64(planned))}, slow.Rates["coat"])
+	assert.Equal(t, minutes(float64(slow.Task("coat:a-box:2:1").Planned)*slow.Rates["coat"].Factor),
+		slow.Task("coat:a-box:2:1").Hands)
+	assert.Equal(t, slow.Task("wire:a").Planned, slow.Task("wire:a").Hands, "of another kind")
+	quick := say(plan.Job{Task: "coat:a-box:1:1", State: "done", Took: hour("1 min")})
+	assert.Equal(t, .25, quick.Rates["coat"].Factor)
+	loop := say(plan.Job{Task: "cut:a", After: "prove:a"})
+	require.NotEmpty(t, loop.Loop)
+	assert.Empty(t, loop.Slots)
+	assert.Zero(t, loop.Late())
+}
+
+// A prop that has come so far has that much behind it.
+func TestAStageIsBehind(t *testing.T) {
+	left := map[string]string{
+		"":         "cut fit glue join fill coat mount wire prove close tune install",
+		"cut":      "fit glue join fill coat mount wire prove close tune install",
+		"glued":    "coat mount wire prove close tune install",
+		"wired":    "coat mount prove close tune install",
+		"proven":   "coat mount close tune install",
+		"closed":   "tune install",
+		"standing": "tune",
+	}
+	for stage, want := range left {
+		o := Of(small(t, func(p *plan.Plan) { p.Props[0].Stage = stage }))
+		var got []string
+		for _, x := range o.Left() {
+			if x.Prop == "a" && !slices.Contains(got, x.Kind) {
+				got = append(got, x.Kind)
+			}
+		}
+		assert.Equal(t, want, strings.Join(got, " "), stage)
+	}
+}
+
+// What is on its way holds up what it is for, and nothing else; when it is here, nothing.
+func TestADelivery(t *testing.T) {
+	waits := func(d plan.Delivery) (out []string) {
+		d.ID, d.Name, d.Arrives = "post", "Parcel", "2026-09-25"
+		o := Of(small(t, func(p *plan.Plan) { p.Deliveries = []plan.Delivery{d} }))
+		assert.Equal(t, 5*calendar.Day+noon, o.Task("arrive:post").From)
+		for _, x := range o.Tasks {
+			for _, l := range x.After {
+				if l.Rule == goodsFirst {
+					out = append(out, x.Kind)
+				}
+			}
+		}
+		return out
+	}
+	assert.Equal(t, []string{"mount", "wire"}, waits(plan.Delivery{For: "device:L2"}))
+	assert.Equal(t, []string{"wire"}, waits(plan.Delivery{For: "device:L1"}))
+	assert.Equal(t, []string{"join", "coat"}, waits(plan.Delivery{For: "solid:a-panel"}))
+	assert.NotContains(t, waits(plan.Delivery{For: "prop:a"}), "arrive")
+	late := In(small(t, func(p *plan.Plan) {
+		p.Deliveries = []plan.Delivery{{ID: "post", Name: "Motor", For: "device:L2", Arrives: "2026-10-02"}}
+	}))
+	assert.Positive(t, late.Late(), "it comes the day after the opening")
+	in := In(small(t, func(p *plan.Plan) {
+		p.Deliveries = []plan.Delivery{{ID: "post", Name: "Motor", For: "device:L2", Arrives: "2026-10-02", In: true}}
+	}))
+	assert.Zero(t, in.Late())
+	assert.Less(t, in.End, late.End)
+}
+
+// Who is asked must be there: with a crew of one, what takes two cannot be done; before
+// anybody was named it can.
+func TestACrewOfOne(t *testing.T) {
+	two := func(p *plan.Plan) {
+		*p.Solid("a-box") = p.Solid("a-box").Set("h", measure.Len("62 in"))
+		p.People = p.People[:1]
+	}
+	undone, why := In(small(t, two)).Undone()
+	require.NotEmpty(t, undone)
+	assert.Equal(t, "cut:a", undone[0].Key)
+	assert.Equal(t, "wants 2 people at once", why[0])
+	free := In(small(t, two, func(p *plan.Plan) { p.People = nil }))
+	undone, _ = free.Undone()
+	assert.Empty(t, undone)
+	assert.False(t, free.Asked)
+	paint := In(small(t, func(p *plan.Plan) { p.People[0].Trades, p.People[1].Trades = "paint", "glue, paint" }))
+	undone, why = paint.Undone()
+	assert.Equal(t, "wire:a", undone[0].Key)
+	assert.Equal(t, "wants somebody for wiring", why[0])
+}
+
+// In the timetable of the demo and of careless plans nothing comes before what it waits
+// for, and the same plan gives the same timetable.
+func TestTimetablesHold(t *testing.T) {
+	for seed := range uint64(12) {
+		p := demo.Apiary(today)
+		if seed > 0 {
+			p = wirings.Random(seed)
+		}
+		w := work.Do(p, stock.Shop, today)
+		x, again := In(w), In(work.Do(p.Clone(), stock.Shop, today))
+		require.Nil(t, x.Loop)
+		require.Equal(t, x.Answer, again.Answer)
+		at := map[*Task]int{}
+		for i, r := range x.Row {
+			at[r] = i
+		}
+		for i, r := range x.Row {
+			if !x.Slots[i].Placed() {
+				continue
+			}
+			assert.GreaterOrEqual(t, x.Latest[i], x.Slots[i].Start(), r.Key)
+			for _, l := range r.After {
+				if k, left := at[l.Task]; left {
+					assert.LessOrEqual(t, x.Slots[k].Free, x.Slots[i].Start(), "%s after %s", r.Key, l.Task.Key)
+				}
+			}
+		}
+		assert.LessOrEqual(t, x.Bound, x.End)
+	}
+}
+
+// The order of work and its timetable, at demo size and 20 times it.
+func BenchmarkOrder(b *testing.B) {
+	for name, n := range map[string]int{"demo": 1, "20x": 20} {
+		w := work.Do(wirings.Times(demo.Apiary(today), n), stock.Shop, today)
+		b.Run("tasks/"+name, func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				Of(w)
+			}
+		})
+		b.Run("timetable/"+name, func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				solved = memo.New[[32]byte, calendar.Schedule](200, nil)
+				In(w)
+			}
+		})
+	}
+}

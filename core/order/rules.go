@@ -1,0 +1,143 @@
+package order
+
+import (
+	"slices"
+	"sort"
+	"strings"
+
+	"zapbarn/core/source"
+)
+
+// Rule says that one task comes before another.
+type Rule struct {
+	Code string
+	Says string // the order, in a sentence
+	Why  string
+	From source.Source
+	// kinds of what comes first and of what comes after; all others of the prop when after is nil
+	before, after []string
+	when          func(a, b *Task) bool // of two of one prop; nil is always
+}
+
+var rules []*Rule
+
+func rule(code, says, why string, before, after []string, when func(a, b *Task) bool) *Rule {
+	r := &Rule{code, says, why, source.FromTrade(""), before, after, when}
+	rules = append(rules, r)
+	return r
+}
+
+// Rules are all rules of order, by code.
+func Rules() []*Rule {
+	out := slices.Clone(rules)
+	sort.Slice(out, func(i, j int) bool { return out[i].Code < out[j].Code })
+	return out
+}
+
+func kindsOf(list ...string) []string { return list }
+
+var (
+	_ = rule("cut-first", "Parts are cut before they are fitted, glued, coated or wired.",
+		"there is nothing to work on before",
+		kindsOf("cut"), kindsOf("fit", "glue", "join", "coat", "wire", "mount", "close"), nil)
+	_ = rule("fit-before-glue", "A body is fitted dry before it is glued.",
+		"what does not fit shows while it can still be trimmed; a cement that grabs at first touch forgives nothing",
+		kindsOf("fit"), kindsOf("glue"), share)
+	_ = rule("bodies-before-joins", "A body is glued before it is joined to another.",
+		"its own seams want clamps where the other would be in the way", kindsOf("glue"), kindsOf("join"), share)
+	_ = rule("fill-before-coat", "Seams are filled and sanded before the first coat.",
+		"the first coat shows each one that was missed, and sanding then goes through it",
+		kindsOf("fill"), kindsOf("coat"), share)
+	_ = rule("glue-before-fill", "A seam is glued before it is filled.", "filler in an open seam keeps the glue out",
+		kindsOf("glue", "join"), kindsOf("fill"), share)
+	_ = rule("glue-before-coat", "Parts are glued before they are coated, but for a heat seal.",
+		"glue holds on the stock, not on the paint",
+		kindsOf("glue", "join"), kindsOf("coat"), func(a, b *Task) bool { return share(a, b) && !(b.heat && a.joins) })
+	_ = rule("heat-before-foam", "A part is heat-sealed before it is joined to foam.",
+		"the heat that seals one melts the other, near 75 C",
+		kindsOf("coat"), kindsOf("join"), func(a, b *Task) bool { return a.heat && b.joins && share(a, b) })
+	_ = rule("coats-in-order", "Coats go on from the surface up, each when the one under it is dry.",
+		"a barrier keeps solvents out only when it is there first; wet paint under a coat wrinkles it",
+		kindsOf("coat"), kindsOf("coat"), func(a, b *Task) bool { return share(a, b) && a.n+1 == b.n })
+	_ = rule("coat-before-wire", "Paint is dry before lamps and wires go in.",
+		"lamps are not painted over and need no masking (one school; the other wires first and masks: leave the wait out, "+
+			"with a reason)", kindsOf("coat"), kindsOf("wire"), nil)
+	_ = rule("body-before-mechanism", "A body is glued and coated before a mechanism is mounted in it.",
+		"drips in a bearing, and a frame that still moves", kindsOf("glue", "join", "coat"), kindsOf("mount"), nil)
+	_ = rule("wire-before-prove", "What is wired is proven.", "a card wants something to measure",
+		kindsOf("wire"), kindsOf("prove"), nil)
+	_ = rule("prove-before-close", "Lamps are lit on the bench before they are closed in.",
+		"behind a glued face a dead lamp costs the face", kindsOf("wire", "prove"), kindsOf("close"), nil)
+	_ = rule("all-before-tune", "A prop is wired, proven, closed and its mechanism mounted before it is tuned.",
+		"times change with each of them", kindsOf("wire", "prove", "close", "mount"), kindsOf("tune"), nil)
+	_ = rule("done-before-set-up", "A prop is done before it is set up.", "a yard has no bench",
+		nil, kindsOf("install"), func(a, _ *Task) bool { return a.Kind != "dark test" && a.Kind != "install" })
+	_ = rule("all-before-dark-test", "Everything stands before the dark test.", "light of one shows up another",
+		kindsOf("install"), kindsOf("dark test"), nil)
+	goodsFirst = rule("goods-first", "What is on its way is there before it is worked on.", "it is not there before",
+		kindsOf("arrive"), nil, nil)
+	said = rule("as-you-said", "What you put after something comes after it.", "you said so", nil, nil, nil)
+)
+
+// link finds what each task waits for.
+func (b *builder) link() {
+	byProp := map[string]map[string][]*Task{}
+	for _, t := range b.o.Tasks {
+		if byProp[t.Prop] == nil {
+			byProp[t.Prop] = map[string][]*Task{}
+		}
+		byProp[t.Prop][t.Kind] = append(byProp[t.Prop][t.Kind], t)
+	}
+	put := func(a, t *Task, r *Rule) {
+		if a != t && !slices.ContainsFunc(t.After, func(l Link) bool { return l.Task == a }) {
+			t.After = append(t.After, Link{a, r})
+		}
+	}
+	for _, t := range b.o.Tasks {
+		here := byProp[t.Prop]
+		for _, r := range rules {
+			if !slices.Contains(r.after, t.Kind) {
+				continue
+			}
+			if t.Kind == "dark test" {
+				for _, a := range b.o.Tasks {
+					if slices.Contains(r.before, a.Kind) {
+						put(a, t, r)
+					}
+				}
+				continue
+			}
+			for _, k := range kinds {
+				if r.before != nil && !slices.Contains(r.before, k.name) {
+					continue
+				}
+				for _, a := range here[k.name] {
+					if r.when == nil || r.when(a, t) {
+						put(a, t, r)
+					}
+				}
+			}
+		}
+		b.arrivals(t, here["arrive"], put)
+		if t.Job != nil && t.Job.After != "" {
+			if a := b.o.by[t.Job.After]; a != nil {
+				put(a, t, said)
+			}
+		}
+	}
+}
+
+// arrivals has a task wait for what comes for it: for a device its mounting and the
+// wiring of its prop, for a solid all that handles it, for a prop all of it.
+func (b *builder) arrivals(t *Task, coming []*Task, put func(a, t *Task, r *Rule)) {
+	for _, a := range coming {
+		kind, id, _ := strings.Cut(a.About[1], ":")
+		switch {
+		case t.Kind == "arrive":
+		case kind == "device" && (t.Kind == "wire" || t.Kind == "mount" && t.Key == "mount:"+id),
+			kind == "solid" && t.handles(id),
+			kind == "prop" && t.Kind != "install":
+			put(a, t, goodsFirst)
+		}
+	}
+}

@@ -1,0 +1,133 @@
+package order
+
+import (
+	"zapbarn/core/calendar"
+	"zapbarn/core/memo"
+	"zapbarn/core/plan"
+	"zapbarn/core/work"
+)
+
+// Who is one of the crew in a timetable.
+type Who struct {
+	Name  string
+	There []calendar.Span
+}
+
+// Timetable is the order of work put in order of time.
+type Timetable struct {
+	*Order
+	Crew     []Who
+	Asked    bool    // the crew is the plan's own, not one supposed
+	Row      []*Task // by number in the problem
+	Slots    []calendar.Slot
+	Latest   []int // that each may begin
+	End      int   // when all is done
+	Bound    int
+	Deadline int     // minute by which all must be done; 0 when no opening is set
+	Loop     []*Task // that wait for each other; then there are no slots
+	Problem  calendar.Problem
+	Answer   calendar.Schedule
+}
+
+// OpensAt is the minute of the opening day by which all must be done.
+const OpensAt = 17 * 60
+
+// ahead is how many days are looked at.
+const ahead = 400
+
+// solved keeps schedules by their problem.
+var solved = memo.New[[32]byte, calendar.Schedule](200, nil)
+
+// In puts an order of work in time.
+func In(w *work.Work) *Timetable {
+	o := Of(w)
+	t := &Timetable{Order: o}
+	if d := o.minute(w.Plan.Display.Opens, OpensAt); d > 0 {
+		t.Deadline = d
+	}
+	people := w.Plan.People
+	if t.Asked = len(people) > 0; !t.Asked {
+		people = []plan.Person{{Name: "You", Hours: plan.AnyHours}}
+	}
+	for i := range people {
+		there := people[i].There(o.First, ahead)
+		t.Crew = append(t.Crew, Who{people[i].Name, there})
+		t.Problem.Crew = append(t.Problem.Crew, calendar.Person{Trades: people[i].List(), There: there})
+	}
+	t.fill()
+	if loop := t.Problem.Loop(); loop != nil {
+		for _, i := range loop {
+			t.Loop = append(t.Loop, t.Row[i])
+		}
+		return t
+	}
+	rounds := min(200, 16_000/max(1, len(t.Row)))
+	t.Answer = solved.Get(t.Problem.Sum(), func() calendar.Schedule {
+		return calendar.NewSearch(t.Problem, seed).Run(rounds)
+	})
+	t.Slots, t.End, t.Bound = t.Answer.Slots, t.Answer.End, t.Answer.Bound
+	t.Latest = calendar.Latest(t.Problem, t.Answer)
+	return t
+}
+
+const seed = 1
+
+// fill makes the problem: tasks that are left, each after those it waits for that are; of
+// one that is done the rest of its wait counts, one that is left out leads on to what it
+// would have waited for.
+func (t *Timetable) fill() {
+	at := map[*Task]int{}
+	for _, x := range t.Left() {
+		at[x] = len(t.Row)
+		t.Row = append(t.Row, x)
+	}
+	for _, x := range t.Row {
+		c := calendar.Task{Work: x.Hands, People: x.People, Trade: x.Trade, Tool: x.Tool, Wait: x.Wait, From: x.From, Whole: x.Whole}
+		if !t.Asked { // nobody was named yet: who is needed besides is taken to come
+			c.People, c.Trade = 1, ""
+		}
+		seen := map[*Task]bool{}
+		var follow func(links []Link)
+		follow = func(links []Link) {
+			for _, l := range links {
+				if seen[l.Task] {
+					continue
+				}
+				seen[l.Task] = true
+				switch n, left := at[l.Task]; {
+				case left:
+					c.After = append(c.After, n)
+				case l.Task.Out:
+					follow(l.Task.After)
+				default:
+					c.From = max(c.From, l.Task.Free)
+				}
+			}
+		}
+		follow(x.After)
+		t.Problem.Tasks = append(t.Problem.Tasks, c)
+	}
+}
+
+// Late is by how many minutes all is done too late; 0 when it is in time or no opening is set.
+func (t *Timetable) Late() int {
+	if t.Deadline == 0 || t.Loop != nil {
+		return 0
+	}
+	return max(0, t.End-t.Deadline)
+}
+
+// Undone are tasks that nobody can do, and why.
+func (t *Timetable) Undone() (out []*Task, why []string) {
+	for i, s := range t.Slots {
+		if !s.Placed() {
+			out, why = append(out, t.Row[i]), append(why, s.Lacks)
+		}
+	}
+	return out, why
+}
+
+// Critical reports that a task may begin no later than it does.
+func (t *Timetable) Critical(i int) bool {
+	return t.Slots[i].Placed() && t.Latest[i] <= t.Slots[i].Start()
+}
