@@ -78,6 +78,7 @@ func Apiary(today time.Time) *plan.Plan {
 	behaviour(p)
 	beePack(p)
 	turning(p)
+	helpers(p, today)
 	mains(p)
 	ph, pic := sketch()
 	p.Photos, p.Pictures = []plan.Photo{ph}, []plan.Picture{pic}

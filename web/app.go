@@ -193,6 +193,8 @@ func (s *Server) edits(p *gin.RouterGroup) {
 	p.POST("/drill", s.answer)
 	p.POST("/undo", s.undo)
 	p.POST("/join", s.join)
+	p.POST("/task", s.sayTask)
+	p.POST("/crew", s.addTo)
 	p.POST("/move", s.moveSolid)
 	p.POST("/plug", s.plugIn)
 	p.POST("/cue", s.moveCue)

@@ -42,6 +42,9 @@ var downloads = map[string]download{
 	"shop.csv": {"shop", func(out io.Writer, w *work.Work, _ string, _ formats.Paper) error {
 		return formats.GoodsCSV(out, w.Plan)
 	}, true},
+	"calendar.ics":   {"calendar", noPaper(formats.ICS), true},
+	"tasks.csv":      {"tasks", noPaper(formats.TasksCSV), true},
+	"day-sheets.pdf": {"day-sheets", formats.DaySheets, true},
 	"solids.stl": {"solids", noPaper(func(out io.Writer, w *work.Work, prop string) error {
 		return formats.SolidsSTL(out, w, prop, "")
 	}), false},
@@ -81,6 +84,7 @@ var kinds = map[string]string{
 	".html": "text/html; charset=utf-8",
 	".pdf":  "application/pdf",
 	".csv":  "text/csv; charset=utf-8",
+	".ics":  "text/calendar; charset=utf-8",
 	".stl":  "model/stl",
 	".zip":  "application/zip",
 	".cir":  "text/plain; charset=utf-8",

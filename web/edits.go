@@ -12,6 +12,7 @@ import (
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
+	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/source"
@@ -207,6 +208,11 @@ func said(id, prop, sel string) string {
 		place, way = "loom", "power"
 	case "good":
 		place, way = "barn", "shop"
+	case "person", "delivery", "job":
+		place, way, prop = "calendar", "crew", ""
+		if kind == "job" {
+			sel = "task:own:" + name
+		}
 	case "offcut":
 		way = "sheets"
 	case "trigger", "scene", "input":
@@ -363,7 +369,7 @@ var errGone = errors.New("that was taken away already")
 // out, so that what is too heavy can be taken away too.
 func (s *Server) remove(c *gin.Context) {
 	kind, id := c.PostForm("kind"), c.PostForm("id")
-	place, prop := "bench", ""
+	place, prop, way := "bench", "", ""
 	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
 		if v, _ := p.Get(kind, id); v == nil || kind == "display" {
 			return plan.Edit{}, errGone
@@ -382,9 +388,11 @@ func (s *Server) remove(c *gin.Context) {
 		place = "rehearsal"
 	case "prop":
 		place, prop = "barn", ""
+	case "person", "delivery", "job":
+		place, prop, way = "calendar", "", "crew"
 	}
 	p := &Page{PlanID: c.Param("plan")}
-	s.applied(c, err, over{}, p.href(place, prop, "", ""))
+	s.applied(c, err, over{}, p.href(place, prop, "", way))
 }
 
 func (s *Server) undo(c *gin.Context) { s.travel(c, s.store.Undo) }
@@ -421,7 +429,11 @@ func (s *Server) working(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	r, ok := w.Results.Get(source.ParseKey(c.Query("key")))
+	key := source.ParseKey(c.Query("key"))
+	r, ok := w.Results.Get(key)
+	if key.Kind == "task" {
+		r, ok = taskWorking(order.In(w), key)
+	}
 	if !ok {
 		s.trouble(
 			c,

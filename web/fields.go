@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
+	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
@@ -235,13 +236,26 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 		return elements(w, "input")
 	case "scenes":
 		return elements(w, "scene")
+	case "props":
+		return elements(w, "prop", choice{"", "none"})
+	case "tasks":
+		out = append(out, choice{"", "nothing"})
+		for _, t := range order.Of(w).Left() {
+			if j, ok := v.(*plan.Job); !ok || t.Job == nil || t.Job.ID != j.ID {
+				out = append(out, choice{t.Key, t.Name})
+			}
+		}
+		return out
 	}
 	for _, c := range strings.Split(kind, "|") {
 		text := c
 		if c == "" {
 			text = "stay whole"
-			if strings.HasPrefix(kind, "|idea") {
+			switch {
+			case strings.HasPrefix(kind, "|idea"):
 				text = "as what is done shows"
+			case strings.HasPrefix(kind, "|done"):
+				text = "still to do"
 			}
 		}
 		out = append(out, choice{c, text})

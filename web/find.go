@@ -5,6 +5,7 @@ import (
 
 	"zapbarn/core/calc"
 	"zapbarn/core/check"
+	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 )
@@ -54,6 +55,10 @@ func (p *Page) find(text string, snags []check.Snag) (out []Found) {
 					add(Found{"note", p.Plan.Name(x), "on " + p.Plan.Name(v), said(p.PlanID, prop, x.On)})
 				}
 				continue
+			case *plan.Job:
+				if x.Task != "" {
+					continue // found as the task
+				}
 			case *plan.Prop:
 				note = x.Note
 			case *plan.Solid:
@@ -64,6 +69,18 @@ func (p *Page) find(text string, snags []check.Snag) (out []Found) {
 			if hit(e.ID, p.Plan.Name(e.Value), kind, note) {
 				add(Found{kind, p.Plan.Name(e.Value), says, said(p.PlanID, prop, kind+":"+e.ID)})
 			}
+		}
+	}
+	for _, x := range order.Of(p.Work).Tasks {
+		if x.Kind != "own" && hit(x.Name, "task") {
+			says := "to do"
+			switch {
+			case x.Done:
+				says = "done"
+			case x.Out:
+				says = "left out"
+			}
+			add(Found{"task", x.Name, says, p.href("calendar", "", "task:"+x.Key, "bars")})
 		}
 	}
 	for _, sn := range snags {

@@ -116,6 +116,9 @@ type Page struct {
 	Untried                   int // snags whose mends there was no time to try
 	Ticket                    *Ticket
 	Several                   *Several // what is picked together, in place of one ticket
+	Calendar                  *CalendarView
+	entered                   map[string]string // into a form that was refused
+	Task                      *TaskTicket       // a task that is selected, in place of a ticket
 	Shop                      []ShopTable
 	Find                      string // what is searched for
 	Found                     []Found
@@ -284,7 +287,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 	code := http.StatusOK
 	if o.code != 0 {
 		code = o.code
-	} else if c.Request.Method == http.MethodGet && p.Way != "train" && p.Untried == 0 { // a drill has a record of its own
+	} else if c.Request.Method == http.MethodGet && p.keeps() {
 		s.held.Keep(key, page)
 	}
 	sendPage(c, code, page)
@@ -297,7 +300,7 @@ func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o ove
 		Place: pl.id, Title: pl.name, Hint: pl.hint, Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
 		Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
 		Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict,
-		Tries: o.tries, Days: daysTo(w.Plan.Display.Opens, s.now()),
+		entered: o.values, Tries: o.tries, Days: daysTo(w.Plan.Display.Opens, s.now()),
 	}
 	if pl.id == "rehearsal" {
 		p.Theme = "dark"
@@ -412,7 +415,12 @@ func (p *Page) goTo(s check.Snag) string {
 	case "outlet", "plug":
 		way = "power"
 	case "display":
-		place, at = "walkdown", ""
+		if at = ""; place != "calendar" {
+			place = "walkdown"
+		}
+	}
+	if place == "calendar" {
+		return p.href(place, "", at, map[bool]string{true: "bars", false: "crew"}[s.Code == "late"])
 	}
 	if strings.HasPrefix(s.Code, "coat-") {
 		way = "joints"
@@ -580,6 +588,12 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		t.Title, t.Sub = "Trigger", p.Plan.Input(x.Input).Name+" works "+p.Plan.Scene(x.Scene).Name
 	case *plan.Display:
 		t.Sub = "the whole display"
+	case *plan.Person:
+		t.Sub = "one of the crew"
+	case *plan.Delivery:
+		t.Sub = "on its way, for " + p.nameOf(x.For)
+	case *plan.Job:
+		t.Sub = "a task of your own"
 	}
 	return t
 }
@@ -602,3 +616,17 @@ func fieldErrors(err error) (map[string]string, string) {
 
 // PriceFrom is where the prices in mends are from.
 func (p *Page) PriceFrom() []source.Source { return wiring.BillFrom }
+
+// nameOf is what the element of a key is called.
+func (p *Page) nameOf(key string) string {
+	kind, id, _ := strings.Cut(key, ":")
+	v, _ := p.Plan.Get(kind, id)
+	if v == nil {
+		return key
+	}
+	return p.Plan.Name(v)
+}
+
+// keeps reports that the page may be kept as it is: a drill has a record of its own, a
+// calendar a clock, and mends may still be tried.
+func (p *Page) keeps() bool { return p.Way != "train" && p.Place != "calendar" && p.Untried == 0 }

@@ -92,7 +92,7 @@ func (b *board) bound() int {
 	for _, tool := range tools {
 		var all []Span
 		for _, who := range p.Crew {
-			all = either(all, who.There)
+			all = Either(all, who.There)
 		}
 		load(func(t Task) (int, bool) { return t.Work, t.Tool == tool }, edges(nil, all))
 	}
@@ -133,8 +133,8 @@ func filled(list []edge, from, minutes int) int {
 	return at
 }
 
-// either are the times in one of two lists, or both.
-func either(a, b []Span) (out []Span) {
+// Either are the times in one of two lists, or both.
+func Either(a, b []Span) (out []Span) {
 	all := append(append([]Span(nil), a...), b...)
 	sort.Slice(all, func(i, k int) bool { return all[i].Start < all[k].Start })
 	for _, s := range all {

@@ -27,10 +27,37 @@ func crewOf(n int) []Person {
 // Research, project management with PERT/CPM; from memory): 44 weeks, critical
 // A B C E F J L N, and the slacks of the others.
 func TestATextbookCriticalPath(t *testing.T) {
-	weeks := map[string]int{"A": 2, "B": 4, "C": 10, "D": 6, "E": 4, "F": 5, "G": 7, "H": 9, "I": 7, "J": 8, "K": 4, "L": 5,
-		"M": 2, "N": 6}
-	after := map[string]string{"B": "A", "C": "B", "D": "C", "E": "C", "F": "E", "G": "D", "H": "EG", "I": "C", "J": "FI",
-		"K": "J", "L": "J", "M": "H", "N": "KL"}
+	weeks := map[string]int{
+		"A": 2,
+		"B": 4,
+		"C": 10,
+		"D": 6,
+		"E": 4,
+		"F": 5,
+		"G": 7,
+		"H": 9,
+		"I": 7,
+		"J": 8,
+		"K": 4,
+		"L": 5,
+		"M": 2,
+		"N": 6,
+	}
+	after := map[string]string{
+		"B": "A",
+		"C": "B",
+		"D": "C",
+		"E": "C",
+		"F": "E",
+		"G": "D",
+		"H": "EG",
+		"I": "C",
+		"J": "FI",
+		"K": "J",
+		"L": "J",
+		"M": "H",
+		"N": "KL",
+	}
 	const names = "ABCDEFGHIJKLMN"
 	p := Problem{Crew: crewOf(14)}
 	for _, n := range names {
@@ -52,8 +79,12 @@ func TestATextbookCriticalPath(t *testing.T) {
 		}
 	}
 	assert.Equal(t, "ABCEFJLN", critical)
-	assert.Equal(t, map[string]int{"A": 0, "B": 0, "C": 0, "D": 4, "E": 0, "F": 0, "G": 4, "H": 4, "I": 2, "J": 0, "K": 1,
-		"L": 0, "M": 4, "N": 0}, slack)
+	assert.Equal(
+		t,
+		map[string]int{"A": 0, "B": 0, "C": 0, "D": 4, "E": 0, "F": 0, "G": 4, "H": 4, "I": 2, "J": 0, "K": 1,
+			"L": 0, "M": 4, "N": 0},
+		slack,
+	)
 }
 
 // Worked by hand: one person, evenings from 18:00 to 21:00. A coat takes an hour and dries
@@ -103,19 +134,21 @@ func TestAnEveningByHand(t *testing.T) {
 func TestHoursAreRead(t *testing.T) {
 	monday := time.Date(2026, 9, 21, 0, 0, 0, 0, time.UTC)
 	for text, want := range map[string]string{
-		"mon-fri 18:00-21:30, sat sun 10-18": "[{1080 1290} {2520 2730} {3960 4170} {5400 5610} {6840 7050} {7800 8280} {9240 9720}]",
-		"Mon 9-12 13-17":                     "[{540 720} {780 1020}]",
-		"sat-mon 8-9":                        "[{480 540} {7680 7740} {9120 9180}]",
-		"mon tue 0-24":                       "[{0 2880}]",
-		"Wednesday 9:05-9:06":                "[{3425 3426}]",
-		"":                                   "[]",
+		"mon-fri 18:00-21:30, sat sun 10-18": "[{1080 1290} {2520 2730} {3960 4170} {5400 5610} " +
+			"{6840 7050} {7800 8280} {9240 9720}]",
+		"Mon 9-12 13-17":      "[{540 720} {780 1020}]",
+		"sat-mon 8-9":         "[{480 540} {7680 7740} {9120 9180}]",
+		"mon tue 0-24":        "[{0 2880}]",
+		"Wednesday 9:05-9:06": "[{3425 3426}]",
+		"":                    "[]",
 	} {
 		w, err := ParseWeek(text)
 		require.NoError(t, err, text)
 		assert.Equal(t, want, fmt.Sprint(w.Spans(monday, 7, nil)), text)
 	}
-	for _, text := range []string{"mon", "18-21", "mon 21-18", "mon 9-25", "mon 9-9", "moon 9-10", "mon-xy 9-10", "mon 9:60-10",
-		"mon 9-12 11-13", "mon 9-10 tue"} {
+	for _, text := range []string{"mon", "18-21", "mon 21-18", "mon 9-25", "mon 9-9", "moon 9-10", "mon-xy 9-10",
+		"mon 9:60-10",
+		"mon 9-12 11-13", "mon 9-10 tue", "sunny 9-10", "mo 9-10"} {
 		_, err := ParseWeek(text)
 		assert.ErrorContains(t, err, "hours", text)
 	}
@@ -143,7 +176,8 @@ func drawn(t *rapid.T) Problem {
 	for range rapid.IntRange(1, 3).Draw(t, "crew") {
 		var who Person
 		if rapid.Bool().Draw(t, "some") {
-			who.Trades = rapid.SliceOfNDistinct(rapid.SampledFrom([]string{"wire", "paint"}), 1, 2, rapid.ID[string]).Draw(t, "t")
+			who.Trades = rapid.SliceOfNDistinct(rapid.SampledFrom([]string{"wire", "paint"}), 1, 2, rapid.ID[string]).
+				Draw(t, "t")
 		}
 		at := 0
 		for range 60 {
@@ -306,7 +340,10 @@ func BenchmarkSearch(b *testing.B) {
 		week, _ := ParseWeek("mon-fri 18-21:30, sat sun 10-18")
 		var p Problem
 		for range 3 {
-			p.Crew = append(p.Crew, Person{There: week.Spans(time.Date(2026, 9, 21, 0, 0, 0, 0, time.UTC), 2000, nil)})
+			p.Crew = append(
+				p.Crew,
+				Person{There: week.Spans(time.Date(2026, 9, 21, 0, 0, 0, 0, time.UTC), 2000, nil)},
+			)
 		}
 		for i := range n {
 			x := Task{Work: 10 + rng.IntN(120), Wait: []int{0, 0, 120, 600}[rng.IntN(4)], People: 1 + rng.IntN(5)/4}

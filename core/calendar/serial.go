@@ -5,6 +5,9 @@ import (
 	"sort"
 )
 
+// Waits is what a task lacks that waits for one that cannot be done.
+const Waits = "waits for what cannot be done"
+
 // serial places tasks one after the other in a list's order, each as early as its people,
 // its tool and what it waits for allow (the serial schedule generation scheme, Kolisch 1996).
 // Between the days a task is put down and taken up again by the same people; nothing else
@@ -19,7 +22,7 @@ func (b *board) serial(order []int) Schedule {
 		from, stuck := t.From, ""
 		for _, before := range t.After {
 			if !s.Slots[before].Placed() {
-				stuck = "waits for what cannot be done"
+				stuck = Waits
 				break
 			}
 			from = max(from, s.Slots[before].Free)

@@ -13,7 +13,7 @@ import (
 // Week is when somebody is there: by weekday, minutes of the day, in order.
 type Week [7][]Span
 
-var weekdays = []string{"sun", "mon", "tue", "wed", "thu", "fri", "sat"}
+var weekdays = []string{"sunday", "monday", "tuesday", "wednesday", "thursday", "friday", "saturday"}
 
 var hours = regexp.MustCompile(`^(\d{1,2})(?::(\d{2}))?-(\d{1,2})(?::(\d{2}))?$`)
 
@@ -77,14 +77,20 @@ func spanOf(m []string) (s Span, ok bool) {
 	return s, s.Start >= 0 && s.End <= 24*60 && s.Start < s.End
 }
 
-// dayNamed is a weekday by its first three letters, Sunday 0, or -1.
+// dayNamed is a weekday by its first letters, three at least, Sunday 0, or -1.
 func dayNamed(word string) int {
 	for i, d := range weekdays {
-		if len(word) >= 3 && strings.HasPrefix(word, d) {
+		if len(word) >= 3 && strings.HasPrefix(d, word) {
 			return i
 		}
 	}
 	return -1
+}
+
+// IsDay reports that a word begins hours: a weekday, or several.
+func IsDay(word string) bool {
+	first, _, _ := strings.Cut(strings.ToLower(word), "-")
+	return dayNamed(first) >= 0
 }
 
 // Spans are the times of some days from a first one on, in minutes from its midnight, off

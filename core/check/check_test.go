@@ -650,6 +650,17 @@ func ruleCases() []ruleCase {
 					H: measure.Must[measure.LengthKind]("20 in"),
 				}})
 		}},
+		{"late", Fix, 1, func(p *plan.Plan) { // what holds it up comes the day after, and could come before
+			p.Display.Opens = today.AddDate(0, 0, 6).Format(time.DateOnly)
+			p.Deliveries = []plan.Delivery{{ID: "post", Name: "Foam", For: "prop:a", Arrives: today.AddDate(0, 0, 7).
+				Format(time.DateOnly), Faster: today.AddDate(0, 0, 1).Format(time.DateOnly), Cost: 14}}
+		}},
+		{"nobody", Fix, 1, func(p *plan.Plan) {
+			p.People = []plan.Person{{ID: "ola", Name: "Ola", Trades: "paint"}}
+		}},
+		{"tasks-in-a-loop", Fix, 2, func(p *plan.Plan) {
+			p.Jobs = []plan.Job{{ID: "j", Name: "Ask the neighbour", After: "own:k"}, {ID: "k", Name: "Bake", After: "own:j"}}
+		}},
 		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
 	}
 }

@@ -5,8 +5,6 @@
 package order
 
 import (
-	"fmt"
-	"sort"
 	"strings"
 	"time"
 
@@ -66,8 +64,23 @@ const never = plan.Standing + 1
 var kinds []kind
 
 func init() { // not in the variable itself: making tasks looks it up
-	kinds = []kind{arriving, cutting, fitting, gluing, joining, filling, coating, mounting, wiring, proving, closing, tuning,
-		installing, darkTest, own}
+	kinds = []kind{
+		arriving,
+		cutting,
+		fitting,
+		gluing,
+		joining,
+		filling,
+		coating,
+		mounting,
+		wiring,
+		proving,
+		closing,
+		tuning,
+		installing,
+		darkTest,
+		own,
+	}
 }
 
 // Kinds are the sorts of task by name, in order, with what each is.
@@ -246,20 +259,3 @@ func share(a, b *Task) bool {
 
 // minutes rounds a time up to five minutes, five at least.
 func minutes(x float64) int { return max(5, (int(x+4.999)/5)*5) }
-
-// names are things in a row, three at most by name.
-func names(list []string) string {
-	if len(list) > 3 {
-		return fmt.Sprintf("%s and %d more", strings.Join(list[:3], ", "), len(list)-3)
-	}
-	return strings.Join(list, ", ")
-}
-
-// inOrder sorts tasks by where they stand in the order.
-func (o *Order) inOrder(list []*Task) {
-	at := map[*Task]int{}
-	for i, t := range o.Tasks {
-		at[t] = i
-	}
-	sort.SliceStable(list, func(a, b int) bool { return at[list[a]] < at[list[b]] })
-}

@@ -36,15 +36,20 @@ func small(t *testing.T, change ...func(p *plan.Plan)) *work.Work {
 		require.NoError(t, err, line)
 		p = q
 	}
-	for _, line := range []string{"box 20 x 20 x 20 xps1", "panel 10 x 10 eva5", "glue box with pu", "glue panel to box with pu",
-		"coat box masonry, latex 2", "coat panel heatseal", "supply 12v 2a", "lamp puck12 on S1 in box", "lamp motor12 on S1"} {
+	for _, line := range []string{"box 20 x 20 x 20 xps1", "panel 10 x 10 eva5", "glue box with pu",
+		"glue panel to box with pu",
+		"coat box masonry, latex 2", "coat panel heatseal", "supply 12v 2a", "lamp puck12 on S1 in box",
+		"lamp motor12 on S1"} {
 		say(line)
 	}
 	for i := range p.Solids {
 		p.Solids[i].Sealed = p.Solids[i].ID == "a-box"
 	}
 	p.Scenes = []plan.Scene{{ID: "glow", Prop: "a", Name: "Glow"}}
-	p.People = []plan.Person{{ID: "ola", Name: "Ola", Hours: "mon-sun 9-17"}, {ID: "ira", Name: "Ira", Hours: "mon-sun 9-17"}}
+	p.People = []plan.Person{
+		{ID: "ola", Name: "Ola", Hours: "mon-sun 9-17"},
+		{ID: "ira", Name: "Ira", Hours: "mon-sun 9-17"},
+	}
 	for _, c := range change {
 		c(p)
 	}
@@ -67,14 +72,35 @@ func TestWhatComesBeforeWhat(t *testing.T) {
 	for _, x := range o.Tasks {
 		keys = append(keys, x.Key)
 	}
-	assert.ElementsMatch(t, []string{"cut:a", "fit:a-box", "glue:a-box", "join:a-panel-a-box", "fill:a-box", "coat:a-box:1:1", "coat:a-box:2:1",
-		"coat:a-box:2:2", "coat:a-panel:1:1", "mount:L2", "wire:a", "prove:a", "close:a-box", "tune:a", "install:a", "dark:x"}, keys)
+	assert.ElementsMatch(
+		t,
+		[]string{
+			"cut:a",
+			"fit:a-box",
+			"glue:a-box",
+			"join:a-panel-a-box",
+			"fill:a-box",
+			"coat:a-box:1:1",
+			"coat:a-box:2:1",
+			"coat:a-box:2:2",
+			"coat:a-panel:1:1",
+			"mount:L2",
+			"wire:a",
+			"prove:a",
+			"close:a-box",
+			"tune:a",
+			"install:a",
+			"dark:x",
+		},
+		keys,
+	)
 	for key, want := range map[string][]string{
-		"cut:a":              nil,
-		"fit:a-box":          {"cut:a by cut-first"},
-		"glue:a-box":         {"cut:a by cut-first", "fit:a-box by fit-before-glue"},
-		"join:a-panel-a-box": {"cut:a by cut-first", "glue:a-box by bodies-before-joins", "coat:a-panel:1:1 by heat-before-foam"},
-		"fill:a-box":         {"glue:a-box by glue-before-fill", "join:a-panel-a-box by glue-before-fill"},
+		"cut:a":      nil,
+		"fit:a-box":  {"cut:a by cut-first"},
+		"glue:a-box": {"cut:a by cut-first", "fit:a-box by fit-before-glue"},
+		"join:a-panel-a-box": {"cut:a by cut-first", "glue:a-box by bodies-before-joins",
+			"coat:a-panel:1:1 by heat-before-foam"},
+		"fill:a-box": {"glue:a-box by glue-before-fill", "join:a-panel-a-box by glue-before-fill"},
 		"coat:a-box:1:1": {"cut:a by cut-first", "fill:a-box by fill-before-coat", "glue:a-box by glue-before-coat",
 			"join:a-panel-a-box by glue-before-coat"},
 		"coat:a-box:2:2": {"cut:a by cut-first", "fill:a-box by fill-before-coat", "glue:a-box by glue-before-coat",
@@ -84,7 +110,8 @@ func TestWhatComesBeforeWhat(t *testing.T) {
 			"coat:a-box:2:2 by coat-before-wire", "coat:a-panel:1:1 by coat-before-wire"},
 		"prove:a":     {"wire:a by wire-before-prove"},
 		"close:a-box": {"cut:a by cut-first", "wire:a by prove-before-close", "prove:a by prove-before-close"},
-		"mount:L2": {"cut:a by cut-first", "glue:a-box by body-before-mechanism", "join:a-panel-a-box by body-before-mechanism",
+		"mount:L2": {"cut:a by cut-first", "glue:a-box by body-before-mechanism",
+			"join:a-panel-a-box by body-before-mechanism",
 			"coat:a-box:1:1 by body-before-mechanism", "coat:a-box:2:1 by body-before-mechanism",
 			"coat:a-box:2:2 by body-before-mechanism", "coat:a-panel:1:1 by body-before-mechanism"},
 		"tune:a": {"mount:L2 by all-before-tune", "wire:a by all-before-tune", "prove:a by all-before-tune",
@@ -132,7 +159,9 @@ func TestTimesByHand(t *testing.T) {
 	assert.Equal(t, 10, o.Task("prove:a").Hands, "5 min and two lamps of 2")
 	assert.Equal(t, 50, o.Task("mount:L2").Hands)
 	assert.Equal(t, 1, o.Task("install:a").People, "small and light")
-	cold := Of(small(t, func(p *plan.Plan) { p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("11 C"), 70 }))
+	cold := Of(
+		small(t, func(p *plan.Plan) { p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("11 C"), 70 }),
+	)
 	// Magnus: 24.85 hPa at 21 C, 13.11 at 11: 24.85 x .5 / (13.11 x .3) = 3.16 times
 	assert.InDelta(t, 3.16*150, float64(cold.Task("coat:a-box:1:1").Wait), 2)
 	assert.InDelta(t, 3.16*120, float64(cold.Task("fill:a-box").Wait), 2)
@@ -177,7 +206,10 @@ func TestWhatIsSaidOfATask(t *testing.T) {
 		plan.Job{Task: "glue:a-box", State: "done", At: "2026-09-20 08:55"})
 	assert.Equal(t, 8*60+55+int(dries.Task("glue:a-box").Wait), dries.Task("glue:a-box").Free)
 	assert.Equal(t, dries.Task("glue:a-box").Free, start(dries, "join:a-panel-a-box"), "it may not be handled before")
-	out := say(plan.Job{Task: "cut:a", State: "done"}, plan.Job{Task: "fill:a-box", State: "left out", Why: "texture hides it"})
+	out := say(
+		plan.Job{Task: "cut:a", State: "done"},
+		plan.Job{Task: "fill:a-box", State: "left out", Why: "texture hides it"},
+	)
 	assert.GreaterOrEqual(t, start(out, "coat:a-box:1:1"), start(out, "join:a-panel-a-box"))
 	assert.Equal(t, -1, start(out, "fill:a-box"))
 	assert.Less(t, out.End, done.End)
@@ -188,7 +220,11 @@ func TestWhatIsSaidOfATask(t *testing.T) {
 	assert.Equal(t, []string{"prove:a by as-you-said"}, after(mine.Task("own:j0")))
 	slow := say(plan.Job{Task: "coat:a-box:1:1", State: "done", Took: hour("60 min")})
 	planned := slow.Task("coat:a-box:1:1").Planned
-	assert.Equal(t, Corrected{Planned: planned, Took: 60, Tasks: 1, Factor: math.Min(4, 60/float64(planned))}, slow.Rates["coat"])
+	assert.Equal(
+		t,
+		Corrected{Planned: planned, Took: 60, Tasks: 1, Factor: math.Min(4, 60/float64(planned))},
+		slow.Rates["coat"],
+	)
 	assert.Equal(t, minutes(float64(slow.Task("coat:a-box:2:1").Planned)*slow.Rates["coat"].Factor),
 		slow.Task("coat:a-box:2:1").Hands)
 	assert.Equal(t, slow.Task("wire:a").Planned, slow.Task("wire:a").Hands, "of another kind")

@@ -82,7 +82,15 @@ func (t *Timetable) fill() {
 		t.Row = append(t.Row, x)
 	}
 	for _, x := range t.Row {
-		c := calendar.Task{Work: x.Hands, People: x.People, Trade: x.Trade, Tool: x.Tool, Wait: x.Wait, From: x.From, Whole: x.Whole}
+		c := calendar.Task{
+			Work:   x.Hands,
+			People: x.People,
+			Trade:  x.Trade,
+			Tool:   x.Tool,
+			Wait:   x.Wait,
+			From:   x.From,
+			Whole:  x.Whole,
+		}
 		if !t.Asked { // nobody was named yet: who is needed besides is taken to come
 			c.People, c.Trade = 1, ""
 		}
@@ -115,6 +123,14 @@ func (t *Timetable) Late() int {
 		return 0
 	}
 	return max(0, t.End-t.Deadline)
+}
+
+// Waits is why a task has no place that waits for one without.
+const Waits = calendar.Waits
+
+// Say writes a minute as people do: Thu Oct 8 19:55.
+func (o *Order) Say(minute int) string {
+	return o.At(minute).Format("Mon Jan 2") + " " + calendar.Clock(minute)
 }
 
 // Undone are tasks that nobody can do, and why.

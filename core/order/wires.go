@@ -23,18 +23,24 @@ var wiring = kind{
 		}
 		t := &Task{Key: "wire:" + p.ID, Prop: p.ID, Name: "Wire " + p.Name}
 		t.hands(of("lamps and devices", float64(n), WireOne))
-		t.Steps = []string{"By its build sheet: heat-shrink on before the joint, tag each lead, strain relief at each hole."}
+		t.Steps = []string{
+			"By its build sheet: heat-shrink on before the joint, tag each lead, strain relief at each hole.",
+		}
 		t.Cautions = []string{"Unplugged and cells out while hands are in it."}
 		if mains {
-			t.Cautions = append(t.Cautions, "Mains side: listed supplies in closed boxes only; local codes and licensed practice "+
-				"come first.")
+			t.Cautions = append(
+				t.Cautions,
+				"Mains side: listed supplies in closed boxes only; local codes and licensed practice "+
+					"come first.",
+			)
 		}
 		b.add(t)
 	},
 }
 
 var proving = kind{
-	name: "prove", says: "Light every lamp on the bench and write down what the meter shows.", trade: "wiring", by: plan.Proven,
+	name: "prove", says: "Light every lamp on the bench and write down what the meter shows.", trade: "wiring",
+	by: plan.Proven,
 	make: func(b *builder, p *plan.Prop) {
 		n := 0
 		for _, d := range b.dev[p.ID] {
@@ -47,7 +53,9 @@ var proving = kind{
 		}
 		t := &Task{Key: "prove:" + p.ID, Prop: p.ID, Name: "Prove " + p.Name}
 		t.hands(of("lamps lit", float64(n), ProveOne))
-		t.Steps = []string{"Polarity first, then light each: " + words.Count(n, "lamp") + ". Its cards are in the Loom, Prove."}
+		t.Steps = []string{
+			"Polarity first, then light each: " + words.Count(n, "lamp") + ". Its cards are in the Loom, Prove.",
+		}
 		b.add(t)
 	},
 }
@@ -84,7 +92,13 @@ var mounting = kind{
 			if d.Kind != "lamp" || !turns[b.Lib.Lamps[d.Product].Kind] {
 				continue
 			}
-			t := &Task{Key: "mount:" + d.ID, Prop: p.ID, Name: "Mount " + d.Name, About: []string{"device:" + d.ID}, Tool: "vice"}
+			t := &Task{
+				Key:   "mount:" + d.ID,
+				Prop:  p.ID,
+				Name:  "Mount " + d.Name,
+				About: []string{"device:" + d.ID},
+				Tool:  "vice",
+			}
 			t.hands(of("mechanism", 1, Mount))
 			t.Steps = []string{"Turn it by hand through its whole travel before it is powered."}
 			t.Cautions = []string{"Pinch points: power off and locked out while fingers are in it."}
@@ -107,7 +121,9 @@ var tuning = kind{
 		}
 		t := &Task{Key: "tune:" + p.ID, Prop: p.ID, Name: "Tune " + p.Name}
 		t.hands(of("scenes", float64(n), Tune))
-		t.Steps = []string{"Trigger it as a guest would, twenty times; then hold the trigger, and cut the power in the middle."}
+		t.Steps = []string{
+			"Trigger it as a guest would, twenty times; then hold the trigger, and cut the power in the middle.",
+		}
 		b.add(t)
 	},
 }

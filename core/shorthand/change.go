@@ -36,7 +36,7 @@ func (r *reader) named(words []string) (t thing, rest []string, ok bool) {
 			}
 		}
 	}
-	for _, kind := range []string{"solid", "device", "prop", "input", "scene", "outlet", "plug"} {
+	for _, kind := range []string{"solid", "device", "prop", "input", "scene", "outlet", "plug", "person", "delivery"} {
 		for _, e := range r.p.Elements(kind) {
 			try(kind, e.ID, plan.NameOf(e.Value), r.p.Belongs(e.Value), e.Value)
 		}
@@ -137,6 +137,7 @@ func (r *reader) change(t thing, words []string) (*Reading, error) {
 			word,
 		)
 	f, _, _, _ := plan.At(v, field)
+	was := said(f) // it is changed in place
 	if l, length := f.Interface().(measure.Length); by && length {
 		more, err := measure.ParseLengthIn(strings.TrimSpace(strings.TrimPrefix(strings.ToLower(text), "by")), r.bare())
 		if err != nil {
@@ -159,7 +160,7 @@ func (r *reader) change(t thing, words []string) (*Reading, error) {
 		return nil, err
 	}
 	now, _, _, _ := plan.At(v, field)
-	return r.put(fmt.Sprintf("%s: %s %v, was %v", plan.NameOf(t.value), words[0], said(now), said(f)), t.kind, t.id, v)
+	return r.put(fmt.Sprintf("%s: %s %v, was %v", plan.NameOf(t.value), words[0], said(now), was), t.kind, t.id, v)
 }
 
 // said writes a field's value; nothing is nothing.

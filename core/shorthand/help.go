@@ -46,8 +46,9 @@ var subjects = []subject{
 	{"Wires and lamps", []string{"loom"}, []string{"run", "lamp", "strip", "pixels", "jars...", "feed", "connector",
 		"controller", "data", "gauges", "path"}},
 	{"Show", []string{"rehearsal"}, []string{"button", "mat", "beam", "cue", "driven"}},
+	{"Order of work", []string{"calendar"}, []string{"person", "delivery", "task"}},
 	{"The shop", []string{"barn"}, []string{"shop", "price"}},
-	{"Anything", []string{"barn", "bench", "loom", "rehearsal", "walkdown"},
+	{"Anything", []string{"barn", "bench", "loom", "rehearsal", "calendar", "walkdown"},
 		[]string{"prop", "rename", "copy", "mirror", "row", "circle", "pickets", "remove", "note"}},
 }
 

@@ -2,6 +2,7 @@ package shorthand
 
 import (
 	"errors"
+	"strings"
 	"testing"
 
 	"zapbarn/core/stock"
@@ -37,4 +38,29 @@ func TestALineThatIsOnlyAName(t *testing.T) {
 	}
 	_, err := Read(p, stock.Shop, "riser", "hat")
 	assert.EqualError(t, err, "Hat is in Keeper: say what of it; try: Hat right by 3 in")
+}
+
+// What a field was is told as it was, whatever the thing is.
+func TestWhatAFieldWas(t *testing.T) {
+	p := demo.Apiary(today)
+	for line, want := range map[string]string{
+		"S1 product ps12-5":      "was ps12-2",
+		"W1 gauge 12 awg":        "was ",
+		"riser-box height 30":    "was ",
+		"riser known 30 in":      "was 27 1/2 in",
+		"Ola hours mon 9-10":     "was mon-fri 18-21:30, sat sun 10-18",
+		"riser-box sealed off":   "was on",
+		"Ola trades wiring":      "was not said",
+		"porch breaker 20 A":     "was ",
+		"jar-8 name Eighth jar":  "was ",
+		"riser name Rising hive": "was Frame riser",
+	} {
+		r, err := Read(p, stock.Shop, "riser", line)
+		require.NoError(t, err, line)
+		_, was, ok := strings.Cut(r.Text, ", was ")
+		require.True(t, ok, r.Text)
+		now, _, _ := strings.Cut(r.Text, ", was ")
+		assert.False(t, strings.HasSuffix(now, " "+was), r.Text)
+		assert.Contains(t, r.Text, want, line)
+	}
 }

@@ -49,6 +49,7 @@ var verbs map[string]verb
 var anywhere = map[string]bool{
 	"prop":   true,
 	"opened": true,
+	"person": true, "delivery": true, "task": true,
 	"cue":    true,
 	"offcut": true,
 	"outlet": true,
@@ -132,6 +133,9 @@ func init() {
 		"shop":       {"shop material cork3 like eva5 thick 3 mm sheet 24 x 36 in price 18", (*reader).shop},
 		"price":      {"price xps1 32", (*reader).price},
 		"note":       {"note box: sand the lid", (*reader).note},
+		"person":     {"person Ola mon-fri 18-21:30, sat sun 10-18", (*reader).person},
+		"delivery":   {"delivery gear motor for box 2026-10-03", (*reader).delivery},
+		"task":       {"task fetch the fogger 1 h", (*reader).task},
 		"opened":     {"opened pva 2025-03-01", (*reader).opened},
 		"jars...":    {"24 jars flicker12 20ma on S1 22awg 35 ft", (*reader).many},
 	}

@@ -85,6 +85,12 @@ func TestPhrases(t *testing.T) {
 		{"price xps1 $32", "in this plan xps1 costs $32, not $26"},
 		{"panel 20 x 10 cork3", `1 panel, 20" x 10", EVA foam 5 mm`},
 		{"opened pva 2025-03-01", "a bottle of PVA wood glue, opened 2025-03-01"},
+		{"person Sunny mon-fri 18-21:30, sat sun 10-18 does wiring and paint",
+			"Sunny helps, mon-fri 18-21:30, sat sun 10-18, does wiring, paint"},
+		{"person Ada Two", "Ada Two helps"},
+		{"delivery gear motor for box 2026-10-03", "Gear motor for Box arrives 2026-10-03"},
+		{"task fetch the fogger 1 h 30 min", "Fetch the fogger, 1 h 30 min of work"},
+		{"Sunny hours mon 9-12", "Sunny: hours mon 9-12, was mon-fri 18-21:30, sat sun 10-18"},
 	} {
 		prop := ""
 		if len(p.Props) > 0 {
@@ -177,6 +183,12 @@ func TestNotUnderstood(t *testing.T) {
 		"path K1 0,0,4 1,1,1":                `"K1" is no run`,
 		"9999 jars flicker on S1 35 ft":      "write 1 to 500",
 		"opened nectar 2025-01-01":           "the shop has no",
+		"person":                             "say who",
+		"person Ada mon 12-9":                "hours",
+		"delivery motor 2026-10-03":          "then for what",
+		"delivery motor for moon 2026-10-03": "nothing here is called",
+		"delivery motor for box soon":        "is no date",
+		"task 1 h":                           "say what is to be done",
 		"cue K2 0 s for -5 s in Frames glow": "s",
 	} {
 		_, err := Read(p, stock.Shop, "riser", text)

@@ -49,6 +49,16 @@ func (c *Canvas) lamps(x, y float64, lit [3]string) {
 }
 
 var whyPictures = map[string]whyPicture{
+	"calendar": {"Work and waits one after the other, past the day of the opening", func(c *Canvas) {
+		c.Rect("hand", 20, 30, 60, 22)
+		c.Rect("wait", 80, 30, 90, 22)
+		c.Rect("hand", 170, 62, 50, 22)
+		c.Rect("wait", 220, 62, 100, 22)
+		c.Line("ground", 20, 110, 340, 110)
+		c.Poly("door", []XY{{270, 110}, {270, 34}, {285, 22}, {300, 34}, {300, 110}})
+		c.Text("t soft", "middle", 285, 128, "opening")
+		c.Text("t soft", "middle", 120, 128, "solid is hands, hatched is drying")
+	}},
 	"wire": {"A supply, its wire, and lamps that fade along it", func(c *Canvas) {
 		c.block(20, 50, 70, 50, "supply")
 		c.Line("rail", 90, 75, 335, 75)

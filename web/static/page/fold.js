@@ -14,6 +14,10 @@
     folded(keptFold());
     const here = $(".props a.on");
     if (here) here.scrollIntoView({ block: "nearest", inline: "nearest" });
+    for (const row of [".doors", ".ways"]) { // on a phone they scroll: where one is is in view
+      const list = $(row), on = list && list.querySelector(".on");
+      if (on) list.scrollLeft = on.offsetLeft - list.offsetLeft - (list.clientWidth - on.offsetWidth) / 2;
+    }
   }
   document.addEventListener("click", (e) => {
     if (!e.target.closest("[data-fold]")) return;

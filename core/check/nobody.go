@@ -1,0 +1,92 @@
+package check
+
+import (
+	"fmt"
+	"strings"
+
+	"zapbarn/core/order"
+	"zapbarn/core/words"
+	"zapbarn/core/work"
+)
+
+var _ = rule(
+	"nobody",
+	Fix,
+	"A task wants a trade, or more people at once, than the crew has.",
+	func(w *work.Work, say func(Snag)) {
+		t := order.In(w)
+		tasks, why := t.Undone()
+		of := map[string][]*order.Task{}
+		var reasons []string
+		for i, x := range tasks {
+			if why[i] == order.Waits {
+				continue
+			}
+			if of[why[i]] == nil {
+				reasons = append(reasons, why[i])
+			}
+			of[why[i]] = append(of[why[i]], x)
+		}
+		for _, reason := range reasons {
+			list := of[reason]
+			s := Snag{
+				Level:  Fix,
+				Place:  "calendar",
+				At:     []string{list[0].About[0]},
+				key:    strings.ReplaceAll(reason, " ", "-"),
+				weight: float64(len(list)),
+				Title:  "Nobody can do " + lowerFirst(list[0].Name),
+				Why: fmt.Sprintf("%s %s; the crew's trades and hours do not give it.", words.Count(len(list), "task"),
+					map[bool]string{true: reason, false: "each " + reason}[len(list) == 1]),
+			}
+			if len(list) > 1 {
+				s.Title = fmt.Sprintf("Nobody can do %s", words.Count(len(list), "task"))
+			}
+			if trade := list[0].Trade; trade != "" {
+				for i := range w.Plan.People {
+					p := w.Plan.People[i]
+					if !strings.Contains(strings.ToLower(p.Trades), trade) && len(s.Mends) < 2 {
+						p.Trades = strings.TrimPrefix(p.Trades+", "+trade, ", ")
+						s.Mends = append(s.Mends, put(w, p.Name+" does "+trade+" as well", "person", p.ID, p))
+					}
+				}
+			}
+			say(s)
+		}
+	},
+)
+
+var _ = rule(
+	"tasks-in-a-loop",
+	Fix,
+	"Tasks wait for each other in a ring: none can begin.",
+	func(w *work.Work, say func(Snag)) {
+		t := order.In(w)
+		if len(t.Loop) == 0 {
+			return
+		}
+		var ring []string
+		for _, x := range t.Loop {
+			ring = append(ring, lowerFirst(x.Name))
+		}
+		s := Snag{
+			Level: Fix,
+			Place: "calendar",
+			At:    []string{t.Loop[0].About[0]},
+			key:   t.Loop[0].Key,
+			Title: "Tasks wait for each other",
+			Why: "Each comes before the next, and the last before the first: " + strings.Join(
+				append(ring, ring[0]),
+				", then ",
+			) + ".",
+		}
+		for _, x := range t.Loop {
+			if x.Job != nil && x.Job.After != "" && len(s.Mends) < 2 {
+				j := *x.Job
+				j.After = ""
+				s.Mends = append(s.Mends, put(w, "Do not put "+lowerFirst(x.Name)+" after that", "job", j.ID, j))
+			}
+		}
+		say(s)
+	},
+)

@@ -1,0 +1,332 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"strings"
+
+	"zapbarn/core/calendar"
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/order"
+	"zapbarn/core/plan"
+	"zapbarn/core/source"
+	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
+)
+
+// calendarPlace is the order of work in time: what to do now, what dries meanwhile, when
+// all of it is done.
+var calendarPlace = place{
+	id: "calendar", name: "Calendar", hint: "person Ola mon-fri 18-21:30, sat sun 10-18",
+	ways: []way{
+		{id: "tonight", title: "Tonight", fill: (*Server).tonight},
+		{id: "bars", title: "Bars", fill: (*Server).bars},
+		{id: "crew", title: "Crew", fill: (*Server).crew},
+		{id: "rules", title: "Why so", body: "orderrules", fill: (*Server).orderRules},
+	},
+	link: func(p *Page, to way) string { return p.href("calendar", "", p.Sel, to.id) },
+}
+
+// CalendarView is what the Calendar shows.
+type CalendarView struct {
+	*order.Timetable
+	Now      int // minute of the first day
+	Tonight  []Evening
+	Drying   []Drying
+	Coming   []*plan.Delivery
+	Done     []*order.Task
+	Days     []DayTasks
+	Rates    []RateRow
+	Rules    []*order.Rule
+	Chance   string
+	Carries  []string
+	Gap      string
+	Margin   string
+	Ends     string
+	Ahead    bool // all is done in time
+	For      []Option
+	AfterOf  []Option
+	TaskKind [][2]string
+}
+
+// Evening is what one person does next.
+type Evening struct {
+	Name, Left string
+	Day        string // when that is not today
+	Next       []TaskRow
+}
+
+// TaskRow is a task with its times.
+type TaskRow struct {
+	*order.Task
+	Of        string // its prop
+	When      string
+	Who       string
+	For, Then string // hands-on, and the wait
+	Late      string // when it must begin
+	Href      string
+	Critical  bool
+	On        bool
+}
+
+// Drying is something whose wait runs.
+type Drying struct {
+	Name, Left, Until string
+	At                string // of the end, for the clock on the page
+	Share             int    // of the wait that is over, in per cent
+}
+
+// DayTasks are a day's tasks.
+type DayTasks struct {
+	Day  string
+	Rows []TaskRow
+}
+
+// RateRow is how a kind of task came out.
+type RateRow struct {
+	Kind, Says string
+	order.Corrected
+}
+
+// timed fills in the timetable, and the ticket of what is selected.
+func (s *Server) timed(p *Page) *CalendarView {
+	t := order.In(p.Work)
+	now := s.now()
+	v := &CalendarView{Timetable: t, Now: now.Hour()*60 + now.Minute()}
+	p.Calendar = v
+	switch {
+	case t.Loop != nil:
+	case t.Deadline == 0:
+		v.Ends = t.Say(t.End)
+	default:
+		v.Ends, v.Ahead = t.Say(t.End), t.Late() == 0
+		v.Margin = measure.Span(float64(t.Deadline-t.End) * 60)
+		if !v.Ahead {
+			v.Margin = measure.Span(float64(t.Late()) * 60)
+		}
+	}
+	if t.End > 0 && t.Loop == nil {
+		v.Gap = "no order of these tasks is done sooner"
+		if t.End > t.Bound {
+			v.Gap = fmt.Sprintf("no order of them is done before %s", t.Say(t.Bound))
+		}
+	}
+	kind, id, _ := strings.Cut(p.Sel, ":")
+	switch kind {
+	case "task":
+		if own, ok := strings.CutPrefix(id, "own:"); ok {
+			p.Ticket = p.ticket("job", own)
+		}
+		if p.Ticket == nil {
+			p.taskTicket(t, id)
+		}
+	case "person", "delivery", "job":
+		p.Ticket = p.ticket(kind, id)
+	}
+	return v
+}
+
+// row is a task's row; i is its number in the problem, or -1.
+func (p *Page) row(t *order.Timetable, x *order.Task, i int) TaskRow {
+	r := TaskRow{Task: x, Href: p.href("calendar", "", "task:"+x.Key, p.Way), On: p.Sel == "task:"+x.Key}
+	if prop := p.Plan.Prop(x.Prop); prop != nil {
+		r.Of = prop.Name
+	}
+	if x.Hands > 0 {
+		r.For = measure.Span(float64(x.Hands) * 60)
+	}
+	if x.Wait > 0 {
+		r.Then = measure.Span(float64(x.Wait) * 60)
+	}
+	if i < 0 || !t.Slots[i].Placed() {
+		return r
+	}
+	slot := t.Slots[i]
+	r.When = calendar.Clock(slot.Start())
+	if x.Hands > 0 {
+		var who []string
+		for _, k := range slot.Who {
+			who = append(who, t.Crew[k].Name)
+		}
+		r.Who = strings.Join(who, " and ")
+	}
+	r.Critical = t.Critical(i)
+	r.Late = t.Say(t.Latest[i])
+	return r
+}
+
+// bars draws the order of work over the days.
+func (s *Server) bars(_ *gin.Context, p *Page, _ []check.Snag) error {
+	v := s.timed(p)
+	if v.Loop != nil || len(v.Row) == 0 {
+		return nil
+	}
+	p.Draw = template.HTML(draw.Bars(v.Timetable, v.Now, p.Plan, p.Sel,
+		func(key string) string { return p.href("calendar", "", "task:"+key, "bars") }))
+	byDay := map[int][]TaskRow{}
+	var days []int
+	for _, i := range byStart(v.Timetable) {
+		d := v.Slots[i].Start() / calendar.Day
+		if byDay[d] == nil {
+			days = append(days, d)
+		}
+		byDay[d] = append(byDay[d], p.row(v.Timetable, v.Row[i], i))
+	}
+	for _, d := range days {
+		v.Days = append(v.Days, DayTasks{v.At(d * calendar.Day).Format("Monday Jan 2"), byDay[d]})
+	}
+	if v.Deadline > 0 {
+		share, carries := calendar.Chance(v.Problem, v.Answer, v.Deadline, short, long, draws, 1)
+		v.Chance = measure.Decimal(share*100, 0) + " %"
+		for _, i := range most(carries, 3) {
+			v.Carries = append(v.Carries, fmt.Sprintf("%s (%d of %d late draws)", v.Row[i].Name, carries[i],
+				draws-int(share*draws+.5)))
+		}
+	}
+	return nil
+}
+
+// short and long are how far hands-on times stray from what is planned, and draws how many
+// seasons are drawn: typical, from memory.
+const short, long, draws = .8, 1.8, 200.0
+
+// most are the numbers of the largest few of a list, none of nothing.
+func most(list []int, n int) (out []int) {
+	for len(out) < n {
+		best := -1
+		for i, v := range list {
+			if v > 0 && (best < 0 || v > list[best]) && !contains(out, i) {
+				best = i
+			}
+		}
+		if best < 0 {
+			break
+		}
+		out = append(out, best)
+	}
+	return out
+}
+
+func contains(list []int, x int) bool {
+	for _, y := range list {
+		if x == y {
+			return true
+		}
+	}
+	return false
+}
+
+// byStart are the numbers of tasks that have a time, by when they begin.
+func byStart(t *order.Timetable) (out []int) {
+	for i, s := range t.Slots {
+		if s.Placed() {
+			out = append(out, i)
+		}
+	}
+	sortBy(out, func(i int) int { return t.Slots[i].Start() })
+	return out
+}
+
+// orderRules lists the rules of order, each with its reason.
+func (s *Server) orderRules(_ *gin.Context, p *Page, _ []check.Snag) error {
+	v := s.timed(p)
+	v.Rules, v.TaskKind = order.Rules(), order.Kinds()
+	return nil
+}
+
+// TaskTicket is a task that is selected.
+type TaskTicket struct {
+	TaskRow
+	After   []Link // what it waits for, with the reason
+	Results []Result
+	Lacks   string
+	Took    string
+}
+
+// taskTicket shows a task with what it waits for.
+func (p *Page) taskTicket(t *order.Timetable, key string) {
+	x := t.Task(key)
+	if x == nil {
+		return
+	}
+	i := -1
+	for k, r := range t.Row {
+		if r == x && t.Slots != nil {
+			i = k
+		}
+	}
+	v := &TaskTicket{TaskRow: p.row(t, x, i)}
+	for _, l := range x.After {
+		done := ""
+		if l.Task.Done {
+			done = ", done"
+		} else if l.Task.Out {
+			done = ", left out"
+		}
+		v.After = append(v.After, Link{Text: l.Task.Name + done + ": " + l.Rule.Why,
+			Href: p.href("calendar", "", "task:"+l.Task.Key, p.Way)})
+	}
+	v.Results = []Result{{source.KeyOf("task", key, "hands"), "Hands-on", v.For}}
+	if i >= 0 && t.Slots[i].Placed() {
+		v.Results = append(v.Results,
+			Result{source.KeyOf("task", key, "start"), "Begins", t.Say(t.Slots[i].Start())},
+			Result{source.KeyOf("task", key, "latest"), "At the latest", t.Say(t.Latest[i])})
+	} else if i >= 0 {
+		v.Lacks = t.Slots[i].Lacks
+	}
+	p.Task = v
+}
+
+// taskWorking is how a task's number came about.
+func taskWorking(t *order.Timetable, k source.Key) (r source.Result, ok bool) {
+	x := t.Task(k.ID)
+	if x == nil {
+		return r, false
+	}
+	switch k.What {
+	case "hands":
+		r = source.Num("Hands-on, "+x.Name, float64(x.Hands), "min", measure.Span(float64(x.Hands)*60))
+		r.Steps = x.Working
+		return r, true
+	case "start", "latest":
+		for i, y := range t.Row {
+			if y != x || t.Slots == nil || !t.Slots[i].Placed() {
+				continue
+			}
+			slot := t.Slots[i]
+			if k.What == "latest" {
+				r = source.Num("Begins at the latest", float64(t.Latest[i]), "min", t.Say(t.Latest[i]))
+				return r.With("back through its people's hours from what comes after it", "", t.Say(t.Latest[i]),
+					source.Exact("the same people doing everything in the same order")), true
+			}
+			r = source.Num("Begins", float64(slot.Start()), "min", t.Say(slot.Start()))
+			for _, l := range x.After {
+				for n, z := range t.Row {
+					if z == l.Task && t.Slots[n].Placed() {
+						r = r.With("after "+l.Task.Name, l.Rule.Code, t.Say(t.Slots[n].Free), l.Rule.From)
+					}
+				}
+			}
+			if x.From > 0 {
+				r = r.With("not before", "", t.Say(x.From), source.Entered(""))
+			}
+			return r.With("when who does it is there and free", measure.Span(float64(x.Hands)*60), t.Say(slot.Start()),
+				source.Exact("serial schedule, improved by search, seed 1")), true
+		}
+	}
+	return r, false
+}
+
+// CrewHref leads to who helps and when.
+func (p *Page) CrewHref() string { return p.href("calendar", "", "", "crew") }
+
+// Selects is the address of an element in the way that is shown.
+func (p *Page) Selects(kind, id string) string { return p.href("calendar", "", kind+":"+id, p.Way) }
+
+// NameOf is what the element of a key is called.
+func (p *Page) NameOf(key string) string { return p.nameOf(key) }
+
+// Entered is what was written into a field of a form that was refused.
+func (p *Page) Entered(field string) string { return p.entered[field] }

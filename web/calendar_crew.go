@@ -1,0 +1,181 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/order"
+	"zapbarn/core/plan"
+
+	"github.com/gin-gonic/gin"
+)
+
+type deliveryOf = plan.Delivery
+
+// crew lists who helps and when, what is on its way, own tasks, and how times came out.
+func (s *Server) crew(_ *gin.Context, p *Page, _ []check.Snag) error {
+	v := s.timed(p)
+	for _, k := range order.Kinds() {
+		if c, ok := v.Order.Rates[k[0]]; ok {
+			v.Rates = append(v.Rates, RateRow{k[0], k[1], c})
+		}
+	}
+	for i := range p.Plan.Props {
+		x := &p.Plan.Props[i]
+		v.For = append(v.For, Option{Value: "prop:" + x.ID, Text: x.Name})
+		for _, d := range p.Plan.Devices {
+			if d.Prop == x.ID && d.Kind != "run" && d.Kind != "lamp" || d.Prop == x.ID && turns(p, d.Product) {
+				v.For = append(v.For, Option{Value: "device:" + d.ID, Text: x.Name + ": " + d.Name})
+			}
+		}
+		for _, sol := range p.Plan.Solids {
+			if sol.Prop == x.ID {
+				v.For = append(v.For, Option{Value: "solid:" + sol.ID, Text: x.Name + ": " + sol.Name})
+			}
+		}
+	}
+	for _, x := range v.Tasks {
+		if !x.Done && !x.Out {
+			v.AfterOf = append(v.AfterOf, Option{Value: x.Key, Text: x.Name})
+		}
+	}
+	return nil
+}
+
+func turns(p *Page, product string) bool {
+	k := p.Work.Lib.Lamps[product].Kind
+	return k == "motor" || k == "servo"
+}
+
+// added are the kinds of element that a form of the Calendar makes, by what names them.
+var added = map[string]func() any{
+	"person":   func() any { return &plan.Person{} },
+	"delivery": func() any { return &plan.Delivery{} },
+	"job":      func() any { return &plan.Job{} },
+}
+
+// addTo makes a person, a delivery or a task of a form's fields.
+func (s *Server) addTo(c *gin.Context) {
+	kind := c.PostForm("kind")
+	blank, ok := added[kind]
+	if !ok {
+		s.refused(c, over{err: "There is no such thing to add."})
+		return
+	}
+	values := map[string]string{}
+	v := blank()
+	id := ""
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		for k, of := range c.Request.PostForm {
+			if name, ok := strings.CutPrefix(k, "n."); ok {
+				text := of[len(of)-1]
+				values[k] = text
+				if err := plan.SetText(v, name, text, p.Metric()); err != nil {
+					return plan.Edit{}, err
+				}
+			}
+		}
+		name := plan.NameOf(v)
+		if strings.TrimSpace(values["n.name"]) == "" {
+			return plan.Edit{}, measure.Named("")
+		}
+		id = p.FreshID(kind, name)
+		if err := plan.SetText(v, "id", id, false); err != nil {
+			return plan.Edit{}, err
+		}
+		return plan.Edit{Label: "add " + name, Changes: []plan.Change{p.Put(kind, id, v)}}, nil
+	})
+	if err != nil {
+		_, msg := fieldErrors(err)
+		s.refused(c, over{err: "Nothing was added. " + measure.Capital(msg), values: values})
+		return
+	}
+	s.applied(c, nil, over{}, "")
+}
+
+// say keeps what was said of a task: done, left out, not before a day, or none of it.
+func (s *Server) sayTask(c *gin.Context) {
+	key, do := c.PostForm("task"), c.PostForm("do")
+	if do == "here" {
+		s.cameIn(c)
+		return
+	}
+	by := sayWho(c, "by")
+	now := s.now()
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), by, func(p *plan.Plan) (plan.Edit, error) {
+		j := plan.Job{Task: key}
+		if own, ok := strings.CutPrefix(key, "own:"); ok {
+			x, _ := p.Get("job", own)
+			if x == nil {
+				return plan.Edit{}, errGone
+			}
+			j = *x.(*plan.Job)
+		} else if was := p.JobOf(key); was != nil {
+			j = *was
+		}
+		name := c.PostForm("name")
+		label := do + ": " + name
+		switch do {
+		case "done":
+			j.State, j.At, j.By = "done", now.Format(plan.Moment), by
+			if took := strings.TrimSpace(c.PostForm("took")); took != "" {
+				d, err := measure.Parse[measure.DurationKind](minutesOf(took))
+				if err != nil {
+					return plan.Edit{}, measure.Bad("took", "%s", err.Error())
+				}
+				j.Took = d
+			}
+		case "left out":
+			j.State, j.Why, j.By = "left out", strings.TrimSpace(c.PostForm("why")), by
+		case "later":
+			j.From = strings.TrimSpace(c.PostForm("from"))
+		case "still to do":
+			j.State, j.At, j.Took, j.Why = "", "", measure.Duration{}, ""
+		default:
+			return plan.Edit{}, measure.Bad("do", "%q is nothing that can be said of a task", do)
+		}
+		if j.Task != "" && j.State == "" && j.From == "" && j.After == "" {
+			if j.ID == "" {
+				return plan.Edit{}, errGone
+			}
+			return plan.Edit{Label: label, Changes: []plan.Change{p.Drop("job", j.ID)}}, nil
+		}
+		if j.ID == "" {
+			j.ID = p.FreshID("job", key)
+		}
+		return plan.Edit{Label: label, Changes: []plan.Change{p.Put("job", j.ID, j)}}, nil
+	})
+	if err != nil {
+		_, msg := fieldErrors(err)
+		s.refused(c, over{err: fmt.Sprintf("Nothing was kept. %s", measure.Capital(msg))})
+		return
+	}
+	s.applied(c, nil, over{}, "")
+}
+
+// minutesOf reads a bare number as minutes.
+func minutesOf(text string) string {
+	for _, r := range text {
+		if r < '0' || r > '9' {
+			return text
+		}
+	}
+	return text + " min"
+}
+
+// cameIn says that a delivery is here.
+func (s *Server) cameIn(c *gin.Context) {
+	id := c.PostForm("delivery")
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		v, _ := p.Get("delivery", id)
+		if v == nil {
+			return plan.Edit{}, errGone
+		}
+		d := *v.(*plan.Delivery)
+		d.In = true
+		return plan.Edit{Label: d.Name + " is here", Changes: []plan.Change{p.Put("delivery", id, d)}}, nil
+	})
+	s.applied(c, err, over{}, "")
+}

@@ -1,0 +1,91 @@
+package web
+
+import (
+	"slices"
+	"sort"
+	"strings"
+	"time"
+
+	"zapbarn/core/calendar"
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/order"
+
+	"github.com/gin-gonic/gin"
+)
+
+func sortBy(list []int, by func(i int) int) {
+	sort.SliceStable(list, func(a, b int) bool { return by(list[a]) < by(list[b]) })
+}
+
+// shown is how many tasks of a person are listed.
+const shown = 5
+
+// tonight is what each of the crew does next, what dries and what is waited for.
+func (s *Server) tonight(_ *gin.Context, p *Page, _ []check.Snag) error {
+	v := s.timed(p)
+	for i := range p.Plan.Deliveries {
+		if d := &p.Plan.Deliveries[i]; !d.In {
+			v.Coming = append(v.Coming, d)
+		}
+	}
+	slices.SortFunc(v.Coming, func(a, b *deliveryOf) int {
+		if a.Arrives < b.Arrives {
+			return -1
+		}
+		return 1
+	})
+	for _, x := range v.Tasks {
+		if x.Done && x.Free > v.Now && x.Wait > 0 {
+			over := v.First.Add(time.Duration(x.Free) * time.Minute)
+			d := Drying{Name: x.Name, Left: measure.Span(float64(x.Free-v.Now) * 60), Until: v.Say(x.Free),
+				At: over.Format("2006-01-02T15:04:00"), Share: max(0, min(100, 100-100*(x.Free-v.Now)/x.Wait))}
+			v.Drying = append(v.Drying, d)
+		}
+		if x.Done && x.Job != nil {
+			v.Done = append(v.Done, x)
+		}
+	}
+	slices.SortStableFunc(v.Done, func(a, b *order.Task) int { return strings.Compare(b.Job.At, a.Job.At) })
+	v.Done = v.Done[:min(len(v.Done), 6)]
+	if v.Loop != nil {
+		return nil
+	}
+	rows := byStart(v.Timetable)
+	for k, who := range v.Crew {
+		e := Evening{Name: who.Name}
+		left, first := 0, -1
+		for _, span := range who.There {
+			if span.Start < calendar.Day {
+				left += max(0, min(span.End, calendar.Day)-max(span.Start, v.Now))
+			}
+		}
+		for _, i := range rows {
+			x := v.Slots[i]
+			if v.Row[i].Hands == 0 || !slices.Contains(x.Who, k) || len(e.Next) == shown {
+				continue
+			}
+			d := x.Start() / calendar.Day
+			if first < 0 {
+				first = d
+				if d > 0 {
+					e.Day = v.At(x.Start()).Format("Monday Jan 2")
+				}
+			}
+			if d == first {
+				e.Next = append(e.Next, p.row(v.Timetable, v.Row[i], i))
+			}
+		}
+		if left > 0 {
+			e.Left = measure.Span(float64(left)*60) + " left today"
+		}
+		if left == 0 && e.Day == "" {
+			e.Left = "no hours left today; first next time"
+			for n := range e.Next {
+				e.Next[n].When = ""
+			}
+		}
+		v.Tonight = append(v.Tonight, e)
+	}
+	return nil
+}
