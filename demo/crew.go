@@ -33,6 +33,12 @@ func helpers(p *plan.Plan, today time.Time) {
 		},
 		{ID: "discs", Name: "Clear sheet for the comb wall", For: "solid:comb-back", Arrives: day(4)},
 	}
+	p.Shelf = []plan.Stocked{
+		{ID: "s-latex", What: "coat:latex", Have: "0.9", Bin: "B2"},
+		{ID: "s-masonry", What: "coat:masonry", Have: "3.5", Bin: "B2"},
+		{ID: "s-flicker", What: "lamp:flicker12", Have: "12", Bin: "A1", Lead: "6"},
+		{ID: "s-hot", What: "glue:hotlow", Have: "40", Bin: "C1"},
+	}
 	p.Jobs = []plan.Job{
 		{ID: "skep-fit", Task: "fit:skep-rings", State: "done", At: at(50 * time.Hour), Took: d("20 min"), By: "Sam"},
 		{ID: "skep-glue", Task: "glue:skep-rings", State: "done", At: at(26 * time.Hour), Took: d("6 h"), By: "Ola"},

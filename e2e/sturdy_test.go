@@ -50,6 +50,8 @@ var everyPlace = []string{
 	apiary + "/calendar?way=bars&sel=task:fill:riser-box",
 	apiary + "/calendar?way=crew&sel=person:ola",
 	apiary + "/calendar?way=rules",
+	apiary + "/stores",
+	apiary + "/stores?way=buy",
 	apiary + "/walkdown",
 	apiary + "/walkdown?way=waived",
 	apiary + "/walkdown?way=log",

@@ -195,6 +195,7 @@ func (s *Server) edits(p *gin.RouterGroup) {
 	p.POST("/join", s.join)
 	p.POST("/task", s.sayTask)
 	p.POST("/crew", s.addTo)
+	p.POST("/stock", s.stockIt)
 	p.POST("/move", s.moveSolid)
 	p.POST("/plug", s.plugIn)
 	p.POST("/cue", s.moveCue)

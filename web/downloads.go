@@ -44,6 +44,8 @@ var downloads = map[string]download{
 	}, true},
 	"calendar.ics":   {"calendar", noPaper(formats.ICS), true},
 	"tasks.csv":      {"tasks", noPaper(formats.TasksCSV), true},
+	"buy-list.csv":   {"buy-list", noPaper(formats.BuyListCSV), true},
+	"buy-list.xlsx":  {"buy-list", noPaper(formats.BuyListXLSX), true},
 	"day-sheets.pdf": {"day-sheets", formats.DaySheets, true},
 	"solids.stl": {"solids", noPaper(func(out io.Writer, w *work.Work, prop string) error {
 		return formats.SolidsSTL(out, w, prop, "")

@@ -434,6 +434,9 @@ func (s *Server) working(c *gin.Context) {
 	if key.Kind == "task" {
 		r, ok = taskWorking(order.In(w), key)
 	}
+	if key.Kind == "need" {
+		r, ok = needWorking(&Page{Work: w}, key)
+	}
 	if !ok {
 		s.trouble(
 			c,

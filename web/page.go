@@ -117,6 +117,7 @@ type Page struct {
 	Ticket                    *Ticket
 	Several                   *Several // what is picked together, in place of one ticket
 	Calendar                  *CalendarView
+	Stores                    *StoresView
 	entered                   map[string]string // into a form that was refused
 	Task                      *TaskTicket       // a task that is selected, in place of a ticket
 	Shop                      []ShopTable
@@ -415,7 +416,7 @@ func (p *Page) goTo(s check.Snag) string {
 	case "outlet", "plug":
 		way = "power"
 	case "display":
-		if at = ""; place != "calendar" {
+		if at = ""; place != "calendar" && place != "stores" {
 			place = "walkdown"
 		}
 	}
@@ -629,4 +630,6 @@ func (p *Page) nameOf(key string) string {
 
 // keeps reports that the page may be kept as it is: a drill has a record of its own, a
 // calendar a clock, and mends may still be tried.
-func (p *Page) keeps() bool { return p.Way != "train" && p.Place != "calendar" && p.Untried == 0 }
+func (p *Page) keeps() bool {
+	return p.Way != "train" && p.Place != "calendar" && p.Place != "stores" && p.Untried == 0
+}

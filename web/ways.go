@@ -30,7 +30,7 @@ type way struct {
 
 // allPlaces in the builder's order.
 func allPlaces() []place {
-	return []place{barnPlace, benchPlace, loomPlace, rehearsalPlace, calendarPlace, walkdownPlace}
+	return []place{barnPlace, benchPlace, loomPlace, rehearsalPlace, calendarPlace, storesPlace, walkdownPlace}
 }
 
 func placeOf(id string) (place, bool) {

@@ -655,6 +655,9 @@ func ruleCases() []ruleCase {
 			p.Deliveries = []plan.Delivery{{ID: "post", Name: "Foam", For: "prop:a", Arrives: today.AddDate(0, 0, 7).
 				Format(time.DateOnly), Faster: today.AddDate(0, 0, 1).Format(time.DateOnly), Cost: 14}}
 		}},
+		{"order-now", Mind, 0, func(p *plan.Plan) {
+			p.Shelf = []plan.Stocked{{ID: "s", What: "lamp:puck12", Have: "0", Lead: "30"}}
+		}},
 		{"nobody", Fix, 1, func(p *plan.Plan) {
 			p.People = []plan.Person{{ID: "ola", Name: "Ola", Trades: "paint"}}
 		}},

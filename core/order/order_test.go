@@ -159,6 +159,26 @@ func TestTimesByHand(t *testing.T) {
 	assert.Equal(t, 10, o.Task("prove:a").Hands, "5 min and two lamps of 2")
 	assert.Equal(t, 50, o.Task("mount:L2").Hands)
 	assert.Equal(t, 1, o.Task("install:a").People, "small and light")
+	assert.Equal(t, 1, o.Task("cut:a").People)
+	assert.Equal(t, 65, o.Task("dark:x").Hands, "an hour's walk and five minutes")
+	assert.Equal(t, 35, o.Task("tune:a").Hands)
+	assert.Equal(t, 30, o.Task("install:a").Hands)
+	assert.Contains(t, strings.Join(o.Task("wire:a").Cautions, " "), "Mains side", "a supply is plugged in")
+	cells := Of(small(t, func(p *plan.Plan) {
+		p.Device("S1").Product, p.Device("S1").Cell, p.Device("S1").Cells = "", "aa", 8
+	}))
+	assert.NotContains(t, strings.Join(cells.Task("wire:a").Cautions, " "), "Mains side", "cells are not")
+	heavy := Of(small(t, func(p *plan.Plan) { // a block of plywood, over 20 kg, and no side of it 1.5 m
+		for _, side := range []string{"w", "d", "h"} {
+			*p.Solid("a-box") = p.Solid("a-box").Set(side, measure.Len("50 in"))
+		}
+		p.Solid("a-box").Stock = "ply1/2"
+	}))
+	assert.Equal(t, 2, heavy.Task("install:a").People)
+	light := Of(small(t, func(p *plan.Plan) {
+		*p.Solid("a-box") = p.Solid("a-box").Set("h", measure.Len("50 in"))
+	}))
+	assert.Equal(t, 1, light.Task("install:a").People)
 	cold := Of(
 		small(t, func(p *plan.Plan) { p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("11 C"), 70 }),
 	)

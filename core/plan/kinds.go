@@ -30,7 +30,7 @@ func init() { // not in the variable itself: kinds' functions look it up
 		displayKind, goodKind, propKind, solidKind, jointKind, finishKind, deviceKind, inputKind, sceneKind, triggerKind,
 		lotKind,
 		readingKind, offcutKind, layoutKind, photoKind, pictureKind, outletKind, plugKind, waiverKind, noteKind,
-		personKind, jobKind, deliveryKind,
+		personKind, jobKind, deliveryKind, stockedKind,
 	}
 }
 

@@ -40,6 +40,7 @@ type Plan struct {
 	People     []Person   `json:"people"`
 	Jobs       []Job      `json:"jobs"`
 	Deliveries []Delivery `json:"deliveries"`
+	Shelf      []Stocked  `json:"shelf"`
 
 	broken []Broken // stored elements that cannot stand as they are
 }

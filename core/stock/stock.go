@@ -90,7 +90,10 @@ type Glue struct {
 	Prep       []string         `json:"prep"`
 	Cautions   []string         `json:"cautions"`
 	Test       string           `json:"test"` // how to try an old one
-	Entered    string           `json:"-"`    // date of a builder's own entry
+	Pack       float64          `json:"pack"` // how much a pack holds: sticks of a melt, mm of a tape or tie, else mL
+	PackName   string           `json:"packName"`
+	Price      float64          `json:"price"` // of a pack
+	Entered    string           `json:"-"`     // date of a builder's own entry
 }
 
 // Coat is a finish product, by its properties.
@@ -114,6 +117,9 @@ type Coat struct {
 	Handling    measure.Duration `json:"handling"`
 	Full        measure.Duration `json:"full"`
 	Cautions    []string         `json:"cautions"`
+	Pack        float64          `json:"pack"` // litres in a pack
+	PackName    string           `json:"packName"`
+	Price       float64          `json:"price"` // of a pack
 }
 
 // Lamp is a load: what it draws and how it behaves.
@@ -136,6 +142,7 @@ type Lamp struct {
 	LeadGauge measure.Gauge  `json:"leadGauge"`
 	Colour    string         `json:"colour"`
 	Laser     string         `json:"laser"` // its class, by IEC 60825-1; "" is none
+	Price     float64        `json:"price"` // of one, or of a metre of a strip
 }
 
 // Supply is a power supply of the shop's list.

@@ -1,0 +1,347 @@
+// Package stores works out what is still to be bought: what the tasks that are left take,
+// in the units it is bought in, less what lies on the shelf, by when it must be ordered and
+// what it costs.
+package stores
+
+import (
+	"fmt"
+	"math"
+	"sort"
+	"strings"
+
+	"zapbarn/core/calendar"
+	"zapbarn/core/circuit"
+	"zapbarn/core/cutting"
+	"zapbarn/core/measure"
+	"zapbarn/core/order"
+	"zapbarn/core/plan"
+	"zapbarn/core/source"
+	"zapbarn/core/wiring"
+	"zapbarn/core/words"
+	"zapbarn/core/work"
+)
+
+// Need is one thing that is bought.
+type Need struct {
+	What     string // table:id, what the shelf names it by
+	Name     string
+	Unit     string  // sheets, lengths, sticks, mL, L, m, pieces
+	Use      float64 // what is left to do takes
+	Spare    float64 // share that is added
+	Have     float64 // on the shelf
+	Pack     float64 // how much a pack holds
+	PackName string
+	Price    float64 // of a pack; 0 is not known
+	Packs    int     // to buy
+	Cost     float64
+	First    int // minute when it is first wanted; -1 when nothing that takes it has a time
+	OrderBy  int // minute of the day by which it must be ordered
+	Lead     int // days until it comes
+	Props    []string
+	On       *plan.Stocked
+	Steps    []source.Step
+	from     source.Source
+	steps    []source.Step
+}
+
+// Wanted is what is needed with what is added to be spare.
+func (n *Need) Wanted() float64 { return n.Use * (1 + n.Spare) }
+
+// Short is what is missing.
+func (n *Need) Short() float64 { return math.Max(0, n.Wanted()-n.Have) }
+
+// The shares that are added, and the days until things come, by what they are: common
+// practice, no source; the days can be said for each thing.
+var (
+	spare = map[string]float64{"glue": .15, "coat": .1, "lamp": .05, "wire": .1}
+	lead  = map[string]int{"material": 1, "glue": 1, "coat": 1, "lamp": 6, "supply": 6, "part": 6, "wire": 6, "cell": 1}
+)
+
+var typical = source.FromMemory("pack sizes and prices, typical; the shop takes your own")
+
+// list gathers needs.
+type list struct {
+	*work.Work
+	t     *order.Timetable
+	all   map[string]*Need
+	start map[string]int // by task
+}
+
+// Of lists what is to be bought, what must be ordered first before the rest.
+func Of(w *work.Work) []*Need {
+	l := &list{Work: w, t: order.In(w), all: map[string]*Need{}, start: map[string]int{}}
+	for i, x := range l.t.Row {
+		l.start[x.Key] = -1
+		if l.t.Slots != nil && l.t.Slots[i].Placed() {
+			l.start[x.Key] = l.t.Slots[i].Start()
+		}
+	}
+	l.sheets()
+	l.glues()
+	l.coats()
+	l.devices()
+	out := make([]*Need, 0, len(l.all))
+	for _, n := range l.all {
+		l.price(n)
+		out = append(out, n)
+	}
+	sort.Slice(out, func(i, j int) bool {
+		a, b := out[i], out[j]
+		if (a.Packs > 0) != (b.Packs > 0) {
+			return a.Packs > 0
+		}
+		if a.OrderBy != b.OrderBy {
+			return a.OrderBy < b.OrderBy
+		}
+		return a.What < b.What
+	})
+	return out
+}
+
+// Total is what all of it costs, and how many things have no price.
+func Total(needs []*Need) (cost float64, unknown int) {
+	for _, n := range needs {
+		cost += n.Cost
+		if n.Packs > 0 && n.Price == 0 {
+			unknown++
+		}
+	}
+	return cost, unknown
+}
+
+// left reports that a task is still to be done.
+func (l *list) left(key string) bool { _, ok := l.start[key]; return ok }
+
+// need adds a use by a task to what is needed of a thing.
+func (l *list) need(what, name, unit string, use float64, prop, task string) *Need {
+	n := l.all[what]
+	if n == nil {
+		n = &Need{What: what, Name: name, Unit: unit, First: -1, Pack: 1, from: typical}
+		table, _, _ := strings.Cut(what, ":")
+		n.Spare, n.Lead = spare[table], lead[table]
+		l.all[what] = n
+	}
+	n.Use += use
+	if p := l.Plan.Prop(prop); p != nil && !has(n.Props, p.Name) {
+		n.Props = append(n.Props, p.Name)
+	}
+	if at, ok := l.start[task]; ok && at >= 0 && (n.First < 0 || at < n.First) {
+		n.First = at
+	}
+	n.steps = append(n.steps, source.Step{Formula: taskName(l.t, task), Numbers: "", Value: Amount(use, unit)})
+	return n
+}
+
+func taskName(t *order.Timetable, key string) string {
+	if x := t.Task(key); x != nil {
+		return x.Name
+	}
+	return key
+}
+
+func has(list []string, s string) bool {
+	for _, x := range list {
+		if x == s {
+			return true
+		}
+	}
+	return false
+}
+
+// sheets are the new sheets and lengths that the parts want which are not cut yet, laid
+// out by themselves.
+func (l *list) sheets() {
+	set := l.Cutting()
+	parts := set.Parts[:0:0]
+	var pipes []cutting.Pipe
+	props := map[string]map[string]bool{}
+	want := func(stock, prop string) {
+		if props[stock] == nil {
+			props[stock] = map[string]bool{}
+		}
+		props[stock][prop] = true
+	}
+	for _, p := range set.Parts {
+		if sol := l.Part(p.Ref).Solid; l.left("cut:" + sol.Prop) {
+			parts = append(parts, p)
+			want(p.Stock.ID, sol.Prop)
+		}
+	}
+	for i := range l.Plan.Solids {
+		s := &l.Plan.Solids[i]
+		if shape := l.Shapes[s.ID]; shape != nil && l.left("cut:"+s.Prop) {
+			for _, c := range shape.Cuts {
+				pipes = append(pipes, cutting.Pipe{Stock: l.Lib.Materials[s.Stock], Length: c.Length, Count: c.Count})
+				want(s.Stock, s.Prop)
+			}
+		}
+	}
+	set.Parts = parts
+	put := func(stock, name, unit string, n int, price float64) {
+		if n == 0 {
+			return
+		}
+		var x *Need
+		for _, p := range l.Plan.Props {
+			if props[stock][p.ID] {
+				use := 0.0
+				if x == nil {
+					use = float64(n)
+				}
+				x = l.need("material:"+stock, name, unit, use, p.ID, "cut:"+p.ID)
+			}
+		}
+		x.PackName, x.Price = strings.TrimSuffix(unit, "s"), price
+		x.steps = []source.Step{{Formula: "parts not cut yet, laid out by themselves", Value: Amount(float64(n), unit),
+			Sources: []source.Source{source.FromTrade("kerf and margin of the display")}}}
+	}
+	if len(parts) > 0 {
+		for _, s := range set.Sheets() {
+			put(s.Stock.ID, s.Stock.Name, "sheets", s.New(), s.Stock.Price)
+		}
+	}
+	for _, b := range set.Lengths(pipes) {
+		put(b.Stock.ID, b.Stock.Name, "lengths", len(b.Cutting.Bars), b.Stock.Price)
+	}
+}
+
+// glues are what the joints take that are not glued yet.
+func (l *list) glues() {
+	for i := range l.Plan.Joints {
+		j := &l.Plan.Joints[i]
+		task := "join:" + j.ID
+		if !l.left(task) {
+			id, _, _ := strings.Cut(j.A, "/")
+			if task = "glue:" + id; !l.left(task) || l.t.Task("join:"+j.ID) != nil {
+				continue
+			}
+		}
+		r := l.Results.At("joint", j.ID, "takes")
+		g := l.Lib.Glues[j.Glue]
+		unit := r.Unit
+		use := r.Value
+		if unit == "mm" {
+			unit, use = "m", use/1000
+		}
+		if use <= 0 {
+			continue
+		}
+		n := l.need("glue:"+g.ID, g.Name, unit, use, j.Prop, task)
+		n.Pack, n.PackName, n.Price = g.Pack, g.PackName, g.Price
+		if unit == "m" {
+			n.Pack = g.Pack / 1000
+		}
+	}
+}
+
+// coats are what is left to be painted.
+func (l *list) coats() {
+	for i := range l.Plan.Finishes {
+		f := &l.Plan.Finishes[i]
+		judged := l.Finishes[f.ID]
+		for k, layer := range f.Layers {
+			c := l.Lib.Coats[layer.Coat]
+			for coat := range layer.Coats {
+				task := fmt.Sprintf("coat:%s:%d:%d", f.ID, k+1, coat+1)
+				if !l.left(task) || judged.Litres[k] <= 0 {
+					continue
+				}
+				n := l.need("coat:"+c.ID, c.Name, "L", judged.Litres[k]/float64(layer.Coats), l.Solid(f.Solid).Prop, task)
+				n.Pack, n.PackName, n.Price = c.Pack, c.PackName, c.Price
+			}
+		}
+	}
+}
+
+// spool is how much wire is bought at once, m.
+const spool = 30.0
+
+// devices are what a prop that is not wired yet wants.
+func (l *list) devices() {
+	for i := range l.Plan.Devices {
+		d := &l.Plan.Devices[i]
+		task := "wire:" + d.Prop
+		if !l.left(task) {
+			if task = "mount:" + d.ID; !l.left(task) {
+				continue
+			}
+		}
+		l.device(d, task)
+	}
+}
+
+func (l *list) device(d *plan.Device, task string) {
+	switch {
+	case d.Kind == "lamp":
+		lamp := l.Lib.Lamps[d.Product]
+		use, unit := 1.0, "pieces"
+		if (lamp.Kind == "strip" || lamp.Kind == "pixels") && !d.Length.IsZero() {
+			use, unit = d.Length.Value()/1000, "m"
+		}
+		n := l.need("lamp:"+lamp.ID, lamp.Name, unit, use, d.Prop, task)
+		n.Price = lamp.Price
+	case d.Kind == "run":
+		if metres := (d.Length.Value() + d.Back.Value()) / 1000; metres > 0 {
+			size := measure.Of[measure.GaugeKind](d.Gauge.Value()).String() // one name a size, however it was written
+			n := l.need("wire:"+size, size+" pair", "m", metres, d.Prop, task)
+			n.Pack, n.PackName = spool, "spool of 30 m"
+			n.Price = spool * wiring.BillOf(d, l.Lib).Money / metres
+		}
+	case d.Kind == "supply" && d.Cell != "":
+		c := circuit.Cells[d.Cell]
+		n := l.need("cell:"+d.Cell, c.Name, "pieces", float64(max(1, d.Cells)*max(1, d.Sets)), d.Prop, task)
+		n.Price = c.Price
+	case d.Kind == "supply":
+		v, a := wiring.SupplyOf(d, l.Lib)
+		name := fmt.Sprintf("Supply, %s %s", measure.Volts(v), measure.Amps(a))
+		what := "supply:" + strings.ToLower(fmt.Sprintf("%s %s", measure.Volts(v), measure.Amps(a)))
+		if s, ok := l.Lib.Supplies[d.Product]; ok {
+			name, what = s.Name, "supply:"+s.ID
+		}
+		n := l.need(what, name, "pieces", 1, d.Prop, task)
+		n.Price = l.Lib.Supplies[d.Product].Price
+	default:
+		name := measure.Capital(d.Kind)
+		if !d.Rating.IsZero() {
+			name += ", " + d.Rating.String()
+		}
+		n := l.need("part:"+strings.ToLower(name), name, "pieces", 1, d.Prop, task)
+		n.Price = wiring.BillOf(d, l.Lib).Money
+	}
+}
+
+// price finishes a need: packs, cost, by when.
+func (l *list) price(n *Need) {
+	if n.On = l.Plan.StockedOf(n.What); n.On != nil {
+		n.Have = n.On.Amount()
+		if d, said := n.On.LeadDays(); said {
+			n.Lead = d
+		}
+	}
+	if n.Pack <= 0 {
+		n.Pack = 1
+	}
+	n.Packs = int(math.Ceil(n.Short()/n.Pack - 1e-9))
+	n.Cost = float64(n.Packs) * n.Price
+	n.OrderBy = 1 << 40
+	if n.First >= 0 {
+		n.OrderBy = (n.First/calendar.Day - n.Lead) * calendar.Day
+	}
+	n.Steps = append(n.steps, source.Step{Formula: "spare", Numbers: fmt.Sprintf("%s x %s", Amount(n.Use, n.Unit),
+		measure.Decimal(1+n.Spare, 2)), Value: Amount(n.Wanted(), n.Unit), Sources: []source.Source{source.FromTrade("")}},
+		source.Step{Formula: "less what lies on the shelf", Numbers: fmt.Sprintf("%s - %s", Amount(n.Wanted(), n.Unit),
+			Amount(n.Have, n.Unit)), Value: Amount(n.Short(), n.Unit), Sources: []source.Source{source.Entered("")}},
+		source.Step{Formula: "packs", Numbers: fmt.Sprintf("%s / %s, whole ones", Amount(n.Short(), n.Unit),
+			Amount(n.Pack, n.Unit)), Value: fmt.Sprint(n.Packs), Sources: []source.Source{n.from}})
+}
+
+// Amount writes an amount with its unit.
+func Amount(v float64, unit string) string {
+	switch {
+	case unit == "pieces" || unit == "sheets" || unit == "lengths":
+		return words.Count(int(math.Ceil(v-1e-9)), strings.TrimSuffix(unit, "s"))
+	case v >= 100:
+		return measure.Decimal(v, 0) + " " + unit
+	}
+	return measure.Decimal(v, 2) + " " + unit
+}

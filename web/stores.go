@@ -1,0 +1,193 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+
+	"zapbarn/core/calendar"
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/order"
+	"zapbarn/core/plan"
+	"zapbarn/core/source"
+	"zapbarn/core/stores"
+	"zapbarn/core/words"
+
+	"github.com/gin-gonic/gin"
+)
+
+// storesPlace is what is needed against what is there, what is short and by when it must
+// be ordered, and the money.
+var storesPlace = place{
+	id: "stores", name: "Stores", hint: "price xps1 32",
+	ways: []way{
+		{id: "needs", title: "Needs", fill: (*Server).needs},
+		{id: "buy", title: "To buy", fill: (*Server).needs},
+	},
+	link: func(p *Page, to way) string { return p.href("stores", "", p.Sel, to.id) },
+}
+
+// StoresView is what the Stores show.
+type StoresView struct {
+	Rows    []NeedRow
+	Total   string
+	Unknown int
+	Short   int
+	Spend   []DayTasksOf
+}
+
+// DayTasksOf are the things to order on a day.
+type DayTasksOf struct {
+	Day  string
+	Late bool
+	Rows []NeedRow
+	Cost string
+}
+
+// NeedRow is one thing that is needed, as it is shown.
+type NeedRow struct {
+	*stores.Need
+	Key      source.Key
+	Uses     string
+	Has      string
+	Misses   string
+	Buy      string
+	Money    string
+	By       string
+	Late     bool
+	Share    int // of what is wanted that is there, per cent
+	HaveText string
+	BinText  string
+	LeadText string
+	For      string
+}
+
+// needs fills in what is needed.
+func (s *Server) needs(_ *gin.Context, p *Page, _ []check.Snag) error {
+	list := stores.Of(p.Work)
+	t := order.In(p.Work)
+	v := &StoresView{}
+	p.Stores = v
+	cost, unknown := stores.Total(list)
+	v.Total, v.Unknown = fmt.Sprintf("$%.2f", cost), unknown
+	byDay := map[int]*DayTasksOf{}
+	var days []int
+	for _, n := range list {
+		r := needRow(p, t, n)
+		if n.Packs > 0 {
+			v.Short++
+		}
+		v.Rows = append(v.Rows, r)
+		if n.Packs == 0 {
+			continue
+		}
+		d := n.OrderBy / calendar.Day
+		if n.OrderBy < 0 {
+			d = -1
+		}
+		if byDay[d] == nil {
+			byDay[d] = &DayTasksOf{Day: r.By, Late: d < 0}
+			if d < 0 {
+				byDay[d].Day = "should be on its way by now"
+			}
+			days = append(days, d)
+		}
+		byDay[d].Rows = append(byDay[d].Rows, r)
+	}
+	for _, d := range days {
+		sum := 0.0
+		for _, r := range byDay[d].Rows {
+			sum += r.Cost
+		}
+		byDay[d].Cost = fmt.Sprintf("$%.2f", sum)
+		v.Spend = append(v.Spend, *byDay[d])
+	}
+	kind, id, _ := strings.Cut(p.Sel, ":")
+	if kind == "delivery" {
+		p.Ticket = p.ticket(kind, id)
+	}
+	return nil
+}
+
+func needRow(p *Page, t *order.Timetable, n *stores.Need) NeedRow {
+	r := NeedRow{Need: n, Key: source.KeyOf("need", n.What, "packs"), Uses: stores.Amount(n.Wanted(), n.Unit),
+		Has: stores.Amount(n.Have, n.Unit), For: strings.Join(n.Props, ", "), Share: 100}
+	if n.Wanted() > 0 {
+		r.Share = int(min(100, 100*n.Have/n.Wanted()))
+	}
+	if n.Packs > 0 {
+		r.Misses = stores.Amount(n.Short(), n.Unit)
+		switch {
+		case n.PackName == "" && strings.HasSuffix(n.Unit, "s"), n.PackName+"s" == n.Unit:
+			r.Buy = words.Count(n.Packs, strings.TrimSuffix(n.Unit, "s"))
+		case n.PackName == "":
+			r.Buy = fmt.Sprintf("%d %s", n.Packs, n.Unit)
+		default:
+			r.Buy = fmt.Sprintf("%d x %s", n.Packs, n.PackName)
+		}
+		r.Money = "price not known"
+		if n.Price > 0 {
+			r.Money = fmt.Sprintf("$%.2f", n.Cost)
+		}
+		switch {
+		case n.First < 0:
+			r.By = "when it is wanted is not known"
+		case n.OrderBy < 0:
+			r.By, r.Late = "by "+t.At(n.OrderBy).Format("Mon Jan 2")+", which is past", true
+		default:
+			r.By = "by " + t.At(n.OrderBy).Format("Mon Jan 2")
+		}
+	}
+	r.LeadText = fmt.Sprint(n.Lead)
+	if n.On != nil {
+		r.HaveText, r.BinText = n.On.Have, n.On.Bin
+	}
+	return r
+}
+
+// stockIt keeps how much of a thing lies on the shelf, where, and how long it takes to come.
+func (s *Server) stockIt(c *gin.Context) {
+	what := c.PostForm("what")
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		x := plan.Stocked{What: what}
+		if was := p.StockedOf(what); was != nil {
+			x = *was
+		} else {
+			x.ID = p.FreshID("stocked", what)
+		}
+		for _, f := range []struct {
+			name string
+			to   *string
+		}{{"have", &x.Have}, {"bin", &x.Bin}, {"lead", &x.Lead}} {
+			if v, there := c.GetPostForm(f.name); there {
+				*f.to = strings.TrimSpace(v)
+			}
+		}
+		name := c.PostForm("name")
+		if x.Have == "" && x.Bin == "" && x.Lead == "" {
+			if p.StockedOf(what) == nil {
+				return plan.Edit{}, errGone
+			}
+			return plan.Edit{Label: "nothing of " + name + " on the shelf", Changes: []plan.Change{p.Drop("stocked", x.ID)}}, nil
+		}
+		return plan.Edit{Label: name + " on the shelf", Changes: []plan.Change{p.Put("stocked", x.ID, x)}}, nil
+	})
+	if err != nil {
+		_, msg := fieldErrors(err)
+		s.refused(c, over{err: "The shelf is as it was. " + measure.Capital(msg)})
+		return
+	}
+	s.applied(c, nil, over{}, "")
+}
+
+// needWorking is how a need came about.
+func needWorking(p *Page, k source.Key) (source.Result, bool) {
+	for _, n := range stores.Of(p.Work) {
+		if n.What == k.ID {
+			r := source.Num(n.Name+", to buy", float64(n.Packs), "", fmt.Sprint(n.Packs))
+			r.Steps = n.Steps
+			return r, true
+		}
+	}
+	return source.Result{}, false
+}
