@@ -50,6 +50,7 @@ var everyPlace = []string{
 	apiary + "/calendar?way=bars&sel=task:fill:riser-box",
 	apiary + "/calendar?way=crew&sel=person:ola",
 	apiary + "/calendar?way=rules",
+	apiary + "/calendar?way=whatif",
 	apiary + "/stores",
 	apiary + "/stores?way=buy",
 	apiary + "/walkdown",

@@ -6,17 +6,20 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"testing"
 
 	"zapbarn/core/order"
 	"zapbarn/core/stock"
+	"zapbarn/core/stores"
 	"zapbarn/core/work"
 	"zapbarn/demo"
 
 	ics "github.com/arran4/golang-ical"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"github.com/xuri/excelize/v2"
 )
 
 // The calendar file holds every time that hands are on something, and the opening; lines
@@ -94,4 +97,29 @@ func TestDaySheets(t *testing.T) {
 	}
 	assert.Contains(t, string(text), "Ola, Sunday Sep 20")
 	assert.Contains(t, string(text), "Leave it ")
+}
+
+// The buy list has a row for each thing that is needed, in a table and in a spreadsheet.
+func TestBuyList(t *testing.T) {
+	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	needs := stores.Of(w)
+	var b bytes.Buffer
+	require.NoError(t, BuyListCSV(&b, w, ""))
+	rows, err := csv.NewReader(&b).ReadAll()
+	require.NoError(t, err)
+	require.Len(t, rows, 1+len(needs))
+	var x bytes.Buffer
+	require.NoError(t, BuyListXLSX(&x, w, ""))
+	f, err := excelize.OpenReader(&x)
+	require.NoError(t, err)
+	same, err := f.GetRows("To buy")
+	require.NoError(t, err)
+	require.Len(t, same, len(rows))
+	for i, n := range needs {
+		assert.Equal(t, n.What, rows[i+1][0])
+		assert.Equal(t, n.What, same[i+1][0])
+		packs, err := strconv.Atoi(rows[i+1][8])
+		require.NoError(t, err)
+		assert.Equal(t, n.Packs, packs)
+	}
 }

@@ -11,6 +11,7 @@ import (
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/words"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -24,6 +25,7 @@ var calendarPlace = place{
 		{id: "tonight", title: "Tonight", fill: (*Server).tonight},
 		{id: "bars", title: "Bars", fill: (*Server).bars},
 		{id: "crew", title: "Crew", fill: (*Server).crew},
+		{id: "whatif", title: "What if", fill: (*Server).whatIf},
 		{id: "rules", title: "Why so", body: "orderrules", fill: (*Server).orderRules},
 	},
 	link: func(p *Page, to way) string { return p.href("calendar", "", p.Sel, to.id) },
@@ -38,6 +40,7 @@ type CalendarView struct {
 	Coming   []*plan.Delivery
 	Done     []*order.Task
 	Days     []DayTasks
+	Cases    []CaseRow
 	Rates    []RateRow
 	Rules    []*order.Rule
 	Chance   string
@@ -233,6 +236,40 @@ func byStart(t *order.Timetable) (out []int) {
 func (s *Server) orderRules(_ *gin.Context, p *Page, _ []check.Snag) error {
 	v := s.timed(p)
 	v.Rules, v.TaskKind = order.Rules(), order.Kinds()
+	return nil
+}
+
+// CaseRow is something that may happen, as it is told.
+type CaseRow struct {
+	What, Ends, Later, Against string
+	Bad                        bool
+}
+
+// whatIf tells what each thing that may happen does to the end.
+func (s *Server) whatIf(_ *gin.Context, p *Page, _ []check.Snag) error {
+	v := s.timed(p)
+	if v.Loop != nil || len(v.Row) == 0 {
+		return nil
+	}
+	for _, c := range order.Cases(p.Work) {
+		r := CaseRow{What: c.What, Ends: v.Say(c.End), Later: "no later", Bad: c.Late > 0 || c.Lacks > 0}
+		switch {
+		case c.Later > 0:
+			r.Later = measure.Span(float64(c.Later)*60) + " later"
+		case c.Later < 0:
+			r.Later = measure.Span(float64(-c.Later)*60) + " sooner"
+		}
+		switch {
+		case c.Lacks > 0: // then it is not all of it that is done
+			r.Ends, r.Later = "never", "as it stands"
+			r.Against = words.Count(c.Lacks, "task") + " that nobody can do"
+		case c.Late > 0:
+			r.Against = measure.Span(float64(c.Late)*60) + " after the opening"
+		case v.Deadline > 0:
+			r.Against = "in time"
+		}
+		v.Cases = append(v.Cases, r)
+	}
 	return nil
 }
 

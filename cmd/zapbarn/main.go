@@ -12,6 +12,7 @@ import (
 
 	"zapbarn/core/calc"
 	"zapbarn/core/check"
+	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
@@ -224,7 +225,7 @@ func schemaCommand() *cobra.Command {
 func docsCommand() *cobra.Command {
 	return &cobra.Command{
 		Use:   "docs DIR",
-		Short: "writes snags.md, calculators.md, quickline.md and plan.schema.json",
+		Short: "writes snags.md, order.md, calculators.md, quickline.md and plan.schema.json",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(_ *cobra.Command, args []string) error {
 			var b strings.Builder
@@ -253,10 +254,28 @@ func docsCommand() *cobra.Command {
 			if err := os.WriteFile(args[0]+"/calculators.md", []byte(b.String()), 0o644); err != nil {
 				return err
 			}
+			if err := os.WriteFile(args[0]+"/order.md", []byte(orderPage()), 0o644); err != nil {
+				return err
+			}
 			if err := os.WriteFile(args[0]+"/quickline.md", []byte(quickLinePage()), 0o644); err != nil {
 				return err
 			}
 			return os.WriteFile(args[0]+"/plan.schema.json", plan.Schema(), 0o644)
 		},
 	}
+}
+
+// orderPage is the rules of order and the kinds of task, from the code.
+func orderPage() string {
+	var b strings.Builder
+	b.WriteString("# Order of work\n\nTasks follow from the plan; nothing is typed in twice.\n\n" +
+		"## Kinds of task\n\n| kind | what it is |\n|---|---|\n")
+	for _, k := range order.Kinds() {
+		fmt.Fprintf(&b, "| `%s` | %s |\n", k[0], k[1])
+	}
+	b.WriteString("\n## What comes before what\n\n| code | rule | because | source |\n|---|---|---|---|\n")
+	for _, r := range order.Rules() {
+		fmt.Fprintf(&b, "| `%s` | %s | %s | %s |\n", r.Code, r.Says, r.Why, r.From)
+	}
+	return b.String()
 }

@@ -88,7 +88,7 @@ func TestSchemaAndDocsAreCurrent(t *testing.T) {
 	dir := t.TempDir()
 	_, err := run(t, "docs", dir)
 	require.NoError(t, err)
-	for _, name := range []string{"snags.md", "calculators.md", "quickline.md", "plan.schema.json"} {
+	for _, name := range []string{"snags.md", "order.md", "calculators.md", "quickline.md", "plan.schema.json"} {
 		want, err := os.ReadFile(filepath.Join("../../docs", name))
 		require.NoError(t, err)
 		got, err := os.ReadFile(filepath.Join(dir, name))

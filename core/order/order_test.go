@@ -361,6 +361,35 @@ func TestTimetablesHold(t *testing.T) {
 	}
 }
 
+// What may happen is worked out afresh: a day lost is never sooner, one more never later, cold
+// and damp never sooner; nothing is changed by asking.
+func TestWhatIf(t *testing.T) {
+	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	was := string(w.Plan.Encode())
+	cases := map[string]Case{}
+	for _, c := range Cases(w) {
+		cases[c.What] = c
+	}
+	assert.Equal(t, was, string(w.Plan.Encode()))
+	for _, what := range []string{"Tomorrow is lost: nobody comes", "Ola is away for a week",
+		"Gear motor for the sunflowers comes three days later", "The air is damp, 85 %"} {
+		require.Contains(t, cases, what)
+		assert.GreaterOrEqual(t, cases[what].Later, 0, what)
+	}
+	assert.Positive(t, cases["Gear motor for the sunflowers comes three days later"].Later, "all waits for it")
+	assert.Positive(t, cases["Without Ola"].Lacks, "what takes two")
+	// without the late parcel it is the crew that counts
+	q := w.Plan.Clone()
+	q.Deliveries = nil
+	base := In(work.Do(q, stock.Shop, today))
+	for _, c := range Cases(work.Do(q, stock.Shop, today)) {
+		assert.Equal(t, base.End+c.Later, c.End, c.What)
+		if strings.HasPrefix(c.What, "Without") {
+			assert.True(t, c.Lacks > 0 || c.Later >= 0, c.What)
+		}
+	}
+}
+
 // The order of work and its timetable, at demo size and 20 times it.
 func BenchmarkOrder(b *testing.B) {
 	for name, n := range map[string]int{"demo": 1, "20x": 20} {

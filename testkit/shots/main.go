@@ -32,22 +32,14 @@ var main_ = []string{
 	"loom-build=/p/midnight-apiary/loom?prop=comb&way=build@1280x1100",
 	"loom-fault=/p/midnight-apiary/loom?prop=shelf&way=train&level=2&seed=6&m=W1,jar-12,W2",
 	"working=/p/midnight-apiary/loom?prop=shelf&sel=device:jar-24",
-	"phone=/p/midnight-apiary/bench?prop=riser&way=whole@390x844",
-	"wide=/p/midnight-apiary/loom?prop=comb@1920x1080",
-	"conflict=/p/midnight-apiary/loom?prop=shelf&sel=device:W2",
+	"phone=/p/midnight-apiary/calendar@390x844",
+	"calendar=/p/midnight-apiary/calendar?way=bars&sel=task:coat:skep-rings:1:1",
+	"stores=/p/midnight-apiary/stores",
 }
 
 // acts are done on a page before its picture is taken.
 var acts = map[string]string{
 	"working": `(()=>{document.querySelector(".ticket .r .row:nth-child(2) .num").click(); return true})()`,
-	// the second window saves first
-	"conflict": `(()=>{const f=document.querySelector("form.f"); const d=new URLSearchParams(new FormData(f)); d.set("f.length","36 ft");
-		fetch(f.action,{method:"POST",body:d}).then(()=>{f.elements["f.gauge"].value="16 AWG"; f.elements["f.gauge"].dispatchEvent(new Event("change",{bubbles:true}))}); return true})()`,
-	"help": `(()=>{document.querySelector("details.says summary").click(); return true})()`,
-	"tries": `(()=>{const l=document.getElementById("line"); l.focus(); l.value="box 10x10x10 plywod";
-		l.dispatchEvent(new Event("input",{bubbles:true})); return true})()`,
-	"tour": `(()=>{document.cookie="tour=2;path=/"; location.reload(); return true})()`,
-	"wide": `(()=>{document.documentElement.classList.add("dark"); document.getElementById("page").classList.add("dark"); return true})()`,
 }
 
 func main() {
