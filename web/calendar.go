@@ -325,7 +325,7 @@ func taskWorking(t *order.Timetable, k source.Key) (r source.Result, ok bool) {
 	switch k.What {
 	case "hands":
 		r = source.Num("Hands-on, "+x.Name, float64(x.Hands), "min", measure.Span(float64(x.Hands)*60))
-		r.Steps = x.Working
+		r.Steps = x.Working()
 		return r, true
 	case "start", "latest":
 		for i, y := range t.Row {

@@ -10,7 +10,6 @@ import (
 
 	"zapbarn/core/calendar"
 	"zapbarn/core/plan"
-	"zapbarn/core/source"
 	"zapbarn/core/work"
 )
 
@@ -30,8 +29,7 @@ type Task struct {
 	From      int  // not before this minute of the first day
 	Steps     []string
 	Cautions  []string
-	Working   []source.Step // of its hands-on time
-	Job       *plan.Job     // what was said of it, or nil
+	Job       *plan.Job // what was said of it, or nil
 	Done, Out bool
 	Free      int // of one that is done: when its wait is over
 	After     []Link
@@ -39,6 +37,8 @@ type Task struct {
 	n         int      // where it stands among its like: coats of one stack
 	heat      bool
 	joins     bool // it glues to foam that heat would melt
+	parts     []portion
+	corrected Corrected
 }
 
 // Link is what a task waits for, and the rule that says so.

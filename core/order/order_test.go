@@ -390,6 +390,50 @@ func TestWhatIf(t *testing.T) {
 	}
 }
 
+// An edit that cannot change the order of work leaves it as it was worked out; each that can
+// has it worked out anew: of every kind of element it stands on, and of the opening.
+func TestATimetableIsTakenOverWhileItStands(t *testing.T) {
+	p := demo.Apiary(today)
+	w := work.Do(p, stock.Shop, today)
+	was := In(w)
+	after := func(change func(p *plan.Plan)) *Timetable {
+		q := p.Clone()
+		change(q)
+		next, err := work.DoFrom(w, nil, q, stock.Shop, today)
+		require.NoError(t, err)
+		return In(next)
+	}
+	for what, change := range map[string]func(p *plan.Plan){
+		"a note":    func(p *plan.Plan) { p.Notes = append(p.Notes, plan.Note{ID: "n", On: "prop:gate", Text: "x"}) },
+		"its name":  func(p *plan.Plan) { p.Display.Name = "Other" },
+		"a waiver":  func(p *plan.Plan) { p.Waivers = nil },
+		"the shelf": func(p *plan.Plan) { p.Shelf = nil },
+	} {
+		assert.Same(t, was, after(change), what)
+	}
+	for what, change := range map[string]func(p *plan.Plan){
+		"the opening": func(p *plan.Plan) { p.Display.Opens = "2026-12-01" },
+		"the climate": func(p *plan.Plan) { p.Display.RH = 20 },
+		"a prop":      func(p *plan.Plan) { p.Props[0].Stage = "glued" },
+		"a solid":     func(p *plan.Plan) { *p.Solid("riser-box") = p.Solid("riser-box").Set("h", measure.Len("9 in")) },
+		"a joint":     func(p *plan.Plan) { p.Joints = p.Joints[1:] },
+		"a stack":     func(p *plan.Plan) { p.Finishes = p.Finishes[1:] },
+		"a device":    func(p *plan.Plan) { p.Device("jar-3").Proven = !p.Device("jar-3").Proven },
+		"a scene":     func(p *plan.Plan) { p.Scenes, p.Triggers = nil, nil },
+		"a person":    func(p *plan.Plan) { p.People[0].Hours = "mon 9-10" },
+		"a job":       func(p *plan.Plan) { p.Jobs = nil },
+		"a delivery":  func(p *plan.Plan) { p.Deliveries = nil },
+	} {
+		got := after(change)
+		assert.NotSame(t, was, got, what)
+		q := p.Clone()
+		change(q)
+		afresh := In(work.Do(q, stock.Shop, today))
+		assert.Equal(t, afresh.Answer, got.Answer, what)
+		assert.Equal(t, afresh.Deadline, got.Deadline, what)
+	}
+}
+
 // The order of work and its timetable, at demo size and 20 times it.
 func BenchmarkOrder(b *testing.B) {
 	for name, n := range map[string]int{"demo": 1, "20x": 20} {
@@ -404,7 +448,7 @@ func BenchmarkOrder(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
 				solved = memo.New[[32]byte, calendar.Schedule](200, nil)
-				In(w)
+				in(w)
 			}
 		})
 	}

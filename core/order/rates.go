@@ -34,39 +34,56 @@ var typical = source.FromMemory("typical of somebody who has done it before; wha
 // FillerDries is how long filler dries at 21 C and 50 %, in minutes.
 const FillerDries = 120.0
 
-// took is one line of a working: so many at so many minutes each.
-func took(what string, n, each float64) (float64, source.Step) {
-	v := n * each
-	return v, source.Step{
-		Formula: what,
-		Numbers: fmt.Sprintf("%s x %s min", measure.Decimal(n, 2), measure.Decimal(each, 1)),
-		Value:   measure.Decimal(v, 1) + " min",
-		Sources: []source.Source{typical},
-	}
+// portion is a part of a task's time: so many at so many minutes each.
+type portion struct {
+	what    string
+	n, each float64
 }
 
-// hands adds up what a task takes, with its working.
-func (t *Task) hands(steps ...func() (float64, source.Step)) {
+func of(what string, n, each float64) portion { return portion{what, n, each} }
+
+// hands adds up what a task takes.
+func (t *Task) hands(parts ...portion) {
 	total := SetUp
-	t.Working = append(t.Working, source.Step{Formula: "to begin and to clean up", Numbers: fmt.Sprintf("%g min", SetUp),
-		Value: fmt.Sprintf("%g min", SetUp), Sources: []source.Source{typical}})
-	for _, of := range steps {
-		v, s := of()
-		if v > 0 {
-			total += v
-			t.Working = append(t.Working, s)
-		}
+	for _, p := range parts {
+		total += p.n * p.each
 	}
-	t.Hands = minutes(total)
-	t.Working = append(t.Working, source.Step{
-		Formula: "in all, to the next five minutes",
-		Numbers: measure.Decimal(total, 1) + " min",
-		Value:   fmt.Sprintf("%d min", t.Hands),
-	})
+	t.parts, t.Hands = parts, minutes(total)
 }
 
-func of(what string, n, each float64) func() (float64, source.Step) {
-	return func() (float64, source.Step) { return took(what, n, each) }
+// Working is how a task's hands-on time came about.
+func (t *Task) Working() []source.Step {
+	if t.parts == nil {
+		return []source.Step{{Formula: "as you said", Value: fmt.Sprintf("%d min", t.Hands),
+			Sources: []source.Source{source.Entered("")}}}
+	}
+	total := SetUp
+	out := []source.Step{{Formula: "to begin and to clean up", Numbers: fmt.Sprintf("%g min", SetUp),
+		Value: fmt.Sprintf("%g min", SetUp), Sources: []source.Source{typical}}}
+	for _, p := range t.parts {
+		v := p.n * p.each
+		if v <= 0 {
+			continue
+		}
+		total += v
+		out = append(out, source.Step{
+			Formula: p.what,
+			Numbers: fmt.Sprintf("%s x %s min", measure.Decimal(p.n, 2), measure.Decimal(p.each, 1)),
+			Value:   measure.Decimal(v, 1) + " min",
+			Sources: []source.Source{typical},
+		})
+	}
+	out = append(out, source.Step{Formula: "in all, to the next five minutes", Numbers: measure.Decimal(total, 1) + " min",
+		Value: fmt.Sprintf("%d min", t.Planned)})
+	if c := t.corrected; c.Tasks > 0 {
+		out = append(out, source.Step{
+			Formula: "x what this kind took / what was planned",
+			Numbers: fmt.Sprintf("%d min x %d min / %d min", t.Planned, c.Took, c.Planned),
+			Value:   fmt.Sprintf("%d min", t.Hands),
+			Sources: []source.Source{source.Entered("your log")},
+		})
+	}
+	return out
 }
 
 // Corrected is how a kind's times came out: what was planned and what it took, over the
@@ -96,11 +113,6 @@ func (o *Order) correct() {
 			continue
 		}
 		t.Hands = minutes(float64(t.Planned) * c.Factor)
-		t.Working = append(t.Working, source.Step{
-			Formula: "x what this kind took / what was planned",
-			Numbers: fmt.Sprintf("%d min x %d min / %d min", t.Planned, c.Took, c.Planned),
-			Value:   fmt.Sprintf("%d min", t.Hands),
-			Sources: []source.Source{source.Entered("your log")},
-		})
+		t.corrected = c
 	}
 }

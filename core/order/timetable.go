@@ -38,8 +38,15 @@ const ahead = 400
 // solved keeps schedules by their problem.
 var solved = memo.New[[32]byte, calendar.Schedule](200, nil)
 
+var inTime = work.StandsOn("timetable", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot", "device",
+	"scene", "person", "job", "delivery")
+
 // In puts an order of work in time.
 func In(w *work.Work) *Timetable {
+	return w.Derive(inTime, func() any { return in(w) }).(*Timetable)
+}
+
+func in(w *work.Work) *Timetable {
 	o := Of(w)
 	t := &Timetable{Order: o}
 	if d := o.minute(w.Plan.Display.Opens, OpensAt); d > 0 {

@@ -67,8 +67,15 @@ type list struct {
 	start map[string]int // by task
 }
 
+var needed = work.StandsOn("needs", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot", "device",
+	"scene", "person", "job", "delivery", "stocked")
+
 // Of lists what is to be bought, what must be ordered first before the rest.
 func Of(w *work.Work) []*Need {
+	return w.Derive(needed, func() any { return of(w) }).([]*Need)
+}
+
+func of(w *work.Work) []*Need {
 	l := &list{Work: w, t: order.In(w), all: map[string]*Need{}, start: map[string]int{}}
 	for i, x := range l.t.Row {
 		l.start[x.Key] = -1

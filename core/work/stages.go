@@ -74,6 +74,7 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 	w.totals()
 	w.Machine = w.Plan.Machine()
 	w.ShowErr = w.Machine.Check()
+	w.inherit(before, changed)
 }
 
 // Stands reports whether a stage is just as it was in the work before: this one took

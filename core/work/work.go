@@ -49,6 +49,7 @@ type Work struct {
 	demand   map[string]float64 // what each source is asked for, in A
 	under    Stage              // that is being worked out
 	of       [stages]*source.Results
+	derived  *derived
 }
 
 // Do works the plan out as of a day (which tells how old a glue is).
@@ -74,6 +75,7 @@ func begun(watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) *Wor
 		Watch:    watch,
 		partBy:   map[string]*Part{},
 		wires:    wiring.IndexOf(p.Devices),
+		derived:  &derived{},
 		solidBy:  make(map[string]*plan.Solid, len(p.Solids)),
 	}
 	for i := range p.Solids {
