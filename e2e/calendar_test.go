@@ -26,6 +26,14 @@ func TestTheCalendar(t *testing.T) {
 	assert.Zero(t, late())
 	assert.Contains(t, s.text(".ends"), "before the opening")
 
+	// the glue's time runs from a press, and stops by another
+	assert.NotZero(t, s.count("[data-timer]"))
+	said := s.text("[data-timer] [data-left]")
+	s.click("[data-timer]")
+	s.wait(`/^\d+:\d\d$/.test(document.querySelector("[data-timer] [data-left]").textContent)`)
+	s.click("[data-timer]")
+	assert.Equal(t, said, s.text("[data-timer] [data-left]"))
+
 	name := s.text(".step-card h3")
 	key := eval[string](s, `document.querySelector(".step-card [name=task]").value`)
 	eval[bool](s, `(()=>{document.querySelector(".step-card [name=took]").value="25"; return true})()`)

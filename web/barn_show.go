@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"zapbarn/core/check"
+	"zapbarn/core/order"
 	"zapbarn/core/source"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
@@ -64,12 +65,47 @@ func (s *Server) row(c *gin.Context) {
 	sendPage(c, http.StatusOK, pack([]byte(p.barnRow(rows, n, snags))))
 }
 
+// Tonight is what dries now, and what everybody does next, for the Barn.
+type Tonight struct {
+	Drying []Drying
+	Next   []TaskRow
+	Href   string
+}
+
+// tonightOf is the short list of the Calendar.
+func (s *Server) tonightOf(p *Page) Tonight {
+	t := order.In(p.Work)
+	now := s.now()
+	v := Tonight{Drying: drying(t.Order, now.Hour()*60+now.Minute()), Href: p.href("calendar", "", "", "")}
+	if t.Loop != nil {
+		return v
+	}
+	seen := map[int]bool{}
+	for _, i := range byStart(t) {
+		if t.Row[i].Hands == 0 || len(v.Next) == 4 {
+			continue
+		}
+		mine := false
+		for _, k := range t.Slots[i].Who {
+			mine = mine || !seen[k]
+			seen[k] = true
+		}
+		if mine {
+			r := p.row(t, t.Row[i], i)
+			r.Href = p.href("calendar", "", "task:"+t.Row[i].Key, "bars")
+			v.Next = append(v.Next, r)
+		}
+	}
+	return v
+}
+
 // barnShow shows all props on ground lines, to one scale.
 func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
 	w := p.Work
 	if p.Sel == "" && p.Prop != "" {
 		p.Sel = "prop:" + p.Prop
 	}
+	p.Tonight = s.tonightOf(p)
 	rows := draw.RowsOf(w)
 	for i := range max(1, len(rows.Rows)) {
 		if i < barnShown {

@@ -367,3 +367,6 @@ func (p *Page) NameOf(key string) string { return p.nameOf(key) }
 
 // Entered is what was written into a field of a form that was refused.
 func (p *Page) Entered(field string) string { return p.entered[field] }
+
+// Span writes seconds.
+func (p *Page) Span(seconds int) string { return measure.Span(float64(seconds)) }

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"net/http"
 	"strings"
 
 	"zapbarn/core/check"
@@ -102,9 +103,19 @@ func (s *Server) sayTask(c *gin.Context) {
 		s.cameIn(c)
 		return
 	}
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	of := order.In(w).Task(key)
+	if of == nil {
+		s.refused(c, over{err: "That task is gone: the plan has changed. Look again.", code: http.StatusConflict})
+		return
+	}
 	by := sayWho(c, "by")
 	now := s.now()
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), by, func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), by, func(p *plan.Plan) (plan.Edit, error) {
 		j := plan.Job{Task: key}
 		if own, ok := strings.CutPrefix(key, "own:"); ok {
 			x, _ := p.Get("job", own)
@@ -115,8 +126,7 @@ func (s *Server) sayTask(c *gin.Context) {
 		} else if was := p.JobOf(key); was != nil {
 			j = *was
 		}
-		name := c.PostForm("name")
-		label := do + ": " + name
+		label := do + ": " + of.Name
 		switch do {
 		case "done":
 			j.State, j.At, j.By = "done", now.Format(plan.Moment), by

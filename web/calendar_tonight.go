@@ -4,7 +4,6 @@ import (
 	"slices"
 	"sort"
 	"strings"
-	"time"
 
 	"zapbarn/core/calendar"
 	"zapbarn/core/check"
@@ -35,13 +34,8 @@ func (s *Server) tonight(_ *gin.Context, p *Page, _ []check.Snag) error {
 		}
 		return 1
 	})
+	v.Drying = drying(v.Order, v.Now)
 	for _, x := range v.Tasks {
-		if x.Done && x.Free > v.Now && x.Wait > 0 {
-			over := v.First.Add(time.Duration(x.Free) * time.Minute)
-			d := Drying{Name: x.Name, Left: measure.Span(float64(x.Free-v.Now) * 60), Until: v.Say(x.Free),
-				At: over.Format("2006-01-02T15:04:00"), Share: max(0, min(100, 100-100*(x.Free-v.Now)/x.Wait))}
-			v.Drying = append(v.Drying, d)
-		}
 		if x.Done && x.Job != nil {
 			v.Done = append(v.Done, x)
 		}
@@ -88,4 +82,15 @@ func (s *Server) tonight(_ *gin.Context, p *Page, _ []check.Snag) error {
 		v.Tonight = append(v.Tonight, e)
 	}
 	return nil
+}
+
+// drying are the tasks that are done whose wait still runs at a minute.
+func drying(o *order.Order, now int) (out []Drying) {
+	for _, x := range o.Tasks {
+		if x.Done && x.Free > now && x.Wait > 0 {
+			out = append(out, Drying{Name: x.Name, Left: measure.Span(float64(x.Free-now) * 60), Until: o.Say(x.Free),
+				At: o.At(x.Free).Format("2006-01-02T15:04:00"), Share: max(0, min(100, 100-100*(x.Free-now)/x.Wait))})
+		}
+	}
+	return out
 }

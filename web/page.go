@@ -118,6 +118,7 @@ type Page struct {
 	Several                   *Several // what is picked together, in place of one ticket
 	Calendar                  *CalendarView
 	Stores                    *StoresView
+	Tonight                   Tonight
 	entered                   map[string]string // into a form that was refused
 	Task                      *TaskTicket       // a task that is selected, in place of a ticket
 	Shop                      []ShopTable

@@ -12,6 +12,7 @@ import (
 
 	"zapbarn/core/calc"
 	"zapbarn/core/check"
+	"zapbarn/core/measure"
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
@@ -254,6 +255,9 @@ func docsCommand() *cobra.Command {
 			if err := os.WriteFile(args[0]+"/calculators.md", []byte(b.String()), 0o644); err != nil {
 				return err
 			}
+			if err := rulePages(args[0] + "/rules"); err != nil {
+				return err
+			}
 			if err := os.WriteFile(args[0]+"/order.md", []byte(orderPage()), 0o644); err != nil {
 				return err
 			}
@@ -278,4 +282,29 @@ func orderPage() string {
 		fmt.Fprintf(&b, "| `%s` | %s | %s | %s |\n", r.Code, r.Says, r.Why, r.From)
 	}
 	return b.String()
+}
+
+// rulePages writes a page a rule, of snags and of order, from the code.
+func rulePages(dir string) error {
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return err
+	}
+	page := func(code, says, why, do, from string) error {
+		text := fmt.Sprintf("# %s\n\n%s\n\n**Why.** %s\n", code, says, why)
+		if do != "" {
+			text += "\n**What people do.** " + do + "\n"
+		}
+		return os.WriteFile(dir+"/"+code+".md", []byte(text+"\n**Source.** "+from+"\n"), 0o644)
+	}
+	for _, w := range check.Whys() {
+		if err := page(w.Code, w.Rule, w.Cause, w.Do, w.Source); err != nil {
+			return err
+		}
+	}
+	for _, r := range order.Rules() {
+		if err := page(r.Code, r.Says, measure.Capital(r.Why)+".", "", r.From.String()); err != nil {
+			return err
+		}
+	}
+	return nil
 }

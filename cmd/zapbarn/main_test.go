@@ -95,6 +95,18 @@ func TestSchemaAndDocsAreCurrent(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, string(want), string(got), "%s: run zapbarn docs docs", name)
 	}
+	pages, err := os.ReadDir(filepath.Join(dir, "rules"))
+	require.NoError(t, err)
+	kept, err := os.ReadDir("../../docs/rules")
+	require.NoError(t, err)
+	assert.Len(t, kept, len(pages), "no page of a rule that is gone")
+	for _, p := range pages {
+		want, err := os.ReadFile(filepath.Join("../../docs/rules", p.Name()))
+		require.NoError(t, err)
+		got, err := os.ReadFile(filepath.Join(dir, "rules", p.Name()))
+		require.NoError(t, err)
+		assert.Equal(t, string(want), string(got), "%s: run zapbarn docs docs", p.Name())
+	}
 	out, err := run(t, "schema")
 	require.NoError(t, err)
 	want, err := os.ReadFile("../../docs/plan.schema.json")

@@ -1085,3 +1085,38 @@ func TestABlockFillsItsBox(t *testing.T) {
 	assert.False(t, full(trapezoid(89)))
 	assert.False(t, full(pattern.Body{Faces: []pattern.Face{{Points: []pattern.Vec{{}, {X: 1}, {Y: 1}}}}}), "flat")
 }
+
+// A mend that makes work is not offered where it brings the end past the opening, though
+// the part of the plan it is tried on is done in time: one coat a day, and a barrier coat
+// more than there are days.
+func TestAMendThatComesTooLate(t *testing.T) {
+	mends := func(opens string) (labels []string, late bool) {
+		p := plan.New("x", "X", "in", opens)
+		p.Props = []plan.Prop{{ID: "a", Name: "A", Stage: "glued"}, {ID: "b", Name: "B", Stage: "glued"}}
+		for _, prop := range []string{"a", "b"} {
+			p.Solids = append(p.Solids, plan.Solid{ID: prop + "-panel", Prop: prop, Name: "Panel", Kind: "panel", Stock: "xps1",
+				Form: form.Panel{W: measure.Len("20 in"), H: measure.Len("20 in")}})
+		}
+		p.Finishes = []plan.Finish{{ID: "f", Solid: "a-panel", Layers: []plan.Layer{{Coat: "enamel", Coats: 1}}}}
+		p.People = []plan.Person{{ID: "o", Name: "O", Hours: "mon-sun 9-9:10"}}
+		require.NoError(t, p.Validate())
+		found := snags(t, p)
+		s := find(found, "coat-solvent-on-bare-foam", "")
+		require.NotNil(t, s)
+		for _, m := range s.Mends {
+			labels = append(labels, m.Label)
+		}
+		return labels, find(found, "late", "") != nil
+	}
+	far, late := mends("2026-12-01")
+	require.NotEmpty(t, far)
+	require.False(t, late)
+	// the least opening that is in time as it stands
+	day := today
+	for _, late := mends(day.Format(time.DateOnly)); late; _, late = mends(day.Format(time.DateOnly)) {
+		day = day.AddDate(0, 0, 1)
+	}
+	near, late := mends(day.Format(time.DateOnly))
+	assert.False(t, late)
+	assert.Less(t, len(near), len(far), "%v is as much work as %v", near, far)
+}

@@ -8,7 +8,9 @@ import (
 	"sync"
 	"time"
 
+	"zapbarn/core/calendar"
 	"zapbarn/core/memo"
+	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
 )
@@ -163,7 +165,7 @@ func (p *Prover) tried(s Snag, m Mend, more int) outcome {
 	}
 	near := p.reach(s, m)
 	b := p.whole
-	if near.plan != nil {
+	if near.plan != nil && !(p.tight() && makesWork(m.Edit)) {
 		if b = p.benches[near.name]; b == nil {
 			b = benchOf(w, near.plan)
 			p.benches[near.name] = b
@@ -192,6 +194,31 @@ func (p *Prover) tried(s Snag, m Mend, more int) outcome {
 		}
 	}
 	return o
+}
+
+// days is how near the opening all must be done for a mend that makes work to be tried on
+// all of the plan: it takes the whole order of work to see that it comes too late.
+const days = 3
+
+// tight reports that all is done in time, and hardly so.
+func (p *Prover) tight() bool {
+	t := order.In(p.work)
+	return t.Deadline > 0 && t.Loop == nil && t.Late() == 0 && t.Deadline-t.End < days*calendar.Day
+}
+
+// makesWork reports that an edit can change what is to be done, or how long it takes.
+func makesWork(e plan.Edit) bool {
+	for _, c := range e.Changes {
+		switch c.Kind {
+		case "solid", "joint", "finish", "job", "delivery", "person":
+			return true
+		case "device":
+			if c.Before == nil || c.After == nil {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // take takes a mend on a copy of its bench, and up to more mends of what that

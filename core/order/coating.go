@@ -9,7 +9,7 @@ import (
 )
 
 var coating = kind{
-	name: "coat", says: "One coat, then its wait.", trade: "", by: plan.Closed,
+	name: "coat", says: "One coat, then its wait.", by: plan.Closed,
 	make: func(b *builder, p *plan.Prop) {
 		for _, s := range b.in[p.ID] {
 			f := b.stack(s.ID)

@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/bond"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/stock"
 	"zapbarn/core/words"
 )
 
@@ -44,6 +45,7 @@ func (b *builder) glued(t *Task, list []*plan.Joint) {
 				how += ", open " + measure.Span(open)
 			}
 			t.Steps = append(t.Steps, how+".")
+			t.Timers = append(t.Timers, timers(g)...)
 			for _, p := range a.Prep {
 				t.Steps = append(t.Steps, measure.Capital(p)+".")
 			}
@@ -59,6 +61,28 @@ func (b *builder) glued(t *Task, list []*plan.Joint) {
 	t.Wait = int(math.Ceil(wait / 60))
 	t.hands(of("seams placed and held", float64(len(list)), GlueSeam), of("metres of glue line", metres, GlueMetre))
 	t.Steps = append(t.Steps, fmt.Sprintf("Then leave it %s before it is handled.", measure.Span(wait)))
+}
+
+// timers are the windows of a glue: contact cement is laid together once it has tacked, a
+// mix is used up while it can be, others are together within their open time; then it is
+// held.
+func timers(g stock.Glue) (out []Timer) {
+	open, clamp := int(g.Open.Value()), int(g.Clamp.Value())
+	if g.Cure == "mechanical" || g.Cure == "tape" {
+		return nil
+	}
+	switch {
+	case open > 0 && g.Contact:
+		out = append(out, Timer{"tacks, then press together", open})
+	case open > 0 && g.Cure == "twopart":
+		out = append(out, Timer{"the mix can be used", open})
+	case open > 0:
+		out = append(out, Timer{"together within", open})
+	}
+	if clamp > 0 && clamp <= 2*3600 {
+		out = append(out, Timer{"hold or clamp", clamp})
+	}
+	return out
 }
 
 var fitting = kind{

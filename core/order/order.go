@@ -28,6 +28,7 @@ type Task struct {
 	Whole     bool // begun and finished in one go
 	From      int  // not before this minute of the first day
 	Steps     []string
+	Timers    []Timer // that run while hands are on it
 	Cautions  []string
 	Job       *plan.Job // what was said of it, or nil
 	Done, Out bool
@@ -39,6 +40,12 @@ type Task struct {
 	joins     bool // it glues to foam that heat would melt
 	parts     []portion
 	corrected Corrected
+}
+
+// Timer is a time within a task: a window that closes, or a wait of minutes.
+type Timer struct {
+	Name    string
+	Seconds int
 }
 
 // Link is what a task waits for, and the rule that says so.

@@ -179,6 +179,13 @@ func TestTimesByHand(t *testing.T) {
 		*p.Solid("a-box") = p.Solid("a-box").Set("h", measure.Len("50 in"))
 	}))
 	assert.Equal(t, 1, light.Task("install:a").People)
+	glue := stock.Shop.Glues["pu"]
+	assert.Equal(t, []Timer{{"together within", int(glue.Open.Value())}, {"hold or clamp", int(glue.Clamp.Value())}},
+		o.Task("glue:a-box").Timers)
+	assert.Equal(t, Timer{"the mix can be used", 300}, timers(stock.Shop.Glues["epoxy5"])[0], "five minutes")
+	contact := stock.Shop.Glues["contact"]
+	assert.Equal(t, Timer{"tacks, then press together", int(contact.Open.Value())}, timers(contact)[0])
+	assert.Empty(t, timers(stock.Shop.Glues["tie"]))
 	cold := Of(
 		small(t, func(p *plan.Plan) { p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("11 C"), 70 }),
 	)

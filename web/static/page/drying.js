@@ -29,6 +29,34 @@
       if (!rung.has(what)) { rung.add(what); if (ms > -90000) ring(); }
     }
   }
+  // a timer runs from a press, and rings; another press stops it
+  const running = new Map();
+  function stop(b, said) {
+    running.delete(b);
+    b.classList.remove("runs");
+    b.querySelector("[data-left]").textContent = said;
+  }
+  document.addEventListener("click", (e) => {
+    const b = e.target.closest("[data-timer]");
+    if (!b) return;
+    if (running.has(b)) { stop(b, b.dataset.said); return; }
+    b.dataset.said = b.dataset.said || b.querySelector("[data-left]").textContent;
+    running.set(b, performance.now() + Number(b.dataset.timer) * 1000);
+    b.classList.remove("rang");
+    b.classList.add("runs");
+    second();
+  });
+  function second() {
+    for (const [b, end] of running) {
+      const s = Math.ceil((end - performance.now()) / 1000);
+      if (s > 0) { b.querySelector("[data-left]").textContent = Math.floor(s / 60) + ":" + String(s % 60).padStart(2, "0"); continue; }
+      stop(b, "now");
+      b.classList.add("rang");
+      ring();
+    }
+  }
+  setInterval(second, 500);
   setInterval(tick, 5000);
   document.addEventListener("swapped", tick);
+  document.addEventListener("DOMContentLoaded", tick);
 })();
