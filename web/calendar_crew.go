@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"net/http"
 	"strings"
+	"time"
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
@@ -96,6 +97,30 @@ func (s *Server) addTo(c *gin.Context) {
 	s.applied(c, nil, over{}, "")
 }
 
+// jobSaid puts what a form says of a task into what is said of it.
+func jobSaid(c *gin.Context, j *plan.Job, do, by string, now time.Time) error {
+	switch do {
+	case "done":
+		j.State, j.At, j.By = "done", now.Format(plan.Moment), by
+		if took := strings.TrimSpace(c.PostForm("took")); took != "" {
+			d, err := measure.Parse[measure.DurationKind](minutesOf(took))
+			if err != nil {
+				return measure.Bad("took", "%s", err.Error())
+			}
+			j.Took = d
+		}
+	case "left out":
+		j.State, j.Why, j.By = "left out", strings.TrimSpace(c.PostForm("why")), by
+	case "later":
+		j.From = strings.TrimSpace(c.PostForm("from"))
+	case "still to do":
+		j.State, j.At, j.Took, j.Why = "", "", measure.Duration{}, ""
+	default:
+		return measure.Bad("do", "%q is nothing that can be said of a task", do)
+	}
+	return nil
+}
+
 // say keeps what was said of a task: done, left out, not before a day, or none of it.
 func (s *Server) sayTask(c *gin.Context) {
 	key, do := c.PostForm("task"), c.PostForm("do")
@@ -127,24 +152,8 @@ func (s *Server) sayTask(c *gin.Context) {
 			j = *was
 		}
 		label := do + ": " + of.Name
-		switch do {
-		case "done":
-			j.State, j.At, j.By = "done", now.Format(plan.Moment), by
-			if took := strings.TrimSpace(c.PostForm("took")); took != "" {
-				d, err := measure.Parse[measure.DurationKind](minutesOf(took))
-				if err != nil {
-					return plan.Edit{}, measure.Bad("took", "%s", err.Error())
-				}
-				j.Took = d
-			}
-		case "left out":
-			j.State, j.Why, j.By = "left out", strings.TrimSpace(c.PostForm("why")), by
-		case "later":
-			j.From = strings.TrimSpace(c.PostForm("from"))
-		case "still to do":
-			j.State, j.At, j.Took, j.Why = "", "", measure.Duration{}, ""
-		default:
-			return plan.Edit{}, measure.Bad("do", "%q is nothing that can be said of a task", do)
+		if err := jobSaid(c, &j, do, by, now); err != nil {
+			return plan.Edit{}, err
 		}
 		if j.Task != "" && j.State == "" && j.From == "" && j.After == "" {
 			if j.ID == "" {

@@ -46,42 +46,48 @@ func (s *Server) tonight(_ *gin.Context, p *Page, _ []check.Snag) error {
 		return nil
 	}
 	rows := byStart(v.Timetable)
-	for k, who := range v.Crew {
-		e := Evening{Name: who.Name}
-		left, first := 0, -1
-		for _, span := range who.There {
-			if span.Start < calendar.Day {
-				left += max(0, min(span.End, calendar.Day)-max(span.Start, v.Now))
-			}
-		}
-		for _, i := range rows {
-			x := v.Slots[i]
-			if v.Row[i].Hands == 0 || !slices.Contains(x.Who, k) || len(e.Next) == shown {
-				continue
-			}
-			d := x.Start() / calendar.Day
-			if first < 0 {
-				first = d
-				if d > 0 {
-					e.Day = v.At(x.Start()).Format("Monday Jan 2")
-				}
-			}
-			if d == first {
-				e.Next = append(e.Next, p.row(v.Timetable, v.Row[i], i))
-			}
-		}
-		if left > 0 {
-			e.Left = measure.Span(float64(left)*60) + " left today"
-		}
-		if left == 0 && e.Day == "" {
-			e.Left = "no hours left today; first next time"
-			for n := range e.Next {
-				e.Next[n].When = ""
-			}
-		}
-		v.Tonight = append(v.Tonight, e)
+	for k := range v.Crew {
+		v.Tonight = append(v.Tonight, p.evening(v, k, rows))
 	}
 	return nil
+}
+
+// evening is what one of the crew does next; rows are the tasks by when they begin.
+func (p *Page) evening(v *CalendarView, k int, rows []int) Evening {
+	who := v.Crew[k]
+	e := Evening{Name: who.Name}
+	left, first := 0, -1
+	for _, span := range who.There {
+		if span.Start < calendar.Day {
+			left += max(0, min(span.End, calendar.Day)-max(span.Start, v.Now))
+		}
+	}
+	for _, i := range rows {
+		x := v.Slots[i]
+		if v.Row[i].Hands == 0 || !slices.Contains(x.Who, k) || len(e.Next) == shown {
+			continue
+		}
+		d := x.Start() / calendar.Day
+		if first < 0 {
+			first = d
+			if d > 0 {
+				e.Day = v.At(x.Start()).Format("Monday Jan 2")
+			}
+		}
+		if d == first {
+			e.Next = append(e.Next, p.row(v.Timetable, v.Row[i], i))
+		}
+	}
+	if left > 0 {
+		e.Left = measure.Span(float64(left)*60) + " left today"
+	}
+	if left == 0 && e.Day == "" {
+		e.Left = "no hours left today; first next time"
+		for n := range e.Next {
+			e.Next[n].When = ""
+		}
+	}
+	return e
 }
 
 // drying are the tasks that are done whose wait still runs at a minute.

@@ -71,16 +71,9 @@ func (p *Page) find(text string, snags []check.Snag) (out []Found) {
 			}
 		}
 	}
-	for _, x := range order.Of(p.Work).Tasks {
+	for _, x := range order.In(p.Work).Tasks {
 		if x.Kind != "own" && hit(x.Name, "task") {
-			says := "to do"
-			switch {
-			case x.Done:
-				says = "done"
-			case x.Out:
-				says = "left out"
-			}
-			add(Found{"task", x.Name, says, p.href("calendar", "", "task:"+x.Key, "bars")})
+			add(Found{"task", x.Name, x.State(), p.href("calendar", "", "task:"+x.Key, "bars")})
 		}
 	}
 	for _, sn := range snags {

@@ -1,75 +1,24 @@
 package calendar
 
-import "sort"
+import (
+	"slices"
+	"sort"
+)
 
 // bound is a time before which no schedule is over: the longest chain of tasks as if
 // nobody were ever busy, and for all people of a trade, and for each tool, the first time
 // by which their hours hold all that is asked of them, with the least that comes before
 // and after.
 func (b *board) bound() int {
-	p := b.p
-	head, tail := make([]int, len(p.Tasks)), make([]int, len(p.Tasks))
-	order := p.topological()
-	best := 0
-	placed := make([]bool, len(p.Tasks))
-	b.clear()
-	for _, i := range order {
-		t := p.Tasks[i]
-		head[i] = t.From
-		placed[i] = true
-		for _, a := range t.After {
-			placed[i] = placed[i] && placed[a]
-			head[i] = max(head[i], head[a])
-		}
-		end := -1
-		for _, c := range b.crews[i] {
-			if pieces := b.pieces(b.there[c], head[i], t); pieces != nil && placed[i] {
-				if e := pieces[len(pieces)-1].End; end < 0 || e < end {
-					end = e
-				}
-			}
-		}
-		if placed[i] = placed[i] && end >= 0; !placed[i] {
-			continue
-		}
-		best = max(best, end+t.Wait)
-		head[i] = end + t.Wait // for those after it
-	}
-	begins := func(i int) int { // the earliest its hands go on
-		at := p.Tasks[i].From
-		for _, a := range p.Tasks[i].After {
-			at = max(at, head[a])
-		}
-		return at
-	}
-	for k := len(order) - 1; k >= 0; k-- {
-		i := order[k]
-		tail[i] += p.Tasks[i].Wait
-		for _, a := range p.Tasks[i].After {
-			if placed[i] {
-				tail[a] = max(tail[a], tail[i]+p.Tasks[i].Work)
-			}
-		}
-	}
-	var trades, tools []string
-	seen := map[string]bool{}
-	for _, t := range p.Tasks {
-		if !seen["trade "+t.Trade] {
-			seen["trade "+t.Trade] = true
-			trades = append(trades, t.Trade)
-		}
-		if t.Tool != "" && !seen["tool "+t.Tool] {
-			seen["tool "+t.Tool] = true
-			tools = append(tools, t.Tool)
-		}
-	}
+	begins, placed, best := b.heads()
+	tail := b.tails(placed)
 	load := func(of func(Task) (minutes int, ok bool), there []edge) {
 		sum, from, after := 0, -1, -1
-		for i, t := range p.Tasks {
+		for i, t := range b.p.Tasks {
 			if minutes, ok := of(t); ok && placed[i] && minutes > 0 {
 				sum += minutes
-				if at := begins(i); from < 0 || at < from {
-					from = at
+				if from < 0 || begins[i] < from {
+					from = begins[i]
 				}
 				if after < 0 || tail[i] < after {
 					after = tail[i]
@@ -80,23 +29,84 @@ func (b *board) bound() int {
 			best = max(best, filled(there, from, sum)+after)
 		}
 	}
+	trades, tools := b.asked()
 	for _, trade := range trades {
 		var there []edge
-		for _, who := range p.Crew {
+		for _, who := range b.p.Crew {
 			if who.Can(trade) {
 				there = edges(there, who.There)
 			}
 		}
 		load(func(t Task) (int, bool) { return t.Work * max(1, t.People), trade == "" || t.Trade == trade }, there)
 	}
+	var all []Span
+	for _, who := range b.p.Crew {
+		all = Either(all, who.There)
+	}
 	for _, tool := range tools {
-		var all []Span
-		for _, who := range p.Crew {
-			all = Either(all, who.There)
-		}
 		load(func(t Task) (int, bool) { return t.Work, t.Tool == tool }, edges(nil, all))
 	}
 	return best
+}
+
+// heads are when each task begins at the earliest, as if nobody were ever busy, which
+// tasks can be done at all, and when the longest chain of them is over.
+func (b *board) heads() (begins []int, placed []bool, best int) {
+	p := b.p
+	begins, placed = make([]int, len(p.Tasks)), make([]bool, len(p.Tasks))
+	over := make([]int, len(p.Tasks))
+	b.clear()
+	for _, i := range p.topological() {
+		t := p.Tasks[i]
+		begins[i], placed[i] = t.From, true
+		for _, a := range t.After {
+			placed[i] = placed[i] && placed[a]
+			begins[i] = max(begins[i], over[a])
+		}
+		end := -1
+		for _, c := range b.crews[i] {
+			if pieces := b.pieces(b.there[c], begins[i], t); pieces != nil {
+				if e := pieces[len(pieces)-1].End; end < 0 || e < end {
+					end = e
+				}
+			}
+		}
+		if placed[i] = placed[i] && end >= 0; placed[i] {
+			over[i] = end + t.Wait
+			best = max(best, over[i])
+		}
+	}
+	return begins, placed, best
+}
+
+// tails are the least that comes after hands are off each task.
+func (b *board) tails(placed []bool) []int {
+	p := b.p
+	tail := make([]int, len(p.Tasks))
+	order := p.topological()
+	for k := len(order) - 1; k >= 0; k-- {
+		i := order[k]
+		tail[i] += p.Tasks[i].Wait
+		for _, a := range p.Tasks[i].After {
+			if placed[i] {
+				tail[a] = max(tail[a], tail[i]+p.Tasks[i].Work)
+			}
+		}
+	}
+	return tail
+}
+
+// asked are the trades and the tools that tasks ask for, each once.
+func (b *board) asked() (trades, tools []string) {
+	for _, t := range b.p.Tasks {
+		if !slices.Contains(trades, t.Trade) {
+			trades = append(trades, t.Trade)
+		}
+		if t.Tool != "" && !slices.Contains(tools, t.Tool) {
+			tools = append(tools, t.Tool)
+		}
+	}
+	return trades, tools
 }
 
 func (b *board) clear() {

@@ -655,6 +655,9 @@ func ruleCases() []ruleCase {
 			p.Deliveries = []plan.Delivery{{ID: "post", Name: "Foam", For: "prop:a", Arrives: today.AddDate(0, 0, 7).
 				Format(time.DateOnly), Faster: today.AddDate(0, 0, 1).Format(time.DateOnly), Cost: 14}}
 		}},
+		{"through-door", Fix, 0, func(p *plan.Plan) {
+			p.Display.DoorWide, p.Display.DoorHigh = measure.Len("5 in"), measure.Len("78 in")
+		}},
 		{"order-now", Mind, 0, func(p *plan.Plan) {
 			p.Shelf = []plan.Stocked{{ID: "s", What: "lamp:puck12", Have: "0", Lead: "30"}}
 		}},
@@ -1119,4 +1122,27 @@ func TestAMendThatComesTooLate(t *testing.T) {
 	near, late := mends(day.Format(time.DateOnly))
 	assert.False(t, late)
 	assert.Less(t, len(near), len(far), "%v is as much work as %v", near, far)
+}
+
+// By hand: 20 x 30 x 90 in goes through 30 x 78 with its two smaller sides, turned either
+// way; an eighth less and it does not; nothing is said of no door, nor of what stands.
+func TestThroughTheDoor(t *testing.T) {
+	said := func(wide, high, stage string) bool {
+		p := plan.New("x", "X", "in", "")
+		p.Props = []plan.Prop{{ID: "a", Name: "A", Stage: stage}}
+		p.Solids = []plan.Solid{{ID: "b", Prop: "a", Name: "B", Kind: "box", Stock: "xps1",
+			Form: form.Box{W: measure.Len("20 in"), D: measure.Len("30 in"), H: measure.Len("90 in")}}}
+		if wide != "" {
+			p.Display.DoorWide, p.Display.DoorHigh = measure.Len(wide), measure.Len(high)
+		}
+		require.NoError(t, p.Validate())
+		return find(snags(t, p), "through-door", "") != nil
+	}
+	assert.False(t, said("30 in", "78 in", ""))
+	assert.False(t, said("30 in", "20 in", ""), "laid down")
+	assert.True(t, said("29 7/8 in", "20 in", ""))
+	assert.True(t, said("30 in", "19 7/8 in", ""))
+	assert.True(t, said("19 in", "100 in", "glued"))
+	assert.False(t, said("19 in", "100 in", "standing"))
+	assert.False(t, said("", "", ""))
 }

@@ -58,9 +58,47 @@ func (b *builder) glued(t *Task, list []*plan.Joint) {
 		}
 		t.About = append(t.About, "joint:"+j.ID)
 	}
+	t.Steps = append(t.Steps, b.batches(list)...)
 	t.Wait = int(math.Ceil(wait / 60))
 	t.hands(of("seams placed and held", float64(len(list)), GlueSeam), of("metres of glue line", metres, GlueMetre))
 	t.Steps = append(t.Steps, fmt.Sprintf("Then leave it %s before it is handled.", measure.Span(wait)))
+}
+
+// batches says how a glue that sets in its pot is mixed: as much at a time as is laid while
+// it can be used, by the rates of laying.
+func (b *builder) batches(list []*plan.Joint) (out []string) {
+	type mix struct{ minutes, millilitres float64 }
+	of := map[string]*mix{}
+	var ids []string
+	for _, j := range list {
+		if b.Lib.Glues[j.Glue].Cure != "twopart" {
+			continue
+		}
+		if of[j.Glue] == nil {
+			of[j.Glue] = &mix{}
+			ids = append(ids, j.Glue)
+		}
+		length, _ := b.GlueLine(j)
+		of[j.Glue].minutes += GlueSeam + GlueMetre*length/1000
+		of[j.Glue].millilitres += b.Results.At("joint", j.ID, "takes").Value
+	}
+	for _, id := range ids {
+		pot := b.Lib.Glues[id].Open.Value() / 60
+		if n := Batches(of[id].minutes, pot); n > 1 {
+			out = append(out, fmt.Sprintf("%s: %d mixes of about %s mL, each used up in %s.", b.Lib.Glues[id].Name, n,
+				measure.Decimal(math.Ceil(of[id].millilitres/float64(n)), 0), measure.Span(pot*60)))
+		}
+	}
+	return out
+}
+
+// Batches is how many mixes it takes to lay for so many minutes with a glue that can be
+// used for pot minutes.
+func Batches(laying, pot float64) int {
+	if pot <= 0 || laying <= 0 {
+		return 1
+	}
+	return int(math.Ceil(laying/pot - 1e-9))
 }
 
 // timers are the windows of a glue: contact cement is laid together once it has tacked, a

@@ -244,6 +244,17 @@ func (o *Order) Left() (out []*Task) {
 	return out
 }
 
+// State is how far it has come: to do, done, or left out.
+func (t *Task) State() string {
+	switch {
+	case t.Done:
+		return "done"
+	case t.Out:
+		return "left out"
+	}
+	return "to do"
+}
+
 // solid is whether a task handles parts of a solid.
 func (t *Task) handles(id string) bool {
 	for _, s := range t.solids {

@@ -200,6 +200,36 @@ func TestTimesByHand(t *testing.T) {
 	assert.Equal(t, 2, big.Task("install:a").People)
 }
 
+// Mixes by hand: five seams of 20 in take 5 x 3 + 4 x 2.54 = 25.2 minutes to lay, so a glue
+// that can be used for five is mixed six times; one that does not set in its pot never.
+func TestMixes(t *testing.T) {
+	assert.Equal(t, 6, Batches(25.2, 5))
+	assert.Equal(t, 5, Batches(25, 5), "just used up")
+	assert.Equal(t, 1, Batches(3, 5))
+	assert.Equal(t, 1, Batches(30, 0))
+	assert.Equal(t, 1, Batches(0, 5))
+	w := small(t, func(p *plan.Plan) {
+		for i := range p.Joints {
+			p.Joints[i].Glue = "epoxy5"
+		}
+	})
+	o := Of(w)
+	laying, millilitres := 0.0, 0.0
+	for i := range w.Plan.Joints {
+		j := &w.Plan.Joints[i]
+		if e := ends(j); len(e) == 1 {
+			length, _ := w.GlueLine(j)
+			laying += 3 + 4*length/1000
+			millilitres += w.Results.At("joint", j.ID, "takes").Value
+		}
+	}
+	n := math.Ceil(laying / 5)
+	assert.Contains(t, strings.Join(o.Task("glue:a-box").Steps, " "),
+		fmt.Sprintf("%.0f mixes of about %.0f mL, each used up in 5 min", n, math.Ceil(millilitres/n)))
+	moist := strings.Join(Of(small(t)).Task("glue:a-box").Steps, " ")
+	assert.NotContains(t, moist, "mixes", "it cures from the air's water")
+}
+
 // What is said of a task counts: done ones are over once their wait is, one that is left out
 // leads on to what it would have waited for, one is not begun before its day, one's own
 // comes after what it names, and what took longer makes the like of it longer.

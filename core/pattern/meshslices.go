@@ -121,6 +121,167 @@ const flush = 0.1
 // cells is how fine the layers are drawn: the larger side of the mesh in cells.
 const cells = 240
 
+// meshGrid is the mesh as it is cut: to size, and the cells its layers are drawn in.
+type meshGrid struct {
+	MeshSlices
+	m          Mesh
+	n          int // layers
+	cell       float64
+	nx, ny     int
+	o          Point // of the first cell
+	wide, deep float64
+}
+
+// meshLayer is a layer's outlines, where the whole of it is full, and its pins.
+type meshLayer struct {
+	rings [][]Point
+	inter []bool
+	pins  []Point
+}
+
+// grid is the mesh to size, with f what it is stretched by.
+func (c MeshSlices) grid(r MeshReport) (g *meshGrid, f float64, err error) {
+	f = c.H / (r.Hi.Z - r.Lo.Z)
+	g = &meshGrid{MeshSlices: c, m: make(Mesh, len(c.Mesh))}
+	mid := Vec{(r.Lo.X + r.Hi.X) / 2, (r.Lo.Y + r.Hi.Y) / 2, r.Lo.Z}
+	for i, t := range c.Mesh {
+		for k, v := range t {
+			d := sub(v, mid)
+			g.m[i][k] = Vec{d.X * f, d.Y * f, d.Z * f}
+		}
+	}
+	g.wide, g.deep = (r.Hi.X-r.Lo.X)*f, (r.Hi.Y-r.Lo.Y)*f
+	if err := sizes("width", g.wide, "depth", g.deep); err != nil {
+		return nil, 0, err
+	}
+	g.n = int(math.Ceil(c.H/c.T - 1e-6))
+	if g.n > 200 {
+		return nil, 0, measure.Bad("height", "takes %d slices; use thicker stock (200 at most)", g.n)
+	}
+	g.cell = math.Max(g.wide, g.deep) / cells
+	pad := int(math.Ceil(c.Allow/g.cell)) + 3
+	g.nx, g.ny = int(g.wide/g.cell)+2*pad+1, int(g.deep/g.cell)+2*pad+1
+	g.o = Point{-g.wide/2 - float64(pad)*g.cell, -g.deep/2 - float64(pad)*g.cell}
+	return g, f, nil
+}
+
+// back is loops of cells as outlines in mm.
+func (g *meshGrid) back(loops [][]Point) [][]Point {
+	out := make([][]Point, 0, len(loops))
+	for _, l := range loops {
+		p := make([]Point, len(l))
+		for i, q := range l {
+			p[i] = Point{g.o.X + q.X*g.cell, g.o.Y + q.Y*g.cell}
+		}
+		if Area(p) > 9*g.cell*g.cell {
+			out = append(out, Simplified(smoothed(p, 4), g.cell/3))
+		}
+	}
+	return out
+}
+
+// layer draws one layer.
+func (g *meshGrid) layer(i int) meshLayer {
+	c := g.MeshSlices
+	z0, z1 := float64(i)*c.T, math.Min(c.H, float64(i+1)*c.T)
+	// what stands anywhere in the layer is what stands half way up it, and
+	// wherever a face of it lies; what fills it whole is that less the faces
+	union, inter, faces := make([]bool, g.nx*g.ny), make([]bool, g.nx*g.ny), make([]bool, g.nx*g.ny)
+	fillCuts(union, g.nx, g.ny, g.m.cuts((z0+z1)/2), g.o, g.cell)
+	for _, t := range g.m {
+		if p := between(t, z0+flush, z1-flush); len(p) > 2 {
+			fillMask(faces, g.nx, g.ny, [][]Point{p}, g.o, g.cell)
+		}
+	}
+	for k := range union {
+		inter[k] = union[k] && !faces[k]
+		union[k] = union[k] || faces[k]
+	}
+	rings := g.back(signedField(union, g.nx, g.ny).contours(c.Allow/g.cell + 1))
+	if c.Wall > 0 && i > 0 && i < g.n-1 {
+		hollow := signedField(inter, g.nx, g.ny)
+		for _, l := range g.back(hollow.contours(-c.Wall / g.cell)) {
+			if SignedArea(l) > 0 &&
+				math.Min(bounds(l)) > 2*c.Wall { // a hollow narrower than its walls is not worth the blade
+				rings = append(rings, reversed(l))
+			}
+		}
+	}
+	return meshLayer{rings: rings, inter: inter}
+}
+
+// pin sets pins between each two layers.
+func (g *meshGrid) pin(layers []meshLayer) {
+	c := g.MeshSlices
+	for i := 0; i+1 < g.n && c.Dowels > 0; i++ { // pins stand where both layers are deep
+		both := make([]bool, g.nx*g.ny)
+		for k := range both {
+			both[k] = layers[i].inter[k] && layers[i+1].inter[k]
+		}
+		for _, li := range []int{i, i + 1} { // and not in a hollow
+			for _, l := range layers[li].rings {
+				if SignedArea(l) < 0 {
+					hole := make([]bool, g.nx*g.ny)
+					fillMask(hole, g.nx, g.ny, [][]Point{l}, g.o, g.cell)
+					for k, v := range hole {
+						both[k] = both[k] && !v
+					}
+				}
+			}
+		}
+		pins := deepest(distances(both, g.nx, g.ny), g.nx, c.Dowels, c.Dowel/g.cell)
+		for _, k := range pins {
+			q := Point{g.o.X + float64(k%g.nx)*g.cell, g.o.Y + float64(k/g.nx)*g.cell}
+			layers[i].pins, layers[i+1].pins = append(layers[i].pins, q), append(layers[i+1].pins, q)
+		}
+	}
+}
+
+// panel is one bit of a layer as it is cut, and as it stands.
+func (g *meshGrid) panel(i, k, of int, part [][]Point, pins []Point) (Panel, Body) {
+	c := g.MeshSlices
+	p := Panel{
+		ID:      fmt.Sprintf("slice%d", i+1),
+		Name:    fmt.Sprintf("Slice %d", i+1),
+		Copies:  1,
+		Thick:   c.T,
+		Outline: part[0],
+		Holes:   part[1:],
+	}
+	if of > 1 {
+		p.ID, p.Name = fmt.Sprintf("%s-%d", p.ID, k+1), fmt.Sprintf("%s, bit %d", p.Name, k+1)
+	}
+	lo, _ := p.Bounds()
+	for _, q := range pins {
+		if Inside(part, q) {
+			p.Holes = append(p.Holes, Circle(q.X, q.Y, c.Dowel))
+		}
+	}
+	// a cross through the mesh's own middle lines the layers up
+	p.Marks = append(p.Marks, [2]Point{{-10, 0}, {10, 0}}, [2]Point{{0, -10}, {0, 10}})
+	p.Notes = append(p.Notes, "The cross is the middle of the whole: set it over the one below, front to front.")
+	shift := func(r []Point) []Point {
+		out := make([]Point, len(r))
+		for i, q := range r {
+			out[i] = Point{q.X - lo.X, q.Y - lo.Y}
+		}
+		return out
+	}
+	b := plate(p, float64(i)*c.T, c.T, math.Max(g.wide, g.deep)/150)
+	b.Explode = Vec{0, 0, 1}
+	p.Outline = shift(p.Outline)
+	for h := range p.Holes {
+		p.Holes[h] = shift(p.Holes[h])
+	}
+	for h := range p.Marks {
+		p.Marks[h] = [2]Point{
+			{p.Marks[h][0].X - lo.X, p.Marks[h][0].Y - lo.Y},
+			{p.Marks[h][1].X - lo.X, p.Marks[h][1].Y - lo.Y},
+		}
+	}
+	return p, b
+}
+
 // Lay cuts the layers. Outlines are true to a cell, a 240th of the larger
 // side, and lie outside the mesh, never inside.
 func (c MeshSlices) Lay() (*Shape, error) {
@@ -137,101 +298,19 @@ func (c MeshSlices) Lay() (*Shape, error) {
 	if !r.Sound() {
 		return nil, measure.Bad("mesh", "cannot be cut: %s", join(r.Words()))
 	}
-	f := c.H / (r.Hi.Z - r.Lo.Z)
-	m := make(Mesh, len(c.Mesh))
-	mid := Vec{(r.Lo.X + r.Hi.X) / 2, (r.Lo.Y + r.Hi.Y) / 2, r.Lo.Z}
-	for i, t := range c.Mesh {
-		for k, v := range t {
-			d := sub(v, mid)
-			m[i][k] = Vec{d.X * f, d.Y * f, d.Z * f}
-		}
-	}
-	wide, deep := (r.Hi.X-r.Lo.X)*f, (r.Hi.Y-r.Lo.Y)*f
-	if err := sizes("width", wide, "depth", deep); err != nil {
+	g, f, err := c.grid(r)
+	if err != nil {
 		return nil, err
 	}
-	n := int(math.Ceil(c.H/c.T - 1e-6))
-	if n > 200 {
-		return nil, measure.Bad("height", "takes %d slices; use thicker stock (200 at most)", n)
-	}
-	cell := math.Max(wide, deep) / cells
-	pad := int(math.Ceil(c.Allow/cell)) + 3
-	nx, ny := int(wide/cell)+2*pad+1, int(deep/cell)+2*pad+1
-	o := Point{-wide/2 - float64(pad)*cell, -deep/2 - float64(pad)*cell}
-	back := func(loops [][]Point) [][]Point {
-		out := make([][]Point, 0, len(loops))
-		for _, l := range loops {
-			p := make([]Point, len(l))
-			for i, q := range l {
-				p[i] = Point{o.X + q.X*cell, o.Y + q.Y*cell}
-			}
-			if Area(p) > 9*cell*cell {
-				out = append(out, Simplified(smoothed(p, 4), cell/3))
-			}
-		}
-		return out
-	}
-	type layer struct {
-		rings [][]Point
-		inter []bool // where the whole layer is full
-		pins  []Point
-	}
-	layers := make([]layer, n)
+	n := g.n
+	layers := make([]meshLayer, n)
 	full := 0.0
 	var wg sync.WaitGroup
-	lay := func(i int) {
-		z0, z1 := float64(i)*c.T, math.Min(c.H, float64(i+1)*c.T)
-		// what stands anywhere in the layer is what stands half way up it, and
-		// wherever a face of it lies; what fills it whole is that less the faces
-		union, inter, faces := make([]bool, nx*ny), make([]bool, nx*ny), make([]bool, nx*ny)
-		fillCuts(union, nx, ny, m.cuts((z0+z1)/2), o, cell)
-		for _, t := range m {
-			if p := between(t, z0+flush, z1-flush); len(p) > 2 {
-				fillMask(faces, nx, ny, [][]Point{p}, o, cell)
-			}
-		}
-		for k := range union {
-			inter[k] = union[k] && !faces[k]
-			union[k] = union[k] || faces[k]
-		}
-		rings := back(signedField(union, nx, ny).contours(c.Allow/cell + 1))
-		if c.Wall > 0 && i > 0 && i < n-1 {
-			hollow := signedField(inter, nx, ny)
-			for _, l := range back(hollow.contours(-c.Wall / cell)) {
-				if SignedArea(l) > 0 &&
-					math.Min(bounds(l)) > 2*c.Wall { // a hollow narrower than its walls is not worth the blade
-					rings = append(rings, reversed(l))
-				}
-			}
-		}
-		layers[i] = layer{rings: rings, inter: inter}
-	}
 	for i := range n {
-		wg.Go(func() { lay(i) })
+		wg.Go(func() { layers[i] = g.layer(i) })
 	}
 	wg.Wait()
-	for i := 0; i+1 < n && c.Dowels > 0; i++ { // pins stand where both layers are deep
-		both := make([]bool, nx*ny)
-		for k := range both {
-			both[k] = layers[i].inter[k] && layers[i+1].inter[k]
-		}
-		for _, li := range []int{i, i + 1} { // and not in a hollow
-			for _, l := range layers[li].rings {
-				if SignedArea(l) < 0 {
-					hole := make([]bool, nx*ny)
-					fillMask(hole, nx, ny, [][]Point{l}, o, cell)
-					for k, v := range hole {
-						both[k] = both[k] && !v
-					}
-				}
-			}
-		}
-		pins := deepest(distances(both, nx, ny), nx, c.Dowels, c.Dowel/cell)
-		for _, k := range pins {
-			q := Point{o.X + float64(k%nx)*cell, o.Y + float64(k/nx)*cell}
-			layers[i].pins, layers[i+1].pins = append(layers[i].pins, q), append(layers[i+1].pins, q)
-		}
-	}
+	g.pin(layers)
 	s := &Shape{}
 	for i, l := range layers {
 		list := parts(l.rings)
@@ -239,46 +318,8 @@ func (c MeshSlices) Lay() (*Shape, error) {
 			return nil, measure.Bad("mesh", "slice %d is too thin to cut; make the prop larger", i+1)
 		}
 		for k, part := range list {
-			p := Panel{
-				ID:      fmt.Sprintf("slice%d", i+1),
-				Name:    fmt.Sprintf("Slice %d", i+1),
-				Copies:  1,
-				Thick:   c.T,
-				Outline: part[0],
-				Holes:   part[1:],
-			}
-			if len(list) > 1 {
-				p.ID, p.Name = fmt.Sprintf("%s-%d", p.ID, k+1), fmt.Sprintf("%s, bit %d", p.Name, k+1)
-			}
-			lo, _ := p.Bounds()
-			for _, q := range l.pins {
-				if Inside(part, q) {
-					p.Holes = append(p.Holes, Circle(q.X, q.Y, c.Dowel))
-				}
-			}
-			// a cross through the mesh's own middle lines the layers up
-			p.Marks = append(p.Marks, [2]Point{{-10, 0}, {10, 0}}, [2]Point{{0, -10}, {0, 10}})
-			p.Notes = append(p.Notes, "The cross is the middle of the whole: set it over the one below, front to front.")
-			shift := func(r []Point) []Point {
-				out := make([]Point, len(r))
-				for i, q := range r {
-					out[i] = Point{q.X - lo.X, q.Y - lo.Y}
-				}
-				return out
-			}
-			b := plate(p, float64(i)*c.T, c.T, math.Max(wide, deep)/150)
-			b.Explode = Vec{0, 0, 1}
+			p, b := g.panel(i, k, len(list), part, l.pins)
 			s.Bodies = append(s.Bodies, b)
-			p.Outline = shift(p.Outline)
-			for h := range p.Holes {
-				p.Holes[h] = shift(p.Holes[h])
-			}
-			for h := range p.Marks {
-				p.Marks[h] = [2]Point{
-					{p.Marks[h][0].X - lo.X, p.Marks[h][0].Y - lo.Y},
-					{p.Marks[h][1].X - lo.X, p.Marks[h][1].Y - lo.Y},
-				}
-			}
 			full += p.Area() * c.T
 			s.Panels = append(s.Panels, p)
 			if k == 0 {

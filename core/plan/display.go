@@ -23,6 +23,9 @@ type Display struct {
 	Night  measure.Duration `json:"night,omitzero" label:"Hours a night"` // how long it runs a night; 4 h when not given
 	// per cent of the night that scenes run; 25 when not given
 	Duty int `json:"duty,omitempty" label:"Scenes run, %"`
+	// the narrowest door between the workshop and where it stands
+	DoorWide measure.Length `json:"doorWide,omitzero" label:"Narrowest door, wide"`
+	DoorHigh measure.Length `json:"doorHigh,omitzero" label:"and high"`
 }
 
 var displayKind = kind{
@@ -65,7 +68,8 @@ func (x *Display) valid(c checks) error {
 		return measure.Bad("night", "%s is no night; write such as 4 h", x.Night)
 	}
 	return measure.First(measure.Named(x.Name), measure.OneOf("units", x.Units, "in", "mm"), date("opens", x.Opens),
-		measure.Within("kerf", x.Kerf, 0, 25), measure.Within("margin", x.Margin, 0, 200))
+		measure.Within("kerf", x.Kerf, 0, 25), measure.Within("margin", x.Margin, 0, 200),
+		measure.Within("doorWide", x.DoorWide, 100, 20*metre), measure.Within("doorHigh", x.DoorHigh, 100, 20*metre))
 }
 
 // Kerf is the saw's kerf in mm, as given or by default.

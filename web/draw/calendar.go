@@ -10,10 +10,13 @@ import (
 	"zapbarn/core/plan"
 )
 
+// barLeft is the room for names, barRow how high a row is, barHead the room for the days.
+const barLeft, barRow, barHead = 150.0, 46.0, 34.0
+
 // Bars draws a timetable: a row a prop, hands-on solid and waits hatched, the tasks that
 // may not slip underlined, the opening as a door; under it how full each person's days are.
 func Bars(t *order.Timetable, now int, p *plan.Plan, sel string, href func(key string) string) string {
-	const left, row, head = 150.0, 46.0, 34.0
+	const left, row, head = barLeft, barRow, barHead
 	days := max(t.End, t.Deadline)/calendar.Day + 1
 	day := math.Max(96, 810/float64(days))
 	names, rowOf := barRows(t, p)
@@ -39,17 +42,37 @@ func Bars(t *order.Timetable, now int, p *plan.Plan, sel string, href func(key s
 		c.Line("rule", 0, y+row, c.W, y+row)
 		c.Text("t name", "start", 14, y+row/2+5, clip(name, 20))
 	}
+	c.tasks(t, rowOf, sel, href, x)
+	if now < days*calendar.Day {
+		c.Line("now", x(now), head-8, x(now), bottom)
+	}
+	if t.Deadline > 0 {
+		at := x(t.Deadline)
+		c.Poly("gate", []XY{{at - 9, bottom}, {at - 9, head + 8}, {at, head - 2}, {at + 9, head + 8}, {at + 9, bottom}})
+		c.TextAt("t lbl", at+4, (head+bottom)/2, -90, "opens "+t.Say(t.Deadline))
+	}
+	c.loads(t, days, bottom+16, x)
+	desc := fmt.Sprintf("%d tasks, the last over %s.", len(t.Row), t.Say(t.End))
+	// as wide as it is: it scrolls
+	return strings.Replace(c.SVG("bars", "Order of work over the days", desc), "<svg ",
+		fmt.Sprintf(`<svg width="%s" height="%s" `, n(c.W), n(c.H)), 1)
+}
+
+// tasks draws each task's hands and wait in its row.
+func (c *Canvas) tasks(
+	t *order.Timetable, rowOf map[string]int, sel string, href func(key string) string, x func(int) float64,
+) {
 	for i, task := range t.Row {
 		s := t.Slots[i]
 		if !s.Placed() {
 			continue
 		}
-		y := head + row*float64(rowOf[task.Prop]) + 10
+		y := barHead + barRow*float64(rowOf[task.Prop]) + 10
 		if task.Kind == "arrive" { // on its way
 			c.Pick(href(task.Key), "task:"+task.Key, task.Name, sel == "task:"+task.Key)
-			c.Line("coming", left, y+12, x(s.Start()), y+12)
+			c.Line("coming", barLeft, y+12, x(s.Start()), y+12)
 			c.Poly("hand", []XY{{x(s.Start()), y + 4}, {x(s.Start()) + 10, y + 12}, {x(s.Start()), y + 20}})
-			c.Text("t soft", "start", left+6, y+4, clip(task.Name, 40))
+			c.Text("t soft", "start", barLeft+6, y+4, clip(task.Name, 40))
 			c.Done()
 			continue
 		}
@@ -66,19 +89,6 @@ func Bars(t *order.Timetable, now int, p *plan.Plan, sel string, href func(key s
 		}
 		c.Done()
 	}
-	if now < days*calendar.Day {
-		c.Line("now", x(now), head-8, x(now), bottom)
-	}
-	if t.Deadline > 0 {
-		at := x(t.Deadline)
-		c.Poly("gate", []XY{{at - 9, bottom}, {at - 9, head + 8}, {at, head - 2}, {at + 9, head + 8}, {at + 9, bottom}})
-		c.TextAt("t lbl", at+4, (head+bottom)/2, -90, "opens "+t.Say(t.Deadline))
-	}
-	c.loads(t, days, bottom+16, x)
-	desc := fmt.Sprintf("%d tasks, the last over %s.", len(t.Row), t.Say(t.End))
-	// as wide as it is: it scrolls
-	return strings.Replace(c.SVG("bars", "Order of work over the days", desc), "<svg ",
-		fmt.Sprintf(`<svg width="%s" height="%s" `, n(c.W), n(c.H)), 1)
 }
 
 // loads are how full each person's days are.
