@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"io"
 	"slices"
-	"sort"
 	"strings"
 
 	"zapbarn/core/calendar"
@@ -35,9 +34,9 @@ func ICS(out io.Writer, w *work.Work, _ string) error {
 			e.SetDescription(text)
 		}
 	}
-	for _, i := range inTime(t) {
+	for _, i := range t.InTime() {
 		x, s := t.Row[i], t.Slots[i]
-		text := strings.Join(append(append([]string{whoDoes(t, i)}, x.Steps...), x.Cautions...), "\n")
+		text := strings.Join(append(append([]string{strings.Join(t.Who(i), " and ")}, x.Steps...), x.Cautions...), "\n")
 		for k, piece := range s.Pieces {
 			if piece.End > piece.Start || x.Kind == "arrive" {
 				event(fmt.Sprintf("%s-%d", x.Key, k), titled(w, x), text, piece.Start, max(piece.End, piece.Start+15))
@@ -56,29 +55,6 @@ func titled(w *work.Work, x *order.Task) string {
 		return p.Name + ": " + x.Name
 	}
 	return x.Name
-}
-
-// whoDoes are the people of a task.
-func whoDoes(t *order.Timetable, i int) string {
-	if t.Row[i].Hands == 0 {
-		return ""
-	}
-	var who []string
-	for _, k := range t.Slots[i].Who {
-		who = append(who, t.Crew[k].Name)
-	}
-	return strings.Join(who, " and ")
-}
-
-// inTime are the numbers of tasks that have a time, by when they begin.
-func inTime(t *order.Timetable) (out []int) {
-	for i, s := range t.Slots {
-		if s.Placed() {
-			out = append(out, i)
-		}
-	}
-	sort.SliceStable(out, func(a, b int) bool { return t.Slots[out[a]].Start() < t.Slots[out[b]].Start() })
-	return out
 }
 
 // TasksCSV writes the timetable as a table, a row a task, in order of time; those that
@@ -103,7 +79,7 @@ func TasksCSV(out io.Writer, w *work.Work, _ string) error {
 	}
 	late := slices.Clone(rows[1:])
 	rows = rows[:1]
-	for _, i := range inTime(t) {
+	for _, i := range t.InTime() {
 		x, s := t.Row[i], t.Slots[i]
 		slip := ""
 		if t.Critical(i) {
@@ -112,7 +88,7 @@ func TasksCSV(out io.Writer, w *work.Work, _ string) error {
 		rows = append(
 			rows,
 			[]any{stamp(s.Start()), stamp(s.End()), stamp(s.Free), stamp(t.Latest[i]), slip, nameOfProp(w, x),
-				x.Name, whoDoes(t, i), x.Hands, x.Wait, x.Key, waitsFor(x)},
+				x.Name, strings.Join(t.Who(i), " and "), x.Hands, x.Wait, x.Key, waitsFor(x)},
 		)
 	}
 	return writeCSV(out, append(rows, late...))
@@ -150,7 +126,7 @@ func DaySheets(out io.Writer, w *work.Work, _ string, paper Paper) error {
 				pages++
 			}
 			any := false
-			for _, i := range inTime(t) {
+			for _, i := range t.InTime() {
 				x := t.Row[i]
 				if x.Hands == 0 || !slices.Contains(t.Slots[i].Who, k) {
 					continue
@@ -204,7 +180,7 @@ func (s *sheetWriter) dayTask(t *order.Timetable, i, n int, piece calendar.Span)
 	s.pdf.CellFormat(0, 6, calendar.Clock(piece.Start)+" to "+calendar.Clock(piece.End), "", 1, "R", false, 0, "")
 	lines := []string{}
 	if len(t.Slots[i].Who) > 1 {
-		lines = append(lines, whoDoes(t, i)+" together.")
+		lines = append(lines, strings.Join(t.Who(i), " and ")+" together.")
 	}
 	lines = append(lines, x.Steps...)
 	if x.Wait > 0 {

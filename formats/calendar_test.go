@@ -89,7 +89,7 @@ func TestDaySheets(t *testing.T) {
 	text, err := exec.Command("pdftotext", "-layout", file, "-").Output()
 	require.NoError(t, err)
 	x := order.In(w)
-	for _, i := range inTime(x) {
+	for _, i := range x.InTime() {
 		if x.Row[i].Hands > 0 && x.Slots[i].Start() < 14*24*60 {
 			first, _, _ := strings.Cut(titled(w, x.Row[i]), ",")
 			assert.Contains(t, string(text), first)

@@ -81,7 +81,7 @@ func (s *Server) tonightOf(p *Page) Tonight {
 		return v
 	}
 	seen := map[int]bool{}
-	for _, i := range byStart(t) {
+	for _, i := range t.InTime() {
 		if t.Row[i].Hands == 0 || len(v.Next) == 4 {
 			continue
 		}

@@ -43,7 +43,7 @@ type CalendarView struct {
 	Cases    []CaseRow
 	Rates    []RateRow
 	Rules    []*order.Rule
-	Chance   string
+	Likely   *Result
 	Carries  []string
 	Gap      string
 	Margin   string
@@ -148,13 +148,7 @@ func (p *Page) row(t *order.Timetable, x *order.Task, i int) TaskRow {
 	}
 	slot := t.Slots[i]
 	r.When = calendar.Clock(slot.Start())
-	if x.Hands > 0 {
-		var who []string
-		for _, k := range slot.Who {
-			who = append(who, t.Crew[k].Name)
-		}
-		r.Who = strings.Join(who, " and ")
-	}
+	r.Who = strings.Join(t.Who(i), " and ")
 	r.Critical = t.Critical(i)
 	r.Late = t.Say(t.Latest[i])
 	return r
@@ -170,7 +164,7 @@ func (s *Server) bars(_ *gin.Context, p *Page, _ []check.Snag) error {
 		func(key string) string { return p.href("calendar", "", "task:"+key, "bars") }))
 	byDay := map[int][]TaskRow{}
 	var days []int
-	for _, i := range byStart(v.Timetable) {
+	for _, i := range v.InTime() {
 		d := v.Slots[i].Start() / calendar.Day
 		if byDay[d] == nil {
 			days = append(days, d)
@@ -181,55 +175,10 @@ func (s *Server) bars(_ *gin.Context, p *Page, _ []check.Snag) error {
 		v.Days = append(v.Days, DayTasks{v.At(d * calendar.Day).Format("Monday Jan 2"), byDay[d]})
 	}
 	if v.Deadline > 0 {
-		share, carries := calendar.Chance(v.Problem, v.Answer, v.Deadline, short, long, draws, 1)
-		v.Chance = measure.Decimal(share*100, 0) + " %"
-		for _, i := range most(carries, 3) {
-			v.Carries = append(v.Carries, fmt.Sprintf("%s (%d of %d late draws)", v.Row[i].Name, carries[i],
-				draws-int(share*draws+.5)))
-		}
+		r, carries := v.Timetable.Chance()
+		v.Likely, v.Carries = &Result{source.KeyOf("task", "all", "chance"), r.Label, r.Text}, carries
 	}
 	return nil
-}
-
-// short and long are how far hands-on times stray from what is planned, and draws how many
-// seasons are drawn: typical, from memory.
-const short, long, draws = .8, 1.8, 200.0
-
-// most are the numbers of the largest few of a list, none of nothing.
-func most(list []int, n int) (out []int) {
-	for len(out) < n {
-		best := -1
-		for i, v := range list {
-			if v > 0 && (best < 0 || v > list[best]) && !contains(out, i) {
-				best = i
-			}
-		}
-		if best < 0 {
-			break
-		}
-		out = append(out, best)
-	}
-	return out
-}
-
-func contains(list []int, x int) bool {
-	for _, y := range list {
-		if x == y {
-			return true
-		}
-	}
-	return false
-}
-
-// byStart are the numbers of tasks that have a time, by when they begin.
-func byStart(t *order.Timetable) (out []int) {
-	for i, s := range t.Slots {
-		if s.Placed() {
-			out = append(out, i)
-		}
-	}
-	sortBy(out, func(i int) int { return t.Slots[i].Start() })
-	return out
 }
 
 // orderRules lists the rules of order, each with its reason.
@@ -318,6 +267,13 @@ func (p *Page) taskTicket(t *order.Timetable, key string) {
 
 // taskWorking is how a task's number came about.
 func taskWorking(t *order.Timetable, k source.Key) (r source.Result, ok bool) {
+	if k.ID == "all" && t.Slots != nil {
+		if k.What == "chance" {
+			r, _ = t.Chance()
+			return r, true
+		}
+		return t.Ends(), true
+	}
 	x := t.Task(k.ID)
 	if x == nil {
 		return r, false

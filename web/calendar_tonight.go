@@ -2,7 +2,6 @@ package web
 
 import (
 	"slices"
-	"sort"
 	"strings"
 
 	"zapbarn/core/calendar"
@@ -12,10 +11,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 )
-
-func sortBy(list []int, by func(i int) int) {
-	sort.SliceStable(list, func(a, b int) bool { return by(list[a]) < by(list[b]) })
-}
 
 // shown is how many tasks of a person are listed.
 const shown = 5
@@ -45,7 +40,7 @@ func (s *Server) tonight(_ *gin.Context, p *Page, _ []check.Snag) error {
 	if v.Loop != nil {
 		return nil
 	}
-	rows := byStart(v.Timetable)
+	rows := v.InTime()
 	for k := range v.Crew {
 		v.Tonight = append(v.Tonight, p.evening(v, k, rows))
 	}

@@ -182,7 +182,11 @@ func (s *Server) stockIt(c *gin.Context) {
 
 // needWorking is how a need came about.
 func needWorking(p *Page, k source.Key) (source.Result, bool) {
-	for _, n := range stores.Of(p.Work) {
+	all := stores.Of(p.Work)
+	if k.ID == "all" {
+		return stores.Money(all), true
+	}
+	for _, n := range all {
 		if n.What == k.ID {
 			r := source.Num(n.Name+", to buy", float64(n.Packs), "", fmt.Sprint(n.Packs))
 			r.Steps = n.Steps

@@ -12,6 +12,7 @@ import (
 
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
+	"zapbarn/core/order"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
@@ -1145,4 +1146,39 @@ func TestThroughTheDoor(t *testing.T) {
 	assert.True(t, said("19 in", "100 in", "glued"))
 	assert.False(t, said("19 in", "100 in", "standing"))
 	assert.False(t, said("", "", ""))
+}
+
+// Each way to win time is offered somewhere, and taken it cures: the end it promised is the
+// one solved afresh, and that is in time.
+func TestEachWayToWinTimeCures(t *testing.T) {
+	ways := map[string]bool{}
+	base := today.AddDate(0, 0, 4)
+	for day := range 14 {
+		for _, hours := range []string{"mon-sun 9-17", "mon-sun 9-12", "mon-sun 18-20"} {
+			p := plan.New("x", "X", "in", base.AddDate(0, 0, day-4).Format(time.DateOnly))
+			p.Props = []plan.Prop{{ID: "a", Name: "A", Stage: "cut"}}
+			p.Solids = []plan.Solid{{ID: "b", Prop: "a", Name: "B", Kind: "box", Stock: "ply1/4",
+				Form: form.Box{W: measure.Len("20 in"), D: measure.Len("20 in"), H: measure.Len("20 in")}}}
+			p.Joints = []plan.Joint{{ID: "j", Prop: "a", A: "b", B: "b", Glue: "pva"}}
+			p.Finishes = []plan.Finish{{ID: "f", Solid: "b", Layers: []plan.Layer{{Coat: "latex", Coats: 3}}}}
+			p.People = []plan.Person{{ID: "o", Name: "O", Hours: hours}}
+			require.NoError(t, p.Validate())
+			s := find(snags(t, p), "late", "")
+			if s == nil {
+				continue
+			}
+			for _, m := range s.Mends {
+				q, err := p.Apply(m.Edit)
+				require.NoError(t, err)
+				after := order.In(work.Do(q, stock.Shop, today))
+				assert.Zero(t, after.Late(), m.Label)
+				assert.True(t, strings.HasSuffix(strings.Split(m.Effect, ";")[0], "then "+after.Say(after.End)), "%s: %s, but %s",
+					m.Label, m.Effect, after.Say(after.End))
+				for _, way := range []string{" with ", "One coat fewer", "unfilled"} {
+					ways[way] = ways[way] || strings.Contains(m.Label, way)
+				}
+			}
+		}
+	}
+	assert.Equal(t, map[string]bool{" with ": true, "One coat fewer": true, "unfilled": true}, ways)
 }

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"zapbarn/core/bond"
+	"zapbarn/core/calendar"
 	"zapbarn/core/measure"
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
@@ -65,7 +66,8 @@ func sooner(w *work.Work, t *order.Timetable) (out []Mend) {
 		out = append(out, put(w, label, "delivery", d.ID, d))
 	}
 	for i, x := range t.Row {
-		if !t.Critical(i) || len(out) > 5 {
+		// what may slip within its evening still costs a day when it is there
+		if !t.Slots[i].Placed() || t.Latest[i]-t.Slots[i].Start() >= calendar.Day || len(out) > 5 {
 			continue
 		}
 		switch x.Kind {

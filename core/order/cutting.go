@@ -21,7 +21,7 @@ var cutting = kind{
 			for _, h := range part.Panel.Holes {
 				metres += float64(n) * around(h) / 1000
 			}
-			if lo, hi := box(part.Panel.Outline); hi.X-lo.X > large || hi.Y-lo.Y > large {
+			if lo, hi := part.Panel.Bounds(); hi.X-lo.X > large || hi.Y-lo.Y > large {
 				t.People = 2
 			}
 			foam = foam || b.Lib.Materials[part.Solid.Stock].Foam()

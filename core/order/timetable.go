@@ -32,8 +32,8 @@ type Timetable struct {
 // OpensAt is the minute of the opening day by which all must be done.
 const OpensAt = 17 * 60
 
-// ahead is how many days are looked at.
-const ahead = 400
+// Ahead is how many days are looked at.
+const Ahead = 400
 
 // solved keeps schedules by their problem.
 var solved = memo.New[[32]byte, calendar.Schedule](200, nil)
@@ -57,7 +57,7 @@ func in(w *work.Work) *Timetable {
 		people = []plan.Person{{Name: "You", Hours: plan.AnyHours}}
 	}
 	for i := range people {
-		there := people[i].There(o.First, ahead)
+		there := people[i].There(o.First, Ahead)
 		t.Crew = append(t.Crew, Who{people[i].Name, there})
 		t.Problem.Crew = append(t.Problem.Crew, calendar.Person{Trades: people[i].List(), There: there})
 	}

@@ -6,6 +6,7 @@ package stores
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 	"strings"
 
@@ -116,6 +117,21 @@ func Total(needs []*Need) (cost float64, unknown int) {
 	return cost, unknown
 }
 
+// Money is what all of it costs, with its working: the dearest things by name.
+func Money(needs []*Need) source.Result {
+	cost, unknown := Total(needs)
+	r := source.Num("To buy", cost, "$", fmt.Sprintf("$%.2f", cost))
+	for _, n := range needs {
+		if n.Packs > 0 {
+			r = r.With(n.Name, fmt.Sprintf("%d x $%.2f", n.Packs, n.Price), fmt.Sprintf("$%.2f", n.Cost), n.from)
+		}
+	}
+	if unknown > 0 {
+		r = r.With("with no price yet", fmt.Sprint(unknown), "not counted")
+	}
+	return r
+}
+
 // left reports that a task is still to be done.
 func (l *list) left(key string) bool { _, ok := l.start[key]; return ok }
 
@@ -129,7 +145,7 @@ func (l *list) need(what, name, unit string, use float64, prop, task string) *Ne
 		l.all[what] = n
 	}
 	n.Use += use
-	if p := l.Plan.Prop(prop); p != nil && !has(n.Props, p.Name) {
+	if p := l.Plan.Prop(prop); p != nil && !slices.Contains(n.Props, p.Name) {
 		n.Props = append(n.Props, p.Name)
 	}
 	if at, ok := l.start[task]; ok && at >= 0 && (n.First < 0 || at < n.First) {
@@ -144,15 +160,6 @@ func taskName(t *order.Timetable, key string) string {
 		return x.Name
 	}
 	return key
-}
-
-func has(list []string, s string) bool {
-	for _, x := range list {
-		if x == s {
-			return true
-		}
-	}
-	return false
 }
 
 // sheets are the new sheets and lengths that the parts want which are not cut yet, laid

@@ -17,11 +17,11 @@ const barLeft, barRow, barHead = 150.0, 46.0, 34.0
 // may not slip underlined, the opening as a door; under it how full each person's days are.
 func Bars(t *order.Timetable, now int, p *plan.Plan, sel string, href func(key string) string) string {
 	const left, row, head = barLeft, barRow, barHead
-	days := max(t.End, t.Deadline)/calendar.Day + 1
+	days := min(max(t.End, t.Deadline)/calendar.Day+1, order.Ahead)
 	day := math.Max(96, 810/float64(days))
 	names, rowOf := barRows(t, p)
 	c := New(left+day*float64(days)+20, head+row*float64(len(names))+34*float64(len(t.Crew))+40, false)
-	x := func(minute int) float64 { return left + day*float64(minute)/calendar.Day }
+	x := func(minute int) float64 { return left + day*float64(min(minute, days*calendar.Day))/calendar.Day }
 	bottom := head + row*float64(len(names))
 	for d := range days {
 		at := x(d * calendar.Day)
@@ -46,7 +46,7 @@ func Bars(t *order.Timetable, now int, p *plan.Plan, sel string, href func(key s
 	if now < days*calendar.Day {
 		c.Line("now", x(now), head-8, x(now), bottom)
 	}
-	if t.Deadline > 0 {
+	if t.Deadline > 0 && t.Deadline < days*calendar.Day {
 		at := x(t.Deadline)
 		c.Poly("gate", []XY{{at - 9, bottom}, {at - 9, head + 8}, {at, head - 2}, {at + 9, head + 8}, {at + 9, bottom}})
 		c.TextAt("t lbl", at+4, (head+bottom)/2, -90, "opens "+t.Say(t.Deadline))

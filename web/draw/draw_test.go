@@ -15,6 +15,7 @@ import (
 	"zapbarn/core/check"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
+	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
 	"zapbarn/core/stock"
@@ -553,4 +554,24 @@ func TestFromAbove(t *testing.T) {
 	assert.Contains(t, svg, `<a class="view" href="/front">front</a>`)
 	_, front := Whole(w, "a", "", "/above", to)
 	assert.Contains(t, front, `<a class="view" href="/above">from above</a>`)
+}
+
+// Whatever dates there are, the days that are drawn are those that are looked at.
+func TestBarsOfAbsurdDates(t *testing.T) {
+	for _, date := range []string{"9999-12-31", "2026-09-21", "1990-01-01", ""} {
+		p := demo.Apiary(today)
+		p.Display.Opens = date
+		if date != "" {
+			p.Deliveries[0].Arrives, p.Deliveries[0].Faster = date, ""
+			p.Jobs = append(p.Jobs, plan.Job{ID: "j", Name: "Wait", From: date,
+				Hands: measure.Must[measure.DurationKind]("30 days")})
+		}
+		if err := p.Validate(); err != nil {
+			t.Fatal(date, err)
+		}
+		x := order.In(work.Do(p, stock.Shop, today))
+		svg := Bars(x, 0, p, "", func(string) string { return "" })
+		assert.Less(t, len(svg), 400_000, date)
+		assert.Contains(t, svg, "Everything", date)
+	}
 }
