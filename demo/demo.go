@@ -78,6 +78,7 @@ func Apiary(today time.Time) *plan.Plan {
 	behaviour(p)
 	beePack(p)
 	turning(p)
+	rehearsal(p)
 	helpers(p, today)
 	mains(p)
 	ph, pic := sketch()
@@ -438,7 +439,14 @@ func joints(p *plan.Plan) {
 			Length: l("6 in"),
 			Strain: true,
 		},
-		{ID: "hat-brim", Prop: "keeper", A: "keeper-hat/sector", B: "keeper-brim/disc", Glue: "ca", Length: l("36 in")},
+		{
+			ID:     "hat-brim",
+			Prop:   "keeper",
+			A:      "keeper-hat/sector",
+			B:      "keeper-brim/disc",
+			Glue:   "ca",
+			Length: l("36 in"),
+		},
 		{
 			ID:     "riser-front-left",
 			Prop:   "riser",
@@ -455,7 +463,14 @@ func joints(p *plan.Plan) {
 			Glue:   "pva",
 			Length: l("26 1/2 in"),
 		},
-		{ID: "riser-back-left", Prop: "riser", A: box + "/back", B: box + "/left", Glue: "pu", Length: l("26 1/2 in")},
+		{
+			ID:     "riser-back-left",
+			Prop:   "riser",
+			A:      box + "/back",
+			B:      box + "/left",
+			Glue:   "pu",
+			Length: l("26 1/2 in"),
+		},
 		{
 			ID:     "riser-back-right",
 			Prop:   "riser",
@@ -525,7 +540,15 @@ func shelfAndRiser(p *plan.Plan) {
 			Driven: true,
 			Rating: a("5 A"),
 		},
-		{ID: "fill", Prop: "shelf", Kind: "lamp", Name: "Hidden fill", From: "K1", Product: "fill12", Need: l("30 in")},
+		{
+			ID:      "fill",
+			Prop:    "shelf",
+			Kind:    "lamp",
+			Name:    "Hidden fill",
+			From:    "K1",
+			Product: "fill12",
+			Need:    l("30 in"),
+		},
 		{ID: "S2", Prop: "riser", Kind: "supply", Name: "Supply S2", Product: "ps12-1", In: box},
 		{
 			ID:     "K2",
@@ -709,7 +732,14 @@ func beePack(p *plan.Plan) {
 func turning(p *plan.Plan) {
 	p.Devices = append(
 		p.Devices,
-		plan.Device{ID: "S4", Prop: "sunflowers", Kind: "supply", Name: "Supply S4", Product: "ps12-2", Outlet: "shed"},
+		plan.Device{
+			ID:      "S4",
+			Prop:    "sunflowers",
+			Kind:    "supply",
+			Name:    "Supply S4",
+			Product: "ps12-2",
+			Outlet:  "shed",
+		},
 		plan.Device{ID: "F4", Prop: "sunflowers", Kind: "fuse", Name: "Fuse F4", From: "S4", Rating: a("3 A")},
 		plan.Device{
 			ID:     "W7",
@@ -746,7 +776,14 @@ func mains(p *plan.Plan) {
 			Gauge:   g("16 AWG"),
 			Cord:    l("50 ft"),
 		},
-		{ID: "shed", Name: "Shed outlet", Volts: v("120 V"), Breaker: a("20 A"), Gauge: g("14 AWG"), Cord: l("75 ft")},
+		{
+			ID:      "shed",
+			Name:    "Shed outlet",
+			Volts:   v("120 V"),
+			Breaker: a("20 A"),
+			Gauge:   g("14 AWG"),
+			Cord:    l("75 ft"),
+		},
 	}
 	p.Plugs = []plan.Plug{
 		{ID: "smoker", Name: "Smoker's fog heater", Outlet: "porch", Watts: w("700 W"), Heater: true, Duty: 40},
@@ -946,7 +983,10 @@ func bookStacks(add func(name string, s plan.Solid)) {
 		plan.Solid{
 			Kind:  "outline",
 			Stock: "ply1/4",
-			Form:  form.Outline{W: l("24 in"), Path: "0,0 24,0 24,36 0,36; 3,3 21,3 21,16 3,16; 3,20 21,20 21,33 3,33"},
+			Form: form.Outline{
+				W:    l("24 in"),
+				Path: "0,0 24,0 24,36 0,36; 3,3 21,3 21,16 3,16; 3,20 21,20 21,33 3,33",
+			},
 		},
 	)
 	add(
@@ -1161,9 +1201,13 @@ func Metric(today time.Time) *plan.Plan {
 	}
 	p.Finishes = []plan.Finish{
 		{
-			ID:     "hopper-body",
-			Solid:  "hopper-body",
-			Layers: []plan.Layer{{Coat: "heatseal", Coats: 1}, {Coat: "flexseal", Coats: 2}, {Coat: "latex", Coats: 2}},
+			ID:    "hopper-body",
+			Solid: "hopper-body",
+			Layers: []plan.Layer{
+				{Coat: "heatseal", Coats: 1},
+				{Coat: "flexseal", Coats: 2},
+				{Coat: "latex", Coats: 2},
+			},
 		},
 	}
 	p.Devices = []plan.Device{

@@ -34,7 +34,7 @@ func TestHarnessOnPaper(t *testing.T) {
 		}
 	}
 	var b bytes.Buffer
-	assert.ErrorContains(t, HarnessPDF(&b, w, "gate", A4), "no runs to build")
+	assert.ErrorContains(t, HarnessPDF(&b, w, "skep", A4), "no runs to build")
 	b.Reset()
 	require.NoError(t, HarnessZIP(&b, w, "shelf"))
 	tables := unzipped(t, b.Bytes())
@@ -86,7 +86,7 @@ func TestNailBoardIsToScale(t *testing.T) {
 	var b bytes.Buffer
 	require.NoError(t, f.Tiles(&b, Roll36, false))
 	assert.Contains(t, poppler(t, "pdfinfo", b.Bytes()), "Pages:           2", "on a roll it is one page and its map")
-	_, err = FlatBoard(w, "gate")
+	_, err = FlatBoard(w, "skep")
 	assert.ErrorContains(t, err, "no runs to lay")
 }
 

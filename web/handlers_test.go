@@ -90,7 +90,7 @@ func TestEveryDownload(t *testing.T) {
 		assert.Equal(t, want, code, path)
 		assert.NotContains(t, body, "goroutine", path)
 	}
-	code, body, _ := got(t, srv, apiary+"/harness.pdf?prop=gate")
+	code, body, _ := got(t, srv, apiary+"/harness.pdf?prop=skep")
 	assert.Equal(t, 404, code)
 	assert.Contains(t, body, "no runs to build yet")
 }

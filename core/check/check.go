@@ -56,7 +56,8 @@ type Snag struct {
 	Place  string          `json:"place"` // barn, bench, loom or rehearsal
 	Prop   string          `json:"prop,omitempty"`
 	Mends  []Mend          `json:"mends,omitempty"`
-	From   []source.Source `json:"from,omitempty"` // where the limits it judges by are from
+	Replay string          `json:"replay,omitempty"` // the events that lead there, as the Stage plays them
+	From   []source.Source `json:"from,omitempty"`   // where the limits it judges by are from
 	Waived *plan.Waiver    `json:"waived,omitempty"`
 	weight float64
 	key    string // what it is about, when that is not the first element concerned

@@ -208,7 +208,9 @@ type ruleCase struct {
 }
 
 // ruleCases are at least one for each rule.
-func ruleCases() []ruleCase {
+func ruleCases() []ruleCase { return append(ruleCasesOf(), showCases()...) }
+
+func ruleCasesOf() []ruleCase {
 	dev := func(id string, f func(*plan.Device)) func(*plan.Plan) {
 		return func(p *plan.Plan) { f(p.Device(id)) }
 	}
@@ -273,8 +275,11 @@ func ruleCases() []ruleCase {
 				Form: form.Panel{W: measure.Len("40 in"), H: measure.Len("47 3/4 in"), Copies: 2}})
 		}},
 		{"larger-than-sheet", Stop, 2, func(p *plan.Plan) {
-			p.Solids[0], p.Props[0].Known = p.Solids[0].Set("w", measure.Len("100 in")).Set("h", measure.Len("100 in")),
-				measure.Len("100 in")
+			p.Solids[0], p.Props[0].Known = p.Solids[0].Set("w", measure.Len("100 in")).
+				Set("h", measure.Len("100 in")),
+				measure.Len(
+					"100 in",
+				)
 		}},
 		// 12 kg at the middle of 60 in of 1 in pipe: 12 x 9.81 x 1.524 / 4 / Z, Z = 2187 mm3 -> 20.5 MPa
 		{"frame-load", Stop, 1, func(p *plan.Plan) {
@@ -465,7 +470,12 @@ func ruleCases() []ruleCase {
 			again.ID, again.Name, again.X = "again", "Again", measure.Len("5 in")
 			p.Solids = append(p.Solids, again)
 		}},
-		{"scene-empty", Mind, 0, func(p *plan.Plan) { p.Scenes[0].Cues, p.Scenes[0].Length = nil, measure.Duration{} }},
+		{
+			"scene-empty",
+			Mind,
+			0,
+			func(p *plan.Plan) { p.Scenes[0].Cues, p.Scenes[0].Length = nil, measure.Duration{} },
+		},
 		{"bounce-on-toggle", Stop, 2, func(p *plan.Plan) { p.Inputs[0].MinPulse = measure.Duration{} }},
 		{"idle-behaviour", Mind, 0, func(p *plan.Plan) { p.Triggers = nil }},
 		{"mains-load", Stop, 1, func(p *plan.Plan) {
@@ -571,8 +581,11 @@ func ruleCases() []ruleCase {
 		{"mains-inrush", Mind, 1, func(p *plan.Plan) {
 			mains(p)
 			for _, id := range []string{"S4", "S5"} {
-				p.Devices = append(p.Devices, plan.Device{ID: id, Prop: "a", Kind: "supply", Name: id, Product: "ps5-4",
-					Outlet: "o"})
+				p.Devices = append(
+					p.Devices,
+					plan.Device{ID: id, Prop: "a", Kind: "supply", Name: id, Product: "ps5-4",
+						Outlet: "o"},
+				)
 			}
 		}},
 		{"supplies-merge", Note, 1, func(p *plan.Plan) {
@@ -666,9 +679,17 @@ func ruleCases() []ruleCase {
 			p.People = []plan.Person{{ID: "ola", Name: "Ola", Trades: "paint"}}
 		}},
 		{"tasks-in-a-loop", Fix, 2, func(p *plan.Plan) {
-			p.Jobs = []plan.Job{{ID: "j", Name: "Ask the neighbour", After: "own:k"}, {ID: "k", Name: "Bake", After: "own:j"}}
+			p.Jobs = []plan.Job{
+				{ID: "j", Name: "Ask the neighbour", After: "own:k"},
+				{ID: "k", Name: "Bake", After: "own:j"},
+			}
 		}},
-		{"cue-past-end", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") }},
+		{
+			"cue-past-end",
+			Fix,
+			1,
+			func(p *plan.Plan) { p.Scenes[0].Length = measure.Must[measure.DurationKind]("2 s") },
+		},
 	}
 }
 
@@ -1098,8 +1119,11 @@ func TestAMendThatComesTooLate(t *testing.T) {
 		p := plan.New("x", "X", "in", opens)
 		p.Props = []plan.Prop{{ID: "a", Name: "A", Stage: "glued"}, {ID: "b", Name: "B", Stage: "glued"}}
 		for _, prop := range []string{"a", "b"} {
-			p.Solids = append(p.Solids, plan.Solid{ID: prop + "-panel", Prop: prop, Name: "Panel", Kind: "panel", Stock: "xps1",
-				Form: form.Panel{W: measure.Len("20 in"), H: measure.Len("20 in")}})
+			p.Solids = append(
+				p.Solids,
+				plan.Solid{ID: prop + "-panel", Prop: prop, Name: "Panel", Kind: "panel", Stock: "xps1",
+					Form: form.Panel{W: measure.Len("20 in"), H: measure.Len("20 in")}},
+			)
 		}
 		p.Finishes = []plan.Finish{{ID: "f", Solid: "a-panel", Layers: []plan.Layer{{Coat: "enamel", Coats: 1}}}}
 		p.People = []plan.Person{{ID: "o", Name: "O", Hours: "mon-sun 9-9:10"}}
@@ -1172,8 +1196,14 @@ func TestEachWayToWinTimeCures(t *testing.T) {
 				require.NoError(t, err)
 				after := order.In(work.Do(q, stock.Shop, today))
 				assert.Zero(t, after.Late(), m.Label)
-				assert.True(t, strings.HasSuffix(strings.Split(m.Effect, ";")[0], "then "+after.Say(after.End)), "%s: %s, but %s",
-					m.Label, m.Effect, after.Say(after.End))
+				assert.True(
+					t,
+					strings.HasSuffix(strings.Split(m.Effect, ";")[0], "then "+after.Say(after.End)),
+					"%s: %s, but %s",
+					m.Label,
+					m.Effect,
+					after.Say(after.End),
+				)
 				for _, way := range []string{" with ", "One coat fewer", "unfilled"} {
 					ways[way] = ways[way] || strings.Contains(m.Label, way)
 				}

@@ -79,6 +79,7 @@ type (
 	Gauge      = Written[gaugeKind]   // copper area in square millimetres
 	Celsius    = Written[celsiusKind] // degrees Celsius
 	Mass       = Written[massKind]    // kilograms
+	Torque     = Written[torqueKind]  // newton metres
 )
 
 // Parse reads a quantity. The text is kept, trimmed.
@@ -285,4 +286,5 @@ type (
 	DurationKind = secondKind
 	CelsiusKind  = celsiusKind
 	MassKind     = massKind
+	TorqueKind   = torqueKind
 )

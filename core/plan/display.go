@@ -26,6 +26,8 @@ type Display struct {
 	// the narrowest door between the workshop and where it stands
 	DoorWide measure.Length `json:"doorWide,omitzero" label:"Narrowest door, wide"`
 	DoorHigh measure.Length `json:"doorHigh,omitzero" label:"and high"`
+	// that the show begins in when power comes on; none when not given
+	Begins string `json:"begins,omitempty" max:"40" label:"Power-up state"`
 }
 
 var displayKind = kind{

@@ -15,27 +15,29 @@ const Format = formatName + "2"
 
 // Plan is a display.
 type Plan struct {
-	Format   string    `json:"format"`
-	Display  Display   `json:"display"`
-	Props    []Prop    `json:"props"`
-	Solids   []Solid   `json:"solids"`
-	Joints   []Joint   `json:"joints"`
-	Finishes []Finish  `json:"finishes"`
-	Devices  []Device  `json:"devices"`
-	Inputs   []Input   `json:"inputs"`
-	Scenes   []Scene   `json:"scenes"`
-	Triggers []Trigger `json:"triggers"`
-	Lots     []Lot     `json:"lots"`
-	Waivers  []Waiver  `json:"waivers"`
-	Readings []Reading `json:"readings"`
-	Offcuts  []Offcut  `json:"offcuts"`
-	Layouts  []Layout  `json:"layouts"`
-	Photos   []Photo   `json:"photos"`
-	Pictures []Picture `json:"pictures"`
-	Outlets  []Outlet  `json:"outlets"`
-	Plugs    []Plug    `json:"plugs"`
-	Notes    []Note    `json:"notes"`
-	Goods    []Good    `json:"goods"`
+	Format     string      `json:"format"`
+	Display    Display     `json:"display"`
+	Props      []Prop      `json:"props"`
+	Solids     []Solid     `json:"solids"`
+	Joints     []Joint     `json:"joints"`
+	Finishes   []Finish    `json:"finishes"`
+	Devices    []Device    `json:"devices"`
+	Inputs     []Input     `json:"inputs"`
+	Scenes     []Scene     `json:"scenes"`
+	Triggers   []Trigger   `json:"triggers"`
+	Mechanisms []Mechanism `json:"mechanisms"`
+	Promises   []Promise   `json:"promises"`
+	Lots       []Lot       `json:"lots"`
+	Waivers    []Waiver    `json:"waivers"`
+	Readings   []Reading   `json:"readings"`
+	Offcuts    []Offcut    `json:"offcuts"`
+	Layouts    []Layout    `json:"layouts"`
+	Photos     []Photo     `json:"photos"`
+	Pictures   []Picture   `json:"pictures"`
+	Outlets    []Outlet    `json:"outlets"`
+	Plugs      []Plug      `json:"plugs"`
+	Notes      []Note      `json:"notes"`
+	Goods      []Good      `json:"goods"`
 
 	People     []Person   `json:"people"`
 	Jobs       []Job      `json:"jobs"`

@@ -1,6 +1,11 @@
 package plan
 
-import "zapbarn/core/measure"
+import (
+	"slices"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/show"
+)
 
 // Scene is a timeline of cues.
 type Scene struct {
@@ -34,6 +39,17 @@ func (x *Scene) valid(c checks) error {
 		if q.Length.Value() <= 0 {
 			return measure.Bad("cues", "%s: write how long, such as 5 s", q.Channel)
 		}
+		if !slices.Contains(show.Shapes, show.Shape(q.Shape)) {
+			return measure.Bad(
+				"cues",
+				"%s: %q is no shape; choose fade, ebb, pulse, flicker, blink or strobe",
+				q.Channel,
+				q.Shape,
+			)
+		}
+		if q.Level < 0 || q.Level > 100 {
+			return measure.Bad("cues", "%s: %d %% cannot be; write 1 to 100", q.Channel, q.Level)
+		}
 		if err := measure.First(seconds("cues", q.Start, 86400), seconds("cues", q.Length, 86400)); err != nil {
 			return err
 		}
@@ -41,9 +57,11 @@ func (x *Scene) valid(c checks) error {
 	return measure.First(measure.Named(x.Name), seconds("length", x.Length, 86400))
 }
 
-// Cue holds a driven switch on for a time.
+// Cue holds a driven switch on for a time, at a level that may go up and down.
 type Cue struct {
 	Channel string           `json:"channel" ref:"device"`
 	Start   measure.Duration `json:"start"`
 	Length  measure.Duration `json:"length"`
+	Shape   string           `json:"shape,omitempty"` // how its level goes; steady when not given
+	Level   int              `json:"level,omitempty"` // per cent at most; 100 when not given
 }

@@ -45,7 +45,11 @@ var subjects = []subject{
 	{"Power", []string{"loom"}, []string{"supply", "battery", "converter", "fuse", "switch", "outlet", "plug"}},
 	{"Wires and lamps", []string{"loom"}, []string{"run", "lamp", "strip", "pixels", "jars...", "feed", "connector",
 		"controller", "data", "gauges", "path"}},
-	{"Show", []string{"rehearsal"}, []string{"button", "mat", "beam", "cue", "driven"}},
+	{
+		"Show",
+		[]string{"rehearsal"},
+		[]string{"button", "mat", "beam", "when", "every", "always", "cue", "driven", "mechanism"},
+	},
 	{"Order of work", []string{"calendar"}, []string{"person", "delivery", "task"}},
 	{"The shop", []string{"barn"}, []string{"shop", "price"}},
 	{"Anything", []string{"barn", "bench", "loom", "rehearsal", "calendar", "walkdown"},

@@ -2,11 +2,13 @@ package shorthand
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/show"
 )
 
 // The lists inside elements, as one line of text: what a ticket shows and
@@ -46,7 +48,14 @@ func ReadLayers(text string) ([]plan.Layer, error) {
 func WriteCues(cs []plan.Cue) string {
 	var out []string
 	for _, c := range cs {
-		out = append(out, fmt.Sprintf("%s at %s for %s", c.Channel, c.Start, c.Length))
+		text := fmt.Sprintf("%s at %s for %s", c.Channel, c.Start, c.Length)
+		if c.Shape != "" {
+			text += " " + c.Shape
+		}
+		if c.Level > 0 {
+			text += fmt.Sprintf(" %d%%", c.Level)
+		}
+		out = append(out, text)
 	}
 	return strings.Join(out, "; ")
 }
@@ -68,11 +77,22 @@ func ReadCues(text string) ([]plan.Cue, error) {
 		if err != nil {
 			return nil, measure.Bad("cues", "%s", err)
 		}
+		cue := plan.Cue{Channel: strings.TrimSpace(channel), Start: from}
+		words := strings.Fields(length)
+		if n := len(words); n > 1 && share.MatchString(words[n-1]) {
+			cue.Level, _ = strconv.Atoi(strings.TrimSuffix(words[n-1], "%"))
+			words = words[:n-1]
+		}
+		if n := len(words); n > 1 && slices.Contains(show.Shapes[1:], show.Shape(words[n-1])) {
+			cue.Shape, words = words[n-1], words[:n-1]
+		}
+		length = strings.Join(words, " ")
 		long, err := measure.Parse[measure.DurationKind](length)
 		if err != nil {
 			return nil, measure.Bad("cues", "%s", err)
 		}
-		out = append(out, plan.Cue{Channel: strings.TrimSpace(channel), Start: from, Length: long})
+		cue.Length = long
+		out = append(out, cue)
 	}
 	return out, nil
 }

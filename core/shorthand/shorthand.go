@@ -113,6 +113,10 @@ func init() {
 		"button":     {"button toggles glow", (*reader).trigger},
 		"mat":        {"mat runs glow", (*reader).trigger},
 		"beam":       {"beam runs glow", (*reader).trigger},
+		"when":       {"when mat, if ready, run glow: K1 5 s; rest 12 s", (*reader).when},
+		"every":      {"every 10 min, if ready, run glow: K1 5 s", (*reader).when},
+		"always":     {"always K1 never longer than 8 s", (*reader).when},
+		"mechanism":  {"mechanism lid Cover 2 lb motor L9", (*reader).mechanism},
 		"cue":        {"cue K1 0 s for 5 s in glow", (*reader).cue},
 		"hole":       {"hole 2 in in box/front up 3 in", (*reader).opening},
 		"slot":       {"slot 8 x 1 5/8 in box front up 3 in called entrance", (*reader).opening},
@@ -369,7 +373,8 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 		r.words = joinUnits(r.words)
 	}
 	for i := 1; i < len(r.words); i++ { // at the end, or before its name
-		if strings.EqualFold(r.words[i], "beside") && (i+1 == len(r.words) || strings.EqualFold(r.words[i+1], "called")) {
+		if strings.EqualFold(r.words[i], "beside") &&
+			(i+1 == len(r.words) || strings.EqualFold(r.words[i+1], "called")) {
 			r.words, r.aside = slices.Delete(r.words, i, i+1), true
 			break
 		}
@@ -845,7 +850,11 @@ func (r *reader) coat() (*Reading, error) {
 		}
 		c, ok := r.lib.Coats[strings.ToLower(x)]
 		if !ok {
-			return nil, fmt.Errorf("the shop has no coat %q; it has %s", x, strings.Join(stock.IDs(r.lib.Coats), ", "))
+			return nil, fmt.Errorf(
+				"the shop has no coat %q; it has %s",
+				x,
+				strings.Join(stock.IDs(r.lib.Coats), ", "),
+			)
 		}
 		f.Layers = append(f.Layers, plan.Layer{Coat: c.ID, Coats: max(1, c.Coats)})
 	}

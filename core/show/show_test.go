@@ -8,10 +8,14 @@ import (
 	"pgregory.net/rapid"
 )
 
+func lit(channel string, start, long int) Cue {
+	return Cue{Channel: channel, Start: start, Length: long}
+}
+
 func machine(latch Latch) Machine {
 	return Machine{
 		Inputs:   []Input{{ID: "mat", MinPulse: 20}},
-		Scenes:   []Scene{{ID: "glow", Cues: []Cue{{"fill", 0, 500}, {"jars", 250, 750}}}},
+		Scenes:   []Scene{{ID: "glow", Cues: []Cue{lit("fill", 0, 500), lit("jars", 250, 750)}}},
 		Triggers: []Trigger{{ID: "t", Input: "mat", Scene: "glow", Latch: latch}},
 	}
 }
@@ -30,7 +34,7 @@ func TestOneShot(t *testing.T) {
 	tr := play(t, machine(OneShot), 3000, Press("mat", 100, 200), Press("mat", 600, 100))
 	assert.Equal(t, []Span{{120, 620}}, tr.Spans("fill"))
 	assert.Equal(t, []Span{{370, 1120}}, tr.Spans("jars"))
-	assert.Contains(t, tr.Events, Event{620, "ignored", "mat", "glow is still running"})
+	assert.Contains(t, tr.Events, Event{620, "ignored", "mat", "glow is still running", 0})
 	assert.True(t, tr.On("fill", 120))
 	assert.False(t, tr.On("fill", 620))
 }
@@ -82,7 +86,7 @@ func TestRestAfterAScene(t *testing.T) {
 func TestTwoScenesOnOneChannelOnWins(t *testing.T) {
 	m := machine(OneShot)
 	m.Inputs = append(m.Inputs, Input{ID: "button"})
-	m.Scenes = append(m.Scenes, Scene{ID: "short", Cues: []Cue{{"fill", 0, 100}}})
+	m.Scenes = append(m.Scenes, Scene{ID: "short", Cues: []Cue{lit("fill", 0, 100)}})
 	m.Triggers = append(m.Triggers, Trigger{ID: "u", Input: "button", Scene: "short", Latch: OneShot})
 	tr := play(t, m, 2000, Press("mat", 0, 100), Press("button", 200, 10))
 	assert.Equal(t, []Span{{20, 520}}, tr.Spans("fill"))
@@ -93,7 +97,7 @@ func TestRefusals(t *testing.T) {
 		"no input":  func(m *Machine) { m.Triggers[0].Input = "x" },
 		"no scene":  func(m *Machine) { m.Triggers[0].Scene = "x" },
 		"no length": func(m *Machine) { m.Scenes[0].Cues[0].Length = 0 },
-		"20 ms or":  func(m *Machine) { m.Scenes[0].Cues = []Cue{{"fill", 0, 5}} },
+		"20 ms or":  func(m *Machine) { m.Scenes[0].Cues = []Cue{lit("fill", 0, 5)} },
 		"no cues":   func(m *Machine) { m.Scenes[0].Cues = nil },
 		"one-shot,": func(m *Machine) { m.Triggers[0].Latch = "sometimes" },
 	} {

@@ -107,7 +107,10 @@ func (m Material) whole() error {
 	case (m.Form == "modelled" || m.Form == "filament") && m.Unit <= 0:
 		return measure.Bad("unit", "wants the litres that a tub makes")
 	case m.Form == "laminate" && (m.Fibre <= 0 || m.Glass <= 0 || m.Glass >= 1 || m.Hardener < 0 || m.Pot.Value() < 60):
-		return measure.Bad("fibre", "a laminate wants kg/m2 of a ply, the share of glass, of hardener, and a pot life")
+		return measure.Bad(
+			"fibre",
+			"a laminate wants kg/m2 of a ply, the share of glass, of hardener, and a pot life",
+		)
 	}
 	return nil
 }
@@ -198,14 +201,14 @@ func (l *Library) Value(table, id, field string) (string, bool) {
 var unitOf = map[string]func(string) (float64, error){
 	"volts": number[measure.VoltKind], "vf": number[measure.VoltKind], "min": number[measure.VoltKind],
 	"amps": number[measure.AmpKind], "idle": number[measure.AmpKind], "stall": number[measure.AmpKind],
-	"peak":    number[measure.AmpKind],
+	"peak": number[measure.AmpKind], "freeAmps": number[measure.AmpKind], "torque": number[measure.TorqueKind],
 	"softens": number[measure.CelsiusKind], "hot": number[measure.CelsiusKind], "creeps": number[measure.CelsiusKind],
 	"minTemp": number[measure.CelsiusKind], "heat": number[measure.CelsiusKind],
 	"copper": number[measure.OhmKind],
 }
 
 func number[K interface {
-	measure.VoltKind | measure.AmpKind | measure.CelsiusKind | measure.OhmKind
+	measure.VoltKind | measure.AmpKind | measure.CelsiusKind | measure.OhmKind | measure.TorqueKind
 	measure.Kind
 }](text string) (float64, error) {
 	w, err := measure.Parse[K](text)

@@ -129,12 +129,18 @@ type Lamp struct {
 	// prewired, led, resistive, strip, pixels, motor, servo, coil, power, amplifier, sensor
 	Kind      string         `json:"kind"`
 	Volts     float64        `json:"volts"`
-	Amps      float64        `json:"amps"`  // at rated volts; per LED in a strip, per pixel at full white
-	Vf        float64        `json:"vf"`    // forward drop of the whole string
-	Idle      float64        `json:"idle"`  // amps per pixel, dark; of a servo, holding still
-	Stall     float64        `json:"stall"` // amps of a motor held still at rated volts, and as it starts
-	Peak      float64        `json:"peak"`  // amps of an amplifier at its loudest
-	Min       float64        `json:"min"`   // volts below which a screen or an amplifier goes off
+	Amps      float64        `json:"amps"`     // at rated volts; per LED in a strip, per pixel at full white
+	Vf        float64        `json:"vf"`       // forward drop of the whole string
+	Idle      float64        `json:"idle"`     // amps per pixel, dark; of a servo, holding still
+	Stall     float64        `json:"stall"`    // amps of a motor held still at rated volts, and as it starts
+	Peak      float64        `json:"peak"`     // amps of an amplifier at its loudest
+	Torque    float64        `json:"torque"`   // N m of a motor or servo at stall
+	Free      float64        `json:"free"`     // turns a minute that it makes with no load
+	FreeAmps  float64        `json:"freeAmps"` // amps meanwhile
+	Holds     bool           `json:"holds"`    // its gear cannot be turned back by the load
+	Sweep     float64        `json:"sweep"`    // degrees that a servo turns at most
+	Makes     string         `json:"makes"`    // fog or sound, besides what it draws
+	Min       float64        `json:"min"`      // volts below which a screen or an amplifier goes off
 	PerMetre  float64        `json:"perMetre"`
 	Cut       int            `json:"cut"`    // LEDs per cut segment
 	Copper    float64        `json:"copper"` // ohm per metre of one rail of the strip

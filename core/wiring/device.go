@@ -54,10 +54,14 @@ type Device struct {
 	Bulk     bool           `json:"bulk,omitempty"`    // a capacitor across the strip's feed
 	Bright   int            `json:"bright,omitempty"`  // per cent of full white a pixel string is held to
 	Reversed bool           `json:"reversed,omitempty"`
-	Driven   bool           `json:"driven,omitempty"`         // a switch worked by scenes
-	Off      bool           `json:"off,omitempty"`            // a hand switch left off
-	In       string         `json:"in,omitempty" ref:"solid"` // the solid it is built into
-	Proven   bool           `json:"proven,omitempty"`         // lit on the bench before closing
+	Driven   bool           `json:"driven,omitempty"` // a switch worked by scenes
+	// of a driven switch: which of two scenes that want it wins: latest, priority; else the highest level
+	Wins    string           `json:"wins,omitempty"`
+	Never   string           `json:"never,omitempty" ref:"device"` // never on together with this one
+	Longest measure.Duration `json:"longest,omitzero"`             // that it may be on at a stretch
+	Off     bool             `json:"off,omitempty"`                // a hand switch left off
+	In      string           `json:"in,omitempty" ref:"solid"`     // the solid it is built into
+	Proven  bool             `json:"proven,omitempty"`             // lit on the bench before closing
 }
 
 // Key is the device's ID, and Called its name.

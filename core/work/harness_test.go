@@ -46,7 +46,7 @@ func TestHarnessOfTheShelf(t *testing.T) {
 	require.Len(t, h.Pins, 1)
 	assert.Equal(t, "K1", h.Pins[0].Device)
 	assert.NotEmpty(t, h.Steps)
-	assert.Empty(t, w.Harness("gate").Steps, "nothing is wired there")
+	assert.Empty(t, w.Harness("skep").Steps, "nothing is wired there")
 }
 
 // What enters a closed box: its supply's mains lead, whose plug wants the hole.

@@ -71,10 +71,11 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 		}
 	}
 	w.under = stages // totals stand on all of them
-	w.totals()
-	w.Machine = w.Plan.Machine()
-	w.ShowErr = w.Machine.Check()
 	w.inherit(before, changed)
+	w.totals()
+	w.motions()
+	w.Machine = w.Plan.Machine(w.travel)
+	w.ShowErr = w.Machine.Check()
 }
 
 // Stands reports whether a stage is just as it was in the work before: this one took
@@ -95,4 +96,12 @@ func (w *Work) takeOver(b *Work, s Stage) {
 	}
 	w.of[s] = b.of[s]
 	w.Results = source.Over(w.of[:]...)
+}
+
+// travel is how a mechanism moves, for the simulator.
+func (w *Work) travel(x *plan.Mechanism) (up, down int, falls bool) {
+	if m := w.Moved(x.ID); m != nil {
+		return m.UpMS, m.DownMS, m.Drops
+	}
+	return 0, 0, false
 }

@@ -24,7 +24,10 @@ func apiary(t testing.TB) *plan.Plan {
 }
 
 func TestFramesFollowTheScene(t *testing.T) {
-	w := work.Do(apiary(t), stock.Shop, today)
+	p := apiary(t)
+	p, err := p.Apply(p.Without("scene", "rise"))
+	require.NoError(t, err)
+	w := work.Do(p, stock.Shop, today)
 	require.NoError(t, w.ShowErr)
 	tr := w.Machine.Run(show.Press("mat", 1000, 200), 9000)
 	frames := w.Frames(tr)

@@ -230,7 +230,7 @@ func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
 	for _, d := range []string{"cells", "jar-9", "W3"} {
 		assert.Contains(t, Profile(w, w.All, d), "Volts from S", d)
 	}
-	empty := Harness(w, w.All, "gate", "", to)
+	empty := Harness(w, w.All, "skep", "", to)
 	assert.Contains(t, empty, "supply 12v 5a", "an empty board says what to type")
 	profile := Profile(w, w.All, "W2")
 	assert.Contains(t, profile, "3 % line 11.64 V")
@@ -252,8 +252,8 @@ func TestRehearsalDrawing(t *testing.T) {
 			on++
 		}
 	}
-	assert.Equal(t, 29, lamps)
-	assert.Equal(t, 2, on)
+	assert.Equal(t, 29, lamps, "of what is shown")
+	assert.Equal(t, 5, on, "glow, fill, frames up and down, hum")
 }
 
 // Odd plans draw without fault: half known, empty, enormous, metric.
@@ -538,7 +538,9 @@ func TestFromAbove(t *testing.T) {
 	w := worked(p)
 	svg := FromAbove(w, "a", "solid:far", "/front")
 	held := map[string][2]float64{} // where each is taken hold of, and how wide
-	re := regexp.MustCompile(`data-solid="(\w+)"[^>]*><rect class="touch" x="[-\d.]+" y="([-\d.]+)" width="([-\d.]+)"`)
+	re := regexp.MustCompile(
+		`data-solid="(\w+)"[^>]*><rect class="touch" x="[-\d.]+" y="([-\d.]+)" width="([-\d.]+)"`,
+	)
 	for _, m := range re.FindAllStringSubmatch(svg, -1) {
 		y, err := strconv.ParseFloat(m[2], 64)
 		require.NoError(t, err)

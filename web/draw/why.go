@@ -170,6 +170,15 @@ var whyPictures = map[string]whyPicture{
 		c.Line("limit", 280, 16, 280, 130)
 		c.Text("t soft", "end", 276, 146, "the scene ends")
 	}},
+	"motor": {"A motor's crank and its pull arm lift a lid about its hinge", func(c *Canvas) {
+		c.Line("edge", 40, 110, 320, 110)
+		c.through("line", []XY{{210, 140}, {236, 126}, {190, 62}})
+		c.Line("limit", 80, 110, 270, 20)
+		c.Poly("box", ring(210, 140, 14))
+		c.Poly("box", ring(80, 110, 5))
+		c.Text("t soft", "end", 74, 128, "hinge")
+		c.Text("t soft", "start", 244, 146, "motor, crank, pull arm")
+	}},
 	"beam": {"A beam above the eyes of guests", func(c *Canvas) {
 		c.block(20, 20, 60, 26, "laser")
 		c.Line("limit", 80, 33, 340, 33)

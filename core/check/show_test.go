@@ -1,0 +1,190 @@
+package check
+
+import (
+	"testing"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/core/work"
+	"zapbarn/demo"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func sec(s string) measure.Duration { return measure.Must[measure.DurationKind](s) }
+
+// lifted gives a plan a lid that a motor lifts and lowers, one-shot, with nothing wrong,
+// and spoils that.
+func lifted(spoil func(p *plan.Plan, m *plan.Mechanism)) func(*plan.Plan) {
+	return func(p *plan.Plan) {
+		l, deg, a := measure.Len, measure.Must[measure.AngleKind], measure.Must[measure.AmpKind]
+		p.Devices = append(
+			p.Devices,
+			plan.Device{ID: "S2", Prop: "a", Kind: "supply", Name: "S2", Product: "ps12-10"},
+			plan.Device{ID: "K2", Prop: "a", Kind: "switch", Name: "Up", From: "S2", Driven: true, Rating: a("10 A")},
+			plan.Device{
+				ID:     "K3",
+				Prop:   "a",
+				Kind:   "switch",
+				Name:   "Down",
+				From:   "S2",
+				Driven: true,
+				Rating: a("10 A"),
+			},
+			plan.Device{ID: "M1", Prop: "a", Kind: "lamp", Name: "M1", From: "K2", Product: "gear12", Amps: a("5 A")},
+		)
+		p.Mechanisms = []plan.Mechanism{
+			{ID: "lid", Prop: "a", Name: "Lid", Kind: "lid", Up: "K2", Down: "K3", Motor: "M1",
+				Crank: l(
+					"2 in",
+				), Link: l("8 in"), Arm: l("5 in"), PivotX: l("2 in"), PivotY: l("-8 in"), From: deg("-90"),
+				To: deg("90"), Mass: measure.Must[measure.MassKind]("3 lb"), Reach: l("10 in"), Tip: l("20 in")},
+		}
+		cue := func(ch, at, long string) plan.Cue { return plan.Cue{Channel: ch, Start: sec(at), Length: sec(long)} }
+		p.Scenes = append(
+			p.Scenes,
+			plan.Scene{ID: "lift", Prop: "a", Name: "Lift", Cues: []plan.Cue{cue("K2", "0 s", "2.1 s"),
+				cue("K3", "5 s", "1.8 s")}},
+		)
+		p.Inputs = append(p.Inputs, plan.Input{ID: "m", Prop: "a", Name: "Mat", Kind: "mat", MinPulse: sec("30 ms")})
+		p.Triggers[0].Latch = "one-shot"
+		p.Triggers = append(
+			p.Triggers,
+			plan.Trigger{ID: "l", Input: "m", Scene: "lift", Latch: "one-shot", Rest: sec("20 s")},
+		)
+		p.Mechanisms[0].Stops = true
+		spoil(p, &p.Mechanisms[0])
+	}
+}
+
+// showCases are one for each rule of what moves and of what the search finds.
+func showCases() []ruleCase {
+	kg, deg, l := measure.Must[measure.MassKind], measure.Must[measure.AngleKind], measure.Len
+	says := func(s string) func(*plan.Plan) {
+		return func(p *plan.Plan) { p.Promises = []plan.Promise{{ID: "own", Prop: "a", Says: s}} }
+	}
+	return []ruleCase{
+		{"promise-unclear", Fix, 0, says("the hum is a merry one")},
+		{"promise-broken", Stop, 0, lifted(func(p *plan.Plan, _ *plan.Mechanism) {
+			says("K1 is on while Lift is running")(p)
+		})},
+		{"on-too-long", Fix, 1, func(p *plan.Plan) {
+			p.Triggers[0].Latch = "retrigger"
+			p.Device("K1").Longest = sec("8 s")
+		}},
+		{"goes-silent", Stop, 1, func(p *plan.Plan) {
+			p.Triggers[0].Latch, p.Triggers[0].While, p.Triggers[0].Then = "one-shot", "ready", "shown"
+			p.Display.Begins = "ready"
+		}},
+		{"flashes", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Cues[0].Shape = "strobe" }},
+		{"motion-sizes", Mind, 0, lifted(func(_ *plan.Plan, m *plan.Mechanism) { m.Arm = measure.Length{} })},
+		{"jams", Stop, 1, lifted(func(_ *plan.Plan, m *plan.Mechanism) { m.Link = l("15 in") })},
+		{"motor-weak", Stop, 1, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			p.Device("M1").Product, m.Mass = "motor12", kg("12 lb")
+			p.Device("S2").Amps = measure.Must[measure.AmpKind]("30 A")
+		})},
+		{"motor-margin", Fix, 1, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			p.Device("M1").Product, m.Mass = "motor12", kg("7 lb")
+		})},
+		{"motor-amps", Fix, 1, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			p.Device("M1").Amps, m.Mass = measure.Current{}, kg("8 lb")
+		})},
+		{"motor-hot", Fix, 2, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			p.Triggers[1].Rest, m.Mass, p.Device("M1").Product = measure.Duration{}, kg("6 lb"), "motor12"
+			p.Scenes[1].Cues[1].Start = sec("2.4 s")
+		})},
+		{"falls", Fix, 2, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			p.Device("M1").Product, p.Device("M1").Amps = "servo6", measure.Current{}
+			m.Kind, m.From, m.To, m.Mass = "servo", deg("0"), deg("60"), kg("200 g")
+			m.Reach, m.Tip, p.Device("S2").Product = l("3 in"), l("6 in"), "ps6-5"
+		})},
+		{"hits-hard", Fix, 0, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			p.Device("M1").Product, m.Kind, m.From, m.To = "wiper12", "turntable", deg("0"), deg("360")
+			m.Mass, m.Reach, m.Tip, m.Friction = kg("20 lb"), l("24 in"), l("40 in"), 5
+		})},
+		{"within-reach", Mind, 0, lifted(func(_ *plan.Plan, m *plan.Mechanism) { m.Guests = l("50 in") })},
+		{"motion-slow", Mind, 1, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			m.Time, p.Device("S2").Amps = sec("1.1 s"), measure.Must[measure.AmpKind]("30 A")
+		})},
+		{
+			"cue-short",
+			Fix,
+			1,
+			lifted(func(p *plan.Plan, _ *plan.Mechanism) { p.Scenes[1].Cues[0].Length = sec("1 s") }),
+		},
+		{"servo-range", Stop, 1, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			p.Device("M1").Product, p.Device("M1").Amps = "servo6", measure.Current{}
+			m.Kind, m.From, m.To, m.Mass = "servo", deg("0"), deg("270"), kg("50 g")
+			m.Reach, m.Tip, p.Device("S2").Product = l("2 in"), l("4 in"), "ps6-5"
+		})},
+		{"facing-servos", Mind, 1, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			m.Kind, m.From, m.To, m.Mass, m.Motor = "servo", deg("0"), deg("60"), kg("50 g"), ""
+			n := *m
+			n.ID, n.Name, n.Mirrored = "lid2", "Other lid", true
+			p.Mechanisms = append(p.Mechanisms, n)
+		})},
+		{"into-stop", Fix, 2, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			m.Stops, p.Scenes[1].Cues[0].Length = false, sec("3 s")
+		})},
+		{
+			"both-at-once",
+			Stop,
+			1,
+			lifted(func(p *plan.Plan, _ *plan.Mechanism) { p.Scenes[1].Cues[1].Start = sec("2 s") }),
+		},
+		{"starts-alone", Stop, 1, lifted(func(p *plan.Plan, _ *plan.Mechanism) {
+			p.Inputs = append(p.Inputs, plan.Input{ID: "pw", Prop: "a", Name: "Power", Kind: "power"})
+			p.Triggers = append(p.Triggers, plan.Trigger{ID: "pt", Input: "pw", Scene: "lift", Latch: "one-shot"})
+		})},
+	}
+}
+
+// A lid that is well made raises nothing of its own.
+func TestAWellMadeLid(t *testing.T) {
+	p := clean()
+	lifted(func(*plan.Plan, *plan.Mechanism) {})(p)
+	for _, s := range snags(t, p) {
+		assert.NotEqual(t, "rehearsal", s.Place, "%s: %s", s.Code, s.Why)
+	}
+}
+
+// The demo's planted faults are found, replayed as found, and mended by a press.
+func TestThePlantedToggleIsMended(t *testing.T) {
+	p := demo.Apiary(today)
+	w := work.Do(p, stock.Shop, today)
+	s := find(Check(w), "promise-broken", "")
+	require.NotNil(t, s)
+	assert.Contains(t, s.Why, "2 events: Path mat is worked, then Top switch bounces as it closes")
+	require.NotEmpty(t, s.Mends)
+	assert.Equal(t, "Hold it on while top switch is closed", s.Mends[0].Label)
+	q, err := p.Apply(s.Mends[0].Edit)
+	require.NoError(t, err)
+	v := work.Do(q, stock.Shop, today)
+	assert.Nil(t, v.Search(3, 0, nil).Of("hum-up"))
+}
+
+// The Keeper's motor is chosen by the product, and what it draws stands in the Loom.
+func TestTheKeepersMotorIsChosen(t *testing.T) {
+	p := demo.Apiary(today)
+	w := work.Do(p, stock.Shop, today)
+	s := find(Check(w), "motor-margin", "mechanism:arm")
+	require.NotNil(t, s)
+	require.NotEmpty(t, s.Mends)
+	q, err := p.Apply(s.Mends[0].Edit)
+	require.NoError(t, err)
+	v := work.Do(q, stock.Shop, today)
+	m := v.Moved("arm")
+	assert.Equal(t, "gear12", q.Device("arm-motor").Product)
+	assert.Greater(t, m.Margin(), 2.0)
+	assert.InDelta(t, m.Up.Amps, q.Device("arm-motor").Amps.Value(), .1)
+	assert.InDelta(
+		t,
+		q.Device("arm-motor").Amps.Value(),
+		v.All.Readings["arm-motor"].Amps,
+		.25,
+		"and the circuit gives it",
+	)
+	assert.NotEqual(t, w.All.Readings["S6"].Amps, v.All.Readings["S6"].Amps)
+}

@@ -1,0 +1,170 @@
+package work
+
+import (
+	"fmt"
+	"strings"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/show"
+	"zapbarn/core/wiring"
+	"zapbarn/core/words"
+)
+
+// Surprises is what a search of the behaviour found, and the promises it was held to.
+type Surprises struct {
+	show.Found
+	Promises []show.Promise
+	Unclear  map[string]error // promises that cannot be read, by their IDs
+	Err      error
+}
+
+// Looked is how many events deep every plan is searched as it is worked out; the Search
+// goes on from there.
+const Looked = 2
+
+var surprises = StandsOn("surprises", "mechanism", "device", "good", "prop", "solid", "offcut", "layout",
+	"trigger", "scene", "input", "promise")
+
+// Surprises are those of sequences of few events, found once.
+func (w *Work) Surprises() *Surprises {
+	return w.Derive(surprises, func() any { return w.Search(Looked, 100_000, nil) }).(*Surprises)
+}
+
+// Search looks for sequences of up to so many events that break a promise.
+func (w *Work) Search(depth, most int, progress func(depth, states int) bool) *Surprises {
+	s := &Surprises{Unclear: map[string]error{}}
+	for i := range w.Plan.Promises {
+		x := &w.Plan.Promises[i]
+		p, err := w.Plan.Promise(x.ID, x.Says)
+		if err == nil && p.A.Kind == "mover" && w.Moved(p.A.ID) != nil && w.Moved(p.A.ID).UpMS == 0 ||
+			p.B.Kind == "mover" && w.Moved(p.B.ID) != nil && w.Moved(p.B.ID).UpMS == 0 {
+			err = measure.Bad("says", "how long its travel takes is not known yet; give it a motor or a time")
+		}
+		if err != nil {
+			s.Unclear[x.ID] = err
+			continue
+		}
+		s.Promises = append(s.Promises, p)
+	}
+	if w.ShowErr != nil {
+		s.Err = w.ShowErr
+		return s
+	}
+	q := show.Search{Machine: w.Machine, Promises: s.Promises, Depth: depth, Most: most, Progress: progress}
+	s.Found, s.Err = q.Whole()
+	return s
+}
+
+// Named is what a term of a promise or a channel of the show is called.
+func (w *Work) Named(t show.Term) string {
+	switch t.Kind {
+	case "channel":
+		if d := w.Device(t.ID); d != nil {
+			return d.Name
+		}
+	case "mover":
+		if m := w.Plan.Mechanism(t.ID); m != nil {
+			return m.Name
+		}
+	case "scene":
+		if s := w.Plan.Scene(t.ID); s != nil {
+			return s.Name
+		}
+	case "input":
+		if i := w.Plan.Input(t.ID); i != nil {
+			return i.Name
+		}
+	case "trigger":
+		for i := range w.Plan.Triggers {
+			if x := &w.Plan.Triggers[i]; x.ID == t.ID {
+				return w.Plan.Name(x)
+			}
+		}
+	}
+	return t.ID
+}
+
+// Steps tells a sequence of events as a builder would.
+func (w *Work) Steps(b *show.Broken) string {
+	var out []string
+	for _, s := range b.Steps {
+		how, id, _ := strings.Cut(s, " ")
+		name := w.Named(show.Term{Kind: "input", ID: id})
+		switch {
+		case how == "power":
+			out = append(out, "power is lost for a second")
+		case how == "bounce" && w.Plan.Input(id) != nil && w.Plan.Input(id).Mover != "":
+			out = append(out, name+" bounces as it closes")
+		case how == "bounce":
+			out = append(out, name+" is worked, and its contact bounces")
+		case how == "hold":
+			out = append(out, name+" is held")
+		default:
+			out = append(out, name+" is worked")
+		}
+	}
+	if len(out) == 0 {
+		return "with nothing happening at all"
+	}
+	return strings.Join(out, ", then ")
+}
+
+// Presses writes stimuli as the Stage takes them: mat@1000:200 is a press, top!1390:2 a
+// contact that opens so long, power!2000:1000 a cut.
+func Presses(b *show.Broken) string {
+	var out []string
+	began := map[string]int{}
+	for _, s := range b.Stimuli {
+		from, was := began[s.Input]
+		switch {
+		case s.Input != show.Mains && s.Down && !was:
+			began[s.Input] = s.At
+		case s.Input != show.Mains && !s.Down && was:
+			out = append(out, fmt.Sprintf("%s@%d:%d", s.Input, from, s.At-from))
+			delete(began, s.Input)
+		case !s.Down:
+			began["!"+s.Input] = s.At
+		case s.Down:
+			if from, was := began["!"+s.Input]; was {
+				out = append(out, fmt.Sprintf("%s!%d:%d", s.Input, from, s.At-from))
+			}
+		}
+	}
+	return strings.Join(out, ",")
+}
+
+// Loads are what each channel takes of each supply, worked out with it alone on, and what
+// is taken with all off.
+func (w *Work) Loads() []show.Load {
+	own := plan.NewRig(w.Plan, w.Lib)
+	rest := own.Solve(map[string]bool{})
+	var out []show.Load
+	at := map[string]int{}
+	for i := range w.Plan.Devices {
+		if d := &w.Plan.Devices[i]; d.Kind == "supply" {
+			_, limit := wiring.SupplyOf(d, w.Lib)
+			at[d.ID] = len(out)
+			out = append(
+				out,
+				show.Load{Supply: d.ID, Limit: limit, Rest: rest.Readings[d.ID].Amps, Amps: map[string]float64{}},
+			)
+		}
+	}
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Kind != "switch" || !d.Driven {
+			continue
+		}
+		on := own.Solve(map[string]bool{d.ID: true})
+		for id, k := range at {
+			if more := on.Readings[id].Amps - out[k].Rest; more > 1e-6 {
+				out[k].Amps[d.ID] = more
+			}
+		}
+	}
+	return out
+}
+
+// Events counts events in words.
+func Events(n int) string { return words.Count(n, "event") }

@@ -1,0 +1,161 @@
+package demo
+
+import (
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+)
+
+// rehearsal is what moves, hums and fogs, on a supply of its own, and what starts it.
+// Two things are wrong with it on purpose: the player toggles at the top switch, and
+// the Keeper's motor is too weak for his arm.
+func rehearsal(p *plan.Plan) {
+	movers(p)
+	mechanisms(p)
+	p.Inputs = append(p.Inputs,
+		plan.Input{ID: "top", Prop: "riser", Name: "Top switch", Kind: "switch", Mover: "frames", Place: 100},
+		plan.Input{ID: "smoker-beam", Prop: "keeper", Name: "Smoker beam", Kind: "beam", MinPulse: d("30 ms"),
+			HoldOff: d("1 s"), Far: l("26 ft")},
+		plan.Input{ID: "gate-beam", Prop: "gate", Name: "Gate beam", Kind: "beam", MinPulse: d("40 ms"),
+			HoldOff: d("3 s"), Far: l("2 ft")},
+		plan.Input{ID: "bell-timer", Prop: "gate", Name: "Every 10 min", Kind: "timer", Every: d("10 min")},
+	)
+	for i := range p.Inputs {
+		if p.Inputs[i].ID == "mat" {
+			p.Inputs[i].Far = l("14 ft")
+		}
+	}
+	cue := func(channel, at, long string) plan.Cue {
+		return plan.Cue{Channel: channel, Start: d(at), Length: d(long)}
+	}
+	embers := cue("K17", "0 s", "9 s")
+	embers.Shape, embers.Level = "flicker", 70
+	p.Scenes = append(p.Scenes,
+		plan.Scene{ID: "rise", Prop: "riser", Name: "Frames rise", Cues: []plan.Cue{cue("K10", "0 s", "1.5 s"),
+			cue("K11", "5.5 s", "1.2 s")}},
+		plan.Scene{ID: "hum", Prop: "riser", Name: "Hum", Cues: []plan.Cue{cue("K12", "0 s", "4 s")}},
+		plan.Scene{ID: "smoke", Prop: "keeper", Name: "Smoker", Cues: []plan.Cue{cue("K14", "0 s", "2 s"), embers,
+			cue("K16", "1.2 s", "3 s"), cue("K15", "7 s", "1.2 s")}},
+		plan.Scene{ID: "bell", Prop: "gate", Name: "Gate bell", Cues: []plan.Cue{cue("K18", "0 s", "2.5 s")}},
+	)
+	p.Triggers = append(p.Triggers,
+		plan.Trigger{ID: "mat-rise", Input: "mat", Scene: "rise", Latch: "one-shot", Rest: d("4 s")},
+		plan.Trigger{ID: "top-hum", Input: "top", Scene: "hum", Latch: "toggle"},
+		plan.Trigger{ID: "beam-smoke", Input: "smoker-beam", Scene: "smoke", Latch: "one-shot", Rest: d("12 s")},
+		plan.Trigger{ID: "gate-bell", Input: "gate-beam", Scene: "bell", Latch: "one-shot", Rest: d("8 s")},
+		plan.Trigger{ID: "timer-bell", Input: "bell-timer", Scene: "bell", Latch: "one-shot"},
+	)
+	p.Promises = append(p.Promises,
+		plan.Promise{ID: "hum-up", Prop: "riser", Says: "hum player is on while top switch is closed"},
+		plan.Promise{ID: "fog-short", Prop: "keeper", Says: "smoker fog never longer than 5 s"},
+		plan.Promise{ID: "arm-one-way", Prop: "keeper", Says: "arm up and arm down never together"},
+	)
+}
+
+// movers are the devices that move, hum and fog.
+func movers(p *plan.Plan) {
+	on := func(id, prop, name, from string) plan.Device {
+		return plan.Device{ID: id, Prop: prop, Kind: "switch", Name: name, From: from, Driven: true, Rating: a("5 A")}
+	}
+	run := func(id, prop, from, long string) plan.Device {
+		return plan.Device{
+			ID:     id,
+			Prop:   prop,
+			Kind:   "run",
+			Name:   "Run " + id,
+			From:   from,
+			Gauge:  g("16 AWG"),
+			Length: l(long),
+		}
+	}
+	load := func(id, prop, name, from, product string) plan.Device {
+		return plan.Device{
+			ID:      id,
+			Prop:    prop,
+			Kind:    "lamp",
+			Name:    name,
+			From:    from,
+			Product: product,
+			Need:    l("6 in"),
+		}
+	}
+	down, lower := run("W11", "riser", "K11", "2 ft"), run("W15", "keeper", "K15", "2 ft")
+	down.To, lower.To = "W10", "W14"
+	longest := on("K16", "keeper", "Smoker fog", "W22")
+	longest.Longest = d("20 s")
+	p.Devices = append(
+		p.Devices,
+		plan.Device{ID: "S5", Prop: "riser", Kind: "supply", Name: "Supply S5", Product: "ps12-5", Outlet: "shed"},
+		plan.Device{ID: "F5", Prop: "riser", Kind: "fuse", Name: "Fuse F5", From: "S5", Rating: a("5 A")},
+		run("W9", "riser", "F5", "4 ft"),
+		on("K10", "riser", "Frames up", "W9"),
+		on("K11", "riser", "Frames down", "W9"),
+		run("W10", "riser", "K10", "3 ft"),
+		down,
+		load("riser-motor", "riser", "Riser motor", "W10", "motor12"),
+		on("K12", "riser", "Hum player", "W9"),
+		load("hum-amp", "riser", "Hum amplifier", "K12", "amp12"),
+		plan.Device{ID: "S6", Prop: "keeper", Kind: "supply", Name: "Supply S6", Product: "ps12-10", Outlet: "shed"},
+		plan.Device{ID: "F6", Prop: "keeper", Kind: "fuse", Name: "Fuse F6", From: "S6", Rating: a("7.5 A")},
+		plan.Device{
+			ID:     "W20",
+			Prop:   "keeper",
+			Kind:   "run",
+			Name:   "Run W20",
+			From:   "F6",
+			Gauge:  g("14 AWG"),
+			Length: l("4 ft"),
+		},
+		on("K14", "keeper", "Arm up", "W20"),
+		on("K15", "keeper", "Arm down", "W20"),
+		run("W14", "keeper", "K14", "5 ft"),
+		lower,
+		load("arm-motor", "keeper", "Arm motor", "W14", "motor12"),
+		plan.Device{ID: "S7", Prop: "keeper", Kind: "supply", Name: "Supply S7", Product: "ps12-5", Outlet: "shed"},
+		plan.Device{ID: "F7", Prop: "keeper", Kind: "fuse", Name: "Fuse F7", From: "S7", Rating: a("5 A")},
+		run("W22", "keeper", "F7", "3 ft"),
+		longest,
+		load("smoker-fogger", "keeper", "Smoker's fogger", "K16", "fogger12"),
+		on("K17", "keeper", "Smoker glow", "W20"),
+		load("smoker-glow", "keeper", "Smoker's embers", "K17", "puck12"),
+		plan.Device{
+			ID:     "W21",
+			Prop:   "gate",
+			Kind:   "run",
+			Name:   "Run W21",
+			From:   "W9",
+			Gauge:  g("16 AWG"),
+			Length: l("9 ft"),
+		},
+		on("K18", "gate", "Gate bell player", "W21"),
+		load("gate-amp", "gate", "Gate amplifier", "K18", "amp12"),
+	)
+}
+
+// mechanisms are what the motors move.
+func mechanisms(p *plan.Plan) {
+	deg := func(s string) measure.Angle { return measure.Must[measure.AngleKind](s) }
+	kg := func(s string) measure.Mass { return measure.Must[measure.MassKind](s) }
+	p.Mechanisms = append(
+		p.Mechanisms,
+		plan.Mechanism{ID: "frames", Prop: "riser", Name: "Frames", Kind: "slide", Up: "K10", Down: "K11",
+			Motor: "riser-motor", Crank: l("5 in"), Link: l("12 in"), From: deg("-90"), To: deg("90"), Mass: kg("3.5 lb"),
+			Guests: l("30 in")},
+		plan.Mechanism{ID: "arm", Prop: "keeper", Name: "Smoker arm", Kind: "lid", Up: "K14", Down: "K15",
+			Motor: "arm-motor", Crank: l("2 in"), Link: l("8 in"), Arm: l("5 in"), PivotX: l("2 in"), PivotY: l("-8 in"),
+			From: deg("-90"), To: deg("90"), Mass: kg("5 lb"), Reach: l("14 in"), Tip: l("26 in"), Time: d("2.5 s"),
+			Guests: l("48 in")},
+		plan.Mechanism{
+			ID:     "sun-turn",
+			Prop:   "sunflowers",
+			Name:   "Sunflowers turn",
+			Kind:   "turntable",
+			Motor:  "sun-motor",
+			From:   deg("0"),
+			To:     deg("360"),
+			Mass:   kg("14 lb"),
+			Reach:  l("3 in"),
+			Tip:    l("18 in"),
+			Guests: l("6 ft"),
+		},
+	)
+}
