@@ -143,7 +143,7 @@ func mechanisms(p *plan.Plan) {
 		plan.Mechanism{ID: "arm", Prop: "keeper", Name: "Smoker arm", Kind: "lid", Up: "K14", Down: "K15",
 			Motor: "arm-motor", Crank: l("2 in"), Link: l("8 in"), Arm: l("5 in"), PivotX: l("2 in"), PivotY: l("-8 in"),
 			From: deg("-90"), To: deg("90"), Mass: kg("5 lb"), Reach: l("14 in"), Tip: l("26 in"), Time: d("2.5 s"),
-			Guests: l("48 in")},
+			Guests: l("48 in"), X: l("6 in"), Z: l("56 in")},
 		plan.Mechanism{
 			ID:     "sun-turn",
 			Prop:   "sunflowers",

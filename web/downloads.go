@@ -27,7 +27,9 @@ type download struct {
 }
 
 // noPaper leaves out the paper that a list does not need.
-func noPaper(write func(io.Writer, *work.Work, string) error) func(io.Writer, *work.Work, string, formats.Paper) error {
+func noPaper(
+	write func(io.Writer, *work.Work, string) error,
+) func(io.Writer, *work.Work, string, formats.Paper) error {
 	return func(out io.Writer, w *work.Work, prop string, _ formats.Paper) error { return write(out, w, prop) }
 }
 
@@ -50,6 +52,9 @@ var downloads = map[string]download{
 	"solids.stl": {"solids", noPaper(func(out io.Writer, w *work.Work, prop string) error {
 		return formats.SolidsSTL(out, w, prop, "")
 	}), false},
+	"program.zip":  {"program", noPaper(formats.ProgramZIP), true},
+	"cues.csv":     {"cues", noPaper(formats.CueListCSV), true},
+	"show.mid":     {"show", noPaper(formats.MIDI), true},
 	"cutlist.xlsx": {"cut-list", noPaper(formats.CutListXLSX), true},
 }
 
@@ -89,6 +94,7 @@ var kinds = map[string]string{
 	".ics":  "text/calendar; charset=utf-8",
 	".stl":  "model/stl",
 	".zip":  "application/zip",
+	".mid":  "audio/midi",
 	".cir":  "text/plain; charset=utf-8",
 	".svg":  "image/svg+xml",
 	".dxf":  "image/vnd.dxf",

@@ -215,8 +215,10 @@ func said(id, prop, sel string) string {
 		}
 	case "offcut":
 		way = "sheets"
-	case "trigger", "scene", "input":
+	case "trigger", "scene", "input", "promise":
 		place = "rehearsal"
+	case "mechanism":
+		place, way = "rehearsal", "motion"
 	case "joint", "finish", "lot":
 		way = "joints"
 	case "prop":
@@ -384,8 +386,10 @@ func (s *Server) remove(c *gin.Context) {
 	switch kind {
 	case "device":
 		place = "loom"
-	case "input", "scene", "trigger":
+	case "input", "scene", "trigger", "promise":
 		place = "rehearsal"
+	case "mechanism":
+		place, way = "rehearsal", "motion"
 	case "prop":
 		place, prop = "barn", ""
 	case "person", "delivery", "job":

@@ -234,6 +234,21 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 		return elements(w, "outlet", choice{"", "nowhere"})
 	case "inputs":
 		return elements(w, "input")
+	case "anyscene":
+		return elements(w, "scene", choice{"", "none"})
+	case "mechanisms":
+		return elements(w, "mechanism", choice{"", "nobody: by hand"})
+	case "driven":
+		return append([]choice{{"", "nothing"}}, devices(w, func(d *plan.Device) bool { return d.Driven })...)
+	case "drivenor":
+		x, _ := v.(*plan.Device)
+		return append([]choice{{"", "any other"}}, devices(w, func(d *plan.Device) bool {
+			return d.Driven && (x == nil || d.ID != x.ID)
+		})...)
+	case "motors":
+		return append([]choice{{"", "none yet"}}, devices(w, func(d *plan.Device) bool {
+			return d.Kind == "lamp" && w.Lib.Lamps[d.Product].Torque > 0
+		})...)
 	case "scenes":
 		return elements(w, "scene")
 	case "props":
@@ -256,6 +271,8 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 				text = "as what is done shows"
 			case strings.HasPrefix(kind, "|done"):
 				text = "still to do"
+			case strings.HasPrefix(kind, "|latest"):
+				text = "the highest level"
 			}
 		}
 		out = append(out, choice{c, text})

@@ -64,14 +64,18 @@ func post(t *testing.T, srv *httptest.Server, path string, form url.Values) (int
 
 func TestEveryDownload(t *testing.T) {
 	srv, _ := barn(t)
-	starts := map[string]string{".pdf": "%PDF", ".xlsx": "PK", ".svg": "<svg", ".dxf": "  0"}
+	starts := map[string]string{".pdf": "%PDF", ".xlsx": "PK", ".svg": "<svg", ".dxf": "  0", ".mid": "MThd", ".zip": "PK"}
 	for name, d := range downloads {
 		ext := name[strings.LastIndex(name, "."):]
-		code, body, h := got(t, srv, apiary+"/"+name+"?prop=shelf")
+		prop := "shelf"
+		if ext == ".mid" || name == "program.zip" {
+			prop = "riser" // something happens there
+		}
+		code, body, h := got(t, srv, apiary+"/"+name+"?prop="+prop)
 		require.Equal(t, 200, code, name)
 		assert.True(t, strings.HasPrefix(body, starts[ext]), name)
 		assert.Equal(t, kinds[ext], h.Get("Content-Type"), name)
-		assert.Contains(t, h.Get("Content-Disposition"), `filename="shelf-`+d.name+ext+`"`)
+		assert.Contains(t, h.Get("Content-Disposition"), `filename="`+prop+`-`+d.name+ext+`"`)
 		code, _, _ = got(t, srv, apiary+"/"+name)
 		assert.Equal(t, map[bool]int{true: 200, false: 404}[d.all], code, "%s of the whole display", name)
 		code, body, _ = got(t, srv, apiary+"/"+name+"?prop=nowhere")
@@ -83,7 +87,7 @@ func TestEveryDownload(t *testing.T) {
 		"/part.pdf?ref=riser-box/front&paper=roll36": 200, "/sheet.svg?stock=xps1&n=1": 200, "/mockup.pdf?mockup=riser": 200,
 		"/board.pdf?board=shelf&paper=A4": 200,
 		"/part.svg?ref=none":              404, "/sheet.svg?stock=xps1&n=99": 404, "/mockup.svg?mockup=none": 404,
-		"/board.svg?board=gate": 404, "/picture?id=none": 404, "/picture?id=skep-sketch": 200,
+		"/board.svg?board=skep": 404, "/picture?id=none": 404, "/picture?id=skep-sketch": 200,
 		"/picture?id=skep-sketch&squared=1": 200,
 	} {
 		code, body, _ := got(t, srv, apiary+path)

@@ -146,6 +146,11 @@ type Page struct {
 	Train                     *Trainer
 	Cards                     []Card
 	Player                    *Player
+	Motion                    *MotionView
+	Search                    *SearchView
+	Night                     *NightView
+	Hand                      *HandView
+	typed                     *typing // a text of behaviour that was refused
 	Log                       []LogLine
 	Quick, QuickError         string
 	Tries                     []string // lines to go on with
@@ -164,6 +169,7 @@ type over struct {
 	quickErr string
 	tries    []string
 	conflict *Conflict
+	typed    *typing
 	code     int
 }
 
@@ -302,7 +308,7 @@ func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o ove
 		Place: pl.id, Title: pl.name, Hint: pl.hint, Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
 		Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
 		Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict,
-		entered: o.values, Tries: o.tries, Days: daysTo(w.Plan.Display.Opens, s.now()),
+		entered: o.values, typed: o.typed, Tries: o.tries, Days: daysTo(w.Plan.Display.Opens, s.now()),
 	}
 	if pl.id == "rehearsal" {
 		p.Theme = "dark"
@@ -586,6 +592,10 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		t.Sub = x.Kind
 	case *plan.Scene:
 		t.Sub = fmt.Sprintf("scene of %d cues", len(x.Cues))
+	case *plan.Mechanism:
+		t.Sub = x.Kind
+	case *plan.Promise:
+		t.Title, t.Sub = "Promise", "what the show must keep, whatever happens"
 	case *plan.Trigger:
 		t.Title, t.Sub = "Trigger", p.Plan.Input(x.Input).Name+" works "+p.Plan.Scene(x.Scene).Name
 	case *plan.Display:

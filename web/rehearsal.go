@@ -22,12 +22,21 @@ import (
 
 // rehearsalPlace is what happens when something is pressed.
 var rehearsalPlace = place{
-	id: "rehearsal", name: "Rehearsal", hint: "mat runs glow", ofProp: true,
-	ways: []way{{id: "stage", title: "Stage", fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
-		p.rehearsal()
-		return nil
-	}}},
-	link: func(p *Page, _ way) string { return p.href("rehearsal", p.Prop, p.Sel, "") },
+	id: "rehearsal", name: "Rehearsal", hint: "when mat, if ready: glow 5 s", ofProp: true,
+	ways: []way{
+		{id: "stage", title: "Stage", fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+			p.rehearsal()
+			return nil
+		}},
+		motionWay, searchWay, nightWay, handWay,
+	},
+	link: func(p *Page, w way) string {
+		to := w.id
+		if to == "stage" {
+			to = ""
+		}
+		return p.href("rehearsal", p.Prop, p.Sel, to)
+	},
 }
 
 // Player is the rehearsal's controls.
@@ -36,6 +45,7 @@ type Player struct {
 	Seconds  string
 	Until    int
 	Inputs   []PlayInput
+	Power    string
 	Prev     string
 	Next     string
 	Start    string
@@ -46,33 +56,46 @@ type Player struct {
 	Lit      int
 	Scene    string        // the picked scene
 	Cues     template.HTML // its cues, to be dragged
+	Text     Notation
 	Supplies []Result
 }
 
 // PlayInput is an input's two presses.
 type PlayInput struct{ Name, Press, Hold, Href string }
 
-// presses reads mat@1000:200,button@2500:3000.
+// presses reads mat@1000:200,button@2500:3000, a contact that opens for so long,
+// top!1390:2, and a power cut, power!2000:1000.
 func presses(text string, p *plan.Plan) (out []show.Stimulus) {
 	for _, one := range strings.Split(text, ",") {
-		name, rest, ok := strings.Cut(one, "@")
-		a, h, ok2 := strings.Cut(rest, ":")
-		at, e1 := strconv.Atoi(a)
-		held, e2 := strconv.Atoi(h)
-		if !ok || !ok2 || e1 != nil || e2 != nil || at < 0 || held < 1 || at > 120_000 || held > 60_000 ||
-			p.Input(name) == nil ||
-			len(out) > 200 {
+		mark := strings.IndexAny(one, "@!")
+		if mark < 0 {
 			continue
 		}
-		out = append(out, show.Press(name, at, held)...)
+		name, opens := one[:mark], one[mark] == '!'
+		a, h, ok := strings.Cut(one[mark+1:], ":")
+		at, e1 := strconv.Atoi(a)
+		held, e2 := strconv.Atoi(h)
+		if !ok || e1 != nil || e2 != nil || at < 0 || held < 1 || at > 600_000 || held > 120_000 ||
+			p.Input(name) == nil && name != show.Mains || len(out) > 200 {
+			continue
+		}
+		if opens || name == show.Mains {
+			out = append(
+				out,
+				show.Stimulus{At: at, Input: name},
+				show.Stimulus{At: at + held, Input: name, Down: true},
+			)
+		} else {
+			out = append(out, show.Press(name, at, held)...)
+		}
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].At < out[j].At })
 	return out
 }
 
 // rehearse runs the presses and solves the wiring at each moment.
-func rehearse(w *work.Work, text string) (stim []show.Stimulus, tr show.Trace, frames []work.Frame) {
-	stim = presses(text, w.Plan)
+func rehearse(w *work.Work, text string) draw.Playing {
+	stim := presses(text, w.Plan)
 	until := 8000
 	longest := 0
 	for _, s := range w.Machine.Scenes {
@@ -82,122 +105,152 @@ func rehearse(w *work.Work, text string) (stim []show.Stimulus, tr show.Trace, f
 		until = max(until, s.At+min(longest, 60_000)+1000)
 	}
 	until = (until + 999) / 1000 * 1000
+	p := draw.Playing{Broken: -1}
 	if w.ShowErr == nil {
-		tr = w.Machine.Run(stim, until)
+		p.Trace, p.Contacts = w.Machine.Contacts(stim, until)
 	}
-	tr.Until = until
+	p.Trace.Until = until
 	// a rig of its own: frames of one request must not disturb another's
 	own := *w
 	own.Rig = plan.NewRig(w.Plan, w.Lib)
-	return stim, tr, own.Frames(tr)
+	p.Frames = own.Frames(p.Trace)
+	return p
+}
+
+// onStage are the props that are shown: those with something to see, and the open one.
+func (p *Page) onStage() map[string]bool {
+	shown := map[string]bool{p.Prop: true}
+	for _, d := range p.Work.Plan.Devices {
+		if d.Kind == "lamp" {
+			shown[d.Prop] = true
+		}
+	}
+	return shown
 }
 
 // rehearsal plays what is pressed and draws the moment asked for.
 func (p *Page) rehearsal() {
 	w, q := p.Work, p.Query
 	text := q.Get("press")
-	stim, tr, frames := rehearse(w, text)
+	play := rehearse(w, text)
 	at, err := strconv.Atoi(q.Get("t"))
 	if err != nil || at < 0 {
 		at = 0
 	}
-	at = min(at, tr.Until)
-	shown := map[string]bool{p.Prop: true}
-	for _, d := range w.Plan.Devices {
-		if d.Kind == "lamp" {
-			shown[d.Prop] = true
+	play.At, play.Prop, play.Props = min(at, play.Trace.Until), p.Prop, p.onStage()
+	p.Draw = template.HTML(draw.Rehearsal(w, play))
+	p.player(play, text)
+	kind, id, _ := strings.Cut(p.Sel, ":")
+	if sc := w.Plan.Scene(p.scene(kind, id)); sc != nil {
+		p.Player.Scene, p.Player.Cues = sc.ID, template.HTML(draw.Cues(w, sc))
+	}
+	switch kind {
+	case "input", "scene", "trigger", "device", "promise", "mechanism":
+		p.Ticket = p.ticket(kind, id)
+	}
+	if p.Ticket == nil {
+		for i := range w.Plan.Triggers {
+			if t := &w.Plan.Triggers[i]; p.Prop == "" || w.Plan.Input(t.Input).Prop == p.Prop {
+				p.Ticket = p.ticket("trigger", t.ID)
+				break
+			}
 		}
 	}
-	p.Draw = template.HTML(draw.Rehearsal(w, stim, tr, frames, at, shown))
-	link := func(press string, t int) string {
-		u := url.Values{"t": {strconv.Itoa(t)}}
-		if press != "" {
-			u.Set("press", press)
-		}
-		if p.Prop != "" {
-			u.Set("prop", p.Prop)
-		}
-		if p.Sel != "" {
-			u.Set("sel", p.Sel)
-		}
-		return "/p/" + p.PlanID + "/rehearsal?" + u.Encode()
+}
+
+// played is where the Stage stands with some presses at a time.
+func (p *Page) played(press string, t int) string {
+	u := url.Values{"t": {strconv.Itoa(t)}}
+	if press != "" {
+		u.Set("press", press)
 	}
-	with := func(input string, held int) string {
-		next := fmt.Sprintf("%s@%d:%d", input, at, held)
+	if p.Prop != "" {
+		u.Set("prop", p.Prop)
+	}
+	if p.Sel != "" {
+		u.Set("sel", p.Sel)
+	}
+	return "/p/" + p.PlanID + "/rehearsal?" + u.Encode()
+}
+
+// player fills in the controls.
+func (p *Page) player(play draw.Playing, text string) {
+	w, at := p.Work, play.At
+	with := func(mark string) string {
 		if text != "" {
-			next = text + "," + next
+			mark = text + "," + mark
 		}
-		return link(next, at)
+		return p.played(mark, at)
 	}
 	pl := &Player{
 		At:      at,
 		Seconds: measure.Decimal(float64(at)/1000, 2) + " s",
-		Until:   tr.Until,
-		Start:   link(text, 0),
-		Clear:   link("", 0),
-		Events:  tr.Events,
+		Until:   play.Trace.Until,
+		Start:   p.played(text, 0),
+		Clear:   p.played("", 0),
+		Events:  play.Trace.Events,
+		Power:   with(fmt.Sprintf("power!%d:1000", at)),
+		Text:    p.notation(),
 	}
-	for _, in := range w.Plan.Inputs {
-		pl.Inputs = append(
-			pl.Inputs,
-			PlayInput{in.Name, with(in.ID, 200), with(in.ID, 3000), p.href("rehearsal", p.Prop, "input:"+in.ID, "")},
-		)
+	for i := range w.Plan.Inputs {
+		in := &w.Plan.Inputs[i]
+		if !in.Wired() || p.Prop != "" && in.Prop != p.Prop {
+			continue
+		}
+		pl.Inputs = append(pl.Inputs, PlayInput{in.Name, with(fmt.Sprintf("%s@%d:200", in.ID, at)),
+			with(fmt.Sprintf("%s@%d:3000", in.ID, at)), p.href("rehearsal", p.Prop, "input:"+in.ID, "")})
 	}
-	moments := []int{0, tr.Until}
-	for _, e := range tr.Events {
+	moments := []int{0, play.Trace.Until}
+	for _, e := range play.Trace.Events {
 		moments = append(moments, e.At)
 	}
 	slices.Sort(moments)
-	pl.Prev, pl.Next = link(text, 0), link(text, tr.Until)
+	pl.Prev, pl.Next = p.played(text, 0), p.played(text, play.Trace.Until)
 	for _, m := range slices.Backward(moments) {
 		if m < at {
-			pl.Prev = link(text, m)
+			pl.Prev = p.played(text, m)
 			break
 		}
 	}
 	for _, m := range moments {
 		if m > at {
-			pl.Next = link(text, m)
+			pl.Next = p.played(text, m)
 			break
 		}
 	}
-	for _, t := range w.Plan.Triggers {
-		verb := map[string]string{"one-shot": "runs", "retrigger": "restarts", "momentary": "holds",
-			"toggle": "toggles"}[t.Latch]
-		pl.Rules = append(
-			pl.Rules,
-			Link{
-				Text: fmt.Sprintf("%s %s %s", w.Plan.Input(t.Input).Name, verb, w.Plan.Scene(t.Scene).Name),
-				Href: p.href("rehearsal", p.Prop, "trigger:"+t.ID, ""),
-				On:   p.Sel == "trigger:"+t.ID,
-			},
-		)
-	}
-	for _, sc := range w.Plan.Scenes {
-		pl.Rules = append(
-			pl.Rules,
-			Link{
-				Text: "scene " + sc.Name,
-				Href: p.href("rehearsal", p.Prop, "scene:"+sc.ID, ""),
-				On:   p.Sel == "scene:"+sc.ID,
-			},
-		)
-	}
-	b, err := json.Marshal(framesJSON(w, tr, frames))
+	pl.Rules = p.ruled()
+	b, err := json.Marshal(framesJSON(w, play))
 	if err == nil {
 		pl.Frames = string(b)
 	}
 	p.Player = pl
-	kind, id, _ := strings.Cut(p.Sel, ":")
-	if sc := w.Plan.Scene(p.scene(kind, id)); sc != nil {
-		pl.Scene, pl.Cues = sc.ID, template.HTML(draw.Cues(w, sc))
+}
+
+// ruled are the triggers, scenes and promises, to be picked.
+func (p *Page) ruled() (out []Link) {
+	w := p.Work
+	add := func(text, key string) {
+		out = append(out, Link{Text: text, Href: p.href("rehearsal", p.Prop, key, ""), On: p.Sel == key})
 	}
-	if kind == "input" || kind == "scene" || kind == "trigger" || kind == "device" {
-		p.Ticket = p.ticket(kind, id)
+	verb := map[string]string{"one-shot": "runs", "retrigger": "restarts", "momentary": "holds", "toggle": "toggles",
+		"set": "sets", "reset": "stops"}
+	for _, t := range w.Plan.Triggers {
+		in := w.Plan.Input(t.Input)
+		if p.Prop == "" || in.Prop == p.Prop {
+			add(fmt.Sprintf("%s %s %s", in.Name, verb[t.Latch], w.Plan.Scene(t.Scene).Name), "trigger:"+t.ID)
+		}
 	}
-	if p.Ticket == nil && len(w.Plan.Triggers) > 0 {
-		p.Ticket = p.ticket("trigger", w.Plan.Triggers[0].ID)
+	for _, sc := range w.Plan.Scenes {
+		if p.Prop == "" || sc.Prop == p.Prop {
+			add("scene "+sc.Name, "scene:"+sc.ID)
+		}
 	}
+	for _, x := range w.Plan.Promises {
+		if p.Prop == "" || x.Prop == p.Prop {
+			add("always "+x.Says, "promise:"+x.ID)
+		}
+	}
+	return out
 }
 
 // scene is the scene that is picked, or that the picked or first trigger works.
@@ -220,23 +273,53 @@ type frameJSON struct {
 	At    int               `json:"at"`
 	Lamps map[string]int    `json:"lamps"`
 	Amps  map[string]string `json:"amps"`
+	Fog   []string          `json:"fog"`
+	DB    string            `json:"db"`
+	Loud  float64           `json:"loud"` // share of the meter
 }
 
-func framesJSON(w *work.Work, tr show.Trace, frames []work.Frame) any {
+type moverJSON struct {
+	ID      string   `json:"id"`
+	Poses   []string `json:"poses"`
+	Up      int      `json:"up"`
+	Down    int      `json:"down"`
+	Circles bool     `json:"circles"`
+}
+
+// framesJSON is what the player needs to play by itself.
+func framesJSON(w *work.Work, play draw.Playing) any {
 	var out []frameJSON
-	for _, f := range frames {
-		j := frameJSON{At: f.At, Lamps: map[string]int{}, Amps: map[string]string{}}
+	for _, f := range play.Frames {
+		j := frameJSON{At: f.At, Lamps: map[string]int{}, Amps: map[string]string{}, Fog: []string{}}
 		for _, d := range w.Plan.Devices {
 			switch d.Kind {
 			case "lamp":
-				j.Lamps[d.ID] = draw.GlowLevel(f.State.Readings[d.ID])
+				level := draw.GlowLevel(f.State.Readings[d.ID])
+				j.Lamps[d.ID] = level
+				if level > 0 && w.Lib.Lamps[d.Product].Makes == "fog" {
+					j.Fog = append(j.Fog, d.ID)
+				}
 			case "supply":
-				j.Amps[d.ID] = measure.Amps(f.State.Readings[d.ID].Amps)
+				j.Amps[d.ID] = draw.Supplied(f.State.Readings[d.ID])
 			}
 		}
+		db := draw.Decibels(w, f)
+		j.DB, j.Loud = draw.LoudText(db), max(0, min(1, (db-40)/60))
 		out = append(out, j)
 	}
-	return map[string]any{"until": tr.Until, "frames": out, "events": tr.Events}
+	scale := draw.StageScale(w, play.Props)
+	movers := []moverJSON{}
+	for _, v := range w.Machine.Movers {
+		if m := w.Moved(v.ID); m != nil && len(play.Props) > 0 {
+			movers = append(movers, moverJSON{v.ID, draw.Poses(m, scale), v.UpTime, max(v.DownTime, 1), v.Circles})
+		}
+	}
+	moves := play.Trace.Moves
+	if moves == nil {
+		moves = []show.Move{}
+	}
+	return map[string]any{"until": play.Trace.Until, "frames": out, "events": play.Trace.Events, "movers": movers,
+		"moves": moves}
 }
 
 // trace answers a rehearsal as JSON: events, and lamps and amps at each moment.
@@ -246,6 +329,5 @@ func (s *Server) trace(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	_, tr, frames := rehearse(w, c.Query("press"))
-	c.JSON(200, framesJSON(w, tr, frames))
+	c.JSON(200, framesJSON(w, rehearse(w, c.Query("press"))))
 }

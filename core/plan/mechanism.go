@@ -41,6 +41,8 @@ type Mechanism struct {
 	High      measure.Length   `json:"high,omitzero" label:"and high"`
 	Time      measure.Duration `json:"time,omitzero" label:"Travel takes"`
 	Guests    measure.Length   `json:"guests,omitzero" label:"Guests stand at"`
+	X         measure.Length   `json:"x,omitzero" label:"Hinge right by"`
+	Z         measure.Length   `json:"z,omitzero" label:"Hinge up by"`
 	Crossed   bool             `json:"crossed,omitempty" label:"Pull arm crossed"`
 	Springs   bool             `json:"springs,omitempty" label:"Goes back by itself"`
 	Stops     bool             `json:"stops,omitempty" label:"End switches cut the motor"`
@@ -148,7 +150,7 @@ func (x *Mechanism) valid(c checks) error {
 		within("counterAt", x.CounterAt),
 		within("wide", x.Wide),
 		within("high", x.High),
-		within("guests", x.Guests),
+		within("guests", x.Guests), side("x", x.X), within("z", x.Z),
 		seconds("time", x.Time, 3600),
 	)
 }

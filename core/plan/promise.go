@@ -11,7 +11,7 @@ import (
 // lamp is on while lid is open; horn never longer than 8s; up and down never together.
 type Promise struct {
 	ID   string `json:"id"`
-	Prop string `json:"prop,omitempty" ref:"prop" label:"For" choose:"props"`
+	Prop string `json:"prop" ref:"prop,needed"`
 	Says string `json:"says" max:"200" label:"It says" wide:"true"`
 }
 

@@ -102,20 +102,20 @@ func TestBehaviourSaysAll(t *testing.T) {
 
 func TestBehaviourPointsAtTheWord(t *testing.T) {
 	for text, want := range map[string]string{
-		"when beam, if redy: fog 2s":                                      "if redy|is not understood",
-		"when beam: smoke 2s":                                             "smoke|is no switch that scenes drive; there are Arm up, Fog",
-		"when beam: fog 2s at noon":                                       "noon|is no time",
-		"when door: fog 2s":                                               "door|is no input of this prop",
-		"when beam: fog 2s; rest soon":                                    "soon|is no time",
-		"when beam: fog 120% 2s":                                          "fog 120% 2s|cannot be",
-		"fog 2s when beam":                                                "fog 2s when beam|begin with when",
-		"when beam, if ready":                                             "beam, if ready|say what happens",
-		"when beam: fog 2s\nwhen Sleep ends: fog 1s":                      "Sleep ends|there is no scene",
-		"always the fog is thick":                                         "the fog is thick|is not understood",
-		"always fog never longer than tea":                                "fog never longer than tea|is no time",
-		"after 30s: fog 1s":                                               "30s|say after how long in which state",
-		"when beam: fog 2s\nevery now and then: hum 1s":                   "now and then|is no time",
-		"when beam: fog 2s, arm up 1s\nalways moon is on while fog is on": "moon is on while fog is on|nothing here is called",
+		"when beam, if redy: fog 2s":                           "if redy|is not understood",
+		"when beam: smoke 2s":                                  "smoke|is no switch that scenes drive",
+		"when beam: fog 2s at noon":                            "noon|is no time",
+		"when door: fog 2s":                                    "door|is no input of this prop",
+		"when beam: fog 2s; rest soon":                         "soon|is no time",
+		"when beam: fog 120% 2s":                               "fog 120% 2s|cannot be",
+		"fog 2s when beam":                                     "fog 2s when beam|begin with when",
+		"when beam, if ready":                                  "beam, if ready|say what happens",
+		"when beam: fog 2s\nwhen Sleep ends: fog 1s":           "Sleep ends|there is no scene",
+		"always the fog is thick":                              "the fog is thick|is not understood",
+		"always fog never longer than tea":                     "fog never longer than tea|is no time",
+		"after 30s: fog 1s":                                    "30s|say after how long in which state",
+		"when beam: fog 2s\nevery now and then: hum 1s":        "now and then|is no time",
+		"when beam: fog 2s\nalways moon is on while fog is on": "moon is on while fog is on|nothing here is called",
 	} {
 		_, err := ReadBehaviour(staged(), "a", text)
 		var e *NotationError

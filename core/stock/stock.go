@@ -139,6 +139,7 @@ type Lamp struct {
 	FreeAmps  float64        `json:"freeAmps"` // amps meanwhile
 	Holds     bool           `json:"holds"`    // its gear cannot be turned back by the load
 	Sweep     float64        `json:"sweep"`    // degrees that a servo turns at most
+	Loud      float64        `json:"loud"`     // dB at 1 m, of what makes sound
 	Makes     string         `json:"makes"`    // fog or sound, besides what it draws
 	Min       float64        `json:"min"`      // volts below which a screen or an amplifier goes off
 	PerMetre  float64        `json:"perMetre"`

@@ -26,6 +26,38 @@ const Looked = 2
 var surprises = StandsOn("surprises", "mechanism", "device", "good", "prop", "solid", "offcut", "layout",
 	"trigger", "scene", "input", "promise")
 
+// Deepest is how many events a search goes to.
+const Deepest = 6
+
+var searched = func() (out [Deepest + 1]string) {
+	for n := range out {
+		out[n] = StandsOn(
+			fmt.Sprintf("surprises to %d", n),
+			"mechanism",
+			"device",
+			"good",
+			"prop",
+			"solid",
+			"offcut",
+			"layout",
+			"trigger",
+			"scene",
+			"input",
+			"promise",
+		)
+	}
+	return out
+}()
+
+// SurprisesTo are those of sequences of up to so many events, found once, within a bound
+// of moments.
+func (w *Work) SurprisesTo(depth, most int) *Surprises {
+	if depth <= Looked {
+		return w.Surprises()
+	}
+	return w.Derive(searched[depth], func() any { return w.Search(depth, most, nil) }).(*Surprises)
+}
+
 // Surprises are those of sequences of few events, found once.
 func (w *Work) Surprises() *Surprises {
 	return w.Derive(surprises, func() any { return w.Search(Looked, 100_000, nil) }).(*Surprises)
@@ -114,21 +146,21 @@ func (w *Work) Steps(b *show.Broken) string {
 // contact that opens so long, power!2000:1000 a cut.
 func Presses(b *show.Broken) string {
 	var out []string
-	began := map[string]int{}
+	closed, opened := map[string]int{}, map[string]int{}
 	for _, s := range b.Stimuli {
-		from, was := began[s.Input]
+		from, was := closed[s.Input]
+		cut, gone := opened[s.Input]
 		switch {
-		case s.Input != show.Mains && s.Down && !was:
-			began[s.Input] = s.At
-		case s.Input != show.Mains && !s.Down && was:
-			out = append(out, fmt.Sprintf("%s@%d:%d", s.Input, from, s.At-from))
-			delete(began, s.Input)
-		case !s.Down:
-			began["!"+s.Input] = s.At
+		case s.Down && gone:
+			out = append(out, fmt.Sprintf("%s!%d:%d", s.Input, cut, s.At-cut))
+			delete(opened, s.Input)
 		case s.Down:
-			if from, was := began["!"+s.Input]; was {
-				out = append(out, fmt.Sprintf("%s!%d:%d", s.Input, from, s.At-from))
-			}
+			closed[s.Input] = s.At
+		case was:
+			out = append(out, fmt.Sprintf("%s@%d:%d", s.Input, from, s.At-from))
+			delete(closed, s.Input)
+		default:
+			opened[s.Input] = s.At
 		}
 	}
 	return strings.Join(out, ",")

@@ -13,204 +13,448 @@ import (
 	"zapbarn/core/work"
 )
 
-// Rehearsal draws the dark stage at a moment and, below it, every channel's
-// trace and each supply's current over the whole time. The player moves the
-// cursor and the glows; their places carry data-lamp, data-supply and so on.
-func Rehearsal(
-	w *work.Work,
-	stim []show.Stimulus,
-	tr show.Trace,
-	frames []work.Frame,
-	at int,
-	props map[string]bool,
-) string {
-	const wide = 986.0
-	c := New(wide, 0, w.Plan.Metric())
-	now := frames[0]
-	for _, f := range frames {
-		if f.At <= at {
-			now = f
-		}
-	}
-	c.stage(w, now, props)
-	x0, x1 := 132.0, wide-24
-	px := func(ms int) float64 { return x0 + float64(ms)/float64(tr.Until)*(x1-x0) }
-	y := 216.0
+// Playing is a run of the show to be drawn.
+type Playing struct {
+	Contacts []show.Stimulus // as the pins see them
+	Trace    show.Trace
+	Frames   []work.Frame
+	At       int             // ms
+	Props    map[string]bool // on the stage
+	Prop     string          // whose rails are drawn; "" is all
+	Broken   int             // ms at which a promise is broken; below 0 for none
+}
+
+// Rehearsal draws the dark stage at a moment and, below it, every channel's trace and
+// each supply's current over the whole time. The player moves the cursor, the glows and
+// the mechanisms; their places carry data-lamp, data-mover, data-amps and so on.
+func Rehearsal(w *work.Work, p Playing) string {
+	c := New(railsWide, 0, w.Plan.Metric())
+	c.stage(w, p)
+	end := c.rails(w, p, 234, true)
+	c.H = end + 10
+	return c.SVG(
+		"stage",
+		"The dark stage and its traces",
+		fmt.Sprintf("%d events in %s.", len(p.Trace.Events), measure.Span(float64(p.Trace.Until)/1000)),
+	)
+}
+
+// Strip draws a sequence of events and what comes of it, without the stage.
+func Strip(w *work.Work, p Playing) string {
+	c := New(railsWide, 0, w.Plan.Metric())
+	c.H = c.rails(w, p, 16, false) + 8
+	return c.SVG("strip", "What happens, along the time",
+		fmt.Sprintf("%d events in %s.", len(p.Trace.Events), measure.Span(float64(p.Trace.Until)/1000)))
+}
+
+const (
+	railsWide = 986.0
+	railsFrom = 150.0
+	railHigh  = 25.0
+)
+
+// rails draws inputs, channels, mechanisms and supplies along the time, from y on, and
+// says where it ends.
+func (c *Canvas) rails(w *work.Work, p Playing, y float64, supplies bool) float64 {
+	x0, x1 := railsFrom, railsWide-24
+	px := func(ms int) float64 { return x0 + float64(ms)/float64(max(1, p.Trace.Until))*(x1-x0) }
 	step := 1000
-	for tr.Until/step > 10 {
+	for p.Trace.Until/step > 10 {
 		step += 1000
 	}
-	bottom := y + 26
-	rows := 0
-	for range w.Plan.Inputs {
-		rows++
-	}
-	for _, d := range w.Plan.Devices {
-		if d.Driven {
-			rows++
+	mine := func(prop string) bool { return p.Prop == "" || prop == p.Prop }
+	var inputs, channels []string
+	for _, in := range w.Plan.Inputs {
+		if mine(in.Prop) {
+			inputs = append(inputs, in.ID)
 		}
 	}
-	bottom += float64(rows) * 25
-	supplies := []plan.Device{}
 	for _, d := range w.Plan.Devices {
-		if d.Kind == "supply" {
-			supplies = append(supplies, d)
+		if d.Driven && mine(d.Prop) {
+			channels = append(channels, d.ID)
 		}
 	}
-	end := bottom + float64(len(supplies))*46
-	for ms := 0; ms <= tr.Until; ms += step {
+	var movers []*work.Moved
+	for _, m := range w.Mechanisms() {
+		if m.Of.Up != "" && m.UpMS > 0 && mine(m.Of.Prop) {
+			movers = append(movers, m)
+		}
+	}
+	fed := c.feeding(w, channels)
+	if !supplies {
+		fed = nil
+	}
+	cuts := cutsOf(p.Trace)
+	rows := len(inputs) + len(channels) + min(1, len(cuts))
+	end := y + 26 + float64(rows)*railHigh + float64(len(movers))*36 + float64(len(fed))*46
+	for ms := 0; ms <= p.Trace.Until; ms += step {
 		c.Line("gridline", px(ms), y+6, px(ms), end)
 		c.Text("t soft", "middle", px(ms), y, measure.Decimal(float64(ms)/1000, 1)+" s")
 	}
-	row := y + 14
-	line := func(name string) {
-		c.Text("t", "start", 16, row+15, name)
-		c.Line("gridline", x0, row+22, x1, row+22)
+	if p.Broken >= 0 {
+		c.Line("limitline", px(p.Broken), y+6, px(p.Broken), end)
+		if px(p.Broken) > x1-140 {
+			c.Text("t bad", "end", px(p.Broken)-8, y+18, "here it is broken")
+		} else {
+			c.Text("t bad", "start", px(p.Broken)+8, y+18, "here it is broken")
+		}
+		y += 14
+		end += 14
 	}
-	for _, in := range w.Plan.Inputs {
-		line(in.Name)
-		open := -1
-		for _, s := range append(append([]show.Stimulus(nil), stim...), show.Stimulus{At: tr.Until, Input: in.ID}) {
-			if s.Input != in.ID {
+	row := y + 14
+	name := func(text string, high float64) {
+		c.Text("t", "start", 16, row+15, text)
+		c.Line("gridline", x0, row+high-3, x1, row+high-3)
+	}
+	if len(cuts) > 0 {
+		name("Power", railHigh)
+		from := 0
+		for _, k := range append(cuts, show.Span{From: p.Trace.Until, To: p.Trace.Until}) {
+			c.Rect("span live", px(from), row+9, math.Max(1, px(k.From)-px(from)), 8)
+			from = k.To
+		}
+		row += railHigh
+	}
+	for _, id := range inputs {
+		name(w.Plan.Input(id).Name, railHigh)
+		c.contact(p, id, row, px)
+		row += railHigh
+	}
+	for _, id := range channels {
+		name(w.Device(id).Name, railHigh)
+		for _, s := range p.Trace.Spans(id) {
+			if s.From > p.Trace.Until {
 				continue
 			}
-			if s.Down && open < 0 {
-				open = s.At
-			} else if !s.Down && open >= 0 {
-				c.Rect("span held", px(open), row+4, math.Max(2, px(min(s.At, tr.Until))-px(open)), 18)
-				open = -1
-			}
-		}
-		for _, e := range tr.Events {
-			if e.Who == in.ID && e.What == "ignored" {
-				c.Text("t bad", "start", px(e.At)+22, row+16, "ignored: "+e.Why)
-			}
-		}
-		row += 25
-	}
-	for _, d := range w.Plan.Devices {
-		if !d.Driven {
-			continue
-		}
-		line(d.Name)
-		for _, s := range tr.Spans(d.ID) {
-			c.Rect("span on", px(s.From), row+4, math.Max(2, px(s.To)-px(s.From)), 18)
-			if px(s.To)-px(s.From) > 44 {
+			to := min(s.To, p.Trace.Until)
+			c.Rect("span on", px(s.From), row+4, math.Max(2, px(to)-px(s.From)), 18)
+			if px(to)-px(s.From) > 44 {
 				c.Text("t dark", "start", px(s.From)+5, row+17, measure.Span(float64(s.To-s.From)/1000))
 			}
 		}
-		row += 25
+		row += railHigh
 	}
-	row = bottom + 4
-	for _, d := range supplies {
-		_, limit := wiring.SupplyOf(&d, w.Lib)
-		c.Text("t", "start", 16, row+22, d.ID+", amps")
-		g := now.State.Readings[d.ID]
-		c.f(
-			`<text class="t live" text-anchor="start" x="16" y="%s" data-amps="%s">%s</text>`,
-			n(row+38),
-			esc(d.ID),
-			esc(measure.Amps(g.Amps)),
-		)
-		top := math.Max(limit, 0.1)
-		for _, f := range frames {
-			top = math.Max(top, f.State.Readings[d.ID].Amps)
-		}
-		yy := func(a float64) float64 { return row + 42 - a/top*32 }
-		c.Line("limitline", x0, yy(limit), x1, yy(limit))
-		c.Text("t bad", "end", x1, yy(limit)-3, measure.Amps(limit)+" limit")
-		var ps []XY
-		for i, f := range frames {
-			to := tr.Until
-			if i+1 < len(frames) {
-				to = frames[i+1].At
-			}
-			a := f.State.Readings[d.ID].Amps
-			ps = append(ps, XY{px(f.At), yy(a)}, XY{px(to), yy(a)})
-		}
-		c.Open("amps", ps)
+	for _, m := range movers {
+		name(m.Of.Name, 36)
+		c.travelled(w, p, m, row, px)
+		row += 36
+	}
+	for _, d := range fed {
+		c.supplied(w, p, d, row, px)
 		row += 46
 	}
-	c.H = end + 10
 	c.f(
-		`<g class="cursor" data-cursor="" data-x0="%s" data-x1="%s" data-until="%d" transform="translate(%s 0)"><path d="M-6 %sh12l-6 9z"/><line x1="0" y1="%s" x2="0" y2="%s"/></g>`,
+		`<g class="cursor" data-cursor="" data-x0="%s" data-x1="%s" data-until="%d" transform="translate(%s 0)">`+
+			`<path d="M-6 %sh12l-6 9z"/><line x1="0" y1="%s" x2="0" y2="%s"/></g>`,
 		n(x0),
 		n(x1),
-		tr.Until,
-		n(px(min(at, tr.Until))),
+		p.Trace.Until,
+		n(px(min(p.At, p.Trace.Until))),
 		n(y+4),
 		n(y+4),
 		n(end),
 	)
-	return c.SVG(
-		"stage",
-		"The dark stage and its traces",
-		fmt.Sprintf("%d events in %s.", len(tr.Events), measure.Span(float64(tr.Until)/1000)),
-	)
+	return end
 }
 
-// stage draws the props dark, with each lamp as a glow: in its order along the
-// prop's width, since places inside props are not entered yet.
-func (c *Canvas) stage(w *work.Work, now work.Frame, props map[string]bool) {
-	ground := 182.0
-	c.Rect("night", 0, 0, c.W, 200)
-	total, tall, count := 0.0, 1753.0, 0.0
-	var shown []plan.Prop
-	sizes := map[string]pattern.Vec{}
-	for _, p := range w.Plan.Props {
-		size, ok := check.Extent(w, p.ID)
-		if !ok || !props[p.ID] {
+// cutsOf are when power was away.
+func cutsOf(t show.Trace) (out []show.Span) {
+	lost := -1
+	for _, e := range t.Events {
+		switch {
+		case e.What == "power" && e.Why == "lost":
+			lost = e.At
+		case e.What == "power" && lost >= 0:
+			out = append(out, show.Span{From: lost, To: e.At})
+			lost = -1
+		}
+	}
+	if lost >= 0 {
+		out = append(out, show.Span{From: lost, To: t.Until})
+	}
+	return out
+}
+
+// contact is an input along its rail: closed, and what of it did not count.
+func (c *Canvas) contact(p Playing, id string, row float64, px func(int) float64) {
+	open := -1
+	for _, s := range p.Contacts {
+		if s.Input != id {
 			continue
 		}
-		shown, sizes[p.ID] = append(shown, p), size
-		_, top := reach(w, p.ID)
-		total, tall, count = total+size.X, math.Max(tall, top), count+1
+		if s.Down && open < 0 {
+			open = s.At
+		} else if !s.Down && open >= 0 {
+			c.Rect("span held", px(open), row+4, math.Max(2, px(min(s.At, p.Trace.Until))-px(open)), 18)
+			open = -1
+		}
 	}
-	scale := math.Min(160/tall, (c.W-140-50*count)/math.Max(1, total))
-	gap := (c.W - 60 - total*scale) / math.Max(1, count+1)
+	if open >= 0 {
+		c.Rect("span held", px(open), row+4, math.Max(2, px(p.Trace.Until)-px(open)), 18)
+	}
+	last := -1e9
+	for _, e := range p.Trace.Events {
+		if e.Who == id && e.What == "ignored" {
+			if x := px(e.At) + 22; x > last+230 {
+				c.Text("t bad", "start", x, row+16, "ignored: "+e.Why)
+				last = x
+			}
+		}
+		if e.Who == id && e.What == "press" {
+			c.Line("counted", px(e.At), row+2, px(e.At), row+22)
+		}
+	}
+}
+
+// travelled is where a mechanism is, along the time.
+func (c *Canvas) travelled(w *work.Work, p Playing, m *work.Moved, row float64, px func(int) float64) {
+	for _, v := range w.Machine.Movers {
+		if v.ID != m.Of.ID {
+			continue
+		}
+		var ps []XY
+		for ms := 0; ms <= p.Trace.Until; ms += max(20, p.Trace.Until/400) {
+			ps = append(ps, XY{px(ms), row + 30 - float64(p.Trace.At(v, ms))/1000*26})
+		}
+		c.Open("travelled", ps)
+	}
+}
+
+// feeding are the supplies that feed some channels, in the plan's order.
+func (c *Canvas) feeding(w *work.Work, channels []string) (out []plan.Device) {
+	roots := map[string]bool{}
+	for _, id := range channels {
+		roots[w.Root(id)] = true
+	}
+	for _, d := range w.Plan.Devices {
+		if d.Kind == "supply" && roots[d.ID] {
+			out = append(out, d)
+		}
+	}
+	return out
+}
+
+// supplied is a supply's current along the time, against what it can give, and how many
+// volts come to its end.
+func (c *Canvas) supplied(w *work.Work, p Playing, d plan.Device, row float64, px func(int) float64) {
+	x0, x1 := px(0), px(p.Trace.Until)
+	now := p.frame()
+	_, limit := wiring.SupplyOf(&d, w.Lib)
+	c.Text("t", "start", 16, row+18, d.ID)
+	g := now.State.Readings[d.ID]
+	c.f(
+		`<text class="t live" text-anchor="start" x="16" y="%s" data-amps="%s">%s</text>`,
+		n(row+36),
+		esc(d.ID),
+		esc(suppliedText(g)),
+	)
+	top := math.Max(limit, 0.1)
+	for _, f := range p.Frames {
+		top = math.Max(top, f.State.Readings[d.ID].Amps)
+	}
+	yy := func(a float64) float64 { return row + 42 - a/top*32 }
+	c.Line("limitline", x0, yy(limit), x1, yy(limit))
+	c.Text("t bad", "end", x1, yy(limit)-3, measure.Amps(limit)+" limit")
+	var ps []XY
+	for i, f := range p.Frames {
+		to := p.Trace.Until
+		if i+1 < len(p.Frames) {
+			to = p.Frames[i+1].At
+		}
+		a := f.State.Readings[d.ID].Amps
+		ps = append(ps, XY{px(f.At), yy(a)}, XY{px(to), yy(a)})
+	}
+	c.Open("amps", ps)
+}
+
+// suppliedText is a supply's current and volts.
+func suppliedText(g wiring.Operating) string {
+	return measure.Amps(g.Amps) + ", " + measure.Volts(g.Volts)
+}
+
+// Supplied is what is written of a supply beside its rail.
+func Supplied(g wiring.Operating) string { return suppliedText(g) }
+
+// frame is the wiring at the moment that is looked at.
+func (p Playing) frame() work.Frame {
+	now := p.Frames[0]
+	for _, f := range p.Frames {
+		if f.At <= p.At {
+			now = f
+		}
+	}
+	return now
+}
+
+// stage draws the props dark, with each lamp as a glow in its order along the prop's
+// width, each mechanism where it is, fog and sound.
+func (c *Canvas) stage(w *work.Work, p Playing) {
+	ground, now := 182.0, p.frame()
+	c.Rect("night", 0, 0, c.W, 216)
+	total, count := 0.0, 0.0
+	var shown []plan.Prop
+	sizes := map[string]pattern.Vec{}
+	for _, x := range w.Plan.Props {
+		size, ok := check.Extent(w, x.ID)
+		if !ok || !p.Props[x.ID] {
+			continue
+		}
+		shown, sizes[x.ID] = append(shown, x), size
+		total, count = total+size.X, count+1
+	}
+	scale := StageScale(w, p.Props)
+	gap := (c.W - 140 - total*scale) / math.Max(1, count+1)
 	x := 30 + gap
 	c.Line("horizon", 0, ground, c.W, ground)
 	c.Person(44, ground, scale)
-	c.Text("t soft", "end", c.W-14, 18, "lamps in their order, not yet in their place")
-	for _, p := range shown {
-		size := sizes[p.ID]
+	for _, prop := range shown {
+		size := sizes[prop.ID]
 		mid := x + size.X*scale/2
 		c.f(`<g class="dim-prop">`)
-		c.Prop(w, p.ID, frontOver(w, p.ID, scale, mid, ground), "", nil)
+		c.Prop(w, prop.ID, frontOver(w, prop.ID, scale, mid, ground), "", nil)
 		c.f(`</g>`)
-		var lamps []plan.Device
-		for _, d := range w.Plan.Devices {
-			if _, dark := moving[w.Lib.Lamps[d.Product].Kind]; d.Kind == "lamp" && d.Prop == p.ID && !dark {
-				lamps = append(lamps, d)
-			}
-		}
-		per := 8
-		for i, d := range lamps {
-			rows := (len(lamps) + per - 1) / per
-			inRow := min(per, len(lamps)-(i/per)*per)
-			lx := mid + (float64(i%per)+.5-float64(inRow)/2)*size.X*scale/float64(inRow)*0.86
-			ly := ground - size.Z*scale*(0.5+0.62*(float64(rows-1)/2-float64(i/per))/float64(max(1, rows)))
-			g := now.State.Readings[d.ID]
-			level := GlowLevel(g)
-			r := 15.0
-			if w.Lib.Lamps[d.Product].Amps > .1 {
-				r = 44
-			}
-			c.f(
-				`<circle class="stageglow lv%d" data-lamp="%s" cx="%s" cy="%s" r="%s"><title>%s</title></circle><circle class="pinlamp" cx="%s" cy="%s" r="2"/>`,
-				level,
-				esc(d.ID),
-				n(lx),
-				n(ly),
-				n(r),
-				esc(d.Name),
-				n(lx),
-				n(ly),
-			)
-		}
-		c.Text("t", "middle", mid, ground+15, p.Name)
+		c.onStage(w, p, now, prop.ID, mid, ground, scale, size)
+		c.Text("t", "middle", mid, ground+15, prop.Name)
 		x += size.X*scale + gap
 	}
+	c.meter(w, now)
+}
+
+// onStage is what of a prop is lit, moves or fogs.
+func (c *Canvas) onStage(
+	w *work.Work,
+	p Playing,
+	now work.Frame,
+	prop string,
+	mid, ground, scale float64,
+	size pattern.Vec,
+) {
+	var lamps []plan.Device
+	for _, d := range w.Plan.Devices {
+		l := w.Lib.Lamps[d.Product]
+		if _, dark := moving[l.Kind]; d.Kind == "lamp" && d.Prop == prop && !dark && l.Makes == "" {
+			lamps = append(lamps, d)
+		}
+	}
+	c.lamplight(w, now, lamps, mid, ground, scale, size)
+	for _, m := range w.Mechanisms() {
+		if m.Of.Prop != prop || len(m.Rows) == 0 {
+			continue
+		}
+		ox, oy := mid, ground-size.Z*scale
+		if m.Of.Kind == "lid" || m.Of.Kind == "servo" {
+			oy = ground - size.Z*scale*.7
+		}
+		if m.Of.Kind == "turntable" {
+			oy = ground - 6
+		}
+		if !m.Of.X.IsZero() || !m.Of.Z.IsZero() {
+			ox, oy = mid+m.Of.X.Value()*scale, ground-m.Of.Z.Value()*scale
+		}
+		at := 0
+		for _, v := range w.Machine.Movers {
+			if v.ID == m.Of.ID {
+				at = p.Trace.At(v, p.At)
+			}
+		}
+		c.f(`<path class="mover" data-mover="%s" transform="translate(%s %s)" d="%s"/>`, esc(m.Of.ID), n(ox), n(oy),
+			moverPath(m, at, scale))
+	}
+	for i := range w.Plan.Devices {
+		if d := &w.Plan.Devices[i]; d.Prop == prop && w.Lib.Lamps[d.Product].Makes == "fog" {
+			class := ""
+			if GlowLevel(now.State.Readings[d.ID]) > 0 {
+				class = " on"
+			}
+			x, y := mid+size.X*scale*.4, ground-size.Z*scale*.72
+			c.f(`<g class="fog%s" data-fog="%s"><title>%s</title><ellipse cx="%s" cy="%s" rx="34" ry="15"/>`+
+				`<ellipse cx="%s" cy="%s" rx="26" ry="12"/></g>`, class, esc(d.ID), esc(d.Name), n(x+24), n(y), n(x+64), n(y-12))
+		}
+	}
+}
+
+// lamplight is a prop's lamps as glows, in their order along its width.
+func (c *Canvas) lamplight(
+	w *work.Work,
+	now work.Frame,
+	lamps []plan.Device,
+	mid, ground, scale float64,
+	size pattern.Vec,
+) {
+	per := 8
+	for i, d := range lamps {
+		rows := (len(lamps) + per - 1) / per
+		inRow := min(per, len(lamps)-(i/per)*per)
+		lx := mid + (float64(i%per)+.5-float64(inRow)/2)*size.X*scale/float64(inRow)*0.86
+		ly := ground - size.Z*scale*(0.5+0.62*(float64(rows-1)/2-float64(i/per))/float64(max(1, rows)))
+		level := GlowLevel(now.State.Readings[d.ID])
+		r := 15.0
+		if w.Lib.Lamps[d.Product].Amps > .1 {
+			r = 44
+		}
+		c.f(
+			`<circle class="stageglow lv%d" data-lamp="%s" cx="%s" cy="%s" r="%s"><title>%s</title></circle><circle class="pinlamp" cx="%s" cy="%s" r="2"/>`,
+			level,
+			esc(d.ID),
+			n(lx),
+			n(ly),
+			n(r),
+			esc(d.Name),
+			n(lx),
+			n(ly),
+		)
+	}
+}
+
+// guestAt is how far from what sounds a guest is taken to stand, in m.
+const guestAt = 3.0
+
+// Decibels is how loud all that sounds is at a guest 3 m away: each falls 6 dB with every
+// doubling of the distance, and their powers add up. 0 when nothing sounds.
+func Decibels(w *work.Work, f work.Frame) float64 {
+	power := 0.0
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if l := w.Lib.Lamps[d.Product]; d.Kind == "lamp" && l.Makes == "sound" &&
+			GlowLevel(f.State.Readings[d.ID]) > 0 {
+			power += math.Pow(10, (l.Loud-20*math.Log10(guestAt))/10)
+		}
+	}
+	if power == 0 {
+		return 0
+	}
+	return 10 * math.Log10(power)
+}
+
+// meter is how loud it is where a guest stands.
+func (c *Canvas) meter(w *work.Work, now work.Frame) {
+	x, top, tall := c.W-52, 18.0, 132.0
+	db := Decibels(w, now)
+	c.Rect("metercase", x, top, 12, tall)
+	h := math.Max(0, math.Min(1, (db-40)/60)) * tall
+	c.f(
+		`<rect class="meterbar" data-meter="%s" data-top="%s" x="%s" y="%s" width="12" height="%s"/>`,
+		n(tall),
+		n(top),
+		n(x),
+		n(top+tall-h),
+		n(h),
+	)
+	c.Line("limitline", x-6, top+tall-(85.0-40)/60*tall, x+18, top+tall-(85.0-40)/60*tall)
+	c.f(
+		`<text class="t" text-anchor="middle" x="%s" y="%s" data-db="">%s</text>`,
+		n(x+6),
+		n(top+tall+18),
+		esc(LoudText(db)),
+	)
+}
+
+// LoudText is a level as the meter writes it.
+func LoudText(db float64) string {
+	if db == 0 {
+		return "quiet"
+	}
+	return measure.Decimal(db, 0) + " dB"
 }
 
 // GlowLevel is a lamp's light in four steps, 0 dark to 3 full.
@@ -219,4 +463,24 @@ func GlowLevel(g wiring.Operating) int {
 		return 0
 	}
 	return max(1, min(3, int(math.Ceil(g.Lit*3-0.05))))
+}
+
+// Poses are a mechanism's figures at each fortieth of its travel, as on the stage.
+func Poses(m *work.Moved, scale float64) (out []string) {
+	for k := 0; k <= 40; k++ {
+		out = append(out, moverPath(m, k*25, scale))
+	}
+	return out
+}
+
+// StageScale is the stage's scale, in px a mm.
+func StageScale(w *work.Work, props map[string]bool) float64 {
+	total, tall, count := 0.0, 1753.0, 0.0
+	for _, x := range w.Plan.Props {
+		if size, ok := check.Extent(w, x.ID); ok && props[x.ID] {
+			_, top := reach(w, x.ID)
+			total, tall, count = total+size.X, math.Max(tall, top), count+1
+		}
+	}
+	return math.Min(160/tall, (railsWide-220-50*count)/math.Max(1, total))
 }

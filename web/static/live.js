@@ -238,7 +238,7 @@
     if (f && f.matches("[data-auto]")) send(f, null, true);
   });
   document.addEventListener("click", (e) => {
-    const a = e.target.closest("a.pick, .touches a, a.item, .ways a, .props a, .door, .snag a, .press a, .step a, .rules a, .link[href], .picbar a, .take a");
+    const a = e.target.closest("a.pick, .touches a, a.item, .ways a, .props a, .door, .snag a, .inputs a, .hand .runs a, .depths a, .kept a, .step a, .rules a, .link[href], .picbar a, .take a");
     if (!a || a.matches("[data-working]") || a.getAttribute("target") || a.hasAttribute("download") || e.defaultPrevented || e.ctrlKey || e.metaKey || e.button || !$("#page")) return;
     e.preventDefault();
     go(a.getAttribute("href"));

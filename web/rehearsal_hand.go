@@ -1,0 +1,82 @@
+package web
+
+import (
+	"bytes"
+	"strings"
+
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/formats"
+
+	"github.com/gin-gonic/gin"
+)
+
+// HandView is what is handed over to a controller.
+type HandView struct {
+	None    string
+	Pins    []formats.Wired
+	Program string
+	Runs    []Link
+	Echo    *Echo
+}
+
+var handWay = way{
+	id: "hand", title: "Hand over",
+	fill: func(s *Server, c *gin.Context, p *Page, _ []check.Snag) error {
+		return p.handing(s, c)
+	},
+}
+
+// handing is the open prop's controller: its pins, its program, and a run of it on the
+// stand-in when that is asked for.
+func (p *Page) handing(s *Server, c *gin.Context) error {
+	v := &HandView{}
+	p.Hand = v
+	ctl, err := formats.ControllerOf(p.Work, p.Prop)
+	if err != nil {
+		v.None = measure.Capital(strings.TrimPrefix(strings.Split(err.Error(), ";")[0], "prop: "))
+		return nil
+	}
+	v.Pins = ctl.Pins
+	var b bytes.Buffer
+	if err := ctl.Program(&b); err != nil {
+		return err
+	}
+	v.Program = b.String()
+	kind, id, _ := strings.Cut(p.Sel, ":")
+	p.Ticket = p.ticket(kind, id)
+	return p.standing(s, c, ctl)
+}
+
+// cueList reads a cue list that is brought in.
+func (s *Server) cueList(c *gin.Context) {
+	f, err := c.FormFile("file")
+	if err != nil {
+		s.refused(c, over{err: "Choose a file first: a table with scene, channel, start, length."})
+		return
+	}
+	in, err := f.Open()
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	defer in.Close()
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	e, err := formats.ReadCueList(in, w, c.PostForm("prop"))
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
+	}
+	_, err = s.store.Edit(
+		c.Request.Context(),
+		c.Param("plan"),
+		"",
+		func(*plan.Plan) (plan.Edit, error) { return e, nil },
+	)
+	s.applied(c, err, over{}, "")
+}
