@@ -1,6 +1,8 @@
 package demo
 
 import (
+	"math"
+
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 )
@@ -43,6 +45,16 @@ func rehearsal(p *plan.Plan) {
 		plan.Trigger{ID: "beam-smoke", Input: "smoker-beam", Scene: "smoke", Latch: "one-shot", Rest: d("12 s")},
 		plan.Trigger{ID: "gate-bell", Input: "gate-beam", Scene: "bell", Latch: "one-shot", Rest: d("8 s")},
 		plan.Trigger{ID: "timer-bell", Input: "bell-timer", Scene: "bell", Latch: "one-shot"},
+	)
+	hum := make([]float64, 240)
+	for i := range hum { // swells, as bees do
+		t := float64(i) / 240
+		hum[i] = math.Min(1, t*6) * math.Min(1, (1-t)*8) * (.55 + .3*math.Abs(math.Sin(t*21)) + .12*math.Sin(t*173))
+	}
+	p.Clips = append(
+		p.Clips,
+		plan.Clip{ID: "hum-clip", Prop: "riser", Name: "Bees wake", Channel: "K12", Long: d("4 s"),
+			Peak: -1.2, RMS: -11.4, Loud: -14.2, Guests: l("6 ft"), Fence: l("55 ft"), Wave: plan.Outline(hum)},
 	)
 	p.Promises = append(p.Promises,
 		plan.Promise{ID: "hum-up", Prop: "riser", Says: "hum player is on while top switch is closed"},
@@ -128,6 +140,35 @@ func movers(p *plan.Plan) {
 		},
 		on("K18", "gate", "Gate bell player", "W21"),
 		load("gate-amp", "gate", "Gate amplifier", "K18", "amp12"),
+		plan.Device{ID: "S8", Prop: "gate", Kind: "supply", Name: "Supply S8", Product: "usb5-2", Outlet: "porch"},
+		plan.Device{ID: "F8", Prop: "gate", Kind: "fuse", Name: "Fuse F8", From: "S8", Rating: a("2 A")},
+		plan.Device{
+			ID:    "U8",
+			Prop:  "gate",
+			Kind:  "controller",
+			Name:  "Lettering board U8",
+			From:  "F8",
+			Logic: v("5 V"),
+		},
+		plan.Device{
+			ID:      "lettering",
+			Prop:    "gate",
+			Kind:    "lamp",
+			Name:    "Lettering pixels",
+			From:    "F8",
+			Product: "pixel5",
+			Length: l(
+				"1.2 m",
+			),
+			Picture:  "embers",
+			Colour:   "honey",
+			Data:     "U8",
+			Pin:      1,
+			DataLead: l("1 ft"),
+			Damper:   true,
+			Bulk:     true,
+			Need:     l("6 in"),
+		},
 	)
 }
 

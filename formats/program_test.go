@@ -35,11 +35,10 @@ func TestProgramIsTheSimulator(t *testing.T) {
 		}
 		t.Skip("g++ is not here")
 	}
-	p := demo.Apiary(today)
-	w := work.Do(p, stock.Shop, today)
 	for _, prop := range []string{"riser", "keeper", "gate", ""} {
 		t.Run("prop "+prop, func(t *testing.T) {
 			t.Parallel()
+			w := work.Do(demo.Apiary(today), stock.Shop, today) // its own: it is changed below
 			c, err := ControllerOf(w, prop)
 			require.NoError(t, err)
 			if prop == "" {

@@ -159,6 +159,7 @@ func (s *Server) files(p *gin.RouterGroup) {
 		p.GET("/"+name, s.file)
 	}
 	p.GET("/wiring.cir", s.netlist)
+	p.GET("/pixels.png", s.pixels)
 	p.GET("/book.pdf", s.book)
 	p.GET("/plan.json", s.export)
 	p.GET("/along.html", s.alongFile)
@@ -203,6 +204,7 @@ func (s *Server) edits(p *gin.RouterGroup) {
 	p.POST("/behaviour/read", s.readBehaviour)
 	p.POST("/pivot", s.movePivot)
 	p.POST("/cuelist", s.cueList)
+	p.POST("/clip", s.addClip)
 	p.POST("/opening", s.moveOpening)
 	p.POST("/step", s.stepTo)
 	p.POST("/redo", s.redo)

@@ -52,10 +52,11 @@ var downloads = map[string]download{
 	"solids.stl": {"solids", noPaper(func(out io.Writer, w *work.Work, prop string) error {
 		return formats.SolidsSTL(out, w, prop, "")
 	}), false},
-	"program.zip":  {"program", noPaper(formats.ProgramZIP), true},
-	"cues.csv":     {"cues", noPaper(formats.CueListCSV), true},
-	"show.mid":     {"show", noPaper(formats.MIDI), true},
-	"cutlist.xlsx": {"cut-list", noPaper(formats.CutListXLSX), true},
+	"commission.pdf": {"commissioning", formats.CommissionPDF, true},
+	"program.zip":    {"program", noPaper(formats.ProgramZIP), true},
+	"cues.csv":       {"cues", noPaper(formats.CueListCSV), true},
+	"show.mid":       {"show", noPaper(formats.MIDI), true},
+	"cutlist.xlsx":   {"cut-list", noPaper(formats.CutListXLSX), true},
 }
 
 // netlist sends the wiring as a netlist, in the state asked for.

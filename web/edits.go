@@ -215,7 +215,7 @@ func said(id, prop, sel string) string {
 		}
 	case "offcut":
 		way = "sheets"
-	case "trigger", "scene", "input", "promise":
+	case "trigger", "scene", "input", "promise", "clip":
 		place = "rehearsal"
 	case "mechanism":
 		place, way = "rehearsal", "motion"
@@ -386,7 +386,7 @@ func (s *Server) remove(c *gin.Context) {
 	switch kind {
 	case "device":
 		place = "loom"
-	case "input", "scene", "trigger", "promise":
+	case "input", "scene", "trigger", "promise", "clip":
 		place = "rehearsal"
 	case "mechanism":
 		place, way = "rehearsal", "motion"

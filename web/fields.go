@@ -271,6 +271,8 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 				text = "as what is done shows"
 			case strings.HasPrefix(kind, "|done"):
 				text = "still to do"
+			case strings.HasPrefix(kind, "|solid"):
+				text = "full white"
 			case strings.HasPrefix(kind, "|latest"):
 				text = "the highest level"
 			}

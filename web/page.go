@@ -594,6 +594,8 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		t.Sub = fmt.Sprintf("scene of %d cues", len(x.Cues))
 	case *plan.Mechanism:
 		t.Sub = x.Kind
+	case *plan.Clip:
+		t.Sub = "a sound"
 	case *plan.Promise:
 		t.Title, t.Sub = "Promise", "what the show must keep, whatever happens"
 	case *plan.Trigger:

@@ -58,6 +58,9 @@ type Player struct {
 	Cues     template.HTML // its cues, to be dragged
 	Text     Notation
 	Supplies []Result
+	Rails    []Option // switches that scenes drive, for a sound
+	Clips    []Link
+	Shows    []PixelView
 }
 
 // PlayInput is an input's two presses.
@@ -145,7 +148,7 @@ func (p *Page) rehearsal() {
 		p.Player.Scene, p.Player.Cues = sc.ID, template.HTML(draw.Cues(w, sc))
 	}
 	switch kind {
-	case "input", "scene", "trigger", "device", "promise", "mechanism":
+	case "input", "scene", "trigger", "device", "promise", "mechanism", "clip":
 		p.Ticket = p.ticket(kind, id)
 	}
 	if p.Ticket == nil {
@@ -219,6 +222,22 @@ func (p *Page) player(play draw.Playing, text string) {
 		}
 	}
 	pl.Rules = p.ruled()
+	for i := range w.Plan.Devices {
+		if d := &w.Plan.Devices[i]; d.Driven && d.Prop == p.Prop {
+			sounds := strings.Contains(strings.ToLower(d.Name), "play")
+			pl.Rails = append(pl.Rails, Option{Value: d.ID, Text: d.Name, On: sounds})
+		}
+	}
+	pl.Shows = p.shows()
+	for _, x := range w.Plan.Clips {
+		if x.Prop == p.Prop {
+			pl.Clips = append(
+				pl.Clips,
+				Link{Text: "sound " + x.Name, Href: p.href("rehearsal", p.Prop, "clip:"+x.ID, ""),
+					On: p.Sel == "clip:"+x.ID},
+			)
+		}
+	}
 	b, err := json.Marshal(framesJSON(w, play))
 	if err == nil {
 		pl.Frames = string(b)
@@ -258,9 +277,13 @@ func (p *Page) scene(kind, id string) string {
 	if kind == "scene" {
 		return id
 	}
-	for i := range p.Plan.Triggers {
-		if t := &p.Plan.Triggers[i]; kind != "trigger" || t.ID == id {
-			return t.Scene
+	for _, mine := range []bool{true, false} { // one of the open prop's, if it has any
+		for i := range p.Plan.Triggers {
+			t := &p.Plan.Triggers[i]
+			in := p.Plan.Input(t.Input)
+			if (kind != "trigger" || t.ID == id) && (!mine || p.Prop == "" || in != nil && in.Prop == p.Prop) {
+				return t.Scene
+			}
 		}
 	}
 	if len(p.Plan.Scenes) > 0 {

@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/work"
 	"zapbarn/formats"
 
 	"github.com/gin-gonic/gin"
@@ -19,6 +20,7 @@ type HandView struct {
 	Program string
 	Runs    []Link
 	Echo    *Echo
+	Trials  []work.Trial
 }
 
 var handWay = way{
@@ -31,7 +33,7 @@ var handWay = way{
 // handing is the open prop's controller: its pins, its program, and a run of it on the
 // stand-in when that is asked for.
 func (p *Page) handing(s *Server, c *gin.Context) error {
-	v := &HandView{}
+	v := &HandView{Trials: p.Work.Trials(p.Prop)}
 	p.Hand = v
 	ctl, err := formats.ControllerOf(p.Work, p.Prop)
 	if err != nil {
@@ -47,6 +49,38 @@ func (p *Page) handing(s *Server, c *gin.Context) error {
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	p.Ticket = p.ticket(kind, id)
 	return p.standing(s, c, ctl)
+}
+
+// addClip measures a sound that is brought in, and keeps what it comes to.
+func (s *Server) addClip(c *gin.Context) {
+	f, err := c.FormFile("file")
+	if err != nil {
+		s.refused(c, over{err: "Choose a file first: a sound, as WAV."})
+		return
+	}
+	in, err := f.Open()
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	defer in.Close()
+	got, err := formats.WAV(in)
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
+	}
+	name := strings.TrimSuffix(f.Filename, ".wav")
+	if len(name) > 60 || strings.TrimSpace(name) == "" {
+		name = "Sound"
+	}
+	prop := c.PostForm("prop")
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		x := plan.ClipOf(got)
+		x.ID, x.Prop, x.Name = p.FreshID("clip", prop+"-"+name), prop, measure.Capital(name)
+		x.Channel = c.PostForm("channel")
+		return plan.Edit{Label: "sound " + x.Name, Changes: []plan.Change{p.Put("clip", x.ID, x)}}, nil
+	})
+	s.applied(c, err, over{}, "")
 }
 
 // cueList reads a cue list that is brought in.

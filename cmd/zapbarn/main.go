@@ -64,6 +64,7 @@ func root() *cobra.Command {
 		stopCommand(),
 		schemaCommand(),
 		docsCommand(),
+		standinCommand(),
 	)
 	return c
 }

@@ -50,7 +50,11 @@ func TestCheckEndsWithItsCode(t *testing.T) {
 	empty := filepath.Join(t.TempDir(), "empty.json")
 	require.NoError(
 		t,
-		os.WriteFile(empty, []byte(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"}}`), 0o600),
+		os.WriteFile(
+			empty,
+			[]byte(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"}}`),
+			0o600,
+		),
 	)
 	_, err = run(t, "check", empty)
 	assert.Equal(t, 0, code(err))
@@ -112,4 +116,21 @@ func TestSchemaAndDocsAreCurrent(t *testing.T) {
 	want, err := os.ReadFile("../../docs/plan.schema.json")
 	require.NoError(t, err)
 	assert.JSONEq(t, string(want), out)
+}
+
+// The stand-in plays a plan file: what comes back is what the simulator says, and with
+// packets lost it says what differs.
+func TestTheStandInPlaysAFile(t *testing.T) {
+	const file = "../../docs/examples/midnight-apiary.json"
+	out, err := run(t, "standin", file, "--prop", "riser", "--press", "mat@500:300")
+	require.NoError(t, err)
+	assert.Contains(t, out, "K10          [{530 2030}] same")
+	assert.Contains(t, out, "8 packets sent, 8 came")
+	out, err = run(t, "standin", file, "--prop", "riser", "--press", "mat@500:300", "--lost", "60")
+	assert.Error(t, err)
+	assert.Contains(t, out, "differs, simulated")
+	_, err = run(t, "standin", file, "--press", "moon@1:2")
+	assert.ErrorContains(t, err, "--press")
+	_, err = run(t, "standin", file, "--prop", "skep")
+	assert.ErrorContains(t, err, "nothing starts anything here yet")
 }

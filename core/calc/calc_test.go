@@ -46,6 +46,11 @@ var examples = map[string]struct {
 	},
 	"banding":     {m{"w": "22", "d": "18", "t": "1/2"}, "long", `23"`},
 	"armature":    {m{"path": "40 in", "strands": "1"}, "wire", `3' 4"`},
+	"sound":       {m{"level": "92", "at": "10 m"}, "guests", "72 dB"},
+	"fog":         {m{"runs": "100", "rate": "20", "burst": "3 s"}, "fluid", "100 mL"},
+	"fog-split":   {m{"a": "4 m", "b": "1 m"}, "share", "33 %"},
+	"matrix":      {m{"columns": "64", "rows": "16"}, "refresh", "977 times a second"},
+	"lever":       {m{"mass": "2", "reach": "300 mm", "friction": "0"}, "torque", "5.88 N m"},
 	"hangers":     {m{"length": "48 in", "n": "5", "inset": "4 in"}, "gap", `10"`},
 	"wedge":       {m{"base": "24 in", "rise": "2 in"}, "height", `1"`},
 	"hollow":      {m{"thick": "2 in", "depth": "1 in"}, "left", `1"`},
@@ -81,7 +86,7 @@ func TestWorkedExamples(t *testing.T) {
 		}
 		assert.True(t, found, name)
 	}
-	assert.Len(t, List(), 43, "each calculator has its example here")
+	assert.Len(t, List(), 48, "each calculator has its example here")
 }
 
 // Nonsense in any parameter names that parameter.

@@ -59,6 +59,21 @@ func lifted(spoil func(p *plan.Plan, m *plan.Mechanism)) func(*plan.Plan) {
 	}
 }
 
+// clipped gives a plan a speaker with a clip that is right for it, and spoils that.
+func clipped(spoil func(c *plan.Clip)) func(*plan.Plan) {
+	return func(p *plan.Plan) {
+		p.Device("S1").Product = "ps12-2"
+		p.Devices = append(
+			p.Devices,
+			plan.Device{ID: "A1", Prop: "a", Kind: "lamp", Name: "A1", From: "K1", Product: "amp12"},
+		)
+		p.Clips = []plan.Clip{
+			{ID: "c", Prop: "a", Name: "Howl", Channel: "K1", Long: sec("4 s"), Peak: -1, RMS: -8, Loud: -9},
+		}
+		spoil(&p.Clips[0])
+	}
+}
+
 // showCases are one for each rule of what moves and of what the search finds.
 func showCases() []ruleCase {
 	kg, deg, l := measure.Must[measure.MassKind], measure.Must[measure.AngleKind], measure.Len
@@ -125,6 +140,9 @@ func showCases() []ruleCase {
 			n.ID, n.Name, n.Mirrored = "lid2", "Other lid", true
 			p.Mechanisms = append(p.Mechanisms, n)
 		})},
+		{"clip-quiet", Mind, 1, clipped(func(c *plan.Clip) { c.RMS, c.Guests = -15, measure.Len("12 ft") })},
+		{"clip-loud", Fix, 1, clipped(func(c *plan.Clip) { c.Guests = measure.Len("8 in") })},
+		{"clip-cut", Mind, 1, clipped(func(c *plan.Clip) { c.Long = sec("7 s") })},
 		{"into-stop", Fix, 2, lifted(func(p *plan.Plan, m *plan.Mechanism) {
 			m.Stops, p.Scenes[1].Cues[0].Length = false, sec("3 s")
 		})},

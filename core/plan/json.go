@@ -212,6 +212,8 @@ func schemaOf(t reflect.Type) map[string]any {
 		return map[string]any{"type": "boolean"}
 	case t.Kind() == reflect.Int:
 		return map[string]any{"type": "integer"}
+	case t.Kind() == reflect.Float64:
+		return map[string]any{"type": "number"}
 	case t.Kind() == reflect.String:
 		return map[string]any{"type": "string"}
 	case reflect.New(t).Type().Implements(reflect.TypeFor[interface{ UnmarshalText([]byte) error }]()):
@@ -221,6 +223,8 @@ func schemaOf(t reflect.Type) map[string]any {
 				"such as 350 mA", reflect.TypeFor[measure.Gauge](): "wire size, such as 18 AWG",
 			reflect.TypeFor[measure.Resistance](): "ohms as written",
 			reflect.TypeFor[measure.Celsius]():    "temperature, such as 58 F",
+			reflect.TypeFor[measure.Torque]():     "torque, such as 1.5 N m or 12 kgf cm",
+			reflect.TypeFor[measure.Angle]():      "angle, such as 45",
 			reflect.TypeFor[measure.Mass]():       "weight, such as 450 g or 3 lb"}[t]
 		return map[string]any{"type": "string", "maxLength": 60, "description": name}
 	}

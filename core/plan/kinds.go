@@ -28,7 +28,7 @@ var kinds []kind
 func init() { // not in the variable itself: kinds' functions look it up
 	kinds = []kind{
 		displayKind, goodKind, propKind, solidKind, jointKind, finishKind, deviceKind, mechanismKind, sceneKind, inputKind,
-		triggerKind, promiseKind,
+		triggerKind, promiseKind, clipKind,
 		lotKind,
 		readingKind, offcutKind, layoutKind, photoKind, pictureKind, outletKind, plugKind, waiverKind, noteKind,
 		personKind, jobKind, deliveryKind, stockedKind,

@@ -27,6 +27,7 @@ type Plan struct {
 	Triggers   []Trigger   `json:"triggers"`
 	Mechanisms []Mechanism `json:"mechanisms"`
 	Promises   []Promise   `json:"promises"`
+	Clips      []Clip      `json:"clips"`
 	Lots       []Lot       `json:"lots"`
 	Waivers    []Waiver    `json:"waivers"`
 	Readings   []Reading   `json:"readings"`

@@ -199,3 +199,36 @@ func TestBehaviourByTheLine(t *testing.T) {
 	_, err := Read(p, stock.Shop, "a", "when path beam, if ready: fgo 2s")
 	assert.ErrorContains(t, err, "fgo")
 }
+
+func TestPiecesAreMergedAndPerformed(t *testing.T) {
+	p := behave(t, staged(), "when beam, if ready, run Gaze: red eyes 4s\nwhen bell button, if ready, run Laugh: "+
+		"arm up 1s, red eyes 1s at 1s")
+	p.Clips = []plan.Clip{{ID: "voice", Prop: "a", Name: "Old voice", Long: measure.Must[measure.DurationKind]("2 s"),
+		Wave: "0000zzzz0000zzzz"}}
+	say := func(line string) *plan.Scene {
+		r, err := Read(p, stock.Shop, "a", line)
+		require.NoError(t, err, line)
+		q, err := p.Apply(r.Edit)
+		require.NoError(t, err, line)
+		require.NoError(t, q.Validate(), line)
+		_, id, _ := strings.Cut(r.Select, ":")
+		return q.Scene(id)
+	}
+	both := say("merge Gaze with Laugh wins as Gaze and laugh")
+	require.NotNil(t, both)
+	assert.Equal(t, "Gaze and laugh", both.Name)
+	assert.Equal(
+		t,
+		"K3 at 0 s for 1 s; K1 at 0 s for 1 s; K3 at 1 s for 1 s; K3 at 2 s for 2 s",
+		WriteCues(both.Cues),
+	)
+	assert.Equal(t, 6.0, say("merge Gaze with Laugh waits as Late").Cues[2].Start.Value()+1)
+	talk := say("perform fog by old voice in Talk")
+	assert.Equal(t, "K2 at 0.5 s for 0.5 s 100%; K2 at 1.5 s for 0.5 s 100%", WriteCues(talk.Cues))
+	for line, want := range map[string]string{"merge Gaze": "which two scenes",
+		"merge Gaze with Sleep":  "no scene \"Sleep\"",
+		"perform fog by thunder": "no sound", "perform moon by old voice": "is no switch"} {
+		_, err := Read(p, stock.Shop, "a", line)
+		assert.ErrorContains(t, err, want, line)
+	}
+}

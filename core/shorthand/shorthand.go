@@ -117,6 +117,8 @@ func init() {
 		"every":      {"every 10 min, if ready, run glow: K1 5 s", (*reader).when},
 		"always":     {"always K1 never longer than 8 s", (*reader).when},
 		"mechanism":  {"mechanism lid Cover 2 lb motor L9", (*reader).mechanism},
+		"merge":      {"merge Rise with Hum wins as Both", (*reader).merge},
+		"perform":    {"perform jaw by Laugh in Talk", (*reader).perform},
 		"cue":        {"cue K1 0 s for 5 s in glow", (*reader).cue},
 		"hole":       {"hole 2 in in box/front up 3 in", (*reader).opening},
 		"slot":       {"slot 8 x 1 5/8 in box front up 3 in called entrance", (*reader).opening},

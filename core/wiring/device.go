@@ -53,6 +53,8 @@ type Device struct {
 	Damper   bool           `json:"damper,omitempty"`  // a resistor in the data wire at the first pixel
 	Bulk     bool           `json:"bulk,omitempty"`    // a capacitor across the strip's feed
 	Bright   int            `json:"bright,omitempty"`  // per cent of full white a pixel string is held to
+	Picture  string         `json:"picture,omitempty"` // that pixels show; full white when not given
+	Colour   string         `json:"colour,omitempty"`  // of that picture; white when not given
 	Reversed bool           `json:"reversed,omitempty"`
 	Driven   bool           `json:"driven,omitempty"` // a switch worked by scenes
 	// of a driven switch: which of two scenes that want it wins: latest, priority; else the highest level

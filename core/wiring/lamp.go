@@ -1,10 +1,14 @@
 package wiring
 
 import (
+	"fmt"
 	"math"
+	"slices"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
+	"zapbarn/core/memo"
+	"zapbarn/core/pixel"
 	"zapbarn/core/stock"
 )
 
@@ -28,6 +32,14 @@ var lampKind = &Kind{
 		}
 		if _, err := ParseFeeds(d.Feeds); err != nil {
 			return err
+		}
+		if d.Picture != "" && !slices.Contains(pixel.Pictures, pixel.Picture(d.Picture)) {
+			return measure.Bad("picture", "%q is none; choose solid, chase, breathe, embers or swarm", d.Picture)
+		}
+		if d.Colour != "" {
+			if _, err := pixel.Read(d.Colour); err != nil {
+				return measure.Bad("colour", "%s", err)
+			}
 		}
 		if d.Pin < 0 || d.Pin > 100 {
 			return measure.Bad("pin", "%d; write 1 to 100", d.Pin)
@@ -63,6 +75,8 @@ func lampTicket(d *Device, lib *stock.Library) []Field {
 			first = append(
 				first,
 				Field{"bright", "Held to, %", "text"},
+				Field{"picture", "Shows", "|solid|chase|breathe|embers|swarm"},
+				Field{"colour", "Colour", "text"},
 				Field{"data", "Data from", "datas"},
 				Field{"pin", "Pin", "text"},
 				Field{"dataLead", "Data wire", "text"},
@@ -134,7 +148,14 @@ func buildLamp(b *builder, d *Device, pos, neg int) {
 
 // buildStrip is a strip's segments between its rails; each of its feeds is joined
 // at its share of the length.
-func buildStrip(b *builder, d *Device, l stock.Lamp, e circuit.Element, x, y int, feed func(share float64, p, q int)) {
+func buildStrip(
+	b *builder,
+	d *Device,
+	l stock.Lamp,
+	e circuit.Element,
+	x, y int,
+	feed func(share float64, p, q int),
+) {
 	r := b.Rig
 	from, n := len(r.Net.Elements), Segments(d, r.lib)
 	base := len(r.Net.Names)
@@ -205,7 +226,10 @@ func RatedVolts(d *Device, lib *stock.Library) float64 {
 
 // Segments is how many cut segments or pixels a strip has.
 func Segments(d *Device, lib *stock.Library) int {
-	l := lib.Lamps[d.Product]
+	return segments(d, lib.Lamps[d.Product])
+}
+
+func segments(d *Device, l stock.Lamp) int {
 	return max(1, int(d.Length.Value()/1000*l.PerMetre+1e-6)/max(1, l.Cut))
 }
 
@@ -216,9 +240,32 @@ func RatedAmps(d *Device, lib *stock.Library) float64 {
 	case "strip":
 		return l.Amps * float64(Segments(d, lib))
 	case "pixels":
-		return float64(Segments(d, lib)) * (l.Idle + (l.Amps-l.Idle)*bright(d))
+		return float64(Segments(d, lib)) * (l.Idle + (l.Amps-l.Idle)*shown(d, l))
 	}
 	return l.Amps
+}
+
+// shown is the share of full white that pixels show at most: what their picture takes, held
+// to what they are held to.
+func shown(d *Device, l stock.Lamp) float64 { return bright(d) * pictured(d, l) }
+
+// pictures keeps what a picture takes, by itself, its colour and its pixels.
+var pictures = memo.New[string, float64](500, nil)
+
+// Picture is the share of full white that a string's picture takes at most; all of it when
+// it has none.
+func Picture(d *Device, lib *stock.Library) float64 { return pictured(d, lib.Lamps[d.Product]) }
+
+func pictured(d *Device, l stock.Lamp) float64 {
+	if d.Picture == "" {
+		return 1
+	}
+	c, err := pixel.Read(d.Colour)
+	if err != nil {
+		c = pixel.Names["white"]
+	}
+	n := segments(d, l)
+	return pictures.Get(fmt.Sprint(d.Picture, c, n), func() float64 { return pixel.Picture(d.Picture).Share(c, n) })
 }
 
 func bright(d *Device) float64 {
@@ -257,7 +304,7 @@ func element(d *Device, l stock.Lamp) circuit.Element {
 	case "pixels":
 		return circuit.Element{
 			Kind: circuit.Sink,
-			I:    l.Idle + (l.Amps-l.Idle)*bright(d),
+			I:    l.Idle + (l.Amps-l.Idle)*shown(d, l),
 			Vf:   0.74 * l.Volts,
 			Name: d.ID,
 		}

@@ -3,6 +3,9 @@ package wiring
 import (
 	"testing"
 
+	"zapbarn/core/measure"
+	"zapbarn/core/stock"
+
 	"github.com/stretchr/testify/assert"
 )
 
@@ -23,4 +26,19 @@ func TestLampStatesAtTheirBounds(t *testing.T) {
 		assert.Equal(t, c.want, LampState(c.d, Operating{Volts: c.volts, Lit: c.lit}, 12, false), "%+v", c)
 	}
 	assert.Equal(t, "unfed", LampState(fwd, Operating{}, 12, true))
+}
+
+// What pixels show is what they draw: an amber picture at half is 72 x (idle + (full -
+// idle) x .5 x 375/765), and a pixel of full white without one.
+func TestAPictureIsPaidFor(t *testing.T) {
+	d := &Device{ID: "P", Name: "P", Kind: "lamp", Product: "pixel5", Length: measure.Len("1.2 m"), Bright: 50}
+	full := RatedAmps(d, stock.Shop)
+	assert.InDelta(t, 72*(.001+.059*.5), full, 1e-9)
+	d.Picture, d.Colour = "solid", "amber"
+	assert.InDelta(t, 72*(.001+.059*.5*375/765), RatedAmps(d, stock.Shop), 1e-9)
+	d.Picture = "swarm"
+	assert.Less(t, RatedAmps(d, stock.Shop), full/4)
+	assert.InDelta(t, RatedAmps(d, stock.Shop)/72, element(d, LampOf(d, stock.Shop)).I, 1e-9)
+	d.Colour = "mauve"
+	assert.ErrorContains(t, d.Valid(Set{Lib: stock.Shop}), "is no colour")
 }

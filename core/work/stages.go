@@ -74,6 +74,7 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 	w.inherit(before, changed)
 	w.totals()
 	w.motions()
+	w.clips()
 	w.Machine = w.Plan.Machine(w.travel)
 	w.ShowErr = w.Machine.Check()
 }

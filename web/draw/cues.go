@@ -66,6 +66,9 @@ func Cues(w *work.Work, s *plan.Scene) string {
 			esc(q.Length.String()),
 		)
 		c.Rect("cuebar", x(q.Start.Value()), y+2, long, high-6)
+		if clip := w.Plan.ClipOn(q.Channel); clip != nil && clip.Long.Value() > 0 {
+			c.wave(clip, x(q.Start.Value()), y+2, k*clip.Long.Value(), long, high-6)
+		}
 		c.Rect("cueend", x(q.Start.Value())+long-8, y+2, 8, high-6)
 		c.f(`</g>`)
 		if l := (label{class: "t", text: q.Length.String()}); l.wide() < long-14 {
@@ -75,7 +78,30 @@ func Cues(w *work.Work, s *plan.Scene) string {
 	if s.Length.Value() > 0 {
 		c.Line("limit", x(s.Length.Value()), 26, x(s.Length.Value()), c.H-8)
 	}
-	return c.SVG("cues", "Cues of "+s.Name, fmt.Sprintf("%d cues of %s on %d rails.", len(s.Cues), s.Name, len(rails)))
+	return c.SVG(
+		"cues",
+		"Cues of "+s.Name,
+		fmt.Sprintf("%d cues of %s on %d rails.", len(s.Cues), s.Name, len(rails)),
+	)
+}
+
+// wave is a clip's outline, as wide as it lasts, cut off where its cue ends.
+func (c *Canvas) wave(clip *plan.Clip, x, y, wide, most, high float64) {
+	h := clip.Heights()
+	var top, low []XY
+	for i, v := range h {
+		at := wide * float64(i) / float64(max(1, len(h)-1))
+		if at > most {
+			break
+		}
+		top, low = append(top, XY{x + at, y + high/2 - v*high*.46}), append(low, XY{x + at, y + high/2 + v*high*.46})
+	}
+	for i := len(low) - 1; i >= 0; i-- {
+		top = append(top, low[i])
+	}
+	if len(top) > 3 {
+		c.Poly("soundwave", top)
+	}
 }
 
 // grid is how far apart the times are written, for a scene so long.

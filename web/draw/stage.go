@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
+	"zapbarn/core/sound"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
@@ -412,18 +413,25 @@ const guestAt = 3.0
 // Decibels is how loud all that sounds is at a guest 3 m away: each falls 6 dB with every
 // doubling of the distance, and their powers add up. 0 when nothing sounds.
 func Decibels(w *work.Work, f work.Frame) float64 {
-	power := 0.0
+	var levels []float64
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
-		if l := w.Lib.Lamps[d.Product]; d.Kind == "lamp" && l.Makes == "sound" &&
-			GlowLevel(f.State.Readings[d.ID]) > 0 {
-			power += math.Pow(10, (l.Loud-20*math.Log10(guestAt))/10)
+		l := w.Lib.Lamps[d.Product]
+		if d.Kind != "lamp" || l.Makes != "sound" || GlowLevel(f.State.Readings[d.ID]) == 0 {
+			continue
 		}
+		at, far := l.Loud, guestAt
+		for k := range w.Plan.Clips { // what it plays, where that is known
+			if h := w.Heard(&w.Plan.Clips[k]); h.Known && w.Feeds(h.Of.Channel, d.ID) {
+				at, far = h.Source, h.AtGuest
+			}
+		}
+		levels = append(levels, sound.Fall(at, far))
 	}
-	if power == 0 {
+	if len(levels) == 0 {
 		return 0
 	}
-	return 10 * math.Log10(power)
+	return sound.Together(levels...)
 }
 
 // meter is how loud it is where a guest stands.

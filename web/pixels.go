@@ -1,0 +1,89 @@
+package web
+
+import (
+	"bytes"
+	"image"
+	"image/color"
+	"image/png"
+	"net/http"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/pixel"
+	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
+	"zapbarn/core/work"
+
+	"github.com/gin-gonic/gin"
+)
+
+// PixelView is what a string of pixels shows, and what it takes.
+type PixelView struct{ ID, Name, Picture, Src, Says, Href string }
+
+// shows are the strings of a prop that show a picture.
+func (p *Page) shows() (out []PixelView) {
+	for i := range p.Plan.Devices {
+		d := &p.Plan.Devices[i]
+		if d.Prop != p.Prop || d.Picture == "" || p.Work.Lib.Lamps[d.Product].Kind != "pixels" {
+			continue
+		}
+		n := wiring.Segments(d, p.Work.Lib)
+		share := wiring.Picture(d, p.Work.Lib)
+		out = append(out, PixelView{d.ID, d.Name, d.Picture, "/p/" + p.PlanID + "/pixels.png?device=" + d.ID,
+			measure.Decimal(
+				float64(n),
+				0,
+			) + " pixels, ten seconds from top to bottom; " + measure.Decimal(
+				share*100,
+				0,
+			) +
+				" % of full white at most, " + measure.Amps(
+				wiring.RatedAmps(d, p.Work.Lib),
+			) + " in the Loom.",
+			p.href("loom", p.Prop, "device:"+d.ID, "")})
+	}
+	return out
+}
+
+// pixelTimes is how many moments a picture is drawn at, a tenth of a second apart.
+const pixelTimes = 100
+
+// pixels draws what a string shows: a column a pixel, a row a tenth of a second.
+func (s *Server) pixels(c *gin.Context) {
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	d := w.Device(c.Query("device"))
+	if d == nil || d.Picture == "" || w.Lib.Lamps[d.Product].Kind != "pixels" {
+		s.trouble(
+			c,
+			http.StatusNotFound,
+			"There is no such picture",
+			"The string was taken away. Go back and look again.",
+		)
+		return
+	}
+	var b bytes.Buffer
+	if err := png.Encode(&b, picture(w, d)); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Data(http.StatusOK, "image/png", b.Bytes())
+}
+
+func picture(w *work.Work, d *plan.Device) image.Image {
+	n := min(wiring.Segments(d, w.Lib), 600)
+	hue, err := pixel.Read(d.Colour)
+	if err != nil {
+		hue = pixel.Names["white"]
+	}
+	img := image.NewRGBA(image.Rect(0, 0, n, pixelTimes))
+	for t := range pixelTimes {
+		for i := range n {
+			q := pixel.Picture(d.Picture).At(hue, i, n, t*100)
+			img.SetRGBA(i, t, color.RGBA{q.R, q.G, q.B, 255})
+		}
+	}
+	return img
+}
