@@ -54,6 +54,7 @@ func TestStartYourOwn(t *testing.T) {
 
 // 3. Bench: every solid, drawn to scale, patterns with saw settings, sheets and pipes.
 func TestBench(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/p/thistledown-porch/bench")
 	for line, got := range map[string]string{
 		"box 400 x 300 x 250 ply1/4 mitre lid":   "box, 400 mm wide, 300 mm deep, 250 mm tall, mitre corners, lid",
@@ -132,6 +133,7 @@ func TestJointsAndCoats(t *testing.T) {
 
 // 5. Loom: place things, change a gauge, see it at once; every mistake raised.
 func TestLoom(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
 	assert.Contains(t, s.text("svg.board"), "11.50")
 	assert.Contains(t, s.text(".gutter"), "17 lamps drop up to 4.2 %")
@@ -400,5 +402,5 @@ func TestTraceIsCores(t *testing.T) {
 	require.NoError(t, json.Unmarshal([]byte(get(t, s.url+apiary+"/trace?press=mat@1000:200", 200)), &a))
 	require.NoError(t, json.Unmarshal([]byte(get(t, s.url+apiary+"/trace?press=mat@1000:200", 200)), &b))
 	assert.Equal(t, a, b)
-	assert.Len(t, a["frames"], 5)
+	assert.Len(t, a["frames"], 9, "dark, frames up, glow, hum, and each of them off again")
 }

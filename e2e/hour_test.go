@@ -19,6 +19,7 @@ func (s *site) start(name string) string {
 // A lit, triggered prop of thirty lamps from an empty display, by keys alone: every line is
 // typed as one would say it, none is refused, and it takes no more than thirty.
 func TestTheFirstHourByKeys(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/")
 	id := s.start("By keys")
 	said := 0

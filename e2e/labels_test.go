@@ -55,6 +55,7 @@ func stressed() *plan.Plan {
 // No words on any drawing run into each other or out of it: the demo, its metric twin and
 // the pattern book, every place and way.
 func TestNoWordsRunIntoEachOther(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary)
 	book := demo.Patterns()
 	stress := stressed()

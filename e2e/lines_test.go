@@ -80,6 +80,7 @@ func TestTheTicketFolds(t *testing.T) {
 // Each of the ten builds is typed from an empty display, to a printed cut sheet;
 // nothing is left that stops.
 func TestTenBuildsInTheBrowser(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/")
 	files, err := filepath.Glob("../docs/examples/builds/*.txt")
 	require.NoError(t, err)

@@ -64,7 +64,7 @@ func TestFindAFault(t *testing.T) {
 // Prove: what each lamp should read, what it read, pass or fail, and proven.
 func TestProve(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=riser&way=prove")
-	assert.Equal(t, 5, s.count(".card"))
+	assert.Equal(t, 8, s.count(".card"))
 	assert.Contains(t, s.text(".caution"), "Polarity first")
 	keep := func(volts string) {
 		s.live(func() {

@@ -163,7 +163,9 @@ func TestBringInASilhouetteAndAMesh(t *testing.T) {
 		s.wait(`document.readyState==="complete"`)
 	}
 	send(svg, map[string]string{"size": "60 in", "stock": "ply1/4", "pair": "on"})
-	s.wait(`document.querySelector(".ticket h2") && document.querySelector(".ticket h2").textContent==="Crow on post"`)
+	s.wait(
+		`document.querySelector(".ticket h2") && document.querySelector(".ticket h2").textContent==="Crow on post"`,
+	)
 	assert.Equal(t, "60 in", s.value("f.h"))
 	assert.Contains(t, s.text(".ticket"), "Shape, left")
 	assert.Contains(t, s.text(".ticket"), "Shape, right")
@@ -198,6 +200,7 @@ func TestBringInASilhouetteAndAMesh(t *testing.T) {
 
 // A solid is added by pressing its drawing, and its sizes are pulled.
 func TestAddASolidAndPullItsSizes(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=bee&way=whole")
 	s.live(func() { s.click(`.palette button[value^="tower"]`) })
 	p := s.plan("midnight-apiary")

@@ -60,6 +60,7 @@ var everyPlace = []string{
 
 // axe-core finds no violations on any place, in both themes.
 func TestAxe(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/")
 	script := axe(t)
 	for _, theme := range []string{"light", "dark"} {
@@ -85,6 +86,7 @@ func TestAxe(t *testing.T) {
 // is cut off.
 // 640 is 1280 at twice the size.
 func TestWidths(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/")
 	for _, w := range []int64{390, 640, 768, 1280, 1440, 1920} {
 		require.NoError(t, chromedp.Do(s.ctx, chromedp.EmulateViewport(w, 844)))
@@ -307,7 +309,8 @@ func TestDatabaseGoesAway(t *testing.T) {
 // check and calc with no database at all.
 func TestBinary(t *testing.T) {
 	bin := filepath.Join(t.TempDir(), "zapbarn")
-	out, err := exec.Command("go", "build", "-tags", "nomsgpack", "-ldflags", "-s -w", "-o", bin, "zapbarn/cmd/zapbarn").
+	out, err := exec.Command("go", "build", "-tags", "nomsgpack,nethttpomithttp2", "-trimpath", "-ldflags", "-s -w", "-o", bin,
+		"zapbarn/cmd/zapbarn").
 		CombinedOutput()
 	require.NoError(t, err, string(out))
 	weight, err := os.Stat(bin)

@@ -4,7 +4,6 @@ import (
 	"archive/zip"
 	_ "embed"
 	"encoding/csv"
-	"fmt"
 	"io"
 	"sort"
 	"strconv"
@@ -12,7 +11,6 @@ import (
 	"text/template"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/plan"
 	"zapbarn/core/show"
 	"zapbarn/core/work"
 )
@@ -304,107 +302,4 @@ func (c *Controller) PinsCSV(out io.Writer) error {
 		return err
 	}
 	return x.Error()
-}
-
-// CueListCSV is every cue of a prop, or of all, in the order they come.
-func CueListCSV(out io.Writer, w *work.Work, prop string) error {
-	x := csv.NewWriter(out)
-	rows := [][]string{{"scene", "channel", "start", "length", "shape", "level"}}
-	for i := range w.Plan.Scenes {
-		s := &w.Plan.Scenes[i]
-		if prop != "" && s.Prop != prop {
-			continue
-		}
-		cues := append([]plan.Cue(nil), s.Cues...)
-		sort.SliceStable(cues, func(i, j int) bool { return cues[i].Start.Value() < cues[j].Start.Value() })
-		for _, q := range cues {
-			level := ""
-			if q.Level > 0 {
-				level = strconv.Itoa(q.Level) + " %"
-			}
-			rows = append(
-				rows,
-				[]string{
-					s.Name,
-					w.Device(q.Channel).Name,
-					q.Start.String(),
-					q.Length.String(),
-					q.Shape,
-					level,
-				},
-			)
-		}
-	}
-	if err := x.WriteAll(rows); err != nil {
-		return err
-	}
-	return x.Error()
-}
-
-// ReadCueList reads a cue list back: each scene that it names has the cues it lists, in
-// place of those it had. An error names the row and the field.
-func ReadCueList(in io.Reader, w *work.Work, prop string) (plan.Edit, error) {
-	rows, err := csv.NewReader(io.LimitReader(in, 1<<20)).ReadAll()
-	if err != nil {
-		return plan.Edit{}, measure.Bad("file", "is no table: %s", err)
-	}
-	if len(rows) < 2 || len(rows) > 5001 || len(rows[0]) < 4 || !strings.EqualFold(rows[0][0], "scene") {
-		return plan.Edit{}, measure.Bad(
-			"file",
-			"wants the columns scene, channel, start, length, shape, level, and 1 to 5000 rows",
-		)
-	}
-	next := map[string]*plan.Scene{}
-	var order []string
-	for n, r := range rows[1:] {
-		bad := func(field, why string, args ...any) error {
-			return measure.Bad(field, "row %d: %s", n+2, fmt.Sprintf(why, args...))
-		}
-		var scene *plan.Scene
-		for i := range w.Plan.Scenes {
-			if s := &w.Plan.Scenes[i]; strings.EqualFold(s.Name, strings.TrimSpace(r[0])) &&
-				(prop == "" || s.Prop == prop) {
-				scene = s
-			}
-		}
-		if scene == nil {
-			return plan.Edit{}, bad("scene", "there is no scene %q", r[0])
-		}
-		q := plan.Cue{}
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
-			if d.Driven &&
-				(strings.EqualFold(d.Name, strings.TrimSpace(r[1])) || strings.EqualFold(d.ID, strings.TrimSpace(r[1]))) {
-				q.Channel = d.ID
-			}
-		}
-		if q.Channel == "" {
-			return plan.Edit{}, bad("channel", "%q is no switch that scenes drive", r[1])
-		}
-		if q.Start, err = measure.Parse[measure.DurationKind](r[2]); err != nil {
-			return plan.Edit{}, bad("start", "%s", err)
-		}
-		if q.Length, err = measure.Parse[measure.DurationKind](r[3]); err != nil {
-			return plan.Edit{}, bad("length", "%s", err)
-		}
-		if len(r) > 4 {
-			q.Shape = strings.ToLower(strings.TrimSpace(r[4]))
-		}
-		if len(r) > 5 && strings.TrimSpace(r[5]) != "" {
-			if q.Level, err = strconv.Atoi(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(r[5]), "%"))); err != nil {
-				return plan.Edit{}, bad("level", "%q is no share; write such as 70 %%", r[5])
-			}
-		}
-		if next[scene.ID] == nil {
-			s := *scene
-			s.Cues, s.Made = nil, false
-			next[scene.ID], order = &s, append(order, scene.ID)
-		}
-		next[scene.ID].Cues = append(next[scene.ID].Cues, q)
-	}
-	e := plan.Edit{Label: "cue list read"}
-	for _, id := range order {
-		e.Changes = append(e.Changes, w.Plan.Put("scene", id, *next[id]))
-	}
-	return e, nil
 }

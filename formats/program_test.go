@@ -222,7 +222,17 @@ func TestPinsAndCueLists(t *testing.T) {
 	var again bytes.Buffer
 	require.NoError(t, CueListCSV(&again, v, ""))
 	assert.Equal(t, b.String(), again.String(), "both ways")
+	var js bytes.Buffer
+	require.NoError(t, CueListJSON(&js, w, "riser"))
+	e, err = ReadCueList(bytes.NewReader(js.Bytes()), w, "riser")
+	require.NoError(t, err)
+	q, err = p.Apply(e)
+	require.NoError(t, err)
+	var twice bytes.Buffer
+	require.NoError(t, CueListJSON(&twice, work.Do(q, stock.Shop, today), "riser"))
+	assert.Equal(t, js.String(), twice.String(), "both ways, as JSON")
 	for text, want := range map[string]string{
+		"[{\"scene\":\"Hum\"}]": "row 2", "[{\"tune\":\"Hum\"}]": "is no cue list",
 		"scene,channel,start,length\nNo,K1,0 s,1 s":          `row 2: there is no scene "No"`,
 		"scene,channel,start,length\nHum,Moon,0 s,1 s":       `row 2: "Moon" is no switch`,
 		"scene,channel,start,length\nHum,K12,soon,1 s":       "row 2",

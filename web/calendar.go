@@ -225,10 +225,17 @@ func (s *Server) whatIf(_ *gin.Context, p *Page, _ []check.Snag) error {
 // TaskTicket is a task that is selected.
 type TaskTicket struct {
 	TaskRow
-	After   []Link // what it waits for, with the reason
+	After   []Waiting
+	Over    []Waiting // rules that are overruled for it
 	Results []Result
 	Lacks   string
 	Took    string
+}
+
+// Waiting is what a task waits for, with the reason, and the waiver that overrules that.
+type Waiting struct {
+	Link
+	ID, Reason, By string
 }
 
 // taskTicket shows a task with what it waits for.
@@ -251,8 +258,15 @@ func (p *Page) taskTicket(t *order.Timetable, key string) {
 		} else if l.Task.Out {
 			done = ", left out"
 		}
-		v.After = append(v.After, Link{Text: l.Task.Name + done + ": " + l.Rule.Why,
-			Href: p.href("calendar", "", "task:"+l.Task.Key, p.Way)})
+		v.After = append(v.After, Waiting{Link: Link{Text: l.Task.Name + done + ": " + l.Rule.Why,
+			Href: p.href("calendar", "", "task:"+l.Task.Key, p.Way)}, ID: order.Overruling(l.Rule, x)})
+	}
+	for _, r := range order.Rules() {
+		for i := range p.Plan.Waivers {
+			if wv := &p.Plan.Waivers[i]; wv.ID == order.Overruling(r, x) {
+				v.Over = append(v.Over, Waiting{Link: Link{Text: r.Says}, ID: wv.ID, Reason: wv.Reason, By: wv.By})
+			}
+		}
 	}
 	v.Results = []Result{{source.KeyOf("task", key, "hands"), "Hands-on", v.For}}
 	if i >= 0 && t.Slots[i].Placed() {
@@ -305,8 +319,12 @@ func taskWorking(t *order.Timetable, k source.Key) (r source.Result, ok bool) {
 			if x.From > 0 {
 				r = r.With("not before", "", t.Say(x.From), source.Entered(""))
 			}
-			return r.With("when who does it is there and free", measure.Span(float64(x.Hands)*60), t.Say(slot.Start()),
-				source.Exact("serial schedule, improved by search, seed 1")), true
+			return r.With(
+				"when who does it is there and free",
+				measure.Span(float64(x.Hands)*60),
+				t.Say(slot.Start()),
+				source.Exact("serial schedule, improved by search, seed 1"),
+			), true
 		}
 	}
 	return r, false

@@ -55,6 +55,7 @@ var downloads = map[string]download{
 	"commission.pdf": {"commissioning", formats.CommissionPDF, true},
 	"program.zip":    {"program", noPaper(formats.ProgramZIP), true},
 	"cues.csv":       {"cues", noPaper(formats.CueListCSV), true},
+	"cues.json":      {"cues", noPaper(formats.CueListJSON), true},
 	"show.mid":       {"show", noPaper(formats.MIDI), true},
 	"cutlist.xlsx":   {"cut-list", noPaper(formats.CutListXLSX), true},
 }
@@ -96,6 +97,7 @@ var kinds = map[string]string{
 	".stl":  "model/stl",
 	".zip":  "application/zip",
 	".mid":  "audio/midi",
+	".json": "application/json",
 	".cir":  "text/plain; charset=utf-8",
 	".svg":  "image/svg+xml",
 	".dxf":  "image/vnd.dxf",

@@ -46,6 +46,7 @@ type Joint struct {
 	RH     float64 // per cent
 	Sun    bool    // the prop stands in sun or a hot car
 	Strain bool    // the seam is bent or pulled
+	Apart  bool    // it must come off again: a lid, a battery door, a head, a switch that is turned
 }
 
 // Advice is the verdict with all a builder needs to act on it.
@@ -71,6 +72,29 @@ func Judge(j Joint) Advice {
 	say := func(code string, v Verdict, from source.Source, format string, args ...any) {
 		a.Reasons = append(a.Reasons, Reason{code, v, fmt.Sprintf(format, args...), -1, from})
 		a.Verdict = max(a.Verdict, v)
+	}
+	if j.Apart {
+		switch g.Cure {
+		case "mechanical":
+		case "melt", "tape":
+			say(
+				"must-come-apart",
+				TestFirst,
+				trade,
+				"%s lets go again (%s), but not often: screws, ties or magnets do",
+				g.Name,
+				g.Undo,
+			)
+		default:
+			say(
+				"must-come-apart",
+				No,
+				trade,
+				"this must come apart, or turn, and %s holds for good (%s)",
+				g.Name,
+				g.Undo,
+			)
+		}
 	}
 	for i, m := range []stock.Material{j.A, j.B} {
 		if i == 1 && j.A.ID == j.B.ID {
@@ -281,8 +305,12 @@ func waitFactor(cure, carrier string, t, rh float64) (float64, []source.Step) {
 		return f, []source.Step{
 			{
 				Formula: "wait x VPD(21 C, 50 %) / VPD(T, RH), 0.5 to 6",
-				Numbers: fmt.Sprintf("%.1f hPa / %.1f hPa", SaturationPressure(21)/2, SaturationPressure(t)*(1-rh/100)),
-				Value:   fmt.Sprintf("x %.2f", f),
+				Numbers: fmt.Sprintf(
+					"%.1f hPa / %.1f hPa",
+					SaturationPressure(21)/2,
+					SaturationPressure(t)*(1-rh/100),
+				),
+				Value: fmt.Sprintf("x %.2f", f),
 				Sources: []source.Source{
 					source.Std("Alduchov and Eskridge 1996, Magnus formula"),
 					source.FromTrade("waterborne waits follow the drying power of the air"),

@@ -193,3 +193,22 @@ func TestColdestCoat(t *testing.T) {
 		assert.True(t, has(Coats(s).Reasons, "too-cold"), coat.ID)
 	}
 }
+
+// What must come apart again is not glued for good: screws do, tape and hot glue want a
+// try, all else is refused; without that none of this is said.
+func TestWhatMustComeApart(t *testing.T) {
+	for id, want := range map[string]Verdict{"pva": No, "pu": No, "epoxy5": No, "ca": No, "contact": No,
+		"hotlow": TestFirst,
+		"tape2":  TestFirst, "tie": Works} {
+		j := Joint{A: m["ply1/4"], B: m["ply1/4"], Glue: g[id], Temp: 21, RH: 50, Apart: true}
+		a := Judge(j)
+		assert.Equal(t, want != Works, has(a.Reasons, "must-come-apart"), id)
+		if want == Works {
+			assert.LessOrEqual(t, a.Verdict, Works, id)
+		} else {
+			assert.GreaterOrEqual(t, a.Verdict, want, id)
+		}
+		j.Apart = false
+		assert.False(t, has(Judge(j).Reasons, "must-come-apart"), id)
+	}
+}

@@ -37,7 +37,8 @@ var _ = rule(
 				continue
 			}
 			m := w.Lib.Materials[s.Stock]
-			c := bond.Joint{A: m, B: m, Temp: w.Plan.Temperature(), RH: w.Plan.Humidity(), Sun: w.Plan.Display.Outdoors}
+			c := bond.Joint{A: m, B: m, Sun: w.Plan.Display.Outdoors}
+			c.Temp, c.RH = w.Plan.Air(s.Prop)
 			snag := Snag{
 				Level: Mind,
 				Place: "bench",

@@ -132,7 +132,9 @@ var fitting = kind{
 				continue
 			}
 			t := &Task{Key: "fit:" + s.ID, Prop: p.ID, Name: "Dry fit " + s.Name, About: []string{"solid:" + s.ID},
-				solids: []string{s.ID}, Steps: []string{"Tape it together, check the square and one known dimension, mark " +
+				solids: []string{
+					s.ID,
+				}, Steps: []string{"Tape it together, check the square and one known dimension, mark " +
 					"across each seam."}}
 			t.hands(of("seams held dry", float64(n), FitSeam))
 			b.add(t)
@@ -203,9 +205,11 @@ var filling = kind{
 			}
 			t := &Task{Key: "fill:" + s.ID, Prop: p.ID, Name: "Fill and sand the seams of " + s.Name,
 				About: []string{"solid:" + s.ID}, solids: []string{s.ID},
-				Steps:    []string{"Paintable filler into each seam; when it is dry, sand it flush and hold a light along it."},
+				Steps: []string{
+					"Paintable filler into each seam; when it is dry, sand it flush and hold a light along it.",
+				},
 				Cautions: []string{"Dust mask at the sanding."}}
-			t.Wait = int(math.Ceil(FillerDries * bond.DryFactor(b.Plan.Temperature(), b.Plan.Humidity())))
+			t.Wait = int(math.Ceil(FillerDries * bond.DryFactor(b.Plan.Air(p.ID))))
 			t.hands(of("metres filled and sanded", metres, FillMetre))
 			t.Steps = append(t.Steps, words.Count(len(list), "seam")+" in all.")
 			b.add(t)

@@ -121,6 +121,8 @@ type builder struct {
 	seam  map[string][]*plan.Joint // of a solid's own parts
 	joins map[string][]*plan.Joint // of a prop: of two solids, or of one and what is bought
 	coat  map[string]*plan.Finish  // by solid
+
+	overruled map[string]bool // waivers of rules of order
 }
 
 // Of is the order of work of a plan.

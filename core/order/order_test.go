@@ -490,3 +490,30 @@ func BenchmarkOrder(b *testing.B) {
 		})
 	}
 }
+
+// A rule that is overruled for a task, with a reason, is not waited for there, and is
+// everywhere else.
+func TestARuleIsOverruled(t *testing.T) {
+	waits := func(o *Order, key, code string) bool {
+		return slices.ContainsFunc(o.Task(key).After, func(l Link) bool { return l.Rule.Code == code })
+	}
+	before := Of(small(t))
+	require.True(t, waits(before, "wire:a", "coat-before-wire"))
+	after := Of(small(t, func(p *plan.Plan) {
+		p.Waivers = []plan.Waiver{{ID: "order-coat-before-wire@wire:a", Reason: "we mask", By: "Ola"}}
+	}))
+	assert.False(t, waits(after, "wire:a", "coat-before-wire"))
+	assert.True(t, waits(after, "mount:L2", "body-before-mechanism"))
+	assert.Equal(t, len(before.Tasks), len(after.Tasks))
+}
+
+// A prop in the cold dries as slowly as if the whole workshop were cold, and another does
+// not.
+func TestAPlacesAir(t *testing.T) {
+	wait := func(change func(p *plan.Plan)) int { return Of(small(t, change)).Task("coat:a-box:1:1").Wait }
+	warm := wait(func(*plan.Plan) {})
+	own := wait(func(p *plan.Plan) { p.Props[0].Temp, p.Props[0].RH = measure.Must[measure.CelsiusKind]("12 C"), 85 })
+	all := wait(func(p *plan.Plan) { p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("12 C"), 85 })
+	assert.Greater(t, own, warm)
+	assert.Equal(t, all, own)
+}

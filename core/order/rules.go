@@ -50,18 +50,32 @@ var (
 		kindsOf("fill"), kindsOf("coat"), share)
 	_ = rule("glue-before-fill", "A seam is glued before it is filled.", "filler in an open seam keeps the glue out",
 		kindsOf("glue", "join"), kindsOf("fill"), share)
-	_ = rule("glue-before-coat", "Parts are glued before they are coated, but for a heat seal.",
+	_ = rule(
+		"glue-before-coat",
+		"Parts are glued before they are coated, but for a heat seal.",
 		"glue holds on the stock, not on the paint",
-		kindsOf("glue", "join"), kindsOf("coat"), func(a, b *Task) bool { return share(a, b) && !(b.heat && a.joins) })
+		kindsOf(
+			"glue",
+			"join",
+		),
+		kindsOf("coat"),
+		func(a, b *Task) bool { return share(a, b) && !(b.heat && a.joins) },
+	)
 	_ = rule("heat-before-foam", "A part is heat-sealed before it is joined to foam.",
 		"the heat that seals one melts the other, near 75 C",
 		kindsOf("coat"), kindsOf("join"), func(a, b *Task) bool { return a.heat && b.joins && share(a, b) })
 	_ = rule("coats-in-order", "Coats go on from the surface up, each when the one under it is dry.",
 		"a barrier keeps solvents out only when it is there first; wet paint under a coat wrinkles it",
 		kindsOf("coat"), kindsOf("coat"), func(a, b *Task) bool { return share(a, b) && a.n+1 == b.n })
-	_ = rule("coat-before-wire", "Paint is dry before lamps and wires go in.",
+	_ = rule(
+		"coat-before-wire",
+		"Paint is dry before lamps and wires go in.",
 		"lamps are not painted over and need no masking (one school; the other wires first and masks: leave the wait out, "+
-			"with a reason)", kindsOf("coat"), kindsOf("wire"), nil)
+			"with a reason)",
+		kindsOf("coat"),
+		kindsOf("wire"),
+		nil,
+	)
 	_ = rule("body-before-mechanism", "A body is glued and coated before a mechanism is mounted in it.",
 		"drips in a bearing, and a frame that still moves", kindsOf("glue", "join", "coat"), kindsOf("mount"), nil)
 	_ = rule("wire-before-prove", "What is wired is proven.", "a card wants something to measure",
@@ -79,8 +93,15 @@ var (
 	said = rule("as-you-said", "What you put after something comes after it.", "you said so", nil, nil, nil)
 )
 
+// Overruling is the ID of the waiver by which a task need not wait as a rule says.
+func Overruling(r *Rule, t *Task) string { return "order-" + r.Code + "@" + t.Key }
+
 // link finds what each task waits for.
 func (b *builder) link() {
+	b.overruled = map[string]bool{}
+	for i := range b.Plan.Waivers {
+		b.overruled[b.Plan.Waivers[i].ID] = true
+	}
 	byProp := map[string]map[string][]*Task{}
 	for _, t := range b.o.Tasks {
 		if byProp[t.Prop] == nil {
@@ -89,6 +110,9 @@ func (b *builder) link() {
 		byProp[t.Prop][t.Kind] = append(byProp[t.Prop][t.Kind], t)
 	}
 	put := func(a, t *Task, r *Rule) {
+		if b.overruled[Overruling(r, t)] {
+			return
+		}
 		if a != t && !slices.ContainsFunc(t.After, func(l Link) bool { return l.Task == a }) {
 			t.After = append(t.After, Link{a, r})
 		}

@@ -38,8 +38,23 @@ const Ahead = 400
 // solved keeps schedules by their problem.
 var solved = memo.New[[32]byte, calendar.Schedule](200, nil)
 
-var inTime = work.StandsOn("timetable", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot", "device",
-	"scene", "person", "job", "delivery")
+var inTime = work.StandsOn(
+	"timetable",
+	"good",
+	"prop",
+	"solid",
+	"offcut",
+	"layout",
+	"joint",
+	"finish",
+	"lot",
+	"device",
+	"scene",
+	"person",
+	"job",
+	"delivery",
+	"waiver",
+)
 
 // In puts an order of work in time.
 func In(w *work.Work) *Timetable {

@@ -16,6 +16,8 @@ type Joint struct {
 	Glue   string         `json:"glue" label:"Glue" choose:"glue"`
 	Length measure.Length `json:"length,omitzero" label:"Glue line"` // of the glue line
 	Strain bool           `json:"strain,omitempty" label:"Under strain"`
+	// it must come off again, or turn
+	Apart bool `json:"apart,omitempty" label:"Must come apart"`
 }
 
 var jointKind = listed(kind{name: "joint", most: 4000, again: func(v any, c *copying) string {

@@ -59,6 +59,19 @@ func (p *Plan) Humidity() float64 {
 	return float64(p.Display.RH)
 }
 
+// Air is the temperature, Celsius, and the humidity, per cent, that a prop is glued and
+// painted in: its own place's, or else the workshop's.
+func (p *Plan) Air(prop string) (temp, rh float64) {
+	temp, rh = p.Temperature(), p.Humidity()
+	if x := p.Prop(prop); x != nil {
+		temp = x.Temp.Or(temp)
+		if x.RH > 0 {
+			rh = float64(x.RH)
+		}
+	}
+	return temp, rh
+}
+
 // Season is how many nights the display runs, hours a night, and which share of
 // the night its scenes run.
 func (p *Plan) Season() (nights int, hours, duty float64) {

@@ -10,7 +10,10 @@ type Prop struct {
 	// what it measures: height, width or depth
 	Of    string `json:"of,omitempty" label:"It is the" choose:"height|width|depth"`
 	Stage string `json:"stage,omitempty" label:"Stage" choose:"|idea|drawn|cut|glued|wired|proven|closed|standing"`
-	Note  string `json:"note,omitempty" max:"2000" label:"Note" wide:"true"`
+	// where it is glued and painted: garage, yard, warm room; the workshop's air when not given
+	Temp measure.Celsius `json:"temp,omitzero" label:"Dries at"`
+	RH   int             `json:"rh,omitempty" label:"in humidity, %"`
+	Note string          `json:"note,omitempty" max:"2000" label:"Note" wide:"true"`
 }
 
 var propKind = listed(kind{name: "prop", most: 400}, func(p *Plan) *[]Prop { return &p.Props })
@@ -19,6 +22,12 @@ func (x *Prop) Key() string    { return x.ID }
 func (x *Prop) Called() string { return x.Name }
 
 func (x *Prop) valid(c checks) error {
+	if x.RH < 0 || x.RH > 100 {
+		return measure.Bad("rh", "%d %% cannot be; write 1 to 100", x.RH)
+	}
+	if t := x.Temp.Or(21); t < -30 || t > 60 {
+		return measure.Bad("temp", "%s is no place to work; write -30 C to 60 C", x.Temp)
+	}
 	return measure.First(
 		measure.Named(x.Name),
 		measure.Within("known", x.Known, 10, 30*metre),

@@ -31,11 +31,11 @@ func (w *Work) JointCase(j *plan.Joint) bond.Joint {
 		A:      w.MaterialAt(j.A),
 		B:      w.MaterialAt(j.B),
 		Glue:   w.Lib.Glues[j.Glue],
-		Temp:   w.Plan.Temperature(),
-		RH:     w.Plan.Humidity(),
 		Sun:    w.Plan.Display.Outdoors,
 		Strain: j.Strain,
+		Apart:  j.Apart,
 	}
+	c.Temp, c.RH = w.Plan.Air(j.Prop)
 	newest := math.Inf(1)
 	for _, l := range w.Plan.Lots {
 		if l.Glue == j.Glue {
@@ -108,9 +108,8 @@ func (w *Work) StackOf(f *plan.Finish, onFoam bool) bond.Stack {
 		OnFoam:   onFoam,
 		Outdoors: w.Plan.Display.Outdoors,
 		Lit:      s.Lit,
-		Temp:     w.Plan.Temperature(),
-		RH:       w.Plan.Humidity(),
 	}
+	c.Temp, c.RH = w.Plan.Air(s.Prop)
 	if shape := w.Shapes[s.ID]; shape != nil {
 		c.Area += shape.Exposed() / 1e6
 		for _, cut := range shape.Cuts {

@@ -17,7 +17,7 @@ import (
 )
 
 var main_ = []string{
-	"displays=/",
+	"motion=/p/midnight-apiary/rehearsal?prop=keeper&way=motion",
 	"barn=/p/midnight-apiary",
 	"bench-whole=/p/midnight-apiary/bench?prop=riser&way=whole&sel=solid:riser-box",
 	"bench-parts=/p/midnight-apiary/bench?prop=riser&sel=part:riser-box/front&way=parts",
@@ -27,7 +27,7 @@ var main_ = []string{
 	"loom=/p/midnight-apiary/loom?prop=shelf&sel=device:jar-8",
 	"rehearsal=/p/midnight-apiary/rehearsal?prop=riser&press=mat@1000:200,mat@3000:200&t=2200",
 	"walkdown=/p/midnight-apiary/walkdown",
-	"calculators=/calc?name=tower&h.=48 in&bottom.=20 in&top.=9 in&n.=6",
+	"search=/p/midnight-apiary/rehearsal?prop=riser&way=search",
 	"loom-power=/p/midnight-apiary/loom?prop=bee&way=power&sel=outlet:porch",
 	"loom-build=/p/midnight-apiary/loom?prop=comb&way=build@1280x1100",
 	"loom-fault=/p/midnight-apiary/loom?prop=shelf&way=train&level=2&seed=6&m=W1,jar-12,W2",

@@ -87,7 +87,7 @@ func (c *Canvas) rails(w *work.Work, p Playing, y float64, supplies bool) float6
 	}
 	cuts := cutsOf(p.Trace)
 	rows := len(inputs) + len(channels) + min(1, len(cuts))
-	end := y + 26 + float64(rows)*railHigh + float64(len(movers))*36 + float64(len(fed))*46
+	end := y + 26 + float64(rows)*railHigh + float64(len(movers))*36 + float64(len(fed))*50
 	for ms := 0; ms <= p.Trace.Until; ms += step {
 		c.Line("gridline", px(ms), y+6, px(ms), end)
 		c.Text("t soft", "middle", px(ms), y, measure.Decimal(float64(ms)/1000, 1)+" s")
@@ -142,7 +142,7 @@ func (c *Canvas) rails(w *work.Work, p Playing, y float64, supplies bool) float6
 	}
 	for _, d := range fed {
 		c.supplied(w, p, d, row, px)
-		row += 46
+		row += 50
 	}
 	c.f(
 		`<g class="cursor" data-cursor="" data-x0="%s" data-x1="%s" data-until="%d" transform="translate(%s 0)">`+
@@ -241,11 +241,11 @@ func (c *Canvas) supplied(w *work.Work, p Playing, d plan.Device, row float64, p
 	x0, x1 := px(0), px(p.Trace.Until)
 	now := p.frame()
 	_, limit := wiring.SupplyOf(&d, w.Lib)
-	c.Text("t", "start", 16, row+18, d.ID)
+	c.f(`<text class="t" text-anchor="start" x="16" y="%s">%s</text>`, n(row+24), esc(d.ID))
 	g := now.State.Readings[d.ID]
 	c.f(
 		`<text class="t live" text-anchor="start" x="16" y="%s" data-amps="%s">%s</text>`,
-		n(row+36),
+		n(row+42),
 		esc(d.ID),
 		esc(suppliedText(g)),
 	)
