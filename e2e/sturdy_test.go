@@ -309,7 +309,8 @@ func TestDatabaseGoesAway(t *testing.T) {
 // check and calc with no database at all.
 func TestBinary(t *testing.T) {
 	bin := filepath.Join(t.TempDir(), "zapbarn")
-	out, err := exec.Command("go", "build", "-tags", "nomsgpack,nethttpomithttp2", "-trimpath", "-ldflags", "-s -w", "-o", bin,
+	out, err := exec.Command("go", "build", "-tags", "nomsgpack,nethttpomithttp2", "-trimpath", "-ldflags", "-s -w",
+		"-o", bin,
 		"zapbarn/cmd/zapbarn").
 		CombinedOutput()
 	require.NoError(t, err, string(out))
@@ -347,7 +348,7 @@ func TestBinary(t *testing.T) {
 	js := run(1, apiaryJSON, "check", "-", "--json", "--today", "2026-09-20")
 	assert.Contains(t, js, `"code": "reversed-lamp"`)
 	assert.Contains(t, js, `"device:jar-8:volts"`)
-	assert.Contains(t, run(1, apiaryJSON, "check", "-", "--today", "2026-09-20"), "10 stop")
+	assert.Contains(t, run(1, apiaryJSON, "check", "-", "--today", "2026-09-20"), "13 stop")
 	assert.Contains(t, run(0, string(demo.Metric(today).Encode()), "check", "-"), "0 stop")
 	assert.Contains(t, run(2, "{", "check", "-"), "line 1")
 	assert.Contains(

@@ -125,6 +125,25 @@ func (p *Plan) term(text string) (show.Term, error) {
 			return show.Term{Kind: "scene", ID: s.ID}, nil
 		}
 	}
+	found := ""
+	for i := range p.Devices { // part of what a switch feeds is called, where that is one switch
+		d := &p.Devices[i]
+		if d.Kind != "lamp" || name == "" || !strings.Contains(strings.ToLower(d.Name), strings.ToLower(name)) {
+			continue
+		}
+		for up := p.Device(d.From); up != nil; up = p.Device(up.From) {
+			if up.Driven {
+				if found != "" && found != up.ID {
+					return show.Term{}, measure.Bad("says", "%q could be several; say which", name)
+				}
+				found = up.ID
+				break
+			}
+		}
+	}
+	if found != "" {
+		return show.Term{Kind: "channel", ID: found}, nil
+	}
 	for i := range p.Inputs {
 		if x := &p.Inputs[i]; x.Wired() && (same(x.Name) || same(x.ID)) {
 			return show.Term{Kind: "input", ID: x.ID}, nil

@@ -12,6 +12,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
+	"zapbarn/core/stock"
 )
 
 // The notation of a prop's behaviour, a sentence for each thing that starts another:
@@ -65,22 +66,9 @@ func WriteBehaviour(p *plan.Plan, prop string) string {
 		if in == nil || s == nil || in.Prop != prop {
 			continue
 		}
-		line := starts(p, in) + ", " + latchWord(t.Latch)
-		if t.While != "" {
-			line += ", while " + t.While
-		}
-		line += ", run " + s.Name
-		if !written[s.ID] && t.Latch != "reset" && len(s.Cues) > 0 {
-			written[s.ID] = true
-			line += ": " + writeCues(p, s)
-		}
-		if !t.Rest.IsZero() {
-			line += "; rest " + t.Rest.String()
-		}
-		if t.Then != "" {
-			line += "; state " + t.Then
-		}
-		out = append(out, line)
+		cues := !written[s.ID] && t.Latch != "reset" && len(s.Cues) > 0
+		written[s.ID] = written[s.ID] || cues
+		out = append(out, sentenceOf(p, t, in, s, cues))
 	}
 	for i := range p.Promises {
 		if x := &p.Promises[i]; x.Prop == prop {
@@ -88,6 +76,25 @@ func WriteBehaviour(p *plan.Plan, prop string) string {
 		}
 	}
 	return strings.Join(out, "\n")
+}
+
+// sentenceOf is one trigger as a sentence, with what its scene does or without.
+func sentenceOf(p *plan.Plan, t *plan.Trigger, in *plan.Input, s *plan.Scene, cues bool) string {
+	line := starts(p, in) + ", " + latchWord(t.Latch)
+	if t.While != "" {
+		line += ", while " + t.While
+	}
+	line += ", run " + s.Name
+	if cues {
+		line += ": " + writeCues(p, s)
+	}
+	if !t.Rest.IsZero() {
+		line += "; rest " + t.Rest.String()
+	}
+	if t.Then != "" {
+		line += "; state " + t.Then
+	}
+	return line
 }
 
 func starts(p *plan.Plan, in *plan.Input) string {
@@ -307,7 +314,16 @@ func (n *notation) sentence(x piece) error {
 	} else {
 		tails = body.cut(";")
 	}
-	parts := head.cut(",")
+	parts := unjoined(head.cut(","))
+	if body.text == "" { // no colon: what is no condition is what happens
+		for i, q := range parts {
+			if i > 0 && !condition(q.text) {
+				tails = append([]piece{{strings.TrimSuffix(head.text[q.at-head.at:], ","), q.at}}, tails...)
+				parts = parts[:i]
+				break
+			}
+		}
+	}
 	in, err := n.input(strings.ToLower(word), parts[0])
 	if err != nil {
 		return err
@@ -334,6 +350,29 @@ func (n *notation) sentence(x piece) error {
 		return err
 	}
 	return n.trigger(t, run, head, cues, length)
+}
+
+// condition is whether a part of a sentence says how, while what, or which scene.
+func condition(text string) bool {
+	low := strings.ToLower(text)
+	return latchWords[low] != "" || low == "runs" || strings.HasPrefix(low, "while ") ||
+		strings.HasPrefix(low, "run ")
+}
+
+// unjoined parts what was said with no comma between: if ready run Rise.
+func unjoined(parts []piece) (out []piece) {
+	for _, q := range parts {
+		low := strings.ToLower(q.text)
+		for w := range latchWords {
+			if rest, ok := strings.CutPrefix(low, w+" "); ok && latchWords[low] == "" && condition(rest) {
+				out = append(out, piece{q.text[:len(w)], q.at})
+				q = piece{q.text[len(w):], q.at + len(w)}.trim()
+				break
+			}
+		}
+		out = append(out, q)
+	}
+	return out
 }
 
 // tails reads what stands behind the colon: cues, then cues, rest, state, lasts.
@@ -500,6 +539,9 @@ func channelOf(p *plan.Plan, name string) (string, error) {
 			}
 		}
 	}
+	if id := feeding(p, name); id != "" && len(part) == 0 {
+		return id, nil
+	}
 	var names []string
 	for i := range p.Devices {
 		if d := &p.Devices[i]; d.Driven {
@@ -518,12 +560,40 @@ func channelOf(p *plan.Plan, name string) (string, error) {
 	return "", fmt.Errorf("is no switch that scenes drive; there are %s", strings.Join(names, ", "))
 }
 
+// feeding is the one switch that feeds what has a name in its own or its product's; "" when
+// there is none, or more than one.
+func feeding(p *plan.Plan, name string) string {
+	lib, found := p.Shop(stock.Shop), ""
+	for i := range p.Devices {
+		d := &p.Devices[i]
+		if d.Kind != "lamp" || !containsFold(d.Name+" "+lib.Lamps[d.Product].Name+" "+d.Product, name) {
+			continue
+		}
+		for up := p.Device(d.From); up != nil; up = p.Device(up.From) {
+			if !up.Driven {
+				continue
+			}
+			if found != "" && found != up.ID {
+				return ""
+			}
+			found = up.ID
+			break
+		}
+	}
+	return found
+}
+
 func containsFold(all, part string) bool {
 	return part != "" && strings.Contains(strings.ToLower(all), strings.ToLower(part))
 }
 
 // input finds or makes what starts it.
 func (n *notation) input(word string, x piece) (string, error) {
+	for _, tail := range []string{" runs", " is pressed", " is worked", " is stepped on", " closes", " sees somebody"} {
+		if t := len(x.text) - len(tail); t > 0 && strings.EqualFold(x.text[t:], tail) {
+			x.text = x.text[:t]
+		}
+	}
 	low := strings.ToLower(x.text)
 	switch word {
 	case "every":
@@ -717,7 +787,13 @@ func (r *reader) when() (*Reading, error) {
 			sel = c.Kind + ":" + c.ID
 		}
 	}
-	return &Reading{Text: measure.Capital(line), Edit: plan.Edit{Changes: changes}, Select: sel}, nil
+	text := measure.Capital(line)
+	for i := range n.p.Triggers { // as it would be written: what was understood
+		if t := &n.p.Triggers[i]; n.taken[t.ID] {
+			text = sentenceOf(n.p, t, n.p.Input(t.Input), n.p.Scene(t.Scene), t.Latch != "reset")
+		}
+	}
+	return &Reading{Text: text, Edit: plan.Edit{Changes: changes}, Select: sel}, nil
 }
 
 // mechanism adds one: mechanism lid Cover 2 kg on K5 motor L9.

@@ -232,3 +232,25 @@ func TestPiecesAreMergedAndPerformed(t *testing.T) {
 		assert.ErrorContains(t, err, want, line)
 	}
 }
+
+// A sentence as people say it: what a switch feeds for the switch, no comma, no colon.
+func TestASentenceAsItIsSaid(t *testing.T) {
+	for text, want := range map[string]string{
+		"when beam, if ready: eyes 4s":               "K3",
+		"when beam runs: red eyes 4s":                "K3",
+		"when beam, fog 2s at 1s":                    "K2",
+		"when beam, if ready run Boo: fog 2s":        "K2",
+		"when path beam, restarts, fog 2s; rest 5 s": "K2",
+	} {
+		p := behave(t, staged(), text)
+		require.Len(t, p.Scenes, 1, text)
+		assert.Equal(t, want, p.Scenes[0].Cues[0].Channel, text)
+	}
+	p := behave(t, staged(), "when beam, if ready run Boo: fog 2s\nalways eyes never longer than 5 s")
+	q, err := p.Promise("x", p.Promises[0].Says)
+	require.NoError(t, err)
+	assert.Equal(t, show.Term{Kind: "channel", ID: "K3"}, q.A)
+	r, err := Read(staged(), stock.Shop, "a", "motion sensor runs spook")
+	require.NoError(t, err)
+	assert.Contains(t, r.Text, "motion")
+}

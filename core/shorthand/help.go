@@ -51,7 +51,7 @@ var subjects = []subject{
 		[]string{
 			"button",
 			"mat",
-			"beam",
+			"beam", "motion", "remote",
 			"when",
 			"every",
 			"always",

@@ -119,6 +119,8 @@ func init() {
 		"mechanism":  {"mechanism lid Cover 2 lb motor L9", (*reader).mechanism},
 		"merge":      {"merge Rise with Hum wins as Both", (*reader).merge},
 		"perform":    {"perform jaw by Laugh in Talk", (*reader).perform},
+		"motion":     {"motion runs glow", (*reader).trigger},
+		"remote":     {"remote runs glow", (*reader).trigger},
 		"cue":        {"cue K1 0 s for 5 s in glow", (*reader).cue},
 		"hole":       {"hole 2 in in box/front up 3 in", (*reader).opening},
 		"slot":       {"slot 8 x 1 5/8 in box front up 3 in called entrance", (*reader).opening},

@@ -360,6 +360,9 @@ func (r *reader) many() (*Reading, error) {
 func (r *reader) trigger() (*Reading, error) {
 	words := r.words
 	kind := strings.ToLower(words[0])
+	if len(words) > 1 && (strings.EqualFold(words[1], "sensor") || strings.EqualFold(words[1], "button")) {
+		words = append([]string{words[0]}, words[2:]...) // motion sensor runs glow
+	}
 	if len(words) < 3 {
 		return nil, fmt.Errorf("say what it does: runs, toggles, holds or restarts, and the scene")
 	}
@@ -460,7 +463,12 @@ func (r *reader) cue() (*Reading, error) {
 		next.Made, next.Cues, instead = false, nil, ", in place of the cues made up for it"
 	}
 	next.Cues = append(append([]plan.Cue(nil), next.Cues...), plan.Cue{Channel: d.ID, Start: from, Length: long})
-	return r.put(fmt.Sprintf("in “%s”, %s on at %s for %s%s", s.Name, d.Name, from, long, instead), "scene", s.ID, next)
+	return r.put(
+		fmt.Sprintf("in “%s”, %s on at %s for %s%s", s.Name, d.Name, from, long, instead),
+		"scene",
+		s.ID,
+		next,
+	)
 }
 
 func (r *reader) opened() (*Reading, error) {
