@@ -10,18 +10,18 @@ import (
 	"github.com/go-audio/wav"
 )
 
-// mostSound is how large a sound file may be: some ten minutes in stereo.
-const mostSound = 120 << 20
+// MostSound is how large a sound file may be: some four minutes in stereo.
+const MostSound = 40 << 20
 
 // WAV measures a sound file: its length, peak, RMS, loudness and outline. An error says
 // what is wrong with the file.
 func WAV(in io.Reader) (c sound.Clip, err error) {
-	raw, err := io.ReadAll(io.LimitReader(in, mostSound+1))
+	raw, err := io.ReadAll(io.LimitReader(in, MostSound+1))
 	if err != nil {
 		return c, err
 	}
-	if len(raw) > mostSound {
-		return c, measure.Bad("file", "is larger than 120 MB; cut it shorter, or take one channel")
+	if len(raw) > MostSound {
+		return c, measure.Bad("file", "is larger than 40 MB; cut it shorter, or take one channel")
 	}
 	defer func() { // a reader that meets nonsense
 		if recover() != nil {

@@ -19,6 +19,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/formats"
 	"zapbarn/store"
 
 	"github.com/gin-contrib/gzip"
@@ -237,7 +238,11 @@ func secure(c *gin.Context) {
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "same-origin")
 	h.Set("Cache-Control", "no-store")
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, plan.MaxFile+1<<16)
+	most := int64(plan.MaxFile)
+	if strings.HasSuffix(c.Request.URL.Path, "/clip") {
+		most = formats.MostSound
+	}
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, most+1<<16)
 	c.Next()
 }
 

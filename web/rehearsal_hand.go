@@ -2,6 +2,7 @@ package web
 
 import (
 	"bytes"
+	"path"
 	"strings"
 
 	"zapbarn/core/check"
@@ -53,24 +54,18 @@ func (p *Page) handing(s *Server, c *gin.Context) error {
 
 // addClip measures a sound that is brought in, and keeps what it comes to.
 func (s *Server) addClip(c *gin.Context) {
-	f, err := c.FormFile("file")
-	if err != nil {
-		s.refused(c, over{err: "Choose a file first: a sound, as WAV."})
-		return
-	}
-	in, err := f.Open()
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	defer in.Close()
-	got, err := formats.WAV(in)
+	file, data, err := upload(c, "file", formats.MostSound)
 	if err != nil {
 		s.applied(c, err, over{}, "")
 		return
 	}
-	name := strings.TrimSuffix(f.Filename, ".wav")
-	if len(name) > 60 || strings.TrimSpace(name) == "" {
+	got, err := formats.WAV(bytes.NewReader(data))
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
+	}
+	name := strings.TrimSuffix(path.Base(file), path.Ext(file))
+	if r := []rune(name); len(r) > 60 || strings.TrimSpace(name) == "" {
 		name = "Sound"
 	}
 	prop := c.PostForm("prop")
@@ -85,23 +80,17 @@ func (s *Server) addClip(c *gin.Context) {
 
 // cueList reads a cue list that is brought in.
 func (s *Server) cueList(c *gin.Context) {
-	f, err := c.FormFile("file")
+	_, data, err := upload(c, "file", 1<<20)
 	if err != nil {
-		s.refused(c, over{err: "Choose a file first: a table with scene, channel, start, length."})
+		s.applied(c, err, over{}, "")
 		return
 	}
-	in, err := f.Open()
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	defer in.Close()
 	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	e, err := formats.ReadCueList(in, w, c.PostForm("prop"))
+	e, err := formats.ReadCueList(bytes.NewReader(data), w, c.PostForm("prop"))
 	if err != nil {
 		s.applied(c, err, over{}, "")
 		return

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"math"
 	"strings"
 
 	"zapbarn/core/measure"
@@ -73,7 +74,7 @@ func (x *Clip) Heights() (out []float64) {
 
 // ClipOf is what a measured piece of sound is in a plan.
 func ClipOf(c sound.Clip) Clip {
-	two := func(v float64) float64 { return float64(int(v*100-.5)) / 100 }
+	two := func(v float64) float64 { return math.Round(v*100) / 100 }
 	floor := func(v float64) float64 {
 		if v < -200 {
 			return -200

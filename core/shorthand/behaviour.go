@@ -307,7 +307,7 @@ func (n *notation) sentence(x piece) error {
 	if i := strings.Index(rest.text, ":"); i >= 0 {
 		head, body = piece{rest.text[:i], rest.at}.trim(), piece{rest.text[i+1:], rest.at + i + 1}.trim()
 	}
-	tails := []piece{body}
+	var tails []piece
 	if body.text == "" {
 		tails = head.cut(";")
 		head, tails = tails[0], tails[1:]
@@ -454,7 +454,7 @@ func (n *notation) cue(x piece, begin float64) (c plan.Cue, bare bool, err error
 	if i := strings.LastIndex(low, " at "); i > 0 {
 		tail := piece{x.text[i+4:], x.at + i + 4}.trim()
 		if strings.HasSuffix(tail.text, "%") { // at 70%
-			low, body.text = low[:i]+" "+low[i+4:], x.text[:i]+" "+x.text[i+4:]
+			body.text = x.text[:i] + " " + x.text[i+4:]
 		} else {
 			d, err := measure.Parse[measure.DurationKind](tail.text)
 			if err != nil || d.Value() < 0 {

@@ -44,12 +44,11 @@ type trigger struct {
 
 type mover struct {
 	*Mover
-	up, down  int // channels; -1 for none
-	upBy      int // travel a ms
-	downBy    int
-	travel    int
-	switches  []int // inputs it works
-	threshold []int
+	up, down int // channels; -1 for none
+	upBy     int // travel a ms
+	downBy   int
+	travel   int
+	switches []int // inputs it works
 }
 
 // compile makes names numbers. Channels stand in the order they are first named.

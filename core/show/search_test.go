@@ -36,8 +36,6 @@ func search(t *testing.T, m Machine, depth int, own ...Promise) Found {
 	return f
 }
 
-var humWhileUp = Promise{ID: "own", Kind: OnWhile, A: Term{"channel", "player"}, B: Term{"scene", "hum"}, For: Grace}
-
 func TestALimitWorksAScene(t *testing.T) {
 	tr := play(t, riser(), 8000, Press("mat", 0, 100))
 	assert.Equal(t, []Span{{30, 1030}}, tr.Spans("up"))
