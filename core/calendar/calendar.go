@@ -70,7 +70,7 @@ func (s Slot) Placed() bool { return len(s.Pieces) > 0 }
 type Schedule struct {
 	Slots []Slot
 	End   int // when the last task and its wait are over
-	Bound int // no schedule of these tasks is over before
+	Bound int // no schedule of these tasks is over before; with no time for all, never above End
 }
 
 // Sum names a problem by all that its answer stands on.

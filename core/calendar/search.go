@@ -13,6 +13,7 @@ type Search struct {
 	best  Schedule
 	tail  []int
 	rng   *rand.Rand
+	bound int // of all tasks
 }
 
 // NewSearch has a first answer at once: the best of a few orders, those first that most
@@ -47,7 +48,8 @@ func NewSearch(p Problem, seed uint64) *Search {
 			s.best, s.rank = got, place(s.order(rank))
 		}
 	}
-	s.best.Bound = bound
+	s.bound = bound
+	s.best.Bound = s.bounded(s.best)
 	return s
 }
 
@@ -60,9 +62,31 @@ func place(order []int) []float64 {
 	return out
 }
 
-// better is true of a schedule that is over earlier, or whose tasks are over earlier in
-// all: what is free sooner can be late without harm.
+// bounded is the bound as it holds for a schedule: one for which there is not time for all
+// is over when what it has is, and the bound is of all.
+func (s *Search) bounded(of Schedule) int {
+	if left(of) > 0 {
+		return min(s.bound, of.End)
+	}
+	return s.bound
+}
+
+// left is how many tasks there is no time for.
+func left(s Schedule) (n int) {
+	for _, x := range s.Slots {
+		if !x.Placed() {
+			n++
+		}
+	}
+	return n
+}
+
+// better is true of a schedule that has more of the tasks, or is over earlier, or whose
+// tasks are over earlier in all: what is free sooner can be late without harm.
 func better(a, b Schedule) bool {
+	if x, y := left(a), left(b); x != y {
+		return x < y
+	}
 	if a.End != b.End {
 		return a.End < b.End
 	}
@@ -106,7 +130,7 @@ func (s *Search) order(rank []float64) []int {
 func (s *Search) Best() Schedule { return s.best }
 
 // Proven reports that no schedule can be over earlier.
-func (s *Search) Proven() bool { return s.best.End <= s.best.Bound }
+func (s *Search) Proven() bool { return left(s.best) == 0 && s.best.End <= s.best.Bound }
 
 // Run tries so many more orders: the best one with some tasks moved, now and then many.
 func (s *Search) Run(rounds int) Schedule {
@@ -134,7 +158,7 @@ func (s *Search) Run(rounds int) Schedule {
 		order := s.order(rank)
 		got := s.board.serial(order)
 		if !better(s.best, got) { // as good is taken, too: it leads on
-			got.Bound = s.best.Bound
+			got.Bound = s.bounded(got)
 			s.best, s.rank = got, place(order)
 		}
 	}

@@ -171,6 +171,9 @@ var _ = mover("motor-amps", Fix, "A motor draws more under its load than the wir
 		if m.Motor == nil || m.Up.Stalled || m.Down.Stalled {
 			return
 		}
+		if m.Margin() < motion.Margin {
+			return // it wants another motor first, which comes with what it draws
+		}
 		has := wiring.LampOf(m.Device, w.Lib).Amps
 		if draws(m) <= has*1.05 {
 			return
