@@ -30,9 +30,9 @@ deps-test:
 RACED := 'AreKept|Limited|IsKept|EditsAtOnce|FourFirst'
 
 test: deps-test lint
-	ZAPBARN_NEED_TOOLS=1 $(GO) test -timeout 14m ./...
+	ZAPBARN_NEED_TOOLS=1 $(GO) test -timeout 25m ./...
 	$(GO) test -race -timeout 10m -run $(RACED) ./web ./store
-	sh scripts/fuzz.sh 3s
+	sh scripts/fuzz.sh 1s
 
 fuzz: ## every reader for a minute each
 	sh scripts/fuzz.sh 60s

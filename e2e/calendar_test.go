@@ -16,6 +16,7 @@ import (
 // task is done with its time and starts its clock, is taken back, left out with a reason;
 // somebody new helps; a task of one's own comes after another.
 func TestTheCalendar(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/calendar")
 	late := func() int {
 		return order.In(work.Do(s.plan("midnight-apiary"), stock.Shop, today)).Late()

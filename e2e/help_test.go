@@ -9,6 +9,7 @@ import (
 // What can be said is asked for at the place it belongs to, looked through, and written
 // on the line by a press; with it the thing is made.
 func TestWhatCanBeSaidIsPressed(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=riser")
 	s.click("details.says summary")
 	s.wait(`document.querySelectorAll(".said [data-said]").length>40`)
@@ -31,6 +32,7 @@ func TestWhatCanBeSaidIsPressed(t *testing.T) {
 // A line that names a thing wrongly is offered set right, one press away; what could be
 // several is offered as each of them.
 func TestALineIsSetRight(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser")
 	eval[bool](
 		s,
@@ -53,6 +55,7 @@ func TestALineIsSetRight(t *testing.T) {
 // A single key can be another: it then does what the old one did, and the old one does
 // nothing; a key that is taken is refused, and all can be put back.
 func TestKeysAreChanged(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser")
 	change := func(id, key string) {
 		eval[bool](s, `(()=>{const b=document.querySelector("[data-key=`+id+`]"); b.value="`+key+

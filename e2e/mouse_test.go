@@ -19,6 +19,7 @@ import (
 // A prop by mouse alone: the template's prop is taken, a solid is pressed, joined
 // and coated from lists, wired from the palette, and made to answer a mat.
 func TestAPropByMouseAlone(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/")
 	eval[bool](
 		s,
@@ -82,6 +83,7 @@ func TestAPropByMouseAlone(t *testing.T) {
 // A solid is dragged in the front view: it settles on the top of the one below,
 // its middle over its middle; undo lays it back.
 func TestASolidIsDragged(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/")
 	eval[bool](
 		s,
@@ -152,6 +154,7 @@ func TestASolidIsDragged(t *testing.T) {
 // An opening is dragged on its part: near the middle it settles there; the arrow keys move
 // it a step; one undo each. Over the edge it is refused, and stays.
 func TestAnOpeningIsDragged(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&way=parts&sel=part:riser-box/front")
 	at := func() (x, y float64) {
 		o := s.plan("midnight-apiary").Solid("riser-box").Openings[0]
@@ -180,6 +183,7 @@ func TestAnOpeningIsDragged(t *testing.T) {
 
 // While a solid is dragged, a line shows what it is in line with.
 func TestGuidesShowWhatIsInLine(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=shelf&way=whole")
 	got := eval[float64](s, `(()=>{
 		const b = document.querySelector("svg.front .body[data-solid]"), r = b.getBoundingClientRect();
@@ -198,6 +202,7 @@ func TestGuidesShowWhatIsInLine(t *testing.T) {
 // Cues are dragged, stretched, nudged by keys, added by a press on a rail and taken away;
 // undo of each.
 func TestCuesAreDragged(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/rehearsal?prop=riser")
 	id := eval[string](s, `document.querySelector("#cue").elements.scene.value`)
 	cues := func() []plan.Cue { return s.plan("midnight-apiary").Scene(id).Cues }
@@ -230,6 +235,7 @@ func TestCuesAreDragged(t *testing.T) {
 
 // A supply is dragged to an outlet, and is plugged in there; undo of it.
 func TestASupplyIsPluggedInByDragging(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary)
 	require.NoError(t, chromedp.Do(s.ctx, chromedp.EmulateViewport(1280, 1400)))
 	s.say("outlet garden 15a 120v guarded", "outlet")
@@ -257,6 +263,7 @@ func TestASupplyIsPluggedInByDragging(t *testing.T) {
 
 // A finger drags an opening, and a solid once it is picked: before that it scrolls.
 func TestAFingerDrags(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&way=parts&sel=part:riser-box/front")
 	require.NoError(t, chromedp.Do(s.ctx, chromedp.EmulateViewport(390, 844, chromedp.EmulateTouch)))
 	swipe := func(sel string, dx, dy float64) {

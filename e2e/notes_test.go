@@ -10,6 +10,7 @@ import (
 // A note is typed on a thing's ticket, stays on it, and is taken away again; the
 // field is empty for the next one.
 func TestANoteOnATicket(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&sel=solid:riser-box")
 	s.click(".notes > summary")
 	eval[bool](s, `(()=>{const f=document.querySelector(".noting"); f.elements.text.value="Lid warps; keep it flat";

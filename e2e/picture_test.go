@@ -55,6 +55,7 @@ func (s *site) dragAt(x1, y1, x2, y2 float64) {
 // A reference picture comes in, is scaled by one known line, measured, and
 // squared up by four corners.
 func TestReferencePicture(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	file := filepath.Join(t.TempDir(), "gate-post.png")
 	img := image.NewRGBA(image.Rect(0, 0, 800, 600))
 	for y := range 600 {

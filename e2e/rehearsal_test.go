@@ -17,6 +17,7 @@ import (
 // The planted fault: found, replayed on the stage as it was found, and mended by a press;
 // then nothing breaks that promise any more, one event deeper too.
 func TestAFaultIsFoundReplayedAndMended(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/rehearsal?prop=riser&way=search")
 	first := s.text(".kept .broken")
 	assert.Contains(t, first, "Hum player is on while top switch is closed")
@@ -46,6 +47,7 @@ func latchOf(s *site, trigger string) string {
 // Behaviour is typed as text: a wrong word is pointed at before and after it is kept, and
 // nothing typed is lost; set right, it is so, and text and rails are in step.
 func TestBehaviourIsTyped(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/rehearsal?prop=keeper")
 	text := func() string { return eval[string](s, `document.querySelector("#behaviour-text").value`) }
 	write := func(v string) {
@@ -82,6 +84,7 @@ func TestBehaviourIsTyped(t *testing.T) {
 // The Keeper's motor: seen to be weak on its drawing, another one taken by a press, and
 // what that draws stands in the Loom; its shaft is moved by keys and dragged.
 func TestTheKeepersMotor(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/rehearsal?prop=keeper&way=motion")
 	assert.Contains(t, s.text("svg.motion"), "motor stalls, 6 N m")
 	assert.Contains(t, s.text("#ticket"), "1.6 times")
@@ -112,6 +115,7 @@ func TestTheKeepersMotor(t *testing.T) {
 
 // A mechanism from nothing, by mouse alone: a motor in the Loom, a lid on it.
 func TestAMechanismByMouse(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/rehearsal?prop=skep&way=motion")
 	assert.Contains(t, s.text(".surface"), "Nothing of this prop moves yet")
 	s.live(func() { s.click(`.palette button[value^="mechanism lid"]`) })
@@ -123,6 +127,7 @@ func TestAMechanismByMouse(t *testing.T) {
 
 // A night of guests is played, and handed over: pins, the program, the stand-in's echo.
 func TestTheNightAndTheHandOver(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/rehearsal?prop=riser&way=night")
 	assert.Contains(t, s.text(".nights"), "Frame riser Path mat")
 	before := s.text(".nights")

@@ -9,6 +9,7 @@ import (
 
 // Runs of a list are picked together with Shift, and thickened in one step.
 func TestSeveralPickedWithShift(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&way=list&sel=device:W1")
 	press := func(key string) {
 		s.live(func() {
@@ -37,6 +38,7 @@ func TestSeveralPickedWithShift(t *testing.T) {
 
 // Two solids pressed are joined where they are; undo parts them.
 func TestTwoPressedAreJoined(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=keeper&way=whole")
 	before := len(s.plan("midnight-apiary").Joints)
 	for _, id := range []string{"keeper-hat", "keeper-brim"} {

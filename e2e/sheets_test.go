@@ -49,6 +49,7 @@ func (s *site) dragBy(sel string, dx, dy float64) {
 
 // A part is dragged on the sheet: it snaps, stays, and the rest is laid round it.
 func TestDragAPartOnItsSheet(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&way=sheets")
 	lid := func() (int, float64, float64, bool) {
 		sh := s.sheets("midnight-apiary", "xps1")
@@ -98,6 +99,7 @@ func TestDragAPartOnItsSheet(t *testing.T) {
 
 // The search goes on in view, can be stopped, and its layout is kept.
 func TestSearchForATighterLayout(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&way=sheets")
 	s.clickText("Look for a tighter layout")
 	s.wait(`document.querySelector(".found svg") && document.querySelector(".found progress").value>0.05`)
@@ -117,6 +119,7 @@ func TestSearchForATighterLayout(t *testing.T) {
 
 // A sheet is cut: its offcuts come on the shelf and are used first.
 func TestCutASheetAndUseItsOffcuts(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&way=sheets")
 	s.live(func() { s.clickText("is cut") })
 	p := s.plan("midnight-apiary")
@@ -133,6 +136,7 @@ func TestCutASheetAndUseItsOffcuts(t *testing.T) {
 
 // Silhouettes and meshes come in from files.
 func TestBringInASilhouetteAndAMesh(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	dir := t.TempDir()
 	svg := filepath.Join(dir, "crow-on-post.svg")
 	require.NoError(

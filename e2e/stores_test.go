@@ -16,6 +16,7 @@ import (
 // and less is to be bought; no number stays where it is; undo; the working of a number; what
 // to order by when.
 func TestTheStores(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/stores")
 	packs := func() int {
 		for _, n := range stores.Of(work.Do(s.plan("midnight-apiary"), stock.Shop, today)) {
