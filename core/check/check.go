@@ -44,6 +44,15 @@ type Mend struct {
 	Effect string                  `json:"effect,omitempty"` // before and after, and what it costs
 	Edit   plan.Edit               `json:"edit"`
 	gives  func(*work.Work) string // what it changes, read off a plan worked out; may be nil
+	make   func() plan.Edit        // the edit, where it costs much to write: only when it is tried
+}
+
+// made is the mend with its edit written.
+func (m Mend) made() Mend {
+	if m.make != nil {
+		m.Edit, m.make = m.make(), nil
+	}
+	return m
 }
 
 // Snag is one finding.

@@ -59,96 +59,103 @@ var _ = rule(
 	},
 )
 
-var _ = rule("wrong-rail", Stop, "A lamp hangs on a supply of the wrong voltage.", func(w *work.Work, say func(Snag)) {
-	for _, d := range w.Plan.Devices {
-		s := w.Device(w.Rig.Supply(d.ID))
-		if d.Kind != "lamp" || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
-			continue
-		}
-		have, _ := wiring.SupplyOf(s, w.Lib)
-		rated := wiring.RatedVolts(&d, w.Lib)
-		if have <= 1.1*rated && have >= 0.8*rated {
-			continue
-		}
-		what := "burns it out"
-		if have < rated {
-			what = "leaves it dark or dim"
-		}
-		snag := Snag{
-			Level:  Stop,
-			Place:  "loom",
-			At:     []string{"device:" + d.ID},
-			Title:  d.Name + " is on the wrong rail",
-			weight: 4,
-			Why: fmt.Sprintf(
-				"%s gives %s; it wants %s, which %s.",
-				s.Name,
-				measure.Volts(have),
-				measure.Volts(rated),
-				what,
-			),
-		}
-		for _, o := range w.Plan.Devices {
-			if v, _ := wiring.SupplyOf(&o, w.Lib); o.Kind == "supply" && v <= 1.1*rated && v >= 0.95*rated {
-				snag.Mends = append(snag.Mends, fused(w, "Feed from "+o.Name, d, o.ID))
-				break
+var _ = rule(
+	"wrong-rail",
+	Stop,
+	"A lamp hangs on a supply of the wrong voltage.",
+	func(w *work.Work, say func(Snag)) {
+		for _, d := range w.Plan.Devices {
+			s := w.Device(w.Rig.Supply(d.ID))
+			if d.Kind != "lamp" || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
+				continue
 			}
-		}
-		if feeder := w.Device(d.From); have > rated+1 && feeder != nil { // step the rail down
-			id := w.FreshName("C")
-			need := math.Ceil(wiring.RatedAmps(&d, w.Lib) / .8)
-			conv := plan.Device{
-				ID:    id,
-				Prop:  d.Prop,
-				Kind:  "converter",
-				Name:  "Converter " + id,
-				From:  d.From,
-				At:    d.At,
-				Volts: measure.Of[measure.VoltKind](rated),
-				Amps:  measure.Of[measure.AmpKind](need),
+			have, _ := wiring.SupplyOf(s, w.Lib)
+			rated := wiring.RatedVolts(&d, w.Lib)
+			if have <= 1.1*rated && have >= 0.8*rated {
+				continue
 			}
-			next := d
-			next.From, next.At = id, measure.Length{}
-			label := fmt.Sprintf("Step it down with a %s %s converter", measure.Volts(rated), conv.Amps)
-			snag.Mends = append(
-				snag.Mends,
-				Mend{
-					Label: label,
-					Edit: plan.Edit{
-						Label:   label,
-						Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)},
-					},
-				},
-			)
-		}
-		if len(snag.Mends) == 0 {
-			id := w.FreshName("S")
-			for _, p := range w.Lib.Supplies {
-				if p.Volts == rated && 0.8*p.Amps >= wiring.RatedAmps(&d, w.Lib) {
-					s := plan.Device{
-						ID:      id,
-						Prop:    d.Prop,
-						Kind:    "supply",
-						Name:    "Supply " + id,
-						Product: smallest(w, rated, wiring.RatedAmps(&d, w.Lib)),
-					}
-					m := fused(w, fmt.Sprintf("Add a %s supply", measure.Volts(rated)), d, id)
-					m.Edit.Changes = append([]plan.Change{w.Plan.Put("device", id, s)}, m.Edit.Changes...)
-					snag.Mends = []Mend{m}
+			what := "burns it out"
+			if have < rated {
+				what = "leaves it dark or dim"
+			}
+			snag := Snag{
+				Level:  Stop,
+				Place:  "loom",
+				At:     []string{"device:" + d.ID},
+				Title:  d.Name + " is on the wrong rail",
+				weight: 4,
+				Why: fmt.Sprintf(
+					"%s gives %s; it wants %s, which %s.",
+					s.Name,
+					measure.Volts(have),
+					measure.Volts(rated),
+					what,
+				),
+			}
+			for _, o := range w.Plan.Devices {
+				if v, _ := wiring.SupplyOf(&o, w.Lib); o.Kind == "supply" && v <= 1.1*rated && v >= 0.95*rated {
+					snag.Mends = append(snag.Mends, fused(w, "Feed from "+o.Name, d, o.ID))
 					break
 				}
 			}
+			if feeder := w.Device(d.From); have > rated+1 && feeder != nil { // step the rail down
+				id := w.FreshName("C")
+				need := math.Ceil(wiring.RatedAmps(&d, w.Lib) / .8)
+				conv := plan.Device{
+					ID:    id,
+					Prop:  d.Prop,
+					Kind:  "converter",
+					Name:  "Converter " + id,
+					From:  d.From,
+					At:    d.At,
+					Volts: measure.Of[measure.VoltKind](rated),
+					Amps:  measure.Of[measure.AmpKind](need),
+				}
+				next := d
+				next.From, next.At = id, measure.Length{}
+				label := fmt.Sprintf("Step it down with a %s %s converter", measure.Volts(rated), conv.Amps)
+				snag.Mends = append(
+					snag.Mends,
+					Mend{
+						Label: label,
+						Edit: plan.Edit{
+							Label:   label,
+							Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)},
+						},
+					},
+				)
+			}
+			if len(snag.Mends) == 0 {
+				id := w.FreshName("S")
+				for _, p := range w.Lib.Supplies {
+					if p.Volts == rated && 0.8*p.Amps >= wiring.RatedAmps(&d, w.Lib) {
+						s := plan.Device{
+							ID:      id,
+							Prop:    d.Prop,
+							Kind:    "supply",
+							Name:    "Supply " + id,
+							Product: smallest(w, rated, wiring.RatedAmps(&d, w.Lib)),
+						}
+						m := fused(w, fmt.Sprintf("Add a %s supply", measure.Volts(rated)), d, id)
+						s = plugged(w, s, wiring.RatedAmps(&d, w.Lib))
+						m.Edit.Changes = append([]plan.Change{w.Plan.Put("device", id, s)}, m.Edit.Changes...)
+						snag.Mends = []Mend{m}
+						break
+					}
+				}
+			}
+			say(snag)
 		}
-		say(snag)
-	}
-})
+	},
+)
 
 // smallest is the smallest supply of the shop's list that carries amps within
 // 80 %, or "".
 func smallest(w *work.Work, volts, amps float64) string {
 	best := ""
 	for id, s := range w.Lib.Supplies {
-		if s.Volts == volts && circuit.LoadLimit*s.Amps >= amps && (best == "" || s.Amps < w.Lib.Supplies[best].Amps) {
+		if s.Volts == volts && circuit.LoadLimit*s.Amps >= amps &&
+			(best == "" || s.Amps < w.Lib.Supplies[best].Amps) {
 			best = id
 		}
 	}

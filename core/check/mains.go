@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
@@ -214,6 +215,30 @@ var _ = rule(
 	},
 )
 
+// roomy are the outlets that can take so many watts more, no heater on them.
+func roomy(w *work.Work, watts float64) (out []*plan.Outlet) {
+	eachOutlet(w, func(o *plan.Outlet, loads []work.MainsLoad, amps float64) {
+		heater := false
+		for _, l := range loads {
+			heater = heater || l.Heater
+		}
+		if !heater && amps+watts/o.Volts.Value() <= w.OutletLimit(o) {
+			out = append(out, o)
+		}
+	})
+	return out
+}
+
+// plugged is a new supply on an outlet that has room for what it gives, if there is one.
+func plugged(w *work.Work, s plan.Device, amps float64) plan.Device {
+	volts, _ := wiring.SupplyOf(&s, w.Lib)
+	for _, o := range roomy(w, volts*amps/.85) {
+		s.Outlet = o.ID
+		break
+	}
+	return s
+}
+
 var _ = rule(
 	"unplugged",
 	Mind,
@@ -235,15 +260,11 @@ var _ = rule(
 				Why:   "Say which outlet it hangs on, so that the circuit's load is right.",
 			}
 			watts := w.All.Readings[d.ID].Volts * w.All.Readings[d.ID].Amps / .85
-			eachOutlet(w, func(o *plan.Outlet, loads []work.MainsLoad, amps float64) {
-				heater := false
-				for _, l := range loads {
-					heater = heater || l.Heater
-				}
-				if len(s.Mends) < 2 && !heater && amps+watts/o.Volts.Value() <= w.OutletLimit(o) {
+			for _, o := range roomy(w, watts) {
+				if len(s.Mends) < 2 {
 					s.Mends = append(s.Mends, toOutlet(w, work.MainsLoad{Kind: "device", ID: d.ID, Name: d.Name}, o))
 				}
-			})
+			}
 			say(s)
 		}
 	},

@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -98,6 +99,10 @@ func (p *Prover) prove(s Snag) (kept []Mend) {
 		m.Label, m.Effect, m.Edit = o.label, o.effect, o.edit
 		m.price(p.work)
 		kept = append(kept, m)
+	}
+	s.Mends = slices.Clone(s.Mends)
+	for i := range s.Mends {
+		s.Mends[i] = s.Mends[i].made()
 	}
 	for _, m := range s.Mends {
 		if o := p.tried(s, m, 0); o.ok {
@@ -249,6 +254,7 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 				if k == 2 {
 					break
 				}
+				also = also.made()
 				both := Mend{Label: m.Label + ", and " + lowerFirst(also.Label), gives: m.gives, Effect: m.Effect}
 				both.Edit = plan.Edit{
 					Label:   both.Label,
@@ -287,6 +293,12 @@ func (p *Prover) reach(s Snag, m Mend) portion {
 			if prop := w.Plan.PropOf(key); prop != "" {
 				props[prop] = true
 			}
+		case "scene", "trigger", "input", "mechanism", "promise", "clip":
+			prop := w.Plan.PropOf(key)
+			if prop == "" {
+				return false
+			}
+			props[prop] = true // with all that its scenes and mechanisms work
 		default:
 			return false
 		}

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"slices"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -36,19 +37,7 @@ var _ = rule(
 				if sum > circuit.LoadLimit*la {
 					continue
 				}
-				m := Mend{Label: "Hang it all on " + a.Name}
-				m.Edit = plan.Edit{Label: m.Label}
-				for _, d := range w.Plan.Devices {
-					if d.From == b.ID {
-						d.From = a.ID
-						m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", d.ID, d))
-					}
-				}
-				q, err := w.Plan.Apply(m.Edit)
-				if err != nil {
-					continue
-				}
-				m.Edit.Changes = append(m.Edit.Changes, q.Without("device", b.ID).Changes...)
+				m := Mend{Label: "Hang it all on " + a.Name, make: func() plan.Edit { return mergedInto(w, a, b) }}
 				say(
 					Snag{
 						Level: Note,
@@ -70,3 +59,18 @@ var _ = rule(
 		}
 	},
 )
+
+// mergedInto hangs on one supply all that hangs on another, and takes that away.
+func mergedInto(w *work.Work, a, b *plan.Device) plan.Edit {
+	e := plan.Edit{Label: "Hang it all on " + a.Name}
+	q := *w.Plan // as it is then; it is judged when the mend is tried
+	q.Devices = slices.Clone(w.Plan.Devices)
+	for i := range q.Devices {
+		if d := &q.Devices[i]; d.From == b.ID {
+			d.From = a.ID
+			e.Changes = append(e.Changes, w.Plan.Put("device", d.ID, *d))
+		}
+	}
+	e.Changes = append(e.Changes, q.Without("device", b.ID).Changes...)
+	return e
+}

@@ -225,7 +225,7 @@ func fedBetter(w *work.Work, d *plan.Device, volts float64, does func(*wiring.St
 			s := plan.Device{ID: w.FreshName("S"), Prop: d.Prop, Kind: "supply", Product: id}
 			s.Name = "Supply " + s.ID
 			m := fused(w, "A supply of its own", *d, s.ID)
-			m.Edit.Changes = append([]plan.Change{w.Plan.Put("device", s.ID, s)}, m.Edit.Changes...)
+			m.Edit.Changes = append([]plan.Change{w.Plan.Put("device", s.ID, plugged(w, s, asks))}, m.Edit.Changes...)
 			out = append(out, m)
 			break
 		}

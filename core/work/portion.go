@@ -11,9 +11,9 @@ import (
 
 // Portion is the part of the plan that hangs together with some trees of the
 // wiring and some props, for trying a change on: those trees and all that a
-// wire, a shared ground or a data line ties to them, what else is on their
+// wire, a shared ground, a data line or a scene ties to them, what else is on the
 // outlets as one load, the solids of those props with their joints and coats,
-// and what is built into them. Its name tells which part it is; it is nil when
+// what is built into them, and what they do. Its name tells which part it is; it is nil when
 // that is the whole plan.
 func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 	p := w.Plan
@@ -22,7 +22,7 @@ func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 		rootOf[p.Devices[i].ID] = w.wires.Root(p.Devices[i].ID)
 	}
 	for grown := true; grown; { // until nothing more is tied to them
-		grown = false
+		grown = w.behaving(roots, props, rootOf)
 		tie := func(a, b string) {
 			if a != "" && b != "" && roots[a] != roots[b] {
 				roots[a], roots[b], grown = true, true, true
@@ -32,6 +32,7 @@ func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 			d := &p.Devices[i]
 			tie(rootOf[d.ID], rootOf[d.To])
 			tie(rootOf[d.ID], rootOf[d.Data])
+			tie(rootOf[d.ID], rootOf[d.Never])
 			if s := p.Solid(d.In); s != nil && props[s.Prop] && !roots[rootOf[d.ID]] {
 				roots[rootOf[d.ID]], grown = true, true
 			}
@@ -39,14 +40,14 @@ func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 	}
 	q := &plan.Plan{Format: p.Format, Display: p.Display, Lots: p.Lots, Offcuts: p.Offcuts, Goods: p.Goods}
 	q.Display.Name = "a portion" // a display's name changes nothing that is worked out
-	need, solids, outlets := map[string]bool{}, map[string]bool{}, map[string]bool{}
+	need, solids := map[string]bool{}, map[string]bool{}
 	for k := range props {
 		need[k] = true
 	}
 	for i := range p.Devices {
 		if d := p.Devices[i]; roots[rootOf[d.ID]] {
 			q.Devices = append(q.Devices, d)
-			need[d.Prop], solids[d.In], outlets[d.Outlet] = true, true, true
+			need[d.Prop], solids[d.In] = true, true
 		}
 	}
 	for _, s := range p.Solids {
@@ -70,6 +71,7 @@ func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 			q.Finishes = append(q.Finishes, f)
 		}
 	}
+	w.behaviourIn(q, need)
 	for _, x := range p.Props {
 		if need[x.ID] {
 			q.Props = append(q.Props, x)
@@ -77,9 +79,6 @@ func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 	}
 	q.Layouts = p.Layouts
 	for _, o := range p.Outlets {
-		if !outlets[o.ID] {
-			continue
-		}
 		q.Outlets = append(q.Outlets, o)
 		rest := plan.Plug{ID: "rest-" + o.ID, Name: "The rest on " + o.Name, Outlet: o.ID}
 		watts := 0.0
@@ -95,6 +94,88 @@ func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 		}
 	}
 	return q, fmt.Sprint(sorted(roots), sorted(props))
+}
+
+// behaving adds the trees of the wiring that one scene or one mechanism works together, or
+// that those of a prop work; it says whether there were any more.
+func (w *Work) behaving(roots, props map[string]bool, rootOf map[string]string) (grown bool) {
+	together := func(prop string, devices ...string) {
+		in := props[prop]
+		for _, d := range devices {
+			in = in || roots[rootOf[d]]
+		}
+		for _, d := range devices {
+			if r := rootOf[d]; in && r != "" && !roots[r] {
+				roots[r], grown = true, true
+			}
+		}
+	}
+	for i := range w.Plan.Scenes {
+		s := &w.Plan.Scenes[i]
+		var devices []string
+		for _, q := range s.Cues {
+			devices = append(devices, q.Channel)
+		}
+		together(s.Prop, devices...)
+	}
+	for i := range w.Plan.Mechanisms {
+		m := &w.Plan.Mechanisms[i]
+		together(m.Prop, m.Up, m.Down, m.Motor)
+	}
+	return grown
+}
+
+// behaviourIn puts into a portion what its devices do: mechanisms, scenes and clips all of
+// whose devices it has, what works those, and the promises that can be read there.
+func (w *Work) behaviourIn(q *plan.Plan, need map[string]bool) {
+	p := w.Plan
+	here := map[string]bool{"": true}
+	for i := range q.Devices {
+		here[q.Devices[i].ID] = true
+	}
+	movers, scenes, inputs := map[string]bool{"": true}, map[string]bool{"": true}, map[string]bool{}
+	for _, m := range p.Mechanisms {
+		if here[m.Up] && here[m.Down] && here[m.Motor] && (m.Motor+m.Up+m.Down != "" || need[m.Prop]) &&
+			(m.Carries == "" || q.Solid(m.Carries) != nil) {
+			q.Mechanisms = append(q.Mechanisms, m)
+			movers[m.ID], need[m.Prop] = true, true
+		}
+	}
+	for _, s := range p.Scenes {
+		all := len(s.Cues) > 0 || need[s.Prop]
+		for _, c := range s.Cues {
+			all = all && here[c.Channel]
+		}
+		if all {
+			q.Scenes = append(q.Scenes, s)
+			scenes[s.ID], need[s.Prop] = true, true
+		}
+	}
+	works := map[string]bool{}
+	for _, t := range p.Triggers {
+		works[t.Input] = works[t.Input] || scenes[t.Scene]
+	}
+	for _, x := range p.Inputs {
+		if (works[x.ID] || need[x.Prop]) && movers[x.Mover] && scenes[x.Scene] {
+			q.Inputs = append(q.Inputs, x)
+			inputs[x.ID], need[x.Prop] = true, true
+		}
+	}
+	for _, t := range p.Triggers {
+		if inputs[t.Input] && scenes[t.Scene] {
+			q.Triggers = append(q.Triggers, t)
+		}
+	}
+	for _, c := range p.Clips {
+		if need[c.Prop] && here[c.Channel] {
+			q.Clips = append(q.Clips, c)
+		}
+	}
+	for _, x := range p.Promises {
+		if _, err := q.Promise(x.ID, x.Says); need[x.Prop] && err == nil {
+			q.Promises = append(q.Promises, x)
+		}
+	}
 }
 
 // Root is the device that the tree of the wiring a device is in begins with.
