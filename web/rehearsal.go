@@ -326,7 +326,7 @@ func framesJSON(w *work.Work, play draw.Playing) any {
 				j.Amps[d.ID] = draw.Supplied(f.State.Readings[d.ID])
 			}
 		}
-		db := draw.Decibels(w, f)
+		db := w.Decibels(f.State)
 		j.DB, j.Loud = draw.LoudText(db), max(0, min(1, (db-40)/60))
 		out = append(out, j)
 	}

@@ -5,7 +5,7 @@ import (
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
-	"zapbarn/core/show"
+	"zapbarn/core/source"
 	"zapbarn/core/work"
 
 	"github.com/gin-gonic/gin"
@@ -14,13 +14,13 @@ import (
 // NightView is a night of guests played through.
 type NightView struct {
 	Groups, Size, Dwell, Seed int
-	Speed                     string
 	Guests                    string
 	Props                     []PropNight
 	Longest                   string
 	Cycles                    []Result
-	Energy                    []Result
-	Fluid                     []Result
+	Energy                    []source.Result
+	Fluid                     []source.Result
+	Refused                   string
 	None                      bool
 	Hours                     string
 }
@@ -53,33 +53,18 @@ func (p *Page) number(name string, def, least, most int) int {
 // night plays a whole evening of guests.
 func (p *Page) night() {
 	w := p.Work
-	_, hours, _ := w.Plan.Season()
 	v := &NightView{Groups: p.number("groups", 60, 1, 2000), Size: p.number("size", 5, 1, 40),
-		Dwell: p.number("dwell", 8, 0, 600), Seed: p.number("seed", 1, 1, 1_000_000), Speed: "1 m/s",
-		Hours: measure.Span(hours * 3600)}
+		Dwell: p.number("dwell", 8, 0, 600), Seed: p.number("seed", 1, 1, 1_000_000)}
 	p.Night = v
-	n := show.Night{Length: int(hours * 3.6e6), Groups: v.Groups, Size: v.Size, Speed: 1, Dwell: v.Dwell * 1000,
-		Seed: uint64(v.Seed), Loads: w.Loads(), Volts: map[string]float64{}}
-	far := 0.0
-	for i := range w.Plan.Inputs {
-		in := &w.Plan.Inputs[i]
-		if !in.ByGuests() {
-			continue
-		}
-		if far += 3; !in.Far.IsZero() { // none said: three metres behind the one before
-			far = in.Far.Value() / 1000
-		}
-		n.Stops = append(n.Stops, show.Stop{Input: in.ID, Far: far, Held: 400})
-	}
-	if v.None = len(n.Stops) == 0 || w.ShowErr != nil; v.None {
+	rep, ok, err := w.Evening(work.EveningOf{Groups: v.Groups, Size: v.Size, Dwell: v.Dwell, Seed: v.Seed})
+	v.Hours = measure.Span(rep.Hours * 3600)
+	if v.None = !ok; v.None {
 		return
 	}
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Kind == "supply" {
-			n.Volts[d.ID] = w.All.Readings[d.ID].Volts
-		}
+	if err != nil {
+		v.Refused = measure.Capital(err.Error()) + "."
+		return
 	}
-	rep, _ := n.Run(w.Machine)
 	v.Guests, v.Longest = grouped(rep.Guests), measure.Span(float64(rep.Longest)/1000)
 	for _, x := range rep.Props {
 		in := w.Plan.Input(x.Input)
@@ -94,32 +79,5 @@ func (p *Page) night() {
 			v.Cycles = append(v.Cycles, Result{Label: m.Of.Name, Text: grouped(k) + " runs"})
 		}
 	}
-	for _, l := range n.Loads {
-		if wh := rep.Wh[l.Supply]; wh > 0.05 {
-			v.Energy = append(v.Energy, Result{Label: w.Device(l.Supply).Name, Text: measure.Decimal(wh, 0) + " Wh"})
-		}
-	}
-	v.Fluid = fogged(w, rep)
-}
-
-// fogPerMinute is what a small fogger of the battery kind uses, mL a minute (from memory).
-const fogPerMinute = 2.5
-
-// fogged is how long each fogger ran, and what it used.
-func fogged(w *work.Work, rep show.Report) (out []Result) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if w.Lib.Lamps[d.Product].Makes != "fog" {
-			continue
-		}
-		for up := d; up != nil; up = w.Device(up.From) {
-			if up.Driven {
-				s := float64(rep.On[up.ID]) / 1000
-				out = append(out, Result{Label: d.Name, Text: measure.Span(s) + " of fog, " +
-					measure.Decimal(s/60*fogPerMinute, 0) + " mL"})
-				break
-			}
-		}
-	}
-	return out
+	v.Energy, v.Fluid = rep.Energy, rep.Fluid
 }

@@ -18,6 +18,7 @@ import (
 type Echo struct {
 	Sent, Came, Lost int
 	Slowest          string
+	Pressed          string // what was pressed, and when
 	Same             bool
 	Differs          string
 	Rows             []EchoRow
@@ -74,6 +75,7 @@ func (p *Page) standing(s *Server, c *gin.Context, ctl *formats.Controller) erro
 		Lost:    e.Sent - e.Came,
 		Slowest: e.Slowest.Round(10 * time.Microsecond).String(),
 		Same:    true,
+		Pressed: measure.Capital(name) + " closes at 0.5 s and at 9 s, for 0.3 s each; 20 s are played",
 	}
 	for _, ch := range ctl.Machine.Channels {
 		want, got := spansText(tr.Spans(ch.ID)), spansText(e.Spans(ch.ID, until))

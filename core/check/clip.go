@@ -22,20 +22,27 @@ func heard(code string, level Level, doc string, run func(w *work.Work, h work.H
 	})
 }
 
+// moved offers the nearest distance, in steps of so many metres, at which a clip's level
+// will do.
+func moved(w *work.Work, h work.Heard, step float64, label string, good func(db float64) bool) []Mend {
+	for d := h.AtGuest + step; d > 0.5 && d < 30; d += step {
+		if good(sound.Fall(h.Source, d)) {
+			x := *h.Of
+			x.Guests = written(w, d*1000)
+			return []Mend{put(w, fmt.Sprintf(label, x.Guests), "clip", x.ID, x)}
+		}
+	}
+	return nil
+}
+
 var _ = heard("clip-quiet", Mind, "A sound is drowned by the guests' own voices.",
 	func(w *work.Work, h work.Heard, say func(Snag)) {
 		if !h.Known || h.Guests >= sound.Crowd+sound.Over {
 			return
 		}
-		x := *h.Of
-		out := []Mend{}
-		for near := h.AtGuest; near > 0.5; near -= 0.5 {
-			if sound.Fall(h.Source, near) >= sound.Crowd+sound.Over {
-				x.Guests = written(w, near*1000)
-				out = append(out, put(w, "Stand its speaker "+x.Guests.String()+" from them", "clip", x.ID, x))
-				break
-			}
-		}
+		out := moved(w, h, -0.5, "Stand its speaker %s from them", func(db float64) bool {
+			return db >= sound.Crowd+sound.Over
+		})
 		say(Snag{
 			Title: "Nobody hears “" + h.Of.Name + "”",
 			Why: fmt.Sprintf(
@@ -57,15 +64,9 @@ var _ = heard("clip-loud", Fix, "A sound is too loud for ears that are near it a
 		if !h.Known || sound.Bears(h.Guests) >= hours*duty {
 			return
 		}
-		x := *h.Of
-		out := []Mend{}
-		for far := h.AtGuest + 0.5; far < 30; far += 0.5 {
-			if sound.Bears(sound.Fall(h.Source, far)) >= hours*duty {
-				x.Guests = written(w, far*1000)
-				out = append(out, put(w, "Keep guests and crew "+x.Guests.String()+" away", "clip", x.ID, x))
-				break
-			}
-		}
+		out := moved(w, h, 0.5, "Keep guests and crew %s away", func(db float64) bool {
+			return sound.Bears(db) >= hours*duty
+		})
 		say(Snag{
 			Title: "“" + h.Of.Name + "” is too loud up close",
 			Why: fmt.Sprintf(

@@ -165,6 +165,13 @@ func TestDrive(t *testing.T) {
 	for ; 6*(want-tau*(1-math.Exp(-want/tau))) < 100; want += 1e-4 {
 	}
 	assert.InDelta(t, want, f.Time, .01)
+	// a travel of an hour is no stall: what is left after ten minutes goes as evenly
+	long, _ := (&Mechanism{Way: Winch{.04}, From: 0, To: 30 * 540, Load: Load{Mass: 5.0986}}).Travel(50)
+	m.Stall = 4
+	r = Drive(long, m)
+	assert.False(t, r.Stalled)
+	assert.InEpsilon(t, 540*30/4.5, r.Time, 1e-4)
+	assert.InEpsilon(t, r.Amps*r.Amps*r.Time, r.Square, 1e-4)
 	assert.InDelta(t, 2, Heat(1, 4*10, 10), 1e-9, "2 A all the time")
 	assert.InDelta(t, 1, Heat(1, 4*10, 40), 1e-9, "a quarter of it: half the current heats as much")
 }

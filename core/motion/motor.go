@@ -43,6 +43,9 @@ type Run struct {
 	Fastest float64 // J, the most there is on the way
 }
 
+// slowest is how many seconds of a travel are worked out step by step.
+const slowest = 600
+
 // Drive runs a motor through a travel from standing: the load is accelerated by what
 // the motor has over, step by step of a millisecond, taken implicitly so that a light
 // load is as exact as a heavy one.
@@ -63,7 +66,7 @@ func Drive(rows []Row, m Motor) (r Run) {
 		}
 		inertia := mix(rows[i].Inertia, rows[i+1].Inertia) + 1e-6
 		w = (w + dt/inertia*(m.Stall-need)) / (1 + dt/inertia*slope)
-		if w <= 1e-6 || r.Time > 600 {
+		if w <= 1e-6 {
 			r.Stalled, r.At = true, mix(rows[i].Q, rows[i+1].Q)
 			r.Amps = m.Most
 			return r
@@ -77,6 +80,11 @@ func Drive(rows []Row, m Motor) (r Run) {
 		r.Fastest = math.Max(r.Fastest, r.Energy)
 		turned += w * dt
 		r.Time += dt
+		if r.Time > slowest { // it has long run evenly: the rest of the way as it goes now
+			left := (span - turned) / w
+			r.Time, r.Square = r.Time+left, r.Square+amps*amps*left
+			break
+		}
 	}
 	return r
 }

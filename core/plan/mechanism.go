@@ -159,8 +159,8 @@ func (x *Mechanism) valid(c checks) error {
 func (x *Mechanism) Lacks() (out []string) {
 	need := map[string][]string{"lid": {"crank", "link", "arm", "reach"}, "slide": {"crank", "link"},
 		"servo": {"reach"}, "winch": {"drum", "travel"}, "turntable": {"reach"}}[x.Kind]
-	has := map[string]bool{"crank": !x.Crank.IsZero(), "link": !x.Link.IsZero(), "arm": !x.Arm.IsZero(),
-		"reach": !x.Reach.IsZero(), "drum": !x.Drum.IsZero(), "travel": !x.Travel.IsZero()}
+	has := map[string]bool{"crank": x.Crank.Value() > 0, "link": x.Link.Value() > 0, "arm": x.Arm.Value() > 0,
+		"reach": x.Reach.Value() > 0, "drum": x.Drum.Value() > 0, "travel": x.Travel.Value() > 0}
 	for _, f := range need {
 		if !has[f] {
 			out = append(out, f)

@@ -41,7 +41,7 @@ func TestANightOfRest(t *testing.T) {
 // Energy by hand: 0.1 A at rest for an hour, and 2 A for 60 times half a second.
 func TestANightsEnergy(t *testing.T) {
 	n := evening(60)
-	n.Loads = []Load{{Supply: "S", Limit: 5, Rest: .1, Amps: map[string]float64{"fill": 2}}}
+	n.Loads = []Load{{Supply: "S", Rest: .1, Amps: map[string]float64{"fill": 2}}}
 	n.Volts = map[string]float64{"S": 12}
 	rep, _ := n.Run(machine(OneShot))
 	assert.InDelta(t, .1+2*30.0/3600, rep.Ah["S"], 1e-9)

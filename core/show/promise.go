@@ -1,6 +1,9 @@
 package show
 
-import "fmt"
+import (
+	"fmt"
+	"slices"
+)
 
 // Term is something that is so or not at a moment: an output that is on, a mover away
 // from where it rests, a scene that runs, a state, a contact that is closed.
@@ -30,7 +33,6 @@ const (
 	IntoStop Kept = "into its stop" // a mover is driven on at its end
 	Alone    Kept = "alone"         // a mover starts after power returns with nobody pressing
 	Silent   Kept = "silent"        // a trigger that no press starts any more
-	Overload Kept = "overload"      // more current than a supply has
 )
 
 // BuiltIn are the promises that every machine makes: no output longer than its limit,
@@ -73,12 +75,8 @@ const Grace = 100
 // monitor watches one promise over a run.
 type monitor struct {
 	*Promise
-	a, b  int // of the term's kind
-	up    int // of a mover
-	down  int
-	loads map[int]float64
-	rest  float64
-	limit float64
+	a, b     int // of the term's kind
+	up, down int // of a mover
 }
 
 // monitors binds promises to a program; an error names what it does not have.
@@ -89,7 +87,7 @@ func (p *program) monitors(promises []Promise) (out []monitor, err error) {
 			term *Term
 			at   *int
 		}{{&m.A, &m.a}, {&m.B, &m.b}} {
-			if t.term.Kind == "" || t.term.Kind == "supply" {
+			if t.term.Kind == "" {
 				continue
 			}
 			if *t.at = p.number(*t.term); *t.at < 0 {
@@ -108,41 +106,17 @@ func (p *program) monitors(promises []Promise) (out []monitor, err error) {
 func (p *program) number(t Term) int {
 	switch t.Kind {
 	case "channel":
-		for i := range p.channels {
-			if p.channels[i].ID == t.ID {
-				return i
-			}
-		}
+		return slices.IndexFunc(p.channels, func(x Channel) bool { return x.ID == t.ID })
 	case "mover":
-		for i := range p.movers {
-			if p.movers[i].ID == t.ID {
-				return i
-			}
-		}
+		return slices.IndexFunc(p.movers, func(x mover) bool { return x.ID == t.ID })
 	case "scene":
-		for i := range p.scenes {
-			if p.scenes[i].ID == t.ID {
-				return i
-			}
-		}
+		return slices.IndexFunc(p.scenes, func(x scene) bool { return x.ID == t.ID })
 	case "state":
-		for i := range p.states {
-			if p.states[i] == t.ID {
-				return i
-			}
-		}
+		return slices.Index(p.states, t.ID)
 	case "trigger":
-		for i := range p.triggers {
-			if p.triggers[i].ID == t.ID {
-				return i
-			}
-		}
+		return slices.IndexFunc(p.triggers, func(x trigger) bool { return x.ID == t.ID })
 	case "input":
-		for i := range p.inputs {
-			if p.inputs[i].ID == t.ID {
-				return i
-			}
-		}
+		return slices.IndexFunc(p.inputs, func(x input) bool { return x.ID == t.ID })
 	}
 	return -1
 }
@@ -179,14 +153,6 @@ func (s *sim) broken(m *monitor, pressed bool) bool {
 		return up && !down && s.pos[m.a] >= v.travel || down && !up && s.pos[m.a] <= 0
 	case Alone:
 		return !pressed && (m.up >= 0 && s.out[m.up] > 0 || m.down >= 0 && s.out[m.down] > 0)
-	case Overload:
-		amps := m.rest
-		for ch, a := range s.out {
-			if a > 0 {
-				amps += m.loads[ch] * float64(a) / 100
-			}
-		}
-		return amps > m.limit
 	}
 	return false
 }

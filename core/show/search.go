@@ -10,9 +10,8 @@ import (
 type Search struct {
 	Machine  Machine
 	Promises []Promise // the builder's own, besides those built in
-	Loads    []Load
-	Depth    int // events at most
-	Most     int // moments worked out at most, in all; 0 is some two seconds' worth
+	Depth    int       // events at most
+	Most     int       // moments worked out at most, in all; 0 is some two seconds' worth
 	// told after each depth; a false ends the search. May be nil.
 	Progress func(depth, states int) bool
 }
@@ -101,19 +100,12 @@ func (q Search) Run() (Found, error) {
 		r.most = 400_000
 	}
 	all := append(q.Machine.BuiltIn(), q.Promises...)
-	for _, l := range q.Loads {
-		all = append(all, Promise{ID: "overload:" + l.Supply, Kind: Overload, A: Term{"supply", l.Supply}})
-	}
 	var err error
 	if r.watch, err = r.p.monitors(all); err != nil {
 		return Found{}, err
 	}
 	for i := range r.watch {
-		if m := &r.watch[i]; m.Kind == Overload {
-			r.load(m)
-		} else if m.Kind == Longest {
-			r.lasting = true
-		}
+		r.lasting = r.lasting || r.watch[i].Kind == Longest
 	}
 	for i := range r.p.scenes {
 		r.horizon = max(r.horizon, r.p.scenes[i].long)
@@ -131,18 +123,6 @@ func (q Search) Run() (Found, error) {
 	r.horizon = min(farthest, 2*(r.horizon+far)+3000)
 	r.search()
 	return r.found, nil
-}
-
-func (r *searcher) load(m *monitor) {
-	for _, l := range r.Loads {
-		if l.Supply != m.A.ID {
-			continue
-		}
-		m.rest, m.limit, m.loads = l.Rest, l.Limit, map[int]float64{}
-		for ch := range r.p.channels {
-			m.loads[ch] = l.Amps[r.p.channels[ch].ID]
-		}
-	}
 }
 
 // search goes depth by depth.

@@ -118,10 +118,9 @@ type Mover struct {
 	Circles  bool   // it goes round: there is no end to be driven into
 }
 
-// Load is a supply's limit and what each channel takes of it.
+// Load is what a supply gives with every channel off, and what each channel takes more.
 type Load struct {
 	Supply string
-	Limit  float64 // A
 	Rest   float64 // A with every channel off
 	Amps   map[string]float64
 }

@@ -110,6 +110,9 @@ type Operating struct {
 	FarVolt float64 // of a strip: at its worst segment
 }
 
+// Works is whether a lamp, a motor or whatever hangs there does anything.
+func (g Operating) Works() bool { return g.State == "lit" || g.State == "dim" || g.State == "over" }
+
 // State is every reading in one state of the switches.
 type State struct {
 	Readings map[string]Operating
@@ -370,7 +373,10 @@ func (b *builder) farEnd(d *Device) {
 	if !d.Back.IsZero() {
 		back = stock.CopperOhmsPerMetre(d.Gauge.Value(), b.temp) * d.Back.Value() / 1000
 	}
-	b.back[d.ID] = [2]int{b.Net.Wire(d.ID+" far end", end[0], tp, back), b.Net.Wire(d.ID+" far end", end[1], tn, back)}
+	b.back[d.ID] = [2]int{
+		b.Net.Wire(d.ID+" far end", end[0], tp, back),
+		b.Net.Wire(d.ID+" far end", end[1], tn, back),
+	}
 	if x, y := b.supply[d.ID], b.supply[d.To]; x != y {
 		b.beside[x], b.beside[y] = true, true
 	}

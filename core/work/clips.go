@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/sound"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 )
 
 // Heard is a clip where it is heard.
@@ -46,6 +47,30 @@ func (w *Work) Heard(x *plan.Clip) Heard {
 		}
 	}
 	return h
+}
+
+// Decibels is how loud all that sounds is where a guest stands: each falls 6 dB with every
+// doubling of the distance (inverse square), and their powers add up. 0 when nothing sounds.
+func (w *Work) Decibels(now *wiring.State) float64 {
+	var levels []float64
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		l := w.Lib.Lamps[d.Product]
+		if d.Kind != "lamp" || l.Makes != "sound" || !now.Readings[d.ID].Works() {
+			continue
+		}
+		at, far := l.Loud, float64(guestAt)
+		for k := range w.Plan.Clips { // what it plays, where that is known
+			if h := w.Heard(&w.Plan.Clips[k]); h.Known && w.Feeds(h.Of.Channel, d.ID) {
+				at, far = h.Source, h.AtGuest
+			}
+		}
+		levels = append(levels, sound.Fall(at, far))
+	}
+	if len(levels) == 0 {
+		return 0
+	}
+	return sound.Together(levels...)
 }
 
 // clips keeps what is known of each.

@@ -7,7 +7,6 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
-	"zapbarn/core/wiring"
 	"zapbarn/core/words"
 )
 
@@ -175,11 +174,10 @@ func (w *Work) Loads() []show.Load {
 	at := map[string]int{}
 	for i := range w.Plan.Devices {
 		if d := &w.Plan.Devices[i]; d.Kind == "supply" {
-			_, limit := wiring.SupplyOf(d, w.Lib)
 			at[d.ID] = len(out)
 			out = append(
 				out,
-				show.Load{Supply: d.ID, Limit: limit, Rest: rest.Readings[d.ID].Amps, Amps: map[string]float64{}},
+				show.Load{Supply: d.ID, Rest: rest.Readings[d.ID].Amps, Amps: map[string]float64{}},
 			)
 		}
 	}

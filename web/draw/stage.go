@@ -9,7 +9,6 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
-	"zapbarn/core/sound"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
@@ -407,37 +406,10 @@ func (c *Canvas) lamplight(
 	}
 }
 
-// guestAt is how far from what sounds a guest is taken to stand, in m.
-const guestAt = 3.0
-
-// Decibels is how loud all that sounds is at a guest 3 m away: each falls 6 dB with every
-// doubling of the distance, and their powers add up. 0 when nothing sounds.
-func Decibels(w *work.Work, f work.Frame) float64 {
-	var levels []float64
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		l := w.Lib.Lamps[d.Product]
-		if d.Kind != "lamp" || l.Makes != "sound" || GlowLevel(f.State.Readings[d.ID]) == 0 {
-			continue
-		}
-		at, far := l.Loud, guestAt
-		for k := range w.Plan.Clips { // what it plays, where that is known
-			if h := w.Heard(&w.Plan.Clips[k]); h.Known && w.Feeds(h.Of.Channel, d.ID) {
-				at, far = h.Source, h.AtGuest
-			}
-		}
-		levels = append(levels, sound.Fall(at, far))
-	}
-	if len(levels) == 0 {
-		return 0
-	}
-	return sound.Together(levels...)
-}
-
 // meter is how loud it is where a guest stands.
 func (c *Canvas) meter(w *work.Work, now work.Frame) {
 	x, top, tall := c.W-52, 18.0, 132.0
-	db := Decibels(w, now)
+	db := w.Decibels(now.State)
 	c.Rect("metercase", x, top, 12, tall)
 	h := math.Max(0, math.Min(1, (db-40)/60)) * tall
 	c.f(
@@ -467,7 +439,7 @@ func LoudText(db float64) string {
 
 // GlowLevel is a lamp's light in four steps, 0 dark to 3 full.
 func GlowLevel(g wiring.Operating) int {
-	if g.State != "lit" && g.State != "dim" && g.State != "over" {
+	if !g.Works() {
 		return 0
 	}
 	return max(1, min(3, int(math.Ceil(g.Lit*3-0.05))))
