@@ -208,7 +208,7 @@ type ruleCase struct {
 }
 
 // ruleCases are at least one for each rule.
-func ruleCases() []ruleCase { return append(ruleCasesOf(), showCases()...) }
+func ruleCases() []ruleCase { return append(append(ruleCasesOf(), showCases()...), yardCases()...) }
 
 func ruleCasesOf() []ruleCase {
 	dev := func(id string, f func(*plan.Device)) func(*plan.Plan) {

@@ -116,6 +116,9 @@ var _ = rule(
 	"Foam, fabric and plywood burn: flame treatment and the local fire authority come first in a public display.",
 	func(w *work.Work, say func(Snag)) {
 		for _, s := range w.Plan.Solids {
+			if x := w.Plan.PlotOf(s.Prop); x != nil && x.Treated != "" {
+				continue
+			}
 			if w.Lib.Materials[s.Stock].Burns && w.Lib.Materials[s.Stock].Foam() {
 				say(
 					Snag{

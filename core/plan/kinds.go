@@ -32,6 +32,7 @@ func init() { // not in the variable itself: kinds' functions look it up
 		lotKind,
 		readingKind, offcutKind, layoutKind, photoKind, pictureKind, outletKind, plugKind, waiverKind, noteKind,
 		personKind, jobKind, deliveryKind, stockedKind,
+		plotKind, wallKind, walkwayKind, fixtureKind, cordKind, viewpointKind, forecastKind,
 	}
 }
 
@@ -366,6 +367,10 @@ func (p *Plan) Name(v any) string {
 		i, s := p.Input(x.Input), find(p.Scenes, x.Scene, func(s *Scene) string { return s.ID })
 		if i != nil && s != nil {
 			return i.Name + " to " + s.Name
+		}
+	case *Plot:
+		if x := p.Prop(x.Prop); x != nil {
+			return "place of " + x.Name
 		}
 	case *Reading:
 		if d := p.Device(x.Device); d != nil {

@@ -14,6 +14,8 @@ type Outlet struct {
 	Guard   bool            `json:"guard,omitempty" label:"Ground-fault protected"` // ground-fault protection
 	Gauge   measure.Gauge   `json:"gauge,omitzero" label:"Cord gauge"`              // of the extension cord to it
 	Cord    measure.Length  `json:"cord,omitzero" label:"Cord length"`              // its length
+	X       measure.Length  `json:"x,omitzero" label:"In the yard, right by"`
+	Y       measure.Length  `json:"y,omitzero" label:"and down by"`
 }
 
 var outletKind = listed(kind{name: "outlet", most: 200}, func(p *Plan) *[]Outlet { return &p.Outlets })
@@ -28,7 +30,8 @@ func (x *Outlet) valid(c checks) error {
 	if a := x.Breaker.Value(); a < 5 || a > 32 {
 		return measure.Bad("breaker", "%s is no outlet circuit; write 10 A to 20 A", x.Breaker)
 	}
-	return measure.First(measure.Named(x.Name), measure.Within("cord", x.Cord, 1, 100*metre))
+	return measure.First(measure.Named(x.Name), measure.Within("cord", x.Cord, 1, 100*metre), inYard("x", x.X),
+		inYard("y", x.Y))
 }
 
 // CordOhms is both conductors of an outlet's extension cord.

@@ -45,6 +45,14 @@ type Plan struct {
 	Deliveries []Delivery `json:"deliveries"`
 	Shelf      []Stocked  `json:"shelf"`
 
+	Plots      []Plot      `json:"plots"`
+	Walls      []Wall      `json:"walls"`
+	Walkways   []Walkway   `json:"walkways"`
+	Fixtures   []Fixture   `json:"fixtures"`
+	Cords      []Cord      `json:"cords"`
+	Viewpoints []Viewpoint `json:"viewpoints"`
+	Forecasts  []Forecast  `json:"forecasts"`
+
 	broken []Broken // stored elements that cannot stand as they are
 }
 

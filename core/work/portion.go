@@ -77,7 +77,12 @@ func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 			q.Props = append(q.Props, x)
 		}
 	}
-	q.Layouts = p.Layouts
+	for _, x := range p.Plots {
+		if need[x.Prop] {
+			q.Plots = append(q.Plots, x)
+		}
+	}
+	q.Layouts, q.Forecasts = p.Layouts, p.Forecasts
 	for _, o := range p.Outlets {
 		q.Outlets = append(q.Outlets, o)
 		rest := plan.Plug{ID: "rest-" + o.ID, Name: "The rest on " + o.Name, Outlet: o.ID}

@@ -75,6 +75,7 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 	w.totals()
 	w.motions()
 	w.clips()
+	w.standings()
 	w.Machine = w.Plan.Machine(w.travel)
 	w.ShowErr = w.Machine.Check()
 }

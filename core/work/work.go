@@ -124,6 +124,9 @@ func (w *Work) Kids(id string) []*plan.Device { return w.wires.Kids(id) }
 // Len writes a length the display's way.
 func (w *Work) Len(mm float64) string { return measure.Tape(mm, w.Plan.Metric()) }
 
+// Run writes a long length the display's way, in feet and inches or metres.
+func (w *Work) Run(mm float64) string { return measure.InUnits(measure.MarkedRun(mm), w.Plan.Metric()) }
+
 // FreshName is Plan.FreshName, clear of the whole plan that this is a portion of.
 func (w *Work) FreshName(prefix string) string {
 	for n := 1; ; n++ {

@@ -192,4 +192,34 @@ var whyPictures = map[string]whyPicture{
 		c.Rect("box", 230, 50, 90, 70)
 		c.Text("t soft", "middle", 275, 140, "foam, cloth, plywood")
 	}},
+	"wind": {"Wind at the middle of a prop, its weight over its foot", func(c *Canvas) {
+		c.Line("ground", 30, 130, 330, 130)
+		c.Rect("box", 160, 26, 70, 104)
+		for _, y := range []float64{50, 78, 106} {
+			c.Line("limit", 60, y, 140, y)
+			c.through("limit", []XY{{128, y - 7}, {140, y}, {128, y + 7}})
+		}
+		c.Line("edge", 195, 78, 195, 122)
+		c.through("edge", []XY{{188, 112}, {195, 124}, {202, 112}})
+		c.Text("t soft", "start", 240, 84, "weight")
+		c.Text("t soft", "middle", 100, 36, "wind")
+	}},
+	"path": {"A path, and what stands and lies in it", func(c *Canvas) {
+		c.Line("edge", 20, 50, 340, 50)
+		c.Line("edge", 20, 110, 340, 110)
+		c.Rect("box", 150, 20, 60, 46)
+		c.Line("limit", 270, 20, 270, 135)
+		c.Text("t soft", "start", 40, 84, "guests walk here")
+		c.Text("t soft", "middle", 180, 140, "clear for its whole width")
+	}},
+	"sight": {"An eye on the path, a screen, and a lamp behind it", func(c *Canvas) {
+		c.Line("ground", 20, 130, 340, 130)
+		c.Poly("box", ring(60, 44, 10))
+		c.Line("edge", 60, 54, 60, 130)
+		c.Line("edge", 200, 60, 200, 130)
+		c.Line("limit", 70, 44, 300, 78)
+		c.Poly("lampbox l-lit", ring(300, 112, 14))
+		c.Text("t soft", "middle", 206, 150, "screen")
+		c.Text("t soft", "start", 240, 60, "the line over its top")
+	}},
 }

@@ -1,0 +1,111 @@
+package work
+
+import (
+	"fmt"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/source"
+	"zapbarn/core/yard"
+)
+
+// Gale is the wind, m/s, that a display outdoors is held for when no stronger one is
+// forecast: 45 mph, a strong gale's (from memory).
+const Gale = 45 * 0.44704
+
+// Wind is the wind that what stands outdoors is held for: the strongest that is forecast,
+// or a gale.
+func (w *Work) Wind() float64 {
+	v := Gale
+	for i := range w.Plan.Forecasts {
+		v = max(v, w.Plan.Forecasts[i].Strongest())
+	}
+	return v
+}
+
+// Speed writes a wind the display's way.
+func (w *Work) Speed(v float64) string { return measure.SpeedText(v, w.Plan.Metric()) }
+
+// standings keeps the numbers of what stands in the yard, each with its working.
+func (w *Work) standings() {
+	if len(w.Plan.Plots)+len(w.Plan.Cords) == 0 {
+		return
+	}
+	y := w.Yard()
+	for _, s := range y.Stands {
+		if s.Is.Mass > 0 {
+			w.standing(s)
+		}
+		if path := y.Path(); path != nil {
+			w.looked(s)
+		}
+	}
+	for i := range y.Cords {
+		c := &y.Cords[i]
+		if c.Needs == 0 {
+			continue
+		}
+		text := w.Run(c.Needs * 1000)
+		w.keep(source.KeyOf("cord", c.Of.ID, "needs"), source.Num("Cord it needs", c.Needs*1000, "mm", text).With(
+			"L = (along the ground + up and down) × 1.1",
+			fmt.Sprintf("(%s + %s) × 1.1", w.Run((yard.Path{Through: c.Route}).Long()*1000), w.Run(c.Of.Drops.Or(drops))),
+			text, source.FromTrade("a tenth that never lies straight")))
+	}
+}
+
+// standing keeps what the wind and a guest do to one.
+func (w *Work) standing(s *Stands) {
+	of := func(what string) source.Key { return source.KeyOf("plot", s.Of.ID, what) }
+	two := func(v float64) string { return measure.Decimal(v, 2) }
+	is, way := s.Is, "from the front"
+	if s.Side {
+		way = "from the side"
+	}
+	from := []source.Source{source.Std("ASCE 7: q = 0.613 V2 Pa"), source.FromMemory("drag: flat 1.3, round 1.2, ball 0.5")}
+	weighs := "its parts, bare"
+	if !s.Bare {
+		weighs = "as said"
+	}
+	kg := is.Mass + is.Ballast
+	w.keep(of("mass"), source.Num("Weighs", kg, "kg", measure.Kilograms(kg)).With("parts + ballast",
+		fmt.Sprintf("%s + %s, %s", measure.Kilograms(is.Mass), measure.Kilograms(is.Ballast), weighs),
+		measure.Kilograms(kg), source.Exact("")))
+	tips := is.Tips()
+	w.keep(of("tips"), source.Num("Tips at", tips, "m/s", w.Speed(tips)).With("wind "+way+" on its outline",
+		fmt.Sprintf("%s m2, its middle %s m up, %s m to the edge it tips over", two(is.Face), two(is.Middle), two(is.Foot)),
+		"").With("V = √(m g a / (0.613 A c h))",
+		fmt.Sprintf("√(%s kg × 9.81 × %s m / (0.613 × %s m2 × %s × %s m))", two(kg), two(is.Foot), two(is.Face),
+			two(is.Drag), two(is.Middle)), w.Speed(tips), from...))
+	slides := is.Slides()
+	w.keep(of("slides"), source.Num("Slides at", slides, "m/s", w.Speed(slides)).With("V = √(µ m g / (0.613 A c))",
+		fmt.Sprintf("√(%s × %s kg × 9.81 / (0.613 × %s m2 × %s))", two(is.Rub), two(kg), two(is.Face), two(is.Drag)),
+		w.Speed(slides), append(from, source.FromMemory("µ 0.4 on grass or paving"))...))
+	v := w.Wind()
+	needs := is.Needs(v)
+	w.keep(of("ballast"), source.Num("Ballast for "+w.Speed(v), needs, "kg", measure.Kilograms(needs)).With(
+		"1.5 times the wind, against tipping and sliding",
+		fmt.Sprintf("max(1.5 q A c h / a, 1.5 q A c / µ) / g - m, q = 0.613 × %s² Pa", two(v)),
+		measure.Kilograms(needs)+", low on its foot", append(from, source.FromTrade("a factor of 1.5"))...))
+	high := s.Box.High * 0.75
+	pull := is.Guy(v, high)
+	w.keep(of("guy"), source.Num("or each guy takes", pull, "N", measure.Decimal(pull, 0)+" N").With(
+		"F = 1.5 q A c h / (z cos 45°)", fmt.Sprintf("q = 0.613 × %s² Pa, tied %s m up", two(v), two(high)),
+		measure.Decimal(pull, 0)+" N, one guy each way", from...))
+}
+
+// looked keeps how near guests come to one, and what their eyes make out there.
+func (w *Work) looked(s *Stands) {
+	of := func(what string) source.Key { return source.KeyOf("plot", s.Of.ID, what) }
+	near := w.Run(s.Near * 1000)
+	w.keep(of("near"), source.Num("Nearest guest", s.Near*1000, "mm", near).With("path's edge to its outline",
+		"", near, source.Exact("the plan")))
+	far := max(s.Near, 0.3) // nobody's eye comes nearer
+	fine := yard.Detail(far)
+	text := measure.Decimal(fine*1000, 1) + " mm"
+	w.keep(of("detail"), source.Num("Finest detail worth making", fine*1000, "mm", text).With("one arc minute at "+
+		w.Run(far*1000), fmt.Sprintf("2 × %s m × tan(1/120°)", measure.Decimal(far, 2)), text,
+		source.Std("20/20 acuity: one arc minute; by day, the dark hides more")))
+	well, least := yard.Letters(far)
+	w.keep(of("letters"), source.Num("Letters read well from", well*1000, "mm", w.Run(well*1000)).With(
+		"1 in for 10 ft; 1 in for 30 ft at the least", "", w.Run(well*1000)+"; at least "+w.Run(least*1000),
+		source.FromTrade("1 in of letter for 10 ft")))
+}
