@@ -63,8 +63,10 @@ var subjects = []subject{
 		},
 	},
 	{"Order of work", []string{"calendar"}, []string{"person", "delivery", "task"}},
+	{"Yard", []string{"yard"}, []string{"stand", "walk", "screen", "wall", "fence", "hedge", "light", "cord", "view",
+		"wind", "outlet"}},
 	{"The shop", []string{"barn"}, []string{"shop", "price"}},
-	{"Anything", []string{"barn", "bench", "loom", "rehearsal", "calendar", "walkdown"},
+	{"Anything", []string{"barn", "bench", "loom", "rehearsal", "calendar", "walkdown", "yard"},
 		[]string{"prop", "rename", "copy", "mirror", "row", "circle", "pickets", "remove", "note"}},
 }
 
@@ -224,7 +226,7 @@ func InUnits(line string, metric bool) string {
 			end = m[5]
 		}
 		prev, next := wordBefore(line[:m[4]]), wordAfter(line[end:])
-		if end < len(line) && line[end] != ' ' {
+		if end < len(line) && line[end] != ' ' && (u == "" || line[end] != ',') {
 			continue // more of the word follows: 12v, 60/m
 		}
 		if u == "" &&

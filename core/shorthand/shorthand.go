@@ -47,7 +47,9 @@ var verbs map[string]verb
 
 // anywhere are the verbs that need no prop to be open.
 var anywhere = map[string]bool{
-	"prop":   true,
+	"prop":  true,
+	"stand": true, "wall": true, "screen": true, "fence": true, "hedge": true, "walk": true, "light": true,
+	"cord": true, "view": true, "wind": true,
 	"opened": true,
 	"person": true, "delivery": true, "task": true,
 	"cue":    true,
@@ -145,6 +147,16 @@ func init() {
 		"delivery":   {"delivery gear motor for box 2026-10-03", (*reader).delivery},
 		"task":       {"task fetch the fogger 1 h", (*reader).task},
 		"opened":     {"opened pva 2025-03-01", (*reader).opened},
+		"stand":      {"stand skep at 20 ft, 6 ft turned 30", (*reader).stand},
+		"wall":       {"wall house 9 ft high from 0 ft, 0 ft to 40 ft, 0 ft", (*reader).wall},
+		"screen":     {"screen reed 6 ft high from 8 ft, 14 ft to 16 ft, 14 ft", (*reader).wall},
+		"fence":      {"fence 4 ft high from 0 ft, 40 ft to 60 ft, 40 ft", (*reader).wall},
+		"hedge":      {"hedge 5 ft high from 0 ft, 0 ft to 0 ft, 30 ft", (*reader).wall},
+		"walk":       {"walk path 4 ft wide 3 ft, 26 ft ; 14 ft, 19 ft ; 40 ft, 19 ft", (*reader).walk},
+		"light":      {"light fill 100 lm at 12 ft, 10 ft up 1 ft", (*reader).light},
+		"cord":       {"cord porch to skep 50 ft", (*reader).cord},
+		"view":       {"view gate at 3 ft, 26 ft looking -30", (*reader).view},
+		"wind":       {"wind 2026-10-31 22 mph gusts 31 mph", (*reader).wind},
 		"jars...":    {"24 jars flicker12 20ma on S1 22awg 35 ft", (*reader).many},
 	}
 	for _, name := range form.Names() {
