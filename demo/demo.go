@@ -81,6 +81,8 @@ func Apiary(today time.Time) *plan.Plan {
 	rehearsal(p)
 	helpers(p, today)
 	mains(p)
+	setOut(p, today)
+	nights(p, today)
 	ph, pic := sketch()
 	p.Photos, p.Pictures = []plan.Photo{ph}, []plan.Picture{pic}
 	crew(p, today)

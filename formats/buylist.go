@@ -1,22 +1,21 @@
 package formats
 
 import (
-	"fmt"
 	"io"
 	"strings"
 
 	"zapbarn/core/order"
 	"zapbarn/core/stores"
 	"zapbarn/core/work"
-
-	"github.com/xuri/excelize/v2"
 )
 
 // buyRows are what is needed and what is to be bought, with a heading.
 func buyRows(w *work.Work) [][]any {
 	t := order.In(w)
-	rows := [][]any{{"what", "name", "needs", "unit", "spare, %", "on the shelf", "bin", "short", "packs to buy", "pack",
-		"price of a pack, $", "cost, $", "order by", "days to come", "for"}}
+	rows := [][]any{
+		{"what", "name", "needs", "unit", "spare, %", "on the shelf", "bin", "short", "packs to buy", "pack",
+			"price of a pack, $", "cost, $", "order by", "days to come", "for"},
+	}
 	for _, n := range stores.Of(w) {
 		by, bin := "", ""
 		if n.Packs > 0 && n.First >= 0 {
@@ -40,15 +39,5 @@ func BuyListCSV(out io.Writer, w *work.Work, _ string) error { return writeCSV(o
 
 // BuyListXLSX writes what is needed as a spreadsheet.
 func BuyListXLSX(out io.Writer, w *work.Work, _ string) error {
-	f := excelize.NewFile()
-	defer f.Close()
-	if err := f.SetSheetName("Sheet1", "To buy"); err != nil {
-		return err
-	}
-	for i, r := range buyRows(w) {
-		if err := f.SetSheetRow("To buy", fmt.Sprintf("A%d", i+1), &r); err != nil {
-			return err
-		}
-	}
-	return f.Write(out)
+	return writeXLSX(out, []string{"To buy"}, [][][]any{buyRows(w)})
 }

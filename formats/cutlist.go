@@ -1,14 +1,11 @@
 package formats
 
 import (
-	"fmt"
 	"io"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
-
-	"github.com/xuri/excelize/v2"
 )
 
 // cutRows is the cut list as a table, sizes in millimetres and as on a tape.
@@ -103,32 +100,6 @@ func CutListCSV(out io.Writer, w *work.Work, prop string) error {
 
 // CutListXLSX writes the cut list and the stock it takes as a workbook.
 func CutListXLSX(out io.Writer, w *work.Work, prop string) error {
-	f := excelize.NewFile()
-	defer f.Close()
-	fill := func(sheet string, rows [][]any) error {
-		for i, r := range rows {
-			if err := f.SetSheetRow(sheet, fmt.Sprintf("A%d", i+1), &r); err != nil {
-				return err
-			}
-		}
-		bold, err := f.NewStyle(&excelize.Style{Font: &excelize.Font{Bold: true}})
-		if err != nil {
-			return err
-		}
-		if err := f.SetRowStyle(sheet, 1, 1, bold); err != nil {
-			return err
-		}
-		return f.SetPanes(sheet, &excelize.Panes{Freeze: true, YSplit: 1, TopLeftCell: "A2", ActivePane: "bottomLeft"})
-	}
-	if err := f.SetSheetName("Sheet1", "Cut list"); err != nil {
-		return err
-	}
-	if err := fill("Cut list", cutRows(w, prop)); err != nil {
-		return err
-	}
-	if _, err := f.NewSheet("Stock"); err != nil {
-		return err
-	}
 	stockRows := [][]any{{"stock", "pieces of stock", "used %", "cost"}}
 	taken := func(m stock.Material, n int) {
 		of := func(what string) float64 { return w.Results.At("stock", m.ID, what).Value }
@@ -140,8 +111,5 @@ func CutListXLSX(out io.Writer, w *work.Work, prop string) error {
 	for _, b := range w.Bars {
 		taken(b.Stock, len(b.Cutting.Bars))
 	}
-	if err := fill("Stock", stockRows); err != nil {
-		return err
-	}
-	return f.Write(out)
+	return writeXLSX(out, []string{"Cut list", "Stock"}, [][][]any{cutRows(w, prop), stockRows})
 }

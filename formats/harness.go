@@ -13,7 +13,6 @@ import (
 	"zapbarn/core/work"
 
 	"github.com/go-pdf/fpdf"
-	"github.com/xuri/excelize/v2"
 )
 
 // harnessTables are a harness's lists, each with its heading row.
@@ -175,24 +174,8 @@ func HarnessZIP(out io.Writer, w *work.Work, prop string) error {
 
 // HarnessXLSX writes the lists as a workbook, a sheet each.
 func HarnessXLSX(out io.Writer, w *work.Work, prop string) error {
-	f := excelize.NewFile()
-	defer f.Close()
 	names, tables := harnessTables(w, prop)
-	for i, t := range tables {
-		if i == 0 {
-			if err := f.SetSheetName("Sheet1", names[i]); err != nil {
-				return err
-			}
-		} else if _, err := f.NewSheet(names[i]); err != nil {
-			return err
-		}
-		for k, r := range t {
-			if err := f.SetSheetRow(names[i], fmt.Sprintf("A%d", k+1), &r); err != nil {
-				return err
-			}
-		}
-	}
-	return f.Write(out)
+	return writeXLSX(out, names, tables)
 }
 
 // HarnessPDF prints the lists, the order of work and a label for both ends of

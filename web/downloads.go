@@ -52,12 +52,15 @@ var downloads = map[string]download{
 	"solids.stl": {"solids", noPaper(func(out io.Writer, w *work.Work, prop string) error {
 		return formats.SolidsSTL(out, w, prop, "")
 	}), false},
-	"commission.pdf": {"commissioning", formats.CommissionPDF, true},
-	"program.zip":    {"program", noPaper(formats.ProgramZIP), true},
-	"cues.csv":       {"cues", noPaper(formats.CueListCSV), true},
-	"cues.json":      {"cues", noPaper(formats.CueListJSON), true},
-	"show.mid":       {"show", noPaper(formats.MIDI), true},
-	"cutlist.xlsx":   {"cut-list", noPaper(formats.CutListXLSX), true},
+	"commission.pdf":  {"commissioning", formats.CommissionPDF, true},
+	"program.zip":     {"program", noPaper(formats.ProgramZIP), true},
+	"cues.csv":        {"cues", noPaper(formats.CueListCSV), true},
+	"cues.json":       {"cues", noPaper(formats.CueListJSON), true},
+	"show.mid":        {"show", noPaper(formats.MIDI), true},
+	"night-book.csv":  {"night-book", noPaper(formats.NightBookCSV), true},
+	"night-book.xlsx": {"night-book", noPaper(formats.NightBookXLSX), true},
+	"pack.csv":        {"pack-list", noPaper(formats.PackListCSV), true},
+	"cutlist.xlsx":    {"cut-list", noPaper(formats.CutListXLSX), true},
 }
 
 // netlist sends the wiring as a netlist, in the state asked for.

@@ -215,6 +215,10 @@ func said(id, prop, sel string) string {
 		}
 	case "offcut":
 		way = "sheets"
+	case "plot", "wall", "walkway", "fixture", "cord", "viewpoint":
+		place, prop = "yard", ""
+	case "forecast":
+		place, prop, way = "yard", "", "wind"
 	case "trigger", "scene", "input", "promise", "clip":
 		place = "rehearsal"
 	case "mechanism":
@@ -394,6 +398,8 @@ func (s *Server) remove(c *gin.Context) {
 		place, prop = "barn", ""
 	case "person", "delivery", "job":
 		place, prop, way = "calendar", "", "crew"
+	case "plot", "wall", "walkway", "fixture", "cord", "viewpoint", "forecast":
+		place, prop = "yard", ""
 	}
 	p := &Page{PlanID: c.Param("plan")}
 	s.applied(c, err, over{}, p.href(place, prop, "", way))

@@ -251,6 +251,10 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 		})...)
 	case "scenes":
 		return elements(w, "scene")
+	case "lamps":
+		return append(
+			[]choice{{"", "nothing yet"}},
+			devices(w, func(d *plan.Device) bool { return d.Kind == "lamp" })...)
 	case "props":
 		return elements(w, "prop", choice{"", "none"})
 	case "tasks":
@@ -269,6 +273,12 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 			switch {
 			case strings.HasPrefix(kind, "|idea"):
 				text = "as what is done shows"
+			case strings.HasPrefix(kind, "|round"):
+				text = "flat"
+			case strings.HasPrefix(kind, "|ballast"):
+				text = "nothing"
+			case strings.HasPrefix(kind, "|covered"):
+				text = "bare"
 			case strings.HasPrefix(kind, "|done"):
 				text = "still to do"
 			case strings.HasPrefix(kind, "|solid"):

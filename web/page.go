@@ -147,6 +147,11 @@ type Page struct {
 	Cards                     []Card
 	Player                    *Player
 	Motion                    *MotionView
+	Yard                      *YardPage
+	Strike                    *StrikeView
+	Nights                    *NightPage
+	Proofs                    *CardsView
+	Compare                   *CompareView
 	Search                    *SearchView
 	Night                     *NightView
 	Hand                      *HandView
@@ -177,10 +182,11 @@ var funcs = template.FuncMap{
 	"mark":  func(l fmt.Stringer) string { return l.String() },
 	"upper": measure.Capital,
 	"asset": asset, "behaviours": func() []string { return behaviours }, "keymap": keymap,
-	"join": strings.Join,
-	"tape": func(p *plan.Plan, mm float64) string { return measure.Run(mm, p.Metric()) },
-	"hole": func(p *plan.Plan, mm float64) string { return measure.Tape(mm, p.Metric()) },
-	"inc":  func(n int) int { return n + 1 },
+	"join":    strings.Join,
+	"tape":    func(p *plan.Plan, mm float64) string { return measure.Run(mm, p.Metric()) },
+	"hole":    func(p *plan.Plan, mm float64) string { return measure.Tape(mm, p.Metric()) },
+	"inc":     func(n int) int { return n + 1 },
+	"percent": func(share float64) string { return measure.Decimal(100*share, 1) + " %" },
 	"dict": func(pairs ...any) map[string]any {
 		m := map[string]any{}
 		for i := 0; i+1 < len(pairs); i += 2 {
@@ -427,6 +433,9 @@ func (p *Page) goTo(s check.Snag) string {
 			place = "walkdown"
 		}
 	}
+	if place == "yard" {
+		return p.href(place, "", at, yardWays[s.Code])
+	}
 	if place == "calendar" {
 		return p.href(place, "", at, map[bool]string{true: "bars", false: "crew"}[s.Code == "late"])
 	}
@@ -436,12 +445,23 @@ func (p *Page) goTo(s check.Snag) string {
 	return p.href(place, s.Prop, at, way)
 }
 
+// speaksOf is whether a snag belongs to the place, and to the prop that is open.
+func (p *Page) speaksOf(sn check.Snag) bool {
+	switch {
+	case p.Place == "barn" || p.Place == "walkdown":
+		return true
+	case sn.Place != p.Place:
+		return false
+	case p.Prop == "" || p.Place == "yard" || sn.Prop == p.Prop:
+		return true
+	}
+	return sn.Prop == "" && p.Way == "power"
+}
+
 func (s *Server) fillSnags(p *Page, snags []check.Snag) {
 	n := [4]int{}
 	for _, sn := range snags {
-		if sn.Waived != nil ||
-			p.Place != "barn" && p.Place != "walkdown" &&
-				(sn.Place != p.Place || p.Prop != "" && sn.Prop != p.Prop && (sn.Prop != "" || p.Way != "power")) {
+		if sn.Waived != nil || !p.speaksOf(sn) {
 			continue
 		}
 		n[sn.Level]++

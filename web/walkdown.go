@@ -12,6 +12,7 @@ var walkdownPlace = place{
 	ways: []way{
 		{id: "snags", title: "Snags", fill: (*Server).walkSnags},
 		{id: "waived", title: "Waived", body: "snags", fill: (*Server).walkSnags},
+		cardsWay, nightsWay, compareWay,
 		{id: "log", title: "Log", fill: (*Server).walkLog},
 		{id: "find", title: "Find", fill: (*Server).walkFind},
 	},

@@ -30,7 +30,16 @@ type way struct {
 
 // allPlaces in the builder's order.
 func allPlaces() []place {
-	return []place{barnPlace, benchPlace, loomPlace, rehearsalPlace, calendarPlace, storesPlace, walkdownPlace}
+	return []place{
+		barnPlace,
+		benchPlace,
+		loomPlace,
+		rehearsalPlace,
+		yardPlace,
+		calendarPlace,
+		storesPlace,
+		walkdownPlace,
+	}
 }
 
 func placeOf(id string) (place, bool) {
@@ -68,6 +77,9 @@ func (s *Server) filled(c *gin.Context, p *Page, pl place, snags []check.Snag) e
 	}
 	if p.NeedsProp && p.Prop == "" {
 		return nil
+	}
+	if pl.id == "walkdown" && now.id != "snags" && now.id != "waived" { // none are shown there: none is to be tried
+		p.Snags, p.More = nil, 0
 	}
 	return now.fill(s, c, p, snags)
 }

@@ -56,15 +56,18 @@ var _ = rule("path-dark", Fix, "Part of a way that people walk is too dark to se
 			}
 			say(Snag{Level: level, Place: "yard", At: []string{"walkway:" + p.Of.ID}, weight: long,
 				Title: fmt.Sprintf("%s is dark for %s", p.Of.Name, w.Run(long*1000)),
-				Why: fmt.Sprintf("Under %g lx from %s along it, by the lamps that are set out. A low lamp aimed at the ground "+
-					"lights feet and not faces. What your authority asks of ways out comes first.", least,
-					w.Run(dark[0].From*1000)), From: []source.Source{from}, Mends: lit(w, y, p)})
+				Why: fmt.Sprintf(
+					"Under %g lx from %s along it, by the lamps that are set out. A low lamp aimed at the ground "+
+						"lights feet and not faces. What your authority asks of ways out comes first.",
+					least,
+					w.Run(dark[0].From*1000),
+				), From: []source.Source{from}, Mends: lit(w, y, p)})
 		}
 	})
 
 // pathLamp is what a small lamp beside a path gives, lm, and how high it is, m (from memory).
 const (
-	pathLamp     = 100.0
+	pathLamp     = 100
 	pathLampHigh = 0.6
 )
 
@@ -79,12 +82,18 @@ func lit(w *work.Work, y *work.Yard, p *work.Walked) []Mend {
 		}
 		at, way := p.At(dark[0].From + math.Min(1.5, (dark[0].To-dark[0].From)/2))
 		at = at.Plus(yard.Pt{X: -way.Y, Y: way.X}.Times(p.Wide/2 + 0.3))
-		x := plan.Fixture{Name: fmt.Sprintf("Path lamp %d", len(w.Plan.Fixtures)+n), Use: "practical", Lumens: pathLamp,
-			X: tape(w, at.X*1000), Y: tape(w, at.Y*1000), High: tape(w, pathLampHigh*1000)}
+		x := plan.Fixture{
+			Name:   fmt.Sprintf("Path lamp %d", len(w.Plan.Fixtures)+n),
+			Use:    "practical",
+			Lumens: pathLamp,
+			X:      tape(w, at.X*1000),
+			Y:      tape(w, at.Y*1000),
+			High:   tape(w, pathLampHigh*1000),
+		}
 		x.ID = w.FreshID("fixture", x.Name)
 		changes = append(changes, w.Plan.Put("fixture", x.ID, x))
 		lamps = append(lamps, yard.Lamp{Spot: yard.Spot{Pt: yard.Pt{X: x.X.Value() / 1000, Y: x.Y.Value() / 1000},
-			Z: x.High.Value() / 1000}, Lumens: x.Lumens, Beam: 2 * math.Pi})
+			Z: x.High.Value() / 1000}, Lumens: float64(x.Lumens), Beam: 2 * math.Pi})
 	}
 	if len(changes) == 0 {
 		return nil

@@ -53,15 +53,20 @@ var _ = rule("tips", Fix, "A prop goes over or slides in the wind that is foreca
 			if goes > worst.Strongest() {
 				continue
 			}
-			does := "tips"
+			does := "Wind tips " + s.Prop.Name + " over at "
 			if s.Is.Slides() < s.Is.Tips() {
-				does = "slides"
+				does = "Wind pushes " + s.Prop.Name + " along at "
 			}
 			say(Snag{Level: Fix, Place: "yard", At: []string{"plot:" + s.Of.ID, "forecast:" + worst.ID},
 				weight: worst.Strongest() - goes,
-				Title:  fmt.Sprintf("%s %s at %s", s.Prop.Name, does, w.Speed(goes)),
-				Why: fmt.Sprintf("%s is forecast for %s. It weighs %s; what holds it should take one and a half times the "+
-					"wind.", w.Speed(worst.Strongest()), worst.On, measure.Kilograms(s.Is.Mass+s.Is.Ballast)),
+				Title:  does + w.Speed(goes),
+				Why: fmt.Sprintf(
+					"%s is forecast for %s. It weighs %s; what holds it should take one and a half times the "+
+						"wind.",
+					w.Speed(worst.Strongest()),
+					worst.On,
+					measure.Kilograms(s.Is.Mass+s.Is.Ballast),
+				),
 				From:  []source.Source{source.Std("ASCE 7: q = 0.613 V2 Pa")},
 				Mends: stood(w, s, worst.Strongest())})
 		}
@@ -82,7 +87,11 @@ func stood(w *work.Work, s *work.Stands, v float64) []Mend {
 		m.gives = goesAt(s.Prop.ID)
 		out = append(out, m)
 	}
-	return append(out, put(w, "Stakes hold it", "plot", x.ID, staked), put(w, "It stands under a roof", "plot", x.ID, in))
+	return append(
+		out,
+		put(w, "Stakes hold it", "plot", x.ID, staked),
+		put(w, "It stands under a roof", "plot", x.ID, in),
+	)
 }
 
 // goesAt is at which wind a prop moves first.

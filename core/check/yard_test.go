@@ -20,18 +20,46 @@ func setOut(spoil func(p *plan.Plan)) func(*plan.Plan) {
 	return func(p *plan.Plan) {
 		l, deg := measure.Len, measure.Must[measure.AngleKind]
 		p.Display.Outdoors = true
-		p.Plots = []plan.Plot{{ID: "a", Prop: "a", X: l("20 ft"), Y: l("6 ft"), Mass: measure.Must[measure.MassKind]("60 lb"),
-			Wide: l("3 ft"), Deep: l("2 ft"), High: l("4 ft")}}
+		p.Plots = []plan.Plot{
+			{ID: "a", Prop: "a", X: l("20 ft"), Y: l("6 ft"), Mass: measure.Must[measure.MassKind]("60 lb"),
+				Wide: l("3 ft"), Deep: l("2 ft"), High: l("4 ft")},
+		}
 		p.Walkways = []plan.Walkway{{ID: "path", Name: "Path", Kind: "path", Through: "2 ft, 20 ft; 40 ft, 20 ft"},
 			{ID: "out", Name: "Gate", Kind: "way out", Through: "40 ft, 20 ft; 44 ft, 20 ft"}}
-		p.Walls = []plan.Wall{{ID: "reed", Name: "Reed screen", Kind: "screen", X: l("8 ft"), Y: l("14 ft"), ToX: l("16 ft"),
-			ToY: l("14 ft"), High: l("6 ft")}}
+		p.Walls = []plan.Wall{
+			{ID: "reed", Name: "Reed screen", Kind: "screen", X: l("8 ft"), Y: l("14 ft"), ToX: l("16 ft"),
+				ToY: l("14 ft"), High: l("6 ft")},
+		}
 		p.Fixtures = []plan.Fixture{
 			{ID: "fill", Name: "Fill", Use: "fill", X: l("12 ft"), Y: l("12 ft 6 in"), High: l("1 ft"), Lumens: 100},
-			{ID: "l1", Name: "Path lamp", Use: "practical", X: l("12 ft"), Y: l("22 ft 6 in"), High: l("2 ft"), Lumens: 300},
-			{ID: "l2", Name: "Path lamp 2", Use: "practical", X: l("28 ft"), Y: l("22 ft 6 in"), High: l("2 ft"), Lumens: 300},
-			{ID: "l3", Name: "Gate lamp", Use: "practical", X: l("42 ft"), Y: l("18 ft"), High: l("2 ft"), Lumens: 300,
-				Aim: deg("90 deg")},
+			{
+				ID:     "l1",
+				Name:   "Path lamp",
+				Use:    "practical",
+				X:      l("12 ft"),
+				Y:      l("22 ft 6 in"),
+				High:   l("2 ft"),
+				Lumens: 300,
+			},
+			{
+				ID:     "l2",
+				Name:   "Path lamp 2",
+				Use:    "practical",
+				X:      l("28 ft"),
+				Y:      l("22 ft 6 in"),
+				High:   l("2 ft"),
+				Lumens: 300,
+			},
+			{
+				ID:     "l3",
+				Name:   "Gate lamp",
+				Use:    "practical",
+				X:      l("42 ft"),
+				Y:      l("18 ft"),
+				High:   l("2 ft"),
+				Lumens: 300,
+				Aim:    deg("90 deg"),
+			},
 		}
 		p.Outlets = []plan.Outlet{{ID: "porch", Name: "Porch", Volts: measure.Must[measure.VoltKind]("120 V"),
 			Breaker: measure.Must[measure.AmpKind]("15 A"), Guard: true, X: l("1 ft"), Y: l("2 ft")}}
@@ -66,6 +94,9 @@ func yardCases() []ruleCase {
 		{"past-it", Fix, 1, setOut(func(p *plan.Plan) {
 			p.Inputs[0].Kind, p.Inputs[0].Far, p.Inputs[0].Latency = "mat", l("18 ft"), sec("2 s")
 		})},
+		{"card-failed", Fix, 0, func(p *plan.Plan) {
+			p.Trials = []plan.Tried{{ID: "t", At: "device:S1", What: "S1, polarity", Measured: "-12 V", By: "Ola"}}
+		}},
 		{"flame", Mind, 0, setOut(func(p *plan.Plan) { p.Props[0].Stage, p.Solids[0].Stock = "closed", "xps1" })},
 	}
 }
@@ -88,7 +119,11 @@ func TestYardBounds(t *testing.T) {
 	}
 	l := measure.Len
 	assert.False(t, code("path-narrow", func(p *plan.Plan) { p.Walkways[0].Wide = l("36 in") }))
-	assert.False(t, code("on-path", func(p *plan.Plan) { p.Plots[0].Y = l("17 ft") }), "its foot ends at the path's edge")
+	assert.False(
+		t,
+		code("on-path", func(p *plan.Plan) { p.Plots[0].Y = l("17 ft") }),
+		"its foot ends at the path's edge",
+	)
 	assert.True(t, code("on-path", func(p *plan.Plan) { p.Plots[0].Y = l("17 ft 1 in") }))
 	// 24 ft of ground by Pythagoras: 19 ft across and 4 ft down is 19.4 ft, and 6 ft of drops, and a tenth: 27.96 ft
 	assert.False(t, code("cord-short", func(p *plan.Plan) { p.Cords[0].Long = l("28 ft") }))

@@ -26,6 +26,12 @@ type Display struct {
 	// the narrowest door between the workshop and where it stands
 	DoorWide measure.Length `json:"doorWide,omitzero" label:"Narrowest door, wide"`
 	DoorHigh measure.Length `json:"doorHigh,omitzero" label:"and high"`
+	// what it is driven in, and the shelf it is kept on till next year
+	CarLong   measure.Length `json:"carLong,omitzero" label:"Car, long inside"`
+	CarWide   measure.Length `json:"carWide,omitzero" label:"wide inside"`
+	CarHigh   measure.Length `json:"carHigh,omitzero" label:"high inside"`
+	ShelfDeep measure.Length `json:"shelfDeep,omitzero" label:"Shelf, deep"`
+	ShelfHigh measure.Length `json:"shelfHigh,omitzero" label:"shelf, high"`
 	// that the show begins in when power comes on; none when not given
 	Begins string `json:"begins,omitempty" max:"40" label:"Power-up state"`
 }
@@ -71,7 +77,10 @@ func (x *Display) valid(c checks) error {
 	}
 	return measure.First(measure.Named(x.Name), measure.OneOf("units", x.Units, "in", "mm"), date("opens", x.Opens),
 		measure.Within("kerf", x.Kerf, 0, 25), measure.Within("margin", x.Margin, 0, 200),
-		measure.Within("doorWide", x.DoorWide, 100, 20*metre), measure.Within("doorHigh", x.DoorHigh, 100, 20*metre))
+		measure.Within("doorWide", x.DoorWide, 100, 20*metre), measure.Within("doorHigh", x.DoorHigh, 100, 20*metre),
+		measure.Within("carLong", x.CarLong, 100, 20*metre), measure.Within("carWide", x.CarWide, 100, 20*metre),
+		measure.Within("carHigh", x.CarHigh, 100, 20*metre), measure.Within("shelfDeep", x.ShelfDeep, 100, 20*metre),
+		measure.Within("shelfHigh", x.ShelfHigh, 100, 20*metre))
 }
 
 // Kerf is the saw's kerf in mm, as given or by default.

@@ -12,7 +12,7 @@ type Fixture struct {
 	X      measure.Length `json:"x,omitzero" label:"Right by"` // from its prop's middle, or from the plan's corner
 	Y      measure.Length `json:"y,omitzero" label:"Down by"`
 	High   measure.Length `json:"high,omitzero" label:"Up by"`
-	Lumens float64        `json:"lumens,omitempty" label:"Lumens"`
+	Lumens int            `json:"lumens,omitempty" label:"Lumens"`
 	Beam   measure.Angle  `json:"beam,omitzero" label:"Beam"` // the whole angle; all round when not given
 	Aim    measure.Angle  `json:"aim,omitzero" label:"Aimed"` // clockwise from right, on the plan
 	Tilt   measure.Angle  `json:"tilt,omitzero" label:"tilted down by"`
@@ -33,8 +33,8 @@ func (x *Fixture) Key() string    { return x.ID }
 func (x *Fixture) Called() string { return x.Name }
 
 func (x *Fixture) valid(c checks) error {
-	if x.Lumens < 0 || x.Lumens > 1e6 {
-		return measure.Bad("lumens", "%g is out of range; write such as 60", x.Lumens)
+	if x.Lumens < 0 || x.Lumens > 1_000_000 {
+		return measure.Bad("lumens", "%d is out of range; write such as 60", x.Lumens)
 	}
 	if b := x.Beam.Or(360); b < 1 || b > 360 {
 		return measure.Bad("beam", "%s is no beam; write 1 to 360 degrees", x.Beam)

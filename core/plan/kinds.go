@@ -33,6 +33,7 @@ func init() { // not in the variable itself: kinds' functions look it up
 		readingKind, offcutKind, layoutKind, photoKind, pictureKind, outletKind, plugKind, waiverKind, noteKind,
 		personKind, jobKind, deliveryKind, stockedKind,
 		plotKind, wallKind, walkwayKind, fixtureKind, cordKind, viewpointKind, forecastKind,
+		triedKind, nightKind, incidentKind, tickedKind,
 	}
 }
 
@@ -370,7 +371,7 @@ func (p *Plan) Name(v any) string {
 		}
 	case *Plot:
 		if x := p.Prop(x.Prop); x != nil {
-			return "place of " + x.Name
+			return "Place of " + x.Name
 		}
 	case *Reading:
 		if d := p.Device(x.Device); d != nil {

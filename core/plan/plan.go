@@ -53,6 +53,11 @@ type Plan struct {
 	Viewpoints []Viewpoint `json:"viewpoints"`
 	Forecasts  []Forecast  `json:"forecasts"`
 
+	Trials    []Tried    `json:"trials"`
+	NightBook []Night    `json:"nightBook"`
+	Incidents []Incident `json:"incidents"`
+	Ticks     []Ticked   `json:"ticks"`
+
 	broken []Broken // stored elements that cannot stand as they are
 }
 

@@ -15,7 +15,7 @@ type Plot struct {
 	High    measure.Length `json:"high,omitzero" label:"Height"`
 	Mass    measure.Mass   `json:"mass,omitzero" label:"Weighs"`
 	Open    int            `json:"open,omitempty" label:"Wind goes through, %"` // of its outline seen from the front
-	Face    string         `json:"face,omitempty" label:"Its face is" choose:"|flat|round|ball"`
+	Face    string         `json:"face,omitempty" label:"Its face is" choose:"|round|ball"`
 	Held    string         `json:"held,omitempty" label:"Held by" choose:"|ballast|stakes|guys|wall"`
 	Ballast measure.Mass   `json:"ballast,omitzero" label:"Ballast"`
 	Inside  bool           `json:"inside,omitempty" label:"Under a roof, out of the wind"`
@@ -54,10 +54,16 @@ func (x *Plot) valid(checks) error {
 	if t := x.Turn.Value(); t < -3600 || t > 3600 {
 		return measure.Bad("turn", "%s is out of range; write such as 30 deg", x.Turn)
 	}
-	return measure.First(date("treated", x.Treated), inYard("x", x.X), inYard("y", x.Y), measure.Within("wide", x.Wide, 10, 30*metre),
-		measure.Within("deep", x.Deep, 10, 30*metre), measure.Within("high", x.High, 10, 30*metre),
-		measure.OneOf("face", x.Face, "", "flat", "round", "ball"),
-		measure.OneOf("held", x.Held, "", "ballast", "stakes", "guys", "wall"))
+	return measure.First(
+		date("treated", x.Treated),
+		inYard("x", x.X),
+		inYard("y", x.Y),
+		measure.Within("wide", x.Wide, 10, 30*metre),
+		measure.Within("deep", x.Deep, 10, 30*metre),
+		measure.Within("high", x.High, 10, 30*metre),
+		measure.OneOf("face", x.Face, "", "round", "ball"),
+		measure.OneOf("held", x.Held, "", "ballast", "stakes", "guys", "wall"),
+	)
 }
 
 // PlotOf is where a prop stands, or nil.

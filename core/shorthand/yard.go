@@ -164,17 +164,17 @@ func (r *reader) light() (*Reading, error) {
 	var name []string
 	for i := 0; i < len(head); i++ {
 		low := strings.ToLower(head[i])
-		var n float64
+		var n int
 		switch {
 		case low == "fill" || low == "practical":
 			x.Use = low
 		case i+1 < len(head) && (strings.EqualFold(head[i+1], "lm") || strings.EqualFold(head[i+1], "lumens")):
-			if _, err := fmt.Sscanf(low, "%g", &n); err != nil {
+			if _, err := fmt.Sscanf(low, "%d", &n); err != nil {
 				return nil, fmt.Errorf("%q is no number of lumens", head[i])
 			}
 			x.Lumens, i = n, i+1
 		case strings.HasSuffix(low, "lm") && len(low) > 2 && low[0] >= '0' && low[0] <= '9':
-			if _, err := fmt.Sscanf(low, "%glm", &n); err != nil {
+			if _, err := fmt.Sscanf(low, "%dlm", &n); err != nil {
 				return nil, fmt.Errorf("%q is no number of lumens", head[i])
 			}
 			x.Lumens = n
@@ -201,7 +201,7 @@ func (r *reader) light() (*Reading, error) {
 	}
 	x.Name = r.nameOr(name, measure.Capital(x.Use)+" lamp", len(r.p.Fixtures))
 	x.ID = r.p.FreshID("fixture", x.Name)
-	return r.put(fmt.Sprintf("%s, %s, %g lm", x.Name, x.Use, x.Lumens), "fixture", x.ID, x)
+	return r.put(fmt.Sprintf("%s, %s, %d lm", x.Name, x.Use, x.Lumens), "fixture", x.ID, x)
 }
 
 // cord leads from an outlet to a prop: cord porch to skep 50 ft.

@@ -5,6 +5,8 @@ import (
 	"strings"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/wiring"
+	"zapbarn/core/yard"
 )
 
 // Trial is one thing to be tried before the first guest comes: how, and what is to be seen
@@ -30,10 +32,15 @@ func (w *Work) Trials(prop string) (out []Trial) {
 		moves = moves || mine(m.Of.Prop) && m.Of.Motor != ""
 	}
 	if moves {
-		out = append(out, Trial{At: "prop:" + prop, Prop: prop, What: "Stop button",
+		at := "prop:" + prop
+		if prop == "" {
+			at = "display:" + w.Plan.Display.ID
+		}
+		out = append(out, Trial{At: at, Prop: prop, What: "Stop button",
 			How:    "Run everything that moves, then press it.",
 			Expect: "every motor stops at once, and none starts again when it is let go", Danger: hands})
 	}
+	out = append(out, w.polarities(mine)...)
 	for i := range w.Plan.Inputs {
 		x := &w.Plan.Inputs[i]
 		if !mine(x.Prop) || !x.Wired() {
@@ -85,6 +92,47 @@ func (w *Work) Trials(prop string) (out []Trial) {
 				How:    "Play it, and hold a level meter where guests stand, " + w.Len(h.AtGuest*1000) + " away.",
 				Expect: fmt.Sprintf("%.0f dB, 3 more or less", h.Guests)})
 		}
+	}
+	if prop == "" {
+		out = append(out, w.darkTests()...)
+	}
+	return out
+}
+
+// polarities are what a meter says of supplies before anything hangs on them.
+func (w *Work) polarities(mine func(string) bool) (out []Trial) {
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Kind != "supply" || !mine(d.Prop) {
+			continue
+		}
+		v, _ := wiring.SupplyOf(d, w.Lib)
+		out = append(out, Trial{At: "device:" + d.ID, Prop: d.Prop, What: d.Name + ", polarity",
+			How:    "Nothing joined to it yet: a meter at its output, red on plus.",
+			Expect: measure.Volts(v) + ", a tenth more or less, and not minus"})
+	}
+	return out
+}
+
+// darkTests are the looks from the viewpoints that are kept, in the dark.
+func (w *Work) darkTests() (out []Trial) {
+	y := w.Yard()
+	for i := range w.Plan.Viewpoints {
+		x := &w.Plan.Viewpoints[i]
+		eye := yard.Spot{Pt: yard.Pt{X: m(x.X.Value()), Y: m(x.Y.Value())}, Z: m(x.Eye.Or(yard.AdultEye * 1000))}
+		var sees []string
+		for k, l := range y.Lamps {
+			if !l.Fill && !yard.Blocked(eye, l.Spot, y.Hides, l.Of) && len(sees) < 6 {
+				sees = append(sees, measure.Uncapital(y.Lit[k].Name))
+			}
+		}
+		expect := "no bare lamp that only lights the scene"
+		if len(sees) > 0 {
+			expect = strings.Join(sees, ", ") + " are seen, and " + expect
+		}
+		out = append(out, Trial{At: "viewpoint:" + x.ID, What: "Dark test from " + measure.Uncapital(x.Name),
+			How:    "All lit, everything else dark: stand there a minute, then look, once as a child does.",
+			Expect: expect, Danger: "Somebody stays by the switch for the lights."})
 	}
 	return out
 }

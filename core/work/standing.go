@@ -60,7 +60,8 @@ func (w *Work) standing(s *Stands) {
 	if s.Side {
 		way = "from the side"
 	}
-	from := []source.Source{source.Std("ASCE 7: q = 0.613 V2 Pa"), source.FromMemory("drag: flat 1.3, round 1.2, ball 0.5")}
+	from := []source.Source{source.Std("ASCE 7: q = 0.613 V2 Pa"),
+		source.FromMemory("drag: flat 1.3, round 1.2, ball 0.5")}
 	weighs := "its parts, bare"
 	if !s.Bare {
 		weighs = "as said"

@@ -68,10 +68,22 @@ const slack = 0.1
 const rub = 0.4
 
 // dragOf are the shares of the wind's pressure that faces take (from memory).
-var dragOf = map[string]float64{"": 1.3, "flat": 1.3, "round": 1.2, "ball": 0.5}
+var dragOf = map[string]float64{"": 1.3, "round": 1.2, "ball": 0.5}
 
-var yards = StandsOn("yard", "plot", "wall", "walkway", "fixture", "cord", "outlet", "prop", "solid", "good", "offcut",
-	"layout")
+var yards = StandsOn(
+	"yard",
+	"plot",
+	"wall",
+	"walkway",
+	"fixture",
+	"cord",
+	"outlet",
+	"prop",
+	"solid",
+	"good",
+	"offcut",
+	"layout",
+)
 
 // Yard is the plan's, worked out once.
 func (w *Work) Yard() *Yard {
@@ -164,8 +176,14 @@ func (w *Work) route(text string) (out []yard.Pt) {
 // lamp is a fixture where it is; ok is false where its prop does not stand yet.
 func (y *Yard) lamp(x *plan.Fixture) (yard.Lamp, bool) {
 	rad := math.Pi / 180
-	l := yard.Lamp{Lumens: x.Lumens, Beam: x.Beam.Or(360) * rad, Aim: x.Aim.Value() * rad, Tilt: x.Tilt.Value() * rad,
-		Of: x.Prop, Fill: x.Use == "fill"}
+	l := yard.Lamp{
+		Lumens: float64(x.Lumens),
+		Beam:   x.Beam.Or(360) * rad,
+		Aim:    x.Aim.Value() * rad,
+		Tilt:   x.Tilt.Value() * rad,
+		Of:     x.Prop,
+		Fill:   x.Use == "fill",
+	}
 	l.Z, l.Pt = m(x.High.Value()), yard.Pt{X: m(x.X.Value()), Y: m(x.Y.Value())}
 	if x.Prop == "" {
 		return l, true
@@ -193,7 +211,8 @@ func (w *Work) lies(y *Yard, x *plan.Cord) Laid {
 	}
 	c.Needs = ((yard.Path{Through: c.Route}).Long() + m(x.Drops.Or(drops))) * (1 + slack)
 	for i := range y.Paths {
-		if over := yard.Over(c.Route, y.Paths[i].Path); len(over) > 0 && y.Paths[i].Of.Kind != "street" && c.Path == nil {
+		if over := yard.Over(c.Route, y.Paths[i].Path); len(over) > 0 && y.Paths[i].Of.Kind != "street" &&
+			c.Path == nil {
 			c.Over, c.Path = over, &y.Paths[i]
 		}
 	}
@@ -248,8 +267,20 @@ func (w *Work) balance(x *plan.Plot, box yard.Box) (gx, gy, footX, footY float64
 		one := w.Results.At("solid", s.ID, "mass").Value
 		kg, gx, gy = kg+one, gx+one*m(s.X.Value()), gy+one*m(s.Y.Value())
 		if s.Z.Value() <= ground {
-			lo[0], hi[0] = math.Min(lo[0], m(s.X.Value()-shape.Size.X/2)), math.Max(hi[0], m(s.X.Value()+shape.Size.X/2))
-			lo[1], hi[1] = math.Min(lo[1], m(s.Y.Value()-shape.Size.Y/2)), math.Max(hi[1], m(s.Y.Value()+shape.Size.Y/2))
+			lo[0], hi[0] = math.Min(
+				lo[0],
+				m(s.X.Value()-shape.Size.X/2),
+			), math.Max(
+				hi[0],
+				m(s.X.Value()+shape.Size.X/2),
+			)
+			lo[1], hi[1] = math.Min(
+				lo[1],
+				m(s.Y.Value()-shape.Size.Y/2),
+			), math.Max(
+				hi[1],
+				m(s.Y.Value()+shape.Size.Y/2),
+			)
 		}
 	}
 	if kg == 0 || hi[0] <= lo[0] || hi[1] <= lo[1] || !x.Wide.IsZero() || !x.Deep.IsZero() || !x.Mass.IsZero() {

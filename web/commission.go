@@ -1,0 +1,69 @@
+package web
+
+import (
+	"fmt"
+
+	"zapbarn/core/check"
+	"zapbarn/core/plan"
+	"zapbarn/core/words"
+	"zapbarn/core/work"
+
+	"github.com/gin-gonic/gin"
+)
+
+// CardsView are the cards to be worked before the first guest comes.
+type CardsView struct {
+	Rows    []CardRow
+	Said    string
+	Props   []Link
+	Of      string // the prop they are of; "" for all
+	On      string
+	PrintAt string
+}
+
+// CardRow is one card, as it was worked.
+type CardRow struct {
+	work.Trial
+	Of   string
+	Done *plan.Tried
+}
+
+var cardsWay = way{
+	id:    "cards",
+	title: "Commission",
+	fill: func(s *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		p.proofs()
+		p.Proofs.On = s.now().Format("2006-01-02")
+		return nil
+	},
+}
+
+// proofs fills in the cards of all props, or of the one that is asked for.
+func (p *Page) proofs() {
+	v := &CardsView{Of: p.Query.Get("of")}
+	p.Proofs = v
+	at := p.href("walkdown", "", "", "cards")
+	v.Props = []Link{{Text: "All", Href: at, On: v.Of == ""}}
+	for _, x := range p.Plan.Props {
+		v.Props = append(v.Props, Link{Text: x.Name, Href: at + "&of=" + x.ID, On: v.Of == x.ID})
+	}
+	passed, failed := 0, 0
+	for _, t := range p.Work.Trials(v.Of) {
+		r := CardRow{Trial: t, Done: p.Plan.TriedAs(t.At, t.What)}
+		if t.Prop != "" {
+			r.Of = p.nameOf("prop:" + t.Prop)
+		}
+		if r.Done != nil {
+			if failed++; r.Done.Passed {
+				passed++
+				failed--
+			}
+		}
+		v.Rows = append(v.Rows, r)
+	}
+	v.Said = fmt.Sprintf("%s, %d as expected, %d not", words.Count(len(v.Rows), "card"), passed, failed)
+	v.PrintAt = "/p/" + p.PlanID + "/commission.pdf"
+	if v.Of != "" {
+		v.PrintAt += "?prop=" + v.Of
+	}
+}

@@ -1,0 +1,298 @@
+package web
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"html/template"
+	"io"
+	"net/url"
+	"strings"
+	"time"
+
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/source"
+	"zapbarn/core/words"
+	"zapbarn/core/work"
+
+	"github.com/gin-gonic/gin"
+)
+
+// NightPage is a night of the season, and the season so far.
+type NightPage struct {
+	On        string
+	Lists     []RoundList
+	Night     plan.Night
+	Incidents []Row
+	Season    *work.Season
+	Open      string
+	Up        *source.Result
+	Props     []Option
+	Nights    []Row
+	Merged    string // what came of a phone's file
+}
+
+// RoundList is the opening or the closing list.
+type RoundList struct {
+	Name, Left string
+	Rows       []RoundRow
+}
+
+// RoundRow is one line of it.
+type RoundRow struct {
+	work.Round
+	Of, Href string
+	Done     *plan.Ticked
+}
+
+var nightsWay = way{
+	id:    "nights",
+	title: "Nights",
+	fill: func(s *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		p.nights(s.now())
+		return nil
+	},
+}
+
+// nights fills in a night: the one asked for, or today's.
+func (p *Page) nights(now time.Time) {
+	w := p.Work
+	on := p.Query.Get("on")
+	if _, err := time.Parse(time.DateOnly, on); err != nil {
+		on = now.Format(time.DateOnly)
+	}
+	v := &NightPage{On: on, Season: w.Season(), Night: plan.Night{On: on},
+		Merged: p.Query.Get("merged")}
+	p.Nights = v
+	for i := range p.Plan.NightBook {
+		n := &p.Plan.NightBook[i]
+		if n.On == on {
+			v.Night = *n
+		}
+	}
+	v.Lists = p.rounds(on)
+	for i := range p.Plan.Incidents {
+		x := &p.Plan.Incidents[i]
+		r := Row{Key: "incident:" + x.ID, Href: p.href("walkdown", "", "incident:"+x.ID, "nights") + "&on=" + on,
+			Title: x.What, Sub: x.On, Right: words.Count(x.Minutes, "minute"), On: p.Sel == "incident:"+x.ID}
+		if x.Prop != "" {
+			r.Sub += ", " + p.nameOf("prop:"+x.Prop)
+		}
+		if x.Mended != "" {
+			r.Sub += "; " + x.Mended
+		}
+		v.Incidents = append(v.Incidents, r)
+	}
+	for _, n := range v.Season.Nights {
+		v.Nights = append(
+			v.Nights,
+			Row{Key: "night:" + n.ID, Href: p.href("walkdown", "", "", "nights") + "&on=" + n.On,
+				Title: n.On, Sub: n.Weather, Right: words.Count(n.Guests, "guest"), On: n.On == on},
+		)
+	}
+	if v.Season.Open.Text != "" {
+		v.Up = &v.Season.Open
+	}
+	v.Open = measure.Span(float64(v.Season.Minutes) * 60)
+	for _, x := range p.Plan.Props {
+		v.Props = append(v.Props, Option{Value: x.ID, Text: x.Name})
+	}
+	kind, id, _ := strings.Cut(p.Sel, ":")
+	if kind == "incident" || kind == "night" {
+		p.Ticket = p.ticket(kind, id)
+	}
+}
+
+// rounds are the two lists of a night, what was done ticked.
+func (p *Page) rounds(on string) []RoundList {
+	done := map[string]*plan.Ticked{}
+	for i := range p.Plan.Ticks {
+		if x := &p.Plan.Ticks[i]; x.On == on {
+			done[x.Line] = x
+		}
+	}
+	out := []RoundList{{Name: "Opening"}, {Name: "Closing"}}
+	left := [2]int{}
+	for _, r := range p.Work.Rounds(on) {
+		k := 0
+		if r.Closing {
+			k = 1
+		}
+		row := RoundRow{Round: r, Done: done[r.Key]}
+		if r.Prop != "" {
+			row.Of = p.nameOf("prop:" + r.Prop)
+		}
+		if row.Done == nil {
+			left[k]++
+		}
+		out[k].Rows = append(out[k].Rows, row)
+	}
+	for k := range out {
+		if out[k].Left = words.Count(left[k], "left"); left[k] == 0 {
+			out[k].Left = "all done"
+		} else {
+			out[k].Left = fmt.Sprintf("%d of %d left", left[k], len(out[k].Rows))
+		}
+	}
+	return out
+}
+
+// booked are the kinds of element that the night book's forms make, each found again by
+// what names it.
+var booked = map[string]struct {
+	blank func() any
+	find  func(p *plan.Plan, v any) string
+}{
+	"night": {func() any { return &plan.Night{} }, func(p *plan.Plan, v any) string {
+		for _, x := range p.NightBook {
+			if x.On == v.(*plan.Night).On {
+				return x.ID
+			}
+		}
+		return ""
+	}},
+	"incident": {func() any { return &plan.Incident{} }, func(*plan.Plan, any) string { return "" }},
+	"ticked": {func() any { return &plan.Ticked{} }, func(p *plan.Plan, v any) string {
+		for _, x := range p.Ticks {
+			if x.On == v.(*plan.Ticked).On && x.Line == v.(*plan.Ticked).Line {
+				return x.ID
+			}
+		}
+		return ""
+	}},
+	"tried": {func() any { return &plan.Tried{} }, func(p *plan.Plan, v any) string {
+		if x := p.TriedAs(v.(*plan.Tried).At, v.(*plan.Tried).What); x != nil {
+			return x.ID
+		}
+		return ""
+	}},
+}
+
+// bookIn writes a form of the night book, or of a card, into the plan.
+func (s *Server) bookIn(c *gin.Context) {
+	kind := c.PostForm("kind")
+	of, ok := booked[kind]
+	if !ok {
+		s.refused(c, over{err: "There is no such thing in the book."})
+		return
+	}
+	who := sayWho(c, "n.by")
+	values := map[string]string{}
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), who, func(p *plan.Plan) (plan.Edit, error) {
+		v := of.blank()
+		for k, list := range c.Request.PostForm {
+			if name, ok := strings.CutPrefix(k, "n."); ok {
+				text := list[len(list)-1]
+				values[k] = text
+				if name == "by" {
+					text = who
+				}
+				if err := plan.SetText(v, name, text, p.Metric()); err != nil {
+					return plan.Edit{}, err
+				}
+			}
+		}
+		id := of.find(p, v)
+		if id != "" && c.PostForm("undo") != "" {
+			return plan.Edit{Label: "not done: " + plan.NameOf(v), Changes: []plan.Change{p.Drop(kind, id)}}, nil
+		}
+		if id == "" {
+			id = p.FreshID(kind, values["n.on"]+"-"+plan.NameOf(v))
+		}
+		if err := plan.SetText(v, "id", id, false); err != nil {
+			return plan.Edit{}, err
+		}
+		return plan.Edit{Label: plan.NameOf(v), Changes: []plan.Change{p.Put(kind, id, v)}}, nil
+	})
+	if err != nil {
+		_, msg := fieldErrors(err)
+		s.refused(c, over{err: "Nothing was noted. " + measure.Capital(msg), values: values})
+		return
+	}
+	s.applied(c, nil, over{}, "")
+}
+
+// mergeNights takes in what a phone kept while it was out of reach.
+func (s *Server) mergeNights(c *gin.Context) {
+	_, data, err := upload(c, "file", 4<<20)
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
+	}
+	var sent []plan.Sent
+	if err := json.Unmarshal(data, &sent); err != nil {
+		s.refused(c, over{err: "The file is no night book: choose the one the phone's page saved."})
+		return
+	}
+	var clashes []plan.Clash
+	var taken int
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		e, cl, err := p.Merge(sent)
+		clashes, taken = cl, len(e.Changes)
+		return e, err
+	})
+	if err != nil {
+		_, msg := fieldErrors(err)
+		s.refused(c, over{err: "Nothing was merged. " + measure.Capital(msg)})
+		return
+	}
+	said := words.Count(taken, "entry") + " merged"
+	for _, x := range clashes {
+		said += fmt.Sprintf(
+			". %s: “%s” stands; “%s” is kept beside it",
+			measure.Capital(lineText(x.What)),
+			x.Theirs,
+			x.Mine,
+		)
+	}
+	q := &Page{PlanID: c.Param("plan")}
+	s.applied(c, nil, over{}, q.href("walkdown", "", "", "nights")+"&merged="+url.QueryEscape(said+"."))
+}
+
+// lineText is a line's key in words.
+func lineText(key string) string {
+	return strings.NewReplacer("open:", "opening list, ", "close:", "closing list, ", ":", " ").Replace(key)
+}
+
+// EveningFile is a night as one page for a phone that is out of reach.
+type EveningFile struct {
+	Name, On string
+	Lists    []RoundList
+	Props    []Option
+	Night    plan.Night
+	Plan     string
+	Key      string // where the phone keeps it
+	Style    template.CSS
+	Script   template.JS
+}
+
+// evening sends a night as one file: it asks nothing of any server, keeps what is entered on
+// the phone, and saves it as a file to be merged.
+func (s *Server) evening(c *gin.Context) {
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	p := &Page{PlanID: c.Param("plan"), Plan: w.Plan, Work: w, Query: c.Request.URL.Query()}
+	p.nights(s.now())
+	v := EveningFile{Name: w.Plan.Display.Name, On: p.Nights.On, Lists: p.Nights.Lists, Props: p.Nights.Props,
+		Night: p.Nights.Night, Plan: p.PlanID, Key: "zapbarn-" + p.PlanID + "-" + p.Nights.On}
+	css, err1 := files.ReadFile("static/evening/evening.css")
+	js, err2 := files.ReadFile("static/evening/evening.js")
+	if err := errors.Join(err1, err2); err != nil {
+		s.fail(c, err)
+		return
+	}
+	v.Style, v.Script = template.CSS(css), template.JS(js) // our own files
+	var b strings.Builder
+	if err := s.pages.ExecuteTemplate(&b, "evening.html", v); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="night-%s.html"`, v.On))
+	c.Header("Content-Type", "text/html; charset=utf-8")
+	_, _ = io.WriteString(c.Writer, b.String())
+}

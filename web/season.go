@@ -1,0 +1,79 @@
+package web
+
+import (
+	"zapbarn/core/check"
+	"zapbarn/core/plan"
+	"zapbarn/core/words"
+
+	"github.com/gin-gonic/gin"
+)
+
+// CompareView is this display beside an earlier one.
+type CompareView struct {
+	With   string
+	Others []Option
+	Groups []Group
+	Said   string
+	None   bool
+}
+
+var compareWay = way{id: "compare", title: "Compare", fill: (*Server).compare}
+
+// compare lists what is different between this display and another, prop by prop.
+func (s *Server) compare(c *gin.Context, p *Page, _ []check.Snag) error {
+	v := &CompareView{With: p.Query.Get("with")}
+	p.Compare = v
+	list, err := s.store.List(c.Request.Context())
+	if err != nil {
+		return err
+	}
+	for _, l := range list {
+		if l.ID != p.PlanID {
+			v.Others = append(v.Others, Option{Value: l.ID, Text: l.Name, On: l.ID == v.With})
+		}
+	}
+	if v.None = len(v.Others) == 0; v.None || v.With == "" {
+		return nil
+	}
+	before, _, err := s.store.Load(c.Request.Context(), v.With)
+	if err != nil {
+		return err
+	}
+	by := map[string]int{}
+	all := p.Plan.Compare(before)
+	for _, d := range all {
+		from := p.Plan
+		if d.Is == "gone" {
+			from = before
+		}
+		title := "The display"
+		if x := from.Prop(from.PropOf(d.Kind + ":" + d.ID)); x != nil {
+			title = x.Name
+		}
+		k, ok := by[title]
+		if !ok {
+			k = len(v.Groups)
+			by[title] = k
+			v.Groups = append(v.Groups, Group{Title: title})
+		}
+		v.Groups[k].Rows = append(v.Groups[k].Rows, Row{Mark: d.Is, Title: d.Name, Right: d.Is})
+	}
+	v.Said = words.Count(len(all), "difference")
+	return nil
+}
+
+// nextSeason begins the next season as a copy; the plan stays as it is.
+func (s *Server) nextSeason(c *gin.Context) {
+	p, _, err := s.store.Load(c.Request.Context(), c.Param("plan"))
+	if err == nil {
+		if p, err = s.store.Whole(c.Request.Context(), p); err == nil {
+			var id string
+			var next *plan.Plan = p.NextSeason()
+			if id, err = s.store.CreateFresh(c.Request.Context(), next); err == nil {
+				c.Redirect(303, "/p/"+id)
+				return
+			}
+		}
+	}
+	s.applied(c, err, over{}, "")
+}

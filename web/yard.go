@@ -1,0 +1,354 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"zapbarn/core/check"
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/yard"
+	"zapbarn/web/draw"
+
+	"github.com/gin-gonic/gin"
+)
+
+// yardPlace is the display as guests meet it.
+var yardPlace = place{
+	id: "yard", name: "Yard", hint: "stand skep at 20 ft, 6 ft",
+	ways: []way{
+		{id: "plan", title: "Plan", body: "yard", fill: yardFill},
+		{id: "sight", title: "Sight", body: "yard", fill: yardFill},
+		{id: "light", title: "Light", body: "yard", fill: yardFill},
+		{id: "wind", title: "Wind", body: "yard", fill: yardFill},
+		{id: "walk", title: "Guest's eye", body: "yard", fill: yardFill},
+		{id: "strike", title: "Strike", fill: strikeFill},
+	},
+	link: func(p *Page, to way) string { return p.href("yard", "", p.Sel, to.id) },
+}
+
+// yardWays is the way each snag of the yard is best looked at.
+var yardWays = map[string]string{
+	"tips":             "wind",
+	"push-over":        "wind",
+	"fill-seen":        "sight",
+	"practical-unseen": "sight",
+	"path-dark":        "light",
+	"past-it":          "walk",
+}
+
+// YardPage is what the Yard shows.
+type YardPage struct {
+	Empty  bool
+	Eye    template.HTML
+	Far    int // mm along the path
+	Long   int
+	At     string // how far along, as told
+	Views  []Link
+	Stands []Option // props that do not stand yet: the line that sets each out
+	Legend string
+	Passes []Pass
+	Back   string
+	On     string
+}
+
+// Pass is when something goes off as a guest comes by.
+type Pass struct{ Name, Sensor, Then, Beside, Says string }
+
+var legends = map[string]string{
+	"plan": "Drag what stands here, or pick it and use the arrow keys; with Shift, left and right turn it. The thick " +
+		"edge of a prop is its front.",
+	"sight": "A crossed lamp is fill: it is not to be seen. Red is where it is, by eyes 1.6 m and 1.1 m high that look " +
+		"the way they walk.",
+	"light": "Pools from 0.2, 0.5, 2 and 8 lux on the ground, by the lamps that are set out; no other light is counted.",
+	"wind": "The wind that moves each prop first, over or along. Weights are those of the parts, bare, unless a ticket " +
+		"says otherwise.",
+	"walk": "What a guest sees there, all lamps on. Props are shown where they are lit.",
+}
+
+func yardFill(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	p.yard()
+	return nil
+}
+
+// yard fills in the plan as it is looked at.
+func (p *Page) yard() {
+	w := p.Work
+	y := w.Yard()
+	v := &YardPage{Legend: legends[p.Way], On: p.Way}
+	p.Yard = v
+	v.Empty = len(w.Plan.Plots)+len(w.Plan.Walls)+len(w.Plan.Walkways)+len(w.Plan.Fixtures) == 0
+	v.Stands = p.setOut()
+	far := 0.0
+	if path := y.Path(); path != nil {
+		v.Long = int(path.Long() * 1000)
+		far = path.Long() * 0.35
+		if mm, err := strconv.Atoi(p.Query.Get("far")); err == nil {
+			far = math.Max(0, math.Min(path.Long(), float64(mm)/1000))
+		}
+		v.Far, v.At = int(far*1000), w.Run(far*1000)
+	}
+	p.Draw = template.HTML(draw.Yard(w, draw.YardView{Way: p.Way, Sel: p.Sel, Far: far,
+		Href: func(key string) string { return p.href("yard", "", key, p.Way) }}))
+	if p.Way == "walk" {
+		p.eye(v, far)
+	}
+	kind, id, _ := strings.Cut(p.Sel, ":")
+	if slices.Contains(yardKinds, kind) {
+		p.Ticket = p.ticket(kind, id)
+	}
+}
+
+// yardKinds are what stands in a yard.
+var yardKinds = []string{"plot", "wall", "walkway", "fixture", "cord", "viewpoint", "forecast", "outlet"}
+
+// eye is the picture from the path, or from a viewpoint that is picked.
+func (p *Page) eye(v *YardPage, far float64) {
+	y := p.Work.Yard()
+	path := y.Path()
+	for i := range p.Plan.Viewpoints {
+		x := &p.Plan.Viewpoints[i]
+		v.Views = append(v.Views, Link{Text: x.Name, Href: p.href("yard", "", "viewpoint:"+x.ID, "walk"),
+			On: p.Sel == "viewpoint:"+x.ID})
+		if p.Sel != "viewpoint:"+x.ID {
+			continue
+		}
+		e := yard.Eye{Spot: yard.Spot{Pt: yard.Pt{X: x.X.Value() / 1000, Y: x.Y.Value() / 1000},
+			Z: x.Eye.Or(yard.AdultEye*1000) / 1000}, Look: x.Look.Value() * math.Pi / 180}
+		v.Eye = template.HTML(draw.Eye(p.Work, e, "From "+x.Name+", eye at "+p.Work.Run(e.Z*1000)))
+	}
+	if path == nil || v.Eye != "" {
+		return
+	}
+	at, way := path.At(far)
+	high := yard.AdultEye
+	if p.Query.Get("child") != "" {
+		high = yard.ChildEye
+	}
+	e := yard.Eye{Spot: yard.Spot{Pt: at, Z: high}, Look: math.Atan2(way.Y, way.X)}
+	if look, err := strconv.Atoi(p.Query.Get("look")); err == nil {
+		e.Look += float64(max(-180, min(180, look))) * math.Pi / 180
+	}
+	v.Eye = template.HTML(
+		draw.Eye(p.Work, e, "From "+p.Work.Run(far*1000)+" along the path, eye at "+p.Work.Run(high*1000)),
+	)
+	v.Passes = p.passes()
+}
+
+// passes are what guests set off as they walk, and where they are then.
+func (p *Page) passes() (out []Pass) {
+	y := p.Work.Yard()
+	path := y.Path()
+	for i := range p.Plan.Inputs {
+		in := &p.Plan.Inputs[i]
+		if !in.ByGuests() || in.Far.IsZero() {
+			continue
+		}
+		then := yard.Then(in.Far.Value()/1000, path.Speed, in.Latency.Value())
+		x := Pass{Name: p.nameOf("prop:" + in.Prop), Sensor: in.Name + " at " + p.Work.Run(in.Far.Value()),
+			Then: p.Work.Run(then * 1000), Beside: "not set out"}
+		if s := y.Of(in.Prop); s != nil {
+			x.Beside = p.Work.Run(s.Along * 1000)
+			x.Says = p.Work.Run(math.Abs(s.Along-then)*1000) + " before it"
+			if then > s.Along {
+				x.Says = p.Work.Run((then-s.Along)*1000) + " past it"
+			}
+		}
+		out = append(out, x)
+	}
+	return out
+}
+
+// setOut are lines for the props that do not stand in the yard yet, each at a free place.
+func (p *Page) setOut() (out []Option) {
+	x := 4.0
+	for _, prop := range p.Plan.Props {
+		if p.Plan.PlotOf(prop.ID) != nil {
+			continue
+		}
+		out = append(out, Option{Text: prop.Name,
+			Value: fmt.Sprintf("stand %s at %s, %s", prop.Name, measure.Tape(x*304.8, p.Plan.Metric()),
+				measure.Tape(5*304.8, p.Plan.Metric()))})
+		x += 6
+	}
+	return out
+}
+
+// YardAdds is the palette of the Yard.
+func (p *Page) YardAdds() []Add {
+	at := func(x, y float64) string {
+		return measure.Tape(x*304.8, p.Plan.Metric()) + ", " + measure.Tape(y*304.8, p.Plan.Metric())
+	}
+	out := []Add{}
+	for _, o := range p.setOut() {
+		out = append(out, Add{"prop", o.Value, "M5 8H25V22H5Z", "M5 22H25"})
+		break
+	}
+	out = append(
+		out,
+		Add{"path", "walk path 4 ft wide " + at(2, 20) + " ; " + at(20, 18) + " ; " + at(40, 20), "",
+			"M2 20Q10 8 28 10M2 26Q12 14 28 16"},
+		Add{"way out", "walk way out " + at(40, 20) + " ; " + at(46, 20), "", "M3 14H24M18 8L25 14L18 20"},
+		Add{
+			"screen",
+			"screen 6 ft high from " + at(10, 12) + " to " + at(16, 12),
+			"M3 7H27V11H3Z",
+			"M5 11V22M15 11V22M25 11V22",
+		},
+		Add{"fill", "light fill 100 lm at " + at(12, 9) + " up " + measure.Tape(304.8, p.Plan.Metric()),
+			"M7 14a8 8 0 1 0 16 0a8 8 0 1 0 -16 0", "M7 14H23M15 6V22"},
+		Add{"practical", "light practical 60 lm at " + at(18, 9) + " up " + measure.Tape(914.4, p.Plan.Metric()),
+			"M9 14a6 6 0 1 0 12 0a6 6 0 1 0 -12 0", "M15 3V6M15 22V25M4 14H7M23 14H26"},
+		Add{"view", "view Gate at " + at(2, 20) + " looking -20", "M4 14L26 5V23Z", ""},
+	)
+	for _, o := range p.Plan.Outlets {
+		for _, s := range p.Plan.Plots {
+			out = append(
+				out,
+				Add{"cord", "cord " + o.Name + " to " + p.nameOf("prop:"+s.Prop) + " 50 ft", "M3 9H11V18H3Z",
+					"M11 13Q18 4 20 14T28 14"},
+			)
+			return out
+		}
+	}
+	return out
+}
+
+// moveInYard moves what was dragged: by so much, or one place of it.
+func (s *Server) moveInYard(c *gin.Context) {
+	by, err := dragged(c, 400_000, "dx", "dy", "near", "turn")
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
+	}
+	key, grip, one := strings.Cut(c.PostForm("key"), "#")
+	kind, id, _ := strings.Cut(key, ":")
+	at, _ := strconv.Atoi(grip)
+	if !one {
+		at = -1
+	}
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		v, _ := p.Get(kind, id)
+		if v == nil {
+			return plan.Edit{}, errGone
+		}
+		next, err := shifted(p, v, at, by)
+		if err != nil {
+			return plan.Edit{}, err
+		}
+		return plan.Edit{Label: "move " + p.Name(v), Changes: []plan.Change{p.Put(kind, id, next)}}, nil
+	})
+	s.applied(c, err, over{}, "")
+}
+
+// shifted is a thing of the yard moved by dx and dy, mm, or one of its places; it settles on
+// what others are in line with, else on the nearest inch, or 25 mm.
+func shifted(p *plan.Plan, v any, at int, by map[string]float64) (any, error) {
+	near := math.Min(by["near"], 600)
+	step := measure.Inch
+	if p.Metric() {
+		step = 25
+	}
+	var xs, ys []float64
+	for _, o := range p.Plots {
+		if me, ok := v.(*plan.Plot); !ok || me.ID != o.ID {
+			xs, ys = append(xs, o.X.Value()), append(ys, o.Y.Value())
+		}
+	}
+	for _, o := range p.Walls {
+		if me, ok := v.(*plan.Wall); !ok || me.ID != o.ID {
+			xs, ys = append(xs, o.X.Value(), o.ToX.Value()), append(ys, o.Y.Value(), o.ToY.Value())
+		}
+	}
+	move := func(l measure.Length, d float64, on []float64) measure.Length {
+		if d == 0 {
+			return l
+		}
+		return measure.OnTape(settle(l.Value()+d, step, near, on...), p.Metric())
+	}
+	x, y := func(l measure.Length) measure.Length { return move(l, by["dx"], xs) },
+		func(l measure.Length) measure.Length { return move(l, by["dy"], ys) }
+	route := func(text string) (string, error) {
+		places, err := plan.Route("through", text, p.Display.Units)
+		if err != nil {
+			return text, err
+		}
+		for k := range places {
+			if at < 0 || at == k {
+				places[k].X = math.Round((places[k].X+by["dx"])/step) * step
+				places[k].Y = math.Round((places[k].Y+by["dy"])/step) * step
+			}
+		}
+		return plan.RouteText(places, p.Metric()), nil
+	}
+	fixed := measure.Bad("fixed", "it is locked in place; unlock it on its ticket")
+	switch o := v.(type) {
+	case *plan.Plot:
+		n := *o
+		if n.X, n.Y = x(o.X), y(o.Y); by["turn"] != 0 {
+			n.Turn = measure.Of[measure.AngleKind](math.Mod(o.Turn.Value()+by["turn"], 360))
+		}
+		return given(n, o.Fixed, fixed)
+	case *plan.Wall:
+		n := *o
+		if at != 1 {
+			n.X, n.Y = x(o.X), y(o.Y)
+		}
+		if at != 0 {
+			n.ToX, n.ToY = x(o.ToX), y(o.ToY)
+		}
+		if at < 0 { // as long as it was, whatever one end settled on
+			n.ToX = measure.OnTape(n.X.Value()+o.ToX.Value()-o.X.Value(), p.Metric())
+			n.ToY = measure.OnTape(n.Y.Value()+o.ToY.Value()-o.Y.Value(), p.Metric())
+		}
+		return given(n, o.Fixed, fixed)
+	case *plan.Walkway:
+		n := *o
+		var err error
+		if n.Through, err = route(o.Through); err != nil {
+			return nil, err
+		}
+		return given(n, o.Fixed, fixed)
+	case *plan.Cord:
+		n := *o
+		var err error
+		if n.Through, err = route(o.Through); err != nil {
+			return nil, err
+		}
+		return given(n, o.Fixed, fixed)
+	case *plan.Fixture:
+		n := *o
+		dx, dy := by["dx"], by["dy"]
+		if s := p.PlotOf(o.Prop); s != nil { // on a prop that is turned
+			sin, cos := math.Sincos(-s.Turn.Value() * math.Pi / 180)
+			dx, dy = dx*cos-dy*sin, dx*sin+dy*cos
+		}
+		n.X, n.Y = move(o.X, dx, nil), move(o.Y, dy, nil)
+		if by["turn"] != 0 {
+			n.Aim = measure.Of[measure.AngleKind](math.Mod(o.Aim.Value()+by["turn"], 360))
+		}
+		return given(n, o.Fixed, fixed)
+	case *plan.Viewpoint:
+		n := *o
+		if n.X, n.Y = x(o.X), y(o.Y); by["turn"] != 0 {
+			n.Look = measure.Of[measure.AngleKind](math.Mod(o.Look.Value()+by["turn"], 360))
+		}
+		return given(n, o.Fixed, fixed)
+	case *plan.Outlet:
+		n := *o
+		n.X, n.Y = x(o.X), y(o.Y)
+		return n, nil
+	}
+	return nil, errGone
+}
+
+func given(v any, fixed bool, err error) (any, error) {
+	if fixed {
+		return nil, err
+	}
+	return v, nil
+}
