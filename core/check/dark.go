@@ -34,11 +34,8 @@ func leastOn(p *work.Walked) float64 {
 // tooLong is how much of a way may be dark, m: a step.
 const tooLong = 0.3
 
-var _ = rule("path-dark", Fix, "Part of a way that people walk is too dark to see one's feet.",
+var _ = yardRule("path-dark", Fix, "Part of a way that people walk is too dark to see one's feet.",
 	func(w *work.Work, say func(Snag)) {
-		if len(w.Plan.Fixtures) == 0 || len(w.Plan.Walkways) == 0 {
-			return
-		}
 		y := w.Yard()
 		for i := range y.Paths {
 			p := &y.Paths[i]

@@ -13,7 +13,7 @@ import (
 
 var eyes = []source.Source{source.FromMemory("an adult's eye at 1.6 m, a child's at 1.1 m, 120 degrees wide")}
 
-var _ = rule("fill-seen", Fix, "A lamp that only lights the scene is itself seen from the path.",
+var _ = yardRule("fill-seen", Fix, "A lamp that only lights the scene is itself seen from the path.",
 	func(w *work.Work, say func(Snag)) {
 		fixtures(w, "fill", func(y *work.Yard, p *work.Walked, i int) {
 			x, l := y.Lit[i], y.Lamps[i]
@@ -41,9 +41,6 @@ var _ = rule("fill-seen", Fix, "A lamp that only lights the scene is itself seen
 
 // fixtures are those of a use, where there is a path to see them from.
 func fixtures(w *work.Work, use string, do func(y *work.Yard, p *work.Walked, i int)) {
-	if len(w.Plan.Fixtures) == 0 {
-		return
-	}
 	y := w.Yard()
 	p := y.Path()
 	if p == nil || len(p.Through) < 2 {
@@ -111,7 +108,7 @@ func screened(w *work.Work, y *work.Yard, p *work.Walked, x *plan.Fixture, l yar
 	return nil
 }
 
-var _ = rule("practical-unseen", Mind, "A lamp that guests are to see is hidden from all of the path.",
+var _ = yardRule("practical-unseen", Mind, "A lamp that guests are to see is hidden from all of the path.",
 	func(w *work.Work, say func(Snag)) {
 		fixtures(w, "practical", func(y *work.Yard, p *work.Walked, i int) {
 			x, l := y.Lit[i], y.Lamps[i]

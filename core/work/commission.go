@@ -99,6 +99,26 @@ func (w *Work) Trials(prop string) (out []Trial) {
 	return out
 }
 
+// Trial is the card of an element by its name; false where there is none any more.
+func (w *Work) Trial(at, what string) (Trial, bool) {
+	kind, _, _ := strings.Cut(at, ":")
+	var all []Trial
+	switch prop := w.Plan.PropOf(at); {
+	case kind == "viewpoint":
+		all = w.darkTests()
+	case prop != "":
+		all = w.Trials(prop)
+	default:
+		all = w.Trials("")
+	}
+	for _, t := range all {
+		if t.At == at && t.What == what {
+			return t, true
+		}
+	}
+	return Trial{}, false
+}
+
 // polarities are what a meter says of supplies before anything hangs on them.
 func (w *Work) polarities(mine func(string) bool) (out []Trial) {
 	for i := range w.Plan.Devices {
