@@ -11,7 +11,7 @@ import (
 // tool does, in millimetres as the header says.
 func (f *Flat) DXF(out io.Writer) error {
 	d := &dxfWriter{}
-	d.header()
+	d.header(f.layers())
 	d.g(0, "SECTION")
 	d.g(2, "ENTITIES")
 	for _, s := range f.Lines {
@@ -41,7 +41,7 @@ func (d *dxfWriter) at(x, y float64) {
 	d.g(30, 0)
 }
 
-func (d *dxfWriter) header() {
+func (d *dxfWriter) header(layers []string) {
 	d.g(0, "SECTION")
 	d.g(2, "HEADER")
 	for _, v := range []struct {
@@ -57,12 +57,12 @@ func (d *dxfWriter) header() {
 	d.g(2, "TABLES")
 	d.g(0, "TABLE")
 	d.g(2, "LAYER")
-	d.g(70, len(Layers))
-	for i, l := range Layers {
+	d.g(70, len(layers))
+	for i, l := range layers {
 		d.g(0, "LAYER")
 		d.g(2, l)
 		d.g(70, 0)
-		d.g(62, []int{8, 3, 1, 5, 7}[i])
+		d.g(62, []int{8, 3, 1, 5, 7}[i%5])
 		d.g(6, "CONTINUOUS")
 	}
 	d.g(0, "ENDTAB")

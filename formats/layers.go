@@ -18,6 +18,15 @@ type Flat struct {
 	W, H  float64
 	Lines []Stroke
 	Texts []Label
+	Of    []string // its layers, where they are not those of the tools
+}
+
+// layers are the drawing's, in the order they are drawn.
+func (f *Flat) layers() []string {
+	if f.Of != nil {
+		return f.Of
+	}
+	return Layers
 }
 
 // Stroke is a line on a layer: cut (through), score (part way, or the inside
@@ -124,6 +133,11 @@ var layerPen = map[string]string{
 	"score":  `stroke="#8C2F1B" stroke-width="0.3" stroke-dasharray="4 2"`,
 	"pocket": `stroke="#3B4C8C" stroke-width="0.25" stroke-dasharray="3 1"`,
 	"mark":   `stroke="#1C6653" stroke-width="0.2" stroke-dasharray="1 1"`,
+	"paths":  `stroke="#5E5141" stroke-width="20" stroke-dasharray="120 60"`,
+	"walls":  `stroke="#000" stroke-width="50"`,
+	"props":  `stroke="#000" stroke-width="25"`,
+	"lamps":  `stroke="#8C2F1B" stroke-width="20"`,
+	"cords":  `stroke="#1C6653" stroke-width="20" stroke-dasharray="200 80"`,
 }
 
 // SVG writes the drawing in millimetres at 1:1, one group a layer.
@@ -138,7 +152,7 @@ func (f *Flat) SVG(out io.Writer) error {
 		round(f.H),
 		html.EscapeString(f.Title),
 	)
-	for _, layer := range Layers {
+	for _, layer := range f.layers() {
 		fmt.Fprintf(&b, `<g id="%s" fill="none" %s>`, layer, layerPen[layer])
 		for _, s := range f.Lines {
 			if s.Layer != layer {

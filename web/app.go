@@ -209,6 +209,7 @@ func (s *Server) edits(p *gin.RouterGroup) {
 	p.POST("/nightmerge", s.mergeNights)
 	p.POST("/nextseason", s.nextSeason)
 	p.GET("/evening.html", s.evening)
+	p.GET("/eye.svg", s.eyeFile)
 	p.POST("/cuelist", s.cueList)
 	p.POST("/clip", s.addClip)
 	p.POST("/opening", s.moveOpening)

@@ -59,8 +59,24 @@ var downloads = map[string]download{
 	"show.mid":        {"show", noPaper(formats.MIDI), true},
 	"night-book.csv":  {"night-book", noPaper(formats.NightBookCSV), true},
 	"night-book.xlsx": {"night-book", noPaper(formats.NightBookXLSX), true},
-	"pack.csv":        {"pack-list", noPaper(formats.PackListCSV), true},
-	"cutlist.xlsx":    {"cut-list", noPaper(formats.CutListXLSX), true},
+	"yard.pdf":        {"yard", formats.YardPDF, true},
+	"yard.svg": {"yard", noPaper(func(out io.Writer, w *work.Work, _ string) error {
+		return yardAs(w, func(f *formats.Flat) error { return f.SVG(out) })
+	}), true},
+	"yard.dxf": {"yard", noPaper(func(out io.Writer, w *work.Work, _ string) error {
+		return yardAs(w, func(f *formats.Flat) error { return f.DXF(out) })
+	}), true},
+	"pack.csv":     {"pack-list", noPaper(formats.PackListCSV), true},
+	"cutlist.xlsx": {"cut-list", noPaper(formats.CutListXLSX), true},
+}
+
+// yardAs writes the yard's plan in some form.
+func yardAs(w *work.Work, write func(f *formats.Flat) error) error {
+	f, err := formats.FlatYard(w)
+	if err != nil {
+		return err
+	}
+	return write(f)
 }
 
 // netlist sends the wiring as a netlist, in the state asked for.

@@ -345,3 +345,14 @@ func TestMendsShowTheirEffect(t *testing.T) {
 	_, body, _ = got(t, srv, apiary+"/walkdown")
 	assert.Contains(t, body, "costs $2.00", "a level shifter")
 }
+
+// The Walkdown's snags are narrowed to a prop and a place, and no other is left.
+func TestSnagsAreNarrowed(t *testing.T) {
+	srv, _ := barn(t)
+	_, body, _ := got(t, srv, apiary+"/walkdown?of=shelf&in=loom")
+	assert.Contains(t, body, "Honey shelf")
+	assert.NotContains(t, body, "Skep fill is seen")
+	_, all, _ := got(t, srv, apiary+"/walkdown")
+	assert.Contains(t, all, "Skep fill is seen")
+	assert.Contains(t, all, "in=yard")
+}

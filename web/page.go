@@ -149,6 +149,7 @@ type Page struct {
 	Motion                    *MotionView
 	Yard                      *YardPage
 	Strike                    *StrikeView
+	ByProp, ByPlace           []Link // what the Walkdown's snags can be narrowed to
 	Nights                    *NightPage
 	Proofs                    *CardsView
 	Compare                   *CompareView

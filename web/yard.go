@@ -1,9 +1,12 @@
 package web
 
 import (
+	"bytes"
 	"fmt"
 	"html/template"
 	"math"
+	"net/http"
+	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -52,8 +55,9 @@ type YardPage struct {
 	Stands []Option // props that do not stand yet: the line that sets each out
 	Legend string
 	Passes []Pass
-	Back   string
 	On     string
+
+	EyeQuery template.URL // of the picture as a file
 }
 
 // Pass is when something goes off as a guest comes by.
@@ -110,6 +114,8 @@ var yardKinds = []string{"plot", "wall", "walkway", "fixture", "cord", "viewpoin
 func (p *Page) eye(v *YardPage, far float64) {
 	y := p.Work.Yard()
 	path := y.Path()
+	q := url.Values{"far": {strconv.Itoa(v.Far)}, "child": {p.Query.Get("child")}, "sel": {p.Sel}, "way": {"walk"}}
+	v.EyeQuery = template.URL(q.Encode())
 	for i := range p.Plan.Viewpoints {
 		x := &p.Plan.Viewpoints[i]
 		v.Views = append(v.Views, Link{Text: x.Name, Href: p.href("yard", "", "viewpoint:"+x.ID, "walk"),
@@ -137,6 +143,40 @@ func (p *Page) eye(v *YardPage, far float64) {
 		draw.Eye(p.Work, e, "From "+p.Work.Run(far*1000)+" along the path, eye at "+p.Work.Run(high*1000)),
 	)
 	v.Passes = p.passes()
+}
+
+// eyeFile sends what a guest sees, as a picture of its own.
+func (s *Server) eyeFile(c *gin.Context) {
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	css, err := files.ReadFile("static/dist/app.css")
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	p := &Page{
+		PlanID: c.Param("plan"),
+		Plan:   w.Plan,
+		Work:   w,
+		Query:  c.Request.URL.Query(),
+		Place:  "yard",
+		Way:    "walk",
+		Sel:    c.Query("sel"),
+	}
+	p.yard()
+	if p.Yard.Eye == "" {
+		s.trouble(c, http.StatusNotFound, "Nothing to see", "No path and no viewpoint is set out yet.")
+		return
+	}
+	head := `<svg xmlns="http://www.w3.org/2000/svg" width="1120" height="660" `
+	svg := strings.Replace(string(p.Yard.Eye), "<svg ", head, 1)
+	end := strings.Index(svg, ">") + 1
+	var b bytes.Buffer
+	b.WriteString(svg[:end] + "<style><![CDATA[" + string(css) + "]]></style>" + svg[end:])
+	send(c, "guests-eye.svg", &b)
 }
 
 // passes are what guests set off as they walk, and where they are then.

@@ -2,6 +2,7 @@ package work
 
 import (
 	"fmt"
+	"math"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
@@ -30,7 +31,8 @@ const fullSine = -3.01
 // Heard is how loud a clip is: its speaker's level at full drive less what the clip is
 // below a full sine, falling with the distance.
 func (w *Work) Heard(x *plan.Clip) Heard {
-	h := Heard{Of: x, AtGuest: x.Guests.Or(guestAt*1000) / 1000, AtFence: x.Fence.Value() / 1000}
+	h := Heard{Of: x, AtGuest: x.Guests.Value() / 1000, AtFence: x.Fence.Value() / 1000}
+	w.inYard(&h)
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
 		l := w.Lib.Lamps[d.Product]
@@ -47,6 +49,25 @@ func (w *Work) Heard(x *plan.Clip) Heard {
 		}
 	}
 	return h
+}
+
+// inYard takes from where a clip's prop is set out how far guests and the fence are from it,
+// where nobody said.
+func (w *Work) inYard(h *Heard) {
+	if len(w.Plan.Plots) > 0 && (h.AtGuest == 0 || h.AtFence == 0) {
+		y := w.Yard()
+		if s := y.Of(h.Of.Prop); s != nil {
+			if h.AtGuest == 0 && !math.IsInf(s.Near, 1) {
+				h.AtGuest = math.Max(1, s.Near) // nearer than a metre nobody holds an ear to it
+			}
+			if far := y.Fence(s.Box.At); h.AtFence == 0 && far > 0 {
+				h.AtFence = math.Max(1, far)
+			}
+		}
+	}
+	if h.AtGuest == 0 {
+		h.AtGuest = guestAt
+	}
 }
 
 // Decibels is how loud all that sounds is where a guest stands: each falls 6 dB with every

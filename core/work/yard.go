@@ -12,6 +12,7 @@ import (
 type Yard struct {
 	Stands  []*Stands
 	Walls   []yard.Wall // that stand by themselves
+	Kinds   []string    // of each of those
 	Hides   []yard.Wall // those, and the sides of all props
 	Paths   []Walked
 	Lamps   []yard.Lamp
@@ -100,6 +101,22 @@ func (y *Yard) Path() *Walked {
 	return nil
 }
 
+// Fence is how far a place is from the nearest fence, behind which the neighbours are; 0
+// where there is none.
+func (y *Yard) Fence(at yard.Pt) float64 {
+	best := math.Inf(1)
+	for i, w := range y.Walls {
+		if y.Kinds[i] == "fence" {
+			_, far := yard.Path{Through: []yard.Pt{w.A, w.B}}.Near(at)
+			best = math.Min(best, far)
+		}
+	}
+	if math.IsInf(best, 1) {
+		return 0
+	}
+	return best
+}
+
 // Of is where a prop stands, or nil.
 func (y *Yard) Of(prop string) *Stands {
 	for _, s := range y.Stands {
@@ -116,6 +133,7 @@ func (w *Work) setOut() *Yard {
 		x := &w.Plan.Walls[i]
 		y.Walls = append(y.Walls, yard.Wall{A: yard.Pt{X: m(x.X.Value()), Y: m(x.Y.Value())},
 			B: yard.Pt{X: m(x.ToX.Value()), Y: m(x.ToY.Value())}, High: m(x.High.Or(wallHigh)), Of: "wall:" + x.ID})
+		y.Kinds = append(y.Kinds, x.Kind)
 	}
 	y.Hides = append(y.Hides, y.Walls...)
 	for i := range w.Plan.Walkways {
