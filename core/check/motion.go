@@ -291,14 +291,15 @@ var _ = mover("hits-hard", Fix, "Something moves fast or heavily enough to hurt 
 
 var _ = mover("within-reach", Mind, "A moving part comes within an arm's length of guests.",
 	func(w *work.Work, m *work.Moved, say func(Snag)) {
-		if m.Of.Guests.IsZero() || len(m.Rows) == 0 {
+		guests := guestsAt(w, m)
+		if guests == 0 || len(m.Rows) == 0 {
 			return
 		}
 		far := 0.0
 		for _, r := range m.Rows {
 			far = math.Max(far, math.Max(math.Abs(r.Tip.X), math.Abs(r.COM.X))*1000)
 		}
-		gap := m.Of.Guests.Value() - far
+		gap := guests - far
 		if gap >= arm {
 			return
 		}
@@ -313,6 +314,18 @@ var _ = mover("within-reach", Mind, "A moving part comes within an arm's length 
 			),
 			From: []source.Source{source.FromMemory("ISO 13857: 850 mm arm's reach")}})
 	})
+
+// guestsAt is how far guests stand from a mechanism's hinge, mm: as was said, or as the yard
+// has its prop; 0 where neither is known.
+func guestsAt(w *work.Work, m *work.Moved) float64 {
+	if !m.Of.Guests.IsZero() || len(w.Plan.Plots) == 0 {
+		return m.Of.Guests.Value()
+	}
+	if s := w.Yard().Of(m.Of.Prop); s != nil && !math.IsInf(s.Near, 1) {
+		return (s.Near + s.Box.Deep/2) * 1000
+	}
+	return 0
+}
 
 // arm is how far a guest reaches, mm (ISO 13857, from memory).
 const arm = 850

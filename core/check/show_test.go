@@ -3,6 +3,7 @@ package check
 import (
 	"testing"
 
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
@@ -119,6 +120,14 @@ func showCases() []ruleCase {
 			p.Device("M1").Product, m.Kind, m.From, m.To = "wiper12", "turntable", deg("0"), deg("360")
 			m.Mass, m.Reach, m.Tip, m.Friction = kg("20 lb"), l("24 in"), l("40 in"), 5
 		})},
+		{"sweeps-into", Fix, 0, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			m.X, m.Z = l("0 in"), l("4 in")
+			p.Solids = append(p.Solids, plan.Solid{ID: "post", Prop: "a", Name: "Post", Kind: "box", Stock: "ply1/4", X: l("12 in"),
+				Z: l("6 in"), Form: form.Box{W: l("2 in"), D: l("2 in"), H: l("20 in"), Joint: "butt"}})
+		})},
+		{"larger-than-room", Fix, 0, func(p *plan.Plan) {
+			p.Display.RoomLong, p.Display.RoomWide, p.Display.RoomHigh = l("11 in"), l("11 in"), l("11 in")
+		}},
 		{"within-reach", Mind, 0, lifted(func(_ *plan.Plan, m *plan.Mechanism) { m.Guests = l("50 in") })},
 		{"motion-slow", Mind, 1, lifted(func(p *plan.Plan, m *plan.Mechanism) {
 			m.Time, p.Device("S2").Amps = sec("1.1 s"), measure.Must[measure.AmpKind]("30 A")

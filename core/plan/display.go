@@ -26,6 +26,12 @@ type Display struct {
 	// the narrowest door between the workshop and where it stands
 	DoorWide measure.Length `json:"doorWide,omitzero" label:"Narrowest door, wide"`
 	DoorHigh measure.Length `json:"doorHigh,omitzero" label:"and high"`
+	// where it is built
+	RoomLong  measure.Length `json:"roomLong,omitzero" label:"Room, long"`
+	RoomWide  measure.Length `json:"roomWide,omitzero" label:"wide"`
+	RoomHigh  measure.Length `json:"roomHigh,omitzero" label:"high"`
+	BenchLong measure.Length `json:"benchLong,omitzero" label:"Bench, long"`
+	Shipping  int            `json:"shipping,omitempty" label:"Shipping of an order, $"`
 	// what it is driven in, and the shelf it is kept on till next year
 	CarLong   measure.Length `json:"carLong,omitzero" label:"Car, long inside"`
 	CarWide   measure.Length `json:"carWide,omitzero" label:"wide inside"`
@@ -69,6 +75,9 @@ func (x *Display) valid(c checks) error {
 	if t := x.Temp.Or(21); t < -30 || t > 60 {
 		return measure.Bad("temp", "%s is no workshop; write -30 C to 60 C", x.Temp)
 	}
+	if x.Shipping < 0 || x.Shipping > 10_000 {
+		return measure.Bad("shipping", "%d is no price in whole dollars; write such as 12", x.Shipping)
+	}
 	if x.Nights < 0 || x.Nights > 366 || x.Duty < 0 || x.Duty > 100 {
 		return measure.Bad("nights", "write 1 to 366 nights, and a duty of 1 to 100 %%")
 	}
@@ -78,6 +87,8 @@ func (x *Display) valid(c checks) error {
 	return measure.First(measure.Named(x.Name), measure.OneOf("units", x.Units, "in", "mm"), date("opens", x.Opens),
 		measure.Within("kerf", x.Kerf, 0, 25), measure.Within("margin", x.Margin, 0, 200),
 		measure.Within("doorWide", x.DoorWide, 100, 20*metre), measure.Within("doorHigh", x.DoorHigh, 100, 20*metre),
+		measure.Within("roomLong", x.RoomLong, 100, 100*metre), measure.Within("roomWide", x.RoomWide, 100, 100*metre),
+		measure.Within("roomHigh", x.RoomHigh, 100, 100*metre), measure.Within("benchLong", x.BenchLong, 100, 20*metre),
 		measure.Within("carLong", x.CarLong, 100, 20*metre), measure.Within("carWide", x.CarWide, 100, 20*metre),
 		measure.Within("carHigh", x.CarHigh, 100, 20*metre), measure.Within("shelfDeep", x.ShelfDeep, 100, 20*metre),
 		measure.Within("shelfHigh", x.ShelfHigh, 100, 20*metre))
