@@ -727,6 +727,15 @@ func beePack(p *plan.Plan) {
 			Resistor: measure.Must[measure.OhmKind]("33 ohm"),
 			Need:     l("4 in"),
 		},
+		plan.Device{ID: "B2", Prop: "bee", Kind: "supply", Name: "Wing pack B2", Cell: "d", Cells: 3, Sets: 2},
+		plan.Device{ID: "F9", Prop: "bee", Kind: "fuse", Name: "Fuse F9", From: "B2", Rating: a("3 A")},
+		plan.Device{ID: "W30", Prop: "bee", Kind: "run", Name: "Wing wire W30", From: "F9", Gauge: g("16 AWG"),
+			Length: l("6 in")},
+		plan.Device{ID: "K30", Prop: "bee", Kind: "switch", Name: "Wings", From: "W30", Driven: true, Rating: a("5 A")},
+		plan.Device{ID: "wing-left", Prop: "bee", Kind: "lamp", Name: "Left wing servo", From: "K30", Product: "servo5",
+			Need: l("3 in")},
+		plan.Device{ID: "wing-right", Prop: "bee", Kind: "lamp", Name: "Right wing servo", From: "K30", Product: "servo5",
+			Need: l("3 in")},
 	)
 }
 

@@ -19,6 +19,7 @@ func rehearsal(p *plan.Plan) {
 			HoldOff: d("1 s"), Far: l("26 ft")},
 		plan.Input{ID: "gate-beam", Prop: "gate", Name: "Gate beam", Kind: "beam", MinPulse: d("40 ms"),
 			HoldOff: d("3 s"), Far: l("2 ft")},
+		plan.Input{ID: "flutter-timer", Prop: "bee", Name: "Every 2 min", Kind: "timer", Every: d("2 min")},
 		plan.Input{ID: "bell-timer", Prop: "gate", Name: "Every 10 min", Kind: "timer", Every: d("10 min")},
 	)
 	for i := range p.Inputs {
@@ -37,6 +38,7 @@ func rehearsal(p *plan.Plan) {
 		plan.Scene{ID: "hum", Prop: "riser", Name: "Hum", Cues: []plan.Cue{cue("K12", "0 s", "4 s")}},
 		plan.Scene{ID: "smoke", Prop: "keeper", Name: "Smoker", Cues: []plan.Cue{cue("K14", "0 s", "2 s"), embers,
 			cue("K16", "1.2 s", "3 s"), cue("K15", "7 s", "1.2 s")}},
+		plan.Scene{ID: "flutter", Prop: "bee", Name: "Flutter", Cues: []plan.Cue{cue("K30", "0 s", "4 s")}},
 		plan.Scene{ID: "bell", Prop: "gate", Name: "Gate bell", Cues: []plan.Cue{cue("K18", "0 s", "2.5 s")}},
 	)
 	p.Triggers = append(p.Triggers,
@@ -44,6 +46,7 @@ func rehearsal(p *plan.Plan) {
 		plan.Trigger{ID: "top-hum", Input: "top", Scene: "hum", Latch: "toggle"},
 		plan.Trigger{ID: "beam-smoke", Input: "smoker-beam", Scene: "smoke", Latch: "one-shot", Rest: d("12 s")},
 		plan.Trigger{ID: "gate-bell", Input: "gate-beam", Scene: "bell", Latch: "one-shot", Rest: d("8 s")},
+		plan.Trigger{ID: "timer-flutter", Input: "flutter-timer", Scene: "flutter", Latch: "one-shot"},
 		plan.Trigger{ID: "timer-bell", Input: "bell-timer", Scene: "bell", Latch: "one-shot"},
 	)
 	hum := make([]float64, 240)
@@ -185,6 +188,10 @@ func mechanisms(p *plan.Plan) {
 			Motor: "arm-motor", Crank: l("2 in"), Link: l("8 in"), Arm: l("5 in"), PivotX: l("2 in"), PivotY: l("-8 in"),
 			From: deg("-90"), To: deg("90"), Mass: kg("5 lb"), Reach: l("14 in"), Tip: l("26 in"), Time: d("2.5 s"),
 			Guests: l("48 in"), X: l("6 in"), Z: l("56 in")},
+		plan.Mechanism{ID: "wing-l", Prop: "bee", Name: "Left wing", Kind: "servo", Motor: "wing-left", From: deg("-30"),
+			To: deg("50"), Mass: kg("15 g"), Reach: l("3 in"), Tip: l("7 in")},
+		plan.Mechanism{ID: "wing-r", Prop: "bee", Name: "Right wing", Kind: "servo", Motor: "wing-right", From: deg("-30"),
+			To: deg("50"), Mass: kg("15 g"), Reach: l("3 in"), Tip: l("7 in"), Mirrored: true},
 		plan.Mechanism{
 			ID:     "sun-turn",
 			Prop:   "sunflowers",

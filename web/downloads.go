@@ -59,6 +59,8 @@ var downloads = map[string]download{
 	"show.mid":        {"show", noPaper(formats.MIDI), true},
 	"night-book.csv":  {"night-book", noPaper(formats.NightBookCSV), true},
 	"night-book.xlsx": {"night-book", noPaper(formats.NightBookXLSX), true},
+	"shelf.csv":       {"shelf", noPaper(formats.ShelfCSV), true},
+	"shelf.xlsx":      {"shelf", noPaper(formats.ShelfXLSX), true},
 	"yard.pdf":        {"yard", formats.YardPDF, true},
 	"yard.svg": {"yard", noPaper(func(out io.Writer, w *work.Work, _ string) error {
 		return yardAs(w, func(f *formats.Flat) error { return f.SVG(out) })

@@ -19,6 +19,7 @@ import (
 	"zapbarn/core/source"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
+	"zapbarn/formats"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -149,6 +150,7 @@ type Page struct {
 	Motion                    *MotionView
 	Yard                      *YardPage
 	Strike                    *StrikeView
+	ShelfRead                 *formats.ShelfRead
 	ByProp, ByPlace           []Link // what the Walkdown's snags can be narrowed to
 	Nights                    *NightPage
 	Proofs                    *CardsView
@@ -176,6 +178,7 @@ type over struct {
 	tries    []string
 	conflict *Conflict
 	typed    *typing
+	shelf    *formats.ShelfRead // a table of the shelf, before it is taken
 	code     int
 }
 
@@ -315,7 +318,7 @@ func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o ove
 		Place: pl.id, Title: pl.name, Hint: pl.hint, Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
 		Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
 		Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict,
-		entered: o.values, typed: o.typed, Tries: o.tries, Days: daysTo(w.Plan.Display.Opens, s.now()),
+		entered: o.values, typed: o.typed, ShelfRead: o.shelf, Tries: o.tries, Days: daysTo(w.Plan.Display.Opens, s.now()),
 	}
 	if pl.id == "rehearsal" {
 		p.Theme = "dark"

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"net/http"
 	"strings"
 
 	"zapbarn/core/calendar"
@@ -12,6 +13,7 @@ import (
 	"zapbarn/core/source"
 	"zapbarn/core/stores"
 	"zapbarn/core/words"
+	"zapbarn/formats"
 
 	"github.com/gin-gonic/gin"
 )
@@ -34,7 +36,11 @@ type StoresView struct {
 	Unknown int
 	Short   int
 	Spend   []DayTasksOf
+	Shares  []MoneyRow // what of it is each prop's
 }
+
+// MoneyRow is a prop's share of the money.
+type MoneyRow struct{ Prop, Goods, Ship, All string }
 
 // DayTasksOf are the things to order on a day.
 type DayTasksOf struct {
@@ -68,8 +74,12 @@ func (s *Server) needs(_ *gin.Context, p *Page, _ []check.Snag) error {
 	t := order.In(p.Work)
 	v := &StoresView{}
 	p.Stores = v
-	cost, unknown := stores.Total(list)
-	v.Total, v.Unknown = fmt.Sprintf("$%.2f", cost), unknown
+	_, unknown := stores.Total(list)
+	v.Total, v.Unknown = stores.Money(p.Work, list).Text, unknown
+	for _, x := range stores.Shares(p.Work, list) {
+		v.Shares = append(v.Shares, MoneyRow{x.Prop.Name, fmt.Sprintf("$%.2f", x.Goods), fmt.Sprintf("$%.2f", x.Ship),
+			fmt.Sprintf("$%.2f", x.Goods+x.Ship)})
+	}
 	byDay := map[int]*DayTasksOf{}
 	var days []int
 	for _, n := range list {
@@ -168,7 +178,10 @@ func (s *Server) stockIt(c *gin.Context) {
 			if p.StockedOf(what) == nil {
 				return plan.Edit{}, errGone
 			}
-			return plan.Edit{Label: "nothing of " + name + " on the shelf", Changes: []plan.Change{p.Drop("stocked", x.ID)}}, nil
+			return plan.Edit{
+				Label:   "nothing of " + name + " on the shelf",
+				Changes: []plan.Change{p.Drop("stocked", x.ID)},
+			}, nil
 		}
 		return plan.Edit{Label: name + " on the shelf", Changes: []plan.Change{p.Put("stocked", x.ID, x)}}, nil
 	})
@@ -180,11 +193,41 @@ func (s *Server) stockIt(c *gin.Context) {
 	s.applied(c, nil, over{}, "")
 }
 
+// bringShelf reads a table of the shelf and shows it; sent once more as it was shown, it is
+// taken.
+func (s *Server) bringShelf(c *gin.Context) {
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	data, take := []byte(c.PostForm("text")), c.PostForm("take") != ""
+	if !take {
+		if _, data, err = upload(c, "file", 4<<20); err != nil {
+			s.applied(c, err, over{}, "")
+			return
+		}
+	}
+	read, err := formats.ReadShelf(data, w)
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
+	}
+	if !take {
+		s.refused(c, over{shelf: read, code: http.StatusOK})
+		return
+	}
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+		return read.Edit(p), nil
+	})
+	s.applied(c, err, over{}, "")
+}
+
 // needWorking is how a need came about.
 func needWorking(p *Page, k source.Key) (source.Result, bool) {
 	all := stores.Of(p.Work)
 	if k.ID == "all" {
-		return stores.Money(all), true
+		return stores.Money(p.Work, all), true
 	}
 	for _, n := range all {
 		if n.What == k.ID {

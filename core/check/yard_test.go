@@ -97,6 +97,21 @@ func yardCases() []ruleCase {
 		{"card-failed", Fix, 0, func(p *plan.Plan) {
 			p.Trials = []plan.Tried{{ID: "t", At: "device:S1", What: "S1, polarity", Measured: "-12 V", By: "Ola"}}
 		}},
+		{"have-instead", Note, 1, func(p *plan.Plan) {
+			p.Props[0].Stage, p.Solids[0].Stock = "drawn", "xps2"
+			p.Joints, p.Finishes = nil, nil
+			p.Shelf = []plan.Stocked{
+				{ID: "s", What: "material:xps1", Have: "4"},
+				{ID: "t", What: "material:ply1/4", Have: "4"},
+			}
+		}},
+		{"starts-late", Fix, 2, func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "S9", Prop: "a", Kind: "supply", Name: "S9", Product: "ps12-5"},
+				plan.Device{ID: "F9", Prop: "a", Kind: "fuse", Name: "F9", From: "S9", Rating: measure.Must[measure.AmpKind]("3 A")},
+				plan.Device{ID: "K9", Prop: "a", Kind: "switch", Name: "Screen switch", From: "F9", Driven: true},
+				plan.Device{ID: "eyes", Prop: "a", Kind: "lamp", Name: "Screen", From: "K9", Product: "screen12"})
+			p.Scenes[0].Cues = append(p.Scenes[0].Cues, plan.Cue{Channel: "K9", Start: sec("0 s"), Length: sec("4 s")})
+		}},
 		{"flame", Mind, 0, setOut(func(p *plan.Plan) { p.Props[0].Stage, p.Solids[0].Stock = "closed", "xps1" })},
 	}
 }

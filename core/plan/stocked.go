@@ -36,6 +36,9 @@ func (x *Stocked) valid(checks) error {
 	return nil
 }
 
+// Check is whether it may stand in a plan.
+func (x *Stocked) Check() error { return x.valid(checks{}) }
+
 // amount reads a number that is not less than nothing; no text is nothing.
 func amount(text string) (float64, bool) {
 	text = strings.TrimSpace(text)

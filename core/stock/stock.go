@@ -142,6 +142,7 @@ type Lamp struct {
 	Loud      float64        `json:"loud"`     // dB at 1 m, of what makes sound
 	Makes     string         `json:"makes"`    // fog or sound, besides what it draws
 	Min       float64        `json:"min"`      // volts below which a screen or an amplifier goes off
+	Starts    float64        `json:"starts"`   // seconds from power until it shows or sounds
 	PerMetre  float64        `json:"perMetre"`
 	Cut       int            `json:"cut"`    // LEDs per cut segment
 	Copper    float64        `json:"copper"` // ohm per metre of one rail of the strip

@@ -39,6 +39,7 @@ type Need struct {
 	OrderBy  int // minute of the day by which it must be ordered
 	Lead     int // days until it comes
 	Props    []string
+	By       map[string]float64 // what of it each prop takes, by its ID
 	On       *plan.Stocked
 	Steps    []source.Step
 	from     source.Source
@@ -55,7 +56,16 @@ func (n *Need) Short() float64 { return math.Max(0, n.Wanted()-n.Have) }
 // practice, no source; the days can be said for each thing.
 var (
 	spare = map[string]float64{"glue": .15, "coat": .1, "lamp": .05, "wire": .1}
-	lead  = map[string]int{"material": 1, "glue": 1, "coat": 1, "lamp": 6, "supply": 6, "part": 6, "wire": 6, "cell": 1}
+	lead  = map[string]int{
+		"material": 1,
+		"glue":     1,
+		"coat":     1,
+		"lamp":     6,
+		"supply":   6,
+		"part":     6,
+		"wire":     6,
+		"cell":     1,
+	}
 )
 
 var typical = source.FromMemory("pack sizes and prices, typical; the shop takes your own")
@@ -118,18 +128,65 @@ func Total(needs []*Need) (cost float64, unknown int) {
 }
 
 // Money is what all of it costs, with its working: the dearest things by name.
-func Money(needs []*Need) source.Result {
+func Money(w *work.Work, needs []*Need) source.Result {
 	cost, unknown := Total(needs)
+	orders, ship := Orders(needs), float64(w.Plan.Display.Shipping)
+	cost += float64(orders) * ship
 	r := source.Num("To buy", cost, "$", fmt.Sprintf("$%.2f", cost))
 	for _, n := range needs {
 		if n.Packs > 0 {
 			r = r.With(n.Name, fmt.Sprintf("%d x $%.2f", n.Packs, n.Price), fmt.Sprintf("$%.2f", n.Cost), n.from)
 		}
 	}
+	if ship > 0 && orders > 0 {
+		text := fmt.Sprintf("$%.2f", float64(orders)*ship)
+		r = r.With("shipping, an order a day of ordering", fmt.Sprintf("%d x $%.0f", orders, ship), text,
+			source.Entered("shipping of an order"))
+	}
 	if unknown > 0 {
 		r = r.With("with no price yet", fmt.Sprint(unknown), "not counted")
 	}
 	return r
+}
+
+// Orders is on how many days something is to be ordered: so many parcels.
+func Orders(needs []*Need) int {
+	days := map[int]bool{}
+	for _, n := range needs {
+		if n.Packs > 0 && n.Cost > 0 {
+			days[max(-1, n.OrderBy/calendar.Day)] = true
+		}
+	}
+	return len(days)
+}
+
+// Share is what of the money is a prop's.
+type Share struct {
+	Prop  *plan.Prop
+	Goods float64 // by how much of each thing it takes
+	Ship  float64 // its share of the shipping, as of the goods
+}
+
+// Shares parts what is to be bought, and its shipping, among the props. What is of no prop
+// is left out of it.
+func Shares(w *work.Work, needs []*Need) (out []Share) {
+	goods, all := map[string]float64{}, 0.0
+	for _, n := range needs {
+		all += n.Cost
+		for prop, use := range n.By {
+			if n.Use > 0 {
+				goods[prop] += n.Cost * use / n.Use
+			}
+		}
+	}
+	ship := float64(Orders(needs) * w.Plan.Display.Shipping)
+	for i := range w.Plan.Props {
+		p := &w.Plan.Props[i]
+		if g := goods[p.ID]; g > 0 {
+			out = append(out, Share{p, g, ship * g / all})
+		}
+	}
+	return out
 }
 
 // left reports that a task is still to be done.
@@ -145,6 +202,10 @@ func (l *list) need(what, name, unit string, use float64, prop, task string) *Ne
 		l.all[what] = n
 	}
 	n.Use += use
+	if n.By == nil {
+		n.By = map[string]float64{}
+	}
+	n.By[prop] += use
 	if p := l.Plan.Prop(prop); p != nil && !slices.Contains(n.Props, p.Name) {
 		n.Props = append(n.Props, p.Name)
 	}
@@ -168,17 +229,17 @@ func (l *list) sheets() {
 	set := l.Cutting()
 	parts := set.Parts[:0:0]
 	var pipes []cutting.Pipe
-	props := map[string]map[string]bool{}
-	want := func(stock, prop string) {
+	props := map[string]map[string]float64{} // by stock: how much of it each prop is cut from
+	want := func(stock, prop string, much float64) {
 		if props[stock] == nil {
-			props[stock] = map[string]bool{}
+			props[stock] = map[string]float64{}
 		}
-		props[stock][prop] = true
+		props[stock][prop] += much
 	}
 	for _, p := range set.Parts {
 		if sol := l.Part(p.Ref).Solid; l.left("cut:" + sol.Prop) {
 			parts = append(parts, p)
-			want(p.Stock.ID, sol.Prop)
+			want(p.Stock.ID, sol.Prop, l.Part(p.Ref).Panel.Area())
 		}
 	}
 	for i := range l.Plan.Solids {
@@ -186,7 +247,7 @@ func (l *list) sheets() {
 		if shape := l.Shapes[s.ID]; shape != nil && l.left("cut:"+s.Prop) {
 			for _, c := range shape.Cuts {
 				pipes = append(pipes, cutting.Pipe{Stock: l.Lib.Materials[s.Stock], Length: c.Length, Count: c.Count})
-				want(s.Stock, s.Prop)
+				want(s.Stock, s.Prop, c.Length*float64(c.Count))
 			}
 		}
 	}
@@ -196,18 +257,22 @@ func (l *list) sheets() {
 			return
 		}
 		var x *Need
+		all := 0.0
+		for _, much := range props[stock] {
+			all += much
+		}
 		for _, p := range l.Plan.Props {
-			if props[stock][p.ID] {
-				use := 0.0
-				if x == nil {
-					use = float64(n)
-				}
-				x = l.need("material:"+stock, name, unit, use, p.ID, "cut:"+p.ID)
+			if much, there := props[stock][p.ID]; there {
+				x = l.need("material:"+stock, name, unit, 0, p.ID, "cut:"+p.ID)
+				x.By[p.ID] += float64(n) * much / math.Max(1e-9, all)
 			}
 		}
+		x.Use += float64(n)
 		x.PackName, x.Price = strings.TrimSuffix(unit, "s"), price
-		x.steps = []source.Step{{Formula: "parts not cut yet, laid out by themselves", Value: Amount(float64(n), unit),
-			Sources: []source.Source{source.FromTrade("kerf and margin of the display")}}}
+		x.steps = []source.Step{
+			{Formula: "parts not cut yet, laid out by themselves", Value: Amount(float64(n), unit),
+				Sources: []source.Source{source.FromTrade("kerf and margin of the display")}},
+		}
 	}
 	if len(parts) > 0 {
 		for _, s := range set.Sheets() {
@@ -260,7 +325,14 @@ func (l *list) coats() {
 				if !l.left(task) || judged.Litres[k] <= 0 {
 					continue
 				}
-				n := l.need("coat:"+c.ID, c.Name, "L", judged.Litres[k]/float64(layer.Coats), l.Solid(f.Solid).Prop, task)
+				n := l.need(
+					"coat:"+c.ID,
+					c.Name,
+					"L",
+					judged.Litres[k]/float64(layer.Coats),
+					l.Solid(f.Solid).Prop,
+					task,
+				)
 				n.Pack, n.PackName, n.Price = c.Pack, c.PackName, c.Price
 			}
 		}
@@ -341,12 +413,26 @@ func (l *list) price(n *Need) {
 	if n.First >= 0 {
 		n.OrderBy = (n.First/calendar.Day - n.Lead) * calendar.Day
 	}
-	n.Steps = append(n.steps, source.Step{Formula: "spare", Numbers: fmt.Sprintf("%s x %s", Amount(n.Use, n.Unit),
-		measure.Decimal(1+n.Spare, 2)), Value: Amount(n.Wanted(), n.Unit), Sources: []source.Source{source.FromTrade("")}},
-		source.Step{Formula: "less what lies on the shelf", Numbers: fmt.Sprintf("%s - %s", Amount(n.Wanted(), n.Unit),
-			Amount(n.Have, n.Unit)), Value: Amount(n.Short(), n.Unit), Sources: []source.Source{source.Entered("")}},
+	n.Steps = append(
+		n.steps,
+		source.Step{Formula: "spare", Numbers: fmt.Sprintf(
+			"%s x %s",
+			Amount(n.Use, n.Unit),
+			measure.Decimal(
+				1+n.Spare,
+				2,
+			),
+		), Value: Amount(n.Wanted(), n.Unit), Sources: []source.Source{source.FromTrade("")}},
+		source.Step{
+			Formula: "less what lies on the shelf",
+			Numbers: fmt.Sprintf("%s - %s", Amount(n.Wanted(), n.Unit),
+				Amount(n.Have, n.Unit)),
+			Value:   Amount(n.Short(), n.Unit),
+			Sources: []source.Source{source.Entered("")},
+		},
 		source.Step{Formula: "packs", Numbers: fmt.Sprintf("%s / %s, whole ones", Amount(n.Short(), n.Unit),
-			Amount(n.Pack, n.Unit)), Value: fmt.Sprint(n.Packs), Sources: []source.Source{n.from}})
+			Amount(n.Pack, n.Unit)), Value: fmt.Sprint(n.Packs), Sources: []source.Source{n.from}},
+	)
 }
 
 // Amount writes an amount with its unit.

@@ -180,3 +180,31 @@ func BenchmarkNeeds(b *testing.B) {
 		})
 	}
 }
+
+// The props' shares are all of the money, but for what is of no prop; shipping counts each
+// day of ordering once, and is parted as the goods are.
+func TestSharesAddUp(t *testing.T) {
+	p := demo.Apiary(today)
+	p.Display.Shipping = 12
+	w := work.Do(p, stock.Shop, today)
+	needs := Of(w)
+	goods, _ := Total(needs)
+	ship := float64(Orders(needs) * 12)
+	require.Positive(t, ship)
+	assert.InDelta(t, goods+ship, Money(w, needs).Value, 1e-9)
+	sumGoods, sumShip := 0.0, 0.0
+	for _, s := range Shares(w, needs) {
+		sumGoods, sumShip = sumGoods+s.Goods, sumShip+s.Ship
+		assert.InDelta(t, s.Goods/goods, s.Ship/ship, 1e-9, s.Prop.Name)
+	}
+	assert.InDelta(t, goods, sumGoods, 0.01*goods)
+	for _, n := range needs {
+		by := 0.0
+		for _, u := range n.By {
+			by += u
+		}
+		assert.InDelta(t, n.Use, by, 1e-6*math.Max(1, n.Use), n.What)
+	}
+	p.Display.Shipping = 0
+	assert.InDelta(t, goods, Money(work.Do(p, stock.Shop, today), needs).Value, 1e-9)
+}
