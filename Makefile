@@ -18,7 +18,7 @@ stop:
 	./$(BIN) stop
 
 $(BIN): $(shell find cmd core demo formats store web -type f) go.mod
-	$(GO) build -tags nomsgpack,nethttpomithttp2 -trimpath -ldflags "-s -w" -o $(BIN) ./cmd/zapbarn
+	@GO=$(GO) sh scripts/build.sh $(abspath $(BIN))
 
 deps: ## PostgreSQL's server programs, when they are missing
 	@sh scripts/install.sh postgresql

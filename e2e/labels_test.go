@@ -97,7 +97,7 @@ func TestNoWordsRunIntoEachOther(t *testing.T) {
 		s.first() // a browser has three minutes
 		s.goTo("/healthz")
 		eval[bool](s, `(()=>{document.cookie="tour=done;path=/"; return true})()`)
-		for _, page := range append(pages, "/loom?way=power", "/calendar?way=bars") {
+		for _, page := range append(pages, "/loom?way=power", "/calendar?way=bars", "/yard?way=sight") {
 			s.goTo("/p/" + id + page)
 			got := eval[[]string](s, overlaps)
 			assert.Empty(t, got, id+page)

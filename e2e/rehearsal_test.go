@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
 
@@ -149,4 +150,36 @@ func TestTheNightAndTheHandOver(t *testing.T) {
 	assert.Len(t, z.File, 3)
 	assert.Contains(t, get(t, s.url+apiary+"/cues.csv?prop=riser", 200), "Frames rise,Frames up,0 s,1.5 s")
 	assert.Equal(t, "MThd", get(t, s.url+apiary+"/show.mid?prop=riser", 200)[:4])
+}
+
+// A level is performed by hand: the slider is followed while the button runs, and comes out
+// as cues of that channel, nothing else of the scene changed.
+func TestASliderIsRecorded(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
+	s := open(t, apiary+"/rehearsal?prop=keeper&sel=scene:smoke")
+	before := s.plan("midnight-apiary").Scene("smoke")
+	eval[bool](s, `(()=>{const f=document.querySelector("form.record"); f.elements.channel.value="K17";
+		f.elements.level.value=90; document.querySelector("[data-record]").click();
+		setTimeout(()=>{f.elements.level.value=30},600); return true})()`)
+	s.wait(`parseFloat(document.querySelector("form.record output").textContent) > 1.4`)
+	s.live(func() { s.click("[data-record]") })
+	after := s.plan("midnight-apiary").Scene("smoke")
+	var levels []int
+	for _, q := range after.Cues {
+		if q.Channel == "K17" {
+			levels = append(levels, q.Level)
+		}
+	}
+	require.GreaterOrEqual(t, len(levels), 2)
+	assert.Equal(t, 90, levels[0])
+	assert.Equal(t, 30, levels[len(levels)-1])
+	others := func(cues []plan.Cue) (out []plan.Cue) {
+		for _, q := range cues {
+			if q.Channel != "K17" {
+				out = append(out, q)
+			}
+		}
+		return out
+	}
+	assert.Equal(t, others(before.Cues), others(after.Cues))
 }

@@ -46,6 +46,16 @@ var everyPlace = []string{
 	apiary + "/loom?way=power",
 	apiary + "/loom?prop=comb&way=build",
 	apiary + "/rehearsal?prop=riser&press=mat@1000:200&t=2000",
+	apiary + "/rehearsal?prop=riser&way=motion",
+	apiary + "/rehearsal?prop=riser&way=night",
+	apiary + "/yard?sel=plot:sunflowers",
+	apiary + "/yard?way=sight",
+	apiary + "/yard?way=light",
+	apiary + "/yard?way=walk",
+	apiary + "/yard?way=strike",
+	apiary + "/walkdown?way=cards",
+	apiary + "/walkdown?way=nights",
+	apiary + "/walkdown?way=compare&with=thistledown-porch",
 	apiary + "/calendar",
 	apiary + "/calendar?way=bars&sel=task:fill:riser-box",
 	apiary + "/calendar?way=crew&sel=person:ola",
@@ -309,10 +319,7 @@ func TestDatabaseGoesAway(t *testing.T) {
 // check and calc with no database at all.
 func TestBinary(t *testing.T) {
 	bin := filepath.Join(t.TempDir(), "zapbarn")
-	out, err := exec.Command("go", "build", "-tags", "nomsgpack,nethttpomithttp2", "-trimpath", "-ldflags", "-s -w",
-		"-o", bin,
-		"zapbarn/cmd/zapbarn").
-		CombinedOutput()
+	out, err := exec.Command("sh", "../scripts/build.sh", bin).CombinedOutput()
 	require.NoError(t, err, string(out))
 	weight, err := os.Stat(bin)
 	require.NoError(t, err)

@@ -207,6 +207,7 @@ func (s *Server) edits(p *gin.RouterGroup) {
 	p.POST("/yardmove", s.moveInYard)
 	p.POST("/book", s.bookIn)
 	p.POST("/shelf", s.bringShelf)
+	p.POST("/record", s.record)
 	p.POST("/nightmerge", s.mergeNights)
 	p.POST("/nextseason", s.nextSeason)
 	p.GET("/evening.html", s.evening)

@@ -122,8 +122,8 @@ func showCases() []ruleCase {
 		})},
 		{"sweeps-into", Fix, 0, lifted(func(p *plan.Plan, m *plan.Mechanism) {
 			m.X, m.Z = l("0 in"), l("4 in")
-			p.Solids = append(p.Solids, plan.Solid{ID: "post", Prop: "a", Name: "Post", Kind: "box", Stock: "ply1/4", X: l("12 in"),
-				Z: l("6 in"), Form: form.Box{W: l("2 in"), D: l("2 in"), H: l("20 in"), Joint: "butt"}})
+			p.Solids = append(p.Solids, plan.Solid{ID: "post", Prop: "a", Name: "Post", Kind: "box", Stock: "ply1/4",
+				X: l("12 in"), Z: l("6 in"), Form: form.Box{W: l("2 in"), D: l("2 in"), H: l("20 in"), Joint: "butt"}})
 		})},
 		{"larger-than-room", Fix, 0, func(p *plan.Plan) {
 			p.Display.RoomLong, p.Display.RoomWide, p.Display.RoomHigh = l("11 in"), l("11 in"), l("11 in")

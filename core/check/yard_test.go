@@ -107,7 +107,8 @@ func yardCases() []ruleCase {
 		}},
 		{"starts-late", Fix, 2, func(p *plan.Plan) {
 			p.Devices = append(p.Devices, plan.Device{ID: "S9", Prop: "a", Kind: "supply", Name: "S9", Product: "ps12-5"},
-				plan.Device{ID: "F9", Prop: "a", Kind: "fuse", Name: "F9", From: "S9", Rating: measure.Must[measure.AmpKind]("3 A")},
+				plan.Device{ID: "F9", Prop: "a", Kind: "fuse", Name: "F9", From: "S9",
+					Rating: measure.Must[measure.AmpKind]("3 A")},
 				plan.Device{ID: "K9", Prop: "a", Kind: "switch", Name: "Screen switch", From: "F9", Driven: true},
 				plan.Device{ID: "eyes", Prop: "a", Kind: "lamp", Name: "Screen", From: "K9", Product: "screen12"})
 			p.Scenes[0].Cues = append(p.Scenes[0].Cues, plan.Cue{Channel: "K9", Start: sec("0 s"), Length: sec("4 s")})

@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
@@ -195,7 +196,7 @@ func (p *yardPen) path(x *work.Walked) {
 	if len(x.Through) < 2 {
 		return
 	}
-	p.pick("walkway", x.Of.ID, x.Of.Name, x.Of.Fixed)
+	p.pick("walkway", x.Of.ID, "", x.Of.Fixed)
 	var pts []XY
 	for _, q := range x.Through {
 		pts = append(pts, p.xy(q))
@@ -218,7 +219,7 @@ func (p *yardPen) path(x *work.Walked) {
 
 func (p *yardPen) wall(i int) {
 	x, is := &p.w.Plan.Walls[i], p.y.Walls[i]
-	p.pick("wall", x.ID, x.Name, x.Fixed)
+	p.pick("wall", x.ID, "", x.Fixed)
 	a, b := p.xy(is.A), p.xy(is.B)
 	p.Line("yardtouch", a.X, a.Y, b.X, b.Y)
 	p.Line("yardwall yw-"+x.Kind, a.X, a.Y, b.X, b.Y)
@@ -233,7 +234,7 @@ func (p *yardPen) wall(i int) {
 }
 
 func (p *yardPen) prop(s *work.Stands) {
-	p.pick("plot", s.Of.ID, s.Prop.Name, s.Of.Fixed)
+	p.pick("plot", s.Of.ID, "", s.Of.Fixed)
 	c := s.Box.Corners()
 	if !s.Known {
 		b := yard.Box{
@@ -301,7 +302,12 @@ func Face(y *work.Yard, s *work.Stands) float64 {
 
 func (p *yardPen) lamp(i int) {
 	x, l := p.y.Lit[i], p.y.Lamps[i]
-	p.pick("fixture", x.ID, x.Name, x.Fixed)
+	named := p.v.Sel == "fixture:"+x.ID || p.v.Way == "sight" && l.Fill // the others have their names on them only
+	label := x.Name
+	if named {
+		label = ""
+	}
+	p.pick("fixture", x.ID, label, x.Fixed)
 	q := p.xy(l.Pt)
 	if l.Beam < 2*math.Pi && l.Lumens > 0 {
 		a, b := l.Aim-l.Beam/2, l.Aim+l.Beam/2
@@ -322,7 +328,7 @@ func (p *yardPen) lamp(i int) {
 		p.Line("yardcross", q.X-6, q.Y, q.X+6, q.Y)
 		p.Line("yardcross", q.X, q.Y-6, q.X, q.Y+6)
 	}
-	if p.v.Sel == "fixture:"+x.ID || p.v.Way == "sight" || p.v.Way == "light" {
+	if named {
 		p.Text("t soft", "start", q.X+10, q.Y+4, x.Name)
 	}
 	p.Done()
@@ -335,6 +341,7 @@ func (p *yardPen) cord(c *work.Laid) {
 	p.pick("cord", c.Of.ID, c.Of.Name, true)
 	p.line("yardtouch", c.Route)
 	p.line("yardcord", c.Route)
+	p.Done()
 	if c.Path != nil && c.Of.Over == "" {
 		for _, s := range c.Over {
 			at, way := c.Path.At((s.From + s.To) / 2)
@@ -344,7 +351,6 @@ func (p *yardPen) cord(c *work.Laid) {
 			p.Text("t bad", "start", a.X+6, a.Y, "cord on the "+c.Path.Of.Kind)
 		}
 	}
-	p.Done()
 	for k, q := range c.Route {
 		if k > 0 && k < len(c.Route)-1 {
 			p.grip("cord", c.Of.ID, k-1, q)
@@ -360,7 +366,7 @@ func (p *yardPen) outlets() {
 			continue
 		}
 		q := p.xy(at)
-		p.pick("outlet", o.ID, o.Name, false)
+		p.pick("outlet", o.ID, "", false)
 		p.Rect("yardoutlet", q.X-7, q.Y-9, 14, 18)
 		p.Line("yardpin", q.X-2.500, q.Y-4, q.X-2.500, q.Y+2)
 		p.Line("yardpin", q.X+2.500, q.Y-4, q.X+2.500, q.Y+2)
@@ -374,7 +380,7 @@ func (p *yardPen) viewpoints() {
 		x := &p.w.Plan.Viewpoints[i]
 		q := p.xy(yard.Pt{X: x.X.Value() / 1000, Y: x.Y.Value() / 1000})
 		a := x.Look.Value() * math.Pi / 180
-		p.pick("viewpoint", x.ID, x.Name, x.Fixed)
+		p.pick("viewpoint", x.ID, "", x.Fixed)
 		p.f(`<circle class="yardtouch0" cx="%s" cy="%s" r="12"/>`, n(q.X), n(q.Y))
 		p.Poly("yardview", []XY{q, {q.X + 22*math.Cos(a-.5), q.Y + 22*math.Sin(a-.5)},
 			{q.X + 22*math.Cos(a+.5), q.Y + 22*math.Sin(a+.5)}})
@@ -451,26 +457,20 @@ func (p *yardPen) sight() {
 // Lux are the levels that pools of light are drawn at.
 var Lux = [4]float64{0.2, 0.5, 2, 8}
 
-// pools is how light the ground is, in steps.
+// pools is how light the ground is, in steps: one outline of runs of cells a step.
 func (p *yardPen) pools() {
 	const cell = 9.0
+	var runs [len(Lux) + 1]strings.Builder
 	for cy := TapeSize + cell/2; cy < p.H; cy += cell {
 		was, from := 0, 0.0
 		end := func(x float64) {
 			if was > 0 {
-				p.f(
-					`<rect class="lx%d" x="%s" y="%s" width="%s" height="%s"/>`,
-					was,
-					n(from),
-					n(cy-cell/2),
-					n(x-from),
-					n(cell),
-				)
+				fmt.Fprintf(&runs[was], "M%s %sh%sv%sh-%sz", n(from), n(cy-cell/2), n(x-from), n(cell), n(x-from))
 			}
 		}
 		for cx := TapeSize + cell/2; cx < p.W; cx += cell {
-			e := yard.Ground(p.y.Lamps, yard.Pt{X: (cx - p.x0) / p.scale, Y: (cy - p.y0) / p.scale}, p.y.Hides)
 			level := 0
+			e := yard.Ground(p.y.Lamps, yard.Pt{X: (cx - p.x0) / p.scale, Y: (cy - p.y0) / p.scale}, p.y.Hides)
 			for k, l := range Lux {
 				if e >= l {
 					level = k + 1
@@ -482,6 +482,11 @@ func (p *yardPen) pools() {
 			}
 		}
 		end(p.W)
+	}
+	for k := range runs {
+		if runs[k].Len() > 0 {
+			p.f(`<path class="lx%d" d="%s"/>`, k, runs[k].String())
+		}
 	}
 }
 
