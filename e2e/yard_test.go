@@ -2,6 +2,8 @@ package e2e
 
 import (
 	"encoding/json"
+	"image"
+	"image/png"
 	"os"
 	"path/filepath"
 	"testing"
@@ -75,6 +77,38 @@ func TestAYardFromNothing(t *testing.T) {
 		assert.Contains(t, text, want)
 	}
 	assert.NotContains(t, text, " ft")
+}
+
+// A sketch is laid beneath the plan, as wide as was said: on the drawing it is as wide as the
+// yard is there; a width that is none keeps what was entered.
+func TestASketchLiesBeneath(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
+	file := filepath.Join(t.TempDir(), "front-yard.png")
+	f, err := os.Create(file)
+	require.NoError(t, err)
+	require.NoError(t, png.Encode(f, image.NewGray(image.Rect(0, 0, 600, 400))))
+	require.NoError(t, f.Close())
+	s := open(t, apiary+"/yard")
+	lay := func(across string) {
+		require.NoError(t, chromedp.Do(s.ctx, chromedp.SetUploadFiles(`form[action$="/sketch"] input[type=file]`,
+			[]string{file})))
+		s.live(func() {
+			eval[bool](s, `(()=>{const f=document.querySelector('form[action$="/sketch"]'); f.elements.across.value="`+across+
+				`"; f.requestSubmit(); return true})()`)
+		})
+	}
+	lay("wide")
+	assert.Contains(t, s.text(".error"), "No sketch was laid down")
+	assert.Equal(t, "wide", s.value("across"))
+	lay("60 ft")
+	x := s.plan("midnight-apiary").Sketches[0]
+	assert.Equal(t, "Front yard", x.Name)
+	wide := eval[float64](s, `Number(document.querySelector(".yardsketch").getAttribute("width"))`)
+	scale := eval[float64](s, `Number(document.querySelector("[data-yard-scale]").dataset.yardScale)/100`)
+	assert.InDelta(t, 60*.3048*scale, wide, 0.2)
+	eval[bool](s, `(()=>{document.querySelector(".yardsketch").focus(); return true})()`)
+	s.live(func() { s.keys(kb.ArrowRight) })
+	assert.InDelta(t, 152.4, s.plan("midnight-apiary").Sketches[0].X.Value(), 13, "half a foot")
 }
 
 // A phone that is out of reach keeps what is entered over a reload; brought back, nothing is

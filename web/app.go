@@ -208,6 +208,7 @@ func (s *Server) edits(p *gin.RouterGroup) {
 	p.POST("/book", s.bookIn)
 	p.POST("/shelf", s.bringShelf)
 	p.POST("/record", s.record)
+	p.POST("/sketch", s.addSketch)
 	p.POST("/nightmerge", s.mergeNights)
 	p.POST("/nextseason", s.nextSeason)
 	p.GET("/evening.html", s.evening)

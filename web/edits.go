@@ -215,7 +215,7 @@ func said(id, prop, sel string) string {
 		}
 	case "offcut":
 		way = "sheets"
-	case "plot", "wall", "walkway", "fixture", "cord", "viewpoint":
+	case "plot", "wall", "walkway", "fixture", "cord", "viewpoint", "sketch":
 		place, prop = "yard", ""
 	case "forecast":
 		place, prop, way = "yard", "", "wind"
@@ -398,7 +398,7 @@ func (s *Server) remove(c *gin.Context) {
 		place, prop = "barn", ""
 	case "person", "delivery", "job":
 		place, prop, way = "calendar", "", "crew"
-	case "plot", "wall", "walkway", "fixture", "cord", "viewpoint", "forecast":
+	case "plot", "wall", "walkway", "fixture", "cord", "viewpoint", "forecast", "sketch":
 		place, prop = "yard", ""
 	}
 	p := &Page{PlanID: c.Param("plan")}

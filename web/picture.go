@@ -226,16 +226,40 @@ func (s *Server) addPicture(c *gin.Context) {
 	)
 }
 
-func takenIn(c *gin.Context, p *plan.Plan) (*plan.Picture, *plan.Photo, error) {
+// brought is a picture that was brought in: made small, packed, with a name of its own.
+type brought struct {
+	photo      *plan.Photo
+	title      string
+	wide, tall int
+}
+
+// photoIn takes a picture of a form.
+func photoIn(c *gin.Context, p *plan.Plan, called string) (b brought, err error) {
 	name, data, err := upload(c, "file", plan.MaxFile)
 	if err != nil {
-		return nil, nil, err
+		return b, err
 	}
 	small, err := formats.Picture(c.Request.Context(), data, pictureSide)
 	if err != nil {
-		return nil, nil, err
+		return b, err
 	}
 	kept, err := formats.PackPicture(small, base64.StdEncoding.DecodedLen(plan.MaxPhoto))
+	if err != nil {
+		return b, err
+	}
+	b.title = strings.TrimSpace(
+		strings.NewReplacer("-", " ", "_", " ").Replace(strings.TrimSuffix(filepath.Base(name), filepath.Ext(name))),
+	)
+	if b.title == "" || utf8.RuneCountInString(b.title) > 60 {
+		b.title = called
+	}
+	b.photo = &plan.Photo{ID: p.FreshID("photo", called), Data: base64.StdEncoding.EncodeToString(kept)}
+	b.wide, b.tall = small.Bounds().Dx(), small.Bounds().Dy()
+	return b, nil
+}
+
+func takenIn(c *gin.Context, p *plan.Plan) (*plan.Picture, *plan.Photo, error) {
+	in, err := photoIn(c, p, "Reference")
 	if err != nil {
 		return nil, nil, err
 	}
@@ -243,14 +267,7 @@ func takenIn(c *gin.Context, p *plan.Plan) (*plan.Picture, *plan.Photo, error) {
 	if p.Prop(prop) == nil {
 		return nil, nil, measure.Bad("prop", "is gone; open one first")
 	}
-	title := strings.TrimSpace(
-		strings.NewReplacer("-", " ", "_", " ").Replace(strings.TrimSuffix(filepath.Base(name), filepath.Ext(name))),
-	)
-	if title == "" || utf8.RuneCountInString(title) > 60 {
-		title = "Reference"
-	}
-	ph := &plan.Photo{ID: p.FreshID("photo", prop), Data: base64.StdEncoding.EncodeToString(kept)}
-	W, H := small.Bounds().Dx(), small.Bounds().Dy()
+	ph, title, W, H := in.photo, in.title, in.wide, in.tall
 	pic := &plan.Picture{
 		ID:    p.FreshID("picture", prop),
 		Prop:  prop,

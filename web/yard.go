@@ -57,6 +57,7 @@ type YardPage struct {
 	Passes []Pass
 	On     string
 
+	Sketches []Link
 	EyeQuery template.URL // of the picture as a file
 }
 
@@ -87,6 +88,10 @@ func (p *Page) yard() {
 	p.Yard = v
 	v.Empty = len(w.Plan.Plots)+len(w.Plan.Walls)+len(w.Plan.Walkways)+len(w.Plan.Fixtures) == 0
 	v.Stands = p.setOut()
+	for _, x := range w.Plan.Sketches {
+		v.Sketches = append(v.Sketches, Link{Text: x.Name, Href: p.href("yard", "", "sketch:"+x.ID, p.Way),
+			On: p.Sel == "sketch:"+x.ID})
+	}
 	far := 0.0
 	if path := y.Path(); path != nil {
 		v.Long = int(path.Long() * 1000)
@@ -97,7 +102,7 @@ func (p *Page) yard() {
 		v.Far, v.At = int(far*1000), w.Run(far*1000)
 	}
 	p.Draw = template.HTML(draw.Yard(w, draw.YardView{Way: p.Way, Sel: p.Sel, Far: far,
-		Href: func(key string) string { return p.href("yard", "", key, p.Way) }}))
+		Href: func(key string) string { return p.href("yard", "", key, p.Way) }, Photos: "/p/" + p.PlanID + "/photo/"}))
 	if p.Way == "walk" {
 		p.eye(v, far)
 	}
@@ -108,7 +113,7 @@ func (p *Page) yard() {
 }
 
 // yardKinds are what stands in a yard.
-var yardKinds = []string{"plot", "wall", "walkway", "fixture", "cord", "viewpoint", "forecast", "outlet"}
+var yardKinds = []string{"plot", "wall", "walkway", "fixture", "cord", "viewpoint", "forecast", "outlet", "sketch"}
 
 // eye is the picture from the path, or from a viewpoint that is picked.
 func (p *Page) eye(v *YardPage, far float64) {
@@ -258,6 +263,33 @@ func (p *Page) YardAdds() []Add {
 	return out
 }
 
+// addSketch lays a picture beneath the plan, as wide as was said.
+func (s *Server) addSketch(c *gin.Context) {
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	in, err := photoIn(c, w.Plan, "Sketch")
+	var across measure.Length
+	if err == nil {
+		if across, err = measure.ParseLengthIn(c.PostForm("across"), w.Plan.Display.Units); err != nil {
+			err = measure.Bad("across", "%s", err)
+		}
+	}
+	if err != nil {
+		_, msg := fieldErrors(err)
+		values := map[string]string{"across": c.PostForm("across")}
+		s.refused(c, over{err: "No sketch was laid down. " + measure.Capital(msg), values: values, code: codeOf(err)})
+		return
+	}
+	x := plan.Sketch{ID: w.Plan.FreshID("sketch", in.title), Name: measure.Capital(in.title), Photo: in.photo.ID,
+		Wide: in.wide, Tall: in.tall, Across: across}
+	p := &Page{PlanID: c.Param("plan")}
+	s.apply(c, plan.Edit{Label: "lay down " + x.Name, Changes: []plan.Change{w.Plan.Put("photo", in.photo.ID, in.photo),
+		w.Plan.Put("sketch", x.ID, x)}}, over{}, p.href("yard", "", "sketch:"+x.ID, ""))
+}
+
 // moveInYard moves what was dragged: by so much, or one place of it.
 func (s *Server) moveInYard(c *gin.Context) {
 	by, err := dragged(c, 400_000, "dx", "dy", "near", "turn")
@@ -379,6 +411,10 @@ func shifted(p *plan.Plan, v any, at int, by map[string]float64) (any, error) {
 		}
 		return given(n, o.Fixed, fixed)
 	case *plan.Outlet:
+		n := *o
+		n.X, n.Y = x(o.X), y(o.Y)
+		return n, nil
+	case *plan.Sketch:
 		n := *o
 		n.X, n.Y = x(o.X), y(o.Y)
 		return n, nil

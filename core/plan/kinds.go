@@ -32,7 +32,7 @@ func init() { // not in the variable itself: kinds' functions look it up
 		lotKind,
 		readingKind, offcutKind, layoutKind, photoKind, pictureKind, outletKind, plugKind, waiverKind, noteKind,
 		personKind, jobKind, deliveryKind, stockedKind,
-		plotKind, wallKind, walkwayKind, fixtureKind, cordKind, viewpointKind, forecastKind,
+		plotKind, wallKind, walkwayKind, fixtureKind, cordKind, viewpointKind, forecastKind, sketchKind,
 		triedKind, nightKind, incidentKind, tickedKind,
 	}
 }

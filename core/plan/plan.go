@@ -52,6 +52,7 @@ type Plan struct {
 	Cords      []Cord      `json:"cords"`
 	Viewpoints []Viewpoint `json:"viewpoints"`
 	Forecasts  []Forecast  `json:"forecasts"`
+	Sketches   []Sketch    `json:"sketches"`
 
 	Trials    []Tried    `json:"trials"`
 	NightBook []Night    `json:"nightBook"`

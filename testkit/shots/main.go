@@ -21,26 +21,24 @@ var main_ = []string{
 	"barn=/p/midnight-apiary",
 	"bench-whole=/p/midnight-apiary/bench?prop=riser&way=whole&sel=solid:riser-box",
 	"bench-parts=/p/midnight-apiary/bench?prop=riser&sel=part:riser-box/front&way=parts",
-	"bench-picture=/p/midnight-apiary/bench?prop=skep&way=picture",
+	"yard=/p/midnight-apiary/yard?way=sight",
 	"bench-sheets=/p/midnight-apiary/bench?prop=riser&way=sheets",
 	"bench-joints=/p/midnight-apiary/bench?prop=riser&way=joints&sel=joint:riser-back-right",
 	"loom=/p/midnight-apiary/loom?prop=shelf&sel=device:jar-8",
 	"rehearsal=/p/midnight-apiary/rehearsal?prop=riser&press=mat@1000:200,mat@3000:200&t=2200",
 	"walkdown=/p/midnight-apiary/walkdown",
 	"search=/p/midnight-apiary/rehearsal?prop=riser&way=search",
-	"loom-power=/p/midnight-apiary/loom?prop=bee&way=power&sel=outlet:porch",
+	"nights=/p/midnight-apiary/walkdown?way=nights@1280x900",
 	"loom-build=/p/midnight-apiary/loom?prop=comb&way=build@1280x1100",
 	"loom-fault=/p/midnight-apiary/loom?prop=shelf&way=train&level=2&seed=6&m=W1,jar-12,W2",
-	"working=/p/midnight-apiary/loom?prop=shelf&sel=device:jar-24",
+	"eye=/p/midnight-apiary/yard?way=walk@1280x900",
 	"phone=/p/midnight-apiary/calendar@390x844",
 	"calendar=/p/midnight-apiary/calendar?way=bars&sel=task:coat:skep-rings:1:1",
 	"stores=/p/midnight-apiary/stores",
 }
 
 // acts are done on a page before its picture is taken.
-var acts = map[string]string{
-	"working": `(()=>{document.querySelector(".ticket .r .row:nth-child(2) .num").click(); return true})()`,
-}
+var acts = map[string]string{}
 
 func main() {
 	if len(os.Args) < 3 {

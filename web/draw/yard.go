@@ -14,11 +14,12 @@ import (
 
 // YardView is how the yard is looked at.
 type YardView struct {
-	Way   string // yard, sight, light, wind, walk
-	Sel   string
-	Href  func(key string) string
-	Far   float64 // m along the path where a guest stands
-	Under string  // a picture beneath, by its address
+	Way  string // yard, sight, light, wind, walk
+	Sel  string
+	Href func(key string) string
+	Far  float64 // m along the path where a guest stands
+
+	Photos string // where pictures are had, by their sums
 }
 
 // yardPen draws in metres.
@@ -85,6 +86,7 @@ func Yard(w *work.Work, v YardView) string {
 	p.H = p.y0 + (hi.Y+0.9)*p.scale
 	p.Rect("night", 0, 0, p.W, p.H)
 	p.f(`<g data-yard-scale="%s"></g>`, n(p.scale*100))
+	p.sketches()
 	p.grid()
 	for i := range y.Paths {
 		p.path(&y.Paths[i])
@@ -118,6 +120,26 @@ func Yard(w *work.Work, v YardView) string {
 		p.wind()
 	}
 	return p.SVG("stage yard", "The yard in plan", fmt.Sprintf("%d props, %d lamps.", len(y.Stands), len(y.Lamps)))
+}
+
+// sketches lie beneath all else, each as wide as was said; a picked one is dragged.
+func (p *yardPen) sketches() {
+	for i := range p.w.Plan.Sketches {
+		x := &p.w.Plan.Sketches[i]
+		v, _ := p.w.Plan.Get("photo", x.Photo)
+		ph, ok := v.(*plan.Photo)
+		if !ok || x.Hidden || x.Across.IsZero() {
+			continue
+		}
+		at := p.xy(yard.Pt{X: x.X.Value() / 1000, Y: x.Y.Value() / 1000})
+		wide := x.Across.Value() / 1000 * p.scale
+		move := ""
+		if p.v.Sel == "sketch:"+x.ID {
+			move = fmt.Sprintf(` data-yard="sketch:%s" tabindex="0" role="button" aria-label="%s"`, esc(x.ID), esc(x.Name))
+		}
+		p.f(`<image class="yardsketch" href="%s%s" x="%s" y="%s" width="%s" height="%s"%s/>`, esc(p.v.Photos), esc(ph.Sum),
+			n(at.X), n(at.Y), n(wide), n(wide*float64(x.Tall)/float64(x.Wide)), move)
+	}
 }
 
 // grid is a line for every five feet, or each metre.
