@@ -212,10 +212,18 @@ var filling = kind{
 			t.Wait = int(math.Ceil(FillerDries * bond.DryFactor(b.Plan.Air(p.ID))))
 			t.hands(of("metres filled and sanded", metres, FillMetre))
 			t.Steps = append(t.Steps, words.Count(len(list), "seam")+" in all.")
+			if far, fine, ok := b.FarOff(p.ID); ok && fine >= unseen {
+				t.Steps = append(t.Steps, fmt.Sprintf("Guests come no nearer than %s and make out nothing finer than %s mm: what "+
+					"is finer can be left out, with that as the reason.", b.Run(far*1000), measure.Decimal(fine, 1)))
+			}
 			b.add(t)
 		}
 	},
 }
+
+// unseen is how coarse detail must be that guests make out, mm, before a seam may stay as it
+// came from the knife (common practice, no source).
+const unseen = 1.0
 
 // stack is the coats of a solid, or nil.
 func (b *builder) stack(solid string) *plan.Finish { return b.coat[solid] }

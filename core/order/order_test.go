@@ -517,3 +517,21 @@ func TestAPlacesAir(t *testing.T) {
 	assert.Greater(t, own, warm)
 	assert.Equal(t, all, own)
 }
+
+// What guests cannot make out from the path is told where it is filled: far off only.
+func TestWorkThatNobodySees(t *testing.T) {
+	told := func(down string) bool {
+		w := small(t, func(p *plan.Plan) {
+			p.Walkways = []plan.Walkway{{ID: "w", Name: "Path", Kind: "path", Through: "0 ft, 0 ft; 60 ft, 0 ft"}}
+			p.Plots = []plan.Plot{{ID: "a", Prop: p.Props[0].ID, X: measure.Len("30 ft"), Y: measure.Len(down)}}
+		})
+		for _, x := range Of(w).Tasks {
+			if x.Kind == "fill" && strings.Contains(strings.Join(x.Steps, " "), "can be left out") {
+				return true
+			}
+		}
+		return false
+	}
+	assert.True(t, told("40 ft"), "0.29 mm a metre: over 1 mm from 11.3 ft on")
+	assert.False(t, told("8 ft"))
+}

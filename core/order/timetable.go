@@ -54,6 +54,8 @@ var inTime = work.StandsOn(
 	"job",
 	"delivery",
 	"waiver",
+	"plot",
+	"walkway",
 )
 
 // In puts an order of work in time.

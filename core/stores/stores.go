@@ -79,7 +79,7 @@ type list struct {
 }
 
 var needed = work.StandsOn("needs", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot", "device",
-	"scene", "person", "job", "delivery", "stocked")
+	"scene", "person", "job", "delivery", "stocked", "plot", "walkway")
 
 // Of lists what is to be bought, what must be ordered first before the rest.
 func Of(w *work.Work) []*Need {

@@ -93,6 +93,20 @@ func (w *Work) standing(s *Stands) {
 		measure.Decimal(pull, 0)+" N, one guy each way", from...))
 }
 
+// FarOff is from how far guests see a prop at the nearest, m, and the finest they make out
+// there, mm; ok is false where that is not known.
+func (w *Work) FarOff(prop string) (far, fine float64, ok bool) {
+	if len(w.Plan.Plots) == 0 || len(w.Plan.Walkways) == 0 {
+		return 0, 0, false
+	}
+	y := w.Yard()
+	s := y.Of(prop)
+	if s == nil || y.Path() == nil {
+		return 0, 0, false
+	}
+	return s.Near, yard.Detail(s.Near) * 1000, true
+}
+
 // looked keeps how near guests come to one, and what their eyes make out there.
 func (w *Work) looked(s *Stands) {
 	of := func(what string) source.Key { return source.KeyOf("plot", s.Of.ID, what) }

@@ -14,7 +14,7 @@ func TestEveryCaseOfTheWiring(t *testing.T) {
 	p := apiary(t)
 	w := work.Do(p, stock.Shop, today)
 	cases := p.Cases(stock.Shop)
-	require.Len(t, cases, 3+len(p.Scenes)+9+1)
+	require.Len(t, cases, 3+len(p.Scenes)+10+1)
 	for _, c := range cases {
 		st := p.Case(stock.Shop, c.Key)
 		require.NotNil(t, st, c.Key)
