@@ -22,7 +22,7 @@ import (
 
 // yardPlace is the display as guests meet it.
 var yardPlace = place{
-	id: "yard", name: "Yard", hint: "stand skep at 20 ft, 6 ft",
+	id: "yard", name: "Yard", hint: "walk path 4 ft wide 3 ft, 26 ft ; 14 ft, 19 ft",
 	ways: []way{
 		{id: "plan", title: "Plan", body: "yard", fill: yardFill},
 		{id: "sight", title: "Sight", body: "yard", fill: yardFill},
@@ -219,6 +219,13 @@ func (p *Page) setOut() (out []Option) {
 			Value: fmt.Sprintf("stand %s at %s, %s", prop.Name, measure.Tape(x*304.8, p.Plan.Metric()),
 				measure.Tape(5*304.8, p.Plan.Metric()))})
 		x += 6
+	}
+	for _, o := range p.Plan.Outlets {
+		if o.X.IsZero() && o.Y.IsZero() && len(p.Plan.Plots) > 0 {
+			out = append(out, Option{Text: o.Name,
+				Value: fmt.Sprintf("stand %s at %s, %s", o.Name, measure.Tape(304.8, p.Plan.Metric()),
+					measure.Tape(304.8, p.Plan.Metric()))})
+		}
 	}
 	return out
 }

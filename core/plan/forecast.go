@@ -16,7 +16,7 @@ var forecastKind = listed(kind{name: "forecast", most: 400, twin: func(v any) (s
 }}, func(p *Plan) *[]Forecast { return &p.Forecasts })
 
 func (x *Forecast) Key() string    { return x.ID }
-func (x *Forecast) Called() string { return "forecast of " + x.On }
+func (x *Forecast) Called() string { return "of " + x.On }
 
 func (x *Forecast) valid(checks) error {
 	if x.On == "" {

@@ -369,6 +369,10 @@ func (p *Plan) Name(v any) string {
 		if i != nil && s != nil {
 			return i.Name + " to " + s.Name
 		}
+	case *Forecast:
+		return "Forecast of " + x.On
+	case *Night:
+		return "Night of " + x.On
 	case *Plot:
 		if x := p.Prop(x.Prop); x != nil {
 			return "Place of " + x.Name

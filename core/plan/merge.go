@@ -155,7 +155,7 @@ func (p *Plan) mergeNight(s Sent) (*Change, *Clash, error) {
 	}
 	var clash *Clash
 	if len(lost) > 0 {
-		clash = &Clash{What: now.Called(), Theirs: strings.Join(theirs, ", "), Mine: strings.Join(lost, ", ")}
+		clash = &Clash{What: "night of " + now.On, Theirs: strings.Join(theirs, ", "), Mine: strings.Join(lost, ", ")}
 		also := "Also noted: " + clash.Mine + "."
 		if !strings.Contains(next.Note, also) {
 			next.Note = strings.TrimSpace(next.Note + "\n" + also)

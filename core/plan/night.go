@@ -22,7 +22,7 @@ var nightKind = listed(kind{name: "night", most: 1000, twin: func(v any) (string
 }}, func(p *Plan) *[]Night { return &p.NightBook })
 
 func (x *Night) Key() string    { return x.ID }
-func (x *Night) Called() string { return "night of " + x.On }
+func (x *Night) Called() string { return "of " + x.On }
 
 func (x *Night) valid(checks) error {
 	if x.On == "" {

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"strconv"
 	"strings"
 
 	"zapbarn/core/measure"
@@ -39,11 +40,24 @@ func (x *Walkway) valid(c checks) error {
 		measure.Within("wide", x.Wide, 200, 20*metre))
 }
 
+// YardLength reads a length of the yard: a bare number is feet there, or metres where the
+// plan is metric.
+func YardLength(text, units string) (measure.Length, error) {
+	text = strings.TrimSpace(text)
+	if _, err := strconv.ParseFloat(text, 64); err == nil {
+		if units == "mm" {
+			return measure.ParseLengthIn(text+" m", units)
+		}
+		return measure.ParseLengthIn(text+" ft", units)
+	}
+	return measure.ParseLengthIn(text, units)
+}
+
 // Corner is one of a route, mm.
 type Corner struct{ X, Y float64 }
 
 // Route reads a route: places apart by semicolons, each how far right and how far down. A
-// bare number is taken in the plan's units. Nothing is no place.
+// bare number is feet, or metres where the plan is metric. Nothing is no place.
 func Route(field, text, units string) (out []Corner, err error) {
 	for i, one := range strings.Split(text, ";") {
 		if strings.TrimSpace(one) == "" {
@@ -56,7 +70,7 @@ func Route(field, text, units string) (out []Corner, err error) {
 		}
 		var at [2]float64
 		for k := range two {
-			l, err := measure.ParseLengthIn(two[k], units)
+			l, err := YardLength(two[k], units)
 			if err != nil {
 				return nil, measure.Bad(field, "%s", err.Error())
 			}

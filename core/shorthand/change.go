@@ -36,7 +36,8 @@ func (r *reader) named(words []string) (t thing, rest []string, ok bool) {
 			}
 		}
 	}
-	for _, kind := range []string{"solid", "device", "prop", "input", "scene", "outlet", "plug", "person", "delivery"} {
+	for _, kind := range []string{"solid", "device", "prop", "input", "scene", "outlet", "plug", "person", "delivery",
+		"wall", "walkway", "fixture", "cord", "viewpoint"} {
 		for _, e := range r.p.Elements(kind) {
 			try(kind, e.ID, plan.NameOf(e.Value), r.p.Belongs(e.Value), e.Value)
 		}

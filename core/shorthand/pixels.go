@@ -117,6 +117,9 @@ func (r *reader) data() (*Reading, error) {
 
 // path says how a run lies in its prop: path W1 0,0,4 20,0,4 20,0,40.
 func (r *reader) path() (*Reading, error) {
+	if len(r.words) > 2 && r.device(r.words[1]) == nil { // of guests, not of a wire
+		return r.walk()
+	}
 	if len(r.words) < 3 {
 		return nil, fmt.Errorf("say which run, and its corners as right,back,up")
 	}

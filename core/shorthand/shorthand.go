@@ -84,6 +84,7 @@ var aliases = map[string][]string{
 	"mannequin": {"bought", "mannequin"},
 	"tote":      {"bought", "tote"},
 	"delete":    {"remove"},
+	"put":       {"stand"},
 	"fabric":    {"skin"},
 }
 

@@ -379,3 +379,29 @@ func TestBuiltIntoAndPiledOn(t *testing.T) {
 	_, err := Read(p, stock.Shop, "a", "lamp puck12 on W1 in cellar")
 	assert.ErrorContains(t, err, `nothing here is called "cellar"`)
 }
+
+// Out in the yard a bare number is feet, or metres; what is named there can be renamed and
+// taken away; a path that is no wire's is people's.
+func TestTheYardByTheLine(t *testing.T) {
+	for _, c := range []struct{ units, line, want string }{
+		{"in", "stand hut at 25, 18", "25 ft right and 18 ft down"},
+		{"mm", "stand hut at 5, 3", "5 m right and 3 m down"},
+		{"in", "put hut at 6 in, 2 ft 3 in", "6 in right and 2 ft 3 in down"},
+		{"in", "path 4 ft wide 3, 26 ; 14, 19", "2 places"},
+		{"in", "rename reed to hedge row", "hedge row"},
+		{"in", "remove reed", "reed"},
+	} {
+		p := plan.New("x", "X", c.units, "")
+		p.Props = []plan.Prop{{ID: "hut", Name: "Hut"}}
+		p.Walls = []plan.Wall{{ID: "reed", Name: "Reed", Kind: "screen", ToX: measure.Len("3 ft")}}
+		r, err := Read(p, stock.Shop, "", c.line)
+		require.NoError(t, err, c.line)
+		assert.Contains(t, strings.ToLower(r.Text), strings.ToLower(c.want), c.line)
+		_, err = p.Apply(r.Edit)
+		require.NoError(t, err, c.line)
+	}
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "hut", Name: "Hut"}}
+	_, err := Read(p, stock.Shop, "", "stand hut at 9000 ft, 2 ft")
+	assert.ErrorContains(t, err, "9000 ft")
+}

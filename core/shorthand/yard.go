@@ -18,7 +18,7 @@ func (r *reader) at(list []string) (x, y measure.Length, rest []string, err erro
 	if i := slices.Index(list, ","); i >= 0 {
 		across, down = list[:i], list[i+1:]
 	}
-	v, n := words.LengthAt(across, 0, r.p.Display.Units)
+	v, n := r.yardLength(across)
 	if n == 0 || down != nil && n < len(across) {
 		return x, y, list, bad
 	}
@@ -26,11 +26,25 @@ func (r *reader) at(list []string) (x, y measure.Length, rest []string, err erro
 		down = across[n:]
 	}
 	x = v
-	if v, n = words.LengthAt(down, 0, r.p.Display.Units); n == 0 {
+	if v, n = r.yardLength(down); n == 0 {
 		return x, y, list, bad
 	}
 	y, list = v, down[n:]
 	return x, y, list, nil
+}
+
+// yardLength is the length that begins words, and how many it takes: a bare number is feet
+// out there, or metres.
+func (r *reader) yardLength(list []string) (measure.Length, int) {
+	l, n := words.LengthAt(list, 0, r.p.Display.Units)
+	if n == 0 {
+		return l, 0
+	}
+	out, err := plan.YardLength(strings.Join(list[:n], " "), r.p.Display.Units)
+	if err != nil {
+		return l, 0
+	}
+	return out, n
 }
 
 // angleAfter takes an angle behind a word.
