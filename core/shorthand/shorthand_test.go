@@ -390,10 +390,13 @@ func TestTheYardByTheLine(t *testing.T) {
 		{"in", "path 4 ft wide 3, 26 ; 14, 19", "2 places"},
 		{"in", "rename reed to hedge row", "hedge row"},
 		{"in", "remove reed", "reed"},
+		{"in", "stand porch at 2, 3", "Porch is 2 ft right and 3 ft down"},
 	} {
 		p := plan.New("x", "X", c.units, "")
 		p.Props = []plan.Prop{{ID: "hut", Name: "Hut"}}
 		p.Walls = []plan.Wall{{ID: "reed", Name: "Reed", Kind: "screen", ToX: measure.Len("3 ft")}}
+		p.Outlets = []plan.Outlet{{ID: "porch", Name: "Porch", Volts: measure.Must[measure.VoltKind]("120 V"),
+			Breaker: measure.Must[measure.AmpKind]("15 A")}}
 		r, err := Read(p, stock.Shop, "", c.line)
 		require.NoError(t, err, c.line)
 		assert.Contains(t, strings.ToLower(r.Text), strings.ToLower(c.want), c.line)

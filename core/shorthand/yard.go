@@ -63,13 +63,24 @@ func angleAfter(list []string, mark string) (a measure.Angle, rest []string, err
 	return a, list, nil
 }
 
-// stand puts a prop in the yard: stand skep at 20 ft, 6 ft turned 30.
+// stand puts a prop in the yard, or an outlet: stand skep at 20 ft, 6 ft turned 30.
 func (r *reader) stand() (*Reading, error) {
 	who, rest, ok := parted(r.words[1:], "at")
 	if !ok {
 		return nil, fmt.Errorf("say which prop stands, then at which place")
 	}
 	t, more, found := r.named(who)
+	if found && t.kind == "outlet" && len(more) == 0 {
+		x := *t.value.(*plan.Outlet)
+		var err error
+		if x.X, x.Y, more, err = r.at(rest); err != nil {
+			return nil, err
+		}
+		if len(more) > 0 {
+			return nil, wantNone(more)
+		}
+		return r.put(fmt.Sprintf("%s is %s right and %s down", x.Name, x.X, x.Y), "outlet", x.ID, x)
+	}
 	if !found || t.kind != "prop" || len(more) > 0 {
 		return nil, r.what(who)
 	}

@@ -542,7 +542,7 @@ func (p *yardPen) darkness(x *work.Walked) {
 
 // wind is what is forecast.
 func (p *yardPen) wind() {
-	x, y := p.W-250, p.H-26
+	x, y := p.W-250, p.H-8
 	today := p.w.Today.Format("2006-01-02")
 	var next *plan.Forecast
 	for i := range p.w.Plan.Forecasts {
@@ -556,11 +556,9 @@ func (p *yardPen) wind() {
 	}
 	p.Line("yardwind", x-70, y-4, x-14, y-4)
 	p.Poly("yardwindtip", []XY{{x - 6, y - 4}, {x - 18, y - 10}, {x - 18, y + 2}})
-	p.Text(
-		"t live",
-		"start",
-		x,
-		y,
-		next.On+": "+p.w.Speed(next.Wind.Value())+", gusts "+p.w.Speed(next.Gusts.Value()),
-	)
+	text := next.On + ": " + p.w.Speed(next.Wind.Value())
+	if next.Gusts.Value() > 0 {
+		text += ", gusts " + p.w.Speed(next.Gusts.Value())
+	}
+	p.Text("t live", "start", x, y, text)
 }
