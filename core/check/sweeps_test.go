@@ -22,7 +22,7 @@ func TestEntersByBruteForce(t *testing.T) {
 		for k := 0; k <= 4000; k++ {
 			f := float64(k) / 4000
 			x, y := a.X+f*(b.X-a.X), a.Y+f*(b.Y-a.Y)
-			inside = inside || x > lo.X && x < hi.X && y > lo.Y && y < hi.Y
+			inside = inside || x > lo.X+.02 && x < hi.X-.02 && y > lo.Y+.02 && y < hi.Y-.02
 			near = near || x > lo.X-.02 && x < hi.X+.02 && y > lo.Y-.02 && y < hi.Y+.02
 		}
 		if inside == near && enters(a, b, lo, hi) != inside {

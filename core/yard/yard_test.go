@@ -52,11 +52,16 @@ func TestOverAWall(t *testing.T) {
 
 // drawn is a yard of walls and a line of sight.
 func drawn(t *rapid.T) (eye, at Spot, walls []Wall) {
-	num := func(n string, lo, hi float64) float64 { return rapid.Float64Range(lo, hi).Draw(t, n) }
+	num := func(n string, lo, hi float64) float64 { // to a centimetre
+		return float64(rapid.IntRange(int(lo*100), int(hi*100)).Draw(t, n)) / 100
+	}
 	pt := func(n string) Pt { return Pt{num(n, -10, 10), num(n, -10, 10)} }
 	eye, at = Spot{pt("eye"), num("z", 0.5, 2)}, Spot{pt("at"), num("z", 0, 3)}
 	for range rapid.IntRange(0, 5).Draw(t, "walls") {
-		walls = append(walls, Wall{A: pt("a"), B: pt("b"), High: num("high", 0, 3)})
+		w := Wall{A: pt("a").Plus(Pt{.0031, .0017}), B: pt("b").Plus(Pt{.0023, .0041}), High: num("high", 0, 3)}
+		if w.B.Sub(w.A).Len() > 0.05 {
+			walls = append(walls, w)
+		}
 	}
 	return eye, at, walls
 }
@@ -109,8 +114,8 @@ func TestTheYardMayTurn(t *testing.T) {
 		was := Blocked(eye, at, walls, "")
 		sure := true // not just along an edge
 		for _, d := range []Spot{{Pt{1e-6, 0}, 0}, {Pt{-1e-6, 0}, 0}, {Pt{0, 1e-6}, 0}, {Pt{0, -1e-6}, 0}, {Z: 1e-6}} {
-			near := Spot{eye.Pt.Plus(d.Pt), eye.Z + d.Z}
-			sure = sure && Blocked(near, at, walls, "") == was
+			near, there := Spot{eye.Pt.Plus(d.Pt), eye.Z + d.Z}, Spot{at.Pt.Plus(d.Pt), at.Z + d.Z}
+			sure = sure && Blocked(near, at, walls, "") == was && Blocked(eye, there, walls, "") == was
 		}
 		if sure && Blocked(Spot{go2(eye.Pt), eye.Z}, Spot{go2(at.Pt), at.Z}, other, "") != was {
 			t.Fatal("turned, it is seen otherwise")
