@@ -74,6 +74,9 @@ func init() { // not in the variable itself: making tasks looks it up
 	kinds = []kind{
 		arriving,
 		cutting,
+		moulding,
+		gelling,
+		layingUp,
 		fitting,
 		gluing,
 		joining,

@@ -123,17 +123,39 @@ func TestWhatComesBeforeWhat(t *testing.T) {
 	}
 	assert.Len(t, o.Task("install:a").After, 14, "all of the prop but the set-up itself")
 	seen := map[string]bool{}
-	for _, x := range o.Tasks {
+	shell := Of(laidUp(t))
+	for _, x := range append(o.Tasks, shell.Tasks...) {
 		for _, l := range x.After {
 			seen[l.Rule.Code] = true
 		}
 	}
+	assert.ElementsMatch(t, []string{"mould:a-laminate by mould-before-gel"}, after(shell.Task("gel:a-laminate")))
+	assert.ElementsMatch(t, []string{"mould:a-laminate by mould-before-gel", "gel:a-laminate by gel-before-plies"}, after(shell.Task("lay:a-laminate")))
+	assert.Contains(t, after(shell.Task("coat:a-laminate:1:1")), "lay:a-laminate by laid-before-glue")
+	lay := shell.Task("lay:a-laminate")
+	assert.Equal(t, 24*60, lay.Wait, "a day at 21 C and 50 %")
+	assert.True(t, lay.Whole, "in one go: resin does not wait")
 	for _, r := range Rules() {
 		assert.NotEmpty(t, r.Why, r.Code)
 		if r != goodsFirst && r != said {
 			assert.True(t, seen[r.Code], "%s is seen at work", r.Code)
 		}
 	}
+}
+
+// laidUp is a shell of two plies over a gel coat, painted.
+func laidUp(t *testing.T) *work.Work {
+	p := plan.New("x", "X", "in", "2026-10-01")
+	p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("21 C"), 50
+	p.Props = []plan.Prop{{ID: "a", Name: "Mask"}}
+	for _, line := range []string{"laminate 2 plies gel 9 x 11 x 5 glassmat", "coat laminate latex 1"} {
+		r, err := shorthand.Read(p, stock.Shop, "a", line)
+		require.NoError(t, err, line)
+		q, err := p.Apply(r.Edit)
+		require.NoError(t, err, line)
+		p = q
+	}
+	return work.Do(p, stock.Shop, today)
 }
 
 // Times by hand. The box: 6 panels 20 in; by its pattern all edges together are laid out and

@@ -40,6 +40,12 @@ var (
 	_ = rule("cut-first", "Parts are cut before they are fitted, glued, coated or wired.",
 		"there is nothing to work on before",
 		kindsOf("cut"), kindsOf("fit", "glue", "join", "coat", "wire", "mount", "close"), nil)
+	_ = rule("mould-before-gel", "A mould is sealed, waxed and released before gel coat or resin goes in.",
+		"what goes into a bare mould never comes out of it", kindsOf("mould"), kindsOf("gel coat", "lay up"), share)
+	_ = rule("gel-before-plies", "Gel coat is in and tacky before the first ply.",
+		"plies on wet gel show through, and on cured gel they do not hold", kindsOf("gel coat"), kindsOf("lay up"), share)
+	_ = rule("laid-before-glue", "A shell is out of its mould before it is fitted, glued, filled or coated.",
+		"it has no other side before", kindsOf("lay up"), kindsOf("fit", "glue", "join", "fill", "coat", "close"), share)
 	_ = rule("fit-before-glue", "A body is fitted dry before it is glued.",
 		"what does not fit shows while it can still be trimmed; a cement that grabs at first touch forgives nothing",
 		kindsOf("fit"), kindsOf("glue"), share)
