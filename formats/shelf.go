@@ -73,7 +73,42 @@ func ReadShelf(data []byte, w *work.Work) (*ShelfRead, error) {
 	if len(rows) > mostShelfRows {
 		return nil, measure.Bad("file", "has %d rows; at most %d", len(rows), mostShelfRows)
 	}
-	known := map[string]string{} // names in small letters, to what they name
+	known := shopNames(w)
+	out := &ShelfRead{}
+	good := [][]any{shelfHead}
+	for n, row := range rows {
+		for len(row) < 6 {
+			row = append(row, "")
+		}
+		for i := range row {
+			row[i] = strings.TrimSpace(strings.TrimPrefix(row[i], "'"))
+		}
+		if n == 0 && strings.EqualFold(row[0], "what") || strings.Join(row, "") == "" {
+			continue
+		}
+		r := rowOf(n, row, known, w)
+		if r.Error != "" {
+			out.Bad++
+		} else {
+			good = append(good, []any{r.What, r.Name, r.Have, row[3], r.Bin, r.Lead})
+		}
+		out.Rows = append(out.Rows, r)
+	}
+	if len(out.Rows) == 0 {
+		return nil, measure.Bad("file", "has no rows; write what, name, have, unit, bin, days to come")
+	}
+	var b bytes.Buffer
+	if err := writeCSV(&b, good); err != nil {
+		return nil, err
+	}
+	out.Text = b.String()
+	return out, nil
+}
+
+// shopNames are what a row may name: as the shop has it, or as it is called there, in small
+// letters.
+func shopNames(w *work.Work) map[string]string {
+	known := map[string]string{}
 	for _, n := range stores.Of(w) {
 		known[strings.ToLower(n.Name)], known[n.What] = n.What, n.What
 	}
@@ -98,51 +133,29 @@ func ReadShelf(data []byte, w *work.Work) (*ShelfRead, error) {
 	for id, x := range w.Lib.Supplies {
 		shop("supply", id, x.Name)
 	}
-	out := &ShelfRead{}
-	good := [][]any{shelfHead}
-	for n, row := range rows {
-		for len(row) < 6 {
-			row = append(row, "")
-		}
-		for i := range row {
-			row[i] = strings.TrimSpace(strings.TrimPrefix(row[i], "'"))
-		}
-		if n == 0 && strings.EqualFold(row[0], "what") || strings.Join(row, "") == "" {
-			continue
-		}
-		r := ShelfRow{No: n + 1, What: row[0], Name: row[1], Have: row[2], Bin: row[4], Lead: row[5]}
-		if to := known[strings.ToLower(r.What)]; to != "" {
-			r.What = to
-		} else if to := known[strings.ToLower(r.Name)]; to != "" {
-			r.What = to
-		} else {
-			r.Error = fmt.Sprintf("%q is nothing the shop has; write such as material:xps1, or its name there", r.What)
-		}
-		if was := w.Plan.StockedOf(r.What); was != nil {
-			r.Was = was.Have
-		}
-		if r.Error == "" {
-			x := plan.Stocked{ID: "x", What: r.What, Have: r.Have, Bin: r.Bin, Lead: r.Lead}
-			if err := x.Check(); err != nil {
-				r.Error = err.Error()
-			}
-		}
-		if r.Error != "" {
-			out.Bad++
-		} else {
-			good = append(good, []any{r.What, r.Name, r.Have, row[3], r.Bin, r.Lead})
-		}
-		out.Rows = append(out.Rows, r)
+	return known
+}
+
+// rowOf is one row as it is read, and why it cannot be taken.
+func rowOf(n int, row []string, known map[string]string, w *work.Work) ShelfRow {
+	r := ShelfRow{No: n + 1, What: row[0], Name: row[1], Have: row[2], Bin: row[4], Lead: row[5]}
+	if to := known[strings.ToLower(r.What)]; to != "" {
+		r.What = to
+	} else if to := known[strings.ToLower(r.Name)]; to != "" {
+		r.What = to
+	} else {
+		r.Error = fmt.Sprintf("%q is nothing the shop has; write such as material:xps1, or its name there", r.What)
 	}
-	if len(out.Rows) == 0 {
-		return nil, measure.Bad("file", "has no rows; write what, name, have, unit, bin, days to come")
+	if was := w.Plan.StockedOf(r.What); was != nil {
+		r.Was = was.Have
 	}
-	var b bytes.Buffer
-	if err := writeCSV(&b, good); err != nil {
-		return nil, err
+	if r.Error == "" {
+		x := plan.Stocked{ID: "x", What: r.What, Have: r.Have, Bin: r.Bin, Lead: r.Lead}
+		if err := x.Check(); err != nil {
+			r.Error = err.Error()
+		}
 	}
-	out.Text = b.String()
-	return out, nil
+	return r
 }
 
 // Edit is the edit that puts the good rows on the shelf.

@@ -38,28 +38,7 @@ func (w *Work) Rounds(on string) (out []Round) {
 	}
 	w.cellRounds(add)
 	w.lampRounds(add)
-	for i := range w.Plan.Inputs {
-		if x := &w.Plan.Inputs[i]; x.Kind == "beam" || x.Kind == "motion" {
-			add(false, "lens:"+x.ID, x.Prop, "input:"+x.ID, x.Name+": wipe its lens, and walk through it once", "")
-		}
-	}
-	for i := range w.Plan.Clips {
-		x := &w.Plan.Clips[i]
-		add(false, "clip:"+x.ID, x.Prop, "clip:"+x.ID, "“"+x.Name+"”: its card is in; play it once", "")
-	}
-	for _, m := range w.Mechanisms() {
-		if m.Of.Motor != "" {
-			add(
-				false,
-				"run:"+m.Of.ID,
-				m.Of.Prop,
-				"mechanism:"+m.Of.ID,
-				m.Of.Name+": run it once up and down, then press the "+
-					"stop button",
-				hands,
-			)
-		}
-	}
+	w.showRounds(add)
 	for i := range w.Plan.Walkways {
 		if x := &w.Plan.Walkways[i]; x.Kind != "street" {
 			add(
@@ -92,6 +71,32 @@ func (w *Work) Rounds(on string) (out []Round) {
 	}
 	add(true, "count", "", "display:"+w.Plan.Display.ID, "How many came, and the weather, into the book", "")
 	return out
+}
+
+// showRounds are sensors, sounds and what moves, each tried once.
+func (w *Work) showRounds(add adder) {
+	for i := range w.Plan.Inputs {
+		if x := &w.Plan.Inputs[i]; x.Kind == "beam" || x.Kind == "motion" {
+			add(false, "lens:"+x.ID, x.Prop, "input:"+x.ID, x.Name+": wipe its lens, and walk through it once", "")
+		}
+	}
+	for i := range w.Plan.Clips {
+		x := &w.Plan.Clips[i]
+		add(false, "clip:"+x.ID, x.Prop, "clip:"+x.ID, "“"+x.Name+"”: its card is in; play it once", "")
+	}
+	for _, m := range w.Mechanisms() {
+		if m.Of.Motor != "" {
+			add(
+				false,
+				"run:"+m.Of.ID,
+				m.Of.Prop,
+				"mechanism:"+m.Of.ID,
+				m.Of.Name+": run it once up and down, then press the "+
+					"stop button",
+				hands,
+			)
+		}
+	}
 }
 
 type adder func(closing bool, key, prop, at, what, danger string)

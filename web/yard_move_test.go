@@ -1,0 +1,51 @@
+package web
+
+import (
+	"testing"
+
+	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// What is dragged goes where it was let go, to the inch, or in line with what is near; a wall
+// keeps its length, a lamp on a turned prop goes the way it was dragged, a locked thing stays.
+func TestThingsOfTheYardAreMoved(t *testing.T) {
+	l, deg := measure.Len, measure.Must[measure.AngleKind]
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
+	p.Plots = []plan.Plot{{ID: "a", Prop: "a", X: l("10 ft"), Y: l("10 ft"), Turn: deg("90 deg")},
+		{ID: "b", Prop: "b", X: l("20 ft"), Y: l("12 ft")}}
+	move := func(v any, at int, dx, dy, near, turn float64) any {
+		n, err := shifted(p, v, at, map[string]float64{"dx": dx, "dy": dy, "near": near, "turn": turn})
+		require.NoError(t, err)
+		return n
+	}
+	in := measure.Inch
+	got := move(&p.Plots[0], -1, 11.4*in, 0, 0, 15).(plan.Plot)
+	assert.InDelta(t, 131*in, got.X.Value(), 1e-6)
+	assert.Equal(t, p.Plots[0].Y, got.Y, "what did not move is as it was written")
+	assert.InDelta(t, 105, got.Turn.Value(), 1e-9)
+	got = move(&p.Plots[0], -1, 0, 23*in, 2*in, 0).(plan.Plot)
+	assert.InDelta(t, 144*in, got.Y.Value(), 1e-6, "in line with the other")
+	wall := plan.Wall{ID: "w", Name: "W", Kind: "wall", X: l("0 ft"), Y: l("0 ft"), ToX: l("8 ft"), ToY: l("0 ft")}
+	w := move(&wall, -1, 30*in, 6*in, 0, 0).(plan.Wall)
+	assert.InDelta(t, 96*in, w.ToX.Value()-w.X.Value(), 1e-6)
+	w = move(&wall, 1, 12*in, 0, 0, 0).(plan.Wall)
+	assert.InDelta(t, 108*in, w.ToX.Value(), 1e-6)
+	assert.Equal(t, wall.X, w.X)
+	way := plan.Walkway{ID: "p", Name: "P", Kind: "path", Through: "0 ft, 0 ft; 10 ft, 0 ft"}
+	n := move(&way, 1, 0, 24*in, 0, 0).(plan.Walkway)
+	again, err := plan.Route("through", n.Through, "in")
+	require.NoError(t, err)
+	assert.Equal(t, []plan.Corner{{X: 0, Y: 0}, {X: 120 * in, Y: 24 * in}}, again)
+	lamp := plan.Fixture{ID: "f", Name: "F", Use: "fill", Prop: "a", X: l("0 in"), Y: l("0 in")}
+	f := move(&lamp, -1, 10*in, 0, 0, 0).(plan.Fixture)
+	assert.InDelta(t, 0, f.X.Value(), 1e-6)
+	assert.InDelta(t, -10*in, f.Y.Value(), 1e-6, "its prop looks left: to the right is behind it")
+	p.Plots[1].Fixed = true
+	_, err = shifted(p, &p.Plots[1], -1, map[string]float64{"dx": 100})
+	assert.ErrorContains(t, err, "locked in place")
+}
