@@ -157,7 +157,8 @@ func BenchmarkPage(b *testing.B) {
 	many := wirings.Times(demo.Apiary(today), 20)
 	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
 		s := site(b, p)
-		for _, path := range []string{"", "/bench?prop=riser&way=parts", "/loom?prop=shelf", "/walkdown"} {
+		for _, path := range []string{"", "/bench?prop=riser&way=parts", "/loom?prop=shelf", "/walkdown",
+			"/yard?way=sight", "/yard?way=light", "/yard?way=walk", "/walkdown?way=nights"} {
 			b.Run(name+path, func(b *testing.B) {
 				b.ReportAllocs()
 				for b.Loop() {
