@@ -219,6 +219,10 @@ func said(id, prop, sel string) string {
 		place, prop = "yard", ""
 	case "forecast":
 		place, prop, way = "yard", "", "wind"
+	case "night", "incident":
+		place, prop, way = "walkdown", "", "nights"
+	case "tried":
+		place, prop, way = "walkdown", "", "cards"
 	case "trigger", "scene", "input", "promise", "clip":
 		place = "rehearsal"
 	case "mechanism":

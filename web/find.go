@@ -38,7 +38,7 @@ func (p *Page) find(text string, snags []check.Snag) (out []Found) {
 		}
 	}
 	for _, kind := range plan.Kinds() {
-		if kind == "display" || kind == "photo" || kind == "layout" || kind == "waiver" {
+		if kind == "display" || kind == "photo" || kind == "layout" || kind == "waiver" || kind == "ticked" {
 			continue
 		}
 		for _, e := range p.Plan.Elements(kind) {

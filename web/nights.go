@@ -130,9 +130,8 @@ func (p *Page) rounds(on string) []RoundList {
 		out[k].Rows = append(out[k].Rows, row)
 	}
 	for k := range out {
-		if out[k].Left = words.Count(left[k], "left"); left[k] == 0 {
-			out[k].Left = "all done"
-		} else {
+		out[k].Left = "all done"
+		if left[k] > 0 {
 			out[k].Left = fmt.Sprintf("%d of %d left", left[k], len(out[k].Rows))
 		}
 	}
@@ -194,9 +193,17 @@ func (s *Server) bookIn(c *gin.Context) {
 				}
 			}
 		}
-		id := of.find(p, v)
+		if t, ok := v.(*plan.Ticked); ok {
+			t.At = s.now().Format("15:04")
+		}
+		id, label := of.find(p, v), plan.NameOf(v)
+		if said := []rune(c.PostForm("label")); kind == "ticked" && len(said) > 0 {
+			label = "done: " + string(said[:min(80, len(said))])
+		} else if kind == "night" {
+			label = p.Name(v)
+		}
 		if id != "" && c.PostForm("undo") != "" {
-			return plan.Edit{Label: "not done: " + plan.NameOf(v), Changes: []plan.Change{p.Drop(kind, id)}}, nil
+			return plan.Edit{Label: "not " + label, Changes: []plan.Change{p.Drop(kind, id)}}, nil
 		}
 		if id == "" {
 			id = p.FreshID(kind, values["n.on"]+"-"+plan.NameOf(v))
@@ -204,7 +211,7 @@ func (s *Server) bookIn(c *gin.Context) {
 		if err := plan.SetText(v, "id", id, false); err != nil {
 			return plan.Edit{}, err
 		}
-		return plan.Edit{Label: plan.NameOf(v), Changes: []plan.Change{p.Put(kind, id, v)}}, nil
+		return plan.Edit{Label: label, Changes: []plan.Change{p.Put(kind, id, v)}}, nil
 	})
 	if err != nil {
 		_, msg := fieldErrors(err)

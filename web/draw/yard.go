@@ -114,6 +114,7 @@ func Yard(w *work.Work, v YardView) string {
 		p.lamp(i)
 	}
 	p.viewpoints()
+	p.sensors()
 	p.guest()
 	p.tapes()
 	if v.Way == "wind" {
@@ -408,6 +409,25 @@ func (p *yardPen) viewpoints() {
 			{q.X + 22*math.Cos(a+.5), q.Y + 22*math.Sin(a+.5)}})
 		p.Text("t soft", "start", q.X+8, q.Y-9, x.Name)
 		p.Done()
+	}
+}
+
+// sensors lie across the path, where guests work them.
+func (p *yardPen) sensors() {
+	path := p.y.Path()
+	if path == nil || p.v.Way != "plan" && p.v.Way != "walk" {
+		return
+	}
+	for i := range p.w.Plan.Inputs {
+		x := &p.w.Plan.Inputs[i]
+		if !x.ByGuests() || x.Far.IsZero() {
+			continue
+		}
+		at, way := path.At(x.Far.Value() / 1000)
+		side := yard.Pt{X: -way.Y, Y: way.X}.Times(path.Wide / 2)
+		a, b := p.xy(at.Plus(side)), p.xy(at.Sub(side))
+		p.Line("yardsensor", a.X, a.Y, b.X, b.Y)
+		p.Text("t soft", "start", a.X+4, a.Y+14, x.Name)
 	}
 }
 
