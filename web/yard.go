@@ -58,6 +58,7 @@ type YardPage struct {
 	On     string
 
 	Sketches []Link
+	Weather  []Row        // the days that are forecast
 	EyeQuery template.URL // of the picture as a file
 }
 
@@ -88,6 +89,11 @@ func (p *Page) yard() {
 	p.Yard = v
 	v.Empty = len(w.Plan.Plots)+len(w.Plan.Walls)+len(w.Plan.Walkways)+len(w.Plan.Fixtures) == 0
 	v.Stands = p.setOut()
+	for _, f := range w.Plan.Forecasts {
+		v.Weather = append(v.Weather, Row{Key: "forecast:" + f.ID, Title: f.On, On: p.Sel == "forecast:"+f.ID,
+			Href: p.href("yard", "", "forecast:"+f.ID, "wind"), Sub: "wind " + w.Speed(f.Wind.Value()),
+			Right: "gusts " + w.Speed(f.Gusts.Value())})
+	}
 	for _, x := range w.Plan.Sketches {
 		v.Sketches = append(v.Sketches, Link{Text: x.Name, Href: p.href("yard", "", "sketch:"+x.ID, p.Way),
 			On: p.Sel == "sketch:"+x.ID})

@@ -288,6 +288,12 @@ func DryFactor(t, rh float64) float64 {
 // double per 10 C colder (common practice, no source), never below 0.5.
 func ColdFactor(t float64) float64 { return math.Max(0.5, math.Exp2((21-t)/10)) }
 
+// WaitFactor is how many times longer a product waits in some air than at 21 C and 50 %.
+func WaitFactor(cure, carrier string, t, rh float64) float64 {
+	f, _ := waitFactor(cure, carrier, t, rh)
+	return f
+}
+
 func waitFactor(cure, carrier string, t, rh float64) (float64, []source.Step) {
 	switch {
 	case cure == "twopart":

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"zapbarn/core/bond"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 )
@@ -34,6 +35,7 @@ var coating = kind{
 						wait = judged.Waits[i]
 					}
 					t.Wait = int(math.Ceil(wait / 60))
+					t.dries = func(temp, rh float64) float64 { return bond.WaitFactor("", c.Carrier, temp, rh) }
 					t.hands(of("square metres", area, CoatSqm))
 					t.Whole = t.Hands <= 120 // a large face is done in sections
 					litres := judged.Litres[i] / float64(l.Coats)

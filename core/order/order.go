@@ -37,7 +37,8 @@ type Task struct {
 	solids    []string // whose parts it handles
 	n         int      // where it stands among its like: coats of one stack
 	heat      bool
-	joins     bool // it glues to foam that heat would melt
+	dries     func(temp, rh float64) float64 // how many times longer its wait is than at 21 C, 50 %; nil for as long
+	joins     bool                           // it glues to foam that heat would melt
 	parts     []portion
 	corrected Corrected
 }
@@ -107,6 +108,7 @@ type Order struct {
 	First time.Time // the day that minutes are counted from, at midnight
 	Rates map[string]Corrected
 	by    map[string]*Task
+	work  *work.Work
 }
 
 // Task is the task of a key, or nil.
@@ -131,7 +133,7 @@ type builder struct {
 // Of is the order of work of a plan.
 func Of(w *work.Work) *Order {
 	first := time.Date(w.Today.Year(), w.Today.Month(), w.Today.Day(), 0, 0, 0, 0, time.UTC)
-	b := &builder{Work: w, o: &Order{First: first, by: map[string]*Task{}},
+	b := &builder{Work: w, o: &Order{First: first, by: map[string]*Task{}, work: w},
 		in: map[string][]*plan.Solid{}, dev: map[string][]*plan.Device{}, part: map[string][]*work.Part{},
 		seam: map[string][]*plan.Joint{}, joins: map[string][]*plan.Joint{}, coat: map[string]*plan.Finish{}}
 	b.index()

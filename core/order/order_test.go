@@ -558,3 +558,36 @@ func TestWorkThatNobodySees(t *testing.T) {
 	assert.True(t, told("40 ft"), "0.29 mm a metre: over 1 mm from 11.3 ft on")
 	assert.False(t, told("8 ft"))
 }
+
+// In a workshop that has the day's air a wait is as long as it would be were that the
+// workshop's; where nothing is forecast, or a prop has a place of its own, it stays.
+func TestTheDaysAir(t *testing.T) {
+	wait := func(change func(p *plan.Plan)) int {
+		w := small(t, change)
+		for _, x := range In(w).Row {
+			if x.Key == "coat:a-box:2:1" {
+				return x.Wait
+			}
+		}
+		t.Fatal("no such task")
+		return 0
+	}
+	cold := measure.Must[measure.CelsiusKind]("12 C")
+	forecast := func(p *plan.Plan) {
+		for d := range 40 {
+			day := today.AddDate(0, 0, d).Format(time.DateOnly)
+			p.Forecasts = append(p.Forecasts, plan.Forecast{ID: day, On: day, Temp: cold, RH: 80})
+		}
+	}
+	plain := wait(func(*plan.Plan) {})
+	as := wait(func(p *plan.Plan) { p.Display.Temp, p.Display.RH = cold, 80 })
+	require.Greater(t, as, 2*plain)
+	assert.InDelta(t, as, wait(func(p *plan.Plan) { p.Display.Airy = true; forecast(p) }), 1)
+	assert.Equal(t, plain, wait(forecast), "the workshop is heated")
+	assert.Equal(t, plain, wait(func(p *plan.Plan) { p.Display.Airy = true }), "nothing is forecast")
+	assert.Equal(t, plain, wait(func(p *plan.Plan) {
+		p.Display.Airy = true
+		p.Props[0].Temp, p.Props[0].RH = measure.Must[measure.CelsiusKind]("21 C"), 50
+		forecast(p)
+	}), "it dries in the warm room")
+}

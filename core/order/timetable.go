@@ -56,6 +56,7 @@ var inTime = work.StandsOn(
 	"waiver",
 	"plot",
 	"walkway",
+	"forecast",
 )
 
 // In puts an order of work in time.
@@ -86,10 +87,12 @@ func in(w *work.Work) *Timetable {
 		return t
 	}
 	rounds := min(200, 16_000/max(1, len(t.Row)))
-	t.Answer = solved.Get(t.Problem.Sum(), func() calendar.Schedule {
-		return calendar.NewSearch(t.Problem, seed).Run(rounds)
+	t.weathered(func() {
+		t.Answer = solved.Get(t.Problem.Sum(), func() calendar.Schedule {
+			return calendar.NewSearch(t.Problem, seed).Run(rounds)
+		})
+		t.Slots, t.End, t.Bound = t.Answer.Slots, t.Answer.End, t.Answer.Bound
 	})
-	t.Slots, t.End, t.Bound = t.Answer.Slots, t.Answer.End, t.Answer.Bound
 	t.Latest = calendar.Latest(t.Problem, t.Answer)
 	return t
 }

@@ -26,6 +26,7 @@ type Display struct {
 	// the narrowest door between the workshop and where it stands
 	DoorWide measure.Length `json:"doorWide,omitzero" label:"Narrowest door, wide"`
 	DoorHigh measure.Length `json:"doorHigh,omitzero" label:"and high"`
+	Airy     bool           `json:"airy,omitempty" label:"Workshop has the day's air"` // as forecast, where that is known
 	// where it is built
 	RoomLong  measure.Length `json:"roomLong,omitzero" label:"Room, long"`
 	RoomWide  measure.Length `json:"roomWide,omitzero" label:"wide"`

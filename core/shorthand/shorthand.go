@@ -157,7 +157,7 @@ func init() {
 		"light":      {"light fill 100 lm at 12 ft, 10 ft up 1 ft", (*reader).light},
 		"cord":       {"cord porch to skep 50 ft", (*reader).cord},
 		"view":       {"view gate at 3 ft, 26 ft looking -30", (*reader).view},
-		"wind":       {"wind 2026-10-31 22 mph gusts 31 mph", (*reader).wind},
+		"wind":       {"wind 2026-10-31 22 mph gusts 31 mph air 9 C 80 %", (*reader).wind},
 		"jars...":    {"24 jars flicker12 20ma on S1 22awg 35 ft", (*reader).many},
 	}
 	for _, name := range form.Names() {

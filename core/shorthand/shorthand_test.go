@@ -390,6 +390,8 @@ func TestTheYardByTheLine(t *testing.T) {
 		{"in", "path 4 ft wide 3, 26 ; 14, 19", "2 places"},
 		{"in", "rename reed to hedge row", "hedge row"},
 		{"in", "remove reed", "reed"},
+		{"in", "wind 2026-10-31 22 mph gusts 31 mph air 9 C 80 %", "wind 22 mph, gusts 31 mph, 9 C, 80 %"},
+		{"in", "wind 2026-10-31 air 48 F", "forecast of 2026-10-31: 48 F"},
 		{"in", "stand porch at 2, 3", "Porch is 2 ft right and 3 ft down"},
 	} {
 		p := plan.New("x", "X", c.units, "")

@@ -3,6 +3,7 @@ package shorthand
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -275,7 +276,7 @@ func (r *reader) view() (*Reading, error) {
 	return r.put("viewpoint “"+x.Name+"”", "viewpoint", x.ID, x)
 }
 
-// wind is a night's forecast: wind 2026-10-31 22 mph gusts 31 mph.
+// wind is a day's forecast: wind 2026-10-31 22 mph gusts 31 mph air 9 C 80 %.
 func (r *reader) wind() (*Reading, error) {
 	list := r.words[1:]
 	if len(list) == 0 {
@@ -288,7 +289,11 @@ func (r *reader) wind() (*Reading, error) {
 	if there := r.p.ForecastOf(x.On); there != nil {
 		x = *there
 	}
-	head, gusts, _ := parted(list[1:], "gusts")
+	head, air, _ := parted(list, "air")
+	if err := r.air(&x, air); err != nil {
+		return nil, err
+	}
+	head, gusts, _ := parted(head[1:], "gusts")
 	for _, f := range []struct {
 		list []string
 		to   *measure.Speed
@@ -302,5 +307,43 @@ func (r *reader) wind() (*Reading, error) {
 		}
 		*f.to = v
 	}
-	return r.put(fmt.Sprintf("forecast of %s: %s, gusts %s", x.On, x.Wind, x.Gusts), "forecast", x.ID, x)
+	said := []string{}
+	for _, f := range [][2]string{{"wind ", x.Wind.String()}, {"gusts ", x.Gusts.String()}, {"", x.Temp.String()}} {
+		if f[1] != "" {
+			said = append(said, f[0]+f[1])
+		}
+	}
+	if x.RH > 0 {
+		said = append(said, fmt.Sprintf("%d %%", x.RH))
+	}
+	if len(said) == 0 {
+		return nil, fmt.Errorf("say how strong the wind is to be, or the air")
+	}
+	return r.put("forecast of "+x.On+": "+strings.Join(said, ", "), "forecast", x.ID, x)
+}
+
+// air is a day's temperature and humidity: 9 C 80 %.
+func (r *reader) air(x *plan.Forecast, list []string) error {
+	for i := 0; i < len(list); i++ {
+		n := 1
+		if i+1 < len(list) && (list[i+1] == "%" || len(list[i+1]) == 1 && strings.ContainsAny(list[i+1], "CcFf")) {
+			n = 2
+		}
+		word := strings.Join(list[i:i+n], " ")
+		if percent, ok := strings.CutSuffix(strings.ReplaceAll(word, " ", ""), "%"); ok {
+			v, err := strconv.Atoi(percent)
+			if err != nil {
+				return measure.Bad("rh", "%q is no humidity; write such as 80 %%", word)
+			}
+			x.RH = v
+		} else {
+			v, err := measure.Parse[measure.CelsiusKind](word)
+			if err != nil {
+				return err
+			}
+			x.Temp = v
+		}
+		i += n - 1
+	}
+	return nil
 }

@@ -79,7 +79,8 @@ type list struct {
 }
 
 var needed = work.StandsOn("needs", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot", "device",
-	"scene", "person", "job", "delivery", "stocked", "plot", "walkway")
+	"scene", "person", "job", "delivery", "stocked", "plot", "walkway",
+	"forecast")
 
 // Of lists what is to be bought, what must be ordered first before the rest.
 func Of(w *work.Work) []*Need {
