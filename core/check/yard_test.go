@@ -106,12 +106,18 @@ func yardCases() []ruleCase {
 			}
 		}},
 		{"starts-late", Fix, 2, func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "S9", Prop: "a", Kind: "supply", Name: "S9", Product: "ps12-5"},
+			p.Devices = append(
+				p.Devices,
+				plan.Device{ID: "S9", Prop: "a", Kind: "supply", Name: "S9", Product: "ps12-5"},
 				plan.Device{ID: "F9", Prop: "a", Kind: "fuse", Name: "F9", From: "S9",
 					Rating: measure.Must[measure.AmpKind]("3 A")},
 				plan.Device{ID: "K9", Prop: "a", Kind: "switch", Name: "Screen switch", From: "F9", Driven: true},
-				plan.Device{ID: "eyes", Prop: "a", Kind: "lamp", Name: "Screen", From: "K9", Product: "screen12"})
-			p.Scenes[0].Cues = append(p.Scenes[0].Cues, plan.Cue{Channel: "K9", Start: sec("0 s"), Length: sec("4 s")})
+				plan.Device{ID: "eyes", Prop: "a", Kind: "lamp", Name: "Screen", From: "K9", Product: "screen12"},
+			)
+			p.Scenes[0].Cues = append(
+				p.Scenes[0].Cues,
+				plan.Cue{Channel: "K9", Start: sec("0 s"), Length: sec("4 s")},
+			)
 		}},
 		{"flame", Mind, 0, setOut(func(p *plan.Plan) { p.Props[0].Stage, p.Solids[0].Stock = "closed", "xps1" })},
 	}
@@ -193,6 +199,66 @@ func TestHiddenLampsAreHidden(t *testing.T) {
 			}
 			if find(Check(work.Do(q, stock.Shop, today)), "fill-seen", s.At[0]) != nil {
 				t.Fatalf("%s does not hide it", m.Label)
+			}
+		}
+	})
+}
+
+// However a yard is set out, each mend that is offered there, taken and looked at afresh,
+// cures what it was offered for, raises no stop that was not there, and can be undone.
+func TestYardMendsKeepTheirWord(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		ft := func(n string, lo, hi int) measure.Length {
+			return measure.OnTape(float64(rapid.IntRange(lo*12, hi*12).Draw(t, n))*measure.Inch, false)
+		}
+		p := clean()
+		setOut(func(p *plan.Plan) {
+			p.Plots[0].X, p.Plots[0].Y = ft("x", 5, 40), ft("y", 3, 30)
+			p.Plots[0].Mass = measure.Must[measure.MassKind](
+				rapid.SampledFrom([]string{"8 lb", "30 lb", "90 lb"}).Draw(t, "kg"),
+			)
+			p.Walkways[0].Wide = ft("wide", 2, 6)
+			p.Fixtures[0].X, p.Fixtures[0].Y = ft("fx", 5, 38), ft("fy", 5, 30)
+			p.Fixtures[1].Lumens, p.Fixtures[3].Lumens = rapid.IntRange(0, 300).
+				Draw(t, "lm"),
+				rapid.IntRange(0, 300).
+					Draw(t, "lm3")
+			p.Walls[0].High = ft("high", 1, 7)
+			p.Outlets[0].Y, p.Cords[0].Long = ft("oy", 1, 36), ft("long", 10, 100)
+			gusts := rapid.SampledFrom([]string{"5 mph", "25 mph", "45 mph"}).Draw(t, "gusts")
+			p.Forecasts = []plan.Forecast{{ID: "f", On: "2026-10-09", Gusts: measure.Must[measure.SpeedKind](gusts)}}
+			p.Inputs[0].Kind, p.Inputs[0].Far, p.Inputs[0].Latency = "mat", ft("far", 2, 36), sec("1 s")
+		})(p)
+		if p.Validate() != nil {
+			t.Skip("refused")
+		}
+		before := Check(work.Do(p, stock.Shop, today))
+		stops := map[string]bool{}
+		for _, s := range before {
+			stops[s.ID()] = s.Level == Stop
+		}
+		var here []Snag
+		for _, s := range before {
+			if s.Place == "yard" && len(s.Mends) > 0 {
+				here = append(here, s)
+			}
+		}
+		if len(here) > 0 { // one of them: the next yard is another's
+			s := here[rapid.IntRange(0, len(here)-1).Draw(t, "snag")]
+			for _, m := range s.Mends {
+				q, err := p.Apply(m.Edit)
+				if err != nil {
+					t.Fatal(err)
+				}
+				for _, x := range Check(work.Do(q, stock.Shop, today)) {
+					if x.ID() == s.ID() || x.Level == Stop && !stops[x.ID()] {
+						t.Fatalf("%s: %q leaves or raises %s: %s", s.Code, m.Label, x.Code, x.Title)
+					}
+				}
+				back, err := q.Apply(m.Edit.Inverse())
+				if err != nil || string(back.Encode()) != string(p.Encode()) {
+					t.Fatalf("%q cannot be undone", m.Label)
+				}
 			}
 		}
 	})

@@ -38,8 +38,11 @@ func (t *Timetable) weathered(place func()) {
 	for i, x := range t.Row {
 		if x.Wait = t.Problem.Tasks[i].Wait; x.Wait != plain[i] {
 			temp, rh, _ := t.airOn(i)
-			x.Steps = append(x.Steps, fmt.Sprintf("In that day's air, %.0f C and %.0f %%, its wait is %s instead of %s.", temp, rh,
-				measure.Span(float64(x.Wait)*60), measure.Span(float64(plain[i])*60)))
+			x.Steps = append(
+				x.Steps,
+				fmt.Sprintf("In that day's air, %.0f C and %.0f %%, its wait is %s instead of %s.",
+					temp, rh, measure.Span(float64(x.Wait)*60), measure.Span(float64(plain[i])*60)),
+			)
 		}
 	}
 }
