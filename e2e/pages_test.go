@@ -155,8 +155,8 @@ func TestWhereThePowerComesFrom(t *testing.T) {
 	s.live(func() { s.clickText("Mend: Plug Smoker's fog heater into Arbor") })
 	assert.Equal(t, "arbor", s.plan("midnight-apiary").Plugs[0].Outlet)
 	s.say("plug S2 into arbor", "plug Supply S2 into Arbor")
-	s.say("battery 6 d x2", "battery B2, 6 of D alkaline in a row, 9 V, 2 rows")
+	s.say("battery 6 d x2", "battery B3, 6 of D alkaline in a row, 9 V, 2 rows")
 	assert.Equal(t, "6", s.value("f.cells"))
 	s.live(func() { s.set("f.cells", "4") })
-	assert.Equal(t, 4, s.plan("midnight-apiary").Device("B2").Cells)
+	assert.Equal(t, 4, s.plan("midnight-apiary").Device("B3").Cells)
 }
