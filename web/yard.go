@@ -57,9 +57,11 @@ type YardPage struct {
 	Passes []Pass
 	On     string
 
-	Sketches []Link
-	Weather  []Row        // the days that are forecast
-	EyeQuery template.URL // of the picture as a file
+	Child     bool   // looked at by a child
+	ChildHref string // to that, or back
+	Sketches  []Link
+	Weather   []Row        // the days that are forecast
+	EyeQuery  template.URL // of the picture as a file
 }
 
 // Pass is when something goes off as a guest comes by.
@@ -125,6 +127,11 @@ var yardKinds = []string{"plot", "wall", "walkway", "fixture", "cord", "viewpoin
 func (p *Page) eye(v *YardPage, far float64) {
 	y := p.Work.Yard()
 	path := y.Path()
+	v.Child = p.Query.Get("child") != ""
+	v.ChildHref = p.href("yard", "", p.Sel, "walk") + "&far=" + strconv.Itoa(v.Far)
+	if !v.Child {
+		v.ChildHref += "&child=1"
+	}
 	q := url.Values{"far": {strconv.Itoa(v.Far)}, "child": {p.Query.Get("child")}, "sel": {p.Sel}, "way": {"walk"}}
 	v.EyeQuery = template.URL(q.Encode())
 	for i := range p.Plan.Viewpoints {
