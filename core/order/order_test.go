@@ -579,6 +579,19 @@ func TestTheDaysAir(t *testing.T) {
 			p.Forecasts = append(p.Forecasts, plan.Forecast{ID: day, On: day, Temp: cold, RH: 80})
 		}
 	}
+	told := func(change func(p *plan.Plan)) (n int) {
+		for _, x := range In(small(t, change)).Row {
+			n += strings.Count(strings.Join(x.Steps, " "), "In that day's air, 12 C and 80 %, its wait is")
+		}
+		return n
+	}
+	assert.Zero(t, told(forecast))
+	assert.Greater(
+		t,
+		told(func(p *plan.Plan) { p.Display.Airy = true; forecast(p) }),
+		3,
+		"each wait that is another says so",
+	)
 	plain := wait(func(*plan.Plan) {})
 	as := wait(func(p *plan.Plan) { p.Display.Temp, p.Display.RH = cold, 80 })
 	require.Greater(t, as, 2*plain)
