@@ -199,24 +199,17 @@ func (s *Server) eyeFile(c *gin.Context) {
 
 // passes are what guests set off as they walk, and where they are then.
 func (p *Page) passes() (out []Pass) {
-	y := p.Work.Yard()
-	path := y.Path()
-	for i := range p.Plan.Inputs {
-		in := &p.Plan.Inputs[i]
-		if !in.ByGuests() || in.Far.IsZero() {
-			continue
-		}
-		then := yard.Then(in.Far.Value()/1000, path.Speed, in.Latency.Value())
-		x := Pass{Name: p.nameOf("prop:" + in.Prop), Sensor: in.Name + " at " + p.Work.Run(in.Far.Value()),
-			Then: p.Work.Run(then * 1000), Beside: "not set out"}
-		if s := y.Of(in.Prop); s != nil {
-			x.Beside = p.Work.Run(s.Along * 1000)
-			x.Says = p.Work.Run(math.Abs(s.Along-then)*1000) + " before it"
-			if then > s.Along {
-				x.Says = p.Work.Run((then-s.Along)*1000) + " past it"
+	run := func(m float64) string { return p.Work.Run(m * 1000) }
+	for _, x := range p.Work.Passings() {
+		v := Pass{Name: p.nameOf("prop:" + x.Input.Prop), Then: run(x.Then), Beside: "not set out",
+			Sensor: x.Input.Name + " at " + p.Work.Run(x.Input.Far.Value())}
+		if x.Stands != nil {
+			v.Beside, v.Says = run(x.Stands.Along), run(math.Abs(x.Past()))+" before it"
+			if x.Past() > 0 {
+				v.Says = run(x.Past()) + " past it"
 			}
 		}
-		out = append(out, x)
+		out = append(out, v)
 	}
 	return out
 }

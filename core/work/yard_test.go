@@ -120,3 +120,29 @@ func TestRoundsFollowThePlan(t *testing.T) {
 		assert.True(t, calm[want], want)
 	}
 }
+
+// Where a guest is by hand: a mat 10 ft along, 0.6 m/s, 0.5 s of latency and a first cue 2 s
+// into its scene: 10 ft and 1.5 m. The page and the snag say the same of it.
+func TestWhereAGuestIsThen(t *testing.T) {
+	p := apiary(t)
+	for i := range p.Inputs {
+		if p.Inputs[i].ID == "mat" {
+			p.Inputs[i].Far, p.Inputs[i].Latency = measure.Len("10 ft"), measure.Must[measure.DurationKind]("0.5 s")
+		}
+	}
+	for i := range p.Scenes {
+		for k := range p.Scenes[i].Cues {
+			q := &p.Scenes[i].Cues[k]
+			q.Start = measure.Of[measure.DurationKind](q.Start.Value() + 2)
+		}
+	}
+	for _, x := range work.Do(p, stock.Shop, today).Passings() {
+		if x.Input.ID == "mat" {
+			assert.InDelta(t, 2.5, x.Wait, 1e-9)
+			assert.InDelta(t, 3.048+1.5, x.Then, 1e-9)
+			assert.InDelta(t, x.Then-x.Stands.Along, x.Past(), 1e-12)
+			return
+		}
+	}
+	t.Fatal("the mat is on the path")
+}

@@ -120,7 +120,7 @@ func (p *eyePen) upright(class string, a, b yard.Pt, high float64) {
 // prop is its box, and on a front that is turned to the eye its own drawing.
 func (p *eyePen) prop(s *work.Stands) {
 	level := 0
-	lux := Face(p.y, s)
+	lux := p.y.Face(s)
 	for k, l := range Lux {
 		if lux >= l {
 			level = k + 1

@@ -307,20 +307,13 @@ func (p *yardPen) says(s *work.Stands) string {
 		if !s.Known {
 			return ""
 		}
-		return measure.Decimal(Face(p.y, s), 1) + " lx on its face"
+		return measure.Decimal(p.y.Face(s), 1) + " lx on its face"
 	case "sight":
 		if !math.IsInf(s.Near, 1) {
 			return p.w.Run(s.Near*1000) + " from guests"
 		}
 	}
 	return ""
-}
-
-// Face is how light it is on a prop's front, half way up, lx.
-func Face(y *work.Yard, s *work.Stands) float64 {
-	front := s.Box.Front()
-	at := yard.Spot{Pt: s.Box.At.Plus(front.Times(s.Box.Deep/2 + 0.01)), Z: s.Box.High / 2}
-	return yard.Upright(y.Lamps, at, front, y.Hides)
 }
 
 func (p *yardPen) lamp(i int) {
