@@ -13,13 +13,16 @@ import (
 // as long as a page may take; the others say that theirs are still to be tried.
 // A page that does not ask for all starts none after its first moment.
 func (s *Server) tryMends(ctx context.Context, p *Page, mends *check.Prover, all bool) {
-	ctx, cancel := context.WithTimeout(ctx, s.mendTime)
+	within := s.mendTime
+	if !all {
+		within = min(within, s.first)
+	}
+	ctx, cancel := context.WithTimeout(ctx, within)
 	defer cancel()
 	watch := work.NewWatch(ctx, time.Now)
-	start := time.Now()
 	try := func(v *SnagView) {
 		kept, known := mends.Known(v.Snag)
-		if !known && ctx.Err() == nil && (all || time.Since(start) < s.first) {
+		if !known && ctx.Err() == nil {
 			var err error
 			kept, err = mends.Mends(watch, v.Snag)
 			known = err == nil

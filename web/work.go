@@ -20,9 +20,9 @@ import (
 const workTime = 10 * time.Second
 
 // mendTime is how long a page may try the mends of the snags it shows, when it is asked
-// for them; firstMends how long it may before it answers at all. What is left then the
-// page asks for by itself (web/static/page/mends.js).
-const mendTime, firstMends = 2 * time.Second, 5 * time.Millisecond
+// for them; firstMends how long before it answers at all: not, what is known is shown and
+// the page asks for the rest by itself (web/static/page/mends.js).
+const mendTime, firstMends = 2 * time.Second, 0
 
 // heldBytes bounds what is kept of plans worked out, and pageBytes of pages.
 const heldBytes, pageBytes = 256 << 20, 48 << 20

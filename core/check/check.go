@@ -260,7 +260,10 @@ func Count(snags []Snag, l Level) (n int) {
 	return
 }
 
-// put is a mend of one element.
+// put is a mend of one element; v is not changed after. Its edit is written when it is
+// tried, or made.
 func put(w *work.Work, label, kind, id string, v any) Mend {
-	return Mend{Label: label, Edit: plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put(kind, id, v)}}}
+	return Mend{Label: label, make: func() plan.Edit {
+		return plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put(kind, id, v)}}
+	}}
 }

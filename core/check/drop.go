@@ -126,7 +126,7 @@ func resolve(w *work.Work, device string, m Mend) *wiring.State {
 func with(w *work.Work, device string, m Mend) *plan.Plan {
 	w.Watch.At("device", device)
 	p := w.FedBy(w.Rig.Supply(device)) // what another supply feeds stays as it is
-	for _, c := range m.Edit.Changes { // devices only, whose new values are known to be sound
+	for _, c := range m.made().Edit.Changes { // devices only, whose new values are known to be sound
 		var d plan.Device
 		if c.Kind != "device" || json.Unmarshal(c.After, &d) != nil {
 			return nil
@@ -332,6 +332,7 @@ func feedsMends(w *work.Work, lamp string) (out []Mend) {
 // thicken goes on from a mend: of the runs on the way to a lamp the one that
 // loses most takes the next thicker gauge, until the lamp is within budget.
 func thicken(w *work.Work, lamp string, budget float64, m Mend) (Mend, bool) {
+	m = m.made()
 	var path []plan.Device
 	for run := runAbove(w, lamp); run != nil && w.Rig.Supply(run.ID) == w.Rig.Supply(lamp); run = runAbove(w, run.From) {
 		path = append(path, *run)

@@ -13,7 +13,20 @@ var _ = rule(
 	Fix,
 	"Wires enter a closed part through no hole that their plug fits.",
 	func(w *work.Work, say func(Snag)) {
+		closed := map[string]bool{} // props that have something in a part that is closed up
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
+			if s := w.Solid(d.In); s != nil && s.Sealed {
+				closed[d.Prop] = true
+				for _, k := range w.Kids(d.ID) {
+					closed[k.Prop] = true
+				}
+			}
+		}
 		for _, p := range w.Plan.Props {
+			if !closed[p.ID] {
+				continue
+			}
 			for _, e := range w.Harness(p.ID).Entries {
 				s := w.Solid(e.Solid)
 				if e.Fits || !s.Sealed {

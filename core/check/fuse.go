@@ -180,8 +180,10 @@ var _ = rule(
 				)
 			case run != nil && d.Rating.Value() > carry+1e-9:
 				fix := mends()
-				if m, ok := ownFuses(w, d); ok && fix == nil {
-					fix = []Mend{m}
+				if fix == nil {
+					if m, ok := ownFuses(w, d); ok {
+						fix = []Mend{m}
+					}
 				}
 				say(
 					Snag{

@@ -67,7 +67,10 @@ var _ = rule(
 
 // scale makes every size of the prop's solids f times as large.
 func scale(w *work.Work, p plan.Prop, f float64) Mend {
-	m := Mend{Label: fmt.Sprintf("Scale the parts x %.3g", f), Edit: w.Plan.Scaled(p.ID, f)}
-	m.Edit.Label = m.Label
-	return m
+	label := fmt.Sprintf("Scale the parts x %.3g", f)
+	return Mend{Label: label, make: func() plan.Edit {
+		e := w.Plan.Scaled(p.ID, f)
+		e.Label = label
+		return e
+	}}
 }

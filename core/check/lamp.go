@@ -253,7 +253,7 @@ func fused(w *work.Work, label string, d plan.Device, supply string) Mend {
 	}
 	rating := circuit.ChooseFuse(asks, carry)
 	if d.Kind == "fuse" || rating == 0 {
-		return put(w, label, "device", d.ID, next)
+		return put(w, label, "device", d.ID, next).made()
 	}
 	f := plan.Device{
 		ID:     w.FreshName("F"),

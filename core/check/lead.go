@@ -33,7 +33,7 @@ var _ = rule("lead-too-short", Fix, "A lamp's lead does not reach along its path
 		} else {
 			m.Label = fmt.Sprintf("Extend all %d", len(short))
 		}
-		m.Edit.Label = m.Label
+		var longer []plan.Device
 		s := Snag{Level: Fix, Place: "loom", weight: float64(len(short)) / 100}
 		lo, hi, total := short[0].Need.Value(), 0.0, 0.0
 		for _, d := range short {
@@ -44,7 +44,7 @@ var _ = rule("lead-too-short", Fix, "A lamp's lead does not reach along its path
 				next.Extension, _ = measure.Parse[measure.LengthKind](fmt.Sprintf("%.0f mm", ceilTo(lack, 10)))
 			}
 			lo, hi, total = min(lo, d.Need.Value()), max(hi, d.Need.Value()), total+next.Extension.Value()
-			m.Edit.Changes = append(m.Edit.Changes, w.Plan.Put("device", d.ID, next))
+			longer = append(longer, next)
 			s.At = append(s.At, "device:"+d.ID)
 		}
 		d := short[0]
@@ -63,6 +63,13 @@ var _ = rule("lead-too-short", Fix, "A lamp's lead does not reach along its path
 			words.Count(2*len(short), "splice"),
 			measure.Run(2*total, w.Plan.Metric()),
 		)
+		m.make = func() plan.Edit {
+			e := plan.Edit{Label: m.Label}
+			for _, d := range longer {
+				e.Changes = append(e.Changes, w.Plan.Put("device", d.ID, d))
+			}
+			return e
+		}
 		s.Mends = []Mend{m}
 		say(s)
 	}

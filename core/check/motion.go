@@ -121,7 +121,7 @@ func chooseMotor(w *work.Work, m *work.Moved) (out []Mend) {
 	next := *m.Device
 	next.Product = product
 	next.Amps = measure.Of[measure.AmpKind](draws(as))
-	mend := put(w, "Take "+lowerFirst(w.Lib.Lamps[product].Name)+", "+next.Amps.String(), "device", next.ID, next)
+	mend := put(w, "Take "+lowerFirst(w.Lib.Lamps[product].Name)+", "+next.Amps.String(), "device", next.ID, next).made()
 	mend.Edit.Changes = append(mend.Edit.Changes, cuesFor(w, m.Of, as)...)
 	id := m.Of.ID
 	mend.gives = func(w *work.Work) string {

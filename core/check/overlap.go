@@ -69,11 +69,21 @@ type box [2]pattern.Vec
 // not judged: its box says nothing of it.
 func flatParts(w *work.Work, s *plan.Solid) (out []box) {
 	x, y, z := s.X.Value(), s.Y.Value(), s.Z.Value()
-	for _, body := range w.Shapes[s.ID].Bodies {
+	for _, b := range s.Of(w.Lib, blocks{}, func() any { return blocksOf(w.Shapes[s.ID]) }).([]box) {
+		for i := range b {
+			b[i].X, b[i].Y, b[i].Z = b[i].X+x, b[i].Y+y, b[i].Z+z
+		}
+		out = append(out, b)
+	}
+	return out
+}
+
+// blocks is what the boxes of a shape's bodies are remembered by.
+type blocks struct{}
+
+func blocksOf(shape *pattern.Shape) (out []box) {
+	for _, body := range shape.Bodies {
 		if b, ok := block(body); ok {
-			for i := range b {
-				b[i].X, b[i].Y, b[i].Z = b[i].X+x, b[i].Y+y, b[i].Z+z
-			}
 			out = append(out, b)
 		}
 	}

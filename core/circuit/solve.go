@@ -1,6 +1,9 @@
 package circuit
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // Solver holds a network's elimination order, so that the same wiring can be
 // solved in many states. The order is by least degree: a tree is eliminated
@@ -37,6 +40,18 @@ func NewSolver(n *Network) *Solver {
 	s.findIslands()
 	s.eliminate()
 	return s
+}
+
+// Twin is a solver of a network of the same nodes and ends, which has solved nothing
+// yet: what was found of its shape is shared, nothing that a solve changes is.
+func (s *Solver) Twin(n *Network) *Solver {
+	t := *s
+	t.net, t.start, t.curved = n, nil, nil
+	t.ends = slices.Clone(s.ends)
+	t.val, t.diag, t.rhs = make([]float64, len(s.val)), make([]float64, len(s.diag)), make([]float64, len(s.rhs))
+	t.diag0, t.val0 = make([]float64, len(s.diag0)), make([]float64, len(s.val0))
+	t.cond = make([]float64, len(s.cond))
+	return &t
 }
 
 // findIslands names the connected parts and grounds each at its first
@@ -90,12 +105,8 @@ func (s *Solver) findIslands() {
 			plus[wired[e.A]] = max(plus[wired[e.A]], e.E)
 		}
 	}
-	for r, e := range plus {
-		for i := range wired {
-			if wired[i] == r {
-				s.guess[i] = e
-			}
-		}
+	for i := range wired {
+		s.guess[i] = plus[wired[i]]
 	}
 }
 

@@ -119,7 +119,22 @@ func Watts(w float64) string {
 func AWGDiameter(n int) float64 { return 0.127 * math.Pow(92, float64(36-n)/39) }
 
 // AWGArea is the copper area in square mm of gauge n.
-func AWGArea(n int) float64 { d := AWGDiameter(n); return math.Pi / 4 * d * d }
+func AWGArea(n int) float64 {
+	if n >= 0 && n < len(gaugeAreas) {
+		return gaugeAreas[n]
+	}
+	return areaOf(n)
+}
+
+// gaugeAreas are the areas of gauges 0 to 40, which are asked for again and again.
+var gaugeAreas = func() (out [41]float64) {
+	for n := range out {
+		out[n] = areaOf(n)
+	}
+	return out
+}()
+
+func areaOf(n int) float64 { d := AWGDiameter(n); return math.Pi / 4 * d * d }
 
 const gaugeWant = "a wire size such as 18 AWG, 22awg or 0.75 mm2"
 

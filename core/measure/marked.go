@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"regexp"
 	"strconv"
+	"strings"
 )
 
 // What is worked out for no plan in particular, such as a pattern, does not know
@@ -31,6 +32,9 @@ var marks = regexp.MustCompile(`⟦([itra])([^⟧]*)⟧`)
 
 // InUnits writes the marked lengths and areas of a text.
 func InUnits(text string, metric bool) string {
+	if !strings.Contains(text, "⟦") {
+		return text
+	}
 	return marks.ReplaceAllStringFunc(text, func(m string) string {
 		g := marks.FindStringSubmatch(m)
 		v, err := strconv.ParseFloat(g[2], 64)

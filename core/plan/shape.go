@@ -86,6 +86,7 @@ type laid struct {
 	shape *pattern.Shape
 	err   error
 	necks func() []Narrow
+	of    *sync.Map // what others worked out of the shape, by their own keys
 }
 
 // Narrow is a part with its narrow places.
@@ -96,6 +97,17 @@ type Narrow struct {
 
 // Necks are the narrow places of the solid's parts, against what its stock bears.
 func (s *Solid) Necks(lib *stock.Library) []Narrow { return s.known(lib).necks() }
+
+// Of is what make works out of the solid's shape and stock and of the key alone, once for
+// all solids of that shape: it is shared, and must not be changed.
+func (s *Solid) Of(lib *stock.Library, key any, make func() any) any {
+	of := s.known(lib).of
+	if v, ok := of.Load(key); ok {
+		return v
+	}
+	v, _ := of.LoadOrStore(key, make())
+	return v
+}
 
 // Shape lays the solid out. The error is *Missing when a size is not given
 // yet, or a *measure.FieldError naming the field that cannot be. Callers must
@@ -115,6 +127,7 @@ func (s *Solid) known(lib *stock.Library) laid {
 		key.openings = sha256.Sum256(encode(s.Openings))
 	}
 	work := func() (k laid) {
+		k.of = &sync.Map{}
 		k.shape, k.err = s.lay(lib)
 		safe := lib.Materials[s.Stock].Neck.Value()
 		k.necks = sync.OnceValue(func() (out []Narrow) {

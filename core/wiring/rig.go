@@ -2,6 +2,7 @@ package wiring
 
 import (
 	"math"
+	"slices"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -62,6 +63,7 @@ type Rig struct {
 	dead    map[string]circuit.Element // converters that give nothing in the state solved last, and what they would
 	beside  map[string]bool            // supplies that a wire joins to another
 	temp    float64
+	rest    []circuit.Element // the network's elements as they were built, before any solve
 }
 
 // commons joins the grounds that lie beside data wires.
@@ -333,8 +335,18 @@ func NewRig(s Set) *Rig {
 		}
 		r.Unfed[d.ID] = r.supply[d.ID] == ""
 	}
-	r.solver = circuit.NewSolver(r.Net)
+	r.solver, r.rest = circuit.NewSolver(r.Net), slices.Clone(r.Net.Elements)
 	return r
+}
+
+// Twin is the same rig, to be solved by itself: its network is a copy, at rest. What no
+// solve changes is shared.
+func (r *Rig) Twin() *Rig {
+	t := *r
+	t.dead = map[string]circuit.Element{}
+	t.Net = &circuit.Network{Names: r.Net.Names, Elements: slices.Clone(r.rest)}
+	t.solver = r.solver.Twin(t.Net)
+	return &t
 }
 
 // outlet is the pair of nodes where something leaves a device.

@@ -33,14 +33,22 @@ type MainsLoad struct {
 }
 
 // OnOutlet lists what hangs on an outlet.
-func (w *Work) OnOutlet(id string) (out []MainsLoad) {
+func (w *Work) OnOutlet(id string) []MainsLoad {
+	return w.Derive(onOutlets, func() any { return w.plugged() }).(map[string][]MainsLoad)[id]
+}
+
+var onOutlets = StandsOn("what hangs on outlets", "good", "device", "outlet", "plug")
+
+// plugged is what hangs on each outlet.
+func (w *Work) plugged() map[string][]MainsLoad {
+	out := map[string][]MainsLoad{}
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
-		if d.Kind == "supply" && d.Outlet == id {
+		if id := d.Outlet; d.Kind == "supply" && id != "" {
 			g := w.All.Readings[d.ID]
 			v, _ := wiring.SupplyOf(d, w.Lib)
-			out = append(
-				out,
+			out[id] = append(
+				out[id],
 				MainsLoad{
 					"device",
 					d.ID,
@@ -53,12 +61,12 @@ func (w *Work) OnOutlet(id string) (out []MainsLoad) {
 		}
 	}
 	for _, p := range w.Plan.Plugs {
-		if p.Outlet == id {
+		if id := p.Outlet; id != "" {
 			average := p.Watts.Value()
 			if p.Duty > 0 {
 				average *= float64(p.Duty) / 100
 			}
-			out = append(out, MainsLoad{"plug", p.ID, p.Name, p.Watts.Value(), average, p.Heater})
+			out[id] = append(out[id], MainsLoad{"plug", p.ID, p.Name, p.Watts.Value(), average, p.Heater})
 		}
 	}
 	return out

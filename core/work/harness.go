@@ -149,8 +149,8 @@ func (w *Work) inside(d *plan.Device) string {
 		return d.In
 	}
 	in := w.Device(d.From).In
-	for i := range w.Plan.Devices {
-		if c := &w.Plan.Devices[i]; c.From == d.ID && c.In != in {
+	for _, c := range w.Kids(d.ID) {
+		if c.In != in {
 			return ""
 		}
 	}
@@ -427,8 +427,8 @@ func (w *Work) endOf(d *plan.Device) string {
 		return tapped(d.To, d.ToAt)
 	}
 	var names []string
-	for i := range w.Plan.Devices {
-		if c := &w.Plan.Devices[i]; c.From == d.ID && (c.At.IsZero() || c.At.Value() > d.Length.Value()-1) {
+	for _, c := range w.Kids(d.ID) {
+		if c.At.IsZero() || c.At.Value() > d.Length.Value()-1 {
 			names = append(names, c.ID)
 		}
 	}

@@ -50,6 +50,32 @@ func (w *Work) lay() {
 // cutPart adds a part of a solid, the number-th of its prop, and returns the mass
 // of all its copies in kg.
 func (w *Work) cutPart(s *plan.Solid, panel pattern.Panel, number int) float64 {
+	c := s.Of(w.Lib, cutKey{panel.ID, w.Plan.Margin(), w.Plan.Metric()}, func() any { return w.asCut(s, panel) }).(cutPanel)
+	part := &Part{Ref: s.ID + "/" + panel.ID, Solid: s, Panel: c.panel, No: number, Mass: c.kg}
+	w.Parts = append(w.Parts, part)
+	w.partBy[part.Ref] = part
+	for _, r := range c.results {
+		w.keep(source.KeyOf("part", part.Ref, r.Key.What), r)
+	}
+	return c.kg * float64(c.panel.Copies)
+}
+
+// cutKey is what else a panel is cut by than its solid's shape and stock.
+type cutKey struct {
+	panel  string
+	margin float64
+	metric bool
+}
+
+// cutPanel is a panel as it is cut, what each weighs, and its numbers.
+type cutPanel struct {
+	panel   pattern.Panel
+	kg      float64
+	results []source.Result
+}
+
+// asCut is a solid's panel as it is cut.
+func (w *Work) asCut(s *plan.Solid, panel pattern.Panel) (c cutPanel) {
 	m := w.Lib.Materials[s.Stock]
 	if turned, deg, ok := cutting.Aslant(panel, m, w.Plan.Margin()); ok {
 		panel = turned
@@ -57,19 +83,19 @@ func (w *Work) cutPart(s *plan.Solid, panel pattern.Panel, number int) float64 {
 	}
 	panel.Notes = notesIn(panel.Notes, w.Plan.Metric())
 	kg := panel.Volume() * 1e-9 * m.Density
-	part := &Part{Ref: s.ID + "/" + panel.ID, Solid: s, Panel: panel, No: number, Mass: kg}
-	w.Parts = append(w.Parts, part)
-	w.partBy[part.Ref] = part
+	keep := func(what string, r source.Result) {
+		r.Key.What = what
+		c.results = append(c.results, r)
+	}
 	lo, hi := panel.Bounds()
 	size := w.Len(hi.X-lo.X) + " x " + w.Len(hi.Y-lo.Y)
-	of := func(what string) source.Key { return source.KeyOf("part", part.Ref, what) }
-	w.keep(of("size"), source.Num("Cut size", hi.X-lo.X, "mm", size).With(
+	keep("size", source.Num("Cut size", hi.X-lo.X, "mm", size).With(
 		"extent of both faces",
 		fmt.Sprintf("%.1f by %.1f mm", hi.X-lo.X, hi.Y-lo.Y),
 		size,
 		source.Exact("outside sizes less joints, stock thickness counted"),
 	))
-	w.keep(of("mass"), source.Num("Mass, bare, each", kg, "kg", measure.Kilograms(kg)).With(
+	keep("mass", source.Num("Mass, bare, each", kg, "kg", measure.Kilograms(kg)).With(
 		"m = volume x density",
 		fmt.Sprintf("%.0f cm3 x %.0f kg/m3", panel.Volume()/1000, m.Density),
 		measure.Kilograms(kg),
@@ -77,9 +103,10 @@ func (w *Work) cutPart(s *plan.Solid, panel pattern.Panel, number int) float64 {
 		m.Known("density"),
 	))
 	area := areaText(panel.Area()/1e6, w.Plan.Metric())
-	w.keep(of("area"), source.Num("Face area, each", panel.Area()/1e6, "m2", area).
+	keep("area", source.Num("Face area, each", panel.Area()/1e6, "m2", area).
 		With("outside face less openings", "", area, source.Exact("shoelace formula")))
-	return kg * float64(panel.Copies)
+	c.panel, c.kg = panel, kg
+	return c
 }
 
 // solidResults keeps a solid's mass, and the bore of a pipe.

@@ -84,7 +84,7 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 // it over.
 func (w *Work) Stands(before *Work, s Stage) bool { return before != nil && w.of[s] == before.of[s] }
 
-// takeOver takes a stage as it was worked out before. The network is built again:
+// takeOver takes a stage as it was worked out before. Of the network it takes a twin:
 // it is solved in place, and another may be solving the old one.
 func (w *Work) takeOver(b *Work, s Stage) {
 	switch s {
@@ -93,7 +93,7 @@ func (w *Work) takeOver(b *Work, s Stage) {
 	case Bonded:
 		w.Joints, w.Finishes = b.Joints, b.Finishes
 	case Powered:
-		w.Rig = plan.NewRig(w.Plan, w.Lib)
+		w.Rig = b.Rig.Twin()
 		w.demand, w.All, w.Rest = b.demand, b.All, b.Rest
 	}
 	w.of[s] = b.of[s]
