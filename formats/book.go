@@ -58,7 +58,7 @@ func Pages(w *work.Work, paper Paper) (int, error) {
 }
 
 // bound prints all of it with the chapters' pages as they are known, and puts them right.
-func bound(w *work.Work, list []Chapter, paper Paper) (*fpdf.Fpdf, error) {
+func bound(w *work.Work, list []Chapter, paper Paper) (*document, error) {
 	pdf := newPDF(paper, w.Plan.Display.Name+", all of it")
 	footed(pdf, paper)
 	b := &binder{sheetWriter{pdf: pdf, tr: letters, paper: paper, w: w, metric: w.Plan.Metric()}}
@@ -226,9 +226,11 @@ func (b *binder) table(title string, names []string, widths []float64, rows [][]
 		b.font("B", 11)
 		b.pdf.CellFormat(0, 8, title, "", 1, "L", false, 0, "")
 		b.font("B", 9)
-		for i, n := range names {
-			b.pdf.CellFormat(widths[i], 6, n, "B", 0, "L", false, 0, "")
-		}
+		b.pdf.within("TR", func() {
+			for i, n := range names {
+				b.pdf.within("TH", func() { b.pdf.CellFormat(widths[i], 6, n, "B", 0, "L", false, 0, "") })
+			}
+		})
 		b.pdf.Ln(7)
 		b.font("", 9)
 	}

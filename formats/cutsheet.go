@@ -64,7 +64,7 @@ func barLength(scale float64, metric bool) float64 {
 }
 
 type sheetWriter struct {
-	pdf    *fpdf.Fpdf
+	pdf    *document
 	tr     func(string) string
 	paper  Paper
 	w      *work.Work
@@ -89,8 +89,10 @@ func CutSheet(out io.Writer, w *work.Work, prop string, paper Paper) error {
 }
 
 // footed prints the usual caution and the page's number under every page.
-func footed(pdf *fpdf.Fpdf, paper Paper) {
+func footed(pdf *document, paper Paper) {
 	pdf.SetFooterFunc(func() {
+		style, size := pdf.style, pdf.size
+		pdf.footer = true
 		pdf.SetFont(face, "", 7.5)
 		pdf.SetTextColor(35, 28, 21)
 		pdf.SetXY(pageMargin, paper.H-9)
@@ -108,11 +110,13 @@ func footed(pdf *fpdf.Fpdf, paper Paper) {
 		)
 		pdf.SetXY(pageMargin, paper.H-9)
 		pdf.CellFormat(paper.W-2*pageMargin, 4, fmt.Sprint(pdf.PageNo()), "", 0, "R", false, 0, "")
+		pdf.footer = false
+		pdf.style, pdf.size = style, size // the library sets its own again
 	})
 }
 
 // cutPages are the pages of one prop's cut sheet.
-func cutPages(pdf *fpdf.Fpdf, w *work.Work, p *plan.Prop, paper Paper) {
+func cutPages(pdf *document, w *work.Work, p *plan.Prop, paper Paper) {
 	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
 	pdf.SetAutoPageBreak(false, pageMargin)
 	s := &sheetWriter{pdf: pdf, tr: letters, paper: paper, w: w, metric: w.Plan.Metric(), prop: *p}
@@ -153,9 +157,11 @@ func (s *sheetWriter) list() {
 	}{{"No.", 10}, {"Part", 52}, {"Stock", 42}, {"Size", 44}, {"Cut", 10}, {"Mass each", 22}}
 	head := func() {
 		s.font("B", 9)
-		for _, c := range cols {
-			s.pdf.CellFormat(c.width, 6, c.name, "B", 0, "L", false, 0, "")
-		}
+		s.pdf.within("TR", func() {
+			for _, c := range cols {
+				s.pdf.within("TH", func() { s.pdf.CellFormat(c.width, 6, c.name, "B", 0, "L", false, 0, "") })
+			}
+		})
 		s.pdf.Ln(7)
 		s.font("", 9)
 	}

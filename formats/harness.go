@@ -11,8 +11,6 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
-
-	"github.com/go-pdf/fpdf"
 )
 
 // harnessTables are a harness's lists, each with its heading row.
@@ -195,7 +193,7 @@ func HarnessPDF(out io.Writer, w *work.Work, prop string, paper Paper) error {
 }
 
 // harnessPages are the lists, the order of work and the labels of a prop's harness.
-func harnessPages(pdf *fpdf.Fpdf, w *work.Work, p *plan.Prop, h *work.Harness, paper Paper) {
+func harnessPages(pdf *document, w *work.Work, p *plan.Prop, h *work.Harness, paper Paper) {
 	pdf.SetAutoPageBreak(true, 14)
 	pdf.SetMargins(14, 14, 14)
 	tr := letters
@@ -215,6 +213,9 @@ func harnessPages(pdf *fpdf.Fpdf, w *work.Work, p *plan.Prop, h *work.Harness, p
 		false,
 	)
 	head := func(s string) {
+		if pdf.GetY() > paper.H-45 { // with its first rows
+			pdf.AddPage()
+		}
 		pdf.Ln(3)
 		pdf.SetFont(face, "B", 11)
 		pdf.CellFormat(0, 7, tr(s), "", 1, "L", false, 0, "")
@@ -226,7 +227,7 @@ func harnessPages(pdf *fpdf.Fpdf, w *work.Work, p *plan.Prop, h *work.Harness, p
 	}
 	names, tables := harnessTables(w, p.ID)
 	widths := [][]float64{
-		{18, 24, 30, 26, 18, 11, 0, 0, 0, 24, 52},
+		{18, 24, 30, 26, 18, 15, 0, 0, 0, 24, 48},
 		{18, 52, 64, 16, 34},
 		{18, 40, 70, 18, 18},
 		{22, 10, 44, 24, 24, 24, 60},
@@ -246,13 +247,19 @@ func harnessPages(pdf *fpdf.Fpdf, w *work.Work, p *plan.Prop, h *work.Harness, p
 		}
 		for k, r := range t {
 			pdf.SetFont(face, map[bool]string{true: "B", false: ""}[k == 0], 8)
+			var cells []string
+			var wide []float64
 			for c, v := range r {
 				if wd := widths[i][c] * room / sum; wd > 0 {
-					s := fmt.Sprint(v)
-					pdf.CellFormat(wd, 5, fitted(pdf, tr(s), wd-1.5), "B", 0, "L", false, 0, "")
+					cells, wide = append(cells, tr(fmt.Sprint(v))), append(wide, wd)
 				}
 			}
-			pdf.Ln(-1)
+			lines, high := wrapped(pdf, cells, wide)
+			if pdf.GetY()+high > paper.H-14 {
+				pdf.AddPage()
+			}
+			tableRow(pdf, lines, wide, high)
+			pdf.Line(14, pdf.GetY()-.6, 14+room, pdf.GetY()-.6)
 		}
 	}
 	head("Labels for both ends, to be cut apart")

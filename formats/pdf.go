@@ -32,10 +32,11 @@ func unpacked(data []byte) []byte {
 
 // face is the font that everything printed is set in: it has the letters of Latin, Greek,
 // Cyrillic, Armenian, Georgian, Hebrew and Arabic, and goes into the file with those used.
+// Those of Chinese, Japanese and Korean are in further ones.
 const face = "barn"
 
 // newPDF is a document of one paper size, in mm, with its title and its font.
-func newPDF(paper Paper, title string) *fpdf.Fpdf {
+func newPDF(paper Paper, title string) *document {
 	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: paper.W, Ht: paper.H}})
 	plain, bold := sans()
 	pdf.AddUTF8FontFromBytes(face, "", plain)
@@ -43,7 +44,7 @@ func newPDF(paper Paper, title string) *fpdf.Fpdf {
 	pdf.SetTitle(title, true)
 	pdf.SetCreator("Zap Barn", true)
 	pdf.SetLang("en")
-	return pdf
+	return &document{Fpdf: pdf}
 }
 
 // letters is a text as it is printed: what lies beyond the first plane, such as small
@@ -61,7 +62,7 @@ func letters(s string) string {
 const lineHigh = 4.6
 
 // wrapped is a row of a table with its cells broken into lines, and how high it is.
-func wrapped(pdf *fpdf.Fpdf, cells []string, widths []float64) (lines [][]string, high float64) {
+func wrapped(pdf *document, cells []string, widths []float64) (lines [][]string, high float64) {
 	most := 1
 	for i, c := range cells {
 		l := pdf.SplitText(letters(c), widths[i]-2)
@@ -74,21 +75,25 @@ func wrapped(pdf *fpdf.Fpdf, cells []string, widths []float64) (lines [][]string
 }
 
 // tableRow prints a row that was broken into lines.
-func tableRow(pdf *fpdf.Fpdf, lines [][]string, widths []float64, high float64) {
+func tableRow(pdf *document, lines [][]string, widths []float64, high float64) {
 	x, y := pdf.GetX(), pdf.GetY()
-	for i, cell := range lines {
-		for k, l := range cell {
-			pdf.SetXY(x, y+float64(k)*lineHigh)
-			pdf.CellFormat(widths[i], lineHigh, l, "", 0, "L", false, 0, "")
+	pdf.within("TR", func() {
+		for i, cell := range lines {
+			pdf.within("TD", func() {
+				for k, l := range cell {
+					pdf.SetXY(x, y+float64(k)*lineHigh)
+					pdf.CellFormat(widths[i], lineHigh, l, "", 0, "L", false, 0, "")
+				}
+			})
+			x += widths[i]
 		}
-		x += widths[i]
-	}
+	})
 	left, _, _, _ := pdf.GetMargins()
 	pdf.SetXY(left, y+high)
 }
 
 // fitted is a text shortened to a width, whole letters at a time.
-func fitted(pdf *fpdf.Fpdf, text string, width float64) string {
+func fitted(pdf *document, text string, width float64) string {
 	r := []rune(text)
 	for len(r) > 3 && pdf.GetStringWidth(string(r)) > width {
 		r = r[:len(r)-1]

@@ -8,5 +8,7 @@ for of in github.com/... gorm.io/... gopkg.in/... golang.org/x/... net/... vendo
   zapbarn/core/calc; do
   light="$light -gcflags=$of=-l"
 done
+mkdir -p "$(dirname "$1")/fonts"
+cp formats/fonts/wide.ttf.gz formats/fonts/hangul.ttf.gz "$(dirname "$1")/fonts/"
 # shellcheck disable=SC2086
 exec "${GO:-go}" build -tags nomsgpack,nethttpomithttp2 -trimpath -ldflags "-s -w" $light -o "$1" ./cmd/zapbarn

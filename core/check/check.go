@@ -211,7 +211,7 @@ func (f *filter) take(r Rule, s Snag) {
 		s.Code = r.Code
 	}
 	if s.Prop == "" && len(s.At) > 0 {
-		s.Prop = f.w.Plan.PropOf(s.At[0])
+		s.Prop = propOf(f.w, s.At[0])
 	}
 	if !speaks(f.w, s.Code, s.Prop) {
 		return
@@ -224,6 +224,22 @@ func (f *filter) take(r Rule, s Snag) {
 		s.Waived = v
 	}
 	f.out = append(f.out, s)
+}
+
+// propOf is the prop that an element at hand, kind:id, belongs to; "" for none.
+func propOf(w *work.Work, at string) string {
+	kind, id, _ := strings.Cut(at, ":")
+	switch kind { // of these there are many: their index knows
+	case "device":
+		if d := w.Device(id); d != nil {
+			return d.Prop
+		}
+	case "solid":
+		if s := w.Solid(id); s != nil {
+			return s.Prop
+		}
+	}
+	return w.Plan.PropOf(at)
 }
 
 // worse is the order snags are told in: waived ones last.
