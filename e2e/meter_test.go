@@ -228,7 +228,7 @@ func TestPixelsFromFeedToPaper(t *testing.T) {
 	s.goTo(apiary + "/loom?prop=comb&way=build")
 	assert.Contains(t, s.text(".build"), "pixels 73 to 102")
 	assert.Contains(t, s.text(".build"), "330 ohm at the first pixel")
-	assert.Contains(t, s.text(".build"), "cells-f3")
+	assert.Contains(t, s.text(".build"), " feed 3")
 	s.goTo(apiary + "/loom?prop=comb&sel=device:cells")
 	s.set("f.feeds", "0% 140%")
 	s.live(func() { s.keys(kb.Enter) })

@@ -28,7 +28,7 @@ func TestHarnessOnPaper(t *testing.T) {
 		require.NoError(t, HarnessPDF(&b, w, "comb", paper))
 		text := strings.Join(strings.Fields(poppler(t, "pdftotext", b.Bytes(), "-layout")), " ")
 		for _, want := range []string{"Comb wall, harness", "Order of work", "W4", "X1", "18 AWG", "5 V: yellow and " +
-			"black, one band", "heat-shrink", "Cells 1 to 72", "cells-f2", "330 ohm", "U1 pin 1", "licensed electrician",
+			"black, one band", "heat-shrink", "Cells 1 to 72", "Cells 1 to 72 feed 2", "330 ohm", "U1 pin 1", "licensed electrician",
 			"W4 from F3", "measure each lamp against its card"} {
 			assert.Contains(t, text, want)
 		}
@@ -114,8 +114,8 @@ func TestHarnessTablesOfTheComb(t *testing.T) {
 		return ""
 	}
 	require.Len(t, table["WIRES"], 4)
-	assert.Equal(t, "cells-f2", cell("WIRES", 2, "label"))
-	assert.Equal(t, "cells at 50%", cell("WIRES", 2, "to"))
+	assert.Equal(t, "Cells 1 to 72 feed 2", cell("WIRES", 2, "label"))
+	assert.Equal(t, "Cells 1 to 72 at 50%", cell("WIRES", 2, "to"))
 	assert.Equal(t, "1", cell("WIRES", 3, "cores"), "data alone: the ground is the supply's")
 	assert.Equal(t, "X1", cell("CONNECTORS", 1, "connector"))
 	assert.Equal(t, "1 to 72", cell("DATA", 1, "pixels"))

@@ -1,9 +1,10 @@
 package web
 
 import (
-	"bytes"
 	"fmt"
 	"net/http/httptest"
+	"regexp"
+	"strconv"
 	"testing"
 
 	"zapbarn/core/calc"
@@ -11,6 +12,7 @@ import (
 	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // Every rule has its page, with its drawing, and each snag on the screen leads there.
@@ -50,11 +52,18 @@ func TestTheBookIsCountedBefore(t *testing.T) {
 	rec := fetch(t, s, "/p/midnight-apiary/book.pdf?paper=Letter")
 	assert.Equal(t, 200, rec.Code)
 	assert.Equal(t, "application/pdf", rec.Header().Get("Content-Type"))
-	pages := bytes.Count(rec.Body.Bytes(), []byte("/Type /Page\n"))
+	count := regexp.MustCompile(`/Count (\d+)`).FindSubmatch(rec.Body.Bytes())
+	require.NotNil(t, count)
+	pages, err := strconv.Atoi(string(count[1]))
+	require.NoError(t, err)
 	assert.Greater(t, pages, 20)
 	assert.Contains(t, print, fmt.Sprintf("<b>%d pages</b>", pages))
-	assert.Equal(t, "1 stop, 1 fix", openIn([]check.Snag{{Prop: "a", Level: check.Stop}, {Prop: "a", Level: check.Fix},
-		{Prop: "b", Level: check.Stop}, {Prop: "a", Level: check.Note}}, "a"))
+	assert.Equal(
+		t,
+		"1 stop, 1 fix",
+		openIn([]check.Snag{{Prop: "a", Level: check.Stop}, {Prop: "a", Level: check.Fix},
+			{Prop: "b", Level: check.Stop}, {Prop: "a", Level: check.Note}}, "a"),
+	)
 }
 
 // A prop comes out as STL, its wire lists as a zip, by what they are.

@@ -3,6 +3,7 @@ package work
 import (
 	"fmt"
 	"math"
+	"regexp"
 	"sort"
 	"strings"
 
@@ -142,6 +143,31 @@ func (w *Work) Rail(device string) string {
 	return "24 V: orange and black, two bands"
 }
 
+// flagged is a short name such as W3, as it is written on a wire's flag.
+var flagged = regexp.MustCompile(`^[A-Z]{1,3}[0-9]+$`)
+
+// Flag is what a device is called on a wire's flag: its short name, or its own, with a
+// number where several have one name. No two are called the same.
+func (w *Work) Flag(id string) string {
+	return w.Derive(flags, func() any {
+		of, twins := make(map[string]string, len(w.Plan.Devices)), map[string]int{}
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
+			name := d.ID
+			if !flagged.MatchString(name) && d.Name != "" {
+				name = d.Name
+			}
+			if twins[name]++; twins[name] > 1 {
+				name = fmt.Sprintf("%s (%d)", name, twins[name])
+			}
+			of[d.ID] = name
+		}
+		return of
+	}).(map[string]string)[id]
+}
+
+var flags = StandsOn("what devices are called on flags", "device")
+
 // inside is the solid a device is in: its own, or for a run that of both its
 // ends when they agree.
 func (w *Work) inside(d *plan.Device) string {
@@ -235,7 +261,10 @@ func (b *bench) device(d *plan.Device) {
 		size, plug = b.lamp(d)
 	case "connector":
 		g := b.All.Readings[d.ID]
-		b.h.Plugs = append(b.h.Plugs, Plugged{d.ID, tapped(d.From, d.At), b.feedsWhat(d.ID), g.Amps, d.Rating})
+		b.h.Plugs = append(
+			b.h.Plugs,
+			Plugged{b.Flag(d.ID), b.tapped(d.From, d.At), b.feedsWhat(d.ID), g.Amps, d.Rating},
+		)
 	case "switch":
 		if d.Driven {
 			b.channel++
@@ -248,7 +277,7 @@ func (b *bench) device(d *plan.Device) {
 		return
 	}
 	if in != "" && d.Kind != "fuse" && b.inside(from) != in && size > 0 {
-		b.into(in, d.ID, []float64{size, size}, plug)
+		b.into(in, b.Flag(d.ID), []float64{size, size}, plug)
 	}
 	if from.Kind == "run" {
 		b.tap(d, from, size)
@@ -260,22 +289,24 @@ func (b *bench) run(d *plan.Device) (size float64) {
 	size = Jacket(d.Gauge.Value())
 	corners, _ := wiring.ParsePath(d.Path, b.Plan.Metric())
 	b.h.Wires = append(b.h.Wires, HarnessWire{
-		d.ID, "run", tapped(d.From, d.At), b.endOf(d), d.Gauge, 2, wiring.PathLength(corners), d.Length.Value(),
+		b.Flag(
+			d.ID,
+		), "run", b.tapped(d.From, d.At), b.endOf(d), d.Gauge, 2, wiring.PathLength(corners), d.Length.Value(),
 		d.Length.Value() + 2*ServiceLoop, b.Rail(d.ID),
 	})
 	if !d.Back.IsZero() { // a second pair to its far end
-		label := d.ID + "-b"
+		label := b.Flag(d.ID) + " back"
 		b.h.Wires = append(b.h.Wires, HarnessWire{
-			label, "second pair", tapped(d.To, d.ToAt), d.ID + " far end", d.Gauge, 2, 0, d.Back.Value(),
+			label, "second pair", b.tapped(d.To, d.ToAt), b.Flag(d.ID) + " far end", d.Gauge, 2, 0, d.Back.Value(),
 			d.Back.Value() + 2*ServiceLoop, b.Rail(d.ID),
 		})
 		b.h.Splices = append(b.h.Splices, Splice{
-			Label: label, Where: "the far end of " + d.Name, Joins: []string{d.ID, label}, Shrink: Shrink(size, size),
+			Label: label, Where: "the far end of " + d.Name, Joins: []string{b.Flag(d.ID), label}, Shrink: Shrink(size, size),
 			Sleeves: 2,
 		})
 	}
 	if at := d.FedAt.Value(); at > 0 { // its feed is joined to it there
-		b.join(spot{d.ID, math.Round(at)}, "its feed from "+d.From, nil, size, size, size)
+		b.join(spot{d.ID, math.Round(at)}, "its feed from "+b.Flag(d.From), nil, size, size, size)
 	}
 	return size
 }
@@ -295,13 +326,13 @@ func (b *bench) lamp(d *plan.Device) (size, plug float64) {
 		if l.Kind == "servo" { // its signal goes along
 			n, rail = 3, rail+"; signal: yellow"
 		}
-		label := d.ID + "-x"
+		label := b.Flag(d.ID) + " extension"
 		b.h.Wires = append(b.h.Wires, HarnessWire{
-			label, "lead extension", tapped(d.From, d.At), d.ID, l.LeadGauge, n, 0, d.Extension.Value(),
+			label, "lead extension", b.tapped(d.From, d.At), b.Flag(d.ID), l.LeadGauge, n, 0, d.Extension.Value(),
 			d.Extension.Value() + 2*10, rail,
 		})
 		b.h.Splices = append(b.h.Splices, Splice{
-			Label: label, Where: "where the lead of " + d.Name + " ends", Joins: []string{d.ID, label},
+			Label: label, Where: "where the lead of " + d.Name + " ends", Joins: []string{b.Flag(d.ID), label},
 			Shrink: Shrink(size, size), Sleeves: n,
 		})
 	}
@@ -321,13 +352,13 @@ func (b *bench) feeds(d *plan.Device, l stock.Lamp, size float64) {
 		if at == 0 {
 			continue // its own lead
 		}
-		label := fmt.Sprintf("%s-f%d", d.ID, k+1)
-		where := fmt.Sprintf("%s at %s", d.ID, wiring.FeedsText([]float64{f}))
+		label := fmt.Sprintf("%s feed %d", b.Flag(d.ID), k+1)
+		where := fmt.Sprintf("%s at %s", b.Flag(d.ID), wiring.FeedsText([]float64{f}))
 		b.h.Wires = append(b.h.Wires, HarnessWire{
-			label, "feed", tapped(d.From, d.At), where, l.LeadGauge, 2, 0, at, at + 2*ServiceLoop, b.Rail(d.ID),
+			label, "feed", b.tapped(d.From, d.At), where, l.LeadGauge, 2, 0, at, at + 2*ServiceLoop, b.Rail(d.ID),
 		})
 		b.h.Splices = append(b.h.Splices, Splice{
-			Label: label, Where: where, Joins: []string{d.ID, label}, Shrink: Shrink(size, size), Sleeves: 2,
+			Label: label, Where: where, Joins: []string{b.Flag(d.ID), label}, Shrink: Shrink(size, size), Sleeves: 2,
 		})
 	}
 }
@@ -338,15 +369,17 @@ func (b *bench) data(d *plan.Device) {
 	if by == nil || d.DataLead.IsZero() {
 		return
 	}
-	n, from, colours := 1, by.ID+" end", "data: green"
+	n, from, colours := 1, b.Flag(by.ID)+" end", "data: green"
 	if by.Kind == "controller" {
-		from = fmt.Sprintf("%s pin %d", by.ID, max(1, d.Pin))
+		from = fmt.Sprintf("%s pin %d", b.Flag(by.ID), max(1, d.Pin))
 	}
 	if d.Common {
 		n, colours = 2, "data: green, ground: black"
 	}
 	b.h.Wires = append(b.h.Wires, HarnessWire{
-		d.ID + "-d", "data", from, d.ID + " start", measure.Of[measure.GaugeKind](measure.AWGArea(wiring.DataGauge)), n, 0,
+		b.Flag(
+			d.ID,
+		) + " data", "data", from, b.Flag(d.ID) + " start", measure.Of[measure.GaugeKind](measure.AWGArea(wiring.DataGauge)), n, 0,
 		d.DataLead.Value(), d.DataLead.Value() + 2*ServiceLoop, colours,
 	})
 }
@@ -365,7 +398,7 @@ func (b *bench) tap(d, from *plan.Device, size float64) {
 	if size == 0 {
 		size = 1.8
 	}
-	b.join(spot{from.ID, math.Round(at)}, d.ID, there, size)
+	b.join(spot{from.ID, math.Round(at)}, b.Flag(d.ID), there, size)
 }
 
 // spliced lists the joints along the runs, in order.
@@ -376,8 +409,8 @@ func (b *bench) spliced() {
 	})
 	for n, s := range b.spots {
 		b.h.Splices = append(b.h.Splices, Splice{
-			Label: fmt.Sprintf("J%d", n+1), Where: s.run + " at " + measure.Run(s.at, b.Plan.Metric()),
-			Joins: append([]string{s.run}, b.joins[s]...), Shrink: Shrink(b.sizes[s]...), Sleeves: 2,
+			Label: fmt.Sprintf("J%d", n+1), Where: b.Flag(s.run) + " at " + measure.Run(s.at, b.Plan.Metric()),
+			Joins: append([]string{b.Flag(s.run)}, b.joins[s]...), Shrink: Shrink(b.sizes[s]...), Sleeves: 2,
 		})
 	}
 }
@@ -398,7 +431,7 @@ func (b *bench) pins() {
 	b.h.Chains = b.Plan.Wiring(b.Lib).Chains(b.prop)
 	for _, c := range b.h.Chains {
 		b.h.Pins = append(b.h.Pins, Terminal{
-			No: len(b.h.Pins) + 1, Name: fmt.Sprintf("%s pin %d", c.Controller, c.Pin), Device: c.Controller,
+			No: len(b.h.Pins) + 1, Name: fmt.Sprintf("%s pin %d", b.Flag(c.Controller), c.Pin), Device: c.Controller,
 			Works: strings.TrimSuffix(fmt.Sprintf("data out: %d pixels, %s", c.Pixels, c.Parts()), ", "),
 		})
 	}
@@ -424,12 +457,12 @@ func (b *bench) entries() {
 // endOf is what hangs at the far end of a run.
 func (w *Work) endOf(d *plan.Device) string {
 	if d.To != "" {
-		return tapped(d.To, d.ToAt)
+		return w.tapped(d.To, d.ToAt)
 	}
 	var names []string
 	for _, c := range w.Kids(d.ID) {
 		if c.At.IsZero() || c.At.Value() > d.Length.Value()-1 {
-			names = append(names, c.ID)
+			names = append(names, w.Flag(c.ID))
 		}
 	}
 	if names == nil {
@@ -438,11 +471,11 @@ func (w *Work) endOf(d *plan.Device) string {
 	return strings.Join(names, ", ")
 }
 
-func tapped(from string, at measure.Length) string {
+func (w *Work) tapped(from string, at measure.Length) string {
 	if at.IsZero() {
-		return from
+		return w.Flag(from)
 	}
-	return from + " at " + at.String()
+	return w.Flag(from) + " at " + at.String()
 }
 
 // feedsWhat says what hangs on a device.
@@ -484,7 +517,10 @@ func (h *Harness) steps(w *Work, closing map[string][]string) {
 	for _, s := range h.Splices {
 		sleeves += s.Sleeves
 	}
-	say("Cut the %d wires to the list, every conductor of each; label both ends before the next is cut.", len(h.Wires))
+	say(
+		"Cut the %d wires to the list, every conductor of each; label both ends before the next is cut.",
+		len(h.Wires),
+	)
 	say("Tape the nail board print to a board, a nail at each ring; lay the runs between them, longest first.")
 	say(
 		"Slide the %d heat-shrink sleeves on before any joint is soldered, then splice from the far end to the feed.",

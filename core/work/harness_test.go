@@ -1,6 +1,7 @@
 package work_test
 
 import (
+	"regexp"
 	"strings"
 	"testing"
 	"time"
@@ -9,6 +10,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -32,7 +34,7 @@ func TestHarnessOfTheShelf(t *testing.T) {
 	for _, s := range h.Splices {
 		assert.Equal(t, 2, s.Sleeves)
 		for _, j := range s.Joins {
-			if strings.HasPrefix(j, "jar-") && s.Joins[0] == "W2" {
+			if strings.HasPrefix(j, "Jar ") && s.Joins[0] == "W2" {
 				jars++
 			}
 		}
@@ -116,12 +118,12 @@ func TestHarnessOfPixels(t *testing.T) {
 		by[x.Label] = x
 	}
 	assert.InDelta(t, 60*25.4, by["W"].Path, 1e-6)
-	assert.InDelta(t, 500+6*25.4, by["P-f2"].Laid, 1e-6, "half a metre along it, from where its lead begins")
-	assert.Equal(t, "P at 50%", by["P-f2"].To)
-	assert.Equal(t, 2, by["P-d"].Conductors, "data and its ground")
-	assert.Equal(t, "U pin 3", by["P-d"].From)
-	assert.Equal(t, 1, by["Q-d"].Conductors)
-	assert.NotContains(t, by, "R-d")
+	assert.InDelta(t, 500+6*25.4, by["P feed 2"].Laid, 1e-6, "half a metre along it, from where its lead begins")
+	assert.Equal(t, "P at 50%", by["P feed 2"].To)
+	assert.Equal(t, 2, by["P data"].Conductors, "data and its ground")
+	assert.Equal(t, "U pin 3", by["P data"].From)
+	assert.Equal(t, 1, by["Q data"].Conductors)
+	assert.NotContains(t, by, "R data")
 	require.Len(t, h.Chains, 2)
 	c := h.Chains[0]
 	assert.Equal(t, "U pin 3 > P (1 to 60) > Q (61 to 90)", c.String())
@@ -183,4 +185,31 @@ func TestServoHasThreeWires(t *testing.T) {
 		require.Len(t, h.Splices, 1)
 		assert.Equal(t, n, h.Splices[0].Sleeves)
 	}
+}
+
+// On flags, ends and joints stand names: the short ones as they are, else the device's own,
+// and no two alike.
+func TestFlagsAreNames(t *testing.T) {
+	flagged := regexp.MustCompile(`^[A-Z]{1,3}[0-9]+$`)
+	p := demo.Apiary(today)
+	p.Device("glow-4").Name, p.Device("glow-3").Name = "Glow", "Glow"
+	w := work.Do(p, stock.Shop, today)
+	ids := map[string]bool{}
+	for _, d := range p.Devices {
+		ids[d.ID] = !flagged.MatchString(d.ID)
+	}
+	ends := map[string]bool{}
+	for _, prop := range p.Props {
+		h := w.Harness(prop.ID)
+		for _, x := range h.Wires {
+			assert.False(t, ids[x.Label] || ids[x.From] || ids[x.To], "%s from %s to %s", x.Label, x.From, x.To)
+			ends[x.To] = true
+		}
+		for _, x := range h.Splices {
+			for _, j := range x.Joins {
+				assert.False(t, ids[j], j)
+			}
+		}
+	}
+	assert.Contains(t, ends, "Glow (2)")
 }

@@ -46,7 +46,7 @@ func TestHarnessOfAnyWiring(t *testing.T) {
 			}
 			switch d.Kind {
 			case "run":
-				want[d.ID] = true
+				want[w.Flag(d.ID)] = true
 			case "connector":
 				plugs++
 			case "lamp":
@@ -54,11 +54,11 @@ func TestHarnessOfAnyWiring(t *testing.T) {
 				require.NoError(t, err)
 				for k, f := range feeds {
 					if k > 0 || f > 0 {
-						want[fmt.Sprintf("%s-f%d", d.ID, k+1)] = true
+						want[fmt.Sprintf("%s feed %d", w.Flag(d.ID), k+1)] = true
 					}
 				}
 				if !d.DataLead.IsZero() {
-					want[d.ID+"-d"] = true
+					want[w.Flag(d.ID)+" data"] = true
 				}
 			}
 		}
@@ -152,7 +152,14 @@ func TestBenchOfAnyWiring(t *testing.T) {
 			best := causes[0].Share
 			for _, c := range causes {
 				if c.Group == "none" {
-					require.InDelta(t, best, c.Share, 1e-3+.2*best, "seed %d: nothing explains it as well as anything", seed)
+					require.InDelta(
+						t,
+						best,
+						c.Share,
+						1e-3+.2*best,
+						"seed %d: nothing explains it as well as anything",
+						seed,
+					)
 				}
 			}
 			require.True(t, circuit.Explained(causes, seen), "seed %d", seed)
