@@ -41,7 +41,7 @@ func TestNamesOfAnyScriptArePrinted(t *testing.T) {
 		w := work.Do(p, stock.Shop, today)
 		for what, print := range map[string]func(*bytes.Buffer) error{
 			"cut sheet": func(b *bytes.Buffer) error { return CutSheet(b, w, "riser", A4) },
-			"labels":    func(b *bytes.Buffer) error { return Labels(b, w, "riser", A4) },
+			"labels":    func(b *bytes.Buffer) error { return Labels(b, w, "riser", "", A4) },
 			"harness":   func(b *bytes.Buffer) error { return HarnessPDF(b, w, "riser", A4) },
 		} {
 			var b bytes.Buffer
@@ -75,7 +75,11 @@ func TestLinesBreakInAnyScript(t *testing.T) {
 		for _, l := range lines {
 			assert.LessOrEqual(t, d.GetStringWidth(l), 50.0, l)
 		}
-		assert.Equal(t, strings.Join(strings.Fields(s), ""), strings.Join(strings.Fields(strings.Join(lines, "")), ""))
+		assert.Equal(
+			t,
+			strings.Join(strings.Fields(s), ""),
+			strings.Join(strings.Fields(strings.Join(lines, "")), ""),
+		)
 	}
 	assert.InDelta(t, d.GetStringWidth("Hive")+d.GetStringWidth("夜"), d.GetStringWidth("Hive夜"), 1e-9)
 	assert.InDelta(t, 9*25.4/72, d.GetStringWidth("夜"), .01, "a letter of that script is as wide as it is high")
@@ -105,8 +109,11 @@ func TestPrintsAreTagged(t *testing.T) {
 			continue // of the same pages
 		}
 		for _, word := range regexp.MustCompile(`[A-Za-z]{5,}`).FindAllString(poppler(t, "pdftotext", b.Bytes()), -1) {
-			footer := strings.Contains("Print percent, no fit to page. Measure before cut. Goggles, dust mask; two people "+
-				"for large sheet; no flame on foam.", word)
+			footer := strings.Contains(
+				"Print percent, no fit to page. Measure before cut. Goggles, dust mask; two people "+
+					"for large sheet; no flame on foam.",
+				word,
+			)
 			assert.True(t, footer || strings.Contains(said, word), "%s: %s is not in the tree", what, word)
 		}
 	}

@@ -71,7 +71,10 @@ func has(font func() []byte) func(r rune) bool {
 
 var (
 	plainHas   = has(func() []byte { p, _ := sans(); return p })
-	furtherHas = [...]func(rune) bool{has(func() []byte { return further[0].data() }), has(func() []byte { return further[1].data() })}
+	furtherHas = [...]func(rune) bool{
+		has(func() []byte { return further[0].data() }),
+		has(func() []byte { return further[1].data() }),
+	}
 )
 
 // fontOf is which of the further fonts sets a letter; -1 for the plain one, which has a box

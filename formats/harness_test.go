@@ -28,7 +28,8 @@ func TestHarnessOnPaper(t *testing.T) {
 		require.NoError(t, HarnessPDF(&b, w, "comb", paper))
 		text := strings.Join(strings.Fields(poppler(t, "pdftotext", b.Bytes(), "-layout")), " ")
 		for _, want := range []string{"Comb wall, harness", "Order of work", "W4", "X1", "18 AWG", "5 V: yellow and " +
-			"black, one band", "heat-shrink", "Cells 1 to 72", "Cells 1 to 72 feed 2", "330 ohm", "U1 pin 1", "licensed electrician",
+			"black, one band", "heat-shrink", "Cells 1 to 72", "Cells 1 to 72 feed 2", "330 ohm",
+			"U1 pin 1", "licensed electrician",
 			"W4 from F3", "measure each lamp against its card"} {
 			assert.Contains(t, text, want)
 		}

@@ -3,56 +3,97 @@ package formats
 import (
 	"fmt"
 	"io"
+	"net/url"
+	"slices"
 	"strings"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/plan"
+	"zapbarn/core/stores"
 	"zapbarn/core/work"
 )
 
-// Labels writes a label for every copy of every part of a prop, three across
-// and eight down a page, to be cut apart and stuck on the part's inside; then
-// one for every offcut on the shelf. A label says which part it is, of how
-// many, its stock and size, and what to hold up.
-func Labels(out io.Writer, w *work.Work, prop string, paper Paper) error {
+// codeWide is how wide a label's code is, mm.
+const codeWide = 17.0
+
+// labels are a print of labels, three across and eight down a page.
+type labels struct {
+	pdf    *document
+	paper  Paper
+	lw, lh float64
+	n      int
+}
+
+const labelCols, labelRows, labelEdge = 3, 8, 8.0
+
+func newLabels(title string, paper Paper) *labels {
+	l := &labels{pdf: newPDF(paper, title), paper: paper}
+	l.lw, l.lh = (paper.W-2*labelEdge)/labelCols, (paper.H-2*labelEdge)/labelRows
+	l.pdf.SetAutoPageBreak(false, 0)
+	return l
+}
+
+// put prints a label; its code opens an address, "" for none.
+func (l *labels) put(number, title, opens string, lines ...string) {
+	pdf := l.pdf
+	if l.n%(labelCols*labelRows) == 0 {
+		pdf.AddPage()
+	}
+	x, y := labelEdge+float64(l.n%labelCols)*l.lw, labelEdge+float64(l.n/labelCols%labelRows)*l.lh
+	l.n++
+	pdf.SetDrawColor(94, 81, 65)
+	pdf.SetLineWidth(0.15)
+	pdf.SetDashPattern([]float64{1.5, 1.5}, 0)
+	pdf.Rect(x, y, l.lw, l.lh, "D")
+	pdf.SetDashPattern(nil, 0)
+	room := l.lw - 5
+	if opens != "" {
+		pdf.code(x+l.lw-codeWide-.5, y+l.lh-codeWide-.5, codeWide, opens)
+	}
+	pdf.SetTextColor(35, 28, 21)
+	pdf.SetFont(face, "B", 17)
+	pdf.Text(x+3, y+8, letters(number))
+	in := 5 + pdf.GetStringWidth(letters(number))
+	pdf.SetFont(face, "B", 9.5)
+	pdf.Text(x+in, y+6, shortened(pdf, title, l.lw-in-2))
+	pdf.SetFont(face, "", 8)
+	for i, line := range lines {
+		wide := room
+		if base := y + 13 + float64(i)*4.2; opens != "" && base > y+l.lh-codeWide {
+			wide -= codeWide - 2
+		}
+		pdf.Text(x+3, y+13+float64(i)*4.2, shortened(pdf, line, wide))
+	}
+}
+
+// shortened is a text cut to a width, its end told by dots.
+func shortened(pdf *document, s string, room float64) string {
+	s = letters(s)
+	if pdf.GetStringWidth(s) <= room {
+		return s
+	}
+	r := []rune(s)
+	for len(r) > 1 && pdf.GetStringWidth(string(r)+"...") > room {
+		r = r[:len(r)-1]
+	}
+	return string(r) + "..."
+}
+
+// Labels writes a label for every copy of every part of a prop, to be cut apart and stuck
+// on the part's inside; then one for every offcut on the shelf. A label says which part it
+// is, of how many, its stock and size, and what to hold up; its code opens the part at the
+// display's address, or there is none where that is not known.
+func Labels(out io.Writer, w *work.Work, prop, at string, paper Paper) error {
 	p := w.Plan.Prop(prop)
 	if p == nil {
 		return measure.Bad("prop", "there is no prop %q; open one first", prop)
 	}
-	const cols, rows, edge = 3, 8, 8.0
-	lw, lh := (paper.W-2*edge)/cols, (paper.H-2*edge)/rows
-	pdf := newPDF(paper, p.Name+", labels")
-	pdf.SetAutoPageBreak(false, 0)
-	tr := letters
-	n := 0
-	label := func(number, title string, lines ...string) {
-		if n%(cols*rows) == 0 {
-			pdf.AddPage()
+	l := newLabels(p.Name+", labels", paper)
+	opens := func(place, sel string) string {
+		if at == "" {
+			return ""
 		}
-		x, y := edge+float64(n%cols)*lw, edge+float64(n/cols%rows)*lh
-		n++
-		pdf.SetDrawColor(94, 81, 65)
-		pdf.SetLineWidth(0.15)
-		pdf.SetDashPattern([]float64{1.5, 1.5}, 0)
-		pdf.Rect(x, y, lw, lh, "D")
-		pdf.SetDashPattern(nil, 0)
-		pdf.SetTextColor(35, 28, 21)
-		pdf.SetFont(face, "B", 17)
-		pdf.Text(x+3, y+8, tr(number))
-		in := 5 + pdf.GetStringWidth(tr(number))
-		pdf.SetFont(face, "B", 9.5)
-		fit := func(s string, room float64) string {
-			for len(s) > 4 && pdf.GetStringWidth(tr(s)) > room {
-				s = strings.TrimSuffix(s, "...")
-				r := []rune(s)
-				s = string(r[:len(r)-1]) + "..."
-			}
-			return s
-		}
-		pdf.Text(x+in, y+6, tr(fit(title, lw-in-2)))
-		pdf.SetFont(face, "", 8)
-		for i, l := range lines {
-			pdf.Text(x+3, y+13+float64(i)*4.2, tr(fit(l, lw-5)))
-		}
+		return at + "/" + place + "?" + url.Values{"prop": {prop}, "sel": {sel}}.Encode()
 	}
 	for _, part := range w.Parts {
 		if part.Solid.Prop != prop {
@@ -77,20 +118,81 @@ func Labels(out io.Writer, w *work.Work, prop string, paper Paper) error {
 			if part.Panel.Copies > 1 {
 				of += fmt.Sprintf(", copy %d of %d", c+1, part.Panel.Copies)
 			}
-			label(fmt.Sprint(part.No), part.Name(), p.Name+", "+of, m.Name+", "+size, hold)
+			l.put(
+				fmt.Sprint(part.No),
+				part.Name(),
+				opens("bench", "solid:"+part.Solid.ID),
+				p.Name+", "+of,
+				m.Name,
+				size,
+				hold,
+			)
 		}
 	}
 	for _, o := range w.Plan.Offcuts {
-		label(
-			"OFFCUT",
-			w.Lib.Materials[o.Stock].Name,
-			w.Len(o.W.Value())+" x "+w.Len(o.H.Value())+", the second along the grain",
-			o.Label,
-			"use it before a new sheet",
-		)
+		l.offcut(w, &o, opens("bench", "offcut:"+o.ID))
 	}
-	if n == 0 {
+	if l.n == 0 {
 		return measure.Bad("prop", "%s has no parts to label yet", p.Name)
 	}
-	return pdf.Output(out)
+	return l.pdf.Output(out)
+}
+
+func (l *labels) offcut(w *work.Work, o *plan.Offcut, opens string) {
+	l.put("OFFCUT", w.Lib.Materials[o.Stock].Name, opens, w.Len(o.W.Value())+" x "+w.Len(o.H.Value()),
+		"the second along the grain", o.Label, "use it before a new sheet")
+}
+
+// BinLabels writes a label for every bin of the shelf, with what lies in it, for every
+// bottle with when it was opened, and for every offcut; their codes open the stores there.
+func BinLabels(out io.Writer, w *work.Work, at string, paper Paper) error {
+	l := newLabels(w.Plan.Display.Name+", bins", paper)
+	opens := func(place, what, key string) string {
+		if at == "" {
+			return ""
+		}
+		return at + "/" + place + "?" + url.Values{what: {key}}.Encode()
+	}
+	names := map[string]string{}
+	for _, n := range stores.Of(w) {
+		names[n.What] = n.Name
+	}
+	in := map[string][]*plan.Stocked{}
+	var bins []string
+	for i := range w.Plan.Shelf {
+		x := &w.Plan.Shelf[i]
+		if x.Bin == "" {
+			continue
+		}
+		if in[x.Bin] == nil {
+			bins = append(bins, x.Bin)
+		}
+		in[x.Bin] = append(in[x.Bin], x)
+	}
+	slices.Sort(bins)
+	for _, b := range bins {
+		var lines []string
+		for _, x := range in[b] {
+			name := names[x.What]
+			if name == "" { // nothing needs it now
+				_, name, _ = strings.Cut(x.What, ":")
+			}
+			lines = append(lines, name)
+		}
+		if len(lines) > 4 {
+			lines = append(lines[:3], fmt.Sprintf("and %d more", len(lines)-3))
+		}
+		l.put("BIN", b, opens("stores", "bin", b), lines...)
+	}
+	for i := range w.Plan.Lots {
+		x := &w.Plan.Lots[i]
+		l.put("BOTTLE", w.Lib.Glues[x.Glue].Name, opens("bench", "sel", "lot:"+x.ID), "opened "+x.Opened)
+	}
+	for _, o := range w.Plan.Offcuts {
+		l.offcut(w, &o, opens("bench", "sel", "offcut:"+o.ID))
+	}
+	if l.n == 0 {
+		return measure.Bad("bin", "nothing lies in a bin, no bottle is open, no offcut is on the shelf")
+	}
+	return l.pdf.Output(out)
 }

@@ -47,7 +47,7 @@ func TestEveryCopyHasItsLabel(t *testing.T) {
 			}
 		}
 		var b bytes.Buffer
-		require.NoError(t, Labels(&b, w, prop, A4))
+		require.NoError(t, Labels(&b, w, prop, "", A4))
 		text := poppler(t, "pdftotext", b.Bytes(), "-layout")
 		assert.Len(t, regexp.MustCompile(`no\. \d+ of`).FindAllString(text, -1), copies, prop)
 		assert.Contains(t, text, "OFFCUT")
@@ -55,11 +55,11 @@ func TestEveryCopyHasItsLabel(t *testing.T) {
 		assert.Contains(t, text, w.Plan.Prop(prop).Name)
 	}
 	var b bytes.Buffer
-	require.NoError(t, Labels(&b, w, "sunflowers", Letter))
+	require.NoError(t, Labels(&b, w, "sunflowers", "", Letter))
 	text := poppler(t, "pdftotext", b.Bytes(), "-layout")
 	assert.Contains(t, text, "RIGHT of a pair")
 	assert.Contains(t, text, "grain run up")
-	assert.ErrorContains(t, Labels(&b, w, "nowhere", A4), "open one first")
+	assert.ErrorContains(t, Labels(&b, w, "nowhere", "", A4), "open one first")
 }
 
 // On a roll a part is one page, as wide as the roll and as long as the part;
@@ -83,4 +83,50 @@ func TestRollAndMockup(t *testing.T) {
 	assert.True(t, strings.HasPrefix(b.String(), "%PDF"))
 	_, err = FlatMockup(w, "nowhere")
 	assert.ErrorContains(t, err, "open one first")
+}
+
+// The codes of a page of labels, as a general reader of codes (zbarimg, Debian's zbar-tools)
+// reads them off the print: each opens its part, its bin, its bottle.
+func TestCodesAreRead(t *testing.T) {
+	if _, err := exec.LookPath("zbarimg"); err != nil && os.Getenv("ZAPBARN_NEED_TOOLS") == "" {
+		t.Skip("zbarimg is not installed; make test installs it")
+	}
+	p := demo.Apiary(today)
+	p.Shelf = []plan.Stocked{
+		{
+			ID:   "a",
+			What: "lamp:puck12",
+			Have: "3",
+			Bin:  "B 4",
+		}, {ID: "b", What: "material:none", Have: "1", Bin: "B 4"},
+	}
+	p.Lots = p.Lots[:1]
+	p.Offcuts = nil
+	w := work.Do(p, stock.Shop, today)
+	read := func(print func(b *bytes.Buffer) error) (out []string) {
+		var b bytes.Buffer
+		require.NoError(t, print(&b))
+		file := filepath.Join(t.TempDir(), "x.pdf")
+		require.NoError(t, os.WriteFile(file, b.Bytes(), 0o600))
+		page := strings.TrimSuffix(file, ".pdf")
+		require.NoError(t, exec.Command("pdftoppm", "-png", "-singlefile", "-r", "200", file, page).Run())
+		codes, err := exec.Command("zbarimg", "-q", "--raw", page+".png").Output()
+		require.NoError(t, err)
+		return strings.Fields(string(codes))
+	}
+	const at = "http://127.0.0.1:8420/p/midnight-apiary"
+	bins := read(func(b *bytes.Buffer) error { return BinLabels(b, w, at, A4) })
+	assert.ElementsMatch(t, []string{at + "/stores?bin=B+4", at + "/bench?sel=lot%3A" + p.Lots[0].ID}, bins)
+	parts := read(func(b *bytes.Buffer) error { return Labels(b, w, "riser", at, Letter) })
+	assert.Len(t, parts, 6)
+	for _, code := range parts {
+		assert.Equal(t, at+"/bench?prop=riser&sel=solid%3Ariser-box", code)
+	}
+	var b bytes.Buffer
+	require.NoError(t, BinLabels(&b, w, "", A4))
+	text := poppler(t, "pdftotext", b.Bytes(), "-layout")
+	assert.Contains(t, text, "BIN")
+	assert.Contains(t, text, "opened")
+	p.Shelf, p.Lots = nil, nil
+	assert.ErrorContains(t, BinLabels(&b, work.Do(p, stock.Shop, today), at, A4), "nothing lies in a bin")
 }

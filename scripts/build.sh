@@ -5,7 +5,8 @@ set -e
 cd "$(dirname "$0")/.."
 light=""
 for of in github.com/... gorm.io/... gopkg.in/... golang.org/x/... net/... vendor/... zapbarn/web zapbarn/demo \
-  zapbarn/core/calc; do
+  zapbarn/core/calc zapbarn/core/check zapbarn/core/shorthand zapbarn/core/stores zapbarn/core/order \
+  zapbarn/formats/... zapbarn/store/... zapbarn/standin zapbarn/cmd/...; do
   light="$light -gcflags=$of=-l"
 done
 mkdir -p "$(dirname "$1")/fonts"

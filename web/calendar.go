@@ -69,6 +69,7 @@ type TaskRow struct {
 	Who       string
 	For, Then string // hands-on, and the wait
 	Late      string // when it must begin
+	By        string // when its window closes, where what it goes on is done
 	Href      string
 	Critical  bool
 	On        bool
@@ -142,6 +143,11 @@ func (p *Page) row(t *order.Timetable, x *order.Task, i int) TaskRow {
 	}
 	if x.Wait > 0 {
 		r.Then = measure.Span(float64(x.Wait) * 60)
+	}
+	for _, l := range x.After {
+		if l.Within > 0 && l.Task.Done && !l.Missed() {
+			r.By = t.Say(l.Task.Free + l.Within)
+		}
 	}
 	if i < 0 || !t.Slots[i].Placed() {
 		return r
@@ -230,6 +236,8 @@ type TaskTicket struct {
 	Results []Result
 	Lacks   string
 	Took    string
+	Parts   int      // in how many it is done
+	With    []Option // what it may be done together with
 }
 
 // Waiting is what a task waits for, with the reason, and the waiver that overrules that.
@@ -258,8 +266,24 @@ func (p *Page) taskTicket(t *order.Timetable, key string) {
 		} else if l.Task.Out {
 			done = ", left out"
 		}
+		if l.Missed() {
+			done += fmt.Sprintf(", its window missed, so not before %s after it", measure.Span(float64(l.Again)*60))
+		} else if l.Within > 0 {
+			done += fmt.Sprintf(", begun no later than %s after it is dry", measure.Span(float64(l.Within)*60))
+			if l.Task.Done {
+				done += ": by " + t.Say(l.Task.Free+l.Within)
+			}
+		}
 		v.After = append(v.After, Waiting{Link: Link{Text: l.Task.Name + done + ": " + l.Rule.Why,
 			Href: p.href("calendar", "", "task:"+l.Task.Key, p.Way)}, ID: order.Overruling(l.Rule, x)})
+	}
+	if v.Parts = 1; x.Job != nil && x.Job.Parts > 1 {
+		v.Parts = x.Job.Parts
+	}
+	for _, y := range t.Left() {
+		if y != x && y.Kind != "arrive" && y.Kind != "install" && y.Kind != "dark test" {
+			v.With = append(v.With, Option{Value: y.Key, Text: y.Name})
+		}
 	}
 	for _, r := range order.Rules() {
 		for i := range p.Plan.Waivers {

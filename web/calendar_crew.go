@@ -2,7 +2,9 @@ package web
 
 import (
 	"fmt"
+	"math"
 	"net/http"
+	"strconv"
 	"strings"
 	"time"
 
@@ -113,6 +115,20 @@ func jobSaid(c *gin.Context, j *plan.Job, do, by string, now time.Time) error {
 		j.State, j.Why, j.By = "left out", strings.TrimSpace(c.PostForm("why")), by
 	case "later":
 		j.From = strings.TrimSpace(c.PostForm("from"))
+	case "split":
+		n, err := strconv.Atoi(strings.TrimSpace(c.PostForm("parts")))
+		if err != nil || n < 1 || n > 12 {
+			return measure.Bad("parts", "%q is no number of parts; 2 to 12, or 1 for one", c.PostForm("parts"))
+		}
+		if j.Parts = n; n == 1 {
+			j.Parts = 0
+		}
+	case "merge":
+		if j.With = strings.TrimSpace(c.PostForm("with")); j.With == "" {
+			return measure.Bad("with", "is empty; choose the task that it is done with")
+		}
+	case "apart":
+		j.With = ""
 	case "still to do":
 		j.State, j.At, j.Took, j.Why = "", "", measure.Duration{}, ""
 	default:
@@ -155,7 +171,7 @@ func (s *Server) sayTask(c *gin.Context) {
 		if err := jobSaid(c, &j, do, by, now); err != nil {
 			return plan.Edit{}, err
 		}
-		if j.Task != "" && j.State == "" && j.From == "" && j.After == "" {
+		if j.Task != "" && j.State == "" && j.From == "" && j.After == "" && j.Parts == 0 && j.With == "" {
 			if j.ID == "" {
 				return plan.Edit{}, errGone
 			}
@@ -164,7 +180,12 @@ func (s *Server) sayTask(c *gin.Context) {
 		if j.ID == "" {
 			j.ID = p.FreshID("job", key)
 		}
-		return plan.Edit{Label: label, Changes: []plan.Change{p.Put("job", j.ID, j)}}, nil
+		e := plan.Edit{Label: label}
+		if do == "done" {
+			e.Changes = sharedOut(p, of, &j)
+		}
+		e.Changes = append([]plan.Change{p.Put("job", j.ID, j)}, e.Changes...)
+		return e, nil
 	})
 	if err != nil {
 		_, msg := fieldErrors(err)
@@ -172,6 +193,31 @@ func (s *Server) sayTask(c *gin.Context) {
 		return
 	}
 	s.applied(c, nil, over{}, "")
+}
+
+// sharedOut says of what was done together with a task that it is done, too; what it all
+// took is shared by what each was planned to take.
+func sharedOut(p *plan.Plan, t *order.Task, j *plan.Job) (out []plan.Change) {
+	took, planned := j.Took.Value(), float64(t.Planned)
+	for _, m := range t.Merged {
+		k := plan.Job{Task: m.Key}
+		if own, ok := strings.CutPrefix(m.Key, "own:"); ok {
+			if x, _ := p.Get("job", own); x != nil {
+				k = *x.(*plan.Job)
+			}
+		} else if was := p.JobOf(m.Key); was != nil {
+			k = *was
+		} else {
+			k.ID = p.FreshID("job", m.Key)
+		}
+		k.State, k.At, k.By = j.State, j.At, j.By
+		if took > 0 && planned > 0 {
+			k.Took = measure.Of[measure.DurationKind](math.Round(took*float64(m.Planned)/planned/60) * 60)
+			j.Took = measure.Of[measure.DurationKind](j.Took.Value() - k.Took.Value())
+		}
+		out = append(out, p.Put("job", k.ID, k))
+	}
+	return out
 }
 
 // minutesOf reads a bare number as minutes.

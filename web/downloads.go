@@ -26,6 +26,15 @@ type download struct {
 	all   bool // may be had of the whole display
 }
 
+// labelled are the prints whose codes open what they stick to: they need the address that
+// the display is looked at by.
+var labelled = map[string]func(out io.Writer, w *work.Work, prop, at string, paper formats.Paper) error{
+	"labels.pdf": formats.Labels,
+	"bins.pdf": func(out io.Writer, w *work.Work, _, at string, paper formats.Paper) error {
+		return formats.BinLabels(out, w, at, paper)
+	},
+}
+
 // noPaper leaves out the paper that a list does not need.
 func noPaper(
 	write func(io.Writer, *work.Work, string) error,
@@ -36,7 +45,8 @@ func noPaper(
 // downloads are the files by the address they are had at.
 var downloads = map[string]download{
 	"cutsheet.pdf": {"cut-sheet", formats.CutSheet, false},
-	"labels.pdf":   {"labels", formats.Labels, false},
+	"labels.pdf":   {"labels", nil, false},
+	"bins.pdf":     {"bins", nil, true},
 	"harness.pdf":  {"harness", formats.HarnessPDF, false},
 	"harness.zip":  {"harness", noPaper(formats.HarnessZIP), false},
 	"harness.xlsx": {"harness", noPaper(formats.HarnessXLSX), false},
@@ -163,7 +173,13 @@ func (s *Server) file(c *gin.Context) {
 		paper = formats.Letter
 	}
 	var b bytes.Buffer
-	if err := d.write(&b, w, prop, paper); err != nil {
+	if write := labelled[base]; write != nil {
+		at := "http://" + c.Request.Host + "/p/" + c.Param("plan")
+		err = write(&b, w, prop, at, paper)
+	} else {
+		err = d.write(&b, w, prop, paper)
+	}
+	if err != nil {
 		_, msg := fieldErrors(err)
 		s.trouble(c, http.StatusNotFound, "Nothing to send", measure.Capital(msg))
 		return

@@ -356,3 +356,14 @@ func TestSnagsAreNarrowed(t *testing.T) {
 	assert.Contains(t, all, "Skep fill is seen")
 	assert.Contains(t, all, "in=yard")
 }
+
+// fetched gets a page.
+func fetched(t *testing.T, srv *httptest.Server, path string) (int, string) {
+	t.Helper()
+	r, err := http.Get(srv.URL + path)
+	require.NoError(t, err)
+	defer r.Body.Close()
+	b, err := io.ReadAll(r.Body)
+	require.NoError(t, err)
+	return r.StatusCode, string(b)
+}

@@ -175,6 +175,7 @@ type found struct {
 	Sheets int             `json:"sheets"`
 	Used   string          `json:"used"`
 	Left   string          `json:"left"` // the largest piece left of the last sheet
+	Said   string          `json:"said"`
 	Better bool            `json:"better"`
 	Draw   string          `json:"draw,omitempty"`
 	Layout json.RawMessage `json:"layout,omitempty"`
@@ -219,6 +220,10 @@ func (s *Server) searching(c *gin.Context) {
 			if n := len(best.Sheets); n > 0 && len(best.Sheets[n-1].Offcuts) > 0 {
 				o := best.Sheets[n-1].Offcuts[0]
 				m.Left = w.Len(o.W) + " x " + w.Len(o.H)
+			}
+			m.Said = fmt.Sprintf("%d sheets, %s used", m.Sheets, m.Used)
+			if m.Left != "" {
+				m.Said += ", largest piece left " + m.Left
 			}
 			if better || done {
 				view := *sh

@@ -37,6 +37,7 @@ type StoresView struct {
 	Short   int
 	Spend   []DayTasksOf
 	Shares  []MoneyRow // what of it is each prop's
+	Bin     string     // whose things alone are shown
 }
 
 // MoneyRow is a prop's share of the money.
@@ -72,7 +73,7 @@ type NeedRow struct {
 func (s *Server) needs(_ *gin.Context, p *Page, _ []check.Snag) error {
 	list := stores.Of(p.Work)
 	t := order.In(p.Work)
-	v := &StoresView{}
+	v := &StoresView{Bin: p.Query.Get("bin")}
 	p.Stores = v
 	_, unknown := stores.Total(list)
 	v.Total, v.Unknown = stores.Money(p.Work, list).Text, unknown
@@ -87,7 +88,9 @@ func (s *Server) needs(_ *gin.Context, p *Page, _ []check.Snag) error {
 		if n.Packs > 0 {
 			v.Short++
 		}
-		v.Rows = append(v.Rows, r)
+		if v.Bin == "" || r.BinText == v.Bin {
+			v.Rows = append(v.Rows, r)
+		}
 		if n.Packs == 0 {
 			continue
 		}

@@ -30,7 +30,12 @@ type Task struct {
 	After  []int  // tasks that are over, wait and all, before it begins
 	From   int    // not before this
 	Whole  bool   // begun and finished in one go: a mix that sets, a wet edge
+	Within []Window
 }
+
+// Window is a time that closes: a task that comes after another begins no more than so many
+// minutes after that one's wait is over, as a coat goes on before the last is through.
+type Window struct{ After, Minutes int }
 
 // Person has hours and trades.
 type Person struct {
@@ -93,6 +98,10 @@ func (p Problem) Sum() [32]byte {
 		}
 		put(t.Work, t.People, t.Wait, t.From, whole, len(t.After))
 		put(t.After...)
+		put(len(t.Within))
+		for _, x := range t.Within {
+			put(x.After, x.Minutes)
+		}
 		text(t.Trade)
 		text(t.Tool)
 	}

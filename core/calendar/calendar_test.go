@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 	"time"
 
@@ -201,6 +202,9 @@ func drawn(t *rapid.T) Problem {
 		for a := range i {
 			if rapid.IntRange(0, 4).Draw(t, "after") == 0 {
 				x.After = append(x.After, a)
+				if rapid.IntRange(0, 3).Draw(t, "window") == 0 {
+					x.Within = append(x.Within, Window{a, rapid.SampledFrom([]int{0, 40, 700}).Draw(t, "within")})
+				}
 			}
 		}
 		p.Tasks = append(p.Tasks, x)
@@ -243,6 +247,9 @@ func holds(t require.TestingT, p Problem, s Schedule) {
 		for _, a := range x.After {
 			require.True(t, s.Slots[a].Placed(), "it waits for what has no place")
 			assert.GreaterOrEqual(t, slot.Start(), s.Slots[a].Free, "after what it waits for")
+		}
+		for _, w := range x.Within {
+			assert.LessOrEqual(t, slot.Start(), s.Slots[w.After].Free+w.Minutes, "its window has closed")
 		}
 		end = max(end, slot.Free)
 	}
@@ -289,7 +296,9 @@ func TestSchedulesHold(t *testing.T) {
 		q.Tasks = append([]Task(nil), p.Tasks...)
 		assert.Equal(t, p.Sum(), q.Sum())
 		x := &q.Tasks[rapid.IntRange(0, len(q.Tasks)-1).Draw(t, "which")]
-		switch rapid.IntRange(0, 6).Draw(t, "what") {
+		switch rapid.IntRange(0, 7).Draw(t, "what") {
+		case 7:
+			x.Within = append(slices.Clone(x.Within), Window{0, 5})
 		case 0:
 			x.Work++
 		case 1:
@@ -307,6 +316,36 @@ func TestSchedulesHold(t *testing.T) {
 		}
 		assert.NotEqual(t, p.Sum(), q.Sum())
 	})
+}
+
+// A window by hand: evenings from 18:00 to 21:00. What comes before takes an hour and a half;
+// the first coat would be on at 20:30 and the second could go on from 21:00 to 22:00, when
+// nobody is there: so both wait for the next evening. With the window open until then only
+// the second does; with one that is never open they have no place.
+func TestAWindowByHand(t *testing.T) {
+	p := Problem{
+		Crew: []Person{{There: []Span{{1080, 1260}, {Day + 1080, Day + 1260}, {2*Day + 1080, 2*Day + 1260}}}},
+		Tasks: []Task{{Work: 90, Whole: true}, {Work: 60, Wait: 30, Whole: true, After: []int{0}},
+			{Work: 60, Whole: true, After: []int{1}, Within: []Window{{1, 60}}}},
+	}
+	s := NewSearch(p, 1).Run(50)
+	assert.Equal(
+		t,
+		[]int{1080, Day + 1080, Day + 1170},
+		[]int{s.Slots[0].Start(), s.Slots[1].Start(), s.Slots[2].Start()},
+	)
+	p.Tasks[2].Within[0].Minutes = 21 * 60
+	s = NewSearch(p, 1).Run(50)
+	assert.Equal(t, []int{1080, 1170, Day + 1080}, []int{s.Slots[0].Start(), s.Slots[1].Start(), s.Slots[2].Start()})
+	p.Tasks[2].Within[0].Minutes = 60
+	p.Tasks[1].Wait = 9 * 60 // it is dry in the night
+	s = NewSearch(p, 1).Run(50)
+	assert.Equal(t, []string{"", Closes, Closes}, []string{s.Slots[0].Lacks, s.Slots[1].Lacks, s.Slots[2].Lacks})
+	// what lies between two that a window ties is tied, too
+	q := Problem{
+		Tasks: []Task{{}, {After: []int{0}}, {After: []int{1, 0}, Within: []Window{{0, 5}}}, {After: []int{2}}},
+	}
+	assert.Equal(t, [][]int{{0, 1, 2}, {0, 1, 2}, {0, 1, 2}, nil}, q.chains())
 }
 
 // A chance of certain times is 0 or 1; of uncertain ones between, more with more time, and
@@ -375,7 +414,10 @@ func BenchmarkSearch(b *testing.B) {
 // the better one, however late, and the bound says nothing beyond it.
 func TestMoreOfTheTasksComesFirst(t *testing.T) {
 	some := Schedule{Slots: []Slot{{Pieces: []Span{{0, 60}}, Free: 60}, {}}, End: 60}
-	all := Schedule{Slots: []Slot{{Pieces: []Span{{0, 60}}, Free: 60}, {Pieces: []Span{{600, 660}}, Free: 660}}, End: 660}
+	all := Schedule{
+		Slots: []Slot{{Pieces: []Span{{0, 60}}, Free: 60}, {Pieces: []Span{{600, 660}}, Free: 660}},
+		End:   660,
+	}
 	assert.True(t, better(all, some))
 	assert.False(t, better(some, all))
 	p := Problem{Tasks: []Task{{Work: 60, People: 1}, {Work: 60, People: 1}},

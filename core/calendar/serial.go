@@ -13,41 +13,62 @@ const Waits = "waits for what cannot be done"
 // Between the days a task is put down and taken up again by the same people; nothing else
 // comes between. Cost grows with tasks x crews x how full the days are.
 func (b *board) serial(order []int) Schedule {
+	if !b.tied {
+		return b.pass(order, nil)
+	}
+	apart, held := b.apart(order)
+	together := b.pass(b.contiguous(order), b.chain)
+	if held && !better(together, apart) {
+		return apart
+	}
+	return together
+}
+
+// pass places tasks in an order, those of a chain together.
+func (b *board) pass(order []int, chain [][]int) Schedule {
 	s := Schedule{Slots: make([]Slot, len(b.p.Tasks))}
 	for i := range b.busy {
 		b.busy[i] = b.busy[i][:0]
 	}
-	for _, i := range order {
-		t := b.p.Tasks[i]
-		from, stuck := t.From, ""
-		for _, before := range t.After {
-			if !s.Slots[before].Placed() {
-				stuck = Waits
-				break
-			}
-			from = max(from, s.Slots[before].Free)
-		}
-		if stuck != "" {
-			s.Slots[i].Lacks = stuck
+	for k := 0; k < len(order); k++ {
+		if chain != nil && chain[order[k]] != nil { // its tasks stand one after the other
+			b.together(&s, chain[order[k]])
+			k += len(chain[order[k]]) - 1
 			continue
 		}
-		best := Slot{Lacks: lacks(t)}
-		for _, c := range b.crews[i] {
-			if pieces := b.earliest(t, c, from, best); pieces != nil {
-				best = Slot{Pieces: append(best.Pieces[:0], pieces...), Who: b.who[c]}
-			}
-		}
-		if best.Placed() {
-			best.Free = best.End() + t.Wait
-			s.End = max(s.End, best.Free)
-			best.Pieces = slices.Clip(best.Pieces)
-			for _, r := range b.holds(t, best.Who) {
-				b.book(r, Span{best.Start(), best.End()})
-			}
-		}
-		s.Slots[i] = best
+		b.place(&s, order[k], 0)
+	}
+	for _, x := range s.Slots {
+		s.End = max(s.End, x.Free)
 	}
 	return s
+}
+
+// place gives a task its slot, from a minute on, and books it.
+func (b *board) place(s *Schedule, i, from int) {
+	t := b.p.Tasks[i]
+	from = max(from, t.From)
+	for _, before := range t.After {
+		if !s.Slots[before].Placed() {
+			s.Slots[i] = Slot{Lacks: Waits}
+			return
+		}
+		from = max(from, s.Slots[before].Free)
+	}
+	best := Slot{Lacks: lacks(t)}
+	for _, c := range b.crews[i] {
+		if pieces := b.earliest(t, c, from, best); pieces != nil {
+			best = Slot{Pieces: append(best.Pieces[:0], pieces...), Who: b.who[c]}
+		}
+	}
+	if best.Placed() {
+		best.Free = best.End() + t.Wait
+		best.Pieces = slices.Clip(best.Pieces)
+		for _, r := range b.holds(t, best.Who) {
+			b.book(r, Span{best.Start(), best.End()})
+		}
+	}
+	s.Slots[i] = best
 }
 
 // board is a problem made ready to be scheduled many times.
@@ -56,6 +77,8 @@ type board struct {
 	who   [][]int  // sets of people
 	there [][]Span // when all of a set are there
 	crews [][]int  // by task: which sets can do it
+	tied  bool     // some windows close
+	chain [][]int  // by task: what windows tie it to
 	busy  [][]Span // by person, then by tool, in order
 	tools map[string]int
 	some  []Span // room for pieces
@@ -63,9 +86,10 @@ type board struct {
 }
 
 func newBoard(p Problem) *board {
-	b := &board{p: p, tools: map[string]int{}, crews: make([][]int, len(p.Tasks))}
+	b := &board{p: p, tools: map[string]int{}, crews: make([][]int, len(p.Tasks)), chain: p.chains()}
 	sets := map[string]int{}
 	for i, t := range p.Tasks {
+		b.tied = b.tied || len(t.Within) > 0
 		if t.Tool != "" {
 			if _, ok := b.tools[t.Tool]; !ok {
 				b.tools[t.Tool] = len(p.Crew) + len(b.tools)

@@ -47,6 +47,9 @@ func Latest(p Problem, s Schedule) []int {
 		t := p.Tasks[i]
 		end := min(over[i]-t.Wait, hands[i])
 		out[i] = back(p, s.Slots[i].Who, end, t)
+		for _, w := range t.Within {
+			out[i] = min(out[i], s.Slots[w.After].Free+w.Minutes)
+		}
 		for _, a := range t.After {
 			over[a] = min(over[a], out[i])
 		}
@@ -146,7 +149,14 @@ func back(p Problem, who []int, end int, t Task) int {
 // task takes its time times a factor between short and long, most often 1 (triangular), the
 // order of the schedule kept. The second answer is, by task, in how many of the late ones
 // it was critical.
-func Chance(p Problem, s Schedule, by int, short, long float64, draws int, seed uint64) (share float64, carries []int) {
+func Chance(
+	p Problem,
+	s Schedule,
+	by int,
+	short, long float64,
+	draws int,
+	seed uint64,
+) (share float64, carries []int) {
 	rng := rand.New(rand.NewPCG(seed, 21))
 	carries = make([]int, len(p.Tasks))
 	order := make([]int, 0, len(p.Tasks))

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"zapbarn/core/measure"
 	"zapbarn/core/order"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
@@ -42,7 +43,15 @@ var _ = rule(
 			if len(list) > 1 {
 				s.Title = fmt.Sprintf("Nobody can do %s", words.Count(len(list), "task"))
 			}
-			if trade := list[0].Trade; trade != "" {
+			if reason == order.Closes {
+				s.Title = measure.Capital(lowerFirst(list[0].Name)) + " cannot begin before its window closes"
+				s.Why = fmt.Sprintf(
+					"%s with what it goes on, one after the other: no evening of the crew’s is long enough for "+
+						"both and the wait between. A longer day is wanted, or more hands.",
+					words.Count(len(list), "task"),
+				)
+			}
+			if trade := list[0].Trade; trade != "" && reason != order.Closes {
 				for i := range w.Plan.People {
 					p := w.Plan.People[i]
 					if !strings.Contains(strings.ToLower(p.Trades), trade) && len(s.Mends) < 2 {

@@ -24,8 +24,15 @@ var coating = kind{
 				c := b.Lib.Coats[l.Coat]
 				for k := range l.Coats {
 					n++
-					t := &Task{Key: fmt.Sprintf("coat:%s:%d:%d", f.ID, i+1, k+1), Prop: p.ID, solids: []string{s.ID}, n: n,
-						About: []string{"finish:" + f.ID, "solid:" + s.ID}, heat: c.Heat > 0, Whole: true}
+					t := &Task{
+						Key:    fmt.Sprintf("coat:%s:%d:%d", f.ID, i+1, k+1),
+						Prop:   p.ID,
+						solids: []string{s.ID},
+						n:      n,
+						About:  []string{"finish:" + f.ID, "solid:" + s.ID},
+						heat:   c.Heat > 0,
+						Whole:  true,
+					}
 					t.Name = fmt.Sprintf("%s on %s", c.Name, s.Name)
 					if l.Coats > 1 {
 						t.Name = fmt.Sprintf("%s on %s, coat %d of %d", c.Name, s.Name, k+1, l.Coats)
@@ -35,6 +42,10 @@ var coating = kind{
 						wait = judged.Waits[i]
 					}
 					t.Wait = int(math.Ceil(wait / 60))
+					if c.Window.Value() > 0 { // as its can says, from when it is on
+						t.coat, t.keeps = c.ID, max(1, int(c.Window.Value()/60)-t.Wait)
+						t.again = int(c.Again.Value() / 60)
+					}
 					t.dries = func(temp, rh float64) float64 { return bond.WaitFactor("", c.Carrier, temp, rh) }
 					t.hands(of("square metres", area, CoatSqm))
 					t.Whole = t.Hands <= 120 // a large face is done in sections
@@ -43,9 +54,19 @@ var coating = kind{
 						t.Steps = append(t.Steps, fmt.Sprintf("About %s L.", measure.Decimal(litres, 2)))
 					}
 					if n == 1 {
-						t.Steps = append(t.Steps, "Clean and dry first; a light along the seams shows what was missed.")
+						t.Steps = append(
+							t.Steps,
+							"Clean and dry first; a light along the seams shows what was missed.",
+						)
 					}
 					t.Steps = append(t.Steps, fmt.Sprintf("Then it dries %s.", measure.Span(wait)))
+					if c.Window.Value() > 0 && k < l.Coats-1 {
+						t.Steps = append(
+							t.Steps,
+							fmt.Sprintf("The next coat within %s of this one, or not before %s: between "+
+								"the two it wrinkles (as cans say; from memory, read yours).", c.Window, c.Again),
+						)
+					}
 					for _, w := range c.Cautions {
 						t.Cautions = append(t.Cautions, measure.Capital(w)+".")
 					}

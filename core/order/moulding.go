@@ -13,6 +13,7 @@ import (
 const (
 	MouldDries = 90.0      // sealer, three waxes and release film together
 	GelTacks   = 45.0      // until it is tacky and leaves no colour on a finger
+	GelKeeps   = 6 * 60.0  // then, until the plies no longer take to it
 	LaidCures  = 24 * 60.0 // until it is taken out
 	MouldSqm   = 60.0      // a square metre sealed, waxed and buffed three times
 	PlySqm     = 25.0      // a square metre of one ply wetted out and rolled
@@ -35,8 +36,10 @@ var moulding = kind{
 		b.laminates(p.ID, func(s *plan.Solid, _ form.Laminate, sqm float64) {
 			t := &Task{Key: "mould:" + s.ID, Prop: p.ID, Name: "Mould of " + s.Name + ": seal, wax, release",
 				About: []string{"solid:" + s.ID}, solids: []string{s.ID},
-				Steps: []string{"Seal the mould until it shines; wax and buff three times; then release film. Let each dry.",
-					"Run a fingernail along the rim: what catches there does not let go."},
+				Steps: []string{
+					"Seal the mould until it shines; wax and buff three times; then release film. Let each dry.",
+					"Run a fingernail along the rim: what catches there does not let go.",
+				},
 				Cautions: []string{"Gloves; open windows for the sealer."}}
 			t.Wait = int(math.Ceil(MouldDries * bond.DryFactor(b.Plan.Air(p.ID))))
 			t.hands(of("square metres sealed and waxed", sqm, MouldSqm))
@@ -52,10 +55,20 @@ var gelling = kind{
 			if !l.Gel {
 				return
 			}
-			t := &Task{Key: "gel:" + s.ID, Prop: p.ID, Name: "Gel coat of " + s.Name, About: []string{"solid:" + s.ID},
-				solids: []string{s.ID}, Whole: true, Wait: int(GelTacks),
-				Steps:    []string{"Brush it even; lay up when it is tacky and leaves no colour on a finger, the same day."},
-				Cautions: []string{resin}}
+			t := &Task{
+				Key:    "gel:" + s.ID,
+				Prop:   p.ID,
+				Name:   "Gel coat of " + s.Name,
+				About:  []string{"solid:" + s.ID},
+				solids: []string{s.ID},
+				Whole:  true,
+				Wait:   int(GelTacks),
+				keeps:  int(GelKeeps),
+				Steps: []string{
+					"Brush it even; lay up when it is tacky and leaves no colour on a finger, the same day.",
+				},
+				Cautions: []string{resin},
+			}
 			t.hands(of("square metres", sqm, CoatSqm))
 			b.add(t)
 		})
@@ -68,8 +81,10 @@ var layingUp = kind{
 		b.laminates(p.ID, func(s *plan.Solid, l form.Laminate, sqm float64) {
 			t := &Task{Key: "lay:" + s.ID, Prop: p.ID, Name: "Lay up " + s.Name + ", " + words.Count(l.Plies, "ply"),
 				About: []string{"solid:" + s.ID}, solids: []string{s.ID}, Whole: true,
-				Steps: []string{"Tear mat, cut cloth; strips overlap by an inch or two. Wet out from below, roll the air out.",
-					"Mix no more than is used before it gels; a cup that warms is set outside, and never goes on."},
+				Steps: []string{
+					"Tear mat, cut cloth; strips overlap by an inch or two. Wet out from below, roll the air out.",
+					"Mix no more than is used before it gels; a cup that warms is set outside, and never goes on.",
+				},
 				Cautions: []string{resin}}
 			t.Wait = int(math.Ceil(LaidCures * bond.DryFactor(b.Plan.Air(p.ID))))
 			t.hands(of("square metres of a ply", sqm*float64(max(1, l.Plies)), PlySqm))

@@ -34,11 +34,16 @@ type Task struct {
 	Done, Out bool
 	Free      int // of one that is done: when its wait is over
 	After     []Link
+	Merged    []*Task  // those that are done with it, in one go
 	solids    []string // whose parts it handles
 	n         int      // where it stands among its like: coats of one stack
 	heat      bool
 	dries     func(temp, rh float64) float64 // how many times longer its wait is than at 21 C, 50 %; nil for as long
 	joins     bool                           // it glues to foam that heat would melt
+	coat      string                         // of a coat: which
+	keeps     int                            // minutes after its wait in which what follows on it begins; 0 for any time
+	again     int                            // that missed, minutes after it before that may
+	of        []*Task                        // the parts of the same that come before it
 	parts     []portion
 	corrected Corrected
 }
@@ -51,9 +56,15 @@ type Timer struct {
 
 // Link is what a task waits for, and the rule that says so.
 type Link struct {
-	Task *Task
-	Rule *Rule
+	Task   *Task
+	Rule   *Rule
+	Within int // it begins no more than so many minutes after that is free; 0 for any time
+	Again  int // or, that missed, so many minutes after
 }
+
+// Missed is whether what a link waits for is done, and the window behind it closed before
+// today.
+func (l Link) Missed() bool { return l.Within > 0 && l.Task.Done && l.Task.Free+l.Within < 0 }
 
 // kind is one sort of task.
 type kind struct {
@@ -149,9 +160,11 @@ func Of(w *work.Work) *Order {
 			k.whole(b)
 		}
 	}
+	b.split()
 	b.spoken()
 	b.o.correct()
 	b.link()
+	b.merge()
 	return b.o
 }
 
@@ -208,10 +221,7 @@ func (b *builder) add(t *Task) *Task {
 func (b *builder) spoken() {
 	for i := range b.Plan.Jobs {
 		j := &b.Plan.Jobs[i]
-		t := b.o.by[j.Task]
-		if j.Task == "" {
-			t = b.o.by["own:"+j.ID]
-		}
+		t := b.taskOf(j.Task, j.ID)
 		if t == nil {
 			continue
 		}

@@ -124,7 +124,8 @@ func TestWhatComesBeforeWhat(t *testing.T) {
 	assert.Len(t, o.Task("install:a").After, 14, "all of the prop but the set-up itself")
 	seen := map[string]bool{}
 	shell := Of(laidUp(t))
-	for _, x := range append(o.Tasks, shell.Tasks...) {
+	parts := Of(small(t, func(p *plan.Plan) { p.Jobs = []plan.Job{{ID: "j", Task: "cut:a", Parts: 2}} }))
+	for _, x := range slices.Concat(o.Tasks, shell.Tasks, parts.Tasks) {
 		for _, l := range x.After {
 			seen[l.Rule.Code] = true
 		}
@@ -603,4 +604,150 @@ func TestTheDaysAir(t *testing.T) {
 		p.Props[0].Temp, p.Props[0].RH = measure.Must[measure.CelsiusKind]("21 C"), 50
 		forecast(p)
 	}), "it dries in the warm room")
+}
+
+// A can that says "within an hour, or after two days" (as cans say; from memory): the second
+// coat begins in that hour, whatever else is to be done and however short the evenings are;
+// gone by, it waits the two days.
+func TestACansWindow(t *testing.T) {
+	enamel := func(p *plan.Plan) {
+		p.Finishes[0].Layers = []plan.Layer{{Coat: "masonry", Coats: 1}, {Coat: "enamel", Coats: 2}}
+	}
+	for _, hours := range []string{"mon-sun 9-17", "mon-sun 18-19:30", "mon-sun 20-21"} {
+		w := small(t, enamel, func(p *plan.Plan) { p.People = p.People[:1]; p.People[0].Hours = hours })
+		in := In(w)
+		var one, two int
+		for i, x := range in.Row {
+			switch x.Key {
+			case "coat:a-box:2:1":
+				one = i
+			case "coat:a-box:2:2":
+				two = i
+			}
+		}
+		require.True(t, in.Slots[one].Placed() && in.Slots[two].Placed(), hours)
+		assert.GreaterOrEqual(t, in.Slots[two].Start()-in.Slots[one].End(), in.Row[one].Wait, hours)
+		assert.LessOrEqual(t, in.Slots[two].Start()-in.Slots[one].End(), 60, hours)
+	}
+	// the coat under it is another: no window
+	assert.Zero(t, Of(small(t, enamel)).Task("coat:a-box:2:1").After[0].Within)
+	done := func(at string) *order {
+		w := small(t, enamel, func(p *plan.Plan) {
+			p.Jobs = []plan.Job{{ID: "j", Task: "coat:a-box:2:1", State: "done", At: at}}
+		})
+		in := In(w)
+		for i, x := range in.Row {
+			if x.Key == "coat:a-box:2:2" {
+				return &order{in, i, x}
+			}
+		}
+		return nil
+	}
+	gone := done("2026-09-19 12:00")
+	link := gone.x.After[len(gone.x.After)-1]
+	assert.True(t, link.Missed())
+	assert.GreaterOrEqual(t, gone.in.Slots[gone.i].Start(), 24*60+12*60, "48 h after noon of the day before")
+	open := done("2026-09-20 08:50")
+	assert.False(t, open.x.After[len(open.x.After)-1].Missed())
+	// gel keeps six hours for its first ply
+	o := Of(laidUp(t))
+	for _, l := range o.Task("lay:a-laminate").After {
+		if l.Rule.Code == "gel-before-plies" {
+			assert.Equal(t, 360, l.Within)
+		}
+	}
+}
+
+// order is a task in its timetable.
+type order struct {
+	in *Timetable
+	i  int
+	x  *Task
+}
+
+// A task in parts takes what it took in all, part after part, its wait behind the last; all
+// that came before it comes before the first part, all that comes after it after the last.
+func TestATaskInParts(t *testing.T) {
+	whole := Of(small(t))
+	w := small(t, func(p *plan.Plan) { p.Jobs = []plan.Job{{ID: "j", Task: "glue:a-box", Parts: 3}} })
+	o := Of(w)
+	hands := 0
+	for n, key := range []string{"glue:a-box", "glue:a-box/2", "glue:a-box/3"} {
+		x := o.Task(key)
+		require.NotNil(t, x, key)
+		assert.Equal(t, fmt.Sprintf("Glue Box, part %d of 3", n+1), x.Name)
+		hands += x.Hands
+		assert.InDelta(t, whole.Task("glue:a-box").Hands/3, x.Hands, 1)
+		assert.Equal(t, n == 2, x.Wait > 0)
+		for m := range n {
+			assert.Contains(t, after(x), []string{"glue:a-box", "glue:a-box/2"}[m]+" by parts-in-order")
+		}
+	}
+	assert.Equal(t, whole.Task("glue:a-box").Hands, hands)
+	assert.Contains(t, after(o.Task("glue:a-box")), "fit:a-box by fit-before-glue")
+	assert.Contains(t, after(o.Task("fill:a-box")), "glue:a-box/3 by glue-before-fill")
+	// one part is done: the others are left
+	w = small(t, func(p *plan.Plan) {
+		p.Jobs = []plan.Job{{ID: "j", Task: "glue:a-box", Parts: 2, State: "done", At: "2026-09-19 20:00"}}
+	})
+	assert.True(t, Of(w).Task("glue:a-box").Done)
+	assert.False(t, Of(w).Task("glue:a-box/2").Done)
+	in := In(w)
+	assert.Nil(t, in.Loop)
+}
+
+// Tasks done together take what both took, wait for all that each waited for, and what came
+// after either comes after both; two that wait for each other through a third are told as
+// the ring they are.
+func TestTasksTogether(t *testing.T) {
+	apart := Of(small(t))
+	w := small(t, func(p *plan.Plan) { p.Jobs = []plan.Job{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"}} })
+	o := Of(w)
+	both := o.Task("fit:a-box")
+	assert.Same(t, both, o.Task("coat:a-panel:1:1"))
+	assert.Equal(t, apart.Task("fit:a-box").Hands+apart.Task("coat:a-panel:1:1").Hands, both.Hands)
+	assert.Equal(t, max(apart.Task("fit:a-box").Wait, apart.Task("coat:a-panel:1:1").Wait), both.Wait)
+	assert.Len(t, o.Tasks, len(apart.Tasks)-1)
+	assert.Len(t, both.Merged, 1)
+	for _, key := range []string{"join:a-panel-a-box", "glue:a-box", "wire:a"} {
+		assert.Contains(t, strings.Join(after(o.Task(key)), " "), "fit:a-box", key)
+	}
+	for _, x := range o.Tasks {
+		for _, l := range x.After {
+			assert.Same(t, l.Task, o.Task(l.Task.Key), "nothing waits for what is no more")
+			assert.NotSame(t, x, l.Task)
+		}
+	}
+	assert.Nil(t, In(w).Loop)
+	ring := small(t, func(p *plan.Plan) { p.Jobs = []plan.Job{{ID: "j", Task: "fit:a-box", With: "fill:a-box"}} })
+	assert.NotEmpty(t, In(ring).Loop, "it is glued between the two")
+}
+
+// A better order that was kept is set out from again: all is over no later than it promised,
+// whatever was tried before; an edit that takes tasks away leaves the rest of it standing.
+func TestABetterOrderIsKept(t *testing.T) {
+	p := wirings.Times(demo.Apiary(today), 3)
+	p.People = p.People[:1]
+	w := work.Do(p, stock.Shop, today)
+	in := In(w)
+	look := in.Better()
+	better := false
+	for range 40 {
+		better = look.Step(10) || better
+	}
+	assert.Equal(t, 400, look.Tries())
+	assert.Contains(t, look.Says(), "400 orders tried: all is over ")
+	q := p.Clone()
+	q.Display.Turns = look.Turns()
+	require.NoError(t, q.Validate())
+	kept := In(work.Do(q, stock.Shop, today))
+	assert.True(t, kept.NoWorse(in))
+	if better {
+		assert.False(t, in.NoWorse(kept), "it promised to be better")
+	}
+	assert.Equal(t, kept.Slots, In(work.Do(q.Clone(), stock.Shop, today)).Slots, "same plan, same answer")
+	q.Joints = nil
+	q.Display.Turns += " glue:gone"
+	less := In(work.Do(q, stock.Shop, today))
+	assert.Len(t, less.Slots, len(less.Row))
 }

@@ -17,12 +17,19 @@ type Rule struct {
 	// kinds of what comes first and of what comes after; all others of the prop when after is nil
 	before, after []string
 	when          func(a, b *Task) bool // of two of one prop; nil is always
+	closes        bool                  // what follows must begin while what came first keeps
+}
+
+// closing is a rule whose second task must begin while the first one keeps.
+func (r *Rule) closing() *Rule {
+	r.closes = true
+	return r
 }
 
 var rules []*Rule
 
 func rule(code, says, why string, before, after []string, when func(a, b *Task) bool) *Rule {
-	r := &Rule{code, says, why, source.FromTrade(""), before, after, when}
+	r := &Rule{Code: code, Says: says, Why: why, From: source.FromTrade(""), before: before, after: after, when: when}
 	rules = append(rules, r)
 	return r
 }
@@ -42,10 +49,22 @@ var (
 		kindsOf("cut"), kindsOf("fit", "glue", "join", "coat", "wire", "mount", "close"), nil)
 	_ = rule("mould-before-gel", "A mould is sealed, waxed and released before gel coat or resin goes in.",
 		"what goes into a bare mould never comes out of it", kindsOf("mould"), kindsOf("gel coat", "lay up"), share)
-	_ = rule("gel-before-plies", "Gel coat is in and tacky before the first ply.",
-		"plies on wet gel show through, and on cured gel they do not hold", kindsOf("gel coat"), kindsOf("lay up"), share)
-	_ = rule("laid-before-glue", "A shell is out of its mould before it is fitted, glued, filled or coated.",
-		"it has no other side before", kindsOf("lay up"), kindsOf("fit", "glue", "join", "fill", "coat", "close"), share)
+	_ = rule(
+		"gel-before-plies",
+		"Gel coat is in and tacky before the first ply.",
+		"plies on wet gel show through, and on cured gel they do not hold",
+		kindsOf("gel coat"),
+		kindsOf("lay up"),
+		share,
+	).closing()
+	_ = rule(
+		"laid-before-glue",
+		"A shell is out of its mould before it is fitted, glued, filled or coated.",
+		"it has no other side before",
+		kindsOf("lay up"),
+		kindsOf("fit", "glue", "join", "fill", "coat", "close"),
+		share,
+	)
 	_ = rule("fit-before-glue", "A body is fitted dry before it is glued.",
 		"what does not fit shows while it can still be trimmed; a cement that grabs at first touch forgives nothing",
 		kindsOf("fit"), kindsOf("glue"), share)
@@ -72,7 +91,7 @@ var (
 		kindsOf("coat"), kindsOf("join"), func(a, b *Task) bool { return a.heat && b.joins && share(a, b) })
 	_ = rule("coats-in-order", "Coats go on from the surface up, each when the one under it is dry.",
 		"a barrier keeps solvents out only when it is there first; wet paint under a coat wrinkles it",
-		kindsOf("coat"), kindsOf("coat"), func(a, b *Task) bool { return share(a, b) && a.n+1 == b.n })
+		kindsOf("coat"), kindsOf("coat"), func(a, b *Task) bool { return share(a, b) && a.n+1 == b.n }).closing()
 	_ = rule(
 		"coat-before-wire",
 		"Paint is dry before lamps and wires go in.",
@@ -96,6 +115,8 @@ var (
 		kindsOf("install"), kindsOf("dark test"), nil)
 	goodsFirst = rule("goods-first", "What is on its way is there before it is worked on.", "it is not there before",
 		kindsOf("arrive"), nil, nil)
+	inParts = rule("parts-in-order", "What is done in parts is done one part after the other.",
+		"you said in how many", nil, nil, nil)
 	said = rule("as-you-said", "What you put after something comes after it.", "you said so", nil, nil, nil)
 )
 
@@ -120,7 +141,11 @@ func (b *builder) link() {
 			return
 		}
 		if a != t && !slices.ContainsFunc(t.After, func(l Link) bool { return l.Task == a }) {
-			t.After = append(t.After, Link{a, r})
+			l := Link{Task: a, Rule: r}
+			if r.closes && (a.coat == t.coat || t.Kind != "coat") {
+				l.Within, l.Again = a.keeps, a.again
+			}
+			t.After = append(t.After, l)
 		}
 	}
 	for _, t := range b.o.Tasks {
@@ -147,6 +172,9 @@ func (b *builder) link() {
 					}
 				}
 			}
+		}
+		for _, part := range t.of {
+			put(part, t, inParts)
 		}
 		b.arrivals(t, here["arrive"], put)
 		if t.Job != nil && t.Job.After != "" {

@@ -15,6 +15,7 @@ type Who struct {
 
 // Timetable is the order of work put in order of time.
 type Timetable struct {
+	turns string // an order that the plan keeps
 	*Order
 	Crew     []Who
 	Asked    bool    // the crew is the plan's own, not one supposed
@@ -66,7 +67,7 @@ func In(w *work.Work) *Timetable {
 
 func in(w *work.Work) *Timetable {
 	o := Of(w)
-	t := &Timetable{Order: o}
+	t := &Timetable{Order: o, turns: w.Plan.Display.Turns}
 	if d := o.minute(w.Plan.Display.Opens, OpensAt); d > 0 {
 		t.Deadline = d
 	}
@@ -88,8 +89,8 @@ func in(w *work.Work) *Timetable {
 	}
 	rounds := min(200, 16_000/max(1, len(t.Row)))
 	t.weathered(func() {
-		t.Answer = solved.Get(t.Problem.Sum(), func() calendar.Schedule {
-			return calendar.NewSearch(t.Problem, seed).Run(rounds)
+		t.Answer = solved.Get(t.sum(), func() calendar.Schedule {
+			return calendar.NewSearch(t.Problem, seed, t.kept()).Run(rounds)
 		})
 		t.Slots, t.End, t.Bound = t.Answer.Slots, t.Answer.End, t.Answer.Bound
 	})
@@ -132,6 +133,11 @@ func (t *Timetable) fill() {
 				switch n, left := at[l.Task]; {
 				case left:
 					c.After = append(c.After, n)
+					if l.Within > 0 {
+						c.Within = append(c.Within, calendar.Window{After: n, Minutes: l.Within})
+					}
+				case l.Missed():
+					c.From = max(c.From, l.Task.Free-l.Task.Wait+l.Again)
 				case l.Task.Out:
 					follow(l.Task.After)
 				default:
@@ -154,6 +160,9 @@ func (t *Timetable) Late() int {
 
 // Waits is why a task has no place that waits for one without.
 const Waits = calendar.Waits
+
+// Closes is why one has none that does not come to be begun before its window closes.
+const Closes = calendar.Closes
 
 // Say writes a minute as people do: Thu Oct 8 19:55.
 func (o *Order) Say(minute int) string {

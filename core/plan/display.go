@@ -39,6 +39,8 @@ type Display struct {
 	CarHigh   measure.Length `json:"carHigh,omitzero" label:"high inside"`
 	ShelfDeep measure.Length `json:"shelfDeep,omitzero" label:"Shelf, deep"`
 	ShelfHigh measure.Length `json:"shelfHigh,omitzero" label:"shelf, high"`
+	// the order of its tasks that a search found: their keys
+	Turns string `json:"turns,omitempty" max:"40000"`
 	// that the show begins in when power comes on; none when not given
 	Begins string `json:"begins,omitempty" max:"40" label:"Power-up state"`
 }
@@ -85,14 +87,34 @@ func (x *Display) valid(c checks) error {
 	if n := x.Night.Or(3600); n <= 0 || n > 86400 {
 		return measure.Bad("night", "%s is no night; write such as 4 h", x.Night)
 	}
-	return measure.First(measure.Named(x.Name), measure.OneOf("units", x.Units, "in", "mm"), date("opens", x.Opens),
-		measure.Within("kerf", x.Kerf, 0, 25), measure.Within("margin", x.Margin, 0, 200),
-		measure.Within("doorWide", x.DoorWide, 100, 20*metre), measure.Within("doorHigh", x.DoorHigh, 100, 20*metre),
-		measure.Within("roomLong", x.RoomLong, 100, 100*metre), measure.Within("roomWide", x.RoomWide, 100, 100*metre),
-		measure.Within("roomHigh", x.RoomHigh, 100, 100*metre), measure.Within("benchLong", x.BenchLong, 100, 20*metre),
-		measure.Within("carLong", x.CarLong, 100, 20*metre), measure.Within("carWide", x.CarWide, 100, 20*metre),
-		measure.Within("carHigh", x.CarHigh, 100, 20*metre), measure.Within("shelfDeep", x.ShelfDeep, 100, 20*metre),
-		measure.Within("shelfHigh", x.ShelfHigh, 100, 20*metre))
+	return measure.First(
+		measure.Named(x.Name),
+		measure.OneOf("units", x.Units, "in", "mm"),
+		date("opens", x.Opens),
+		measure.Within("kerf", x.Kerf, 0, 25),
+		measure.Within("margin", x.Margin, 0, 200),
+		measure.Within("doorWide", x.DoorWide, 100, 20*metre),
+		measure.Within("doorHigh", x.DoorHigh, 100, 20*metre),
+		measure.Within(
+			"roomLong",
+			x.RoomLong,
+			100,
+			100*metre,
+		),
+		measure.Within("roomWide", x.RoomWide, 100, 100*metre),
+		measure.Within(
+			"roomHigh",
+			x.RoomHigh,
+			100,
+			100*metre,
+		),
+		measure.Within("benchLong", x.BenchLong, 100, 20*metre),
+		measure.Within("carLong", x.CarLong, 100, 20*metre),
+		measure.Within("carWide", x.CarWide, 100, 20*metre),
+		measure.Within("carHigh", x.CarHigh, 100, 20*metre),
+		measure.Within("shelfDeep", x.ShelfDeep, 100, 20*metre),
+		measure.Within("shelfHigh", x.ShelfHigh, 100, 20*metre),
+	)
 }
 
 // Kerf is the saw's kerf in mm, as given or by default.

@@ -19,6 +19,8 @@ type Job struct {
 	Wait  measure.Duration `json:"wait,omitzero" label:"Then wait"`
 	Trade string           `json:"trade,omitempty" max:"40" label:"Trade"`
 	After string           `json:"after,omitempty" max:"200" label:"Comes after" choose:"tasks"`
+	Parts int              `json:"parts,omitempty" label:"In parts"`
+	With  string           `json:"with,omitempty" max:"200" label:"Together with" choose:"tasks"`
 	From  string           `json:"from,omitempty" label:"Not before"` // date
 	State string           `json:"state,omitempty" label:"State" choose:"|done|left out"`
 	At    string           `json:"at,omitempty" label:"Done at"` // 2026-09-20 19:40
@@ -57,6 +59,12 @@ func (x *Job) valid(checks) error {
 	}
 	if x.State == "left out" && strings.TrimSpace(x.Why) == "" {
 		return measure.Bad("why", "is empty; say why it is left out")
+	}
+	if x.With != "" && x.With == x.Task {
+		return measure.Bad("with", "is the task itself; name another")
+	}
+	if x.Parts < 0 || x.Parts > 12 {
+		return measure.Bad("parts", "%d is too many; 2 to 12, or 0 to do it as one", x.Parts)
 	}
 	const most = 30 * 24 * 3600
 	return measure.First(

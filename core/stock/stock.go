@@ -114,6 +114,8 @@ type Coat struct {
 	Coverage    float64          `json:"coverage"` // m2 per litre
 	MinTemp     float64          `json:"minTemp"`
 	Recoat      measure.Duration `json:"recoat"`
+	Window      measure.Duration `json:"window"` // its own next coat goes on no later than this
+	Again       measure.Duration `json:"again"`  // or, that missed, no sooner than this
 	Handling    measure.Duration `json:"handling"`
 	Full        measure.Duration `json:"full"`
 	Cautions    []string         `json:"cautions"`

@@ -1,4 +1,4 @@
-// A search for a tighter layout improves in view.
+// A search for a tighter layout, or for a better order of work, improves in view.
 (function () {
   "use strict";
   const { $ } = window.page;
@@ -6,17 +6,18 @@
     window.Alpine.data("search", () => ({
       source: null,
       look() {
-        const q = new URLSearchParams({ stock: this.$root.dataset.stock, prop: $(".quick [name=prop]").value });
+        const { stock, at, doing } = this.$root.dataset;
+        const q = new URLSearchParams(stock ? { stock, prop: $(".quick [name=prop]").value } : {});
         this.stop();
         this.$refs.found.hidden = false;
         this.$refs.stop.hidden = false;
         this.$refs.keep.disabled = true;
-        this.$refs.said.textContent = "laying out";
-        this.source = new EventSource("/p/" + $("#page").dataset.plan + "/search?" + q);
+        this.$refs.said.textContent = doing || "laying out";
+        this.source = new EventSource("/p/" + $("#page").dataset.plan + (at || "/search") + "?" + q);
         this.source.onmessage = (e) => {
           const m = JSON.parse(e.data);
           this.$refs.bar.value = m.share;
-          this.$refs.said.textContent = `${m.sheets} sheets, ${m.used} used` + (m.left ? `, largest piece left ${m.left}` : "") + (m.done ? ". Done." : "");
+          this.$refs.said.textContent = m.said + (m.done ? ". Done." : "");
           if (m.draw) this.$refs.draw.innerHTML = m.draw;
           if (m.layout) { this.$refs.layout.value = JSON.stringify(m.layout); this.$refs.keep.disabled = false; }
           if (m.done) this.stop();
