@@ -102,7 +102,8 @@ func solidSpecs(w *work.Work, x *plan.Solid) []spec {
 		}
 	}
 	out = append(append(append(out, spec{"stock", "Stock", k.Form}), choices...), ticks...)
-	out = append(out, spec{"sealed", "Closed for good", "check"}, spec{"lit", "Light must pass", "check"})
+	out = append(out, spec{"sealed", "Closed for good", "check"}, spec{"lit", "Light must pass", "check"},
+		spec{"blacked", "Blacked out inside", "check"})
 	if k.Form == "sheet" {
 		long = append(long, spec{"openings", "Openings", "wide"})
 	}

@@ -465,6 +465,15 @@ func ruleCasesOf() []ruleCase {
 			p.Solids[0].Openings = []plan.Opening{{Name: "Hatch", Face: "front", Kind: "rect", W: measure.Len("3 in"),
 				H: measure.Len("3 in"), Y: measure.Len("1.7 in")}}
 		}},
+		{"light-leak", Mind, 1, func(p *plan.Plan) { p.Solids[0].Sealed = true }},
+		{"foam-bows", Mind, 1, func(p *plan.Plan) {
+			p.Solids[0].Stock = "xps1/2"
+			p.Solids = append(
+				p.Solids,
+				plan.Solid{ID: "blob", Prop: "a", Name: "Blob", Kind: "modelled", Stock: "foamcan",
+					By: "box", How: "on", Form: form.Modelled{W: measure.Len("6 in"), D: measure.Len("6 in"), H: measure.Len("4 in")}},
+			)
+		}},
 		{"overlap", Mind, 1, func(p *plan.Plan) {
 			again := p.Solids[0]
 			again.ID, again.Name, again.X = "again", "Again", measure.Len("5 in")

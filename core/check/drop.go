@@ -125,7 +125,7 @@ func resolve(w *work.Work, device string, m Mend) *wiring.State {
 // more than devices.
 func with(w *work.Work, device string, m Mend) *plan.Plan {
 	w.Watch.At("device", device)
-	p := w.FedBy(w.Rig.Supply(device)) // what another supply feeds stays as it is
+	p := w.FedBy(w.Rig.Supply(device))        // what another supply feeds stays as it is
 	for _, c := range m.made().Edit.Changes { // devices only, whose new values are known to be sound
 		var d plan.Device
 		if c.Kind != "device" || json.Unmarshal(c.After, &d) != nil {
@@ -135,6 +135,11 @@ func with(w *work.Work, device string, m Mend) *plan.Plan {
 			*old = d
 		} else {
 			p.Devices = append(p.Devices, d)
+		}
+	}
+	for i := range p.Devices { // it changes what that supply does not feed
+		if d := &p.Devices[i]; d.From != "" && p.Device(d.From) == nil || d.To != "" && p.Device(d.To) == nil {
+			return nil
 		}
 	}
 	return p

@@ -15,6 +15,7 @@ var speaksFrom = map[string]struct {
 	"seams-open":    {plan.Cut, joining},
 	"uncoated-foam": {plan.Cut, coating},
 	"overlap":       {plan.Cut, joining},
+	"light-leak":    {plan.Cut, joining},
 }
 
 // joining is true of a prop with a joint.

@@ -140,7 +140,8 @@ var fitting = kind{
 				solids: []string{
 					s.ID,
 				}, Steps: []string{"Tape it together, check the square and one known dimension, mark " +
-					"across each seam."}}
+					"across each seam.",
+					"Write up, front, left and right inside each part while it stands: once apart, no two look different."}}
 			t.hands(of("seams held dry", float64(n), FitSeam))
 			b.add(t)
 		}
@@ -218,8 +219,11 @@ var filling = kind{
 			t.hands(of("metres filled and sanded", metres, FillMetre))
 			t.Steps = append(t.Steps, words.Count(len(list), "seam")+" in all.")
 			if far, fine, ok := b.FarOff(p.ID); ok && fine >= unseen {
-				t.Steps = append(t.Steps, fmt.Sprintf("Guests come no nearer than %s and make out nothing finer than %s mm: what "+
-					"is finer can be left out, with that as the reason.", b.Run(far*1000), measure.Decimal(fine, 1)))
+				t.Steps = append(
+					t.Steps,
+					fmt.Sprintf("Guests come no nearer than %s and make out nothing finer than %s mm: what "+
+						"is finer can be left out, with that as the reason.", b.Run(far*1000), measure.Decimal(fine, 1)),
+				)
 			}
 			b.add(t)
 		}

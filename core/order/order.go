@@ -94,6 +94,7 @@ func init() { // not in the variable itself: making tasks looks it up
 		joining,
 		filling,
 		coating,
+		blacking,
 		mounting,
 		wiring,
 		proving,

@@ -125,7 +125,8 @@ func TestWhatComesBeforeWhat(t *testing.T) {
 	seen := map[string]bool{}
 	shell := Of(laidUp(t))
 	parts := Of(small(t, func(p *plan.Plan) { p.Jobs = []plan.Job{{ID: "j", Task: "cut:a", Parts: 2}} }))
-	for _, x := range slices.Concat(o.Tasks, shell.Tasks, parts.Tasks) {
+	black := Of(small(t, func(p *plan.Plan) { p.Solids[0].Blacked = true }))
+	for _, x := range slices.Concat(o.Tasks, shell.Tasks, parts.Tasks, black.Tasks) {
 		for _, l := range x.After {
 			seen[l.Rule.Code] = true
 		}
@@ -750,4 +751,18 @@ func TestABetterOrderIsKept(t *testing.T) {
 	q.Display.Turns += " glue:gone"
 	less := In(work.Do(q, stock.Shop, today))
 	assert.Len(t, less.Slots, len(less.Row))
+}
+
+// What is blacked out inside is so after its seams are glued and before its wires go in, and
+// waits until that is dry.
+func TestBlackingOut(t *testing.T) {
+	o := Of(small(t, func(p *plan.Plan) { p.Solids[0].Blacked = true }))
+	x := o.Task("black:a-box")
+	require.NotNil(t, x)
+	assert.Contains(t, after(x), "glue:a-box by glue-before-black")
+	assert.Contains(t, after(o.Task("wire:a")), "black:a-box by black-before-wire")
+	assert.Contains(t, after(o.Task("close:a-box")), "black:a-box by black-before-wire")
+	assert.Equal(t, 60, x.Wait, "at 21 C and 50 %")
+	assert.Nil(t, Of(small(t)).Task("black:a-box"))
+	assert.Contains(t, strings.Join(o.Task("fit:a-box").Steps, " "), "up, front, left and right")
 }

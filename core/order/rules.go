@@ -103,6 +103,10 @@ var (
 	)
 	_ = rule("body-before-mechanism", "A body is glued and coated before a mechanism is mounted in it.",
 		"drips in a bearing, and a frame that still moves", kindsOf("glue", "join", "coat"), kindsOf("mount"), nil)
+	_ = rule("black-before-wire", "A lit body is blacked out inside before it is wired and closed.",
+		"behind lamps and wires no brush reaches a seam", kindsOf("black out"), kindsOf("wire", "close"), nil)
+	_ = rule("glue-before-black", "A body is glued before its seams are blacked out.",
+		"what is not closed yet cannot be blacked", kindsOf("glue", "join"), kindsOf("black out"), share)
 	_ = rule("wire-before-prove", "What is wired is proven.", "a card wants something to measure",
 		kindsOf("wire"), kindsOf("prove"), nil)
 	_ = rule("prove-before-close", "Lamps are lit on the bench before they are closed in.",

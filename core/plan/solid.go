@@ -38,6 +38,7 @@ type Solid struct {
 	Pull     measure.Mass   `json:"pull,omitzero"`                        // of one pair, straight off, as rated
 	Sealed   bool           `json:"sealed,omitempty"`                     // closed up for good, but for its doors
 	Lit      bool           `json:"lit,omitempty"`                        // light must pass
+	Blacked  bool           `json:"blacked,omitempty"`                    // its seams and edges, from the inside
 }
 
 // Opening is a hole through one face of a solid.
