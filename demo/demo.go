@@ -602,6 +602,8 @@ func pixels(p *plan.Plan) {
 			Product:  "pixel5",
 			Length:   l("1.2 m"),
 			Bright:   60,
+			Picture:  "breathe",
+			Colour:   "honey",
 			Feeds:    "0% 50%",
 			Gauge:    g("18 AWG"),
 			Data:     "U1",
@@ -820,7 +822,7 @@ func crew(p *plan.Plan, today time.Time) {
 	for i, r := range []plan.Reading{{Device: "glow-2", Volts: v("11.84 V"), By: "Ira"},
 		{Device: "glow-3", Volts: v("10.46 V"), By: "Ira"}, {Device: "glow-4", Volts: v("10.49 V"), By: "Ira"},
 		{Device: "cells", Light: "dark", By: "Ola"}, {Device: "S3", Volts: v("4.98 V"), By: "Ola"},
-		{Device: "W4", Volts: v("4.86 V"), By: "Ola"}, {Device: "X1", Volts: v("2.84 V"), By: "Ola"}} {
+		{Device: "W4", Volts: v("4.88 V"), By: "Ola"}, {Device: "X1", Volts: v("2.72 V"), By: "Ola"}} {
 		r.ID, r.On = fmt.Sprintf("r%d", i+1), was
 		p.Readings = append(p.Readings, r)
 	}

@@ -240,7 +240,7 @@ func TestPixelsFromFeedToPaper(t *testing.T) {
 func TestPlantedFaultOfTheComb(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=comb&way=fault")
 	assert.Contains(t, s.text(".cause"), "a bad contact in Comb plug X1")
-	assert.Contains(t, s.text(".seen"), "2.84 V")
+	assert.Contains(t, s.text(".seen"), "2.72 V")
 	s.live(func() {
 		eval[bool](
 			s,

@@ -377,9 +377,8 @@ func (b *bench) data(d *plan.Device) {
 		n, colours = 2, "data: green, ground: black"
 	}
 	b.h.Wires = append(b.h.Wires, HarnessWire{
-		b.Flag(
-			d.ID,
-		) + " data", "data", from, b.Flag(d.ID) + " start", measure.Of[measure.GaugeKind](measure.AWGArea(wiring.DataGauge)), n, 0,
+		b.Flag(d.ID) + " data", "data", from, b.Flag(d.ID) + " start",
+		measure.Of[measure.GaugeKind](measure.AWGArea(wiring.DataGauge)), n, 0,
 		d.DataLead.Value(), d.DataLead.Value() + 2*ServiceLoop, colours,
 	})
 }

@@ -50,7 +50,8 @@ func (w *Work) lay() {
 // cutPart adds a part of a solid, the number-th of its prop, and returns the mass
 // of all its copies in kg.
 func (w *Work) cutPart(s *plan.Solid, panel pattern.Panel, number int) float64 {
-	c := s.Of(w.Lib, cutKey{panel.ID, w.Plan.Margin(), w.Plan.Metric()}, func() any { return w.asCut(s, panel) }).(cutPanel)
+	key := cutKey{panel.ID, w.Plan.Margin(), w.Plan.Metric()}
+	c := s.Of(w.Lib, key, func() any { return w.asCut(s, panel) }).(cutPanel)
 	part := &Part{Ref: s.ID + "/" + panel.ID, Solid: s, Panel: c.panel, No: number, Mass: c.kg}
 	w.Parts = append(w.Parts, part)
 	w.partBy[part.Ref] = part
