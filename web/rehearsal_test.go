@@ -5,10 +5,16 @@ import (
 	"context"
 	"encoding/binary"
 	"encoding/json"
+	"image"
+	"image/png"
 	"math"
 	"net/http"
 	"net/url"
 	"testing"
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/core/work"
+	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -100,4 +106,31 @@ func TestPixelPicture(t *testing.T) {
 	assert.Equal(t, []byte{0, 0, 0, 72, 0, 0, 0, 100}, []byte(body)[16:24], "72 wide, 100 high")
 	code, _, _ = got(t, srv, apiary+"/pixels.png?device=jar-3")
 	assert.Equal(t, 404, code)
+}
+
+// A matrix of rows shows eyes: its picture is drawn, its refresh and its duty are told with
+// their working, and it takes less in the Loom than all of it lit; what pixels show it does not.
+func TestAMatrixShowsEyes(t *testing.T) {
+	p := demo.Apiary(today)
+	p.Devices = append(p.Devices, plan.Device{ID: "eyes", Prop: "comb", Kind: "lamp", Name: "Matrix eyes", From: "W4",
+		Product: "matrix5", Picture: "eyes", Colour: "honey"})
+	require.NoError(t, p.Validate())
+	w := work.Do(p, stock.Shop, today)
+	assert.InDelta(t, 10e6/(64*16*15), w.Results.At("device", "eyes", "refresh").Value, 1e-6)
+	assert.InDelta(t, 100./16, w.Results.At("device", "eyes", "duty").Value, 1e-9)
+	assert.Less(t, w.All.Readings["eyes"].Amps, 2.0)
+	assert.Greater(t, w.All.Readings["eyes"].Amps, .15)
+	s := site(t, p)
+	page := fetch(t, s, "/p/midnight-apiary/rehearsal?prop=comb").Body.String()
+	assert.Contains(t, page, "shown whole 651 times a second")
+	pic := fetch(t, s, "/p/midnight-apiary/pixels.png?device=eyes")
+	assert.Equal(t, 200, pic.Code)
+	img, err := png.Decode(pic.Body)
+	require.NoError(t, err)
+	assert.Equal(t, image.Pt(4*68, 2*36), img.Bounds().Size())
+	q := p.Clone()
+	q.Device("eyes").Picture = "swarm"
+	assert.ErrorContains(t, q.Validate(), "a matrix shows eyes")
+	q.Device("eyes").Picture, q.Device("cells").Picture = "eyes", "eyes"
+	assert.ErrorContains(t, q.Validate(), "a matrix shows eyes")
 }

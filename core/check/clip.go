@@ -84,6 +84,9 @@ var _ = heard("clip-loud", Fix, "A sound is too loud for ears that are near it a
 
 var _ = heard("clip-cut", Mind, "A cue ends before the sound that it plays.",
 	func(w *work.Work, h work.Heard, say func(Snag)) {
+		if h.Of.Loop {
+			return // it is meant to go on until it is switched off
+		}
 		for _, s := range w.Plan.Scenes {
 			for i, q := range s.Cues {
 				if q.Channel != h.Of.Channel || q.Channel == "" || q.Length.Value() >= h.Of.Long.Value()-.05 {
@@ -97,6 +100,38 @@ var _ = heard("clip-cut", Mind, "A cue ends before the sound that it plays.",
 					Title: "“" + h.Of.Name + "” is cut off in “" + s.Name + "”",
 					Why:   fmt.Sprintf("It lasts %s; the cue is %s.", h.Of.Long, q.Length),
 					Mends: []Mend{put(w, "Play it to its end", "scene", s.ID, next)},
+				})
+				return
+			}
+		}
+	})
+
+var _ = heard("clip-ends", Mind, "A clip is over before the cue that plays it, and is not played on.",
+	func(w *work.Work, h work.Heard, say func(Snag)) {
+		if h.Of.Loop || h.Of.Long.IsZero() || h.Of.Channel == "" {
+			return
+		}
+		for _, s := range w.Plan.Scenes {
+			for i, q := range s.Cues {
+				if q.Channel != h.Of.Channel || q.Length.Value() <= h.Of.Long.Value()+.5 {
+					continue
+				}
+				on, next := *h.Of, s
+				on.Loop = true
+				next.Cues = append([]plan.Cue(nil), s.Cues...)
+				next.Cues[i].Length = h.Of.Long
+				say(Snag{
+					At: []string{"scene:" + s.ID}, key: "scene:" + s.ID + "/" + q.Channel,
+					Title: "“" + h.Of.Name + "” is over before its cue in “" + s.Name + "”",
+					Why: fmt.Sprintf(
+						"It lasts %s; the cue is %s: a screen goes blank, a speaker still, for the rest.",
+						h.Of.Long,
+						q.Length,
+					),
+					Mends: []Mend{
+						put(w, "Play it on, over and over", "clip", on.ID, on),
+						put(w, "End the cue with it", "scene", s.ID, next),
+					},
 				})
 				return
 			}

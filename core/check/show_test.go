@@ -123,7 +123,9 @@ func showCases() []ruleCase {
 		{"sweeps-into", Fix, 0, lifted(func(p *plan.Plan, m *plan.Mechanism) {
 			m.X, m.Z = l("0 in"), l("4 in")
 			p.Solids = append(p.Solids, plan.Solid{ID: "post", Prop: "a", Name: "Post", Kind: "box", Stock: "ply1/4",
-				X: l("12 in"), Z: l("6 in"), Form: form.Box{W: l("2 in"), D: l("2 in"), H: l("20 in"), Joint: "butt"}})
+				X: l(
+					"12 in",
+				), Z: l("6 in"), Form: form.Box{W: l("2 in"), D: l("2 in"), H: l("20 in"), Joint: "butt"}})
 		})},
 		{"larger-than-room", Fix, 0, func(p *plan.Plan) {
 			p.Display.RoomLong, p.Display.RoomWide, p.Display.RoomHigh = l("11 in"), l("11 in"), l("11 in")
@@ -151,6 +153,7 @@ func showCases() []ruleCase {
 		})},
 		{"clip-quiet", Mind, 1, clipped(func(c *plan.Clip) { c.RMS, c.Guests = -15, measure.Len("12 ft") })},
 		{"clip-loud", Fix, 1, clipped(func(c *plan.Clip) { c.Guests = measure.Len("8 in") })},
+		{"clip-ends", Mind, 2, clipped(func(c *plan.Clip) { c.Long = sec("1 s") })},
 		{"clip-cut", Mind, 1, clipped(func(c *plan.Clip) { c.Long = sec("7 s") })},
 		{"into-stop", Fix, 2, lifted(func(p *plan.Plan, m *plan.Mechanism) {
 			m.Stops, p.Scenes[1].Cues[0].Length = false, sec("3 s")

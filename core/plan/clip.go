@@ -15,6 +15,8 @@ type Clip struct {
 	Name    string           `json:"name" max:"80" label:"Name"`
 	Channel string           `json:"channel,omitempty" ref:"device" label:"Played by" choose:"driven"`
 	Long    measure.Duration `json:"long,omitzero" label:"Lasts"`
+	Loop    bool             `json:"loop,omitempty" label:"Plays on, over and over"`
+	Turned  string           `json:"turned,omitempty" label:"Its screen stands" choose:"|upright|on its side|upside down"`
 	Peak    float64          `json:"peak"` // dB below full scale
 	RMS     float64          `json:"rms"`
 	Loud    float64          `json:"loud"`                                        // LUFS
@@ -47,9 +49,16 @@ func (x *Clip) valid(c checks) error {
 			return measure.Bad("wave", "has a letter that is no height: %q", r)
 		}
 	}
-	return measure.First(measure.Named(x.Name), level("peak", x.Peak), level("rms", x.RMS), level("loud", x.Loud),
+	return measure.First(
+		measure.Named(x.Name),
+		measure.OneOf("turned", x.Turned, "", "upright", "on its side", "upside down"),
+		level("peak", x.Peak),
+		level("rms", x.RMS),
+		level("loud", x.Loud),
 		seconds("long", x.Long, 7200),
-		measure.Within("guests", x.Guests, 0, 100*metre), measure.Within("fence", x.Fence, 0, 1000*metre))
+		measure.Within("guests", x.Guests, 0, 100*metre),
+		measure.Within("fence", x.Fence, 0, 1000*metre),
+	)
 }
 
 // heights are the letters that a clip's outline is written with.

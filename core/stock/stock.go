@@ -131,9 +131,14 @@ type Lamp struct {
 	// prewired, led, resistive, strip, pixels, motor, servo, coil, power, amplifier, sensor
 	Kind      string         `json:"kind"`
 	Volts     float64        `json:"volts"`
-	Amps      float64        `json:"amps"`     // at rated volts; per LED in a strip, per pixel at full white
-	Vf        float64        `json:"vf"`       // forward drop of the whole string
-	Idle      float64        `json:"idle"`     // amps per pixel, dark; of a servo, holding still
+	Amps      float64        `json:"amps"`    // at rated volts; per LED in a strip, per pixel at full white
+	Vf        float64        `json:"vf"`      // forward drop of the whole string
+	Idle      float64        `json:"idle"`    // amps per pixel, dark; of a servo, holding still
+	Columns   int            `json:"columns"` // of a matrix
+	Rows      int            `json:"rows"`
+	Scan      int            `json:"scan"`     // of its rows that are lit one after another; the others with them
+	Bits      int            `json:"bits"`     // of each colour that it is shown with
+	Clock     float64        `json:"clock"`    // Hz that they are shifted at (from memory, typical)
 	Stall     float64        `json:"stall"`    // amps of a motor held still at rated volts, and as it starts
 	Peak      float64        `json:"peak"`     // amps of an amplifier at its loudest
 	Torque    float64        `json:"torque"`   // N m of a motor or servo at stall

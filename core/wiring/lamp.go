@@ -33,8 +33,21 @@ var lampKind = &Kind{
 		if _, err := ParseFeeds(d.Feeds); err != nil {
 			return err
 		}
-		if d.Picture != "" && !slices.Contains(pixel.Pictures, pixel.Picture(d.Picture)) {
-			return measure.Bad("picture", "%q is none; choose solid, chase, breathe, embers or swarm", d.Picture)
+		if matrix := s.Lib.Lamps[d.Product].Columns > 0; d.Picture != "" &&
+			matrix != (d.Picture == string(pixel.Eyes)) {
+			return measure.Bad(
+				"picture",
+				"%q does not go there; a matrix shows eyes, a string of pixels the others",
+				d.Picture,
+			)
+		}
+		if d.Picture != "" && d.Picture != string(pixel.Eyes) &&
+			!slices.Contains(pixel.Pictures, pixel.Picture(d.Picture)) {
+			return measure.Bad(
+				"picture",
+				"%q is none; choose solid, chase, breathe, embers, swarm or eyes",
+				d.Picture,
+			)
 		}
 		if d.Colour != "" {
 			if _, err := pixel.Read(d.Colour); err != nil {
@@ -60,6 +73,10 @@ func lampTicket(d *Device, lib *stock.Library) []Field {
 		{"in", "Built into", "solids"},
 		{"reversed", "Reversed", "check"},
 		{"proven", "Proven, lit", "check"},
+	}
+	if lib.Lamps[d.Product].Columns > 0 {
+		first = append(first, Field{"picture", "Shows", "|eyes"}, Field{"colour", "Colour", "text"},
+			Field{"bright", "Held to, %", "text"})
 	}
 	switch lib.Lamps[d.Product].Kind {
 	case "led":
@@ -204,6 +221,8 @@ func LampOf(d *Device, lib *stock.Library) stock.Lamp {
 	}
 	if !d.Amps.IsZero() {
 		l.Amps = d.Amps.Value()
+	} else if l.Columns > 0 && d.Picture != "" {
+		l.Amps = l.Idle + (l.Amps-l.Idle)*shown(d, l)
 	}
 	if !d.Lead.IsZero() {
 		l.Lead = d.Lead
@@ -263,6 +282,11 @@ func pictured(d *Device, l stock.Lamp) float64 {
 	c, err := pixel.Read(d.Colour)
 	if err != nil {
 		c = pixel.Names["white"]
+	}
+	if l.Columns > 0 {
+		return pictures.Get(fmt.Sprint(d.Picture, c, l.Columns, l.Rows), func() float64 {
+			return pixel.EyesShare(c, l.Columns, l.Rows)
+		})
 	}
 	n := segments(d, l)
 	return pictures.Get(fmt.Sprint(d.Picture, c, n), func() float64 { return pixel.Picture(d.Picture).Share(c, n) })

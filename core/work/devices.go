@@ -6,6 +6,7 @@ import (
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
+	"zapbarn/core/pixel"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
@@ -150,7 +151,8 @@ func (t told) run() {
 	))
 	may := stock.Ampacity(d.Gauge.Value())
 	t.keep("carry", source.Num("May carry", may, "A", measure.Amps(may)).
-		With("limit of the next smaller listed gauge", d.Gauge.String()+" wire", measure.Amps(may), stock.AmpacityFrom))
+		With("limit of the next smaller listed gauge", d.Gauge.String()+" wire", measure.Amps(may), stock.AmpacityFrom),
+	)
 }
 
 func (t told) lamp() {
@@ -162,11 +164,27 @@ func (t told) lamp() {
 		source.FromTrade("an LED's light follows its current"),
 	))
 	l := wiring.LampOf(t.d, t.Lib)
+	if l.Columns > 0 {
+		t.matrix(l)
+	}
 	if l.Kind == "led" && t.rated > 0 {
 		if _, _, r, err := circuit.LEDResistor(t.rated, l.Vf, max(1, t.d.Row), l.Amps); err == nil {
 			t.keep("resistor", r)
 		}
 	}
+}
+
+// matrix are the numbers of a matrix whose rows are lit one after another.
+func (t told) matrix(l stock.Lamp) {
+	m := pixel.Matrix{Columns: l.Columns, Rows: l.Scan, Bits: l.Bits, Clock: l.Clock}
+	hz := measure.Decimal(m.Refresh(), 0) + " times a second"
+	t.keep("refresh", source.Num("Shown whole", m.Refresh(), "Hz", hz).With(
+		"clock / (columns x rows one after another x (2^bits - 1))",
+		fmt.Sprintf("%g MHz / (%d x %d x %g)", l.Clock/1e6, l.Columns, l.Scan, math.Pow(2, float64(l.Bits))-1),
+		hz, source.Exact("rows lit one after another; below 60 it is seen to flicker")))
+	duty := measure.Decimal(m.Duty()*100, 1) + " % of the time"
+	t.keep("duty", source.Num("Each row is lit", m.Duty()*100, "%", duty).With("1 / rows one after another",
+		fmt.Sprintf("1 / %d", l.Scan), duty, source.Exact("scanning")))
 }
 
 func (t told) fuse() {
