@@ -157,7 +157,15 @@ func setOut(p *plan.Plan, today time.Time) {
 		}
 	}
 	p.Cords = []plan.Cord{
-		{ID: "skep", Name: "Skep cord", Outlet: "porch", Prop: "skep", Through: "3 ft, 9 ft", Long: l("50 ft")},
+		{
+			ID:      "skep",
+			Name:    "Skep cord",
+			Outlet:  "porch",
+			Prop:    "skep",
+			Through: "3 ft, 9 ft",
+			Long:    l("50 ft"),
+			End:     "in a box",
+		},
 		{
 			ID:      "flowers",
 			Name:    "Sunflower cord",
@@ -165,9 +173,10 @@ func setOut(p *plan.Plan, today time.Time) {
 			Prop:    "sunflowers",
 			Through: "3 ft, 14 ft; 19 ft, 14 ft",
 			Long:    l("75 ft"),
+			End:     "in a box",
 		},
 		{ID: "shelf", Name: "Shelf cord", Outlet: "shed", Prop: "shelf", Through: "56 ft, 4 ft; 44 ft, 3 ft",
-			Long: l("50 ft"), Over: "covered"},
+			Long: l("50 ft"), Over: "covered", End: "off the ground"},
 	}
 	p.Viewpoints = []plan.Viewpoint{
 		{ID: "gate", Name: "Gate", X: l("4 ft"), Y: l("37 ft"), Look: deg("-70 deg")},

@@ -1,11 +1,17 @@
 package e2e
 
 import (
+	"bytes"
+	"encoding/base64"
 	"encoding/json"
+	"fmt"
 	"image"
+	"image/color"
 	"image/png"
+	"math"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"zapbarn/core/plan"
@@ -93,8 +99,11 @@ func TestASketchLiesBeneath(t *testing.T) {
 		require.NoError(t, chromedp.Do(s.ctx, chromedp.SetUploadFiles(`form[action$="/sketch"] input[type=file]`,
 			[]string{file})))
 		s.live(func() {
-			eval[bool](s, `(()=>{const f=document.querySelector('form[action$="/sketch"]'); f.elements.across.value="`+across+
-				`"; f.requestSubmit(); return true})()`)
+			eval[bool](
+				s,
+				`(()=>{const f=document.querySelector('form[action$="/sketch"]'); f.elements.across.value="`+across+
+					`"; f.requestSubmit(); return true})()`,
+			)
 		})
 	}
 	lay("wide")
@@ -219,4 +228,59 @@ func TestCardsNightsAndSeasons(t *testing.T) {
 	s.say("box 12 x 12 x 12 xps1 called Bait box", "box")
 	s.goTo("/p/" + id + "/walkdown?way=compare&with=midnight-apiary")
 	assert.Contains(t, s.text("main"), "added Bait box")
+}
+
+// Two places are measured, by press and by keys; layers are left out and stay out; a drawing
+// comes out as a picture with something on it.
+func TestTheYardIsMeasured(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
+	s := open(t, apiary+"/yard")
+	before := s.plan("midnight-apiary").Plots
+	eval[bool](s, `(()=>{document.querySelector("[data-measure]").click(); return true})()`)
+	assert.Contains(t, s.text("[data-measured]"), "from where?")
+	at := func(sel string) string {
+		return `(()=>{const b=document.querySelector('` + sel + `').getBoundingClientRect();
+			document.querySelector('` + sel + `').dispatchEvent(new PointerEvent("pointerdown",
+			{bubbles:true,cancelable:true,clientX:b.x+b.width/2,clientY:b.y+b.height/2})); return true})()`
+	}
+	eval[bool](s, at(`[data-yard="plot:sunflowers"] .yardprop`))
+	eval[bool](s, at(`[data-yard="plot:skep"] .yardprop`))
+	says := s.text("[data-measured]")
+	a, b := s.plan("midnight-apiary").PlotOf("sunflowers"), s.plan("midnight-apiary").PlotOf("skep")
+	inches := math.Hypot(a.X.Value()-b.X.Value(), a.Y.Value()-b.Y.Value()) / 25.4
+	var feet, rest float64
+	_, err := fmt.Sscanf(says, "%f' %f", &feet, &rest)
+	require.NoError(t, err, says)
+	assert.InDelta(t, inches, 12*feet+rest, 4, says)
+	assert.Equal(t, before, s.plan("midnight-apiary").Plots, "nothing was dragged")
+	for _, id := range []string{"sunflowers", "skep"} {
+		eval[bool](s, `(()=>{const e=document.querySelector('[data-yard="plot:`+id+`"]'); e.focus();
+			e.dispatchEvent(new KeyboardEvent("keydown",{key:"Enter",bubbles:true,cancelable:true})); return true})()`)
+	}
+	assert.Regexp(t, `\d+' \d+"`, s.text("[data-measured]"))
+	eval[bool](s, `(()=>{document.querySelector("[data-measure]").click();
+		document.querySelector("[data-layer=cord]").click(); return true})()`)
+	shown := `getComputedStyle(document.querySelector('[data-key^="cord:"]')).display`
+	assert.Equal(t, "none", eval[string](s, shown))
+	s.goTo(apiary + "/yard?way=light")
+	assert.Equal(t, "none", eval[string](s, shown), "it is remembered")
+	eval[bool](s, `(()=>{document.querySelector("[data-layer=cord]").click();
+		window.kept=""; HTMLAnchorElement.prototype.click=function(){window.kept=this.href+"|"+this.download}; return true})()`)
+	eval[bool](s, `(()=>{document.querySelector("a[data-png]").dispatchEvent(new MouseEvent("click",{bubbles:true,
+		cancelable:true})); return true})()`)
+	s.wait(`window.kept !== ""`)
+	kept := eval[string](s, `window.kept`)
+	data, name, _ := strings.Cut(strings.TrimPrefix(kept, "data:image/png;base64,"), "|")
+	assert.Equal(t, "yard.png", name)
+	raw, err := base64.StdEncoding.DecodeString(data)
+	require.NoError(t, err)
+	img, err := png.Decode(bytes.NewReader(raw))
+	require.NoError(t, err)
+	colours := map[color.Color]bool{}
+	for x := 0; x < img.Bounds().Dx(); x += 7 {
+		for y := 0; y < img.Bounds().Dy(); y += 7 {
+			colours[img.At(x, y)] = true
+		}
+	}
+	assert.Greater(t, len(colours), 3, "something is drawn")
 }

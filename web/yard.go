@@ -62,6 +62,18 @@ type YardPage struct {
 	Sketches  []Link
 	Weather   []Row        // the days that are forecast
 	EyeQuery  template.URL // of the picture as a file
+	Layers    []Option     // what can be left out of the drawing
+}
+
+// yardLayers are the kinds of thing that can be left out of the drawing.
+var yardLayers = []Option{
+	{Value: "plot", Text: "Props"},
+	{Value: "walkway", Text: "Ways"},
+	{Value: "wall", Text: "Walls"},
+	{Value: "fixture", Text: "Lamps"},
+	{Value: "cord", Text: "Cords"},
+	{Value: "viewpoint", Text: "Viewpoints"},
+	{Value: "sketch", Text: "Sketch"},
 }
 
 // Pass is when something goes off as a guest comes by.
@@ -87,7 +99,7 @@ func yardFill(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
 func (p *Page) yard() {
 	w := p.Work
 	y := w.Yard()
-	v := &YardPage{Legend: legends[p.Way], On: p.Way}
+	v := &YardPage{Layers: yardLayers, Legend: legends[p.Way], On: p.Way}
 	p.Yard = v
 	v.Empty = len(w.Plan.Plots)+len(w.Plan.Walls)+len(w.Plan.Walkways)+len(w.Plan.Fixtures) == 0
 	v.Stands = p.setOut()
@@ -299,6 +311,11 @@ func (s *Server) addSketch(c *gin.Context) {
 	x := plan.Sketch{ID: w.Plan.FreshID("sketch", in.title), Name: measure.Capital(in.title), Photo: in.photo.ID,
 		Wide: in.wide, Tall: in.tall, Across: across}
 	p := &Page{PlanID: c.Param("plan")}
-	s.apply(c, plan.Edit{Label: "lay down " + x.Name, Changes: []plan.Change{w.Plan.Put("photo", in.photo.ID, in.photo),
-		w.Plan.Put("sketch", x.ID, x)}}, over{}, p.href("yard", "", "sketch:"+x.ID, ""))
+	s.apply(
+		c,
+		plan.Edit{Label: "lay down " + x.Name, Changes: []plan.Change{w.Plan.Put("photo", in.photo.ID, in.photo),
+			w.Plan.Put("sketch", x.ID, x)}},
+		over{},
+		p.href("yard", "", "sketch:"+x.ID, ""),
+	)
 }

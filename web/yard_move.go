@@ -33,7 +33,11 @@ func (s *Server) moveInYard(c *gin.Context) {
 		if err != nil {
 			return plan.Edit{}, err
 		}
-		return plan.Edit{Label: "move " + p.Name(v), Changes: []plan.Change{p.Put(kind, id, next)}}, nil
+		e := plan.Edit{Label: "move " + p.Name(v), Changes: []plan.Change{p.Put(kind, id, next)}}
+		if at < 0 {
+			e.Changes = append(e.Changes, movedWith(p, v, next)...)
+		}
+		return e, nil
 	})
 	s.applied(c, err, over{}, "")
 }
@@ -57,6 +61,11 @@ func shifted(p *plan.Plan, v any, at int, by map[string]float64) (any, error) {
 		s.step = 25
 	}
 	s.others(v)
+	return s.moved(v)
+}
+
+// moved is a thing of the yard shifted; the error says that it is locked, or none of it.
+func (s *shift) moved(v any) (any, error) {
 	fixed := false
 	var next any
 	var err error
@@ -170,4 +179,53 @@ func (s *shift) fixture(x plan.Fixture) plan.Fixture {
 	n := x
 	n.X, n.Y, n.Aim = s.by(x.X, dx, nil), s.by(x.Y, dy, nil), s.turned(x.Aim)
 	return n
+}
+
+// standsAt is where a thing of the yard stands, and the group it moves with.
+func standsAt(v any) (x, y float64, group string) {
+	switch o := v.(type) {
+	case *plan.Plot:
+		return o.X.Value(), o.Y.Value(), o.Group
+	case plan.Plot:
+		return o.X.Value(), o.Y.Value(), o.Group
+	case *plan.Wall:
+		return o.X.Value(), o.Y.Value(), o.Group
+	case plan.Wall:
+		return o.X.Value(), o.Y.Value(), o.Group
+	case *plan.Viewpoint:
+		return o.X.Value(), o.Y.Value(), o.Group
+	case plan.Viewpoint:
+		return o.X.Value(), o.Y.Value(), o.Group
+	case *plan.Fixture:
+		if o.Prop == "" { // else it moves with that
+			return o.X.Value(), o.Y.Value(), o.Group
+		}
+	case plan.Fixture:
+		if o.Prop == "" {
+			return o.X.Value(), o.Y.Value(), o.Group
+		}
+	}
+	return 0, 0, ""
+}
+
+// movedWith moves the others of a thing's group by as much as it moved; what is locked stays.
+func movedWith(p *plan.Plan, was, now any) (out []plan.Change) {
+	x, y, group := standsAt(was)
+	if group == "" {
+		return nil
+	}
+	toX, toY, _ := standsAt(now)
+	for _, kind := range []string{"plot", "wall", "fixture", "viewpoint"} {
+		for _, e := range p.Elements(kind) {
+			if _, _, of := standsAt(e.Value); of != group || e.Value == was {
+				continue
+			}
+			s := &shift{p: p, dx: toX - x, dy: toY - y, at: -1, step: 1e-3}
+			next, err := s.moved(e.Value)
+			if err == nil {
+				out = append(out, p.Put(kind, e.ID, next))
+			}
+		}
+	}
+	return out
 }

@@ -49,3 +49,45 @@ func TestThingsOfTheYardAreMoved(t *testing.T) {
 	_, err = shifted(p, &p.Plots[1], -1, map[string]float64{"dx": 100})
 	assert.ErrorContains(t, err, "locked in place")
 }
+
+// What is of one group moves by as much, whatever each stood on; what is locked stays, and a
+// lamp on a prop moves with that, not twice.
+func TestAGroupMovesTogether(t *testing.T) {
+	l := measure.Len
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
+	p.Plots = []plan.Plot{{ID: "a", Prop: "a", X: l("10 ft"), Y: l("10 ft"), Group: "left"},
+		{ID: "b", Prop: "b", X: l("20 ft 1/2 in"), Y: l("12 ft"), Group: "left"}}
+	p.Walls = []plan.Wall{
+		{ID: "w", Name: "W", Kind: "wall", X: l("0 ft"), Y: l("1 ft"), ToX: l("8 ft"), ToY: l("1 ft"), Group: "left"},
+		{
+			ID:    "v",
+			Name:  "V",
+			Kind:  "wall",
+			X:     l("0 ft"),
+			Y:     l("2 ft"),
+			ToX:   l("8 ft"),
+			ToY:   l("2 ft"),
+			Group: "left",
+			Fixed: true,
+		},
+	}
+	p.Fixtures = []plan.Fixture{{ID: "f", Name: "F", Use: "fill", X: l("4 ft"), Y: l("4 ft"), Group: "left"},
+		{ID: "g", Name: "G", Use: "fill", Prop: "a", Group: "left"}}
+	p.Viewpoints = []plan.Viewpoint{{ID: "e", Name: "E", X: l("1 ft"), Y: l("1 ft")}}
+	next, err := shifted(p, &p.Plots[0], -1, map[string]float64{"dx": 25.4 * 24, "dy": -25.4 * 6})
+	require.NoError(t, err)
+	q, err := p.Apply(
+		plan.Edit{Changes: append([]plan.Change{p.Put("plot", "a", next)}, movedWith(p, &p.Plots[0], next)...)},
+	)
+	require.NoError(t, err)
+	assert.InDelta(t, (20*12+.5+24)*25.4, q.Plots[1].X.Value(), .1)
+	assert.InDelta(t, (12*12-6)*25.4, q.Plots[1].Y.Value(), .1)
+	assert.InDelta(t, 24*25.4, q.Walls[0].X.Value(), .1)
+	assert.InDelta(t, (8*12+24)*25.4, q.Walls[0].ToX.Value(), .1)
+	assert.Equal(t, p.Walls[1], q.Walls[1])
+	assert.InDelta(t, (48+24)*25.4, q.Fixtures[0].X.Value(), .1)
+	assert.Equal(t, p.Fixtures[1], q.Fixtures[1])
+	assert.Equal(t, p.Viewpoints, q.Viewpoints)
+	assert.Empty(t, movedWith(q, &q.Viewpoints[0], q.Viewpoints[0]))
+}

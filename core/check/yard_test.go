@@ -63,7 +63,8 @@ func setOut(spoil func(p *plan.Plan)) func(*plan.Plan) {
 		}
 		p.Outlets = []plan.Outlet{{ID: "porch", Name: "Porch", Volts: measure.Must[measure.VoltKind]("120 V"),
 			Breaker: measure.Must[measure.AmpKind]("15 A"), Guard: true, X: l("1 ft"), Y: l("2 ft")}}
-		p.Cords = []plan.Cord{{ID: "c", Name: "Porch cord", Outlet: "porch", Prop: "a", Long: l("50 ft")}}
+		p.Cords = []plan.Cord{{ID: "c", Name: "Porch cord", Outlet: "porch", Prop: "a", Long: l("50 ft"),
+			End: "in a box"}}
 		spoil(p)
 	}
 }
@@ -88,6 +89,15 @@ func yardCases() []ruleCase {
 		{"cord-on-path", Fix, 2, setOut(func(p *plan.Plan) {
 			p.Outlets[0].Y, p.Cords[0].Long = l("30 ft"), l("100 ft")
 		})},
+		{"cord-wet", Mind, 2, setOut(func(p *plan.Plan) { p.Display.Outdoors, p.Cords[0].End = true, "" })},
+		{"cord-reach", Mind, 1, setOut(func(p *plan.Plan) {
+			p.Outlets[0].Y, p.Cords[0].Long, p.Cords[0].Over, p.Cords[0].End = l(
+				"21 ft",
+			), l(
+				"100 ft",
+			), "buried", "off the ground"
+		})},
+		{"scene-bright", Mind, 1, setOut(func(p *plan.Plan) { p.Fixtures[0].Lumens = 4000 })},
 		{"cord-short", Fix, 1, setOut(func(p *plan.Plan) { p.Cords[0].Long = l("25 ft") })},
 		{"path-dark", Mind, 1, setOut(func(p *plan.Plan) { p.Fixtures[2].Lumens = 5 })},
 		{"path-dark", Fix, 1, setOut(func(p *plan.Plan) { p.Fixtures[3].Lumens = 5 })},

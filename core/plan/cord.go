@@ -12,6 +12,7 @@ type Cord struct {
 	Long    measure.Length `json:"long,omitzero" label:"Cord is"`                              // what was bought
 	Drops   measure.Length `json:"drops,omitzero" label:"Up and down"`                         // 6 ft when not given
 	Over    string         `json:"over,omitempty" label:"Where people walk it is" choose:"|covered|overhead|buried"`
+	End     string         `json:"end,omitempty" label:"Its end is" choose:"|off the ground|in a box"`
 	Fixed   bool           `json:"fixed,omitempty" label:"Locked in place"`
 }
 
@@ -25,6 +26,16 @@ func (x *Cord) valid(c checks) error {
 	if _, err := Route("through", x.Through, c.plan.Display.Units); err != nil {
 		return err
 	}
-	return measure.First(measure.Named(x.Name), measure.Within("long", x.Long, 10, 200*metre),
-		measure.Within("drops", x.Drops, 0, 30*metre), measure.OneOf("over", x.Over, "", "covered", "overhead", "buried"))
+	return measure.First(
+		measure.Named(x.Name),
+		measure.Within("long", x.Long, 10, 200*metre),
+		measure.Within(
+			"drops",
+			x.Drops,
+			0,
+			30*metre,
+		),
+		measure.OneOf("over", x.Over, "", "covered", "overhead", "buried"),
+		measure.OneOf("end", x.End, "", "off the ground", "in a box"),
+	)
 }

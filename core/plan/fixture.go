@@ -17,6 +17,7 @@ type Fixture struct {
 	Aim    measure.Angle  `json:"aim,omitzero" label:"Aimed"` // clockwise from right, on the plan
 	Tilt   measure.Angle  `json:"tilt,omitzero" label:"tilted down by"`
 	Device string         `json:"device,omitempty" ref:"device" label:"Lit by" choose:"lamps"`
+	Group  string         `json:"group,omitempty" max:"40" label:"Group it moves with"`
 	Fixed  bool           `json:"fixed,omitempty" label:"Locked in place"`
 }
 

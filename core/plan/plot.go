@@ -19,6 +19,7 @@ type Plot struct {
 	Held    string         `json:"held,omitempty" label:"Held by" choose:"|ballast|stakes|guys|wall"`
 	Ballast measure.Mass   `json:"ballast,omitzero" label:"Ballast"`
 	Inside  bool           `json:"inside,omitempty" label:"Under a roof, out of the wind"`
+	Group   string         `json:"group,omitempty" max:"40" label:"Group it moves with"`
 	Fixed   bool           `json:"fixed,omitempty" label:"Locked in place"`
 	// what was done so that it does not burn: what the fire authority asks to see
 	Treated string `json:"treated,omitempty" label:"Flame treated on"`

@@ -10,6 +10,7 @@ type Viewpoint struct {
 	Y     measure.Length `json:"y,omitzero" label:"Down by"`
 	Look  measure.Angle  `json:"look,omitzero" label:"Looks"` // clockwise from right, on the plan
 	Eye   measure.Length `json:"eye,omitzero" label:"Eye at"` // 1.6 m, an adult, when not given
+	Group string         `json:"group,omitempty" max:"40" label:"Group it moves with"`
 	Fixed bool           `json:"fixed,omitempty" label:"Locked in place"`
 }
 

@@ -13,6 +13,7 @@ type Wall struct {
 	ToX   measure.Length `json:"toX,omitzero" label:"To, right by"`
 	ToY   measure.Length `json:"toY,omitzero" label:"to, down by"`
 	High  measure.Length `json:"high,omitzero" label:"Height"` // 6 ft when not given
+	Group string         `json:"group,omitempty" max:"40" label:"Group it moves with"`
 	Fixed bool           `json:"fixed,omitempty" label:"Locked in place"`
 }
 

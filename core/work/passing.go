@@ -58,7 +58,12 @@ func (w *Work) firstCue(input string) float64 {
 
 // Face is how light it is on a prop's front, half way up, lx.
 func (y *Yard) Face(s *Stands) float64 {
-	front := s.Box.Front()
-	at := yard.Spot{Pt: s.Box.At.Plus(front.Times(s.Box.Deep/2 + 0.01)), Z: s.Box.High / 2}
+	at, front := y.FaceOf(s)
 	return yard.Upright(y.Lamps, at, front, y.Hides)
+}
+
+// FaceOf is the middle of a prop's front, and the way it looks.
+func (y *Yard) FaceOf(s *Stands) (at yard.Spot, front yard.Pt) {
+	front = s.Box.Front()
+	return yard.Spot{Pt: s.Box.At.Plus(front.Times(s.Box.Deep/2 + 0.01)), Z: s.Box.High / 2}, front
 }

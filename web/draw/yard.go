@@ -85,7 +85,11 @@ func Yard(w *work.Work, v YardView) string {
 	p.x0 += math.Max(0, p.W-TapeSize-40-(hi.X-lo.X+1)*p.scale) / 2
 	p.H = p.y0 + (hi.Y+0.9)*p.scale
 	p.Rect("night", 0, 0, p.W, p.H)
-	p.f(`<g data-yard-scale="%s"></g>`, n(p.scale*100))
+	metric := ""
+	if p.w.Plan.Metric() {
+		metric = ` data-metric="1"`
+	}
+	p.f(`<g data-yard-scale="%s"%s></g>`, n(p.scale*100), metric)
 	p.sketches()
 	p.grid()
 	for i := range y.Paths {
@@ -136,10 +140,22 @@ func (p *yardPen) sketches() {
 		wide := x.Across.Value() / 1000 * p.scale
 		move := ""
 		if p.v.Sel == "sketch:"+x.ID {
-			move = fmt.Sprintf(` data-yard="sketch:%s" tabindex="0" role="button" aria-label="%s"`, esc(x.ID), esc(x.Name))
+			move = fmt.Sprintf(
+				` data-yard="sketch:%s" tabindex="0" role="button" aria-label="%s"`,
+				esc(x.ID),
+				esc(x.Name),
+			)
 		}
-		p.f(`<image class="yardsketch" href="%s%s" x="%s" y="%s" width="%s" height="%s"%s/>`, esc(p.v.Photos), esc(ph.Sum),
-			n(at.X), n(at.Y), n(wide), n(wide*float64(x.Tall)/float64(x.Wide)), move)
+		p.f(
+			`<image class="yardsketch" href="%s%s" x="%s" y="%s" width="%s" height="%s"%s/>`,
+			esc(p.v.Photos),
+			esc(ph.Sum),
+			n(at.X),
+			n(at.Y),
+			n(wide),
+			n(wide*float64(x.Tall)/float64(x.Wide)),
+			move,
+		)
 	}
 }
 
