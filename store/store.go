@@ -501,3 +501,23 @@ func named(name string, n int) string {
 	r := []rune(name)
 	return strings.TrimSpace(string(r[:min(len(r), 80-len(end))])) + end
 }
+
+// Past is the plan's latest edits that stand, newest first, with what each changed.
+func (s *Store) Past(ctx context.Context, id string, most int) (out []Edited, err error) {
+	var rows []editRow
+	err = s.db.WithContext(ctx).Where("plan_id = ? and state = 'done'", id).Order("id desc").Limit(most).Find(&rows).Error
+	for _, r := range rows {
+		e := Edited{Entry: Entry{r.At, r.Who, r.Label, r.State, r.ID}, Edit: plan.Edit{Label: r.Label}}
+		if err := json.Unmarshal(r.Changes, &e.Edit.Changes); err != nil {
+			return out, err
+		}
+		out = append(out, e)
+	}
+	return out, s.down(ctx, err)
+}
+
+// Edited is a line of the change log with the edit itself.
+type Edited struct {
+	Entry
+	Edit plan.Edit
+}

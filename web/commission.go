@@ -26,6 +26,8 @@ type CardRow struct {
 	work.Trial
 	Of   string
 	Done *plan.Tried
+	// of what was seen: its address
+	Photo string
 }
 
 var cardsWay = way{
@@ -54,6 +56,9 @@ func (p *Page) proofs() {
 			r.Of = p.nameOf("prop:" + t.Prop)
 		}
 		if r.Done != nil {
+			if x, _ := p.Plan.Get("photo", r.Done.Photo); r.Done.Photo != "" && x != nil {
+				r.Photo = "/p/" + p.PlanID + "/photo/" + x.(*plan.Photo).Sum
+			}
 			if failed++; r.Done.Passed {
 				passed++
 				failed--

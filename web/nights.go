@@ -1,6 +1,7 @@
 package web
 
 import (
+	"encoding/base64"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -179,7 +180,13 @@ func (s *Server) bookIn(c *gin.Context) {
 	}
 	who := sayWho(c, "n.by")
 	values := map[string]string{}
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), who, func(p *plan.Plan) (plan.Edit, error) {
+	photo, err := formPhoto(c)
+	if err != nil {
+		_, msg := fieldErrors(err)
+		s.refused(c, over{err: "Nothing was noted. " + measure.Capital(msg), code: codeOf(err)})
+		return
+	}
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), who, func(p *plan.Plan) (plan.Edit, error) {
 		v := of.blank()
 		for k, list := range c.Request.PostForm {
 			if name, ok := strings.CutPrefix(k, "n."); ok {
@@ -205,13 +212,18 @@ func (s *Server) bookIn(c *gin.Context) {
 		if id != "" && c.PostForm("undo") != "" {
 			return plan.Edit{Label: "not " + label, Changes: []plan.Change{p.Drop(kind, id)}}, nil
 		}
+		e := plan.Edit{Label: label}
+		if t, ok := v.(*plan.Tried); ok {
+			e.Changes = shownBy(p, t, id, photo)
+		}
 		if id == "" {
 			id = p.FreshID(kind, values["n.on"]+"-"+plan.NameOf(v))
 		}
 		if err := plan.SetText(v, "id", id, false); err != nil {
 			return plan.Edit{}, err
 		}
-		return plan.Edit{Label: label, Changes: []plan.Change{p.Put(kind, id, v)}}, nil
+		e.Changes = append(e.Changes, p.Put(kind, id, v))
+		return e, nil
 	})
 	if err != nil {
 		_, msg := fieldErrors(err)
@@ -219,6 +231,19 @@ func (s *Server) bookIn(c *gin.Context) {
 		return
 	}
 	s.applied(c, nil, over{}, "")
+}
+
+// shownBy puts a photo on a card that was tried, or keeps the one it had.
+func shownBy(p *plan.Plan, t *plan.Tried, id string, photo []byte) []plan.Change {
+	if photo == nil {
+		if was, _ := p.Get("tried", id); was != nil {
+			t.Photo = was.(*plan.Tried).Photo
+		}
+		return nil
+	}
+	t.Photo = p.FreshID("photo", "card")
+	ph := plan.Photo{ID: t.Photo, Data: base64.StdEncoding.EncodeToString(photo)}
+	return []plan.Change{p.Put("photo", ph.ID, ph)}
 }
 
 // mergeNights takes in what a phone kept while it was out of reach.

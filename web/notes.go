@@ -53,13 +53,7 @@ func (s *Server) photo(c *gin.Context) {
 
 // addNote puts words, a photo, or both on a thing.
 func (s *Server) addNote(c *gin.Context) {
-	var photo []byte
-	var err error
-	if _, header, e := c.Request.FormFile("file"); e == nil && header.Filename != "" {
-		photo, err = smallPhoto(c)
-	} else if e != nil && !errors.Is(e, http.ErrMissingFile) && !errors.Is(e, http.ErrNotMultipart) {
-		err = measure.Bad("file", "could not be read; choose a photo of 8 MB at most")
-	}
+	photo, err := formPhoto(c)
 	if err != nil {
 		_, msg := fieldErrors(err)
 		s.refused(c, over{err: "No note was made. " + measure.Capital(msg), code: codeOf(err)})
@@ -88,6 +82,18 @@ func (s *Server) addNote(c *gin.Context) {
 		return e, nil
 	})
 	s.applied(c, err, over{}, "")
+}
+
+// formPhoto is the picture that a form sent, small enough to keep; nil where it sent none.
+func formPhoto(c *gin.Context) ([]byte, error) {
+	_, header, err := c.Request.FormFile("file")
+	switch {
+	case err == nil && header.Filename != "":
+		return smallPhoto(c)
+	case err != nil && !errors.Is(err, http.ErrMissingFile) && !errors.Is(err, http.ErrNotMultipart):
+		return nil, measure.Bad("file", "could not be read; choose a photo of 8 MB at most")
+	}
+	return nil, nil
 }
 
 // smallPhoto is the picture of a form, small enough to keep, as a JPEG.

@@ -2,8 +2,10 @@ package web
 
 import (
 	"bytes"
+	"context"
 	"image"
 	"image/png"
+	"io"
 	"mime/multipart"
 	"net/http"
 	"regexp"
@@ -11,6 +13,8 @@ import (
 	"testing"
 
 	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/core/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -80,4 +84,53 @@ func TestANoteWithAPhoto(t *testing.T) {
 	assert.Empty(t, p.NotesOn("device:W1"))
 	ph, _ = p.Get("photo", notes[0].Photo)
 	assert.Nil(t, ph)
+}
+
+// A card that was tried keeps a photo of what was seen; said again without one, it keeps the
+// one it had; not tried, the photo goes with it.
+func TestACardKeepsItsPhoto(t *testing.T) {
+	srv, st := barn(t)
+	load := func() *plan.Plan {
+		p, _, err := st.Load(context.Background(), "midnight-apiary")
+		require.NoError(t, err)
+		return p
+	}
+	card := work.Do(load(), stock.Shop, today).Trials("")[0]
+	send := func(photo []byte, more map[string]string) (int, string) {
+		var b bytes.Buffer
+		m := multipart.NewWriter(&b)
+		for k, v := range map[string]string{"kind": "tried", "n.at": card.At, "n.what": card.What, "n.by": "Ola",
+			"n.on": "2026-09-20", "n.measured": "11.9 V", "n.passed": "on", "back": apiary + "/walkdown?way=cards"} {
+			require.NoError(t, m.WriteField(k, v))
+		}
+		for k, v := range more {
+			require.NoError(t, m.WriteField(k, v))
+		}
+		w, err := m.CreateFormFile("file", map[bool]string{true: "seen.png"}[photo != nil])
+		require.NoError(t, err)
+		_, err = w.Write(photo)
+		require.NoError(t, err)
+		require.NoError(t, m.Close())
+		r, err := http.Post(srv.URL+apiary+"/book", m.FormDataContentType(), &b)
+		require.NoError(t, err)
+		defer r.Body.Close()
+		body, err := io.ReadAll(r.Body)
+		require.NoError(t, err)
+		return r.StatusCode, string(body)
+	}
+	var pic bytes.Buffer
+	require.NoError(t, png.Encode(&pic, image.NewRGBA(image.Rect(0, 0, 80, 60))))
+	code, body := send(pic.Bytes(), nil)
+	require.Equal(t, 200, code, body)
+	done := load().TriedAs(card.At, card.What)
+	require.NotEmpty(t, done.Photo)
+	assert.Contains(t, body, `class="proofphoto"`)
+	code, _ = send(nil, map[string]string{"n.measured": "12 V"})
+	require.Equal(t, 200, code)
+	again := load().TriedAs(card.At, card.What)
+	assert.Equal(t, done.Photo, again.Photo)
+	assert.Equal(t, "12 V", again.Measured)
+	code, _ = send([]byte("no picture"), nil)
+	assert.GreaterOrEqual(t, code, 400)
+	assert.Equal(t, "12 V", load().TriedAs(card.At, card.What).Measured, "nothing was changed")
 }

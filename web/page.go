@@ -95,7 +95,8 @@ type ConflictRow struct{ Name, Label, Theirs, Mine string }
 
 // Page is all a template needs.
 type Page struct {
-	Who                       string // who last gave a name here
+	History                   []SnagTurn // of the latest edits
+	Who                       string     // who last gave a name here
 	Title, Place, Theme, Back string
 	Hint                      string // of the quick line
 	Body                      template.HTML

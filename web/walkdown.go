@@ -18,6 +18,7 @@ var walkdownPlace = place{
 		{id: "waived", title: "Waived", body: "snags", fill: (*Server).walkSnags},
 		cardsWay, nightsWay, compareWay,
 		{id: "log", title: "Log", fill: (*Server).walkLog},
+		historyWay,
 		{id: "find", title: "Find", fill: (*Server).walkFind},
 	},
 	link: func(p *Page, to way) string { return p.href("walkdown", "", "", to.id) },

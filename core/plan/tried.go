@@ -12,6 +12,7 @@ type Tried struct {
 	Passed   bool   `json:"passed,omitempty" label:"As expected"`
 	By       string `json:"by,omitempty" max:"40" label:"By"`
 	On       string `json:"on,omitempty" label:"On"` // date
+	Photo    string `json:"photo,omitempty" ref:"photo"`
 }
 
 var triedKind = listed(kind{name: "tried", most: 4000, twin: func(v any) (string, error) {
