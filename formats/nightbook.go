@@ -2,6 +2,7 @@ package formats
 
 import (
 	"io"
+	"strings"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/work"
@@ -71,12 +72,22 @@ func NightBookXLSX(out io.Writer, w *work.Work, _ string) error {
 // PackListCSV writes the pieces as they are loaded.
 func PackListCSV(out io.Writer, w *work.Work, _ string) error {
 	rows := [][]any{{"no.", "prop", "piece", "long, mm", "wide, mm", "high, mm", "weighs, kg", "box"}}
-	for i, x := range w.Pieces() {
+	pieces := w.Pieces()
+	boxes, of := w.Boxed(pieces)
+	for i, x := range pieces {
+		box := ""
+		if b := of[x]; b != nil {
+			box = b.Name()
+		}
 		rows = append(
 			rows,
 			[]any{i + 1, x.Prop.Name, x.Solids[0].Name, round(x.Size[0]), round(x.Size[1]), round(x.Size[2]),
-				measure.Decimal(x.Mass, 2), ""},
+				measure.Decimal(x.Mass, 2), box},
 		)
+	}
+	for _, b := range boxes {
+		rows = append(rows, []any{"", b.Prop.Name, "box: " + strings.Join(b.Holds, "; "), "", "", "",
+			measure.Decimal(b.Mass, 2), b.Name()})
 	}
 	return writeCSV(out, rows)
 }

@@ -34,24 +34,25 @@ var calendarPlace = place{
 // CalendarView is what the Calendar shows.
 type CalendarView struct {
 	*order.Timetable
-	Now      int // minute of the first day
-	Tonight  []Evening
-	Drying   []Drying
-	Coming   []*plan.Delivery
-	Done     []*order.Task
-	Days     []DayTasks
-	Cases    []CaseRow
-	Rates    []RateRow
-	Rules    []*order.Rule
-	Likely   *Result
-	Carries  []string
-	Gap      string
-	Margin   string
-	Ends     string
-	Ahead    bool // all is done in time
-	For      []Option
-	AfterOf  []Option
-	TaskKind [][2]string
+	Now        int // minute of the first day
+	Tonight    []Evening
+	Drying     []Drying
+	Coming     []*plan.Delivery
+	Done       []*order.Task
+	Days       []DayTasks
+	Cases      []CaseRow
+	Rates      []RateRow
+	Rules      []*order.Rule
+	Likely     *Result
+	Carries    []string
+	Gap        string
+	Searchable bool // a better order may be found, or one is kept
+	Margin     string
+	Ends       string
+	Ahead      bool // all is done in time
+	For        []Option
+	AfterOf    []Option
+	TaskKind   [][2]string
 }
 
 // Evening is what one person does next.
@@ -116,6 +117,7 @@ func (s *Server) timed(p *Page) *CalendarView {
 		if t.End > t.Bound {
 			v.Gap = fmt.Sprintf("no order of them is done before %s", t.Say(t.Bound))
 		}
+		v.Searchable = t.End > t.Bound || p.Plan.Display.Turns != ""
 	}
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	switch kind {

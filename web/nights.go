@@ -23,6 +23,7 @@ import (
 
 // NightPage is a night of the season, and the season so far.
 type NightPage struct {
+	Counters  []work.Counter // how often what moves has moved
 	On        string
 	Lists     []RoundList
 	Night     plan.Night
@@ -64,7 +65,7 @@ func (p *Page) nights(now time.Time) {
 	if _, err := time.Parse(time.DateOnly, on); err != nil {
 		on = now.Format(time.DateOnly)
 	}
-	v := &NightPage{On: on, Season: w.Season(), Night: plan.Night{On: on},
+	v := &NightPage{On: on, Season: w.Season(), Counters: w.Counters(), Night: plan.Night{On: on},
 		Merged: p.Query.Get("merged")}
 	p.Nights = v
 	for i := range p.Plan.NightBook {

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"strings"
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
@@ -15,13 +16,18 @@ type StrikeView struct {
 	Rows  []StrikeRow
 	Total string
 	Asks  string // what is not said yet
+	Boxes []BoxRow
 }
+
+// BoxRow is a box that goes along.
+type BoxRow struct{ Name, Mass, Holds string }
 
 // StrikeRow is one piece.
 type StrikeRow struct {
 	No                     int
 	Prop, Name, Size, Mass string
 	Door, Car, Shelf       string // goes, does not, or is not asked
+	Box                    string
 	Href                   string
 	TooLarge               bool
 }
@@ -40,7 +46,12 @@ func strikeFill(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
 		return "too large"
 	}
 	kg := 0.0
-	for i, x := range p.Work.Pieces() {
+	pieces := p.Work.Pieces()
+	boxes, of := p.Work.Boxed(pieces)
+	for _, b := range boxes {
+		v.Boxes = append(v.Boxes, BoxRow{b.Name(), measure.Kilograms(b.Mass), strings.Join(b.Holds, "; ")})
+	}
+	for i, x := range pieces {
 		r := StrikeRow{No: i + 1, Prop: x.Prop.Name, Name: x.Solids[0].Name, Mass: measure.Kilograms(x.Mass),
 			Href: p.href("bench", x.Prop.ID, "solid:"+x.Solids[0].ID, "whole")}
 		if n := len(x.Solids) - 1; n > 0 {
@@ -55,6 +66,9 @@ func strikeFill(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
 			x.Through(d.ShelfDeep.Value(), d.ShelfHigh.Value()),
 		)
 		r.TooLarge = r.Door == "too large" || r.Car == "too large"
+		if b := of[x]; b != nil {
+			r.Box = b.Name()
+		}
 		kg += x.Mass
 		v.Rows = append(v.Rows, r)
 	}

@@ -294,6 +294,9 @@ func (p *yardPen) prop(s *work.Stands) {
 	}
 	p.Poly(class, pts)
 	p.Line("yardfront", pts[2].X, pts[2].Y, pts[3].X, pts[3].Y)
+	if p.speaks(s.Prop.ID) {
+		p.speaker(XY{(pts[2].X + pts[3].X) / 2, (pts[2].Y + pts[3].Y) / 2}, s.Box.Front())
+	}
 	top := math.Min(math.Min(pts[0].Y, pts[1].Y), math.Min(pts[2].Y, pts[3].Y))
 	mid := p.xy(s.Box.At)
 	if says := p.says(s); says != "" {
@@ -302,6 +305,24 @@ func (p *yardPen) prop(s *work.Stands) {
 	}
 	p.Text("t lbl", "middle", mid.X, top-7, s.Prop.Name)
 	p.Done()
+}
+
+// speaks is whether a prop has a speaker.
+func (p *yardPen) speaks(prop string) bool {
+	for i := range p.w.Plan.Devices {
+		if d := &p.w.Plan.Devices[i]; d.Prop == prop && p.w.Lib.Lamps[d.Product].Kind == "amplifier" {
+			return true
+		}
+	}
+	return false
+}
+
+// speaker is a horn that looks the way its prop does, with two waves before it.
+func (p *yardPen) speaker(at XY, front yard.Pt) {
+	a := math.Atan2(front.Y, front.X) * 180 / math.Pi
+	p.f(`<g class="yardspeaker" transform="translate(%s %s) rotate(%s)"><title>a speaker</title>`+
+		`<path d="M-7 -3h5l5 -4v14l-5 -4h-5z"/><path class="wave" d="M7 -5q4 5 0 10M11 -8q6 8 0 16"/></g>`,
+		n(at.X), n(at.Y), n(a))
 }
 
 // says is what of a prop matters as the yard is looked at.

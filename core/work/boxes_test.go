@@ -1,0 +1,70 @@
+package work_test
+
+import (
+	"testing"
+
+	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/core/work"
+	"zapbarn/demo"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// What is small goes into a box of its prop, none heavier than one carries but for a single
+// thing; what is long does not; all that is wired is in one.
+func TestBoxes(t *testing.T) {
+	p := demo.Apiary(today)
+	w := work.Do(p, stock.Shop, today)
+	pieces := w.Pieces()
+	boxes, of := w.Boxed(pieces)
+	names := map[string]bool{}
+	for _, b := range boxes {
+		assert.False(t, names[b.Name()], "two of one name: %s", b.Name())
+		names[b.Name()] = true
+		assert.NotEmpty(t, b.Holds, b.Name())
+		assert.True(t, b.Mass <= 15 || len(b.Holds) == 1, "%s: %.1f kg", b.Name(), b.Mass)
+	}
+	in := 0
+	for _, x := range pieces {
+		if b := of[x]; b != nil {
+			in++
+			assert.Equal(t, x.Prop, b.Prop)
+			assert.LessOrEqual(t, x.Size[0], 500.0)
+			assert.Contains(t, b.Holds, x.Solids[0].Name)
+		} else {
+			assert.True(t, x.Size[0] > 500 || x.Mass > 15, x.Solids[0].Name)
+		}
+	}
+	assert.Positive(t, in)
+	assert.True(t, names["Frame riser A"], "its lamps and wires")
+}
+
+// Runs so far by hand: what the played night's guests set off, for each guest, times the
+// guests noted; none where none was noted.
+func TestCounters(t *testing.T) {
+	p := demo.Apiary(today)
+	w := work.Do(p, stock.Shop, today)
+	got := w.Counters()
+	require.NotEmpty(t, got)
+	guests := 0
+	for _, n := range p.NightBook {
+		guests += n.Guests
+	}
+	r, ok, err := w.Evening(work.EveningOf{Groups: 60, Size: 2, Dwell: 4, Seed: 1})
+	require.NoError(t, err)
+	require.True(t, ok)
+	for _, c := range got {
+		assert.InDelta(t, float64(r.Cycles[c.ID])/120*float64(guests), c.Runs, .51, c.Name)
+		assert.NotEmpty(t, c.Result.Steps)
+	}
+	q := p.Clone()
+	q.NightBook = append([]plan.Night(nil), p.NightBook...)
+	for i := range q.NightBook {
+		q.NightBook[i].Guests *= 2
+	}
+	assert.InDelta(t, 2*got[0].Runs, work.Do(q, stock.Shop, today).Counters()[0].Runs, 1.01)
+	q.NightBook = nil
+	assert.Empty(t, work.Do(q, stock.Shop, today).Counters())
+}
