@@ -63,6 +63,7 @@ type YardPage struct {
 	Weather   []Row        // the days that are forecast
 	EyeQuery  template.URL // of the picture as a file
 	Layers    []Option     // what can be left out of the drawing
+	Uses      []Link       // lamps of one use alone
 }
 
 // yardLayers are the kinds of thing that can be left out of the drawing.
@@ -121,7 +122,15 @@ func (p *Page) yard() {
 		}
 		v.Far, v.At = int(far*1000), w.Run(far*1000)
 	}
-	p.Draw = template.HTML(draw.Yard(w, draw.YardView{Way: p.Way, Sel: p.Sel, Far: far,
+	use := p.Query.Get("lamps")
+	if p.Way != "light" || use != "fill" && use != "practical" {
+		use = ""
+	}
+	for _, x := range [][2]string{{"", "All lamps"}, {"practical", "Practicals alone"}, {"fill", "Fills alone"}} {
+		v.Uses = append(v.Uses, Link{Text: x[1], On: use == x[0],
+			Href: "/p/" + p.PlanID + "/yard?" + url.Values{"way": {"light"}, "lamps": {x[0]}}.Encode()})
+	}
+	p.Draw = template.HTML(draw.Yard(w, draw.YardView{Way: p.Way, Sel: p.Sel, Far: far, Lamps: use,
 		Href: func(key string) string { return p.href("yard", "", key, p.Way) }, Photos: "/p/" + p.PlanID + "/photo/"}))
 	if p.Way == "walk" {
 		p.eye(v, far)

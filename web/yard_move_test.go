@@ -1,10 +1,15 @@
 package web
 
 import (
+	"regexp"
+	"strconv"
 	"testing"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/stock"
+	"zapbarn/core/work"
+	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -90,4 +95,29 @@ func TestAGroupMovesTogether(t *testing.T) {
 	assert.Equal(t, p.Fixtures[1], q.Fixtures[1])
 	assert.Equal(t, p.Viewpoints, q.Viewpoints)
 	assert.Empty(t, movedWith(q, &q.Viewpoints[0], q.Viewpoints[0]))
+}
+
+// By the light of practicals alone and of fills alone a prop's front is as bright together as
+// by all; its number opens lamp by lamp.
+func TestLampsOfOneUseAlone(t *testing.T) {
+	s := site(t, demo.Apiary(today))
+	lux := func(use string) (sum float64) {
+		page := fetch(t, s, "/p/midnight-apiary/yard?way=light&lamps="+use).Body.String()
+		for _, m := range regexp.MustCompile(`([0-9.]+) lx on its face`).FindAllStringSubmatch(page, -1) {
+			v, err := strconv.ParseFloat(m[1], 64)
+			require.NoError(t, err)
+			sum += v
+		}
+		return sum
+	}
+	all, fills, practicals := lux(""), lux("fill"), lux("practical")
+	assert.Positive(t, practicals)
+	assert.InDelta(t, all, fills+practicals, .5, "rounded, prop by prop")
+	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	for _, x := range w.Yard().Stands {
+		r := w.Results.At("plot", x.Of.ID, "lux")
+		if x.Known {
+			assert.InDelta(t, w.Yard().Face(x), r.Value, .05, x.Prop.Name)
+		}
+	}
 }

@@ -38,6 +38,7 @@ func (w *Work) standings() {
 		if path := y.Path(); path != nil {
 			w.looked(s)
 		}
+		w.lightOn(y, s)
 	}
 	for i := range y.Cords {
 		c := &y.Cords[i]
@@ -48,7 +49,8 @@ func (w *Work) standings() {
 		w.keep(source.KeyOf("cord", c.Of.ID, "needs"), source.Num("Cord it needs", c.Needs*1000, "mm", text).With(
 			"L = (along the ground + up and down) × 1.1",
 			fmt.Sprintf("(%s + %s) × 1.1", w.Run((yard.Path{Through: c.Route}).Long()*1000), w.Run(c.Of.Drops.Or(drops))),
-			text, source.FromTrade("a tenth that never lies straight")))
+			text, source.FromTrade("a tenth that never lies straight")),
+		)
 	}
 }
 
@@ -73,9 +75,10 @@ func (w *Work) standing(s *Stands) {
 	tips := is.Tips()
 	w.keep(of("tips"), source.Num("Tips at", tips, "m/s", w.Speed(tips)).With("wind "+way+" on its outline",
 		fmt.Sprintf("%s m2, its middle %s m up, %s m to the edge it tips over", two(is.Face), two(is.Middle), two(is.Foot)),
-		"").With("V = √(m g a / (0.613 A c h))",
-		fmt.Sprintf("√(%s kg × 9.81 × %s m / (0.613 × %s m2 × %s × %s m))", two(kg), two(is.Foot), two(is.Face),
-			two(is.Drag), two(is.Middle)), w.Speed(tips), from...))
+		"").
+		With("V = √(m g a / (0.613 A c h))",
+			fmt.Sprintf("√(%s kg × 9.81 × %s m / (0.613 × %s m2 × %s × %s m))", two(kg), two(is.Foot), two(is.Face),
+				two(is.Drag), two(is.Middle)), w.Speed(tips), from...))
 	slides := is.Slides()
 	w.keep(of("slides"), source.Num("Slides at", slides, "m/s", w.Speed(slides)).With("V = √(µ m g / (0.613 A c))",
 		fmt.Sprintf("√(%s × %s kg × 9.81 / (0.613 × %s m2 × %s))", two(is.Rub), two(kg), two(is.Face), two(is.Drag)),
@@ -123,4 +126,26 @@ func (w *Work) looked(s *Stands) {
 	w.keep(of("letters"), source.Num("Letters read well from", well*1000, "mm", w.Run(well*1000)).With(
 		"1 in for 10 ft; 1 in for 30 ft at the least", "", w.Run(well*1000)+"; at least "+w.Run(least*1000),
 		source.FromTrade("1 in of letter for 10 ft")))
+}
+
+// lightOn keeps how light a prop's front is, lamp by lamp.
+func (w *Work) lightOn(y *Yard, s *Stands) {
+	if !s.Known || len(y.Lamps) == 0 {
+		return
+	}
+	at, front := y.FaceOf(s)
+	r := source.Num("Light on its front", 0, "lx", "")
+	for i, l := range y.Lamps {
+		of := l.Onto(at, front, y.Hides)
+		if of.Lux < 0.005 {
+			continue
+		}
+		r.Value += of.Lux
+		r = r.With("I cos(a) / d2, "+y.Lit[i].Name,
+			fmt.Sprintf("%s cd x %s / (%s m)2", measure.Decimal(of.Candela, 1), measure.Decimal(of.Cos, 2),
+				measure.Decimal(of.Far, 2)), measure.Decimal(of.Lux, 2)+" lx",
+			source.Std("inverse square and cosine law; candela from lumens over the beam's solid angle"))
+	}
+	r.Text = measure.Decimal(r.Value, 1) + " lx"
+	w.keep(source.KeyOf("plot", s.Of.ID, "lux"), r)
 }

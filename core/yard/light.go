@@ -61,15 +61,25 @@ func Ground(lamps []Lamp, at Pt, walls []Wall) (lux float64) {
 // Upright is how many lux fall on an upright face at a place that looks a way.
 func Upright(lamps []Lamp, at Spot, looks Pt, walls []Wall) (lux float64) {
 	for _, l := range lamps {
-		i, d := l.reaches(at, walls)
-		if d = math.Max(d, nearest); i == 0 {
-			continue
-		}
-		if cos := l.Sub(at.Pt).Dot(looks) / looks.Len() / d; cos > 0 {
-			lux += i * cos / (d * d)
-		}
+		lux += l.Onto(at, looks, walls).Lux
 	}
 	return lux
+}
+
+// Share is what one lamp gives an upright face: I cos(a) / d2.
+type Share struct{ Candela, Cos, Far, Lux float64 }
+
+// Onto is what a lamp gives an upright face at a place that looks a way; nothing where the
+// face looks away from it, or something stands between.
+func (l Lamp) Onto(at Spot, looks Pt, walls []Wall) (s Share) {
+	i, d := l.reaches(at, walls)
+	if d = math.Max(d, nearest); i == 0 {
+		return s
+	}
+	if cos := l.Sub(at.Pt).Dot(looks) / looks.Len() / d; cos > 0 {
+		s = Share{i, cos, d, i * cos / (d * d)}
+	}
+	return s
 }
 
 // Dark is the stretches of a path that are darker than so many lux.

@@ -20,6 +20,22 @@ type YardView struct {
 	Far  float64 // m along the path where a guest stands
 
 	Photos string // where pictures are had, by their sums
+	Lamps  string // fill or practical: those alone are lit; "" all
+}
+
+// alone is a yard with the lamps of one use alone.
+func alone(y *work.Yard, use string) *work.Yard {
+	if use == "" {
+		return y
+	}
+	some := *y
+	some.Lamps, some.Lit = nil, nil
+	for i, x := range y.Lit {
+		if x.Use == use {
+			some.Lamps, some.Lit = append(some.Lamps, y.Lamps[i]), append(some.Lit, x)
+		}
+	}
+	return &some
 }
 
 // yardPen draws in metres.
@@ -77,7 +93,7 @@ func bounds(w *work.Work, y *work.Yard) (lo, hi yard.Pt) {
 
 // Yard draws the display in plan, to scale.
 func Yard(w *work.Work, v YardView) string {
-	y := w.Yard()
+	y := alone(w.Yard(), v.Lamps)
 	lo, hi := bounds(w, y)
 	p := &yardPen{Canvas: New(yardWide, yardHigh, w.Plan.Metric()), w: w, y: y, v: v}
 	p.scale = math.Min((yardWide-TapeSize-40)/(hi.X-lo.X+1), (yardHigh-TapeSize-40)/(hi.Y-lo.Y+1.4))
