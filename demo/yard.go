@@ -11,11 +11,28 @@ import (
 // the bottom, one lamp in plain view, one cord across the path, sunflowers that the wind of
 // the opening tips.
 func setOut(p *plan.Plan, today time.Time) {
-	deg, kg := measure.Must[measure.AngleKind], measure.Must[measure.MassKind]
+	deg := measure.Must[measure.AngleKind]
 	mph := measure.Must[measure.SpeedKind]
 	p.Display.DoorWide, p.Display.DoorHigh = l("36 in"), l("80 in")
 	p.Display.CarLong, p.Display.CarWide, p.Display.CarHigh = l("70 in"), l("42 in"), l("30 in")
 	p.Display.ShelfDeep, p.Display.ShelfHigh = l("24 in"), l("20 in")
+	plots(p)
+	ways(p)
+	screens(p)
+	lanterns(p)
+	extensions(p)
+	p.Viewpoints = []plan.Viewpoint{
+		{ID: "gate", Name: "Gate", X: l("4 ft"), Y: l("37 ft"), Look: deg("-70 deg")},
+		{ID: "bend", Name: "Bend", X: l("17 ft"), Y: l("22 ft"), Look: deg("-30 deg")},
+	}
+	p.Forecasts = []plan.Forecast{
+		{ID: "opening", On: today.AddDate(0, 0, 18).Format(time.DateOnly), Wind: mph("22 mph"), Gusts: mph("31 mph")},
+	}
+}
+
+// plots are where the props stand.
+func plots(p *plan.Plan) {
+	deg, kg := measure.Must[measure.AngleKind], measure.Must[measure.MassKind]
 	p.Plots = []plan.Plot{
 		{ID: "gate", Prop: "gate", X: l("9 ft 6 in"), Y: l("33 ft 6 in"), Turn: deg("70 deg"), Held: "stakes"},
 		{ID: "riser", Prop: "riser", X: l("8 ft 6 in"), Y: l("20 ft"), Turn: deg("-30 deg"), Held: "stakes"},
@@ -36,12 +53,20 @@ func setOut(p *plan.Plan, today time.Time) {
 			), Deep: l("28 in"), High: l("6 ft 2 in"), Mass: kg("25 lb"), Held: "ballast", Ballast: kg("20 lb")},
 		{ID: "comb", Prop: "comb", X: l("53 ft 6 in"), Y: l("22 ft"), Turn: deg("90 deg"), Held: "wall"},
 	}
+}
+
+// ways are the guests' path, the way out and the street.
+func ways(p *plan.Plan) {
 	p.Walkways = []plan.Walkway{
 		{ID: "path", Name: "Guests' path", Kind: "path", Wide: l("4 ft"),
 			Through: "4 ft, 37 ft; 6 ft, 28 ft; 16 ft, 22 ft; 30 ft, 22 ft; 42 ft, 18 ft; 44 ft, 8 ft"},
 		{ID: "out", Name: "Way out", Kind: "way out", Through: "44 ft, 8 ft; 57 ft, 6 ft", Wide: l("4 ft")},
 		{ID: "street", Name: "Street", Kind: "street", Through: "0 ft, 39 ft; 60 ft, 39 ft", Wide: l("2 ft")},
 	}
+}
+
+// screens are what stands in the way of the eye.
+func screens(p *plan.Plan) {
 	p.Walls = []plan.Wall{
 		{ID: "house", Name: "House", Kind: "wall", X: l("2 ft"), Y: l("1 ft"), ToX: l("42 ft"), ToY: l("1 ft"),
 			High: l("10 ft"), Fixed: true},
@@ -70,6 +95,11 @@ func setOut(p *plan.Plan, today time.Time) {
 		{ID: "hedge", Name: "Hedge", Kind: "hedge", X: l("1 ft"), Y: l("3 ft"), ToX: l("1 ft"), ToY: l("27 ft"),
 			High: l("5 ft"), Fixed: true},
 	}
+}
+
+// lanterns are the lamps that are set out, one of them in plain view.
+func lanterns(p *plan.Plan) {
+	deg := measure.Must[measure.AngleKind]
 	p.Fixtures = []plan.Fixture{
 		{ID: "skep-fill", Name: "Skep fill", Use: "fill", X: l("22 ft"), Y: l("9 ft"), High: l("12 in"), Lumens: 250,
 			Beam: deg("60 deg"), Aim: deg("172 deg"), Tilt: deg("-8 deg")},
@@ -148,6 +178,10 @@ func setOut(p *plan.Plan, today time.Time) {
 			Lumens: 200,
 		},
 	}
+}
+
+// extensions are the outlets' places and the cords from them, one across the path.
+func extensions(p *plan.Plan) {
 	for i := range p.Outlets {
 		switch p.Outlets[i].ID {
 		case "porch":
@@ -177,12 +211,5 @@ func setOut(p *plan.Plan, today time.Time) {
 		},
 		{ID: "shelf", Name: "Shelf cord", Outlet: "shed", Prop: "shelf", Through: "56 ft, 4 ft; 44 ft, 3 ft",
 			Long: l("50 ft"), Over: "covered", End: "off the ground"},
-	}
-	p.Viewpoints = []plan.Viewpoint{
-		{ID: "gate", Name: "Gate", X: l("4 ft"), Y: l("37 ft"), Look: deg("-70 deg")},
-		{ID: "bend", Name: "Bend", X: l("17 ft"), Y: l("22 ft"), Look: deg("-30 deg")},
-	}
-	p.Forecasts = []plan.Forecast{
-		{ID: "opening", On: today.AddDate(0, 0, 18).Format(time.DateOnly), Wind: mph("22 mph"), Gusts: mph("31 mph")},
 	}
 }

@@ -15,124 +15,100 @@ import (
 
 // harnessTables are a harness's lists, each with its heading row.
 func harnessTables(w *work.Work, prop string) (names []string, tables [][][]any) {
-	h := w.Harness(prop)
-	m := w.Plan.Metric()
-	add := func(name string, rows [][]any) { names, tables = append(names, name), append(tables, rows) }
-	unit, size := "in", func(mm float64) any { return round(mm / measure.Inch) }
-	if m {
-		unit, size = "mm", func(mm float64) any { return round(mm) }
+	t := lists{w: w, h: w.Harness(prop), unit: "in", size: func(mm float64) any { return round(mm / measure.Inch) }}
+	if w.Plan.Metric() {
+		t.unit, t.size = "mm", func(mm float64) any { return round(mm) }
 	}
-	rows := [][]any{
-		{
-			"label",
-			"what",
-			"from",
-			"to",
-			"gauge",
-			"cores",
-			"path " + unit,
-			"laid " + unit,
-			"cut each " + unit,
-			"cut each",
-			"colours",
-		},
+	for _, x := range []struct {
+		name string
+		rows [][]any
+	}{{"Wires", t.wires()}, {"Splices", t.splices()}, {"Connectors", t.plugs()}, {"Data", t.data()}, {"Pins", t.pins()},
+		{"Holes", t.holes()}, {"Prove", t.prove(prop)}} {
+		names, tables = append(names, x.name), append(tables, x.rows)
 	}
-	for _, x := range h.Wires {
-		rows = append(
-			rows,
-			[]any{
-				x.Label,
-				x.Kind,
-				x.From,
-				x.To,
-				x.Gauge.String(),
-				x.Conductors,
-				size(x.Path),
-				size(x.Laid),
-				size(x.Cut),
-				measure.Run(x.Cut, m),
-				x.Rail,
-			},
-		)
+	return names, tables
+}
+
+// lists are a harness on its way into tables.
+type lists struct {
+	w    *work.Work
+	h    *work.Harness
+	unit string
+	size func(mm float64) any // in that unit
+}
+
+func (t lists) wires() [][]any {
+	rows := [][]any{{"label", "what", "from", "to", "gauge", "cores", "path " + t.unit, "laid " + t.unit,
+		"cut each " + t.unit, "cut each", "colours"}}
+	for _, x := range t.h.Wires {
+		rows = append(rows, []any{x.Label, x.Kind, x.From, x.To, x.Gauge.String(), x.Conductors, t.size(x.Path),
+			t.size(x.Laid), t.size(x.Cut), measure.Run(x.Cut, t.w.Plan.Metric()), x.Rail})
 	}
-	add("Wires", rows)
-	rows = [][]any{{"splice", "where", "joins", "sleeves", "heat-shrink mm before"}}
-	for _, x := range h.Splices {
+	return rows
+}
+
+func (t lists) splices() [][]any {
+	rows := [][]any{{"splice", "where", "joins", "sleeves", "heat-shrink mm before"}}
+	for _, x := range t.h.Splices {
 		rows = append(rows, []any{x.Label, x.Where, strings.Join(x.Joins, " + "), x.Sleeves, x.Shrink})
 	}
-	add("Splices", rows)
-	rows = [][]any{{"connector", "after", "before", "amps", "rated"}}
-	for _, x := range h.Plugs {
+	return rows
+}
+
+func (t lists) plugs() [][]any {
+	rows := [][]any{{"connector", "after", "before", "amps", "rated"}}
+	for _, x := range t.h.Plugs {
 		rows = append(rows, []any{x.Label, x.After, x.Before, round(x.Amps), x.Rating.String()})
 	}
-	add("Connectors", rows)
-	rows = [][]any{{"controller", "pin", "strip", "pixels", "data wire", "pictures a second", "fit"}}
-	for _, c := range h.Chains {
+	return rows
+}
+
+func (t lists) data() [][]any {
+	rows := [][]any{{"controller", "pin", "strip", "pixels", "data wire", "pictures a second", "fit"}}
+	for _, c := range t.h.Chains {
 		for i, s := range c.Strips {
 			fit := ""
 			if i == 0 {
 				fit = c.Parts()
 			}
-			rows = append(
-				rows,
-				[]any{
-					c.Controller,
-					c.Pin,
-					s.Name,
-					fmt.Sprintf("%d to %d", s.First, s.Last),
-					s.Lead.String(),
-					math.Floor(c.Rate),
-					fit,
-				},
-			)
+			rows = append(rows, []any{c.Controller, c.Pin, s.Name, fmt.Sprintf("%d to %d", s.First, s.Last), s.Lead.String(),
+				math.Floor(c.Rate), fit})
 		}
 	}
-	add("Data", rows)
-	rows = [][]any{{"pin", "name", "works", "volts", "amps"}}
-	for _, x := range h.Pins {
+	return rows
+}
+
+func (t lists) pins() [][]any {
+	rows := [][]any{{"pin", "name", "works", "volts", "amps"}}
+	for _, x := range t.h.Pins {
 		var volts, amps any = round(x.Volts), round(x.Amps)
 		if x.Volts == 0 && x.Amps == 0 { // a data pin or an input
 			volts, amps = "", ""
 		}
 		rows = append(rows, []any{x.No, x.Name, x.Works, volts, amps})
 	}
-	add("Pins", rows)
-	rows = [][]any{{"into", "wires", "bundle " + unit, "plug " + unit, "hole " + unit, "there is one"}}
-	for _, x := range h.Entries {
-		rows = append(
-			rows,
-			[]any{
-				w.Solid(x.Solid).Name,
-				strings.Join(x.Wires, ", "),
-				size(x.Bundle),
-				size(x.Plug),
-				size(x.Hole),
-				map[bool]string{true: "yes", false: "no"}[x.Fits],
-			},
-		)
+	return rows
+}
+
+func (t lists) holes() [][]any {
+	rows := [][]any{{"into", "wires", "bundle " + t.unit, "plug " + t.unit, "hole " + t.unit, "there is one"}}
+	for _, x := range t.h.Entries {
+		rows = append(rows, []any{t.w.Solid(x.Solid).Name, strings.Join(x.Wires, ", "), t.size(x.Bundle), t.size(x.Plug),
+			t.size(x.Hole), map[bool]string{true: "yes", false: "no"}[x.Fits]})
 	}
-	add("Holes", rows)
-	rows = [][]any{{"lamp", "expect", "current", "polarity", "volts read", "amps read", "ohms to ground", "proven"}}
-	for _, d := range w.Plan.Devices {
+	return rows
+}
+
+func (t lists) prove(prop string) [][]any {
+	rows := [][]any{{"lamp", "expect", "current", "polarity", "volts read", "amps read", "ohms to ground", "proven"}}
+	for _, d := range t.w.Plan.Devices {
 		if d.Prop == prop && d.Kind == "lamp" {
-			g := w.All.Readings[d.ID]
-			rows = append(
-				rows,
-				[]any{
-					d.Name,
-					measure.Volts(g.Volts),
-					measure.Amps(g.Amps),
-					"",
-					read(w, d.ID, "volts"),
-					read(w, d.ID, "amps"),
-					read(w, d.ID, "ohms"),
-					map[bool]string{true: "yes", false: ""}[d.Proven],
-				},
-			)
+			g := t.w.All.Readings[d.ID]
+			rows = append(rows, []any{d.Name, measure.Volts(g.Volts), measure.Amps(g.Amps), "", read(t.w, d.ID, "volts"),
+				read(t.w, d.ID, "amps"), read(t.w, d.ID, "ohms"), map[bool]string{true: "yes", false: ""}[d.Proven]})
 		}
 	}
-	add("Prove", rows)
-	return
+	return rows
 }
 
 // read is the last reading of a device in volts, amps or ohms, as written; ""

@@ -5,6 +5,7 @@ import (
 	"bytes"
 	"context"
 	"math"
+	"slices"
 	"sort"
 	"strconv"
 	"strings"
@@ -64,34 +65,9 @@ func Rings(ctx context.Context, data []byte) ([][]pattern.Point, error) {
 // what meets end to end. Lines on the layers text and mark of our own files are no
 // outlines.
 func dxfRings(b *budget, data []byte) ([][]pattern.Point, error) {
-	type pair struct {
-		code  int
-		value string
-	}
-	var pairs []pair
-	in := bufio.NewScanner(bytes.NewReader(data))
-	in.Buffer(nil, 1<<20)
-	for in.Scan() {
-		code, err := strconv.Atoi(strings.TrimSpace(in.Text()))
-		if err != nil {
-			return nil, measure.Bad(
-				"file",
-				"is no DXF as text: %q stands where a group code should",
-				strings.TrimSpace(in.Text()),
-			)
-		}
-		if !in.Scan() {
-			break
-		}
-		pairs = append(pairs, pair{code, strings.TrimSpace(in.Text())})
-		if len(pairs)%5000 == 0 {
-			if err := b.look(); err != nil {
-				return nil, err
-			}
-		}
-	}
-	if err := in.Err(); err != nil {
-		return nil, measure.Bad("file", "is a DXF with a line longer than any DXF has; export it again")
+	pairs, err := dxfPairs(b, data)
+	if err != nil {
+		return nil, err
 	}
 	var open, rings [][]pattern.Point
 	inEntities := false
@@ -102,99 +78,150 @@ func dxfRings(b *budget, data []byte) ([][]pattern.Point, error) {
 		if pairs[i].code != 0 || !inEntities {
 			continue
 		}
-		kind := pairs[i].value
-		first, last := map[int]float64{}, map[int]float64{}
-		layer := ""
-		var corners []pattern.Point
-		var bulges []float64
-		curve := spline{}
-		closed := false
-		read := func(k int) int { // the pairs of one entity, from k on
-			for ; k < len(pairs) && pairs[k].code != 0; k++ {
-				p := pairs[k]
-				v, err := strconv.ParseFloat(p.value, 64)
-				if p.code == 8 {
-					layer = strings.ToLower(p.value)
-				}
-				if err != nil || far(v) != nil {
-					continue
-				}
-				if _, seen := first[p.code]; !seen {
-					first[p.code] = v
-				}
-				last[p.code] = v
-				if kind == "SPLINE" {
-					curve.take(p.code, v)
-				}
-				if kind == "LWPOLYLINE" {
-					switch p.code {
-					case 10:
-						corners, bulges = append(corners, pattern.Point{X: v}), append(bulges, 0)
-					case 20:
-						if n := len(corners); n > 0 {
-							corners[n-1].Y = v
-						}
-					case 42:
-						if n := len(bulges); n > 0 {
-							bulges[n-1] = v
-						}
-					}
-				}
-			}
-			return k
-		}
-		next := read(i + 1)
+		e := dxfEntity{kind: pairs[i].value}
+		next := e.read(pairs, i+1)
 		if err := b.element(0); err != nil {
 			return nil, err
 		}
-		closed = int(first[70])&1 == 1
-		switch kind {
-		case "LINE":
-			corners = []pattern.Point{{X: first[10], Y: first[20]}, {X: first[11], Y: first[21]}}
-		case "CIRCLE", "ARC":
-			from, to := 0.0, 2*math.Pi
-			if kind == "ARC" {
-				from, to = first[50]*math.Pi/180, first[51]*math.Pi/180
-				if to = from + math.Mod(to-from, 2*math.Pi); to <= from { // anticlockwise, a turn at most
-					to += 2 * math.Pi
-				}
-			}
-			n := int(math.Ceil((to-from)/(2*math.Pi)*180)) + 1
-			for k := range n + 1 {
-				s, c := math.Sincos(from + (to-from)*float64(k)/float64(n))
-				corners = append(corners, pattern.Point{X: first[10] + first[40]*c, Y: first[20] + first[40]*s})
-			}
-			closed = kind == "CIRCLE"
-		case "ELLIPSE":
-			corners, closed = ellipse(first)
-		case "SPLINE":
-			corners = curve.points(int(first[71]))
-			closed = closed && len(corners) > 2
-		case "POLYLINE":
-			poly := closed
-			lay := layer
-			for next < len(pairs) && pairs[next].value == "VERTEX" {
-				first, last = map[int]float64{}, map[int]float64{}
-				next = read(next + 1)
-				corners, bulges = append(corners, pattern.Point{X: first[10], Y: first[20]}), append(bulges, first[42])
-			}
-			closed, layer = poly, lay
-		}
+		next = e.shape(pairs, next)
 		i = next - 1
-		if len(corners) < 2 || layer == "text" || layer == "mark" || layer == "score" || layer == "pocket" {
+		if len(e.corners) < 2 || slices.Contains([]string{"text", "mark", "score", "pocket"}, e.layer) {
 			continue
 		}
-		corners = bulged(corners, bulges, closed)
+		corners := bulged(e.corners, e.bulges, e.closed)
 		if err := b.point(len(corners)); err != nil {
 			return nil, err
 		}
-		if closed {
+		if e.closed {
 			rings = append(rings, corners)
 		} else {
 			open = append(open, corners)
 		}
 	}
 	return append(rings, joined(open)...), nil
+}
+
+// dxfPair is a group code with its value.
+type dxfPair struct {
+	code  int
+	value string
+}
+
+// dxfPairs reads a DXF as text: a code on one line, its value on the next.
+func dxfPairs(b *budget, data []byte) (pairs []dxfPair, err error) {
+	in := bufio.NewScanner(bytes.NewReader(data))
+	in.Buffer(nil, 1<<20)
+	for in.Scan() {
+		text := strings.TrimSpace(in.Text())
+		code, err := strconv.Atoi(text)
+		if err != nil {
+			return nil, measure.Bad("file", "is no DXF as text: %q stands where a group code should", text)
+		}
+		if !in.Scan() {
+			break
+		}
+		pairs = append(pairs, dxfPair{code, strings.TrimSpace(in.Text())})
+		if len(pairs)%5000 == 0 {
+			if err := b.look(); err != nil {
+				return nil, err
+			}
+		}
+	}
+	if err := in.Err(); err != nil {
+		return nil, measure.Bad("file", "is a DXF with a line longer than any DXF has; export it again")
+	}
+	return pairs, nil
+}
+
+// dxfEntity is one entity as it is read.
+type dxfEntity struct {
+	kind, layer string
+	first       map[int]float64 // of each code, its first number
+	corners     []pattern.Point
+	bulges      []float64
+	curve       spline
+	closed      bool
+}
+
+// read takes the pairs of one entity, from k on, and returns where the next begins.
+func (e *dxfEntity) read(pairs []dxfPair, k int) int {
+	e.first = map[int]float64{}
+	for ; k < len(pairs) && pairs[k].code != 0; k++ {
+		p := pairs[k]
+		v, err := strconv.ParseFloat(p.value, 64)
+		if p.code == 8 {
+			e.layer = strings.ToLower(p.value)
+		}
+		if err != nil || far(v) != nil {
+			continue
+		}
+		if _, seen := e.first[p.code]; !seen {
+			e.first[p.code] = v
+		}
+		switch e.kind {
+		case "SPLINE":
+			e.curve.take(p.code, v)
+		case "LWPOLYLINE":
+			e.corner(p.code, v)
+		}
+	}
+	return k
+}
+
+// corner takes a number of a polyline's corners.
+func (e *dxfEntity) corner(code int, v float64) {
+	n := len(e.corners)
+	switch {
+	case code == 10:
+		e.corners, e.bulges = append(e.corners, pattern.Point{X: v}), append(e.bulges, 0)
+	case code == 20 && n > 0:
+		e.corners[n-1].Y = v
+	case code == 42 && n > 0:
+		e.bulges[n-1] = v
+	}
+}
+
+// shape makes corners of what was read; a polyline's vertices follow it, from next on.
+func (e *dxfEntity) shape(pairs []dxfPair, next int) int {
+	first := e.first
+	e.closed = int(first[70])&1 == 1
+	switch e.kind {
+	case "LINE":
+		e.corners = []pattern.Point{{X: first[10], Y: first[20]}, {X: first[11], Y: first[21]}}
+	case "CIRCLE", "ARC":
+		e.corners, e.closed = dxfArc(first, e.kind == "CIRCLE"), e.kind == "CIRCLE"
+	case "ELLIPSE":
+		e.corners, e.closed = ellipse(first)
+	case "SPLINE":
+		e.corners = e.curve.points(int(first[71]))
+		e.closed = e.closed && len(e.corners) > 2
+	case "POLYLINE":
+		layer := e.layer
+		for next < len(pairs) && pairs[next].value == "VERTEX" {
+			next = e.read(pairs, next+1)
+			e.corners = append(e.corners, pattern.Point{X: e.first[10], Y: e.first[20]})
+			e.bulges = append(e.bulges, e.first[42])
+		}
+		e.layer = layer
+	}
+	return next
+}
+
+// dxfArc is an arc, or a circle, as corners two degrees apart.
+func dxfArc(first map[int]float64, whole bool) (corners []pattern.Point) {
+	from, to := 0.0, 2*math.Pi
+	if !whole {
+		from, to = first[50]*math.Pi/180, first[51]*math.Pi/180
+		if to = from + math.Mod(to-from, 2*math.Pi); to <= from { // anticlockwise, a turn at most
+			to += 2 * math.Pi
+		}
+	}
+	n := int(math.Ceil((to-from)/(2*math.Pi)*180)) + 1
+	for k := range n + 1 {
+		s, c := math.Sincos(from + (to-from)*float64(k)/float64(n))
+		corners = append(corners, pattern.Point{X: first[10] + first[40]*c, Y: first[20] + first[40]*s})
+	}
+	return corners
 }
 
 // bulged puts in the arcs of a polyline: a bulge is the tangent of a quarter

@@ -185,6 +185,27 @@ type choice = [2]string
 // choicesOf are what a field can be chosen from: of the shop, of the plan, or the
 // words themselves. now is what it is.
 func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
+	if of := ofShop(w, kind); of != nil {
+		return of
+	}
+	if of, ok := ofDevices(w, v, kind); ok {
+		return of
+	}
+	if of, ok := ofPlan(w, v, kind, now); ok {
+		return of
+	}
+	for _, c := range strings.Split(kind, "|") {
+		text := c
+		if c == "" {
+			text = unsaid(kind)
+		}
+		out = append(out, choice{c, text})
+	}
+	return out
+}
+
+// ofShop are the choices of a part of the shop; nil where it is none of it.
+func ofShop(w *work.Work, kind string) (out []choice) {
 	switch kind {
 	case "sheet", "pipe", "bought", "modelled", "laminate", "filament":
 		for _, id := range stock.IDs(w.Lib.Materials) {
@@ -192,7 +213,6 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 				out = append(out, choice{id, m.Name})
 			}
 		}
-		return out
 	case "glue":
 		return shopNames(w.Lib.Glues, func(x stock.Glue) string { return x.Name })
 	case "supply":
@@ -203,20 +223,45 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 		return shopNames(w.Lib.Lamps, func(x stock.Lamp) string { return x.Name })
 	case "cells":
 		return shopNames(circuit.Cells, func(x circuit.Cell) string { return x.Name })
+	}
+	return out
+}
+
+// ofDevices are the choices among what is wired; false where it is none of that.
+func ofDevices(w *work.Work, v any, kind string) ([]choice, bool) {
+	none, of := "nothing", func(*plan.Device) bool { return false }
+	switch kind {
 	case "feeders":
-		return append([]choice{{"", "nothing"}}, devices(w, func(d *plan.Device) bool { return d.Kind != "lamp" })...)
+		of = func(d *plan.Device) bool { return d.Kind != "lamp" }
 	case "datas":
-		return append([]choice{{"", "nothing"}}, devices(w, func(d *plan.Device) bool {
+		of = func(d *plan.Device) bool {
 			return d.Kind == "controller" || w.Lib.Lamps[d.Product].Kind == "pixels" && v.(*plan.Device).ID != d.ID
-		})...)
+		}
+	case "driven":
+		of = func(d *plan.Device) bool { return d.Driven }
+	case "drivenor":
+		x, _ := v.(*plan.Device)
+		none, of = "any other", func(d *plan.Device) bool { return d.Driven && (x == nil || d.ID != x.ID) }
+	case "motors":
+		none, of = "none yet", func(d *plan.Device) bool { return d.Kind == "lamp" && w.Lib.Lamps[d.Product].Torque > 0 }
+	case "lamps":
+		none, of = "nothing yet", func(d *plan.Device) bool { return d.Kind == "lamp" }
+	default:
+		return nil, false
+	}
+	return append([]choice{{"", none}}, devices(w, of)...), true
+}
+
+// ofPlan are the choices among the plan's other elements; false where it is none of them.
+func ofPlan(w *work.Work, v any, kind, now string) (out []choice, ok bool) {
+	switch kind {
 	case "parts":
-		return partChoices(w, w.Plan.Belongs(v), now)
+		return partChoices(w, w.Plan.Belongs(v), now), true
 	case "hows":
 		out = append(out, choice{"", "where its numbers say"})
 		for _, h := range plan.Hows {
 			out = append(out, choice{h, h})
 		}
-		return out
 	case "beside":
 		x, _ := v.(*plan.Solid)
 		out = append(out, choice{"", "nothing"})
@@ -225,72 +270,55 @@ func choicesOf(w *work.Work, v any, kind, now string) (out []choice) {
 				out = append(out, choice{o.ID, o.Name})
 			}
 		}
-		return out
 	case "solids":
-		return elements(w, "solid", choice{"", "nothing"})
+		out = elements(w, "solid", choice{"", "nothing"})
 	case "outlets":
 		if _, plug := v.(*plan.Plug); plug {
-			return elements(w, "outlet")
+			return elements(w, "outlet"), true
 		}
-		return elements(w, "outlet", choice{"", "nowhere"})
+		out = elements(w, "outlet", choice{"", "nowhere"})
 	case "inputs":
-		return elements(w, "input")
+		out = elements(w, "input")
 	case "anyscene":
-		return elements(w, "scene", choice{"", "none"})
+		out = elements(w, "scene", choice{"", "none"})
 	case "mechanisms":
-		return elements(w, "mechanism", choice{"", "nobody: by hand"})
-	case "driven":
-		return append([]choice{{"", "nothing"}}, devices(w, func(d *plan.Device) bool { return d.Driven })...)
-	case "drivenor":
-		x, _ := v.(*plan.Device)
-		return append([]choice{{"", "any other"}}, devices(w, func(d *plan.Device) bool {
-			return d.Driven && (x == nil || d.ID != x.ID)
-		})...)
-	case "motors":
-		return append([]choice{{"", "none yet"}}, devices(w, func(d *plan.Device) bool {
-			return d.Kind == "lamp" && w.Lib.Lamps[d.Product].Torque > 0
-		})...)
+		out = elements(w, "mechanism", choice{"", "nobody: by hand"})
 	case "scenes":
-		return elements(w, "scene")
-	case "lamps":
-		return append(
-			[]choice{{"", "nothing yet"}},
-			devices(w, func(d *plan.Device) bool { return d.Kind == "lamp" })...)
+		out = elements(w, "scene")
 	case "props":
-		return elements(w, "prop", choice{"", "none"})
+		out = elements(w, "prop", choice{"", "none"})
 	case "tasks":
 		out = append(out, choice{"", "nothing"})
 		for _, t := range order.Of(w).Left() {
-			if j, ok := v.(*plan.Job); !ok || t.Job == nil || t.Job.ID != j.ID {
+			if j, own := v.(*plan.Job); !own || t.Job == nil || t.Job.ID != j.ID {
 				out = append(out, choice{t.Key, t.Name})
 			}
 		}
-		return out
+	default:
+		return nil, false
 	}
-	for _, c := range strings.Split(kind, "|") {
-		text := c
-		if c == "" {
-			text = "stay whole"
-			switch {
-			case strings.HasPrefix(kind, "|idea"):
-				text = "as what is done shows"
-			case strings.HasPrefix(kind, "|round"):
-				text = "flat"
-			case strings.HasPrefix(kind, "|ballast"):
-				text = "nothing"
-			case strings.HasPrefix(kind, "|covered"):
-				text = "bare"
-			case strings.HasPrefix(kind, "|done"):
-				text = "still to do"
-			case strings.HasPrefix(kind, "|solid"):
-				text = "full white"
-			case strings.HasPrefix(kind, "|latest"):
-				text = "the highest level"
-			}
+	return out, true
+}
+
+// unsaid is what it is where nothing is chosen, by how a list of words begins.
+func unsaid(kind string) string {
+	for begins, text := range map[string]string{
+		"|idea":    "as what is done shows",
+		"|round":   "flat",
+		"|ballast": "nothing",
+		"|covered": "bare",
+		"|off the": "nothing said",
+		"|done":    "still to do",
+		"|solid":   "full white",
+		"|eyes":    "all of it lit",
+		"|upright": "as it came",
+		"|latest":  "the highest level",
+	} {
+		if strings.HasPrefix(kind, begins) {
+			return text
 		}
-		out = append(out, choice{c, text})
 	}
-	return out
+	return "stay whole"
 }
 
 // shopNames lists a part of the shop by its names.

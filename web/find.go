@@ -19,86 +19,104 @@ const mostFound = 60
 // find looks for words in everything a display has: its things by name, number
 // or note, its snags, the shop, the calculators. All words must be there.
 func (p *Page) find(text string, snags []check.Snag) (out []Found) {
-	words := strings.Fields(strings.ToLower(text))
-	if len(words) == 0 {
+	f := &finding{Page: p, words: strings.Fields(strings.ToLower(text))}
+	if len(f.words) == 0 {
 		return nil
-	}
-	hit := func(parts ...string) bool {
-		all := strings.ToLower(strings.Join(parts, " "))
-		for _, w := range words {
-			if !strings.Contains(all, w) {
-				return false
-			}
-		}
-		return true
-	}
-	add := func(f Found) {
-		if len(out) < mostFound {
-			out = append(out, f)
-		}
 	}
 	for _, kind := range plan.Kinds() {
 		if kind == "display" || kind == "photo" || kind == "layout" || kind == "waiver" || kind == "ticked" {
 			continue
 		}
 		for _, e := range p.Plan.Elements(kind) {
-			prop, note := p.Plan.Belongs(e.Value), ""
-			says := ""
-			if x := p.Plan.Prop(prop); x != nil && kind != "prop" {
-				says = "in " + x.Name
-			}
-			switch x := e.Value.(type) {
-			case *plan.Note:
-				if note = x.Text; hit(note, "note") {
-					of, id, _ := strings.Cut(x.On, ":")
-					v, _ := p.Plan.Get(of, id)
-					add(Found{"note", p.Plan.Name(x), "on " + p.Plan.Name(v), said(p.PlanID, prop, x.On)})
-				}
-				continue
-			case *plan.Job:
-				if x.Task != "" {
-					continue // found as the task
-				}
-			case *plan.Prop:
-				note = x.Note
-			case *plan.Solid:
-				note = x.Stock + " " + p.Work.Lib.Materials[x.Stock].Name + " " + x.Kind
-			case *plan.Device:
-				note = x.Product + " " + x.Kind
-			}
-			if hit(e.ID, p.Plan.Name(e.Value), kind, note) {
-				add(Found{kind, p.Plan.Name(e.Value), says, said(p.PlanID, prop, kind+":"+e.ID)})
-			}
+			f.element(kind, e)
 		}
 	}
 	for _, x := range order.In(p.Work).Tasks {
-		if x.Kind != "own" && hit(x.Name, "task") {
-			add(Found{"task", x.Name, x.State(), p.href("calendar", "", "task:"+x.Key, "bars")})
+		if x.Kind != "own" && f.hit(x.Name, "task") {
+			f.add(Found{"task", x.Name, x.State(), p.href("calendar", "", "task:"+x.Key, "bars")})
 		}
 	}
 	for _, sn := range snags {
-		if hit(sn.Title, sn.Why, sn.Code) {
+		if f.hit(sn.Title, sn.Why, sn.Code) {
 			v := p.view(sn)
-			add(Found{"snag", sn.Title, sn.Level.String(), v.Href})
+			f.add(Found{"snag", sn.Title, sn.Level.String(), v.Href})
 		}
 	}
-	shop := func(table string, ids []string, name func(string) string) {
+	f.inShop()
+	for _, c := range calc.List() {
+		if f.hit(c.Name, c.Doc, "calculator") {
+			f.add(Found{"calculator", c.Name, c.Doc, "/calc?name=" + c.Name + "#" + c.Name})
+		}
+	}
+	return f.out
+}
+
+// finding is a search under way.
+type finding struct {
+	*Page
+	words []string // all of which must be there
+	out   []Found
+}
+
+func (f *finding) hit(parts ...string) bool {
+	all := strings.ToLower(strings.Join(parts, " "))
+	for _, w := range f.words {
+		if !strings.Contains(all, w) {
+			return false
+		}
+	}
+	return true
+}
+
+func (f *finding) add(x Found) {
+	if len(f.out) < mostFound {
+		f.out = append(f.out, x)
+	}
+}
+
+// element looks at an element's name, and at what else it is known by.
+func (f *finding) element(kind string, e plan.Element) {
+	prop, note, says := f.Plan.Belongs(e.Value), "", ""
+	if x := f.Plan.Prop(prop); x != nil && kind != "prop" {
+		says = "in " + x.Name
+	}
+	switch x := e.Value.(type) {
+	case *plan.Note:
+		if f.hit(x.Text, "note") {
+			of, id, _ := strings.Cut(x.On, ":")
+			v, _ := f.Plan.Get(of, id)
+			f.add(Found{"note", f.Plan.Name(x), "on " + f.Plan.Name(v), said(f.PlanID, prop, x.On)})
+		}
+		return
+	case *plan.Job:
+		if x.Task != "" {
+			return // found as the task
+		}
+	case *plan.Prop:
+		note = x.Note
+	case *plan.Solid:
+		note = x.Stock + " " + f.Work.Lib.Materials[x.Stock].Name + " " + x.Kind
+	case *plan.Device:
+		note = x.Product + " " + x.Kind
+	}
+	if f.hit(e.ID, f.Plan.Name(e.Value), kind, note) {
+		f.add(Found{kind, f.Plan.Name(e.Value), says, said(f.PlanID, prop, kind+":"+e.ID)})
+	}
+}
+
+// inShop looks through the shop.
+func (f *finding) inShop() {
+	l := f.Work.Lib
+	table := func(table string, ids []string, name func(string) string) {
 		for _, id := range ids {
-			if hit(id, name(id), table, "shop") {
-				add(Found{"shop", name(id), id, p.href("barn", "", "", "shop") + "&find=" + id})
+			if f.hit(id, name(id), table, "shop") {
+				f.add(Found{"shop", name(id), id, f.href("barn", "", "", "shop") + "&find=" + id})
 			}
 		}
 	}
-	l := p.Work.Lib
-	shop("material", stock.IDs(l.Materials), func(id string) string { return l.Materials[id].Name })
-	shop("glue", stock.IDs(l.Glues), func(id string) string { return l.Glues[id].Name })
-	shop("coat", stock.IDs(l.Coats), func(id string) string { return l.Coats[id].Name })
-	shop("lamp", stock.IDs(l.Lamps), func(id string) string { return l.Lamps[id].Name })
-	shop("supply", stock.IDs(l.Supplies), func(id string) string { return l.Supplies[id].Name })
-	for _, c := range calc.List() {
-		if hit(c.Name, c.Doc, "calculator") {
-			add(Found{"calculator", c.Name, c.Doc, "/calc?name=" + c.Name + "#" + c.Name})
-		}
-	}
-	return out
+	table("material", stock.IDs(l.Materials), func(id string) string { return l.Materials[id].Name })
+	table("glue", stock.IDs(l.Glues), func(id string) string { return l.Glues[id].Name })
+	table("coat", stock.IDs(l.Coats), func(id string) string { return l.Coats[id].Name })
+	table("lamp", stock.IDs(l.Lamps), func(id string) string { return l.Lamps[id].Name })
+	table("supply", stock.IDs(l.Supplies), func(id string) string { return l.Supplies[id].Name })
 }

@@ -12,6 +12,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -134,52 +135,12 @@ var loomFaultWay = way{
 // fault ranks the causes for one supply's wiring from the readings so far.
 func (p *Page) fault() {
 	w := p.Work
-	f := &Fault{}
-	p.Fault = f
-	for _, d := range w.Plan.Devices {
-		if d.Prop == p.Prop && d.Kind == "supply" && f.Supply == "" {
-			f.Supply = d.ID
-		}
-	}
-	if kind, id, _ := strings.Cut(p.Sel, ":"); kind == "device" {
-		if s := w.Rig.Supply(id); s != "" {
-			f.Supply = s
-		}
-	}
-	if f.Supply == "" {
+	f := &Fault{Supply: p.faultSupply()}
+	if p.Fault = f; f.Supply == "" {
 		return
 	}
 	b := wiring.Suspects(w.Plan.Wiring(w.Lib), f.Supply)
-	var seen []circuit.Seen
-	done := map[int]bool{}
-	looked := map[string]bool{}
-	for _, r := range w.Plan.Readings {
-		d := w.Plan.Device(r.Device)
-		what := r.Volts.String()
-		var s circuit.Seen
-		ok := false
-		if !r.Amps.IsZero() || !r.Ohms.IsZero() {
-			continue // for the card
-		}
-		if r.Light != "" {
-			what = "seen " + r.Light
-			s, ok = b.Light(r.Device, r.Light == "lit")
-			looked[r.Device] = true
-		} else {
-			read := b.Volts
-			if r.Far {
-				read = b.VoltsFar
-				what += " at its far end"
-			}
-			if s, ok = read(r.Device, r.Volts.Value()); ok {
-				done[s.Probe] = true
-			}
-		}
-		if ok {
-			seen = append(seen, s)
-			f.Seen = append(f.Seen, SeenRow{r.ID, d.Name, what, strings.TrimSpace(r.By + " " + r.On)})
-		}
-	}
+	seen, done, looked := f.saw(w, b)
 	for k, id := range b.Devices {
 		d := w.Plan.Device(id)
 		if b.Far[k] {
@@ -196,42 +157,91 @@ func (p *Page) fault() {
 		f.Two = true
 		causes = b.RankTwo(seen, circuit.HandMeter)
 	}
-	for _, c := range causes {
-		if share := int(math.Round(100 * c.Share)); len(seen) > 0 && share > 0 && len(f.Causes) < 8 {
-			f.Causes = append(
-				f.Causes,
-				CauseRow{
-					c.Say,
-					share,
-					template.HTML(
-						fmt.Sprintf(
-							`<svg class="bar" viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true"><rect width="%d" height="10"/></svg>`,
-							share,
-						),
-					),
-				},
-			)
-		}
+	if len(seen) > 0 {
+		f.blame(causes)
 	}
 	if k := b.Next(causes, circuit.HandMeter, done); k >= 0 {
-		f.NextID = b.Devices[k]
-		d := w.Plan.Device(f.NextID)
-		f.Next = map[string]string{"lamp": "at the end of its lead, red on its plus", "run": "at its far end",
-			"supply": "at its terminals", "fuse": "behind it", "switch": "behind it", "connector": "behind it",
-			"converter": "at its output", "controller": "at its feed"}[d.Kind]
-		value := f.NextID
-		if b.Far[k] {
-			f.Next, value = "at its far end, red on its plus", value+farEnd
-		}
-		f.Next = d.Name + ", " + f.Next
-		for i := range f.Devices {
-			f.Devices[i].On = f.Devices[i].Value == value
+		f.measureNext(w, b.Devices[k], b.Far[k])
+	}
+	p.Draw = template.HTML(draw.Harness(w, w.All, p.Prop, "device:"+f.NextID,
+		func(key string) string { return p.href("loom", p.Prop, key, "fault") }))
+}
+
+// faultSupply is the supply whose wiring is looked at: of what is picked, else the prop's first.
+func (p *Page) faultSupply() string {
+	if kind, id, _ := strings.Cut(p.Sel, ":"); kind == "device" {
+		if s := p.Work.Rig.Supply(id); s != "" {
+			return s
 		}
 	}
-	mark := "device:" + f.NextID
-	p.Draw = template.HTML(
-		draw.Harness(w, w.All, p.Prop, mark, func(key string) string { return p.href("loom", p.Prop, key, "fault") }),
-	)
+	for _, d := range p.Work.Plan.Devices {
+		if d.Prop == p.Prop && d.Kind == "supply" {
+			return d.ID
+		}
+	}
+	return ""
+}
+
+// saw takes the readings that say something of a bench's faults: what they come to, which
+// places were measured, and what was looked at.
+func (f *Fault) saw(w *work.Work, b *wiring.FaultBench) (seen []circuit.Seen, done map[int]bool, looked map[string]bool) {
+	done, looked = map[int]bool{}, map[string]bool{}
+	for _, r := range w.Plan.Readings {
+		if !r.Amps.IsZero() || !r.Ohms.IsZero() {
+			continue // for the card
+		}
+		what := r.Volts.String()
+		var s circuit.Seen
+		ok := false
+		if r.Light != "" {
+			what = "seen " + r.Light
+			s, ok = b.Light(r.Device, r.Light == "lit")
+			looked[r.Device] = true
+		} else {
+			read := b.Volts
+			if r.Far {
+				read = b.VoltsFar
+				what += " at its far end"
+			}
+			if s, ok = read(r.Device, r.Volts.Value()); ok {
+				done[s.Probe] = true
+			}
+		}
+		if ok {
+			seen = append(seen, s)
+			name := w.Plan.Device(r.Device).Name
+			f.Seen = append(f.Seen, SeenRow{r.ID, name, what, strings.TrimSpace(r.By + " " + r.On)})
+		}
+	}
+	return seen, done, looked
+}
+
+// blame lists what may be wrong, the likeliest first.
+func (f *Fault) blame(causes []circuit.Cause) {
+	for _, c := range causes {
+		if share := int(math.Round(100 * c.Share)); share > 0 && len(f.Causes) < 8 {
+			bar := fmt.Sprintf(`<svg class="bar" viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true">`+
+				`<rect width="%d" height="10"/></svg>`, share)
+			f.Causes = append(f.Causes, CauseRow{c.Say, share, template.HTML(bar)})
+		}
+	}
+}
+
+// measureNext is where the meter goes next.
+func (f *Fault) measureNext(w *work.Work, id string, far bool) {
+	d := w.Plan.Device(id)
+	f.NextID = id
+	f.Next = map[string]string{"lamp": "at the end of its lead, red on its plus", "run": "at its far end",
+		"supply": "at its terminals", "fuse": "behind it", "switch": "behind it", "connector": "behind it",
+		"converter": "at its output", "controller": "at its feed"}[d.Kind]
+	value := id
+	if far {
+		f.Next, value = "at its far end, red on its plus", value+farEnd
+	}
+	f.Next = d.Name + ", " + f.Next
+	for i := range f.Devices {
+		f.Devices[i].On = f.Devices[i].Value == value
+	}
 }
 
 // reading stores what the meter or the eye said; "all" lamps not yet looked at

@@ -541,19 +541,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 	}
 	switch x := v.(type) {
 	case *plan.Solid:
-		t.Sub = fmt.Sprintf("%s of %s, in %s", x.Kind, p.Work.Lib.Materials[x.Stock].Name, p.Plan.Prop(x.Prop).Name)
-		for _, part := range p.Work.Parts {
-			if part.Solid.ID == id {
-				t.Touches = append(t.Touches, Link{Text: fmt.Sprintf("%d %s", part.No, part.Panel.Name),
-					Href: p.href("bench", x.Prop, "part:"+part.Ref, "parts")})
-			}
-		}
-		if p.Work.Lib.Materials[x.Stock].Foam() {
-			t.Cautions = append(t.Cautions, "Hot wire or knife, never a flame; respirator for hot-cut foam.")
-		}
-		if lacks := p.Work.Lacks(id); lacks != nil {
-			t.Cautions = append(t.Cautions, "Half known: fill in the empty sizes.")
-		}
+		t.solid(p, x)
 	case *plan.Prop:
 		t.Sub = x.Note
 		for _, s := range p.Plan.Solids {
@@ -562,14 +550,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 			}
 		}
 	case *plan.Joint:
-		a := p.Work.Joints[id]
-		t.Title, t.Sub = "Joint", sideName(p.Work, x.A)+" to "+sideName(p.Work, x.B)
-		t.Verdict = a.Verdict.String()
-		for _, r := range a.Reasons {
-			t.Reasons = append(t.Reasons, r.Text)
-		}
-		t.Cautions = append(append([]string{}, a.Prep...), a.Cautions...)
-		t.Reasons = append(t.Reasons, "undone by: "+a.Undo)
+		t.joint(p, x)
 	case *plan.Finish:
 		f := p.Work.Finishes[id]
 		t.Title, t.Sub = "Coats", "from the surface up, on "+p.Plan.Solid(x.Solid).Name
@@ -579,29 +560,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		}
 		t.Cautions = f.Cautions
 	case *plan.Device:
-		s := "fed by " + x.From
-		if x.From == "" {
-			s = "feeds the rest"
-			if x.Kind != "supply" {
-				s = "fed by nothing yet"
-			}
-		}
-		t.Sub = x.Kind + ", " + s
-		for _, d := range p.Plan.Devices {
-			if d.From == id && len(t.Touches) < 4 {
-				t.Touches = append(t.Touches, Link{Text: d.Name, Href: p.href("loom", x.Prop, "device:"+d.ID, "")})
-			}
-		}
-		if x.Kind == "supply" {
-			t.Cautions = append(t.Cautions, "Extra-low voltage only. Fixed mains wiring belongs to a licensed electrician "+
-				"and the local code.")
-		} else if x.Kind == "lamp" && !x.Proven {
-			t.Cautions = append(t.Cautions, "Light it on the bench before it is closed in: polarity first.")
-		}
-	case *plan.Good:
-		t.Sub = "in this plan's shop; everything is worked out with it"
-	case *plan.Picture:
-		t.Sub = "reference picture of " + p.Plan.Prop(x.Prop).Name
+		t.device(p, x)
 	case *plan.Outlet:
 		t.Sub = "mains outlet"
 		t.Cautions = append(t.Cautions, "Plugs and cords only. Fixed wiring, and anything in a wall or a panel, belongs "+
@@ -609,6 +568,71 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		for _, l := range p.Work.OnOutlet(id) {
 			t.Touches = append(t.Touches, Link{Text: l.Name, Href: p.href("loom", p.Prop, l.Kind+":"+l.ID, "power")})
 		}
+	default:
+		t.about(p, v)
+	}
+	return t
+}
+
+// solid is what the ticket of a solid says.
+func (t *Ticket) solid(p *Page, x *plan.Solid) {
+	t.Sub = fmt.Sprintf("%s of %s, in %s", x.Kind, p.Work.Lib.Materials[x.Stock].Name, p.Plan.Prop(x.Prop).Name)
+	for _, part := range p.Work.Parts {
+		if part.Solid.ID == x.ID {
+			t.Touches = append(t.Touches, Link{Text: fmt.Sprintf("%d %s", part.No, part.Panel.Name),
+				Href: p.href("bench", x.Prop, "part:"+part.Ref, "parts")})
+		}
+	}
+	if p.Work.Lib.Materials[x.Stock].Foam() {
+		t.Cautions = append(t.Cautions, "Hot wire or knife, never a flame; respirator for hot-cut foam.")
+	}
+	if lacks := p.Work.Lacks(x.ID); lacks != nil {
+		t.Cautions = append(t.Cautions, "Half known: fill in the empty sizes.")
+	}
+}
+
+// joint is what the ticket of a joint says.
+func (t *Ticket) joint(p *Page, x *plan.Joint) {
+	a := p.Work.Joints[x.ID]
+	t.Title, t.Sub = "Joint", sideName(p.Work, x.A)+" to "+sideName(p.Work, x.B)
+	t.Verdict = a.Verdict.String()
+	for _, r := range a.Reasons {
+		t.Reasons = append(t.Reasons, r.Text)
+	}
+	t.Cautions = append(append([]string{}, a.Prep...), a.Cautions...)
+	t.Reasons = append(t.Reasons, "undone by: "+a.Undo)
+}
+
+// device is what the ticket of a device says.
+func (t *Ticket) device(p *Page, x *plan.Device) {
+	s := "fed by " + x.From
+	if x.From == "" {
+		s = "feeds the rest"
+		if x.Kind != "supply" {
+			s = "fed by nothing yet"
+		}
+	}
+	t.Sub = x.Kind + ", " + s
+	for _, d := range p.Plan.Devices {
+		if d.From == x.ID && len(t.Touches) < 4 {
+			t.Touches = append(t.Touches, Link{Text: d.Name, Href: p.href("loom", x.Prop, "device:"+d.ID, "")})
+		}
+	}
+	if x.Kind == "supply" {
+		t.Cautions = append(t.Cautions, "Extra-low voltage only. Fixed mains wiring belongs to a licensed electrician "+
+			"and the local code.")
+	} else if x.Kind == "lamp" && !x.Proven {
+		t.Cautions = append(t.Cautions, "Light it on the bench before it is closed in: polarity first.")
+	}
+}
+
+// about is what the ticket of anything else is under its name.
+func (t *Ticket) about(p *Page, v any) {
+	switch x := v.(type) {
+	case *plan.Good:
+		t.Sub = "in this plan's shop; everything is worked out with it"
+	case *plan.Picture:
+		t.Sub = "reference picture of " + p.Plan.Prop(x.Prop).Name
 	case *plan.Plug:
 		t.Sub = "plugged in"
 	case *plan.Offcut:
@@ -634,7 +658,6 @@ func (p *Page) ticket(kind, id string) *Ticket {
 	case *plan.Job:
 		t.Sub = "a task of your own"
 	}
-	return t
 }
 
 // fieldErrors turns a core error into messages by field, and the rest.

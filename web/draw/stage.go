@@ -56,105 +56,148 @@ const (
 // rails draws inputs, channels, mechanisms and supplies along the time, from y on, and
 // says where it ends.
 func (c *Canvas) rails(w *work.Work, p Playing, y float64, supplies bool) float64 {
-	x0, x1 := railsFrom, railsWide-24
-	px := func(ms int) float64 { return x0 + float64(ms)/float64(max(1, p.Trace.Until))*(x1-x0) }
-	step := 1000
-	for p.Trace.Until/step > 10 {
-		step += 1000
-	}
-	mine := func(prop string) bool { return p.Prop == "" || prop == p.Prop }
-	var inputs, channels []string
-	for _, in := range w.Plan.Inputs {
-		if mine(in.Prop) {
-			inputs = append(inputs, in.ID)
-		}
-	}
-	for _, d := range w.Plan.Devices {
-		if d.Driven && mine(d.Prop) {
-			channels = append(channels, d.ID)
-		}
-	}
-	var movers []*work.Moved
-	for _, m := range w.Mechanisms() {
-		if m.Of.Up != "" && m.UpMS > 0 && mine(m.Of.Prop) {
-			movers = append(movers, m)
-		}
-	}
-	fed := c.feeding(w, channels)
-	if !supplies {
-		fed = nil
-	}
-	cuts := cutsOf(p.Trace)
-	rows := len(inputs) + len(channels) + min(1, len(cuts))
-	end := y + 26 + float64(rows)*railHigh + float64(len(movers))*36 + float64(len(fed))*50
-	for ms := 0; ms <= p.Trace.Until; ms += step {
-		c.Line("gridline", px(ms), y+6, px(ms), end)
-		c.Text("t soft", "middle", px(ms), y, measure.Decimal(float64(ms)/1000, 1)+" s")
-	}
+	r := c.railed(w, p, supplies)
+	rows := len(r.inputs) + len(r.channels) + min(1, len(r.cuts))
+	end := y + 26 + float64(rows)*railHigh + float64(len(r.movers))*36 + float64(len(r.fed))*50
+	r.times(y, end)
 	if p.Broken >= 0 {
-		c.Line("limitline", px(p.Broken), y+6, px(p.Broken), end)
-		if px(p.Broken) > x1-140 {
-			c.Text("t bad", "end", px(p.Broken)-8, y+18, "here it is broken")
-		} else {
-			c.Text("t bad", "start", px(p.Broken)+8, y+18, "here it is broken")
-		}
+		r.broken(y, end)
 		y += 14
 		end += 14
 	}
-	row := y + 14
-	name := func(text string, high float64) {
-		c.Text("t", "start", 16, row+15, text)
-		c.Line("gridline", x0, row+high-3, x1, row+high-3)
-	}
-	if len(cuts) > 0 {
-		name("Power", railHigh)
-		from := 0
-		for _, k := range append(cuts, show.Span{From: p.Trace.Until, To: p.Trace.Until}) {
-			c.Rect("span live", px(from), row+9, math.Max(1, px(k.From)-px(from)), 8)
-			from = k.To
-		}
-		row += railHigh
-	}
-	for _, id := range inputs {
-		name(w.Plan.Input(id).Name, railHigh)
-		c.contact(p, id, row, px)
-		row += railHigh
-	}
-	for _, id := range channels {
-		name(w.Device(id).Name, railHigh)
-		for _, s := range p.Trace.Spans(id) {
-			if s.From > p.Trace.Until {
-				continue
-			}
-			to := min(s.To, p.Trace.Until)
-			c.Rect("span on", px(s.From), row+4, math.Max(2, px(to)-px(s.From)), 18)
-			if px(to)-px(s.From) > 44 {
-				c.Text("t dark", "start", px(s.From)+5, row+17, measure.Span(float64(s.To-s.From)/1000))
-			}
-		}
-		row += railHigh
-	}
-	for _, m := range movers {
-		name(m.Of.Name, 36)
-		c.travelled(w, p, m, row, px)
-		row += 36
-	}
-	for _, d := range fed {
-		c.supplied(w, p, d, row, px)
-		row += 50
-	}
+	r.row = y + 14
+	r.fill()
 	c.f(
 		`<g class="cursor" data-cursor="" data-x0="%s" data-x1="%s" data-until="%d" transform="translate(%s 0)">`+
 			`<path d="M-6 %sh12l-6 9z"/><line x1="0" y1="%s" x2="0" y2="%s"/></g>`,
-		n(x0),
-		n(x1),
+		n(railsFrom),
+		n(railsTo),
 		p.Trace.Until,
-		n(px(min(p.At, p.Trace.Until))),
+		n(r.px(min(p.At, p.Trace.Until))),
 		n(y+4),
 		n(y+4),
 		n(end),
 	)
 	return end
+}
+
+// railsTo is where the rails end.
+const railsTo = railsWide - 24
+
+// railSet is what has a rail, and the row at hand.
+type railSet struct {
+	*Canvas
+	w        *work.Work
+	p        Playing
+	inputs   []string
+	channels []string
+	movers   []*work.Moved
+	fed      []plan.Device
+	cuts     []show.Span
+	row      float64
+}
+
+func (c *Canvas) railed(w *work.Work, p Playing, supplies bool) *railSet {
+	r := &railSet{Canvas: c, w: w, p: p, cuts: cutsOf(p.Trace)}
+	mine := func(prop string) bool { return p.Prop == "" || prop == p.Prop }
+	for _, in := range w.Plan.Inputs {
+		if mine(in.Prop) {
+			r.inputs = append(r.inputs, in.ID)
+		}
+	}
+	for _, d := range w.Plan.Devices {
+		if d.Driven && mine(d.Prop) {
+			r.channels = append(r.channels, d.ID)
+		}
+	}
+	for _, m := range w.Mechanisms() {
+		if m.Of.Up != "" && m.UpMS > 0 && mine(m.Of.Prop) {
+			r.movers = append(r.movers, m)
+		}
+	}
+	if supplies {
+		r.fed = c.feeding(w, r.channels)
+	}
+	return r
+}
+
+// px is where a time is.
+func (r *railSet) px(ms int) float64 {
+	return railsFrom + float64(ms)/float64(max(1, r.p.Trace.Until))*(railsTo-railsFrom)
+}
+
+// times are the seconds, ten at most.
+func (r *railSet) times(y, end float64) {
+	step := 1000
+	for r.p.Trace.Until/step > 10 {
+		step += 1000
+	}
+	for ms := 0; ms <= r.p.Trace.Until; ms += step {
+		r.Line("gridline", r.px(ms), y+6, r.px(ms), end)
+		r.Text("t soft", "middle", r.px(ms), y, measure.Decimal(float64(ms)/1000, 1)+" s")
+	}
+}
+
+// broken is where a promise was.
+func (r *railSet) broken(y, end float64) {
+	x := r.px(r.p.Broken)
+	r.Line("limitline", x, y+6, x, end)
+	if x > railsTo-140 {
+		r.Text("t bad", "end", x-8, y+18, "here it is broken")
+	} else {
+		r.Text("t bad", "start", x+8, y+18, "here it is broken")
+	}
+}
+
+func (r *railSet) name(text string, high float64) {
+	r.Text("t", "start", 16, r.row+15, text)
+	r.Line("gridline", railsFrom, r.row+high-3, railsTo, r.row+high-3)
+}
+
+// fill draws the rails one below the other.
+func (r *railSet) fill() {
+	if len(r.cuts) > 0 {
+		r.name("Power", railHigh)
+		from := 0
+		for _, k := range append(r.cuts, show.Span{From: r.p.Trace.Until, To: r.p.Trace.Until}) {
+			r.Rect("span live", r.px(from), r.row+9, math.Max(1, r.px(k.From)-r.px(from)), 8)
+			from = k.To
+		}
+		r.row += railHigh
+	}
+	for _, id := range r.inputs {
+		r.name(r.w.Plan.Input(id).Name, railHigh)
+		r.contact(r.p, id, r.row, r.px)
+		r.row += railHigh
+	}
+	for _, id := range r.channels {
+		r.name(r.w.Device(id).Name, railHigh)
+		r.spans(id)
+		r.row += railHigh
+	}
+	for _, m := range r.movers {
+		r.name(m.Of.Name, 36)
+		r.travelled(r.w, r.p, m, r.row, r.px)
+		r.row += 36
+	}
+	for _, d := range r.fed {
+		r.supplied(r.w, r.p, d, r.row, r.px)
+		r.row += 50
+	}
+}
+
+// spans are when a channel was on.
+func (r *railSet) spans(id string) {
+	for _, s := range r.p.Trace.Spans(id) {
+		if s.From > r.p.Trace.Until {
+			continue
+		}
+		x, to := r.px(s.From), r.px(min(s.To, r.p.Trace.Until))
+		r.Rect("span on", x, r.row+4, math.Max(2, to-x), 18)
+		if to-x > 44 {
+			r.Text("t dark", "start", x+5, r.row+17, measure.Span(float64(s.To-s.From)/1000))
+		}
+	}
 }
 
 // cutsOf are when power was away.
