@@ -67,133 +67,22 @@ var trade = source.FromTrade("")
 
 // Judge gives the verdict on a joint: the worst of all rules that apply.
 func Judge(j Joint) Advice {
-	var a Advice
-	g := j.Glue
-	say := func(code string, v Verdict, from source.Source, format string, args ...any) {
-		a.Reasons = append(a.Reasons, Reason{code, v, fmt.Sprintf(format, args...), -1, from})
-		a.Verdict = max(a.Verdict, v)
-	}
-	if j.Apart {
-		switch g.Cure {
-		case "mechanical":
-		case "melt", "tape":
-			say(
-				"must-come-apart",
-				TestFirst,
-				trade,
-				"%s lets go again (%s), but not often: screws, ties or magnets do",
-				g.Name,
-				g.Undo,
-			)
-		default:
-			say(
-				"must-come-apart",
-				No,
-				trade,
-				"this must come apart, or turn, and %s holds for good (%s)",
-				g.Name,
-				g.Undo,
-			)
-		}
-	}
+	v := &verdicts{Joint: j}
+	v.apart()
 	for i, m := range []stock.Material{j.A, j.B} {
 		if i == 1 && j.A.ID == j.B.ID {
 			break
 		}
-		if g.Carrier == "solvent" && (m.Foam() || m.Solvent == "core") {
-			what := m.Name
-			if m.Solvent == "core" {
-				what = "the core of " + m.Name
-			}
-			say("solvent-on-foam", No, trade, "the solvent in %s dissolves %s", g.Name, what)
-		}
-		if g.FoamUnsafe && m.Foam() {
-			say("solvent-on-foam", No, trade, "%s attacks %s; use the foam-safe kind", g.Name, m.Name)
-		}
-		if g.Carrier == "solvent" && m.Solvent == "crazes" {
-			say("crazes", TestFirst, trade, "the solvent in %s can craze %s", g.Name, m.Name)
-		}
-		if g.Hot > 0 && m.Softens > 0 && m.Thin && g.Hot > m.Softens {
-			say(
-				"heat-on-thin",
-				No,
-				trade,
-				"%s goes on at about %.0f C; %s softens at %.0f C and its wall is too thin to take the heat",
-				g.Name,
-				g.Hot,
-				m.Name,
-				m.Softens,
-			)
-		} else if g.Hot > 150 && m.Foam() {
-			say("heat-on-foam", No, trade, "%s at %.0f C melts a hollow into %s (softens at %.0f C); low-melt holds", g.Name,
-				g.Hot, m.Name, m.Softens)
-		}
-		if m.LowE && !g.LowOK {
-			say(
-				"low-energy",
-				No,
-				trade,
-				"%s is a polyolefin: hardly any glue holds on it; use ties, rivets or double tape",
-				m.Name,
-			)
-		}
-		if smooth(m) && g.Carrier == "water" {
-			say("no-grip", TestFirst, trade, "%s hardly grips a face as smooth as %s", g.Name, m.Name)
-		}
-		if g.Fogs && m.Clear {
-			say("fogs-clear", TestFirst, trade, "%s leaves a white haze on %s", g.Name, m.Name)
-		}
-		if g.Brittle && m.Flexible {
-			say("brittle-on-flex", TestFirst, trade, "%s sets brittle and cracks where %s bends", g.Name, m.Name)
-		}
-		if g.Hot > 0 && m.Conducts {
-			say(
-				"metal-drains-heat",
-				Works,
-				trade,
-				"%s drains the heat: warm it, or put the glue on the other side first",
-				m.Name,
-			)
-		}
-		if len(g.Only) > 0 && !contains(g.Only, m.Family) {
-			say("wrong-family", No, trade, "%s welds %s only, not %s", g.Name, g.Only[0], m.Name)
-		}
+		v.solvents(m)
+		v.heat(m)
+		v.grip(m)
 	}
-	if g.Cure == "evaporates" && !g.Contact && !j.A.Breathes && !j.B.Breathes {
-		say(
-			"closed-faces",
-			No,
-			trade,
-			"%s dries only through a face that breathes; between %s and %s it stays wet for days",
-			g.Name,
-			j.A.Name,
-			j.B.Name,
-		)
-	}
-	if g.Cure == "moisture" && !j.A.Breathes && !j.B.Breathes {
-		say("mist-one-face", Good, trade, "cures from moisture: mist one face, since neither breathes")
-	}
-	if !g.Shelf.IsZero() && j.Age > g.Shelf.Value() {
-		v := TestFirst
-		if j.Age > 1.5*g.Shelf.Value() {
-			v = No
-		}
-		say("past-date", v, trade, "opened %s ago, keeps about %s. Test: %s", measure.Span(j.Age), g.Shelf, g.Test)
-	}
-	if j.Temp < g.MinTemp {
-		say("too-cold", No, trade, "%.0f C is below its least %.0f C", j.Temp, g.MinTemp)
-	}
-	if g.Creeps > 0 && j.Sun {
-		say("creeps-in-heat", TestFirst, trade, "softens again from about %.0f C: a hot car or sun lets go", g.Creeps)
-	}
-	if g.Brittle && j.Strain {
-		say("brittle-in-strain", TestFirst, trade, "sets brittle: cracks in a bent or pulled seam")
-	}
-	if g.NoPaint {
-		say("unpaintable", Works, trade, "paint does not stick to it")
-	}
+	v.together()
+	v.aged()
+	a, g := v.Advice, j.Glue
 	if a.Verdict == Good && len(a.Reasons) == 0 {
-		say("fits", Good, trade, "nothing about %s speaks against it on %s and %s", g.Name, j.A.Name, j.B.Name)
+		v.say("fits", Good, "nothing about %s speaks against it on %s and %s", g.Name, j.A.Name, j.B.Name)
+		a = v.Advice
 	}
 	sort.SliceStable(a.Reasons, func(x, y int) bool { return a.Reasons[x].Verdict > a.Reasons[y].Verdict })
 	a.Open, a.Clamp, a.Handling, a.Full = g.Open.Value(), g.Clamp.Value(), g.Handling.Value(), g.Full.Value()
@@ -202,6 +91,120 @@ func Judge(j Joint) Advice {
 	a.Prep, a.Undo = g.Prep, g.Undo
 	a.Cautions = append(append([]string(nil), g.Cautions...), "read the product's own data sheet")
 	return a
+}
+
+// verdicts is a joint being judged.
+type verdicts struct {
+	Joint
+	Advice
+}
+
+func (v *verdicts) say(code string, is Verdict, format string, args ...any) {
+	v.Reasons = append(v.Reasons, Reason{code, is, fmt.Sprintf(format, args...), -1, trade})
+	v.Verdict = max(v.Verdict, is)
+}
+
+// apart is what must come off again, or turn.
+func (v *verdicts) apart() {
+	if !v.Apart {
+		return
+	}
+	switch g := v.Glue; g.Cure {
+	case "mechanical":
+	case "melt", "tape":
+		v.say("must-come-apart", TestFirst, "%s lets go again (%s), but not often: screws, ties or magnets do", g.Name, g.Undo)
+	default:
+		v.say("must-come-apart", No, "this must come apart, or turn, and %s holds for good (%s)", g.Name, g.Undo)
+	}
+}
+
+// solvents is what the glue's carrier does to one of the two.
+func (v *verdicts) solvents(m stock.Material) {
+	g := v.Glue
+	if g.Carrier == "solvent" && (m.Foam() || m.Solvent == "core") {
+		what := m.Name
+		if m.Solvent == "core" {
+			what = "the core of " + m.Name
+		}
+		v.say("solvent-on-foam", No, "the solvent in %s dissolves %s", g.Name, what)
+	}
+	if g.FoamUnsafe && m.Foam() {
+		v.say("solvent-on-foam", No, "%s attacks %s; use the foam-safe kind", g.Name, m.Name)
+	}
+	if g.Carrier == "solvent" && m.Solvent == "crazes" {
+		v.say("crazes", TestFirst, "the solvent in %s can craze %s", g.Name, m.Name)
+	}
+}
+
+// heat is what a glue that goes on hot does to one of the two.
+func (v *verdicts) heat(m stock.Material) {
+	g := v.Glue
+	if g.Hot > 0 && m.Softens > 0 && m.Thin && g.Hot > m.Softens {
+		v.say("heat-on-thin", No, "%s goes on at about %.0f C; %s softens at %.0f C and its wall is too thin to take the heat",
+			g.Name, g.Hot, m.Name, m.Softens)
+	} else if g.Hot > 150 && m.Foam() {
+		v.say("heat-on-foam", No, "%s at %.0f C melts a hollow into %s (softens at %.0f C); low-melt holds", g.Name,
+			g.Hot, m.Name, m.Softens)
+	}
+	if g.Hot > 0 && m.Conducts {
+		v.say("metal-drains-heat", Works, "%s drains the heat: warm it, or put the glue on the other side first", m.Name)
+	}
+}
+
+// grip is whether the glue holds on one of the two, and leaves it as it was.
+func (v *verdicts) grip(m stock.Material) {
+	g := v.Glue
+	if m.LowE && !g.LowOK {
+		v.say("low-energy", No, "%s is a polyolefin: hardly any glue holds on it; use ties, rivets or double tape", m.Name)
+	}
+	if smooth(m) && g.Carrier == "water" {
+		v.say("no-grip", TestFirst, "%s hardly grips a face as smooth as %s", g.Name, m.Name)
+	}
+	if g.Fogs && m.Clear {
+		v.say("fogs-clear", TestFirst, "%s leaves a white haze on %s", g.Name, m.Name)
+	}
+	if g.Brittle && m.Flexible {
+		v.say("brittle-on-flex", TestFirst, "%s sets brittle and cracks where %s bends", g.Name, m.Name)
+	}
+	if len(g.Only) > 0 && !contains(g.Only, m.Family) {
+		v.say("wrong-family", No, "%s welds %s only, not %s", g.Name, g.Only[0], m.Name)
+	}
+}
+
+// together is whether it can cure between the two.
+func (v *verdicts) together() {
+	g := v.Glue
+	if g.Cure == "evaporates" && !g.Contact && !v.A.Breathes && !v.B.Breathes {
+		v.say("closed-faces", No, "%s dries only through a face that breathes; between %s and %s it stays wet for days",
+			g.Name, v.A.Name, v.B.Name)
+	}
+	if g.Cure == "moisture" && !v.A.Breathes && !v.B.Breathes {
+		v.say("mist-one-face", Good, "cures from moisture: mist one face, since neither breathes")
+	}
+}
+
+// aged is what the bottle's age, the air and the place say.
+func (v *verdicts) aged() {
+	g := v.Glue
+	if !g.Shelf.IsZero() && v.Age > g.Shelf.Value() {
+		is := TestFirst
+		if v.Age > 1.5*g.Shelf.Value() {
+			is = No
+		}
+		v.say("past-date", is, "opened %s ago, keeps about %s. Test: %s", measure.Span(v.Age), g.Shelf, g.Test)
+	}
+	if v.Temp < g.MinTemp {
+		v.say("too-cold", No, "%.0f C is below its least %.0f C", v.Temp, g.MinTemp)
+	}
+	if g.Creeps > 0 && v.Sun {
+		v.say("creeps-in-heat", TestFirst, "softens again from about %.0f C: a hot car or sun lets go", g.Creeps)
+	}
+	if g.Brittle && v.Strain {
+		v.say("brittle-in-strain", TestFirst, "sets brittle: cracks in a bent or pulled seam")
+	}
+	if g.NoPaint {
+		v.say("unpaintable", Works, "paint does not stick to it")
+	}
 }
 
 func contains(list []string, s string) bool {
