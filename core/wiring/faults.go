@@ -26,48 +26,19 @@ type FaultBench struct {
 // blown fuses, stuck switches, a wrong or weak supply; and nothing at all.
 // Probes are each device's own terminals; a lamp's are at the end of its lead.
 func Suspects(s Set, supply string) *FaultBench {
-	lib := s.Lib
 	s.Devices = IndexOf(s.Devices).FedBy(s.Devices, supply)
 	rig := NewRig(s)
-	net := rig.Net
 	for i := range s.Devices { // everything on
 		if d := &s.Devices[i]; d.Kind == "switch" {
-			net.Elements[rig.gate[d.ID]].R = contactOhms
+			rig.Net.Elements[rig.gate[d.ID]].R = contactOhms
 		}
 	}
 	rig.solve() // what converters and screens draw when all is well
-	b := &FaultBench{byID: map[string]int{}, byFar: map[string]int{}, loads: map[string]int{}}
-	faults := []circuit.Fault{{Group: "none", Say: "nothing is wrong"}}
-	add := func(group, say string, set map[int]circuit.Element) {
-		faults = append(faults, circuit.Fault{Group: group, Say: say, Set: set})
+	x := &suspicion{
+		FaultBench: &FaultBench{byID: map[string]int{}, byFar: map[string]int{}, loads: map[string]int{}},
+		rig:        rig, set: s, rated: map[int]float64{},
+		faults: []circuit.Fault{{Group: "none", Say: "nothing is wrong"}},
 	}
-	with := func(i int, f func(*circuit.Element)) map[int]circuit.Element {
-		e := net.Elements[i]
-		f(&e)
-		return map[int]circuit.Element{i: e}
-	}
-	ohms := func(r float64) func(*circuit.Element) {
-		return func(e *circuit.Element) {
-			*e = circuit.Element{Kind: circuit.Resistor, A: e.A, B: e.B, Name: e.Name, R: r}
-		}
-	}
-	more := func(r float64) func(*circuit.Element) { return func(e *circuit.Element) { e.R += r } }
-	var probes []circuit.Probe
-	probe := func(d *Device, pos, neg int) {
-		b.byID[d.ID] = len(probes)
-		probes, b.Devices, b.Far = append(probes, circuit.Probe{Name: d.Name, A: pos, B: neg}), append(
-			b.Devices,
-			d.ID,
-		), append(b.Far, false)
-	}
-	far := func(d *Device, pos, neg int) {
-		b.byFar[d.ID] = len(probes)
-		probes, b.Devices, b.Far = append(probes, circuit.Probe{Name: d.Name + ", far end", A: pos, B: neg}), append(
-			b.Devices,
-			d.ID,
-		), append(b.Far, true)
-	}
-	rated := map[int]float64{}
 	for i := range s.Devices {
 		d := &s.Devices[i]
 		if rig.supply[d.ID] != supply {
@@ -75,100 +46,153 @@ func Suspects(s Set, supply string) *FaultBench {
 		}
 		switch d.Kind {
 		case "controller":
-			q := rig.port[d.ID]
-			probe(d, q[0], q[1])
+			x.atPort(d)
 		case "supply", "converter":
-			q := rig.port[d.ID]
-			probe(d, q[0], q[1])
-			e := rig.source[d.ID]
-			add("dead:"+d.ID, d.Name+" gives nothing", with(e, func(x *circuit.Element) { x.E, x.R = 0, 1e6 }))
-			for _, v := range []float64{5, 9, 12, 24} {
-				if math.Abs(v-net.Elements[e].E) > 1 {
-					add(
-						fmt.Sprintf("wrong:%s:%g", d.ID, v),
-						fmt.Sprintf("%s is a %g V one", d.Name, v),
-						with(e, func(x *circuit.Element) { x.E = v }),
-					)
-				}
-			}
-			for _, f := range []float64{.95, .9, .85, .8, .7, .6} {
-				add("weak:"+d.ID, d.Name+" is weak, or turned down", with(e, func(x *circuit.Element) { x.E *= f }))
-			}
+			x.source(d)
 		case "fuse", "switch", "connector":
-			q := rig.port[d.ID]
-			probe(d, q[0], q[1])
-			say := map[string]string{"fuse": d.Name + " has blown", "switch": d.Name + " does not close",
-				"connector": d.Name + " is not seated"}[d.Kind]
-			add("open:"+d.ID, say, with(rig.gate[d.ID], ohms(gapOhms)))
-			for _, r := range []float64{.5, 1, 2, 5, 15, 50} {
-				add("bad:"+d.ID, "a bad contact in "+d.Name, with(rig.gate[d.ID], more(r)))
-			}
+			x.contact(d)
 		case "run":
-			q := rig.port[d.ID]
-			probe(d, q[0], q[1])
-			at := 0.0
-			total := 0.0
-			for _, e := range rig.series[d.ID] {
-				total += net.Elements[e].R
-			}
-			for k, e := range rig.series[d.ID] {
-				at += net.Elements[e].R / total * d.Length.Value()
-				where := fmt.Sprintf("%s before %s", d.Name, measure.Run(at, s.Metric))
-				add(fmt.Sprintf("open:%s:%d", d.ID, k), "a wire is open in "+where, with(e, ohms(gapOhms)))
-				for _, r := range []float64{.5, 1, 2, 5, 15, 50} {
-					add(fmt.Sprintf("bad:%s:%d", d.ID, k), "a bad joint in "+where, with(e, more(r)))
-				}
-			}
+			x.wire(d)
 		case "lamp":
-			load := rig.load[d.ID]
-			first := net.Elements[load[0]]
-			pos, neg := first.A, first.B
-			if d.Reversed {
-				pos, neg = neg, pos
-			}
-			probe(d, pos, neg)
-			if end, ok := rig.strip[d.ID]; ok {
-				if d.Reversed {
-					end[0], end[1] = end[1], end[0]
-				}
-				far(d, end[0], end[1])
-			}
-			b.loads[d.ID] = load[0]
-			rated[load[0]] = RatedAmps(d, lib) / float64(len(load))
-			all := func(f func(*circuit.Element)) map[int]circuit.Element {
-				set := map[int]circuit.Element{}
-				for _, e := range load {
-					x := net.Elements[e]
-					f(&x)
-					set[e] = x
-				}
-				return set
-			}
-			add("dead:"+d.ID, d.Name+" is dead", all(ohms(gapOhms)))
-			if first.Kind != circuit.Resistor {
-				add("reversed:"+d.ID, d.Name+" is reversed", all(func(e *circuit.Element) { e.A, e.B = e.B, e.A }))
-				faults[len(faults)-1].Flips = []int{b.byID[d.ID]}
-				if k, ok := b.byFar[d.ID]; ok {
-					faults[len(faults)-1].Flips = append(faults[len(faults)-1].Flips, k)
-				}
-			}
-			add(
-				"short:"+d.ID,
-				d.Name+" is shorted",
-				map[int]circuit.Element{load[0]: {Kind: circuit.Resistor, A: first.A, B: first.B, R: 0.05}},
-			)
-			for k, lead := range rig.leads[d.ID] {
-				if len(rig.leads[d.ID]) == 1 {
-					add("lead:"+d.ID, "a lead of "+d.Name+" is open", with(lead.pos, ohms(gapOhms)))
-				} else {
-					add(fmt.Sprintf("lead:%s:%d", d.ID, k), fmt.Sprintf("feed %d of %s is open", k+1, d.Name),
-						with(lead.pos, ohms(gapOhms)))
-				}
-			}
+			x.lamp(d)
 		}
 	}
-	b.Bench = circuit.NewBench(rig.solver, faults, probes, rated)
-	return b
+	x.Bench = circuit.NewBench(rig.solver, x.faults, x.probes, x.rated)
+	return x.FaultBench
+}
+
+// suspicion gathers what may be wrong, and where it can be measured.
+type suspicion struct {
+	*FaultBench
+	rig    *Rig
+	set    Set
+	faults []circuit.Fault
+	probes []circuit.Probe
+	rated  map[int]float64
+}
+
+// badOhms are the resistances that a bad joint or contact is tried with.
+var badOhms = []float64{.5, 1, 2, 5, 15, 50}
+
+func (x *suspicion) add(group, say string, set map[int]circuit.Element) {
+	x.faults = append(x.faults, circuit.Fault{Group: group, Say: say, Set: set})
+}
+
+// with are elements changed.
+func (x *suspicion) with(f func(*circuit.Element), elements ...int) map[int]circuit.Element {
+	set := map[int]circuit.Element{}
+	for _, i := range elements {
+		e := x.rig.Net.Elements[i]
+		f(&e)
+		set[i] = e
+	}
+	return set
+}
+
+// open makes an element a gap, more adds resistance to it.
+func open(e *circuit.Element) {
+	*e = circuit.Element{Kind: circuit.Resistor, A: e.A, B: e.B, Name: e.Name, R: gapOhms}
+}
+
+func more(r float64) func(*circuit.Element) { return func(e *circuit.Element) { e.R += r } }
+
+// probe is a pair of places to measure between.
+func (x *suspicion) probe(d *Device, pos, neg int, far bool) {
+	at, name := x.byID, d.Name
+	if far {
+		at, name = x.byFar, d.Name+", far end"
+	}
+	at[d.ID] = len(x.probes)
+	x.probes = append(x.probes, circuit.Probe{Name: name, A: pos, B: neg})
+	x.Devices, x.Far = append(x.Devices, d.ID), append(x.Far, far)
+}
+
+func (x *suspicion) atPort(d *Device) {
+	q := x.rig.port[d.ID]
+	x.probe(d, q[0], q[1], false)
+}
+
+// source is dead, another one than it says, or weak.
+func (x *suspicion) source(d *Device) {
+	x.atPort(d)
+	e := x.rig.source[d.ID]
+	x.add("dead:"+d.ID, d.Name+" gives nothing", x.with(func(y *circuit.Element) { y.E, y.R = 0, 1e6 }, e))
+	for _, v := range []float64{5, 9, 12, 24} {
+		if math.Abs(v-x.rig.Net.Elements[e].E) > 1 {
+			x.add(fmt.Sprintf("wrong:%s:%g", d.ID, v), fmt.Sprintf("%s is a %g V one", d.Name, v),
+				x.with(func(y *circuit.Element) { y.E = v }, e))
+		}
+	}
+	for _, f := range []float64{.95, .9, .85, .8, .7, .6} {
+		x.add("weak:"+d.ID, d.Name+" is weak, or turned down", x.with(func(y *circuit.Element) { y.E *= f }, e))
+	}
+}
+
+// contact is open, or bad.
+func (x *suspicion) contact(d *Device) {
+	x.atPort(d)
+	say := map[string]string{"fuse": d.Name + " has blown", "switch": d.Name + " does not close",
+		"connector": d.Name + " is not seated"}[d.Kind]
+	x.add("open:"+d.ID, say, x.with(open, x.rig.gate[d.ID]))
+	for _, r := range badOhms {
+		x.add("bad:"+d.ID, "a bad contact in "+d.Name, x.with(more(r), x.rig.gate[d.ID]))
+	}
+}
+
+// wire is open, or has a bad joint, in each of its pieces.
+func (x *suspicion) wire(d *Device) {
+	x.atPort(d)
+	at, total := 0.0, 0.0
+	for _, e := range x.rig.series[d.ID] {
+		total += x.rig.Net.Elements[e].R
+	}
+	for k, e := range x.rig.series[d.ID] {
+		at += x.rig.Net.Elements[e].R / total * d.Length.Value()
+		where := fmt.Sprintf("%s before %s", d.Name, measure.Run(at, x.set.Metric))
+		x.add(fmt.Sprintf("open:%s:%d", d.ID, k), "a wire is open in "+where, x.with(open, e))
+		for _, r := range badOhms {
+			x.add(fmt.Sprintf("bad:%s:%d", d.ID, k), "a bad joint in "+where, x.with(more(r), e))
+		}
+	}
+}
+
+// lamp is dead, reversed or shorted, or one of its leads is open.
+func (x *suspicion) lamp(d *Device) {
+	load := x.rig.load[d.ID]
+	first := x.rig.Net.Elements[load[0]]
+	pos, neg := first.A, first.B
+	if d.Reversed {
+		pos, neg = neg, pos
+	}
+	x.probe(d, pos, neg, false)
+	if end, ok := x.rig.strip[d.ID]; ok {
+		if d.Reversed {
+			end[0], end[1] = end[1], end[0]
+		}
+		x.probe(d, end[0], end[1], true)
+	}
+	x.loads[d.ID] = load[0]
+	x.rated[load[0]] = RatedAmps(d, x.set.Lib) / float64(len(load))
+	x.add("dead:"+d.ID, d.Name+" is dead", x.with(open, load...))
+	if first.Kind != circuit.Resistor {
+		x.add("reversed:"+d.ID, d.Name+" is reversed",
+			x.with(func(e *circuit.Element) { e.A, e.B = e.B, e.A }, load...))
+		flips := []int{x.byID[d.ID]}
+		if k, ok := x.byFar[d.ID]; ok {
+			flips = append(flips, k)
+		}
+		x.faults[len(x.faults)-1].Flips = flips
+	}
+	x.add("short:"+d.ID, d.Name+" is shorted",
+		map[int]circuit.Element{load[0]: {Kind: circuit.Resistor, A: first.A, B: first.B, R: 0.05}})
+	for k, lead := range x.rig.leads[d.ID] {
+		if len(x.rig.leads[d.ID]) == 1 {
+			x.add("lead:"+d.ID, "a lead of "+d.Name+" is open", x.with(open, lead.pos))
+		} else {
+			x.add(fmt.Sprintf("lead:%s:%d", d.ID, k), fmt.Sprintf("feed %d of %s is open", k+1, d.Name),
+				x.with(open, lead.pos))
+		}
+	}
 }
 
 // Volts is the observation of volts at a device's own terminals, for Rank. ok
