@@ -21,6 +21,9 @@ func (s *Server) tryMends(ctx context.Context, p *Page, mends *check.Prover, all
 	defer cancel()
 	watch := work.NewWatch(ctx, time.Now)
 	try := func(v *SnagView) {
+		if v.Waived != nil {
+			return // it shows none
+		}
 		kept, known := mends.Known(v.Snag)
 		if !known && ctx.Err() == nil {
 			var err error

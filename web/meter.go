@@ -184,7 +184,10 @@ func (p *Page) faultSupply() string {
 
 // saw takes the readings that say something of a bench's faults: what they come to, which
 // places were measured, and what was looked at.
-func (f *Fault) saw(w *work.Work, b *wiring.FaultBench) (seen []circuit.Seen, done map[int]bool, looked map[string]bool) {
+func (f *Fault) saw(
+	w *work.Work,
+	b *wiring.FaultBench,
+) (seen []circuit.Seen, done map[int]bool, looked map[string]bool) {
 	done, looked = map[int]bool{}, map[string]bool{}
 	for _, r := range w.Plan.Readings {
 		if !r.Amps.IsZero() || !r.Ohms.IsZero() {

@@ -112,7 +112,8 @@ func (v *verdicts) apart() {
 	switch g := v.Glue; g.Cure {
 	case "mechanical":
 	case "melt", "tape":
-		v.say("must-come-apart", TestFirst, "%s lets go again (%s), but not often: screws, ties or magnets do", g.Name, g.Undo)
+		v.say("must-come-apart", TestFirst, "%s lets go again (%s), but not often: screws, ties or magnets do",
+			g.Name, g.Undo)
 	default:
 		v.say("must-come-apart", No, "this must come apart, or turn, and %s holds for good (%s)", g.Name, g.Undo)
 	}
@@ -140,7 +141,8 @@ func (v *verdicts) solvents(m stock.Material) {
 func (v *verdicts) heat(m stock.Material) {
 	g := v.Glue
 	if g.Hot > 0 && m.Softens > 0 && m.Thin && g.Hot > m.Softens {
-		v.say("heat-on-thin", No, "%s goes on at about %.0f C; %s softens at %.0f C and its wall is too thin to take the heat",
+		v.say("heat-on-thin", No,
+			"%s goes on at about %.0f C; %s softens at %.0f C and its wall is too thin to take the heat",
 			g.Name, g.Hot, m.Name, m.Softens)
 	} else if g.Hot > 150 && m.Foam() {
 		v.say("heat-on-foam", No, "%s at %.0f C melts a hollow into %s (softens at %.0f C); low-melt holds", g.Name,

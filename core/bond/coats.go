@@ -105,11 +105,13 @@ func (f *stacked) surface(i int) {
 	if c.Heat > 0 && f.On.Foam() {
 		f.say(i, "heat-on-foam", No, "%s melts %s (softens at %.0f C)", c.Name, f.On.Name, f.On.Softens)
 	} else if c.Heat > 0 && f.OnFoam {
-		f.say(i, "heat-near-foam", No, "%s: the part is already joined to foam that melts near 75 C; heat-seal before joining",
+		f.say(i, "heat-near-foam", No,
+			"%s: the part is already joined to foam that melts near 75 C; heat-seal before joining",
 			c.Name)
 	}
 	if c.Glaze && (f.under == "gloss" || f.under == "satin") {
-		f.say(i, "glaze-beads", TestFirst, "%s beads on a %s coat; matte it with a clear coat or scuff first", c.Name, f.under)
+		f.say(i, "glaze-beads", TestFirst, "%s beads on a %s coat; matte it with a clear coat or scuff first",
+			c.Name, f.under)
 	}
 	if f.On.Flexible && !c.Flexible {
 		f.say(i, "cracks-on-flex", TestFirst, "%s is hard and cracks when %s bends", c.Name, f.On.Name)

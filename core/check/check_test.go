@@ -207,6 +207,22 @@ type ruleCase struct {
 	spoil func(*plan.Plan)
 }
 
+// brick is a mesh of a cube of 100 mm, as a plan keeps it.
+func brick() string {
+	var m pattern.Mesh
+	v := func(k int) pattern.Vec {
+		return pattern.Vec{X: 100 * float64(k&1), Y: 100 * float64(k>>1&1), Z: 100 * float64(k>>2&1)}
+	}
+	for _, q := range [6][4]int{{0, 2, 3, 1}, {4, 5, 7, 6}, {0, 1, 5, 4}, {2, 6, 7, 3}, {0, 4, 6, 2}, {1, 3, 7, 5}} {
+		m = append(m, pattern.Triangle{v(q[0]), v(q[1]), v(q[2])}, pattern.Triangle{v(q[0]), v(q[2]), v(q[3])})
+	}
+	text, err := m.Pack()
+	if err != nil {
+		panic(err)
+	}
+	return text
+}
+
 // ruleCases are at least one for each rule.
 func ruleCases() []ruleCase { return append(append(ruleCasesOf(), showCases()...), yardCases()...) }
 
@@ -466,6 +482,42 @@ func ruleCasesOf() []ruleCase {
 				H: measure.Len("3 in"), Y: measure.Len("1.7 in")}}
 		}},
 		{"light-leak", Mind, 1, func(p *plan.Plan) { p.Solids[0].Sealed = true }},
+		{"no-way-back", Mind, 2, func(p *plan.Plan) { p.Solids[0].Sealed = true }},
+		{"fabric-near-heat", Fix, 1, func(p *plan.Plan) {
+			p.Devices = append(
+				p.Devices,
+				plan.Device{ID: "hot", Prop: "a", Kind: "lamp", Name: "Filament", From: "W1",
+					Product: "bulb12", In: "box"},
+			)
+			p.Solids = append(
+				p.Solids,
+				plan.Solid{ID: "rag", Prop: "a", Name: "Rag", Kind: "panel", Stock: "muslin", By: "box",
+					How: "on", Form: form.Panel{W: measure.Len("6 in"), H: measure.Len("6 in")}},
+			)
+		}},
+		{"sharp-edge", Mind, 0, func(p *plan.Plan) {
+			p.Solids = append(p.Solids, plan.Solid{ID: "tin", Prop: "a", Name: "Tin", Kind: "bought", Stock: "steel",
+				Form: form.Bought{W: measure.Len("4 in"), H: measure.Len("6 in")}})
+			p.Device("L1").In = "tin"
+		}},
+		{"print-cut", Note, 0, func(p *plan.Plan) {
+			p.Solids[0].Stock, p.Solids[0].Kind = "pla", "printed"
+			p.Solids[0].Form = form.Printed{H: measure.Len("4 in"), Mesh: brick()}
+			p.Solids[0].Openings = []plan.Opening{{Name: "Hole", Face: "side", Kind: "round", W: measure.Len("1 in"),
+				Y: measure.Len("2 in")}}
+			p.Joints, p.Finishes = nil, nil
+		}},
+		{"stiff-on-flex", Mind, 0, func(p *plan.Plan) {
+			p.Solids = append(p.Solids, plan.Solid{ID: "mat", Prop: "a", Name: "Mat", Kind: "panel", Stock: "eva5",
+				Form: form.Panel{W: measure.Len("20 in"), H: measure.Len("20 in")}})
+			p.Solids[0].Stock, p.Solids[0].By, p.Solids[0].How = "xps1", "mat", "on"
+		}},
+		{"indoor-goods", Mind, 1, func(p *plan.Plan) {
+			p.Display.Outdoors = true
+			p.Outlets = []plan.Outlet{{ID: "porch", Name: "Porch", Volts: measure.Must[measure.VoltKind]("120 V"),
+				Breaker: measure.Must[measure.AmpKind]("15 A"), Guard: true}}
+			p.Device("S1").Outlet, p.Props[0].Stage = "porch", "wired"
+		}},
 		{"foam-bows", Mind, 1, func(p *plan.Plan) {
 			p.Solids[0].Stock = "xps1/2"
 			p.Solids = append(

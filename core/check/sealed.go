@@ -37,23 +37,28 @@ var _ = rule(
 				weight: 3,
 				Why:    fmt.Sprintf("%s is closed up and has no door; a %s needs a hand again.", s.Name, d.Kind),
 			}
-			if box, ok := s.Form.(form.Box); ok && !box.H.IsZero() && !box.W.IsZero() {
-				door := *s
-				wide, high := min(box.W.Value()*0.5, 200), min(box.H.Value()*0.4, 150)
-				door.Openings = append(
-					append([]plan.Opening(nil), s.Openings...),
-					plan.Opening{Name: "Door", Face: "back", Kind: "rect", Door: true,
-						W: tape(w, wide), H: tape(w, high), Y: tape(w, box.H.Value()/2)},
-				)
-				snag.Mends = append(snag.Mends, put(w, "Cut a door in the back", "solid", s.ID, door))
-			}
-			open := *s
-			open.Sealed = false
-			snag.Mends = append(snag.Mends, put(w, "Leave it to be opened", "solid", s.ID, open))
+			snag.Mends = wayIn(w, s)
 			say(snag)
 		}
 	},
 )
+
+// wayIn is how a closed body comes to be opened: a door in a box's back, or not closed.
+func wayIn(w *work.Work, s *plan.Solid) (out []Mend) {
+	if box, ok := s.Form.(form.Box); ok && !box.H.IsZero() && !box.W.IsZero() {
+		door := *s
+		wide, high := min(box.W.Value()*0.5, 200), min(box.H.Value()*0.4, 150)
+		door.Openings = append(
+			append([]plan.Opening(nil), s.Openings...),
+			plan.Opening{Name: "Door", Face: "back", Kind: "rect", Door: true,
+				W: tape(w, wide), H: tape(w, high), Y: tape(w, box.H.Value()/2)},
+		)
+		out = append(out, put(w, "Cut a door in the back", "solid", s.ID, door))
+	}
+	open := *s
+	open.Sealed = false
+	return append(out, put(w, "Leave it to be opened", "solid", s.ID, open))
+}
 
 // tape is a length rounded to what a tape shows.
 func tape(w *work.Work, mm float64) measure.Length { return measure.OnTape(mm, w.Plan.Metric()) }

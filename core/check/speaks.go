@@ -16,7 +16,11 @@ var speaksFrom = map[string]struct {
 	"uncoated-foam": {plan.Cut, coating},
 	"overlap":       {plan.Cut, joining},
 	"light-leak":    {plan.Cut, joining},
+	"indoor-goods":  {plan.Wired, never},
 }
+
+// never is for what is of no account before that stage.
+func never(*work.Work, string) bool { return false }
 
 // joining is true of a prop with a joint.
 func joining(w *work.Work, prop string) bool {

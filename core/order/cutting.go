@@ -1,6 +1,7 @@
 package order
 
 import (
+	"strings"
 	"zapbarn/core/plan"
 	"zapbarn/core/words"
 )
@@ -40,6 +41,7 @@ var cutting = kind{
 		if parts > 0 {
 			t.Steps = append(t.Steps, words.Count(parts, "part")+": mark name, face and up on each before it is cut.")
 		}
+		t.Steps = append(t.Steps, b.cutTogether(p)...)
 		if pipes > 0 {
 			t.Steps = append(t.Steps, words.Count(pipes, "piece")+" of pipe: cut, deburr, write the length on it.")
 		}
@@ -52,4 +54,30 @@ var cutting = kind{
 		}
 		b.add(t)
 	},
+}
+
+// cutTogether says which parts are stacked and cut in one, since their edges must line up,
+// and what is done to pipe that is lit.
+func (b *builder) cutTogether(p *plan.Prop) (out []string) {
+	var stacked []string
+	seen := map[string]bool{}
+	for _, part := range b.part[p.ID] {
+		if name := part.Solid.Name; (part.Panel.Copies > 1 || part.Panel.Hand != "") && !seen[name] {
+			seen[name] = true
+			stacked = append(stacked, name)
+		}
+	}
+	if len(stacked) > 0 {
+		out = append(
+			out,
+			"Pin equal parts of "+strings.Join(stacked, ", ")+" on each other and cut them in one: edges that "+
+				"must line up then do. Where they are joined, an eighth of an inch (3 mm) too wide, and trimmed when it holds.",
+		)
+	}
+	for _, s := range b.in[p.ID] {
+		if m := b.Lib.Materials[s.Stock]; s.Lit && m.Form == "pipe" {
+			out = append(out, "Sand the print off the pipe of "+s.Name+": lit, it reads.")
+		}
+	}
+	return out
 }

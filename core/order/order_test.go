@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"zapbarn/core/calendar"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
@@ -765,4 +766,25 @@ func TestBlackingOut(t *testing.T) {
 	assert.Equal(t, 60, x.Wait, "at 21 C and 50 %")
 	assert.Nil(t, Of(small(t)).Task("black:a-box"))
 	assert.Contains(t, strings.Join(o.Task("fit:a-box").Steps, " "), "up, front, left and right")
+}
+
+// Equal parts are cut in one, pairs too; pipe that is lit loses its print; a prop with
+// neither hears nothing of it.
+func TestWhatIsCutTogether(t *testing.T) {
+	steps := func(change func(p *plan.Plan)) string {
+		return strings.Join(Of(small(t, change)).Task("cut:a").Steps, " ")
+	}
+	plain := steps(func(p *plan.Plan) { p.Solids = p.Solids[:1]; p.Joints = nil; p.Finishes = p.Finishes[:1] })
+	assert.NotContains(t, plain, "Pin equal parts")
+	assert.NotContains(t, plain, "Sand the print")
+	twice := steps(func(p *plan.Plan) { p.Solids[1] = p.Solids[1].Set("copies", 3) })
+	assert.Contains(t, twice, "Pin equal parts of Panel on each other")
+	lit := steps(func(p *plan.Plan) {
+		p.Solids = append(
+			p.Solids,
+			plan.Solid{ID: "tube", Prop: "a", Name: "Tube", Kind: "pipe", Stock: "pvc1", Lit: true,
+				Form: form.Pipe{Lengths: "2@20in"}},
+		)
+	})
+	assert.Contains(t, lit, "Sand the print off the pipe of Tube")
 }
