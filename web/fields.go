@@ -229,7 +229,8 @@ func ofShop(w *work.Work, kind string) (out []choice) {
 
 // ofDevices are the choices among what is wired; false where it is none of that.
 func ofDevices(w *work.Work, v any, kind string) ([]choice, bool) {
-	none, of := "nothing", func(*plan.Device) bool { return false }
+	none := "nothing"
+	var of func(*plan.Device) bool
 	switch kind {
 	case "feeders":
 		of = func(d *plan.Device) bool { return d.Kind != "lamp" }
