@@ -201,7 +201,7 @@ func (d *document) SplitText(s string, width float64) (lines []string) {
 	width -= 2 * d.GetCellMargin()
 	for part := range strings.SplitSeq(s, "\n") {
 		line := ""
-		for _, word := range words(part) {
+		for _, word := range breakable(part) {
 			if line != "" && d.GetStringWidth(strings.TrimRight(line+word, " ")) > width {
 				lines, line = append(lines, strings.TrimRight(line, " ")), ""
 			}
@@ -212,8 +212,8 @@ func (d *document) SplitText(s string, width float64) (lines []string) {
 	return lines
 }
 
-// words are the pieces of a text between which a line may end.
-func words(s string) (out []string) {
+// breakable are the pieces of a text between which a line may end.
+func breakable(s string) (out []string) {
 	begin := true
 	for _, r := range s {
 		alone := unicode.In(r, unicode.Han, unicode.Hiragana, unicode.Katakana)

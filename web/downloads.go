@@ -45,6 +45,7 @@ func noPaper(
 // downloads are the files by the address they are had at.
 var downloads = map[string]download{
 	"cutsheet.pdf": {"cut-sheet", formats.CutSheet, false},
+	"rounds.pdf":   {"rounds", nil, true},
 	"labels.pdf":   {"labels", nil, false},
 	"bins.pdf":     {"bins", nil, true},
 	"harness.pdf":  {"harness", formats.HarnessPDF, false},
@@ -173,7 +174,9 @@ func (s *Server) file(c *gin.Context) {
 		paper = formats.Letter
 	}
 	var b bytes.Buffer
-	if write := labelled[base]; write != nil {
+	if base == "rounds.pdf" {
+		err = formats.RoundsPDF(&b, w, c.Query("on"), paper)
+	} else if write := labelled[base]; write != nil {
 		at := "http://" + c.Request.Host + "/p/" + c.Param("plan")
 		err = write(&b, w, prop, at, paper)
 	} else {

@@ -9,6 +9,10 @@ import (
 	"zapbarn/core/plan"
 )
 
+// wetEdge is how long the edge of a coat stays wet enough to go on from, minutes at 21 C and
+// 50 %, by its carrier (from memory; the can comes first).
+var wetEdge = map[string]float64{"water": 10, "solvent": 4}
+
 var coating = kind{
 	name: "coat", says: "One coat, then its wait.", by: plan.Closed,
 	make: func(b *builder, p *plan.Prop) {
@@ -50,6 +54,17 @@ var coating = kind{
 					t.hands(of("square metres", area, CoatSqm))
 					t.Whole = t.Hands <= 120 // a large face is done in sections
 					litres := judged.Litres[i] / float64(l.Coats)
+					if wet := wetEdge[c.Carrier]; wet > 0 {
+						keeps := wet * b.wetter(p, c.Carrier)
+						t.Timers = append(t.Timers, Timer{"keep a wet edge", int(keeps * 60)})
+						if t.Hands > int(keeps) {
+							t.Steps = append(
+								t.Steps,
+								fmt.Sprintf("In sections of %s, from one edge to the next: wet meets wet.",
+									measure.Span(math.Floor(keeps)*60)),
+							)
+						}
+					}
 					if litres > 0 {
 						t.Steps = append(t.Steps, fmt.Sprintf("About %s L.", measure.Decimal(litres, 2)))
 					}
@@ -75,4 +90,10 @@ var coating = kind{
 			}
 		}
 	},
+}
+
+// wetter is how many times longer a carrier stays wet in a prop's air than at 21 C and 50 %.
+func (b *builder) wetter(p *plan.Prop, carrier string) float64 {
+	temp, rh := b.Plan.Air(p.ID)
+	return bond.WaitFactor("", carrier, temp, rh)
 }

@@ -8,6 +8,7 @@ import (
 	"testing"
 	"time"
 
+	"zapbarn/core/bond"
 	"zapbarn/core/calendar"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
@@ -787,4 +788,28 @@ func TestWhatIsCutTogether(t *testing.T) {
 		)
 	})
 	assert.Contains(t, lit, "Sand the print off the pipe of Tube")
+}
+
+// A coat's edge stays wet as long as its carrier does in that air; what takes longer is done
+// in sections of that.
+func TestAWetEdge(t *testing.T) {
+	wet := func(change func(p *plan.Plan)) (int, string) {
+		x := Of(small(t, change)).Task("coat:a-box:1:1")
+		for _, timer := range x.Timers {
+			if timer.Name == "keep a wet edge" {
+				return timer.Seconds, strings.Join(x.Steps, " ")
+			}
+		}
+		return 0, ""
+	}
+	water, steps := wet(func(*plan.Plan) {})
+	assert.Equal(t, 600, water, "21 C and 50 %")
+	assert.Contains(t, steps, "In sections of 10 min", "a box of 20 in takes longer")
+	solvent, _ := wet(func(p *plan.Plan) { p.Finishes[0].Layers[0].Coat = "enamel" })
+	assert.Equal(t, 240, solvent)
+	humid, _ := wet(func(p *plan.Plan) { p.Display.RH = 80 })
+	assert.InDelta(t, 600*bond.WaitFactor("", "water", 21, 80), humid, 1)
+	assert.Greater(t, humid, water)
+	heat, _ := wet(func(p *plan.Plan) { p.Finishes[0].Layers[0].Coat = "heatseal" })
+	assert.Zero(t, heat)
 }
