@@ -722,6 +722,29 @@ func TestTasksTogether(t *testing.T) {
 		}
 	}
 	assert.Nil(t, In(w).Loop)
+	// what is done or left out, on either side, stays by itself; so does what names nothing
+	for _, jobs := range [][]plan.Job{
+		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box", State: "done", At: "2026-09-19 20:00"}},
+		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"}, {ID: "k", Task: "fit:a-box", State: "done", At: "2026-09-19 20:00"}},
+		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box", State: "left out", Why: "no"}},
+		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"}, {ID: "k", Task: "fit:a-box", State: "left out", Why: "no"}},
+		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:nothing"}},
+	} {
+		o := Of(small(t, func(p *plan.Plan) { p.Jobs = jobs }))
+		assert.Len(t, o.Tasks, len(apart.Tasks), "%v", jobs)
+		assert.Empty(t, o.Task("fit:a-box").Merged)
+	}
+	// three in one go, said in a ring: no task is lost
+	o = Of(small(t, func(p *plan.Plan) {
+		p.Jobs = []plan.Job{
+			{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"},
+			{ID: "k", Task: "fit:a-box", With: "cut:a"},
+			{ID: "l", Task: "cut:a", With: "coat:a-panel:1:1"},
+		}
+	}))
+	assert.Len(t, o.Tasks, len(apart.Tasks)-2)
+	assert.Len(t, o.Task("cut:a").Merged, 2)
+	assert.Same(t, o.Task("cut:a"), o.Task("coat:a-panel:1:1"))
 	ring := small(t, func(p *plan.Plan) { p.Jobs = []plan.Job{{ID: "j", Task: "fit:a-box", With: "fill:a-box"}} })
 	assert.NotEmpty(t, In(ring).Loop, "it is glued between the two")
 }

@@ -3,6 +3,7 @@ package work_test
 import (
 	"testing"
 
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
@@ -39,6 +40,27 @@ func TestBoxes(t *testing.T) {
 	}
 	assert.Positive(t, in)
 	assert.True(t, names["Frame riser A"], "its lamps and wires")
+	// by hand: two lamps and a supply of 0.2 kg, a run of 10 m of 40 g; a full box is followed by another
+	bare := plan.New("x", "X", "mm", "")
+	bare.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	bare.Devices = []plan.Device{
+		{
+			ID:      "S1",
+			Prop:    "a",
+			Kind:    "supply",
+			Product: "ps12-2",
+		}, {ID: "L1", Prop: "a", Kind: "lamp", Product: "puck12", From: "S1"},
+		{ID: "L2", Prop: "a", Kind: "lamp", Product: "puck12", From: "S1"},
+		{ID: "W1", Prop: "a", Kind: "run", From: "S1", Length: measure.Len("10 m")},
+	}
+	boxes, _ = work.Do(bare, stock.Shop, today).Boxed(nil)
+	require.Len(t, boxes, 1)
+	assert.InDelta(t, 3*.2+10*.04, boxes[0].Mass, 1e-9)
+	assert.Equal(t, []string{"3 small things that are wired", "1 run of wire, 10 m"}, boxes[0].Holds)
+	bare.Devices[3].Length = measure.Len("400 m")
+	boxes, _ = work.Do(bare, stock.Shop, today).Boxed(nil)
+	require.Len(t, boxes, 2)
+	assert.Equal(t, []string{"A A", "A B"}, []string{boxes[0].Name(), boxes[1].Name()})
 }
 
 // Runs so far by hand: what the played night's guests set off, for each guest, times the
@@ -55,10 +77,14 @@ func TestCounters(t *testing.T) {
 	r, ok, err := w.Evening(work.EveningOf{Groups: 60, Size: 2, Dwell: 4, Seed: 1})
 	require.NoError(t, err)
 	require.True(t, ok)
+	frames := false
 	for _, c := range got {
+		frames = frames || c.ID == "frames"
+		assert.Positive(t, c.Runs, c.Name)
 		assert.InDelta(t, float64(r.Cycles[c.ID])/120*float64(guests), c.Runs, .51, c.Name)
 		assert.NotEmpty(t, c.Result.Steps)
 	}
+	assert.True(t, frames, "each guest of the path sets them off")
 	q := p.Clone()
 	q.NightBook = append([]plan.Night(nil), p.NightBook...)
 	for i := range q.NightBook {
