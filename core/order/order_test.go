@@ -725,7 +725,8 @@ func TestTasksTogether(t *testing.T) {
 	// what is done or left out, on either side, stays by itself; so does what names nothing
 	for _, jobs := range [][]plan.Job{
 		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box", State: "done", At: "2026-09-19 20:00"}},
-		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"}, {ID: "k", Task: "fit:a-box", State: "done", At: "2026-09-19 20:00"}},
+		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"},
+			{ID: "k", Task: "fit:a-box", State: "done", At: "2026-09-19 20:00"}},
 		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box", State: "left out", Why: "no"}},
 		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"}, {ID: "k", Task: "fit:a-box", State: "left out", Why: "no"}},
 		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:nothing"}},
