@@ -385,44 +385,21 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 	if p.Prop(prop) == nil { // it went while the line was typed
 		prop = ""
 	}
-	r := &reader{p: p, lib: p.Shop(lib), prop: prop, words: strings.Fields(strings.ReplaceAll(text, ",", " , "))}
-	if len(r.words) > 0 && measured[strings.ToLower(r.words[0])] {
-		r.words = joinUnits(r.words)
-	}
-	for i := 1; i < len(r.words); i++ { // at the end, or before its name
-		if strings.EqualFold(r.words[i], "beside") &&
-			(i+1 == len(r.words) || strings.EqualFold(r.words[i+1], "called")) {
-			r.words, r.aside = slices.Delete(r.words, i, i+1), true
-			break
-		}
-	}
+	r := begun(p, lib, prop, text)
 	if len(r.words) == 0 {
 		return nil, nil, &Error{Why: "nothing typed yet", Example: verbs["box"].example}
 	}
-	name := strings.ToLower(r.words[0])
-	v, ok := verbs[name]
-	if _, err := strconv.Atoi(name); err == nil {
-		v, ok = verbs["jars..."], true
-	}
+	const example = "box height 30 (or: box wider by 2 in, cap on body)"
 	own, meant, err := r.known() // a thing's own name comes before a verb: box height 30
 	if own != nil && err == nil {
-		q, err := p.Apply(own.Edit)
-		if err != nil {
-			return nil, nil, &Error{Why: err.Error(), Example: "box height 30"}
-		}
-		own.Edit.Label = own.Text
-		return own, q, nil
+		return applied(p, own, "box height 30")
 	}
 	if meant && err != nil {
-		return nil, nil, &Error{Why: err.Error(), Example: "box height 30 (or: box wider by 2 in, cap on body)"}
+		return nil, nil, &Error{Why: err.Error(), Example: example}
 	}
-	if to := aliases[name]; !ok && to != nil {
-		r.words = append(append([]string(nil), to...), r.words[1:]...)
-		r.called, name = name, to[0]
-		v, ok = verbs[name]
-	}
+	name, v, ok := r.verb()
 	if !ok && err != nil {
-		return nil, nil, &Error{Why: err.Error(), Example: "box height 30 (or: box wider by 2 in, cap on body)"}
+		return nil, nil, &Error{Why: err.Error(), Example: example}
 	}
 	if !ok {
 		return nil, nil, &Error{
@@ -436,10 +413,50 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 		}
 		r.prop = p.Props[0].ID
 	}
-	got, err := v.read(r)
-	for range 3 { // the shop's names are found by a part of them
-		if err == nil {
+	got, err := r.tried(name, v)
+	if err != nil {
+		return nil, nil, err
+	}
+	return applied(p, got, v.example)
+}
+
+// begun is a line taken apart into its words.
+func begun(p *plan.Plan, lib *stock.Library, prop, text string) *reader {
+	r := &reader{p: p, lib: p.Shop(lib), prop: prop, words: strings.Fields(strings.ReplaceAll(text, ",", " , "))}
+	if len(r.words) > 0 && measured[strings.ToLower(r.words[0])] {
+		r.words = joinUnits(r.words)
+	}
+	for i := 1; i < len(r.words); i++ { // at the end, or before its name
+		if strings.EqualFold(r.words[i], "beside") &&
+			(i+1 == len(r.words) || strings.EqualFold(r.words[i+1], "called")) {
+			r.words, r.aside = slices.Delete(r.words, i, i+1), true
 			break
+		}
+	}
+	return r
+}
+
+// verb is what the line begins with, or what that is another word for.
+func (r *reader) verb() (name string, v verb, ok bool) {
+	name = strings.ToLower(r.words[0])
+	v, ok = verbs[name]
+	if _, err := strconv.Atoi(name); err == nil {
+		v, ok = verbs["jars..."], true
+	}
+	if to := aliases[name]; !ok && to != nil {
+		r.words = append(append([]string(nil), to...), r.words[1:]...)
+		r.called, name = name, to[0]
+		v, ok = verbs[name]
+	}
+	return name, v, ok
+}
+
+// tried reads the line by its verb; the shop's names are found by a part of them.
+func (r *reader) tried(name string, v verb) (*Reading, error) {
+	got, err := v.read(r)
+	for range 3 {
+		if err == nil {
+			return got, nil
 		}
 		line, unsure := byName(name, r.words, r.lib)
 		if unsure != nil {
@@ -451,22 +468,28 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 		r.words = line
 		got, err = v.read(r)
 	}
-	if err != nil {
-		if _, own := err.(*Error); !own {
-			wrong := &Error{Why: err.Error(), Example: v.example}
-			if several, ok := errors.AsType[*unsure](err); ok {
-				wrong.Offers = several.lines()
-			}
-			err = wrong
-		}
-		return nil, nil, err
+	if err == nil {
+		return got, nil
 	}
-	q, err := p.Apply(got.Edit)
-	if err != nil {
-		return nil, nil, &Error{Why: err.Error(), Example: v.example}
+	if _, own := err.(*Error); own {
+		return nil, err
 	}
-	got.Edit.Label = got.Text
-	return got, q, nil
+	wrong := &Error{Why: err.Error(), Example: v.example}
+	if several, ok := errors.AsType[*unsure](err); ok {
+		wrong.Offers = several.lines()
+	}
+	return nil, wrong
+}
+
+// applied is what was read with the plan after it; what the plan refuses is told with an
+// example.
+func applied(p *plan.Plan, r *Reading, example string) (*Reading, *plan.Plan, error) {
+	q, err := p.Apply(r.Edit)
+	if err != nil {
+		return nil, nil, &Error{Why: err.Error(), Example: example}
+	}
+	r.Edit.Label = r.Text
+	return r, q, nil
 }
 
 // nearest is the example of the verb, or of the other word for one, that takes

@@ -8,6 +8,7 @@ import (
 
 	"zapbarn/core/cutting"
 	"zapbarn/core/measure"
+	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
 	"zapbarn/core/work"
 	"zapbarn/formats"
@@ -154,7 +155,41 @@ func narrowAt(p pattern.Panel, y float64) float64 {
 
 // section draws the part's joined edge cut across, and what it meets.
 func (c *Canvas) section(w *work.Work, part *work.Part, x, y float64) {
-	var edge *pattern.Edge
+	c.Text("t lbl", "start", x, y, "Edge, cut across")
+	texture := w.Lib.Materials[part.Solid.Stock].Texture
+	e := &edgePen{
+		c, w, part, shownEdge(part), x, y + 14, 34 / part.Panel.Thick, "m m-" + texture + "-2", "m m-" + texture + "-1",
+	}
+	if e.edge == nil {
+		c.Poly(e.face, []XY{{e.x, e.y}, {e.x + 120, e.y}, {e.x + 120, e.y + 34}, {e.x, e.y + 34}})
+		c.Text("t", "start", e.x+128, e.y+22, "square, "+w.Len(part.Panel.Thick))
+		return
+	}
+	switch e.edge.Joint {
+	case "rabbet":
+		e.rabbet()
+	case "butt":
+		e.butt()
+	case "half-lap":
+		e.halfLap()
+	default: // mitre or level
+		e.mitre()
+	}
+	glue := ""
+	for _, j := range w.Plan.Joints {
+		if j.A == part.Ref || j.B == part.Ref {
+			glue = w.Lib.Glues[j.Glue].Name
+		}
+	}
+	if glue != "" {
+		c.Text("t glued", "start", e.x, e.y+112, glue)
+	} else if e.edge.Joint != "level" {
+		c.Text("t soft", "start", e.x, e.y+112, "no glue chosen")
+	}
+}
+
+// shownEdge is the edge of a part that says most of how it is joined, or nil.
+func shownEdge(part *work.Part) (edge *pattern.Edge) {
 	for i := range part.Panel.Edges {
 		if e := &part.Panel.Edges[i]; e.Joint != "" && (edge == nil || edge.Joint == "level" || e.Name == "seam") {
 			edge = e
@@ -163,114 +198,72 @@ func (c *Canvas) section(w *work.Work, part *work.Part, x, y float64) {
 	if edge == nil && part.Panel.Bevel > 0 {
 		edge = &pattern.Edge{Joint: "mitre", Tilt: part.Panel.Bevel}
 	}
-	c.Text("t lbl", "start", x, y, "Edge, cut across")
-	m := w.Lib.Materials[part.Solid.Stock]
-	t := part.Panel.Thick
-	u := 34 / t // px per mm in this detail
-	face := "m m-" + m.Texture + "-2"
-	other := "m m-" + m.Texture + "-1"
-	glue := ""
-	for _, j := range w.Plan.Joints {
-		if j.A == part.Ref || j.B == part.Ref {
-			glue = w.Lib.Glues[j.Glue].Name
-		}
+	return edge
+}
+
+// edgePen draws an edge cut across, from a corner on, so many px a mm.
+type edgePen struct {
+	*Canvas
+	w           *work.Work
+	part        *work.Part
+	edge        *pattern.Edge
+	x, y, u     float64
+	face, other string
+}
+
+// at are points from the corner on.
+func (e *edgePen) at(points ...XY) []XY {
+	for i := range points {
+		points[i].X, points[i].Y = points[i].X+e.x, points[i].Y+e.y
 	}
-	px, py := x, y+14
-	if edge == nil {
-		c.Poly(face, []XY{{px, py}, {px + 120, py}, {px + 120, py + 34}, {px, py + 34}})
-		c.Text("t", "start", px+128, py+22, "square, "+w.Len(t))
-		return
-	}
-	switch edge.Joint {
-	case "rabbet":
-		d := edge.Depth * u
-		c.Poly(
-			face,
-			[]XY{
-				{px, py},
-				{px + 114, py},
-				{px + 114, py + 34 - d},
-				{px + 80, py + 34 - d},
-				{px + 80, py + 34},
-				{px, py + 34},
-			},
-		)
-		c.Poly(other, []XY{{px + 80, py + 34 - d}, {px + 114, py + 34 - d}, {px + 114, py + 92}, {px + 80, py + 92}})
-		c.Open("glue", []XY{{px + 80, py + 34}, {px + 80, py + 34 - d}, {px + 114, py + 34 - d}})
-		c.Text("t", "end", px+74, py+58, "rabbet "+w.Len(edge.Width))
-		c.Text("t", "end", px+74, py+73, "x "+w.Len(edge.Depth)+" deep")
-	case "butt":
-		c.Poly(face, []XY{{px, py}, {px + 114, py}, {px + 114, py + 34}, {px, py + 34}})
-		c.Poly(other, []XY{{px + 80, py + 34}, {px + 114, py + 34}, {px + 114, py + 92}, {px + 80, py + 92}})
-		c.Open("glue", []XY{{px + 80, py + 34}, {px + 114, py + 34}})
-		c.Text("t", "end", px+74, py+62, "butt")
-	case "half-lap":
-		lap := math.Min(60, math.Max(24, edge.Width*u*.4)) // along, not to scale
-		mid := 17.0
-		c.Poly(
-			face,
-			[]XY{
-				{px, py},
-				{px + 70, py},
-				{px + 70, py + mid},
-				{px + 70 + lap, py + mid},
-				{px + 70 + lap, py + 34},
-				{px, py + 34},
-			},
-		)
-		c.Poly(
-			other,
-			[]XY{
-				{px + 70, py},
-				{px + 190, py},
-				{px + 190, py + 34},
-				{px + 70 + lap, py + 34},
-				{px + 70 + lap, py + mid},
-				{px + 70, py + mid},
-			},
-		)
-		c.Open("glue", []XY{{px + 70, py}, {px + 70, py + mid}, {px + 70 + lap, py + mid}, {px + 70 + lap, py + 34}})
-		c.Text("t", "start", px, py+58, "half-lap of "+w.Len(edge.Width))
-		c.Text("t", "start", px, py+73, "each loses "+w.Len(edge.Depth))
-	default: // mitre or level
-		r := edge.Tilt * math.Pi / 180
-		back := 34 * math.Tan(r)
-		c.Poly(face, []XY{{px, py}, {px + 110, py}, {px + 110 - back, py + 34}, {px, py + 34}})
-		if edge.Joint == "mitre" {
-			// the neighbour: the same part turned about the corner
-			turn := math.Pi - 2*(math.Pi/2-r)
-			rot := func(q XY) XY {
-				dx, dy := q.X-(px+110), q.Y-py
-				s, k := math.Sincos(turn)
-				return XY{px + 110 + dx*k - dy*s, py + dx*s + dy*k}
-			}
-			mirror := func(q XY) XY { return rot(XY{2*(px+110) - q.X, q.Y}) }
-			c.Poly(
-				other,
-				[]XY{
-					mirror(XY{px + 40, py}),
-					mirror(XY{px + 110, py}),
-					mirror(XY{px + 110 - back, py + 34}),
-					mirror(XY{px + 40, py + 34}),
-				},
-			)
-			c.Open("glue", []XY{{px + 110, py}, {px + 110 - back, py + 34}})
+	return points
+}
+
+func (e *edgePen) rabbet() {
+	d := 34 - e.edge.Depth*e.u
+	e.Poly(e.face, e.at(XY{0, 0}, XY{114, 0}, XY{114, d}, XY{80, d}, XY{80, 34}, XY{0, 34}))
+	e.Poly(e.other, e.at(XY{80, d}, XY{114, d}, XY{114, 92}, XY{80, 92}))
+	e.Open("glue", e.at(XY{80, 34}, XY{80, d}, XY{114, d}))
+	e.Text("t", "end", e.x+74, e.y+58, "rabbet "+e.w.Len(e.edge.Width))
+	e.Text("t", "end", e.x+74, e.y+73, "x "+e.w.Len(e.edge.Depth)+" deep")
+}
+
+func (e *edgePen) butt() {
+	e.Poly(e.face, e.at(XY{0, 0}, XY{114, 0}, XY{114, 34}, XY{0, 34}))
+	e.Poly(e.other, e.at(XY{80, 34}, XY{114, 34}, XY{114, 92}, XY{80, 92}))
+	e.Open("glue", e.at(XY{80, 34}, XY{114, 34}))
+	e.Text("t", "end", e.x+74, e.y+62, "butt")
+}
+
+func (e *edgePen) halfLap() {
+	const mid = 17.0
+	end := 70 + math.Min(60, math.Max(24, e.edge.Width*e.u*.4)) // along, not to scale
+	e.Poly(e.face, e.at(XY{0, 0}, XY{70, 0}, XY{70, mid}, XY{end, mid}, XY{end, 34}, XY{0, 34}))
+	e.Poly(e.other, e.at(XY{70, 0}, XY{190, 0}, XY{190, 34}, XY{end, 34}, XY{end, mid}, XY{70, mid}))
+	e.Open("glue", e.at(XY{70, 0}, XY{70, mid}, XY{end, mid}, XY{end, 34}))
+	e.Text("t", "start", e.x, e.y+58, "half-lap of "+e.w.Len(e.edge.Width))
+	e.Text("t", "start", e.x, e.y+73, "each loses "+e.w.Len(e.edge.Depth))
+}
+
+// mitre is a tilted edge; its neighbour is the same part turned about the corner.
+func (e *edgePen) mitre() {
+	r := e.edge.Tilt * math.Pi / 180
+	back := 34 * math.Tan(r)
+	e.Poly(e.face, e.at(XY{0, 0}, XY{110, 0}, XY{110 - back, 34}, XY{0, 34}))
+	below := 54.0
+	if e.edge.Joint == "mitre" {
+		below = 128
+		s, k := math.Sincos(math.Pi - 2*(math.Pi/2-r))
+		mirror := func(q XY) XY {
+			dx, dy := 110-q.X, q.Y
+			return XY{110 + dx*k - dy*s, dx*s + dy*k}
 		}
-		c.Text(
-			"t halo2",
-			"start",
-			px,
-			py+(map[bool]float64{true: 128, false: 54})[edge.Joint == "mitre"],
-			"blade tilt "+measure.Degrees(math.Abs(edge.Tilt)),
-		)
-		if part.Panel.CutAngle > 0.05 {
-			c.Text("t", "start", px, py+144, "cut angle "+measure.Degrees(part.Panel.CutAngle)+" on the face")
-		}
+		e.Poly(e.other, e.at(mirror(XY{40, 0}), mirror(XY{110, 0}), mirror(XY{110 - back, 34}), mirror(XY{40, 34})))
+		e.Open("glue", e.at(XY{110, 0}, XY{110 - back, 34}))
 	}
-	if glue != "" {
-		c.Text("t glued", "start", px, py+112, glue)
-	} else if edge.Joint != "level" {
-		c.Text("t soft", "start", px, py+112, "no glue chosen")
+	e.Text("t halo2", "start", e.x, e.y+below, "blade tilt "+measure.Degrees(math.Abs(e.edge.Tilt)))
+	if e.part.Panel.CutAngle > 0.05 {
+		e.Text("t", "start", e.x, e.y+144, "cut angle "+measure.Degrees(e.part.Panel.CutAngle)+" on the face")
 	}
 }
 
@@ -310,8 +303,7 @@ func (c *Canvas) sheet(
 	href func(string) string,
 ) {
 	sh := s.Layout.Sheets[index]
-	at := func(px, py float64) XY { return XY{x + px*sc, y + (sh.Stock.H-py)*sc} }
-	cut := index < s.Cut
+	p := &sheetPen{c, w, s, sh.Stock.H, x, y, sc, sel, prop, href, index < s.Cut}
 	if href != nil {
 		c.f(
 			`<g data-sheet="%d" data-stock="%s" data-x="%s" data-y="%s" data-sc="%s" data-w="%s" data-h="%s"%s>`,
@@ -322,102 +314,117 @@ func (c *Canvas) sheet(
 			strconv.FormatFloat(sc, 'f', 6, 64),
 			n(sh.Stock.W),
 			n(sh.Stock.H),
-			map[bool]string{true: ` data-cut="1"`}[cut],
+			map[bool]string{true: ` data-cut="1"`}[p.cut],
 		)
 		defer c.f(`</g>`)
 	}
 	c.Rect("sheet", x, y, sh.Stock.W*sc, sh.Stock.H*sc)
 	if s.Stock.Grain != "" { // which way it runs
-		c.Open("up", []XY{{x + sh.Stock.W*sc - 8, y + 26}, {x + sh.Stock.W*sc - 8, y + 8}})
-		c.Open(
-			"up",
-			[]XY{{x + sh.Stock.W*sc - 11, y + 13}, {x + sh.Stock.W*sc - 8, y + 8}, {x + sh.Stock.W*sc - 5, y + 13}},
-		)
+		at := x + sh.Stock.W*sc - 8
+		c.Open("up", []XY{{at, y + 26}, {at, y + 8}})
+		c.Open("up", []XY{{at - 3, y + 13}, {at, y + 8}, {at + 3, y + 13}})
 	}
 	for _, o := range sh.Offcuts {
-		p, q := at(o.X, o.Y+o.H), at(o.X+o.W, o.Y)
-		c.Rect("offcut", p.X, p.Y, q.X-p.X, q.Y-p.Y)
-		if href != nil {
-			label := w.Len(o.W) + " x " + w.Len(o.H)
-			need := float64(len(label)) * 6.6
-			switch {
-			case q.X-p.X > need && q.Y-p.Y > 16:
-				c.Text("t soft", "middle", (p.X+q.X)/2, (p.Y+q.Y)/2+4, label)
-			case q.Y-p.Y > need && q.X-p.X > 16:
-				c.TextAt("t soft", (p.X+q.X)/2+4, (p.Y+q.Y)/2, -90, label)
-			}
-		}
+		p.offcut(o)
 	}
 	for _, q := range sh.Placed {
-		part := w.Part(s.Pieces[q.Part].Ref)
-		key := "part:" + part.Ref
-		box := s.Boxes[q.Part]
-		rings, mid := formats.OnSheet(part.Panel, box.W, box.H, q.X, q.Y, q.Turned, q.Flip)
-		if href != nil {
-			label := fmt.Sprintf("%d %s, copy %d", part.No, part.Name(), s.Pieces[q.Part].Copy+1)
-			if s.Locked[q.Part] {
-				label += ", laid by hand"
-			}
-			if !cut {
-				c.move = fmt.Sprintf(
-					` data-piece="%d" data-px="%s" data-py="%s" data-pw="%s" data-ph="%s" data-turned="%t" data-flip="%t" data-turn="%t" data-locked="%t"`,
-					q.Part,
-					n(q.X),
-					n(q.Y),
-					n(box.W),
-					n(box.H),
-					q.Turned,
-					q.Flip,
-					box.Turn,
-					s.Locked[q.Part],
-				)
-			}
-			c.Pick(href(key), key, label, key == sel)
-			c.move = ""
-		}
-		class := "cut m-" + s.Stock.Texture + "-1"
-		if key == sel && href == nil {
-			class = "cut picked"
-		}
-		mine := part.Solid.Prop == prop
-		if !mine && class != "cut picked" {
-			class += " other"
-		}
-		for i, ring := range rings {
-			ps := make([]XY, len(ring))
-			for k := range ring {
-				ps[k] = at(ring[k].X, ring[k].Y)
-			}
-			if i > 0 {
-				class = "cut paper"
-			}
-			c.Poly(class, ps)
-		}
-		centre := at(mid.X, mid.Y)
-		if part.Panel.Bore > 0 {
-			c.f(`<circle class="cut paper" cx="%s" cy="%s" r="%s"/>`, n(centre.X), n(centre.Y), n(part.Panel.Bore/2*sc))
-			centre.Y -= (part.Panel.Round + part.Panel.Bore) / 4 * sc
-		}
-		if href != nil {
-			if mine && (part.Panel.Bore == 0 || (part.Panel.Round-part.Panel.Bore)/2*sc > 13) {
-				c.Text("t lbl", "middle", centre.X, centre.Y+4, fmt.Sprint(part.No))
-			}
-			if s.Locked[q.Part] { // a nail holds it
-				c.f(
-					`<g class="nail"><circle cx="%s" cy="%s" r="5"/><circle class="head" cx="%s" cy="%s" r="1.6"/></g>`,
-					n(centre.X+12),
-					n(centre.Y-8),
-					n(centre.X+12),
-					n(centre.Y-8),
-				)
-			}
-			c.Done()
-		}
+		p.piece(q)
 	}
-	if cut && href != nil {
-		p := at(sh.Stock.W/2, sh.Stock.H/2)
-		c.TextAt("stamp", p.X, p.Y, -35, "CUT")
+	if p.cut && href != nil {
+		q := p.at(sh.Stock.W/2, sh.Stock.H/2)
+		c.TextAt("stamp", q.X, q.Y, -35, "CUT")
 	}
+}
+
+// sheetPen draws what lies on a sheet; href is nil where nothing can be pressed.
+type sheetPen struct {
+	*Canvas
+	w           *work.Work
+	s           *cutting.Sheets
+	high        float64 // of the sheet, mm
+	x, y, scale float64
+	sel, prop   string
+	href        func(string) string
+	cut         bool
+}
+
+func (p *sheetPen) at(px, py float64) XY { return XY{p.x + px*p.scale, p.y + (p.high-py)*p.scale} }
+
+// offcut is what is left over, with its size where that has room.
+func (p *sheetPen) offcut(o nest.Rect) {
+	a, b := p.at(o.X, o.Y+o.H), p.at(o.X+o.W, o.Y)
+	p.Rect("offcut", a.X, a.Y, b.X-a.X, b.Y-a.Y)
+	if p.href == nil {
+		return
+	}
+	label := p.w.Len(o.W) + " x " + p.w.Len(o.H)
+	need := float64(len(label)) * 6.6
+	switch {
+	case b.X-a.X > need && b.Y-a.Y > 16:
+		p.Text("t soft", "middle", (a.X+b.X)/2, (a.Y+b.Y)/2+4, label)
+	case b.Y-a.Y > need && b.X-a.X > 16:
+		p.TextAt("t soft", (a.X+b.X)/2+4, (a.Y+b.Y)/2, -90, label)
+	}
+}
+
+// piece is a part as it lies.
+func (p *sheetPen) piece(q nest.Placed) {
+	part := p.w.Part(p.s.Pieces[q.Part].Ref)
+	key := "part:" + part.Ref
+	box := p.s.Boxes[q.Part]
+	rings, mid := formats.OnSheet(part.Panel, box.W, box.H, q.X, q.Y, q.Turned, q.Flip)
+	if p.href != nil {
+		p.take(q, part, key)
+	}
+	mine := part.Solid.Prop == p.prop
+	class := "cut m-" + p.s.Stock.Texture + "-1"
+	if key == p.sel && p.href == nil {
+		class = "cut picked"
+	} else if !mine {
+		class += " other"
+	}
+	for i, ring := range rings {
+		ps := make([]XY, len(ring))
+		for k := range ring {
+			ps[k] = p.at(ring[k].X, ring[k].Y)
+		}
+		if i > 0 {
+			class = "cut paper"
+		}
+		p.Poly(class, ps)
+	}
+	centre := p.at(mid.X, mid.Y)
+	if part.Panel.Bore > 0 {
+		p.f(`<circle class="cut paper" cx="%s" cy="%s" r="%s"/>`, n(centre.X), n(centre.Y), n(part.Panel.Bore/2*p.scale))
+		centre.Y -= (part.Panel.Round + part.Panel.Bore) / 4 * p.scale
+	}
+	if p.href == nil {
+		return
+	}
+	if mine && (part.Panel.Bore == 0 || (part.Panel.Round-part.Panel.Bore)/2*p.scale > 13) {
+		p.Text("t lbl", "middle", centre.X, centre.Y+4, fmt.Sprint(part.No))
+	}
+	if p.s.Locked[q.Part] { // a nail holds it
+		p.f(`<g class="nail"><circle cx="%s" cy="%s" r="5"/><circle class="head" cx="%s" cy="%s" r="1.6"/></g>`,
+			n(centre.X+12), n(centre.Y-8), n(centre.X+12), n(centre.Y-8))
+	}
+	p.Done()
+}
+
+// take begins a part that can be pressed, and dragged where its sheet is not cut.
+func (p *sheetPen) take(q nest.Placed, part *work.Part, key string) {
+	box := p.s.Boxes[q.Part]
+	label := fmt.Sprintf("%d %s, copy %d", part.No, part.Name(), p.s.Pieces[q.Part].Copy+1)
+	if p.s.Locked[q.Part] {
+		label += ", laid by hand"
+	}
+	if !p.cut {
+		p.move = fmt.Sprintf(` data-piece="%d" data-px="%s" data-py="%s" data-pw="%s" data-ph="%s" data-turned="%t"`+
+			` data-flip="%t" data-turn="%t" data-locked="%t"`, q.Part, n(q.X), n(q.Y), n(box.W), n(box.H), q.Turned, q.Flip,
+			box.Turn, p.s.Locked[q.Part])
+	}
+	p.Pick(p.href(key), key, label, key == p.sel)
+	p.move = ""
 }
 
 // Sheets draws every sheet, those of the prop's own stocks first, then every

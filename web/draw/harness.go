@@ -252,87 +252,31 @@ func (h *harness) wire(rail string, p ...XY) {
 
 // chain draws one device from (x, y) to the right and goes on.
 func (h *harness) chain(d *plan.Device, x, y float64) {
-	c, g := h.c, h.st.Readings[d.ID]
 	rail := h.rail(d)
 	switch d.Kind {
 	case "fuse":
 		h.wire(rail, XY{x, y}, XY{x + 22, y})
-		h.pick(d, "")
-		c.f(
-			`<rect class="box" x="%s" y="%s" width="46" height="24" rx="12"/><path class="wave" d="M%s %sq7 -9 14 0t14 0"/>`,
-			n(x+22),
-			n(y-12),
-			n(x+31),
-			n(y),
-		)
-		c.Text("t lbl", "middle", x+45, y-18, d.ID+"  "+d.Rating.String())
-		c.Done()
+		h.fuse(d, x, y)
 		h.goOn(d, x+68, y, 30)
 	case "switch":
 		h.wire(rail, XY{x, y}, XY{x + 20, y})
-		closed := g.Volts > 0.5
-		h.pick(d, "")
-		c.Rect("box", x+20, y-15, 54, 30)
-		c.f(
-			`<circle class="pin" cx="%s" cy="%s" r="3"/><circle class="pin" cx="%s" cy="%s" r="3"/>`,
-			n(x+31),
-			n(y+2),
-			n(x+63),
-			n(y+2),
-		)
-		if closed {
-			c.Line("blade", x+31, y+2, x+63, y+2)
-		} else {
-			c.Line("blade", x+31, y+2, x+58, y-11)
-		}
-		c.Text("t lbl", "middle", x+47, y-21, d.ID)
-		c.Text("t", "middle", x+47, y+30, map[bool]string{true: "on", false: "off"}[closed])
-		c.Done()
+		h.contact(d, x, y)
 		h.goOn(d, x+74, y, 36)
 	case "connector":
 		h.wire(rail, XY{x, y}, XY{x + 20, y})
-		h.pick(d, "")
-		c.Rect("box", x+20, y-11, 18, 22)
-		c.Rect("box", x+38, y-8, 20, 16)
-		c.Line("wave", x+31, y-4, x+47, y-4)
-		c.Line("wave", x+31, y+4, x+47, y+4)
-		c.Text("t lbl", "middle", x+39, y-17, d.ID)
-		c.Done()
+		h.plug(d, x, y)
 		h.goOn(d, x+58, y, 30)
 	case "controller":
 		h.wire(rail, XY{x, y}, XY{x + 20, y})
-		h.pick(d, "")
-		c.Rect("box", x+20, y-19, 88, 38)
-		for k := range 5 {
-			c.Rect("pin", x+30+float64(k)*16, y-23, 6, 5)
-		}
-		c.Text("t lbl", "middle", x+64, y-1, d.ID)
-		text := measure.Volts(d.Logic.Or(wiring.ControllerLogic)) + " pins"
-		if g.State == "starved" {
-			text = "STARVED"
-		}
-		c.Text("t", "middle", x+64, y+14, text)
-		c.Done()
+		h.board(d, x, y)
 		h.goOn(d, x+108, y, 30)
 	case "converter":
-		v, a := wiring.SupplyOf(d, h.w.Lib)
 		in := "rail r-12"
 		if up := h.w.Device(d.From); up != nil {
 			in = h.rail(up)
 		}
 		h.wire(in, XY{x, y}, XY{x + 22, y})
-		h.pick(d, "")
-		c.Rect("box", x+22, y-20, 74, 40)
-		c.Open("wave", []XY{{x + 30, y - 8}, {x + 52, y - 8}, {x + 52, y + 10}, {x + 88, y + 10}})
-		c.Text("t lbl", "middle", x+59, y-26, d.ID+"  "+measure.Volts(v))
-		text := measure.Amps(g.Amps) + " of " + measure.Amps(a)
-		if g.State == "starved" {
-			text = "STARVED"
-		} else if h.st.Hidden {
-			text = ""
-		}
-		c.Text("t", "middle", x+59, y+35, text)
-		c.Done()
+		h.converter(d, x, y)
 		h.goOn(d, x+96, y, 42)
 	case "run":
 		h.run(d, x, y, rail)
@@ -350,110 +294,104 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 	}
 }
 
+func (h *harness) fuse(d *plan.Device, x, y float64) {
+	h.pick(d, "")
+	h.c.f(
+		`<rect class="box" x="%s" y="%s" width="46" height="24" rx="12"/><path class="wave" d="M%s %sq7 -9 14 0t14 0"/>`,
+		n(x+22),
+		n(y-12),
+		n(x+31),
+		n(y),
+	)
+	h.c.Text("t lbl", "middle", x+45, y-18, h.w.Flag(d.ID)+"  "+d.Rating.String())
+	h.c.Done()
+}
+
+// contact is a switch, open or closed.
+func (h *harness) contact(d *plan.Device, x, y float64) {
+	c, closed := h.c, h.st.Readings[d.ID].Volts > 0.5
+	h.pick(d, "")
+	c.Rect("box", x+20, y-15, 54, 30)
+	c.f(
+		`<circle class="pin" cx="%s" cy="%s" r="3"/><circle class="pin" cx="%s" cy="%s" r="3"/>`,
+		n(x+31),
+		n(y+2),
+		n(x+63),
+		n(y+2),
+	)
+	if closed {
+		c.Line("blade", x+31, y+2, x+63, y+2)
+	} else {
+		c.Line("blade", x+31, y+2, x+58, y-11)
+	}
+	c.Text("t lbl", "middle", x+47, y-21, h.w.Flag(d.ID))
+	c.Text("t", "middle", x+47, y+30, map[bool]string{true: "on", false: "off"}[closed])
+	c.Done()
+}
+
+func (h *harness) plug(d *plan.Device, x, y float64) {
+	c := h.c
+	h.pick(d, "")
+	c.Rect("box", x+20, y-11, 18, 22)
+	c.Rect("box", x+38, y-8, 20, 16)
+	c.Line("wave", x+31, y-4, x+47, y-4)
+	c.Line("wave", x+31, y+4, x+47, y+4)
+	c.Text("t lbl", "middle", x+39, y-17, h.w.Flag(d.ID))
+	c.Done()
+}
+
+// board is a controller with its pins.
+func (h *harness) board(d *plan.Device, x, y float64) {
+	c := h.c
+	h.pick(d, "")
+	c.Rect("box", x+20, y-19, 88, 38)
+	for k := range 5 {
+		c.Rect("pin", x+30+float64(k)*16, y-23, 6, 5)
+	}
+	c.Text("t lbl", "middle", x+64, y-1, h.w.Flag(d.ID))
+	text := measure.Volts(d.Logic.Or(wiring.ControllerLogic)) + " pins"
+	if h.st.Readings[d.ID].State == "starved" {
+		text = "STARVED"
+	}
+	c.Text("t", "middle", x+64, y+14, text)
+	c.Done()
+}
+
+func (h *harness) converter(d *plan.Device, x, y float64) {
+	c, g := h.c, h.st.Readings[d.ID]
+	v, a := wiring.SupplyOf(d, h.w.Lib)
+	h.pick(d, "")
+	c.Rect("box", x+22, y-20, 74, 40)
+	c.Open("wave", []XY{{x + 30, y - 8}, {x + 52, y - 8}, {x + 52, y + 10}, {x + 88, y + 10}})
+	c.Text("t lbl", "middle", x+59, y-26, h.w.Flag(d.ID)+"  "+measure.Volts(v))
+	text := measure.Amps(g.Amps) + " of " + measure.Amps(a)
+	if g.State == "starved" {
+		text = "STARVED"
+	} else if h.st.Hidden {
+		text = ""
+	}
+	c.Text("t", "middle", x+59, y+35, text)
+	c.Done()
+}
+
 // run draws a run with its taps.
 func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	c, g := h.c, h.st.Readings[d.ID]
-	l := math.Max(d.Length.Value()*h.scale, 60)
-	px := func(at measure.Length) float64 { return x + at.Or(d.Length.Value())/d.Length.Value()*l }
+	r := &runPen{harness: h, d: d, x: x, y: y, l: math.Max(d.Length.Value()*h.scale, 60), rail: rail}
 	h.pick(
 		d,
 		fmt.Sprintf("%s, %s, %s", d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()), measure.Amps(g.Amps)),
 	)
-	h.wire(rail, XY{x, y}, XY{x + l, y})
-	c.Rect("touch", x, y-8, l, 16)
+	h.wire(rail, XY{x, y}, XY{x + r.l, y})
+	c.Rect("touch", x, y-8, r.l, 16)
 	c.Done()
-	carry := stock.Ampacity(d.Gauge.Value())
-	hot := g.Amps > carry
-	plain := fmt.Sprintf("%s  %s  %s", d.ID, d.Gauge, measure.Run(d.Length.Value(), h.w.Plan.Metric()))
-	label := fmt.Sprintf(
-		"%s  %s  %s, %s of %s",
-		d.ID,
-		d.Gauge,
-		measure.Run(d.Length.Value(), h.w.Plan.Metric()),
-		measure.Amps(g.Amps),
-		measure.Amps(carry),
-	)
-	if h.st.Hidden {
-		label = plain
-	}
-	if hot { // by shape and word, not by colour alone
-		label += ", TOO MUCH"
-		var zig []XY
-		for k := 0.0; k <= l; k += 8 {
-			zig = append(zig, XY{x + k, y + 5 + 4*math.Mod(k/8, 2)})
-		}
-		c.Open("hot", zig)
-	} else if g.Amps > nearLimit*carry && !h.st.Hidden {
-		label += ", near its limit"
-		for k := 6.0; k < l; k += 12 { // heat rises off it
-			c.Open("warm", []XY{{x + k, y - 5}, {x + k + 3, y - 8}, {x + k, y - 11}, {x + k + 3, y - 14}})
-		}
-	}
-	if at := d.FedAt.Value(); at > 0 { // it is fed there, not at its start
-		fx := x + at/d.Length.Value()*l
-		h.wire(rail+" faint", XY{x, y}, XY{x, y + 22}, XY{fx, y + 22}, XY{fx, y})
-		h.feed(d, fx, y)
-		c.Text("t", "end", fx-8, y+36, "fed at "+d.FedAt.String())
-	} else if up := h.w.Device(d.From); len(h.kids[d.ID]) > 2 && up != nil && up.Kind == "run" {
-		h.feed(d, x, y)
-	}
-	if d.To != "" {
-		c.Open("rail "+rail[5:]+" faint", []XY{{x + l, y}, {x + l + 16, y}, {x + l + 16, y + 26}})
-		c.Text("t", "middle", x+l, y+42, "far end to "+d.To)
-	}
-	next, lamps, goesOn := true, 0, false
-	var rest []*plan.Device
-	for _, k := range h.kids[d.ID] {
-		if k.Kind == "lamp" && !(h.band(k) && math.Abs(px(k.At)-(x+l)) < 1) {
-			lamps++
-		} else {
-			goesOn = goesOn || math.Abs(px(k.At)-(x+l)) < 1
-		}
-	}
-	below := y // where the label stands clear of lamps
-	if lamps > 6 || lamps > 1 && 7*float64(len(label)) > l || lamps > 0 && goesOn {
-		below = y + 98
-	}
-	switch {
-	case 7*float64(len(label)) <= l:
-		c.Text(map[bool]string{true: "t bad", false: "t lbl"}[hot], "start", x+8, below+20, label)
-	default: // one thing a line
-		lines := []string{fmt.Sprintf("%s  %s", d.ID, d.Gauge), measure.Run(d.Length.Value(), h.w.Plan.Metric())}
-		if !h.st.Hidden {
-			lines = append(lines, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+measure.Amps(g.Amps))
-		}
-		for i, t := range lines {
-			c.Text(map[bool]string{true: "t bad", false: "t"}[hot && i == 2], "middle", x+l/2, below+18+15*float64(i), t)
-		}
-		below += 30
-	}
-	used := map[bool]map[int]int{true: {}, false: {}} // lamps on each side of a place
-	for _, k := range h.kids[d.ID] {
-		if k.Kind != "lamp" || h.band(k) && math.Abs(px(k.At)-(x+l)) < 1 {
-			rest = append(rest, k)
-			continue
-		}
-		kx := px(k.At)
-		up := next && !(goesOn && math.Abs(kx-(x+l)) < 1) // what goes on begins above
-		lx := kx + 40*float64(used[up][int(kx)])          // several at one place fan out
-		if goesOn && math.Abs(kx-(x+l)) < 1 {             // and at its end back along the run, clear of what goes on
-			lx = kx - 40*float64(used[up][int(kx)]+1)
-		}
-		used[up][int(kx)]++
-		ky := y - 62
-		if !up {
-			ky = y + 44
-		}
-		c.Line(h.rail(k)+" lead", kx, y, lx, ky+map[bool]float64{true: 22, false: 0}[up])
-		c.f(`<circle class="splice" cx="%s" cy="%s" r="4.5"/>`, n(kx), n(y))
-		h.slidesAs(d, k.ID, k.At.Or(d.Length.Value()))
-		h.lamp(k, lx, ky, lx, ky, up)
-		c.move = ""
-		next = !up
-		h.far = math.Max(h.far, lx)
-	}
-	h.ruler(d, x, y, l)
-	h.far = math.Max(h.far, x+l)
+	label, hot := r.heat()
+	r.ends()
+	lamps := r.taps()
+	below := r.named(label, hot, lamps)
+	rest := r.hang()
+	h.ruler(d, x, y, r.l)
+	h.far = math.Max(h.far, x+r.l)
 	if lamps > 0 {
 		h.lane = math.Max(h.lane, math.Max(y+126, below+22))
 	} else {
@@ -461,14 +399,140 @@ func (h *harness) run(d *plan.Device, x, y float64, rail string) {
 	}
 	straight := true
 	for _, k := range rest {
-		kx := px(k.At)
-		if straight && math.Abs(kx-(x+l)) < 1 {
+		kx := r.px(k.At)
+		if straight && r.atEnd(kx) {
 			h.chain(k, kx, y)
 			straight = false
 			continue
 		}
 		h.branch(d, k, kx-6, y)
 	}
+}
+
+// runPen draws a run with what hangs on it.
+type runPen struct {
+	*harness
+	d       *plan.Device
+	x, y, l float64
+	rail    string
+	goesOn  bool // something goes on at its end
+}
+
+// px is where a place of it is.
+func (r *runPen) px(at measure.Length) float64 {
+	return r.x + at.Or(r.d.Length.Value())/r.d.Length.Value()*r.l
+}
+
+func (r *runPen) atEnd(px float64) bool { return math.Abs(px-(r.x+r.l)) < 1 }
+
+// heat draws that it carries too much, or nearly; it returns the label, which says so.
+func (r *runPen) heat() (label string, hot bool) {
+	d, g, carry := r.d, r.st.Readings[r.d.ID], stock.Ampacity(r.d.Gauge.Value())
+	hot = g.Amps > carry
+	label = fmt.Sprintf("%s  %s  %s", r.w.Flag(d.ID), d.Gauge, measure.Run(d.Length.Value(), r.w.Plan.Metric()))
+	if !r.st.Hidden {
+		label += fmt.Sprintf(", %s of %s", measure.Amps(g.Amps), measure.Amps(carry))
+	}
+	if hot { // by shape and word, not by colour alone
+		label += ", TOO MUCH"
+		var zig []XY
+		for k := 0.0; k <= r.l; k += 8 {
+			zig = append(zig, XY{r.x + k, r.y + 5 + 4*math.Mod(k/8, 2)})
+		}
+		r.c.Open("hot", zig)
+	} else if g.Amps > nearLimit*carry && !r.st.Hidden {
+		label += ", near its limit"
+		for k := 6.0; k < r.l; k += 12 { // heat rises off it
+			x, y := r.x+k, r.y
+			r.c.Open("warm", []XY{{x, y - 5}, {x + 3, y - 8}, {x, y - 11}, {x + 3, y - 14}})
+		}
+	}
+	return label, hot
+}
+
+// ends draws where it is fed, when that is not its start, and where its far end leads.
+func (r *runPen) ends() {
+	d, x, y, l := r.d, r.x, r.y, r.l
+	if at := d.FedAt.Value(); at > 0 {
+		fx := x + at/d.Length.Value()*l
+		r.wire(r.rail+" faint", XY{x, y}, XY{x, y + 22}, XY{fx, y + 22}, XY{fx, y})
+		r.feed(d, fx, y)
+		r.c.Text("t", "end", fx-8, y+36, "fed at "+d.FedAt.String())
+	} else if up := r.w.Device(d.From); len(r.kids[d.ID]) > 2 && up != nil && up.Kind == "run" {
+		r.feed(d, x, y)
+	}
+	if d.To != "" {
+		r.c.Open("rail "+r.rail[5:]+" faint", []XY{{x + l, y}, {x + l + 16, y}, {x + l + 16, y + 26}})
+		r.c.Text("t", "middle", x+l, y+42, "far end to "+r.w.Flag(d.To))
+	}
+}
+
+// taps counts the lamps that hang on it, and sees whether something goes on at its end.
+func (r *runPen) taps() (lamps int) {
+	for _, k := range r.kids[r.d.ID] {
+		end := r.atEnd(r.px(k.At))
+		if k.Kind == "lamp" && !(r.band(k) && end) {
+			lamps++
+		} else {
+			r.goesOn = r.goesOn || end
+		}
+	}
+	return lamps
+}
+
+// named writes its label, clear of lamps; it returns where the label is.
+func (r *runPen) named(label string, hot bool, lamps int) (below float64) {
+	c, d := r.c, r.d
+	below = r.y
+	if lamps > 6 || lamps > 1 && 7*float64(len(label)) > r.l || lamps > 0 && r.goesOn {
+		below = r.y + 98
+	}
+	if 7*float64(len(label)) <= r.l {
+		c.Text(map[bool]string{true: "t bad", false: "t lbl"}[hot], "start", r.x+8, below+20, label)
+		return below
+	}
+	// one thing a line
+	lines := []string{fmt.Sprintf("%s  %s", r.w.Flag(d.ID), d.Gauge), measure.Run(d.Length.Value(), r.w.Plan.Metric())}
+	if !r.st.Hidden {
+		amps := measure.Amps(r.st.Readings[d.ID].Amps)
+		lines = append(lines, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+amps)
+	}
+	for i, t := range lines {
+		c.Text(map[bool]string{true: "t bad", false: "t"}[hot && i == 2], "middle", r.x+r.l/2, below+18+15*float64(i), t)
+	}
+	return below + 30
+}
+
+// hang draws the lamps, above and below by turns; it returns what else hangs there.
+func (r *runPen) hang() (rest []*plan.Device) {
+	next := true
+	used := map[bool]map[int]int{true: {}, false: {}} // lamps on each side of a place
+	for _, k := range r.kids[r.d.ID] {
+		kx := r.px(k.At)
+		end := r.atEnd(kx)
+		if k.Kind != "lamp" || r.band(k) && end {
+			rest = append(rest, k)
+			continue
+		}
+		up := next && !(r.goesOn && end)         // what goes on begins above
+		lx := kx + 40*float64(used[up][int(kx)]) // several at one place fan out
+		if r.goesOn && end {                     // and at its end back along the run, clear of what goes on
+			lx = kx - 40*float64(used[up][int(kx)]+1)
+		}
+		used[up][int(kx)]++
+		ky := r.y - 62
+		if !up {
+			ky = r.y + 44
+		}
+		r.c.Line(r.harness.rail(k)+" lead", kx, r.y, lx, ky+map[bool]float64{true: 22, false: 0}[up])
+		r.c.f(`<circle class="splice" cx="%s" cy="%s" r="4.5"/>`, n(kx), n(r.y))
+		r.slidesAs(r.d, k.ID, k.At.Or(r.d.Length.Value()))
+		r.lamp(k, lx, ky, lx, ky, up)
+		r.c.move = ""
+		next = !up
+		r.far = math.Max(r.far, lx)
+	}
+	return rest
 }
 
 // nearLimit is the share of what a wire may carry from which it is drawn warm.
@@ -512,19 +576,17 @@ func (h *harness) band(d *plan.Device) bool {
 // what it sees at its start, its worst and its end, and where its data comes from.
 func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 	c, g := h.c, h.st.Readings[d.ID]
-	l := h.w.Lib.Lamps[d.Product]
-	const wide, high = 330.0, 24.0
 	bx, by := x+66, y-12
 	feeds, _ := wiring.ParseFeeds(d.Feeds)
-	px := func(f float64) float64 { return bx + f*wide }
+	px := func(f float64) float64 { return bx + f*stripWide }
 	h.wire(rail, XY{x, y}, XY{x + 20, y})
 	for i, f := range feeds { // each feed's own pair, below the strip
 		if f == 0 {
 			h.wire(rail+" lead", XY{x + 20, y}, XY{bx, y})
 			continue
 		}
-		fy := by + high + 14 + 9*float64(i)
-		h.wire(rail+" lead", XY{x + 20, y}, XY{x + 20, fy}, XY{px(f), fy}, XY{px(f), by + high})
+		fy := by + stripHigh + 14 + 9*float64(i)
+		h.wire(rail+" lead", XY{x + 20, y}, XY{x + 20, fy}, XY{px(f), fy}, XY{px(f), by + stripHigh})
 	}
 	text := fmt.Sprintf("%.2f", g.Volts)
 	if g.State != "lit" {
@@ -532,71 +594,70 @@ func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 	}
 	h.pick(d, text)
 	if g.State == "lit" || g.State == "dim" {
-		c.f(
-			`<rect class="glow g-%s" x="%s" y="%s" width="%s" height="%s" rx="16"/>`,
-			g.State,
-			n(bx-8),
-			n(by-8),
-			n(wide+16),
-			n(high+16),
-		)
+		c.f(`<rect class="glow g-%s" x="%s" y="%s" width="%s" height="%s" rx="16"/>`, g.State, n(bx-8), n(by-8),
+			n(stripWide+16), n(stripHigh+16))
 	}
-	c.f(
-		`<rect class="lampbox l-%s" x="%s" y="%s" width="%s" height="%s" rx="2"/>`,
-		g.State,
-		n(bx),
-		n(by),
-		n(wide),
-		n(high),
-	)
+	c.f(`<rect class="lampbox l-%s" x="%s" y="%s" width="%s" height="%s" rx="2"/>`, g.State, n(bx), n(by), n(stripWide),
+		n(stripHigh))
 	cells := min(wiring.Segments(d, h.w.Lib), 36)
 	for i := range cells {
-		c.f(
-			`<rect class="cell" x="%s" y="%s" width="4" height="10"/>`,
-			n(px((float64(i)+.5)/float64(cells))-2),
-			n(by+7),
-		)
+		c.f(`<rect class="cell" x="%s" y="%s" width="4" height="10"/>`, n(px((float64(i)+.5)/float64(cells))-2), n(by+7))
 	}
 	for _, f := range feeds {
-		c.f(`<circle class="splice" cx="%s" cy="%s" r="5"/>`, n(px(f)), n(by+high))
+		c.f(`<circle class="splice" cx="%s" cy="%s" r="5"/>`, n(px(f)), n(by+stripHigh))
 	}
 	if len(h.st.Readings) > 0 && !h.st.Hidden && h.st.Solution != nil && h.st.Solution == h.w.All.Solution {
-		v := h.w.Rig.StripVolts(h.st, d.ID)
-		worst := 0
-		for i := range v {
-			if v[i] < v[worst] {
-				worst = i
-			}
-		}
-		marks := []int{0, len(v) - 1}
-		if at := float64(worst) / float64(len(v)); at > .14 && at < .86 {
-			marks = append(marks, worst)
-		}
-		for _, i := range marks {
-			class := "t"
-			if g.State != "lit" {
-				class = "t bad"
-			}
-			ax := px((float64(i) + .5) / float64(len(v)))
-			c.Line("tick", ax, by-2, ax, by-8)
-			c.f(
-				`<text class="%s" text-anchor="middle" x="%s" y="%s"%s>%.2f</text>`,
-				class,
-				n(ax),
-				n(by-12),
-				map[bool]string{true: fmt.Sprintf(` data-volts="%s"`, esc(d.ID)), false: ""}[i == 0],
-				v[i],
-			)
-		}
+		h.stripVolts(d, by, px)
 	} else {
 		c.f(`<text class="t" text-anchor="middle" x="%s" y="%s" data-volts="%s">%s</text>`, n(px(0)+14), n(by-12), esc(d.ID),
 			esc(text))
 	}
-	c.Rect("touch", bx, by-6, wide, high+12)
+	c.Rect("touch", bx, by-6, stripWide, stripHigh+12)
 	c.Done()
-	ty := by + high + 20 + 9*float64(len(feeds))
+	ty := by + stripHigh + 20 + 9*float64(len(feeds))
+	h.stripNames(d, bx, ty)
+	h.far = math.Max(h.far, bx+stripWide+20)
+	h.lane = math.Max(h.lane, ty+32)
+}
+
+const stripWide, stripHigh = 330.0, 24.0
+
+// stripVolts are what a strip sees at its ends, and at its worst where that lies between.
+func (h *harness) stripVolts(d *plan.Device, by float64, px func(float64) float64) {
+	v := h.w.Rig.StripVolts(h.st, d.ID)
+	worst := 0
+	for i := range v {
+		if v[i] < v[worst] {
+			worst = i
+		}
+	}
+	marks := []int{0, len(v) - 1}
+	if at := float64(worst) / float64(len(v)); at > .14 && at < .86 {
+		marks = append(marks, worst)
+	}
+	for _, i := range marks {
+		class := "t"
+		if h.st.Readings[d.ID].State != "lit" {
+			class = "t bad"
+		}
+		ax := px((float64(i) + .5) / float64(len(v)))
+		h.c.Line("tick", ax, by-2, ax, by-8)
+		h.c.f(
+			`<text class="%s" text-anchor="middle" x="%s" y="%s"%s>%.2f</text>`,
+			class,
+			n(ax),
+			n(by-12),
+			map[bool]string{true: fmt.Sprintf(` data-volts="%s"`, esc(d.ID)), false: ""}[i == 0],
+			v[i],
+		)
+	}
+}
+
+// stripNames are a strip's name, how many pixels it has, and where its data comes from.
+func (h *harness) stripNames(d *plan.Device, bx, ty float64) {
+	c, pixels := h.c, h.w.Lib.Lamps[d.Product].Kind == "pixels"
 	label := fmt.Sprintf("%s  %s", d.Name, d.Length)
-	if l.Kind == "pixels" {
+	if pixels {
 		label += fmt.Sprintf(", %d pixels", wiring.Segments(d, h.w.Lib))
 		if d.Bright > 0 {
 			label += fmt.Sprintf(" held to %d %%", d.Bright)
@@ -604,17 +665,15 @@ func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 	}
 	c.Text("t lbl", "start", bx+8, ty+6, label)
 	if from := h.w.Device(d.Data); from != nil { // the data and which way it runs
-		say := "data from " + from.ID
+		say := "data from " + h.w.Flag(from.ID)
 		if from.Kind == "controller" {
 			say += fmt.Sprintf(" pin %d", max(1, d.Pin))
 		}
 		c.Text("t", "start", bx+8, ty+23, say)
-		c.f(`<path class="arrowline" d="M%s %sh%sm-9 -6l9 6l-9 6"/>`, n(bx+190), n(ty+19), n(wide-190))
-	} else if l.Kind == "pixels" {
+		c.f(`<path class="arrowline" d="M%s %sh%sm-9 -6l9 6l-9 6"/>`, n(bx+190), n(ty+19), n(stripWide-190))
+	} else if pixels {
 		c.Text("t bad", "start", bx+8, ty+23, "no data yet")
 	}
-	h.far = math.Max(h.far, bx+wide+20)
-	h.lane = math.Max(h.lane, ty+32)
 }
 
 // feed is the grip at the place where a run is fed.
