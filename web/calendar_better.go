@@ -2,7 +2,6 @@ package web
 
 import (
 	"encoding/json"
-	"fmt"
 	"net/http"
 	"strings"
 	"time"
@@ -39,17 +38,11 @@ func (s *Server) better(c *gin.Context) {
 		c.String(http.StatusConflict, "There is no order to look for: tasks wait for each other, or none is left.\n")
 		return
 	}
-	ctx, end, ok := s.search.begin(c.Request.Context(), c.Param("plan"))
+	ctx, end, ok := s.streamed(c)
 	if !ok {
-		c.String(http.StatusTooManyRequests, "Other searches are under way; stop one of them first, or wait.\n")
 		return
 	}
 	defer end()
-	h := c.Writer.Header()
-	h.Set("Content-Type", "text/event-stream")
-	h.Set("Cache-Control", "no-store")
-	h.Set("X-Accel-Buffering", "no")
-	c.Status(http.StatusOK)
 	look, start, better := t.Better(), time.Now(), false
 	for {
 		done := look.Proven() || look.Tries() >= orderTries || time.Since(start) > orderFor
@@ -65,13 +58,7 @@ func (s *Server) better(c *gin.Context) {
 		if better {
 			m.Layout = look.Turns()
 		}
-		b, err := json.Marshal(m)
-		if err != nil {
-			return
-		}
-		fmt.Fprintf(c.Writer, "data: %s\n\n", b)
-		c.Writer.Flush()
-		if done {
+		if !told(c, m) || done {
 			return
 		}
 		for shown := time.Now(); time.Since(shown) < searchShows && look.Tries() < orderTries && !look.Proven(); {

@@ -190,18 +190,12 @@ func (s *Server) searching(c *gin.Context) {
 	if !ok {
 		return
 	}
-	ctx, end, ok := s.search.begin(c.Request.Context(), c.Param("plan"))
+	ctx, end, ok := s.streamed(c)
 	if !ok {
-		c.String(http.StatusTooManyRequests, "Other searches are under way; stop one of them first, or wait.\n")
 		return
 	}
 	defer end()
 	prop := c.Query("prop")
-	h := c.Writer.Header()
-	h.Set("Content-Type", "text/event-stream")
-	h.Set("Cache-Control", "no-store")
-	h.Set("X-Accel-Buffering", "no")
-	c.Status(http.StatusOK)
 	look := w.Cutting().Search(sh)
 	start, shown := time.Now(), time.Time{}
 	better := true
@@ -232,12 +226,9 @@ func (s *Server) searching(c *gin.Context) {
 				m.Layout, _ = json.Marshal(sh.Keep(best))
 			}
 			better = false
-			b, err := json.Marshal(m)
-			if err != nil {
+			if !told(c, m) {
 				return
 			}
-			fmt.Fprintf(c.Writer, "data: %s\n\n", b)
-			c.Writer.Flush()
 		}
 		if done {
 			return

@@ -11,19 +11,7 @@ import (
 // seed. It stands on all that the show stands on.
 const countGroups, countSize = 60, 2
 
-var counted = StandsOn(
-	"counted",
-	"mechanism",
-	"device",
-	"good",
-	"prop",
-	"solid",
-	"offcut",
-	"layout",
-	"trigger",
-	"scene",
-	"input",
-)
+var counted = StandsOn("counted", acting...)
 
 // Counter is how often something has moved in the season so far, as near as the night book
 // tells: what a guest sets off, by a night that is played, times the guests that were noted.

@@ -3,6 +3,7 @@ package work
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/motion"
@@ -59,8 +60,14 @@ func MotorOf(l stock.Lamp) (motion.Motor, bool) {
 	return m, l.Torque > 0 && l.Free > 0 && l.Stall > 0
 }
 
-var mechanisms = StandsOn("mechanisms", "mechanism", "device", "good", "prop", "solid", "offcut", "layout",
-	"trigger", "scene", "input")
+// acting are the kinds of element that what moves and what is shown stand on; promises those
+// that what is promised of it stands on as well.
+var (
+	acting   = []string{"mechanism", "device", "good", "prop", "solid", "offcut", "layout", "trigger", "scene", "input"}
+	promises = append(slices.Clone(acting), "promise")
+)
+
+var mechanisms = StandsOn("mechanisms", acting...)
 
 // Mechanisms are all of the plan's worked out, in its order, once.
 func (w *Work) Mechanisms() []*Moved {

@@ -22,28 +22,15 @@ type Surprises struct {
 // goes on from there.
 const Looked = 2
 
-var surprises = StandsOn("surprises", "mechanism", "device", "good", "prop", "solid", "offcut", "layout",
-	"trigger", "scene", "input", "promise")
+var surprises = StandsOn("surprises", promises...)
 
 // Deepest is how many events a search goes to.
 const Deepest = 6
 
 var searched = func() (out [Deepest + 1]string) {
 	for n := range out {
-		out[n] = StandsOn(
-			fmt.Sprintf("surprises to %d", n),
-			"mechanism",
-			"device",
-			"good",
-			"prop",
-			"solid",
-			"offcut",
-			"layout",
-			"trigger",
-			"scene",
-			"input",
-			"promise",
-		)
+		out[n] = StandsOn(fmt.Sprintf("surprises to %d", n), promises...)
+
 	}
 	return out
 }()
