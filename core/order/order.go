@@ -5,6 +5,7 @@
 package order
 
 import (
+	"slices"
 	"strings"
 	"time"
 
@@ -65,6 +66,22 @@ type Link struct {
 // Missed is whether what a link waits for is done, and the window behind it closed before
 // today.
 func (l Link) Missed() bool { return l.Within > 0 && l.Task.Done && l.Task.Free+l.Within < 0 }
+
+// wait adds what a task waits for. Where it waits for that already, the narrower window
+// holds, by the rule that sets it, and the longer time where it was missed.
+func (t *Task) wait(l Link) {
+	i := slices.IndexFunc(t.After, func(x Link) bool { return x.Task == l.Task })
+	if i < 0 {
+		t.After = append(t.After, l)
+		return
+	}
+	x := &t.After[i]
+	again := max(x.Again, l.Again)
+	if l.Within > 0 && (x.Within == 0 || l.Within < x.Within) {
+		*x = l
+	}
+	x.Again = again
+}
 
 // kind is one sort of task.
 type kind struct {

@@ -750,6 +750,35 @@ func TestTasksTogether(t *testing.T) {
 	assert.NotEmpty(t, In(ring).Loop, "it is glued between the two")
 }
 
+// What waits for one task twice keeps the narrower window, whichever was said first; two done
+// together keep the window of the one that has it, and the crew of the one that takes more.
+func TestAWindowIsKept(t *testing.T) {
+	a, plain, closes := &Task{Key: "a"}, &Rule{Code: "plain"}, &Rule{Code: "closes"}
+	links := []Link{
+		{Task: a, Rule: plain},
+		{Task: a, Rule: closes, Within: 60, Again: 100},
+		{Task: a, Rule: plain, Within: 90, Again: 200},
+	}
+	for _, turn := range [][]int{{0, 1, 2}, {0, 2, 1}, {1, 0, 2}, {1, 2, 0}, {2, 0, 1}, {2, 1, 0}} {
+		b := &Task{}
+		for _, i := range turn {
+			b.wait(links[i])
+		}
+		assert.Equal(t, []Link{{Task: a, Rule: closes, Within: 60, Again: 200}}, b.After, "%v", turn)
+	}
+	one, two := &Task{Key: "one"}, &Task{Key: "two", People: 2}
+	one.After, two.After = links[:1], links[1:2]
+	o := &builder{
+		Work: small(t),
+		o:    &Order{Tasks: []*Task{a, one, two}, by: map[string]*Task{"a": a, "one": one, "two": two}},
+	}
+	o.Plan.Jobs = []plan.Job{{ID: "j", Task: "two", With: "one"}}
+	o.merge()
+	assert.Equal(t, []*Task{a, one}, o.o.Tasks)
+	assert.Equal(t, links[1:2], one.After)
+	assert.Equal(t, 2, one.People)
+}
+
 // A better order that was kept is set out from again: all is over no later than it promised,
 // whatever was tried before; an edit that takes tasks away leaves the rest of it standing.
 func TestABetterOrderIsKept(t *testing.T) {

@@ -144,12 +144,12 @@ func (b *builder) link() {
 		if b.overruled[Overruling(r, t)] {
 			return
 		}
-		if a != t && !slices.ContainsFunc(t.After, func(l Link) bool { return l.Task == a }) {
+		if a != t {
 			l := Link{Task: a, Rule: r}
 			if r.closes && (a.coat == t.coat || t.Kind != "coat") {
 				l.Within, l.Again = a.keeps, a.again
 			}
-			t.After = append(t.After, l)
+			t.wait(l)
 		}
 	}
 	for _, t := range b.o.Tasks {

@@ -78,15 +78,15 @@ func (b *builder) merge() {
 		b.o.by[t.Key] = find(t)
 	}
 	for _, t := range b.o.Tasks {
-		links := t.After
+		links := slices.Clone(t.After)
 		for _, m := range t.Merged {
 			links = append(links, m.After...)
 		}
 		t.After = nil
 		for _, l := range links {
 			l.Task = find(l.Task)
-			if l.Task != t && !slices.ContainsFunc(t.After, func(x Link) bool { return x.Task == l.Task }) {
-				t.After = append(t.After, l)
+			if l.Task != t {
+				t.wait(l)
 			}
 		}
 	}
