@@ -65,7 +65,7 @@ func TestTypingIsNeverOvertaken(t *testing.T) {
 	tickets := []ticket{
 		{
 			apiary + "/bench?prop=riser&sel=solid:riser-box",
-			map[string]string{"w": "23", "d": "19 1/2", "h": "27", "overhang": "2"},
+			map[string]string{"w": "23", "d": "19 1/2", "h": "29", "overhang": "2"},
 		},
 		{apiary + "/loom?prop=shelf&sel=device:W2", map[string]string{"name": "Run 3/4m", "length": "41 ft"}},
 		{
@@ -108,6 +108,13 @@ func TestTypingIsNeverOvertaken(t *testing.T) {
 				}
 				want = fmt.Sprint(strings.TrimSpace(want))
 				typed[name] = want
+				require.False(
+					t,
+					strings.HasPrefix(s.value("f."+name), want),
+					"%s %s is another before",
+					tk.path,
+					name,
+				)
 				if first {
 					eval[bool](
 						s,
@@ -214,17 +221,75 @@ func TestAFieldLeftWhileAnAnswerIsUnderWay(t *testing.T) {
 		s.strike("23\t", 10*time.Millisecond)     // leaves at once
 		s.strike("19 1/2\t", 10*time.Millisecond) // waits for that one's answer
 		require.Equal(t, "f.h", eval[string](s, `document.activeElement.name||""`))
-		s.strike("27", 10*time.Millisecond)
+		s.strike("29", 10*time.Millisecond)
 		s.wait(fmt.Sprintf(`Number(document.body.dataset.settled||0) > %d`, settled)) // now the second is under way
 		s.strike(leave, 10*time.Millisecond)
 		s.wait(`!document.body.classList.contains("busy")`)
 		server.delay = 0
 		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
-		for name, want := range map[string]string{"w": "23", "d": "19 1/2", "h": "27"} {
+		for name, want := range map[string]string{"w": "23", "d": "19 1/2", "h": "29"} {
 			assert.Truef(
 				t,
 				strings.HasPrefix(s.value("f."+name), want),
 				"%s left by %q: typed %s, got %s",
+				name,
+				leave,
+				want,
+				s.value("f."+name),
+			)
+		}
+	}
+}
+
+// A field is entered while another form's request waits before it in the line:
+// that one's answer, which left later but knows nothing of it, leaves it alone,
+// and what was entered is sent.
+func TestWhatWaitsToBeSentIsNotOvertaken(t *testing.T) {
+	s, server := late(t)
+	s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
+	was := s.value("f.w")
+	server.delay = 500 * time.Millisecond
+	into := func(name string) {
+		eval[bool](s, fmt.Sprintf(
+			`(()=>{const e=document.querySelector(".ticket [name='f.%s']"); e.focus(); e.select(); return true})()`,
+			name,
+		))
+	}
+	into("w")
+	s.strike("23\t", 10*time.Millisecond) // leaves at once
+	eval[bool](s, `(()=>{const b=document.querySelector("[data-undo]"); b.disabled=false; b.click(); return true})()`)
+	into("h")
+	s.strike("29\t", 10*time.Millisecond) // waits behind the undo
+	s.wait(`!document.body.classList.contains("busy")`)
+	server.delay = 0
+	s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
+	assert.Equal(t, was, s.value("f.w"), "undone")
+	assert.Truef(t, strings.HasPrefix(s.value("f.h"), "29"), "typed 29, got %s", s.value("f.h"))
+}
+
+// A link off the page, pressed right after a field was left, goes when all that
+// was entered is kept; so does a page that is left by other means.
+func TestLeavingKeepsWhatWasEntered(t *testing.T) {
+	for _, leave := range []string{`document.querySelector("a[href='/']").click()`, `location.href="/"`} {
+		s, server := late(t)
+		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
+		server.delay = 1500 * time.Millisecond
+		eval[bool](
+			s,
+			`(()=>{const e=document.querySelector(".ticket [name='f.w']"); e.focus(); e.select(); return true})()`,
+		)
+		s.strike("23\t", 10*time.Millisecond)
+		s.strike("19 1/2\t", 10*time.Millisecond)
+		eval[bool](s, `(()=>{`+leave+`; return true})()`)
+		s.wait(`location.pathname === "/"`)
+		server.delay = 0
+		time.Sleep(4 * time.Second) // what left with the page has arrived
+		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
+		for name, want := range map[string]string{"w": "23", "d": "19 1/2"} {
+			assert.Truef(
+				t,
+				strings.HasPrefix(s.value("f."+name), want),
+				"%s by %s: typed %s, got %s",
 				name,
 				leave,
 				want,

@@ -15,6 +15,7 @@
   let clock = 0; // counts inputs and requests, to tell which came first
   const touched = new WeakMap(); // field: when it was last changed by hand
   const loose = new WeakSet(); // fields with text that was not entered yet
+  const unsent = new WeakSet(); // fields that were entered, and whose request has not left
   let lastTyped = -1e9;
   document.addEventListener("input", (e) => {
     touched.set(e.target, ++clock);
@@ -25,6 +26,7 @@
   // nothing of it, whenever it was typed
   function enter(el) {
     loose.delete(el);
+    unsent.add(el);
     touched.set(el, ++clock);
   }
   document.addEventListener("keydown", (e) => { if (typing(e.target)) lastTyped = performance.now(); }, true);
@@ -42,6 +44,7 @@
     const promise = new Promise((ok) => { job.done = ok; });
     if (job.auto && again >= 0) line.splice(again, 1)[0].done();
     line.push(job);
+    document.body.classList.add("busy");
     if (!under) setTimeout(run, 0); // change and submit of one Enter are one request
     return promise;
   }
@@ -49,7 +52,6 @@
   async function run() {
     if (under) return;
     under = true;
-    document.body.classList.add("busy");
     while (line.length) {
       const job = line.shift();
       try { await one(job); } catch (e) { trouble("The barn does not answer. What you entered is still here; start it again and press Enter."); }
@@ -62,11 +64,25 @@
 
   async function one(job) {
     const at = ++clock;
-    const opts = job.form ? { method: "POST", body: dataOf(job) } : undefined;
+    if (job.leaves) { location.href = job.leaves; return; }
+    const opts = asked(job);
     const r = await fetch(job.url, opts);
     const html = await r.text();
     swap(html, r.redirected || !opts ? r.url : null, job, at);
   }
+
+  // asked is how a job is put; what was sent arrives, should the page be left meanwhile
+  function asked(job) {
+    if (!job.form) return undefined;
+    const body = dataOf(job);
+    for (const el of job.form.elements) unsent.delete(el);
+    return { method: "POST", body: body, keepalive: job.form.enctype !== "multipart/form-data" };
+  }
+
+  // leaving the page: what has not left yet leaves now
+  window.addEventListener("pagehide", () => {
+    for (const job of line.splice(0)) if (job.form) fetch(job.url, asked(job));
+  });
 
   // dataOf is what a form says when its turn comes: a ticket that is still on
   // the page as it stands then, without what is still being typed in it.
@@ -109,6 +125,7 @@
     if (!field(el) || !el.isConnected) return false;
     if ((touched.get(el) || 0) > at) return true;
     if (loose.has(el)) return true;
+    if (unsent.has(el) && line.some((j) => j.form && j.form === el.form)) return true; // entered, and still to be sent
     if (el !== document.activeElement || !typing(el)) return false;
     return !(el.id === "line" && job.form && job.form.contains(el)); // the quick line is empty again when it was done
   }
@@ -242,6 +259,14 @@
     if (!a || a.matches("[data-working]") || a.getAttribute("target") || a.hasAttribute("download") || e.defaultPrevented || e.ctrlKey || e.metaKey || e.button || !$("#page")) return;
     e.preventDefault();
     go(a.getAttribute("href"));
+  });
+  // a link that leads off the page goes when all that was entered is sent
+  document.addEventListener("click", (e) => {
+    const a = e.target.closest("a[href]");
+    if (!a || e.defaultPrevented || a.target || a.hasAttribute("download") || e.ctrlKey || e.metaKey || e.shiftKey || e.button) return;
+    if (!under && !line.length || a.getAttribute("href").startsWith("#")) return;
+    e.preventDefault();
+    add({ leaves: a.href });
   });
   window.addEventListener("popstate", () => { if ($("#page")) go(location.href, false); });
 
