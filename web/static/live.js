@@ -76,7 +76,8 @@
     if (!job.form) return undefined;
     const body = dataOf(job);
     for (const el of job.form.elements) unsent.delete(el);
-    return { method: "POST", body: body, keepalive: job.form.enctype !== "multipart/form-data" };
+    const small = body instanceof URLSearchParams && String(body).length < 20000; // browsers keep no more than 64 KiB alive
+    return { method: "POST", body: body, keepalive: small };
   }
 
   // leaving the page: what has not left yet leaves now
