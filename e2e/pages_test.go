@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"encoding/json"
+	"fmt"
 	"net/url"
 	"testing"
 
@@ -159,4 +160,31 @@ func TestWhereThePowerComesFrom(t *testing.T) {
 	assert.Equal(t, "6", s.value("f.cells"))
 	s.live(func() { s.set("f.cells", "4") })
 	assert.Equal(t, 4, s.plan("midnight-apiary").Device("B3").Cells)
+}
+
+// Snags are narrowed by choosing: a trade, then a person; what is left says so, stays
+// narrowed through a mend, and a press shows all again.
+func TestSnagsForATradeAndAPerson(t *testing.T) {
+	s := open(t, apiary+"/walkdown")
+	choose := func(name, value string) {
+		s.live(func() {
+			eval[bool](s, fmt.Sprintf(`(()=>{const e=document.querySelector(".surface select[name=%s]"); e.value=%q; `+
+				`e.dispatchEvent(new Event("change",{bubbles:true})); return true})()`, name, value))
+		})
+	}
+	all := s.count(".walk .snag")
+	choose("for", "ira")
+	iras := s.count(".walk .snag")
+	choose("trade", "wiring")
+	wires := s.count(".walk .snag")
+	assert.Greater(t, all, iras, "Sam paints")
+	assert.Greater(t, iras, wires, "Ira does foam, too")
+	assert.Contains(t, s.text(".walk"), "Jar 8 is reversed")
+	s.live(func() { s.clickText("Mend: Swap leads") })
+	assert.NotContains(t, s.text(".walk"), "Jar 8 is reversed")
+	assert.Equal(t, "ira", eval[string](s, `document.querySelector("select[name=for]").value`), "still Ira's")
+	s.goTo(apiary + "/walkdown?for=ira&trade=paint")
+	assert.Zero(t, s.count(".walk .snag"))
+	s.live(func() { s.clickText("Show all") })
+	assert.Greater(t, s.count(".walk .snag"), iras)
 }

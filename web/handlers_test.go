@@ -346,7 +346,8 @@ func TestMendsShowTheirEffect(t *testing.T) {
 	assert.Contains(t, body, "costs $2.00", "a level shifter")
 }
 
-// The Walkdown's snags are narrowed to a prop and a place, and no other is left.
+// The Walkdown's snags are narrowed to a prop, a place, a trade and a person, and no
+// other is left.
 func TestSnagsAreNarrowed(t *testing.T) {
 	srv, _ := barn(t)
 	_, body, _ := got(t, srv, apiary+"/walkdown?of=shelf&in=loom")
@@ -354,7 +355,17 @@ func TestSnagsAreNarrowed(t *testing.T) {
 	assert.NotContains(t, body, "Skep fill is seen")
 	_, all, _ := got(t, srv, apiary+"/walkdown")
 	assert.Contains(t, all, "Skep fill is seen")
-	assert.Contains(t, all, "in=yard")
+	assert.Contains(t, all, `<option value="yard"`)
+	_, iras, _ := got(t, srv, apiary+"/walkdown?for=ira") // wiring and foam
+	assert.Contains(t, iras, `value="ira" selected`)
+	assert.NotContains(t, iras, "Skep fill is seen")
+	assert.NotContains(t, iras, "glue holds")
+	_, wires, _ := got(t, srv, apiary+"/walkdown?trade=wiring")
+	for _, body := range []string{iras, wires} {
+		assert.Contains(t, body, "Honey shelf")
+	}
+	_, none, _ := got(t, srv, apiary+"/walkdown?trade=paint&in=loom")
+	assert.Contains(t, none, "No snag is all of that at once")
 }
 
 // fetched gets a page.

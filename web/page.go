@@ -152,7 +152,8 @@ type Page struct {
 	Yard                      *YardPage
 	Strike                    *StrikeView
 	ShelfRead                 *formats.ShelfRead
-	ByProp, ByPlace           []Link // what the Walkdown's snags can be narrowed to
+	Narrowed                  bool
+	Filters                   []Filter // what the Walkdown's snags can be narrowed to
 	Nights                    *NightPage
 	Proofs                    *CardsView
 	Compare                   *CompareView

@@ -2,7 +2,6 @@ package web
 
 import (
 	"fmt"
-	"net/url"
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
@@ -27,10 +26,18 @@ var walkdownPlace = place{
 // walkSnags lists all snags, worst first, or those that are waived.
 func (s *Server) walkSnags(_ *gin.Context, p *Page, snags []check.Snag) error {
 	p.Snags, p.More = nil, 0
-	of, in := p.Query.Get("of"), p.Query.Get("in")
-	p.filters(snags, of, in)
+	only := check.For{Prop: p.Query.Get("of"), Place: p.Query.Get("in"), Trade: p.Query.Get("trade"),
+		Person: p.Query.Get("for")}
+	var shown []check.Snag
 	for _, sn := range snags {
-		if (sn.Waived != nil) == (p.Way == "waived") && (of == "" || sn.Prop == of) && (in == "" || sn.Place == in) {
+		if (sn.Waived != nil) == (p.Way == "waived") {
+			shown = append(shown, sn)
+		}
+	}
+	p.Narrowed = only != check.For{}
+	p.filters(shown, only)
+	for _, sn := range shown {
+		if only.Of(p.Plan, sn) {
 			p.Snags = append(p.Snags, p.view(sn))
 		}
 	}
@@ -41,38 +48,53 @@ func (s *Server) walkSnags(_ *gin.Context, p *Page, snags []check.Snag) error {
 	return nil
 }
 
-// filters are the props and the places that snags are of, each a press away.
-func (p *Page) filters(snags []check.Snag, of, in string) {
-	props, places := map[string]int{}, map[string]int{}
-	for _, sn := range snags {
-		if (sn.Waived != nil) == (p.Way == "waived") {
-			props[sn.Prop]++
-			places[sn.Place]++
-		}
-	}
-	at := func(of, in string) string {
-		q := url.Values{"way": {p.Way}}
-		for k, v := range map[string]string{"of": of, "in": in} {
-			if v != "" {
-				q.Set(k, v)
+// Filter is one way to narrow the snags: what it can be narrowed to, how many are left
+// with what else is chosen.
+type Filter struct {
+	Name, Label string
+	Options     []Option
+}
+
+// filters are the props, places, trades and people that snags are of.
+func (p *Page) filters(snags []check.Snag, only check.For) {
+	add := func(name, label, all, at string, to func(f *check.For) *string, choices []Option) {
+		f := Filter{Name: name, Label: label}
+		for _, c := range append([]Option{{Text: all}}, choices...) {
+			would, n := only, 0
+			*to(&would) = c.Value
+			for _, sn := range snags {
+				if would.Of(p.Plan, sn) {
+					n++
+				}
+			}
+			if c.On = c.Value == at; n > 0 || c.On || c.Value == "" {
+				c.Text = fmt.Sprintf("%s (%d)", c.Text, n)
+				f.Options = append(f.Options, c)
 			}
 		}
-		return "/p/" + p.PlanID + "/walkdown?" + q.Encode()
+		p.Filters = append(p.Filters, f)
 	}
-	p.ByProp = []Link{{Text: "All props", Href: at("", in), On: of == ""}}
+	var props, places, trades, people []Option
 	for _, x := range p.Plan.Props {
-		if props[x.ID] > 0 {
-			p.ByProp = append(p.ByProp, Link{Text: fmt.Sprintf("%s %d", x.Name, props[x.ID]), Href: at(x.ID, in),
-				On: of == x.ID})
-		}
+		props = append(props, Option{Value: x.ID, Text: x.Name})
 	}
-	p.ByPlace = []Link{{Text: "All places", Href: at(of, ""), On: in == ""}}
 	for _, id := range []string{"bench", "loom", "rehearsal", "yard", "calendar", "stores", "walkdown"} {
-		if places[id] > 0 {
-			text := fmt.Sprintf("%s %d", measure.Capital(id), places[id])
-			p.ByPlace = append(p.ByPlace, Link{Text: text, Href: at(of, id), On: in == id})
-		}
+		places = append(places, Option{Value: id, Text: measure.Capital(id)})
 	}
+	for _, t := range check.Trades {
+		trades = append(trades, Option{Value: t, Text: measure.Capital(t)})
+	}
+	add("of", "Prop", "All props", only.Prop, func(f *check.For) *string { return &f.Prop }, props)
+	add("in", "Place", "All places", only.Place, func(f *check.For) *string { return &f.Place }, places)
+	add("trade", "Trade", "All trades", only.Trade, func(f *check.For) *string { return &f.Trade }, trades)
+	if len(p.Plan.People) == 0 {
+		return
+	}
+	for _, x := range p.Plan.People {
+		people = append(people, Option{Value: x.ID, Text: x.Name})
+	}
+	people = append(people, Option{Value: check.Nobody, Text: "Nobody's trade"})
+	add("for", "Person", "Everybody", only.Person, func(f *check.For) *string { return &f.Person }, people)
 }
 
 // LogLine is one edit of the log.

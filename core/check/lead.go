@@ -48,7 +48,7 @@ var _ = rule("lead-too-short", Fix, "A lamp's lead does not reach along its path
 			s.At = append(s.At, "device:"+d.ID)
 		}
 		d := short[0]
-		s.Title = d.Name + "’s lead is too short"
+		s.Title = words.Whose(d.Name) + " lead is too short"
 		if len(short) > 1 {
 			s.Title = fmt.Sprintf("%d leads are too short", len(short))
 		}

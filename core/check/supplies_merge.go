@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
 
@@ -45,10 +46,10 @@ var _ = rule(
 						At:    []string{"device:" + b.ID, "device:" + a.ID},
 						Title: a.Name + " could carry " + b.Name + " too",
 						Why: fmt.Sprintf(
-							"Together they take %s, %.0f %% of %s's %s: one supply less to plug in, to feed and to fail.",
+							"Together they take %s, %.0f %% of %s %s: one supply less to plug in, to feed and to fail.",
 							measure.Amps(sum),
 							100*sum/la,
-							a.Name,
+							words.Whose(a.Name),
 							measure.Amps(la),
 						),
 						Mends: []Mend{m},

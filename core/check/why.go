@@ -12,6 +12,7 @@ type Why struct {
 	Code    string `json:"-"`
 	Rule    string `json:"-"`       // its sentence
 	Level   Level  `json:"-"`       // the worst it reports
+	Trade   string `json:"trade"`   // whose work it is, one of Trades
 	Picture string `json:"picture"` // which drawing shows it
 	Cause   string `json:"cause"`
 	Do      string `json:"do"` // what people do

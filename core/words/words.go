@@ -223,3 +223,11 @@ func Count(n int, one string) string {
 	}
 	return fmt.Sprintf("%d %ss", n, one)
 }
+
+// Whose is a name with what says that something is its own: Gate's, Eyes'.
+func Whose(name string) string {
+	if strings.HasSuffix(strings.ToLower(name), "s") {
+		return name + "'"
+	}
+	return name + "'s"
+}

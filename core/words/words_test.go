@@ -86,3 +86,9 @@ func TestCount(t *testing.T) {
 		assert.Equal(t, want, got)
 	}
 }
+
+func TestWhose(t *testing.T) {
+	assert.Equal(t, "Gate's", Whose("Gate"))
+	assert.Equal(t, "Eyes'", Whose("Eyes"))
+	assert.Equal(t, "LEDS'", Whose("LEDS"))
+}
