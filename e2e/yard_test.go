@@ -11,6 +11,7 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -283,4 +284,37 @@ func TestTheYardIsMeasured(t *testing.T) {
 		}
 	}
 	assert.Greater(t, len(colours), 3, "something is drawn")
+}
+
+// Shift and a press picks several in the yard; they are put in a row and spread evenly,
+// each one step to undo; the line says the same.
+func TestTheYardIsPutInLine(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
+	s := open(t, apiary+"/yard")
+	ids := []string{"sunflowers", "skep", "gate"}
+	for i, id := range ids {
+		s.live(func() {
+			eval[bool](s, fmt.Sprintf(`(()=>{document.querySelector('[data-yard="plot:%s"]').dispatchEvent(
+				new MouseEvent("click",{bubbles:true,cancelable:true,shiftKey:true})); return true})()`, id))
+		})
+		if i > 0 {
+			assert.Contains(t, s.text(".ticket h2"), fmt.Sprintf("%d picked", i+1))
+		}
+	}
+	y := func(id string) float64 { return s.plan("midnight-apiary").PlotOf(id).Y.Value() }
+	x := func(id string) float64 { return s.plan("midnight-apiary").PlotOf(id).X.Value() }
+	was := y("gate")
+	s.live(func() { s.clickText("In a row") })
+	for _, id := range ids {
+		assert.InDelta(t, y("sunflowers"), y(id), 0.01, id)
+	}
+	s.live(func() { s.clickText("Spread evenly") })
+	at := []float64{x(ids[0]), x(ids[1]), x(ids[2])}
+	slices.Sort(at)
+	assert.InDelta(t, at[2]-at[1], at[1]-at[0], 2)
+	s.say("undo", "undo: spread evenly")
+	s.say("undo", "undo: put in a row")
+	assert.InDelta(t, was, y("gate"), 0.01)
+	s.say("align gate, skep in a column", "put in a column")
+	assert.InDelta(t, x("gate"), x("skep"), 0.01)
 }

@@ -22,16 +22,20 @@ type Several struct {
 	Hint   string
 	Join   []string // the two solids of one prop that may be joined, or none
 	Prop   string
+	Yard   bool // they stand in the yard, and can be put in line
 }
 
 // mostPicked is how many things can be picked together.
 const mostPicked = 60
 
+// pickable are the kinds of elements that can be picked together.
+var pickable = []string{"solid", "device", "plot", "fixture", "viewpoint", "outlet"}
+
 // picked is the keys of a selection that are there, each once.
 func picked(p *plan.Plan, sel string) (keys []string) {
 	for _, key := range strings.Split(sel, ",") {
 		kind, id, _ := strings.Cut(key, ":")
-		if kind != "solid" && kind != "device" || slices.Contains(keys, key) || len(keys) == mostPicked {
+		if !slices.Contains(pickable, kind) || slices.Contains(keys, key) || len(keys) == mostPicked {
 			continue
 		}
 		if v, _ := p.Get(kind, id); v != nil {
@@ -58,6 +62,7 @@ func (p *Page) several(keys []string, o over) {
 	}
 	v.Say = o.values["each"]
 	v.Join, v.Prop = p.twoSolids(keys)
+	v.Yard = p.Place == "yard"
 	p.Several, p.Ticket = v, nil
 }
 
@@ -78,7 +83,7 @@ func (p *Page) twoSolids(keys []string) (two []string, prop string) {
 }
 
 // forEach does one thing to all that is picked, as one step: takes them away,
-// makes each once more, or says a phrase of each.
+// makes each once more, puts them in line, or says a phrase of each.
 func (s *Server) forEach(c *gin.Context) {
 	do, each := c.PostForm("do"), strings.TrimSpace(c.PostForm("each"))
 	why := ""
@@ -130,6 +135,8 @@ func without(back string) string {
 func together(p *plan.Plan, s *Server, keys []string, do, each string) (plan.Edit, error) {
 	e := plan.Edit{Label: fmt.Sprintf("%s of %d", each, len(keys))}
 	switch {
+	case slices.Contains(plan.Aligned, do):
+		return p.Align(keys, do)
 	case do == "remove":
 		e.Label = fmt.Sprintf("take away %d", len(keys))
 	case do == "copy":

@@ -63,7 +63,7 @@ var subjects = []subject{
 		},
 	},
 	{"Order of work", []string{"calendar"}, []string{"person", "delivery", "task"}},
-	{"Yard", []string{"yard"}, []string{"stand", "walk", "screen", "wall", "fence", "hedge", "light", "cord", "view",
+	{"Yard", []string{"yard"}, []string{"stand", "align", "walk", "screen", "wall", "fence", "hedge", "light", "cord", "view",
 		"wind", "outlet"}},
 	{"The shop", []string{"barn"}, []string{"shop", "price"}},
 	{"Anything", []string{"barn", "bench", "loom", "rehearsal", "calendar", "walkdown", "yard"},

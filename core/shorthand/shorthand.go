@@ -49,7 +49,7 @@ var verbs map[string]verb
 var anywhere = map[string]bool{
 	"prop":  true,
 	"stand": true, "wall": true, "screen": true, "fence": true, "hedge": true, "walk": true, "light": true,
-	"cord": true, "view": true, "wind": true,
+	"cord": true, "view": true, "wind": true, "align": true,
 	"opened": true,
 	"person": true, "delivery": true, "task": true,
 	"cue":    true,
@@ -148,6 +148,7 @@ func init() {
 		"delivery":   {"delivery gear motor for box 2026-10-03", (*reader).delivery},
 		"task":       {"task fetch the fogger 1 h", (*reader).task},
 		"opened":     {"opened pva 2025-03-01", (*reader).opened},
+		"align":      {"align skep, gate in a row", (*reader).align},
 		"stand":      {"stand skep at 20 ft, 6 ft turned 30", (*reader).stand},
 		"wall":       {"wall house 9 ft high from 0 ft, 0 ft to 40 ft, 0 ft", (*reader).wall},
 		"screen":     {"screen reed 6 ft high from 8 ft, 14 ft to 16 ft, 14 ft", (*reader).wall},

@@ -111,6 +111,48 @@ func (r *reader) stand() (*Reading, error) {
 	return r.put(text, "plot", x.ID, x)
 }
 
+// align puts things of the yard in line: align skep, gate, sunflowers in a row.
+func (r *reader) align() (*Reading, error) {
+	list, how := slices.Clone(r.words[1:]), ""
+	for _, end := range [][]string{{"in", "a", "row"}, {"in", "a", "column"}, {"in", "line"}, {"evenly"}} {
+		if n := len(list) - len(end); n > 0 && strings.EqualFold(strings.Join(list[n:], " "), strings.Join(end, " ")) {
+			list, how = list[:n], end[len(end)-1]
+			break
+		}
+	}
+	if how == "" {
+		return nil, fmt.Errorf("say what, then in a row, in a column, or evenly")
+	}
+	var keys, names []string
+	for len(list) > 0 {
+		if list[0] == "," || strings.EqualFold(list[0], "and") {
+			list = list[1:]
+			continue
+		}
+		t, rest, ok := r.named(list)
+		if !ok {
+			return nil, r.what(list)
+		}
+		key := t.kind + ":" + t.id
+		if t.kind == "prop" {
+			plot := r.p.PlotOf(t.id)
+			if plot == nil {
+				return nil, fmt.Errorf("%s is not set out yet; say where it stands", plan.NameOf(t.value))
+			}
+			key = "plot:" + plot.ID
+		}
+		keys, names, list = append(keys, key), append(names, plan.NameOf(t.value)), rest
+	}
+	if how == "line" {
+		how = "row"
+	}
+	e, err := r.p.Align(keys, how)
+	if err != nil {
+		return nil, err
+	}
+	return &Reading{Text: strings.Join(names, ", ") + ": " + e.Label, Edit: e, Select: keys[0]}, nil
+}
+
 // wall is what hides: screen reed 6 ft high from 8 ft, 14 ft to 16 ft, 14 ft.
 func (r *reader) wall() (*Reading, error) {
 	kind := strings.ToLower(r.words[0])

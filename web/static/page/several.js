@@ -2,7 +2,7 @@
 (function () {
   "use strict";
   const { $, $$, go } = window.page;
-  const several = /^(solid|device):/;
+  const several = /^(solid|device|plot|fixture|viewpoint|outlet):/;
 
   function keyOf(el) {
     const body = el.closest("[data-solid]"), link = el.closest("a[data-key], a.pick");

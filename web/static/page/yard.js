@@ -16,7 +16,7 @@
     slack: 5,
     own: true,
     hold(el, e, svg) {
-      if (!$("#yardmove") || e.pointerType === "touch" && !el.matches(".on, .yardgrip")) return null;
+      if (!$("#yardmove") || e.shiftKey || e.pointerType === "touch" && !el.matches(".on, .yardgrip")) return null;
       return { k: 1000 / scale(svg) };
     },
     move(h, by) { h.by = by; h.el.setAttribute("transform", `translate(${by.x} ${by.y})`); },
