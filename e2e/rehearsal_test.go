@@ -3,12 +3,14 @@ package e2e
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"strings"
 	"testing"
 
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/heavy"
 
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
@@ -34,6 +36,25 @@ func TestAFaultIsFoundReplayedAndMended(t *testing.T) {
 	assert.Contains(t, s.text(".kept li.held"), "kept:")
 	s.live(func() { s.click(`.depths a[href$="depth=2"]`) })
 	assert.Contains(t, s.text(".searchhead"), "Searched to 2 events")
+}
+
+// A deep search of buttons that share a horn is done in view: how far it is is told, it is
+// stopped and taken up again, and ends with every order looked at.
+func TestADeepSearchIsDoneInView(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
+	s := open(t, apiary)
+	p := heavy.Sharing(4)
+	require.NoError(t, s.store.Create(context.Background(), p, false))
+	s.goTo("/p/sharing/rehearsal?prop=p&way=search&depth=6")
+	s.wait(`document.querySelector("[x-data=deeper] [role=status]")?.textContent.includes("moments")`)
+	assert.Contains(t, s.text(".searchhead"), "Searched to 3 events, every order of them", "meanwhile")
+	s.clickText("Stop")
+	assert.Contains(t, s.text(".searchhead"), "stopped")
+	s.clickText("Look on")
+	s.wait(`document.querySelector(".searchhead").textContent.includes("Searched to 6 events")`)
+	assert.Contains(t, s.text(".searchhead"), "Searched to 6 events, every order of them")
+	assert.Zero(t, s.count("[x-data=deeper]"))
+	assert.Contains(t, s.text(".kept"), "Horn never longer than 8 s")
 }
 
 func latchOf(s *site, trigger string) string {

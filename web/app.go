@@ -145,6 +145,7 @@ func (s *Server) views(p *gin.RouterGroup) {
 	p.GET("/help", ownOnly, s.help)
 	p.GET("/trace", ownOnly, s.trace)
 	p.GET("/search", ownOnly, s.searching)
+	p.GET("/deeper", ownOnly, s.deeper)
 	p.GET("/better", ownOnly, s.better)
 	p.POST("/turns", s.keepTurns)
 	p.GET("/slide", ownOnly, s.sliding)

@@ -691,7 +691,8 @@ func (p *Page) nameOf(key string) string {
 }
 
 // keeps reports that the page may be kept as it is: a drill has a record of its own, a
-// calendar a clock, and mends may still be tried.
+// calendar a clock, mends may still be tried, and a search may be under way.
 func (p *Page) keeps() bool {
-	return p.Way != "train" && p.Place != "calendar" && p.Place != "stores" && p.Untried == 0
+	return p.Way != "train" && p.Place != "calendar" && p.Place != "stores" && p.Untried == 0 &&
+		(p.Search == nil || p.Search.Looking == "")
 }

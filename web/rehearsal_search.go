@@ -4,6 +4,7 @@ import (
 	"html/template"
 	"strconv"
 	"strings"
+	"time"
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
@@ -27,6 +28,9 @@ type SearchView struct {
 	Kept    []Kept
 	Broken  int
 	Depths  []Link
+	Looking string // where it is told how far a deeper search is; none when there is none to do
+	Wanted  int    // how deep that goes
+	Wait    string // the page that waits for it
 }
 
 // Kept is a promise and whether it is kept.
@@ -50,8 +54,10 @@ var searchWay = way{
 	},
 }
 
-// searchMost bounds one search: some two seconds' worth.
-const searchMost = 300_000
+// searchMost bounds the search of one part of the show: some two seconds' worth. What goes
+// to atOnce events, or is all seen in a few moments, is looked for while the page waits, the
+// rest in view.
+const searchMost, searchFew, atOnce = 1_500_000, 20_000, 3
 
 // searched looks for the bad surprise, to the depth that is asked for.
 func (p *Page) searched() {
@@ -61,17 +67,24 @@ func (p *Page) searched() {
 		depth = 3
 	}
 	depth = max(1, min(work.Deepest, depth))
-	got := w.SurprisesTo(depth, searchMost)
-	v := &SearchView{Depth: depth, Done: got.Depth, Whole: got.Exhaustive, Loops: got.Loops,
-		States: grouped(got.States), Moments: grouped(got.Moments), Broken: len(got.Broken)}
-	p.Search = v
 	at := func(n int) string {
 		return p.href("rehearsal", p.Prop, p.Sel, "search") + "&depth=" + strconv.Itoa(n)
 	}
-	for n := 1; n <= work.Deepest; n++ {
-		v.Depths = append(v.Depths, Link{Text: strconv.Itoa(n), Href: at(n), On: n == depth})
+	wanted := depth
+	if depth > atOnce && w.SurprisesSoon(depth, searchFew) == nil && p.Query.Get("wait") == "" {
+		depth = atOnce
 	}
-	if v.Whole && depth < work.Deepest {
+	got := w.SurprisesTo(depth, searchMost, nil)
+	v := &SearchView{Depth: depth, Done: got.Depth, Whole: got.Exhaustive, Loops: got.Loops,
+		States: grouped(got.States), Moments: grouped(got.Moments), Broken: len(got.Broken)}
+	p.Search = v
+	if wanted > depth {
+		v.Wanted, v.Looking, v.Wait = wanted, "/deeper?depth="+strconv.Itoa(wanted), at(wanted)+"&wait=1"
+	}
+	for n := 1; n <= work.Deepest; n++ {
+		v.Depths = append(v.Depths, Link{Text: strconv.Itoa(n), Href: at(n), On: n == wanted})
+	}
+	if v.Whole && depth < work.Deepest && wanted == depth {
 		v.Deeper = at(depth + 1)
 	}
 	if got.Err != nil {
@@ -96,6 +109,49 @@ func (p *Page) searched() {
 	}
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	p.Ticket = p.ticket(kind, id)
+}
+
+// deeper looks for surprises of longer sequences and streams how far it is as server-sent
+// events; what it found is kept with the plan, for the page. Closing the stream ends it.
+func (s *Server) deeper(c *gin.Context) {
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	depth, _ := strconv.Atoi(c.Query("depth"))
+	depth = max(1, min(work.Deepest, depth))
+	ctx, end, ok := s.streamed(c)
+	if !ok {
+		return
+	}
+	defer end()
+	shown := time.Time{}
+	got := w.SurprisesTo(depth, searchMost, func(p show.Progress) bool {
+		if time.Since(shown) > searchShows {
+			shown = time.Now()
+			return ctx.Err() == nil && told(c, deeperSaid(p, false))
+		}
+		return ctx.Err() == nil
+	})
+	if ctx.Err() == nil {
+		told(c, deeperSaid(show.Progress{Share: 1, States: got.States, Moments: got.Moments, Depth: got.Depth}, true))
+	}
+}
+
+// deeperMessage is one message of it.
+type deeperMessage struct {
+	Share float64 `json:"share"`
+	Said  string  `json:"said"`
+	Done  bool    `json:"done"`
+}
+
+func deeperSaid(p show.Progress, done bool) deeperMessage {
+	said := grouped(p.States) + " states, " + grouped(p.Moments) + " moments"
+	if p.Parts > 1 && !done {
+		said = strconv.Itoa(p.Done) + " of " + strconv.Itoa(p.Parts) + " parts of the show, " + said
+	}
+	return deeperMessage{Share: p.Share, Said: said, Done: done}
 }
 
 func (p *Page) promiseHref(x show.Promise) string {

@@ -63,8 +63,8 @@ var subjects = []subject{
 		},
 	},
 	{"Order of work", []string{"calendar"}, []string{"person", "delivery", "task"}},
-	{"Yard", []string{"yard"}, []string{"stand", "align", "walk", "screen", "wall", "fence", "hedge", "light", "cord", "view",
-		"wind", "outlet"}},
+	{"Yard", []string{"yard"}, []string{"stand", "align", "walk", "screen", "wall", "fence", "hedge", "light", "cord",
+		"view", "wind", "outlet"}},
 	{"The shop", []string{"barn"}, []string{"shop", "price"}},
 	{"Anything", []string{"barn", "bench", "loom", "rehearsal", "calendar", "walkdown", "yard"},
 		[]string{"prop", "rename", "copy", "mirror", "row", "circle", "pickets", "remove", "note"}},
@@ -96,7 +96,7 @@ func HelpFor(p *plan.Plan, lib *stock.Library, prop string) (out []HelpGroup) {
 				if s.verbs != nil {
 					line = own.in(strings.Replace(line, "left arm", "box", 1))
 				}
-				if h := helpOf(p, lib, prop, line); k == 0 || h.Good {
+				if h := calledBy(p, lib, prop, helpOf(p, lib, prop, line)); k == 0 || h.Good {
 					g.Lines = append(g.Lines, h)
 				}
 			}
@@ -104,6 +104,29 @@ func HelpFor(p *plan.Plan, lib *stock.Library, prop string) (out []HelpGroup) {
 		out = append(out, g)
 	}
 	return out
+}
+
+// calledBy is a line with its devices' names where it has their IDs, if it is understood so.
+func calledBy(p *plan.Plan, lib *stock.Library, prop string, h Help) Help {
+	if !h.Good {
+		return h
+	}
+	names := func(line string) string {
+		return ownWord.ReplaceAllStringFunc(line, func(w string) string {
+			if d := p.Device(w); d != nil && plainName.MatchString(d.Name) {
+				return d.Name
+			}
+			return w
+		})
+	}
+	line := names(h.Line)
+	if line == h.Line {
+		return h
+	}
+	if named := helpOf(p, lib, prop, line); named.Good && named.Says == names(h.Says) {
+		return named
+	}
+	return h
 }
 
 func helpOf(p *plan.Plan, lib *stock.Library, prop, line string) Help {
@@ -294,8 +317,8 @@ func Example(p *plan.Plan, lib *stock.Library, prop, verb string) string {
 		if first == "" || verb == "glue" {
 			first = line
 		}
-		if helpOf(p, lib, prop, line).Good {
-			return line
+		if h := helpOf(p, lib, prop, line); h.Good {
+			return calledBy(p, lib, prop, h).Line
 		}
 	}
 	return first

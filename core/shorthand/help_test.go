@@ -83,3 +83,21 @@ func TestHelpOfAnEmptyProp(t *testing.T) {
 		}
 	}
 }
+
+// Examples call devices by their names, and do then what they did by their IDs.
+func TestExamplesCallDevicesByName(t *testing.T) {
+	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
+	lines := map[string]bool{}
+	for _, g := range HelpFor(p, stock.Shop, "keeper") {
+		for _, h := range g.Lines {
+			lines[h.Line] = true
+			if !h.Good {
+				continue
+			}
+			_, err := Read(p, stock.Shop, "keeper", h.Line)
+			assert.NoError(t, err, h.Line)
+		}
+	}
+	assert.True(t, lines["always Arm up never longer than 8 s"], "%v", lines)
+	assert.Equal(t, "always Arm up never longer than 8 s", Example(p, stock.Shop, "keeper", "always"))
+}

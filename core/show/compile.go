@@ -146,6 +146,7 @@ type moment struct {
 	fired    []int // when each trigger began its scene last
 	state    int
 	entered  int
+	acts     int   // scenes begun and ended, states entered, so far
 	timer    []int // when it fires next; -1 for never
 	out      []int // level of each channel
 	on       []int // since when it is as it is
@@ -244,4 +245,12 @@ func (s *moment) copy() *moment {
 	c.cutUp(slices.Clone(s.ints), slices.Clone(s.bools), len(s.seen), len(s.out), len(s.pos), len(s.fired))
 	c.runs = slices.Clone(s.runs)
 	return &c
+}
+
+// become makes a moment one that stands as another of the same machine does.
+func (s *moment) become(o *moment) {
+	ints, bools, runs := append(s.ints[:0], o.ints...), append(s.bools[:0], o.bools...), append(s.runs[:0], o.runs...)
+	*s = *o
+	s.cutUp(ints, bools, len(o.seen), len(o.out), len(o.pos), len(o.fired))
+	s.runs = runs
 }

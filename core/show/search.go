@@ -1,7 +1,8 @@
 package show
 
 import (
-	"encoding/binary"
+	"cmp"
+	"math"
 	"slices"
 	"sort"
 )
@@ -11,9 +12,11 @@ type Search struct {
 	Machine  Machine
 	Promises []Promise // the builder's own, besides those built in
 	Depth    int       // events at most
-	Most     int       // moments worked out at most, in all; 0 is some two seconds' worth
-	// told after each depth; a false ends the search. May be nil.
-	Progress func(depth, states int) bool
+	Most     int       // moments worked out at most, of each part; 0 is some two seconds' worth
+	// told now and then; a false ends the search. May be nil.
+	Progress func(Progress) bool
+	only     bool // the promises are all: those built in are among them
+	plain    bool // leave nothing out that cannot matter: what the quick way is tested against
 }
 
 // Broken is a promise with the shortest sequence of events found that breaks it.
@@ -68,18 +71,23 @@ type state struct {
 	step    string
 	stimuli []Stimulus // what this step was
 	depth   int
+	input   int // of this step
 }
 
 type searcher struct {
 	Search
 	p       *program
 	watch   []monitor
-	seen    map[string]bool
+	seen    map[string][][]int // what may come of each state: the gates that no other stands above
+	gates   gates
 	found   Found
-	broken  map[string]bool
 	asleep  map[string]bool // quiet states that were tried for what starts
 	canFire []bool          // from the beginning
 	ticks   int
+	tellAt  int
+	states  int
+	spares  []*state
+	echoes  [][]int // by input
 	most    int
 	horizon int
 	lasting bool // a promise is about how long something may be on
@@ -94,12 +102,15 @@ func (q Search) Run() (Found, error) {
 	if err := q.Machine.Check(); err != nil {
 		return Found{}, err
 	}
-	r := &searcher{Search: q, p: compile(q.Machine), seen: map[string]bool{}, broken: map[string]bool{},
+	r := &searcher{Search: q, p: compile(q.Machine), seen: map[string][][]int{},
 		asleep: map[string]bool{}, most: q.Most}
 	if r.most == 0 {
-		r.most = 400_000
+		r.most = 1_500_000
 	}
-	all := append(q.Machine.BuiltIn(), q.Promises...)
+	all := q.Promises
+	if !q.only {
+		all = append(q.Machine.BuiltIn(), q.Promises...)
+	}
 	var err error
 	if r.watch, err = r.p.monitors(all); err != nil {
 		return Found{}, err
@@ -121,6 +132,10 @@ func (q Search) Run() (Found, error) {
 		far = max(far, r.p.movers[i].UpTime, r.p.movers[i].DownTime)
 	}
 	r.horizon = min(farthest, 2*(r.horizon+far)+3000)
+	r.gates = r.p.gates(r.watch, r.plain)
+	for i := range r.p.inputs {
+		r.echoes = append(r.echoes, r.echo(i))
+	}
 	r.search()
 	return r.found, nil
 }
@@ -135,48 +150,63 @@ func (r *searcher) search() {
 		closed:  fill(len(r.p.inputs), never),
 		since:   fill(len(r.watch), -1),
 		pressed: true,
+		input:   -1,
 	}
 	r.observe(s, first, 0)
 	r.canFire = r.starts(first, 2)
 	front := []*state{first}
 	whole := true
-	for depth := 0; ; depth++ {
-		last := depth >= r.Depth
+	for depth := 0; whole && len(front) > 0 && depth <= r.Depth; depth++ {
+		last := depth == r.Depth
 		var next []*state
-		for _, st := range front {
-			next = append(next, r.follow(st, last)...)
-			if r.ticks > r.most {
+		for i, st := range front {
+			if r.ticks > r.most || !r.told(depth, float64(i)/float64(len(front)), false) {
 				whole = false
 				break
 			}
+			next = append(next, r.follow(st, last)...)
 		}
-		if whole {
+		if whole = whole && r.ticks <= r.most; whole {
 			r.found.Depth = depth
-		}
-		if last || !whole || len(next) == 0 || r.Progress != nil && !r.Progress(depth, len(r.seen)) {
-			whole = whole && (last || len(next) == 0)
-			if whole {
-				r.found.Depth = r.Depth // nothing new can happen any more
-			}
-			break
 		}
 		front = next
 	}
+	if whole {
+		r.found.Depth = r.Depth // or nothing new can happen any more
+	}
+	r.told(r.found.Depth, 1, true)
 	r.found.Exhaustive = whole
-	r.found.States, r.found.Moments = len(r.seen), r.ticks
+	r.found.States, r.found.Moments = r.states, r.ticks
 	sort.SliceStable(
 		r.found.Broken,
 		func(i, j int) bool { return r.found.Broken[i].Events < r.found.Broken[j].Events },
 	)
 }
 
+// told says how far it is, every so many moments: far is how much of a depth is done. What
+// is deeper costs more, each depth some four times the one before it.
+func (r *searcher) told(depth int, far float64, done bool) bool {
+	if r.Progress == nil || !done && r.ticks < r.tellAt {
+		return true
+	}
+	r.tellAt = r.ticks + 20_000
+	p := Progress{Parts: 1, Depth: depth, States: r.states, Moments: r.ticks,
+		Share: math.Pow(4, float64(depth)+far-float64(r.Depth)-1)}
+	p.Share = max(p.Share, float64(r.ticks)/float64(r.most))
+	if done {
+		p.Done, p.Share = 1, 1
+	}
+	return r.Progress(p)
+}
+
 // follow plays a state on with nothing more happening, and watches it; then tries every
 // event at every moment of that, unless it is the last.
 func (r *searcher) follow(st *state, last bool) []*state {
-	run := st.twin()
+	run := r.twin(st)
+	defer r.done(run)
 	s := &sim{p: r.p, moment: run.moment, coarse: true}
 	times := []int{s.now}
-	was := look(s)
+	was := r.gates.look(s)
 	end := s.now + r.horizon
 	for {
 		t := r.upcoming(s, run)
@@ -187,7 +217,7 @@ func (r *searcher) follow(st *state, last bool) []*state {
 			break
 		}
 		r.advance(s, run, t)
-		if is := look(s); is != was { // a contact let go is nothing to anybody
+		if is := r.gates.look(s); is != was { // a contact let go is nothing to anybody
 			was = is
 			times = append(times, t)
 		}
@@ -203,11 +233,11 @@ func (r *searcher) follow(st *state, last bool) []*state {
 }
 
 // look is what can be seen of a machine from outside, and what it will answer.
-func look(s *sim) uint64 {
+func (g *gates) look(s *sim) uint64 {
 	h := uint64(14695981039346656037)
 	mix := func(v int) { h = (h ^ uint64(v+7)) * 1099511628211 }
 	for i := range s.runs {
-		if s.runs[i].playing {
+		if s.runs[i].playing && !g.past(s.moment, i) {
 			mix(i)
 		}
 	}
@@ -289,19 +319,20 @@ func (r *searcher) observe(s *sim, st *state, t int) {
 	}
 }
 
-// breach keeps the first, and so shortest, way to break a promise.
+// breach keeps the shortest way to break a promise. One of a depth may be come upon before
+// all of the depth before it were followed.
 func (r *searcher) breach(st *state, m *monitor, at int) {
 	b := Broken{Promise: *m.Promise, At: at, Events: st.depth}
 	if st.cut && m.Kind != Alone { // told by itself: what mends the one does not mend the other
-		if r.broken[m.ID] {
+		if had := r.found.Of(m.ID); had != nil && had.Events <= b.Events {
 			return
 		}
 		b.Promise.ID = AfterPower + b.Promise.ID
 	}
-	if r.broken[b.Promise.ID] {
+	had := r.found.Of(b.Promise.ID)
+	if had != nil && had.Events <= b.Events {
 		return
 	}
-	r.broken[b.Promise.ID] = true
 	for x := st; x != nil; x = x.from {
 		if x.step != "" {
 			b.Steps = append(b.Steps, x.step)
@@ -310,6 +341,10 @@ func (r *searcher) breach(st *state, m *monitor, at int) {
 	}
 	slices.Reverse(b.Steps)
 	sort.SliceStable(b.Stimuli, func(i, j int) bool { return b.Stimuli[i].At < b.Stimuli[j].At })
+	if had != nil {
+		*had = b
+		return
+	}
 	r.found.Broken = append(r.found.Broken, b)
 }
 
@@ -321,11 +356,11 @@ type choice struct {
 }
 
 // choices are the events that can come, each so that it counts at, or between, the
-// moments at which anything changes.
+// moments at which anything changes, or at which something of its own would change just
+// then: so that whatever it sets going comes before and after whatever goes on.
 func (r *searcher) choices(run *state, times []int) (out []choice) {
 	begin := times[0]
-	var edges []int
-	edges = append(edges, times...)
+	edges := slices.Clone(times)
 	for i := range r.p.inputs { // hold-offs and rests that end
 		if n := run.accepted[i] + r.p.inputs[i].HoldOff; r.p.inputs[i].HoldOff > 0 && n > begin {
 			edges = append(edges, n)
@@ -337,80 +372,151 @@ func (r *searcher) choices(run *state, times []int) (out []choice) {
 			edges = append(edges, n)
 		}
 	}
-	slices.Sort(edges)
-	edges = slices.Compact(edges)
-	edges = append(edges, edges[len(edges)-1]+1000)
-	at := []int{begin}
-	for i, t := range edges {
-		if i+1 == len(edges) {
-			break
-		}
-		at = append(at, (t+edges[i+1])/2)
-		if r.lasting { // just before the change: what adds up to most
-			at = append(at, edges[i+1]-1)
-		}
-	}
-	at = append(at, edges[len(edges)-1]) // when all is quiet again
-	add := func(c choice) {
-		if !slices.Contains(out, c) {
-			out = append(out, c)
-		}
-	}
-	for _, t := range edges { // a switch bounces just as it closes
+	edges = sorted(edges)
+	last := edges[len(edges)-1] + 1000
+	add := func(c choice) { out = append(out, c) }
+	for _, t := range append(slices.Clone(edges), last) { // a switch bounces just as it closes
 		for i := range r.p.inputs {
 			if in := &r.p.inputs[i]; in.mover >= 0 && in.MinPulse <= bouncing && len(r.p.by[i]) > 0 {
 				add(choice{t, i, "bounce"})
 			}
 		}
 	}
-	for _, t := range at {
-		for i := range r.p.inputs {
-			in := &r.p.inputs[i]
-			if in.Kind != Contact || in.mover >= 0 || len(r.p.by[i]) == 0 {
-				continue
+	for i := range r.p.inputs {
+		in := &r.p.inputs[i]
+		if in.Kind != Contact || in.mover >= 0 || len(r.p.by[i]) == 0 {
+			continue
+		}
+		momentary := slices.ContainsFunc(r.p.by[i], func(k int) bool { return r.p.triggers[k].Latch == Momentary })
+		var touch []int
+		for _, t := range times {
+			for _, e := range r.echoes[i] {
+				if t-e > begin {
+					touch = append(touch, t-e)
+				}
 			}
+		}
+		for _, t := range r.between(edges, touch, last) {
 			from := max(begin, t-in.MinPulse)
 			add(choice{from, i, "press"})
 			if in.MinPulse <= bouncing {
 				add(choice{from, i, "bounce"})
 			}
-			for _, k := range r.p.by[i] {
-				if r.p.triggers[k].Latch == Momentary {
-					add(choice{from, i, "hold"})
+			if momentary {
+				add(choice{from, i, "hold"})
+			}
+		}
+	}
+	for _, t := range r.between(edges, nil, last) {
+		add(choice{t, -1, "power"})
+	}
+	slices.SortStableFunc(out, func(a, b choice) int { // what people do falls into one moment with what goes on
+		return cmp.Or(cmp.Compare(a.at, b.at), cmp.Compare(r.after(a), r.after(b)))
+	})
+	seen := map[choice]bool{}
+	return slices.DeleteFunc(out, func(c choice) bool {
+		was := seen[c]
+		seen[c] = true
+		return was
+	})
+}
+
+func sorted(list []int) []int {
+	slices.Sort(list)
+	return slices.Compact(list)
+}
+
+// between are the times at which something is tried: at first, just before each edge, which
+// stands for all the time since the one before it, and when all is quiet again; where what
+// adds up counts also just when its own would touch what goes on.
+func (r *searcher) between(edges, touch []int, last int) []int {
+	all := sorted(append(slices.Clone(edges), touch...))
+	at := append(make([]int, 0, 2*len(all)+1), all[0])
+	for i, t := range all[1:] {
+		if t-1 > all[i] {
+			at = append(at, t-1)
+		}
+	}
+	if r.lasting {
+		at = append(at, touch...)
+	}
+	return sorted(append(at, last))
+}
+
+// echo is what a press of an input sets going, in ms from when it counts, by itself from
+// where all rests, in any state.
+func (r *searcher) echo(i int) (out []int) {
+	in := &r.p.inputs[i]
+	for state := range max(1, len(r.p.states)) {
+		for _, how := range []int{tapped, r.horizon / 2} {
+			s := &sim{p: r.p, moment: r.p.start(), coarse: true}
+			if len(r.p.states) > 0 {
+				s.state = state
+			}
+			s.settled()
+			s.glide(in.WarmUp + in.HoldOff)
+			begin := s.now
+			edges := []edge{{begin, i, true}, {begin + in.MinPulse + how, i, false}}
+			was := r.gates.look(s)
+			for n := 0; n < 60 && len(out) < mostEchoes; n++ {
+				t := s.next()
+				if len(edges) > 0 && (t < 0 || edges[0].at <= t) {
+					t = edges[0].at
+				}
+				if t < 0 || t > begin+r.horizon {
+					break
+				}
+				m := 0
+				for m < len(edges) && edges[m].at <= t {
+					m++
+				}
+				s.tick(t, edges[:m])
+				edges = edges[m:]
+				if is := r.gates.look(s); is != was {
+					was = is
+					out = append(out, t-begin-in.MinPulse)
 				}
 			}
 		}
-		add(choice{t, -1, "power"})
 	}
-	sort.SliceStable(out, func(i, j int) bool { return out[i].at < out[j].at })
-	return out
+	out = sorted(out)
+	return slices.DeleteFunc(out, func(e int) bool { return e < 0 })
 }
+
+// mostEchoes bounds them: what repeats goes on for ever.
+const mostEchoes = 24
 
 // branch plays a state on to each choice's time and there makes the event: the states
 // that are new.
 func (r *searcher) branch(st *state, choices []choice) (out []*state) {
-	run := st.twin()
+	run := r.twin(st)
+	defer r.done(run)
 	s := &sim{p: r.p, moment: run.moment, coarse: true}
 	for _, c := range choices {
 		for {
 			t := r.upcoming(s, run)
-			if t < 0 || t > c.at {
+			if t < 0 || t >= c.at+r.after(c) {
 				break
 			}
 			r.advance(s, run, t)
 		}
-		if s.now < c.at {
-			r.observe(s, run, c.at)
-			s.glide(c.at)
+		to := c.at
+		if t := r.upcoming(s, run); t == c.at { // what is done falls into one moment with what goes on
+			to--
+		}
+		if s.now < to {
+			r.observe(s, run, to)
+			s.glide(to)
 		}
 		next := r.event(st, run, c)
 		if next == nil {
 			continue
 		}
-		if key := r.key(next); !r.seen[key] {
-			r.seen[key] = true
-			out = append(out, next)
+		if r.idle(run, next, c) || !r.fresh(next) {
+			r.done(next)
+			continue
 		}
+		out = append(out, next)
 		if r.ticks > r.most {
 			break
 		}
@@ -420,12 +526,12 @@ func (r *searcher) branch(st *state, choices []choice) (out []*state) {
 
 // event is the state after an event; nil when it cannot come now.
 func (r *searcher) event(st, run *state, c choice) *state {
-	if !run.powered {
-		return nil
+	if !run.powered || c.input >= 0 && (!r.plain && r.barred(run, c) || c.at == st.now && c.input < st.input) {
+		return nil // those of one moment count in their order
 	}
-	next := run.twin()
+	next := r.twin(run)
 	next.from, next.depth, next.stimuli = st, st.depth+1, nil
-	now := next.now
+	now := c.at
 	var edges []edge
 	if c.input < 0 {
 		next.step, next.cut = "power", true
@@ -457,23 +563,111 @@ func (r *searcher) event(st, run *state, c choice) *state {
 		}
 		next.stimuli = append(next.stimuli, Stimulus{e.at, name, e.down})
 	}
-	next.pending = append(next.pending, edges...)
-	s := &sim{p: r.p, moment: next.moment, coarse: true}
-	for _, e := range next.pending {
-		if e.at <= now {
-			r.advance(s, next, now)
-			break
-		}
+	next.pending, next.input = append(next.pending, edges...), c.input
+	if next.now == now {
+		r.advance(&sim{p: r.p, moment: next.moment, coarse: true}, next, now)
 	}
 	return next
 }
 
-func (st *state) twin() *state {
-	c := *st
-	c.moment = st.moment.copy()
-	c.closed, c.pending, c.since = slices.Clone(st.closed), slices.Clone(st.pending), slices.Clone(st.since)
-	return &c
+// after is 1 of what comes after all else of its moment: a switch that bounces as it
+// closes.
+func (r *searcher) after(c choice) int {
+	if c.input >= 0 && r.p.inputs[c.input].mover >= 0 {
+		return 1
+	}
+	return 0
 }
+
+// idle is whether an event did nothing: nothing began or ended by it, and once the contact
+// is let go all is as it would have been, but that a hold-off may run. That only keeps
+// presses from counting, so that whatever can happen after it can without it. A contact
+// that is held where that matters is not looked into.
+func (r *searcher) idle(run, next *state, c choice) bool {
+	if c.input < 0 || c.how == "hold" || r.plain {
+		return false
+	}
+	in := &r.p.inputs[c.input]
+	for _, k := range r.p.by[c.input] {
+		if r.p.triggers[k].Latch == Momentary {
+			return false
+		}
+	}
+	until := next.stimuli[len(next.stimuli)-1].At + in.Latency
+	with, without := r.ahead(next, until), r.ahead(run, until)
+	defer r.done(with)
+	defer r.done(without)
+	if with.acts != without.acts {
+		return false
+	}
+	with.closed[c.input] = without.closed[c.input]
+	a, b := r.key(with), r.key(without)
+	return a == b && above(r.gatesOf(without), r.gatesOf(with))
+}
+
+// barred is whether a press cannot count: all that it could start runs or rests until long
+// after it, and nothing but presses can change that.
+func (r *searcher) barred(st *state, c choice) bool {
+	in := &r.p.inputs[c.input]
+	counts := st.now + in.MinPulse + bouncing + apart
+	for _, k := range r.p.by[c.input] {
+		t := &r.p.triggers[k]
+		run, ends := &st.runs[t.scene], st.runs[t.scene].ended
+		if run.playing {
+			ends = run.begin + r.p.scenes[t.scene].long
+		}
+		if r.gates.still[t.scene] < 0 || ends+t.Rest <= counts {
+			return false
+		}
+	}
+	return r.gates.free[c.input]
+}
+
+// ahead is a state gone on to a time, unwatched.
+func (r *searcher) ahead(st *state, until int) *state {
+	a := r.twin(st)
+	s := &sim{p: r.p, moment: a.moment, coarse: true}
+	for {
+		t := r.upcoming(s, a)
+		if t < 0 || t > until {
+			break
+		}
+		var due []edge
+		a.pending = slices.DeleteFunc(a.pending, func(e edge) bool {
+			if e.at <= t {
+				due = append(due, e)
+			}
+			return e.at <= t
+		})
+		s.tick(t, due)
+		r.ticks++
+	}
+	s.glide(until)
+	return a
+}
+
+// twin is a state of its own that stands as another does, one given back if there is any.
+func (r *searcher) twin(st *state) *state {
+	if len(r.spares) == 0 {
+		c := *st
+		c.moment = st.moment.copy()
+		c.closed, c.pending, c.since = slices.Clone(st.closed), slices.Clone(st.pending), slices.Clone(st.since)
+		return &c
+	}
+	c := r.spares[len(r.spares)-1]
+	r.spares = r.spares[:len(r.spares)-1]
+	m, closed, pending, since := c.moment, c.closed, c.pending, c.since
+	*c = *st
+	c.moment = m
+	m.become(st.moment)
+	c.closed = append(closed[:0], st.closed...)
+	c.pending = append(pending[:0], st.pending...)
+	c.since = append(since[:0], st.since...)
+	return c
+}
+
+// done gives back a state that nothing leads on from.
+func (r *searcher) done(st *state) { r.spares = append(r.spares, st) }
 
 // quiet looks at a state in which nothing goes on: all that could be started at first
 // must be startable still.
@@ -508,7 +702,7 @@ func (r *searcher) starts(st *state, taps int) []bool {
 			if in.Kind != Contact || in.mover >= 0 || len(r.p.by[i]) == 0 {
 				continue
 			}
-			run := st.twin()
+			run := r.twin(st)
 			s := &sim{p: r.p, moment: run.moment, coarse: true}
 			wait := s.now
 			for k := range r.p.triggers {
@@ -544,78 +738,9 @@ func (r *searcher) starts(st *state, taps int) []bool {
 			if left > 1 {
 				try(run, left-1)
 			}
+			r.done(run)
 		}
 	}
 	try(st, taps)
 	return can
-}
-
-// key is what tells one state from another, whenever it is.
-func (r *searcher) key(st *state) string {
-	b := r.spare[:0]
-	num := func(v int) { b = binary.AppendVarint(b, int64(v)) }
-	rel := func(t int) {
-		if t < 0 {
-			num(-1)
-			return
-		}
-		num(t - st.now)
-	}
-	bit := func(on bool) {
-		if on {
-			b = append(b, 1)
-		} else {
-			b = append(b, 0)
-		}
-	}
-	bit(st.powered)
-	bit(st.pressed)
-	bit(st.cut)
-	num(st.state)
-	for i := range r.p.inputs {
-		in := &r.p.inputs[i]
-		bit(st.raw[i])
-		bit(st.held[i])
-		rel(st.seen[i])
-		rel(st.due[i])
-		rel(st.timer[i])
-		num(max(0, st.accepted[i]+in.HoldOff-st.now))
-		num(max(0, st.moment.since+in.WarmUp-st.now))
-		num(st.settle[i])
-		rel(st.settleAt[i])
-		bit(st.closed[i] == st.now)
-	}
-	for k := range st.runs {
-		if run := &st.runs[k]; run.playing {
-			num(st.now - run.begin)
-			num(run.by)
-		} else {
-			num(-1)
-		}
-	}
-	for k := range r.p.triggers {
-		t := &r.p.triggers[k]
-		num(max(0, st.runs[t.scene].ended+t.Rest-st.now))
-	}
-	for ch := range st.out {
-		num(st.out[ch])
-	}
-	for i := range st.pos {
-		num(st.pos[i])
-		num(st.dir[i])
-	}
-	for _, e := range st.pending {
-		num(e.input)
-		num(e.at - st.now)
-		bit(e.down)
-	}
-	for i := range r.watch {
-		if st.since[i] < 0 {
-			num(-1)
-		} else {
-			num(min(st.now-st.since[i], r.watch[i].For+1))
-		}
-	}
-	r.spare = b
-	return string(b)
 }

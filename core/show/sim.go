@@ -311,6 +311,7 @@ func (s *sim) fire(k int) {
 	}
 	if t.then >= 0 && t.then != s.state {
 		s.state, s.entered = t.then, s.now
+		s.acts++
 		s.log("state", t.Then, "", 0)
 		s.p.setTimers(s.moment, false)
 	}
@@ -321,6 +322,7 @@ func (s *sim) begin(k int) {
 	sc := s.p.triggers[k].scene
 	r := &s.runs[sc]
 	r.playing, r.begin, r.by = true, s.now, k
+	s.acts++
 	s.fired[k] = s.now
 	s.log("start", s.p.scenes[sc].ID, string(s.p.triggers[k].Latch), 0)
 	s.queued(Began, sc)
@@ -329,6 +331,7 @@ func (s *sim) begin(k int) {
 func (s *sim) stop(sc int, why string) {
 	r := &s.runs[sc]
 	r.playing, r.ended = false, s.now
+	s.acts++
 	s.log("end", s.p.scenes[sc].ID, why, 0)
 	if why == "played out" {
 		s.queued(Ended, sc)

@@ -1,127 +1,220 @@
 package show
 
-// Parts are the machines that a machine falls into: what shares no input, scene,
-// output, mover or state, nor a promise or a load that it is held to, cannot disturb one
-// another. What a search finds in each is what it would find in the whole.
-func (q Search) Parts() []Search {
-	m := q.Machine
-	set := map[string]string{}
-	var root func(k string) string
-	root = func(k string) string {
-		if up, ok := set[k]; ok && up != k {
-			r := root(up)
-			set[k] = r
-			return r
-		}
-		set[k] = k
-		return k
+import (
+	"runtime"
+	"slices"
+	"strings"
+	"sync"
+)
+
+// cone is what a promise hangs on: whatever can change what it says, and whatever can
+// change that. Nothing else needs to be played for it: what it finds there is what it
+// would find in the whole, and the same contacts break it in both.
+type cone struct {
+	m    *Machine
+	has  map[string]bool // kind:id
+	todo []string
+}
+
+func (c *cone) need(kind, id string) {
+	if k := kind + ":" + id; id != "" && !c.has[k] {
+		c.has[k] = true
+		c.todo = append(c.todo, k)
 	}
-	join := func(a, b string) { set[root(a)] = root(b) }
-	for _, s := range m.Scenes {
-		for _, c := range s.Cues {
-			join("scene:"+s.ID, "channel:"+c.Channel)
-		}
-	}
-	for _, i := range m.Inputs {
-		if i.Scene != "" {
-			join("input:"+i.ID, "scene:"+i.Scene)
-		}
-		if i.Mover != "" {
-			join("input:"+i.ID, "mover:"+i.Mover)
-		}
-		if i.State != "" {
-			join("input:"+i.ID, "state")
-		}
-	}
-	for _, t := range m.Triggers {
-		join("input:"+t.Input, "scene:"+t.Scene)
-		if t.While != "" || t.Then != "" {
-			join("input:"+t.Input, "state")
-		}
-		join("trigger:"+t.ID, "scene:"+t.Scene)
-	}
-	for _, c := range m.Channels {
-		if c.Never != "" {
-			join("channel:"+c.ID, "channel:"+c.Never)
-		}
-	}
-	for _, v := range m.Movers {
-		for _, ch := range []string{v.Up, v.Down} {
-			if ch != "" {
-				join("mover:"+v.ID, "channel:"+ch)
+}
+
+// grow adds what each thing hangs on, until there is no more.
+func (c *cone) grow() {
+	for len(c.todo) > 0 {
+		kind, id, _ := strings.Cut(c.todo[0], ":")
+		c.todo = c.todo[1:]
+		switch kind {
+		case "channel":
+			c.channel(id)
+		case "scene": // who starts it, or stops it
+			for _, t := range c.m.Triggers {
+				if t.Scene == id {
+					c.need("trigger", t.ID)
+				}
+			}
+		case "trigger":
+			c.trigger(id)
+		case "input":
+			c.input(id)
+		case "mover":
+			for _, v := range c.m.Movers {
+				if v.ID == id {
+					c.need("channel", v.Up)
+					c.need("channel", v.Down)
+				}
+			}
+		case "state":
+			for _, t := range c.m.Triggers {
+				if t.Then != "" {
+					c.need("trigger", t.ID)
+				}
 			}
 		}
 	}
-	term := func(t Term) string {
+}
+
+// channel hangs on the scenes that have cues on it, and on what it is never on with.
+func (c *cone) channel(id string) {
+	for _, s := range c.m.Scenes {
+		if slices.ContainsFunc(s.Cues, func(q Cue) bool { return q.Channel == id }) {
+			c.need("scene", s.ID)
+		}
+	}
+	for _, x := range c.m.Channels {
+		if x.ID == id {
+			c.need("channel", x.Never)
+		}
+		if x.Never == id {
+			c.need("channel", x.ID)
+		}
+	}
+}
+
+// trigger hangs on its input, on whether its scene runs, and on the state it asks for.
+func (c *cone) trigger(id string) {
+	for _, t := range c.m.Triggers {
+		if t.ID != id {
+			continue
+		}
+		c.need("input", t.Input)
+		c.need("scene", t.Scene)
+		if t.While != "" {
+			c.need("state", "*")
+		}
+	}
+}
+
+func (c *cone) input(id string) {
+	for _, i := range c.m.Inputs {
+		if i.ID != id {
+			continue
+		}
+		c.need("scene", i.Scene)
+		c.need("mover", i.Mover)
+		if i.State != "" {
+			c.need("state", "*")
+		}
+	}
+}
+
+// of is the cone of a promise.
+func (m *Machine) of(p Promise) *cone {
+	c := &cone{m: m, has: map[string]bool{}}
+	for _, t := range []Term{p.A, p.B} {
 		if t.Kind == "state" {
-			return "state"
+			t.ID = "*"
 		}
-		return t.Kind + ":" + t.ID
+		c.need(t.Kind, t.ID)
 	}
-	for _, p := range q.Promises {
-		if p.B.Kind != "" {
-			join(term(p.A), term(p.B))
+	c.grow()
+	return c
+}
+
+// name tells cones apart.
+func (c *cone) name() string {
+	var keys []string
+	for k := range c.has {
+		keys = append(keys, k)
+	}
+	slices.Sort(keys)
+	return strings.Join(keys, " ")
+}
+
+// machine is the part of the machine that lies in the cone.
+func (c *cone) machine() Machine {
+	m := Machine{State: c.m.State}
+	for _, x := range c.m.Inputs {
+		if c.has["input:"+x.ID] {
+			m.Inputs = append(m.Inputs, x)
 		}
 	}
+	for _, x := range c.m.Channels {
+		if c.has["channel:"+x.ID] {
+			m.Channels = append(m.Channels, x)
+		}
+	}
+	for _, x := range c.m.Scenes {
+		if !c.has["scene:"+x.ID] {
+			continue
+		}
+		x.Length = x.Duration() // it lasts as long with fewer cues
+		x.Cues = slices.DeleteFunc(slices.Clone(x.Cues), func(q Cue) bool { return !c.has["channel:"+q.Channel] })
+		m.Scenes = append(m.Scenes, x)
+	}
+	for _, x := range c.m.Triggers {
+		if c.has["trigger:"+x.ID] {
+			m.Triggers = append(m.Triggers, x)
+		}
+	}
+	for _, x := range c.m.Movers {
+		if c.has["mover:"+x.ID] {
+			m.Movers = append(m.Movers, x)
+		}
+	}
+	return m
+}
+
+// Parts are the searches that a search falls into: promises that hang on the same things
+// are looked at together, each in what it hangs on alone.
+func (q Search) Parts() []Search {
 	var order []string
 	at := map[string]*Search{}
-	part := func(k string) *Search {
-		r := root(k)
-		if at[r] == nil {
+	for _, p := range append(q.Machine.BuiltIn(), q.Promises...) {
+		c := q.Machine.of(p)
+		name := c.name()
+		if at[name] == nil {
 			s := q
-			s.Machine, s.Promises = Machine{State: m.State}, nil
-			at[r] = &s
-			order = append(order, r)
+			s.Machine, s.Promises = c.machine(), nil
+			at[name], order = &s, append(order, name)
 		}
-		return at[r]
-	}
-	for _, x := range m.Triggers { // those alone can set anything going
-		p := part("trigger:" + x.ID)
-		p.Machine.Triggers = append(p.Machine.Triggers, x)
-	}
-	had := func(k string) *Search { return at[root(k)] }
-	for _, x := range m.Inputs {
-		if p := had("input:" + x.ID); p != nil {
-			p.Machine.Inputs = append(p.Machine.Inputs, x)
-		}
-	}
-	for _, x := range m.Scenes {
-		if p := had("scene:" + x.ID); p != nil {
-			p.Machine.Scenes = append(p.Machine.Scenes, x)
-		}
-	}
-	for _, x := range m.Channels {
-		if p := had("channel:" + x.ID); p != nil {
-			p.Machine.Channels = append(p.Machine.Channels, x)
-		}
-	}
-	for _, x := range m.Movers {
-		if p := had("mover:" + x.ID); p != nil {
-			p.Machine.Movers = append(p.Machine.Movers, x)
-		}
-	}
-	for _, x := range q.Promises {
-		if p := had(term(x.A)); p != nil {
-			p.Promises = append(p.Promises, x)
-		}
+		at[name].Promises = append(at[name].Promises, p)
 	}
 	out := make([]Search, len(order))
-	for i, r := range order {
-		out[i] = *at[r]
+	for i, name := range order {
+		out[i] = *at[name]
+		out[i].only = true
 	}
 	return out
 }
 
-// Whole runs a search part by part and puts together what each found.
+// Whole runs a search part by part, several at a time, and puts together what each found;
+// the order of the parts, and so the answer, does not hang on which is done first. Each
+// part has the whole bound of moments.
 func (q Search) Whole() (Found, error) {
 	if err := q.Machine.Check(); err != nil {
 		return Found{}, err
 	}
+	parts := q.Parts()
+	found, errs := make([]Found, len(parts)), make([]error, len(parts))
+	t := teller{tell: q.Progress, parts: make([]Progress, len(parts))}
+	for i := range t.parts {
+		t.parts[i].Parts = 1
+	}
+	var work sync.WaitGroup
+	next := make(chan int)
+	for range min(len(parts), runtime.GOMAXPROCS(0)) {
+		work.Go(func() {
+			for i := range next {
+				part := parts[i]
+				part.Progress = func(p Progress) bool { return t.of(i, p) }
+				found[i], errs[i] = part.Run()
+			}
+		})
+	}
+	for i := range parts {
+		next <- i
+	}
+	close(next)
+	work.Wait()
 	all := Found{Depth: q.Depth, Exhaustive: true}
-	for _, part := range q.Parts() {
-		f, err := part.Run()
-		if err != nil {
-			return Found{}, err
+	for i, f := range found {
+		if errs[i] != nil {
+			return Found{}, errs[i]
 		}
 		all.Broken = append(all.Broken, f.Broken...)
 		all.Exhaustive = all.Exhaustive && f.Exhaustive
@@ -131,4 +224,41 @@ func (q Search) Whole() (Found, error) {
 		all.Moments += f.Moments
 	}
 	return all, nil
+}
+
+// Progress is how far a search came.
+type Progress struct {
+	Parts   int     // that it falls into
+	Done    int     // of those
+	Depth   int     // to which all of them are looked at
+	States  int     // found so far
+	Moments int     // worked out so far
+	Share   float64 // of the work, 0 to 1, as far as can be told
+}
+
+// teller adds up what the parts tell, and tells it on.
+type teller struct {
+	sync.Mutex
+	tell  func(Progress) bool
+	parts []Progress
+	over  bool
+}
+
+func (t *teller) of(i int, p Progress) bool {
+	t.Lock()
+	defer t.Unlock()
+	t.parts[i] = p
+	if t.tell == nil {
+		return true
+	}
+	sum := Progress{Parts: len(t.parts), Depth: p.Depth}
+	for _, x := range t.parts {
+		sum.Done += x.Done
+		sum.States += x.States
+		sum.Moments += x.Moments
+		sum.Depth = min(sum.Depth, x.Depth)
+		sum.Share += x.Share / float64(len(t.parts))
+	}
+	t.over = t.over || !t.tell(sum)
+	return !t.over
 }

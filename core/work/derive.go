@@ -40,6 +40,13 @@ func (w *Work) Derive(name string, make func() any) any {
 	return v
 }
 
+// derivedAs is what was worked out by a name already, or nil.
+func (w *Work) derivedAs(name string) any {
+	w.derived.lock.Lock()
+	defer w.derived.lock.Unlock()
+	return w.derived.of[name]
+}
+
 // inherit takes over what was derived before and stands on nothing that changed.
 func (w *Work) inherit(before *Work, changed func(kind string) bool) {
 	if before == nil || before == w || changed("display") || before.Plan.Display.Opens != w.Plan.Display.Opens {

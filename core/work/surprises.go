@@ -35,13 +35,43 @@ var searched = func() (out [Deepest + 1]string) {
 	return out
 }()
 
-// SurprisesTo are those of sequences of up to so many events, found once, within a bound
-// of moments.
-func (w *Work) SurprisesTo(depth, most int) *Surprises {
+// LookedTo are the surprises to a depth that were looked for already, nil when they were not.
+func (w *Work) LookedTo(depth int) *Surprises {
 	if depth <= Looked {
 		return w.Surprises()
 	}
-	return w.Derive(searched[depth], func() any { return w.Search(depth, most, nil) }).(*Surprises)
+	v, _ := w.derivedAs(searched[depth]).(*Surprises)
+	return v
+}
+
+// SurprisesSoon are those of sequences of up to so many events where few moments show all of
+// them, else nil.
+func (w *Work) SurprisesSoon(depth, most int) *Surprises {
+	if s := w.LookedTo(depth); s != nil {
+		return s
+	}
+	if s := w.Search(depth, most, nil); s.Exhaustive || s.Err != nil {
+		return w.Derive(searched[depth], func() any { return s }).(*Surprises)
+	}
+	return nil
+}
+
+// SurprisesTo are those of sequences of up to so many events, found once, within a bound
+// of moments for each part of the show. The progress, which may be nil, is told now and
+// then; what it ends by a false is not kept.
+func (w *Work) SurprisesTo(depth, most int, progress func(show.Progress) bool) *Surprises {
+	if s := w.LookedTo(depth); s != nil {
+		return s
+	}
+	over := false
+	s := w.Search(depth, most, func(p show.Progress) bool {
+		over = over || progress != nil && !progress(p)
+		return !over
+	})
+	if over {
+		return s
+	}
+	return w.Derive(searched[depth], func() any { return s }).(*Surprises)
 }
 
 // Surprises are those of sequences of few events, found once.
@@ -50,7 +80,7 @@ func (w *Work) Surprises() *Surprises {
 }
 
 // Search looks for sequences of up to so many events that break a promise.
-func (w *Work) Search(depth, most int, progress func(depth, states int) bool) *Surprises {
+func (w *Work) Search(depth, most int, progress func(show.Progress) bool) *Surprises {
 	s := &Surprises{Unclear: map[string]error{}}
 	for i := range w.Plan.Promises {
 		x := &w.Plan.Promises[i]

@@ -105,3 +105,32 @@ func Mazes(n int) *plan.Plan {
 	}
 	return p
 }
+
+// Sharing is a display of so many buttons, each with a scene that lights a lamp of its own
+// and sounds a horn that all share, and a promise about that.
+func Sharing(buttons int) *plan.Plan {
+	p := plan.New("sharing", "Sharing", "in", "")
+	p.Props = []plan.Prop{{ID: "p", Name: "P"}}
+	sec := measure.Must[measure.DurationKind]
+	drive := func(id, name string) {
+		p.Devices = append(p.Devices, plan.Device{ID: id, Prop: "p", Kind: "switch", Name: name, From: "S", Driven: true,
+			Rating: measure.Must[measure.AmpKind]("5 A")})
+	}
+	p.Devices = append(p.Devices, plan.Device{ID: "S", Prop: "p", Kind: "supply", Name: "S",
+		Volts: measure.Must[measure.VoltKind]("12 V"), Amps: measure.Must[measure.AmpKind]("10 A")})
+	drive("H", "Horn")
+	for i := range buttons {
+		n := fmt.Sprint(i + 1)
+		drive("K"+n, "Lamp "+n)
+		p.Inputs = append(p.Inputs, plan.Input{ID: "b" + n, Prop: "p", Name: "Button " + n, Kind: "button",
+			MinPulse: sec("30 ms"), HoldOff: sec("0.5 s")})
+		p.Scenes = append(p.Scenes, plan.Scene{ID: "s" + n, Prop: "p", Name: "Scare " + n, Cues: []plan.Cue{
+			{Channel: "K" + n, Length: sec("2 s")},
+			{Channel: "H", Start: sec(fmt.Sprintf("%d ms", 500*i)), Length: sec("0.7 s")},
+		}})
+		p.Triggers = append(p.Triggers, plan.Trigger{ID: "t" + n, Input: "b" + n, Scene: "s" + n, Latch: "one-shot",
+			Rest: sec("3 s")})
+	}
+	p.Promises = []plan.Promise{{ID: "horn", Prop: "p", Says: "horn never longer than 8 s"}}
+	return p
+}
