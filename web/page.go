@@ -620,8 +620,11 @@ func (t *Ticket) device(p *Page, x *plan.Device) {
 		}
 	}
 	if x.Kind == "supply" {
-		t.Cautions = append(t.Cautions, "Extra-low voltage only. Fixed mains wiring belongs to a licensed electrician "+
-			"and the local code.")
+		t.Cautions = append(
+			t.Cautions,
+			"Extra-low voltage only. Fixed mains wiring belongs to a licensed electrician "+
+				"and the local code.",
+		)
 	} else if x.Kind == "lamp" && !x.Proven {
 		t.Cautions = append(t.Cautions, "Light it on the bench before it is closed in: polarity first.")
 	}
@@ -644,6 +647,10 @@ func (t *Ticket) about(p *Page, v any) {
 		t.Sub = fmt.Sprintf("scene of %d cues", len(x.Cues))
 	case *plan.Mechanism:
 		t.Sub = x.Kind
+		if x.Kind == "lid" || x.Kind == "slide" {
+			t.Cautions = append(t.Cautions, "A metal arm springs back when it is bent: the calculator overbend says how "+
+				"far. A fixed arm beats a loose one where it moves fast.")
+		}
 	case *plan.Clip:
 		t.Sub = "a sound"
 	case *plan.Promise:

@@ -60,6 +60,7 @@ var examples = map[string]struct {
 	"battery":     {m{"cell": "aa", "amps": "100 mA"}, "hours", "20 h"},
 	"strip-feeds": {m{"amps": "4 A", "ohms": "1.2"}, "feeds", "2, at the middles of 2 equal parts"},
 	"outline":     {m{"path": "0,0 10,0 10,20 0,20", "h": "20 in"}, "face", "1.39 sq ft"},
+	"overbend":    {m{"thick": "0.0359 in", "radius": "0.5 in", "metal": "steel"}, "opens", "13.36 mm"},
 	"staves":      {m{"d": "24 in", "h": "30 in", "n": "12", "t": "1 in"}, "tilt", "15°"},
 	"seam":        {m{"w": "40 in", "h": "120 in"}, "panel-1", `40" x 61"`},
 	"grid":        {m{"known": "10 ft", "ref": "20 in", "throw": "1.5"}, "throw", `72"`},
@@ -86,7 +87,7 @@ func TestWorkedExamples(t *testing.T) {
 		}
 		assert.True(t, found, name)
 	}
-	assert.Len(t, List(), 48, "each calculator has its example here")
+	assert.Len(t, List(), 49, "each calculator has its example here")
 }
 
 // Nonsense in any parameter names that parameter.

@@ -127,6 +127,14 @@ func showCases() []ruleCase {
 					"12 in",
 				), Z: l("6 in"), Form: form.Box{W: l("2 in"), D: l("2 in"), H: l("20 in"), Joint: "butt"}})
 		})},
+		{"fragile-rides", Mind, 2, lifted(func(p *plan.Plan, m *plan.Mechanism) {
+			p.Solids = append(
+				p.Solids,
+				plan.Solid{ID: "face", Prop: "a", Name: "Face", Kind: "panel", Stock: "acrylic3",
+					X: l("90 in"), Form: form.Panel{W: l("8 in"), H: l("8 in")}},
+			)
+			m.Carries, m.X, m.Z = "face", l("90 in"), l("4 in")
+		})},
 		{"larger-than-room", Fix, 0, func(p *plan.Plan) {
 			p.Display.RoomLong, p.Display.RoomWide, p.Display.RoomHigh = l("11 in"), l("11 in"), l("11 in")
 		}},
