@@ -24,7 +24,7 @@ deps: ## PostgreSQL's server programs, when they are missing
 	@sh scripts/install.sh postgresql
 
 deps-test:
-	@sh scripts/install.sh postgresql chromium ngspice poppler-utils python3-ezdxf minizinc g++ tshark zbar-tools
+	@sh scripts/install.sh postgresql chromium ngspice poppler-utils python3-ezdxf minizinc g++ tshark zbar-tools libharfbuzz-bin
 
 # what happens at once is tested under the race detector as well
 RACED := 'AreKept|Limited|IsKept|EditsAtOnce|FourFirst'

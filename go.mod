@@ -11,6 +11,7 @@ require (
 	github.com/gin-gonic/gin v1.10.1
 	github.com/go-audio/wav v1.1.0
 	github.com/go-pdf/fpdf v0.9.0
+	github.com/go-text/typesetting v0.3.5
 	github.com/jackc/pgx/v5 v5.11.0
 	github.com/mochi-mqtt/server/v2 v2.7.9
 	github.com/pressly/goose/v3 v3.29.0

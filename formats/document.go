@@ -108,7 +108,7 @@ func plain(s string) bool {
 			return false
 		}
 	}
-	return true
+	return !shaped(s)
 }
 
 // with calls with the font of a run set, and sets the old one again.
@@ -131,6 +131,13 @@ func (d *document) GetStringWidth(s string) (wide float64) {
 	if plain(s) {
 		return d.Fpdf.GetStringWidth(s)
 	}
+	if shaped(s) {
+		_, em := d.GetFontSize()
+		for _, l := range shape(s, 0) {
+			wide = max(wide, l.wide*em)
+		}
+		return wide
+	}
 	for _, r := range runs(s) {
 		d.with(r, func() { wide += d.Fpdf.GetStringWidth(r.text) })
 	}
@@ -146,6 +153,10 @@ func (d *document) Text(x, y float64, s string) {
 func (d *document) set(x, y float64, s string) {
 	if plain(s) {
 		d.Fpdf.Text(x, y, s)
+		return
+	}
+	if shaped(s) {
+		d.drawn(x, y, s)
 		return
 	}
 	for _, r := range runs(s) {
@@ -200,6 +211,13 @@ func (d *document) SplitText(s string, width float64) (lines []string) {
 	}
 	width -= 2 * d.GetCellMargin()
 	for part := range strings.SplitSeq(s, "\n") {
+		if shaped(part) {
+			_, em := d.GetFontSize()
+			for _, l := range shape(part, width/em) {
+				lines = append(lines, strings.TrimRight(l.text, " "))
+			}
+			continue
+		}
 		line := ""
 		for _, word := range breakable(part) {
 			if line != "" && d.GetStringWidth(strings.TrimRight(line+word, " ")) > width {

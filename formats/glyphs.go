@@ -28,21 +28,29 @@ const FontsAt = "ZAPBARN_FONTS"
 
 func extraFont(file string) func() []byte {
 	return sync.OnceValue(func() []byte {
-		dirs := []string{os.Getenv(FontsAt)}
-		if exe, err := os.Executable(); err == nil {
-			dirs = append(dirs, filepath.Join(filepath.Dir(exe), "fonts"))
+		if data := fontFile(file); data != nil {
+			return unpacked(data)
 		}
-		for _, dir := range dirs {
-			if dir == "" {
-				continue
-			}
-			if data, err := os.ReadFile(filepath.Join(dir, file)); err == nil {
-				return unpacked(data)
-			}
-		}
-		slog.Warn("a font is missing: letters that only it has are printed as boxes", "font", file, "looked in", dirs)
 		return nil
 	})
+}
+
+// fontFile is a file of the folder of fonts, nil where it is not found.
+func fontFile(file string) []byte {
+	dirs := []string{os.Getenv(FontsAt)}
+	if exe, err := os.Executable(); err == nil {
+		dirs = append(dirs, filepath.Join(filepath.Dir(exe), "fonts"))
+	}
+	for _, dir := range dirs {
+		if dir == "" {
+			continue
+		}
+		if data, err := os.ReadFile(filepath.Join(dir, file)); err == nil {
+			return data
+		}
+	}
+	slog.Warn("a font is missing: letters that only it has are printed as boxes", "font", file, "looked in", dirs)
+	return nil
 }
 
 // has is whether a font has a letter, asked once for each.

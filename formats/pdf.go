@@ -14,10 +14,15 @@ import (
 //go:embed fonts/sans.ttf.gz
 var sansPacked []byte
 
-//go:embed fonts/sansbold.ttf.gz
-var boldPacked []byte
-
-var sans = sync.OnceValues(func() (plain, bold []byte) { return unpacked(sansPacked), unpacked(boldPacked) })
+// sans are the plain font and its bold, which lies beside the program as the further ones
+// do: without it headings are as thin as the rest.
+var sans = sync.OnceValues(func() (plain, bold []byte) {
+	plain = unpacked(sansPacked)
+	if bold = extraFont("sansbold.ttf.gz")(); bold == nil {
+		bold = plain
+	}
+	return plain, bold
+})
 
 func unpacked(data []byte) []byte {
 	r, err := gzip.NewReader(bytes.NewReader(data))
@@ -31,8 +36,8 @@ func unpacked(data []byte) []byte {
 }
 
 // face is the font that everything printed is set in: it has the letters of Latin, Greek,
-// Cyrillic, Armenian, Georgian, Hebrew and Arabic, and goes into the file with those used.
-// Those of Chinese, Japanese and Korean are in further ones.
+// Cyrillic, Armenian and Georgian, and goes into the file with those used. Those of Chinese,
+// Japanese and Korean are in further ones; scripts that are shaped are drawn.
 const face = "barn"
 
 // newPDF is a document of one paper size, in mm, with its title and its font.
@@ -48,10 +53,10 @@ func newPDF(paper Paper, title string) *document {
 }
 
 // letters is a text as it is printed: what lies beyond the first plane, such as small
-// pictures, has no letter in the font.
+// pictures, has no letter in a font, but that of a few scripts.
 func letters(s string) string {
 	return strings.Map(func(r rune) rune {
-		if r > 0xFFFF {
+		if r > 0xFFFF && outlined(r) == nil {
 			return '\uFFFD'
 		}
 		return r

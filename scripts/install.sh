@@ -8,6 +8,7 @@ for p in "$@"; do
     postgresql) ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || need="$need postgresql" ;;
     chromium) command -v chromium >/dev/null 2>&1 || need="$need chromium" ;;
     poppler-utils) command -v pdftotext >/dev/null 2>&1 || need="$need poppler-utils" ;;
+    libharfbuzz-bin) command -v hb-shape >/dev/null 2>&1 || need="$need libharfbuzz-bin" ;;
     zbar-tools) command -v zbarimg >/dev/null 2>&1 || need="$need zbar-tools" ;;
     python3-ezdxf) /usr/bin/python3 -c "import ezdxf" >/dev/null 2>&1 || need="$need python3-ezdxf" ;;
     *) command -v "$p" >/dev/null 2>&1 || need="$need $p" ;;

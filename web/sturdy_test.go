@@ -68,7 +68,9 @@ func TestEveryRouteOfEveryPlan(t *testing.T) {
 	s.first = time.Minute
 	srv := httptest.NewServer(s.Handler())
 	defer srv.Close()
-	client := &http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	client := &http.Client{
+		CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse },
+	}
 	ask := func(method, path string, form url.Values) int {
 		t.Helper()
 		req, err := http.NewRequest(method, srv.URL+path, strings.NewReader(form.Encode()))
@@ -382,7 +384,12 @@ func TestTheListReadsKeptSummaries(t *testing.T) {
 		_, _ = b.ReadFrom(r.Body)
 		return b.String()
 	}
-	require.Eventually(t, func() bool { return strings.Contains(get(), "stop: ") }, 10*time.Second, 50*time.Millisecond)
+	require.Eventually(
+		t,
+		func() bool { return strings.Contains(get(), "stop: ") },
+		10*time.Second,
+		50*time.Millisecond,
+	)
 	list, err := st.List(context.Background())
 	require.NoError(t, err)
 	require.NoError(
@@ -434,7 +441,12 @@ func TestNoDatabaseTextAndNoSilentSizes(t *testing.T) {
 		assert.Contains(t, body, "at most 8 MB", path)
 	}
 	// names in any language from the first letter on
-	code, body := send(apiary+"/bring", "file", "épouvantail.svg", []byte(`<svg><rect width="40" height="30"/></svg>`))
+	code, body := send(
+		apiary+"/bring",
+		"file",
+		"épouvantail.svg",
+		[]byte(`<svg><rect width="40" height="30"/></svg>`),
+	)
 	assert.Equal(t, 200, code, body)
 	code, _ = post(t, srv, apiary+"/quick", url.Values{"line": {"outlet étage 120v 15a"}, "back": {apiary}})
 	assert.Equal(t, 303, code)
@@ -494,6 +506,9 @@ func TestPagesAreKeptUntilAnEdit(t *testing.T) {
 		return b.String()
 	}
 	one := get()
+	for n := 0; strings.Contains(one, "data-untried") && n < 50; n++ { // a slow machine leaves mends for later
+		one = get()
+	}
 	assert.Equal(t, one, get())
 	p, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
