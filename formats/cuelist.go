@@ -47,40 +47,9 @@ func ReadCueList(in io.Reader, w *work.Work, prop string) (plan.Edit, error) {
 		bad := func(field, why string, args ...any) error {
 			return measure.Bad(field, "row %d: %s", n+2, fmt.Sprintf(why, args...))
 		}
-		var scene *plan.Scene
-		for i := range w.Plan.Scenes {
-			if s := &w.Plan.Scenes[i]; strings.EqualFold(s.Name, strings.TrimSpace(r[0])) &&
-				(prop == "" || s.Prop == prop) {
-				scene = s
-			}
-		}
-		if scene == nil {
-			return plan.Edit{}, bad("scene", "there is no scene %q", r[0])
-		}
-		q := plan.Cue{}
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
-			if d.Driven &&
-				(strings.EqualFold(d.Name, strings.TrimSpace(r[1])) || strings.EqualFold(d.ID, strings.TrimSpace(r[1]))) {
-				q.Channel = d.ID
-			}
-		}
-		if q.Channel == "" {
-			return plan.Edit{}, bad("channel", "%q is no switch that scenes drive", r[1])
-		}
-		if q.Start, err = measure.Parse[measure.DurationKind](r[2]); err != nil {
-			return plan.Edit{}, bad("start", "%s", err)
-		}
-		if q.Length, err = measure.Parse[measure.DurationKind](r[3]); err != nil {
-			return plan.Edit{}, bad("length", "%s", err)
-		}
-		if len(r) > 4 {
-			q.Shape = strings.ToLower(strings.TrimSpace(r[4]))
-		}
-		if len(r) > 5 && strings.TrimSpace(r[5]) != "" {
-			if q.Level, err = strconv.Atoi(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(r[5]), "%"))); err != nil {
-				return plan.Edit{}, bad("level", "%q is no share; write such as 70 %%", r[5])
-			}
+		scene, q, err := cueOf(w, prop, r, bad)
+		if err != nil {
+			return plan.Edit{}, err
 		}
 		if next[scene.ID] == nil {
 			s := *scene
@@ -171,4 +140,43 @@ func cueRows(raw []byte) ([][]string, error) {
 		return nil, measure.Bad("file", "is no table: %s", err)
 	}
 	return rows, nil
+}
+
+// cueOf reads a row: the scene it belongs to, and its cue.
+func cueOf(w *work.Work, prop string, r []string, bad func(field, why string, args ...any) error) (scene *plan.Scene,
+	q plan.Cue, err error) {
+	for i := range w.Plan.Scenes {
+		if s := &w.Plan.Scenes[i]; strings.EqualFold(s.Name, strings.TrimSpace(r[0])) &&
+			(prop == "" || s.Prop == prop) {
+			scene = s
+		}
+	}
+	if scene == nil {
+		return nil, q, bad("scene", "there is no scene %q", r[0])
+	}
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if d.Driven &&
+			(strings.EqualFold(d.Name, strings.TrimSpace(r[1])) || strings.EqualFold(d.ID, strings.TrimSpace(r[1]))) {
+			q.Channel = d.ID
+		}
+	}
+	if q.Channel == "" {
+		return nil, q, bad("channel", "%q is no switch that scenes drive", r[1])
+	}
+	if q.Start, err = measure.Parse[measure.DurationKind](r[2]); err != nil {
+		return nil, q, bad("start", "%s", err)
+	}
+	if q.Length, err = measure.Parse[measure.DurationKind](r[3]); err != nil {
+		return nil, q, bad("length", "%s", err)
+	}
+	if len(r) > 4 {
+		q.Shape = strings.ToLower(strings.TrimSpace(r[4]))
+	}
+	if len(r) > 5 && strings.TrimSpace(r[5]) != "" {
+		if q.Level, err = strconv.Atoi(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(r[5]), "%"))); err != nil {
+			return nil, q, bad("level", "%q is no share; write such as 70 %%", r[5])
+		}
+	}
+	return scene, q, nil
 }

@@ -84,16 +84,21 @@ func ReadGoods(data []byte, p *plan.Plan) (plan.Edit, error) {
 		e.Changes = append(e.Changes, p.Put("good", id, *by[id]))
 	}
 	_, err := p.Apply(e)
+	return e, inRow(err, rowOf)
+}
+
+// inRow says in which row of the file a good that cannot be is written.
+func inRow(err error, rowOf map[string]int) error {
 	at, known := errors.AsType[*plan.ElementError](err)
 	if !known || at.Kind != "good" {
-		return e, err
+		return err
 	}
 	field := ""
 	if f, ok := errors.AsType[*measure.FieldError](err); ok {
 		field = f.Field
 	}
 	if n := rowOf[at.ID+" "+field]; n > 0 {
-		return e, measure.Bad("file", "row %d: %s", n, at.Err)
+		return measure.Bad("file", "row %d: %s", n, at.Err)
 	}
-	return e, measure.Bad("file", "row %d: %s", rowOf[at.ID], at.Err)
+	return measure.Bad("file", "row %d: %s", rowOf[at.ID], at.Err)
 }

@@ -66,11 +66,9 @@ func ControllerOf(w *work.Work, prop string) (*Controller, error) {
 		}
 	}
 	c.Machine.State = all.State
-	inputs, channels := map[string]bool{}, map[string]bool{}
 	for _, t := range all.Triggers {
 		if mine(t.Input) {
 			c.Machine.Triggers = append(c.Machine.Triggers, t)
-			inputs[t.Input] = true
 		}
 	}
 	if len(c.Machine.Triggers) == 0 {
@@ -78,6 +76,18 @@ func ControllerOf(w *work.Work, prop string) (*Controller, error) {
 			"prop",
 			"nothing starts anything here yet; say such as when mat, if ready: glow 5s",
 		)
+	}
+	c.takes(all, scenes)
+	c.pins()
+	return c, nil
+}
+
+// takes are the scenes, with the inputs of its triggers and the outputs of the scenes, that
+// a controller has of a whole machine.
+func (c *Controller) takes(all show.Machine, scenes map[string]bool) {
+	inputs, channels := map[string]bool{}, map[string]bool{}
+	for _, t := range c.Machine.Triggers {
+		inputs[t.Input] = true
 	}
 	for _, s := range all.Scenes {
 		if !scenes[s.ID] {
@@ -103,8 +113,6 @@ func ControllerOf(w *work.Work, prop string) (*Controller, error) {
 			c.Machine.Movers = append(c.Machine.Movers, m)
 		}
 	}
-	c.pins()
-	return c, nil
 }
 
 // pins gives each contact and output its pin.

@@ -158,23 +158,7 @@ const emUnits = 1000
 // from left to right.
 func shape(text string, ems float64) (lines []shapedLine) {
 	letters := []rune(text)
-	way := di.DirectionLTR
-	for _, r := range letters {
-		if unicode.IsLetter(r) {
-			if unicode.In(
-				r,
-				unicode.Hebrew,
-				unicode.Arabic,
-				unicode.Syriac,
-				unicode.Thaana,
-				unicode.Nko,
-				unicode.Adlam,
-			) {
-				way = di.DirectionRTL
-			}
-			break
-		}
-	}
+	way := wayOf(letters)
 	in := shaping.Input{Text: letters, RunEnd: len(letters), Direction: way, Size: fixed.I(emUnits)}
 	var seg shaping.Segmenter
 	shaper, _ := shapers.Get().(*shaping.HarfbuzzShaper)
@@ -216,6 +200,20 @@ func shape(text string, ems float64) (lines []shapedLine) {
 		lines = append(lines, line)
 	}
 	return lines
+}
+
+// wayOf is the way a text is read: that of its first letter.
+func wayOf(letters []rune) di.Direction {
+	for _, r := range letters {
+		switch {
+		case !unicode.IsLetter(r):
+			continue
+		case unicode.In(r, unicode.Hebrew, unicode.Arabic, unicode.Syriac, unicode.Thaana, unicode.Nko, unicode.Adlam):
+			return di.DirectionRTL
+		}
+		return di.DirectionLTR
+	}
+	return di.DirectionLTR
 }
 
 // levelsOf is how deep each letter lies in texts of the other way (UAX 9): even for those

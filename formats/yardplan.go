@@ -68,16 +68,9 @@ func FlatYard(w *work.Work) (*Flat, error) {
 	if len(lines) == 0 {
 		return nil, measure.Bad("yard", "is empty; set something out first")
 	}
-	for i := range lines {
-		for k := range lines[i].Points {
-			p := &lines[i].Points[k]
-			p.X, p.Y = p.X-lo.X*1000, p.Y+hi.Y*1000
-		}
-	}
-	for i := range f.Texts {
-		f.Texts[i].At.X, f.Texts[i].At.Y = f.Texts[i].At.X-lo.X*1000, f.Texts[i].At.Y+hi.Y*1000
-	}
-	f.Lines, f.W, f.H = lines, (hi.X-lo.X)*1000, (hi.Y-lo.Y)*1000
+	f.Lines = lines
+	f.shifted(-lo.X*1000, hi.Y*1000)
+	f.W, f.H = (hi.X-lo.X)*1000, (hi.Y-lo.Y)*1000
 	return f, nil
 }
 
@@ -168,4 +161,17 @@ func YardPDF(out io.Writer, w *work.Work, _ string, paper Paper) error {
 	pdf.Line(edge+bar, y-1.5, edge+bar, y+1.5)
 	pdf.Text(edge+bar+2, y+1, text)
 	return pdf.Output(out)
+}
+
+// shifted moves all that is on it.
+func (f *Flat) shifted(dx, dy float64) {
+	for i := range f.Lines {
+		for k := range f.Lines[i].Points {
+			p := &f.Lines[i].Points[k]
+			p.X, p.Y = p.X+dx, p.Y+dy
+		}
+	}
+	for i := range f.Texts {
+		f.Texts[i].At.X, f.Texts[i].At.Y = f.Texts[i].At.X+dx, f.Texts[i].At.Y+dy
+	}
 }

@@ -123,24 +123,8 @@ func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 		}
 	}
 	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		if s.Prop != p.ID || w.Shapes[s.ID] == nil {
-			continue
-		}
-		for _, c := range w.Shapes[s.ID].Cuts {
-			x.Cut = append(
-				x.Cut,
-				AlongRow{words.Count(c.Count, "piece"), s.Name + ", " + c.Name, w.Len(c.Length) + " of " +
-					w.Lib.Materials[s.Stock].Name},
-			)
-		}
-		for n, step := range form.Steps(s.Form, w.Shapes[s.ID]) {
-			x.Steps = append(x.Steps, AlongRow{fmt.Sprint(n + 1), step, s.Name})
-		}
-		for _, f := range w.Plan.Finishes {
-			if f.Solid == s.ID {
-				x.Coats = append(x.Coats, AlongRow{w.Results.At("finish", f.ID, "wait").Text, s.Name, coatsOf(w, &f)})
-			}
+		if s := &w.Plan.Solids[i]; s.Prop == p.ID && w.Shapes[s.ID] != nil {
+			x.solid(w, s)
 		}
 	}
 	for i := range w.Plan.Joints {
@@ -158,6 +142,25 @@ func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 		}
 	}
 	return x
+}
+
+// solid adds what is cut for a solid by the length, its steps and its coats.
+func (x *AlongProp) solid(w *work.Work, s *plan.Solid) {
+	for _, c := range w.Shapes[s.ID].Cuts {
+		x.Cut = append(
+			x.Cut,
+			AlongRow{words.Count(c.Count, "piece"), s.Name + ", " + c.Name, w.Len(c.Length) + " of " +
+				w.Lib.Materials[s.Stock].Name},
+		)
+	}
+	for n, step := range form.Steps(s.Form, w.Shapes[s.ID]) {
+		x.Steps = append(x.Steps, AlongRow{fmt.Sprint(n + 1), step, s.Name})
+	}
+	for _, f := range w.Plan.Finishes {
+		if f.Solid == s.ID {
+			x.Coats = append(x.Coats, AlongRow{w.Results.At("finish", f.ID, "wait").Text, s.Name, coatsOf(w, &f)})
+		}
+	}
 }
 
 // coatsOf are a finish's layers in words.

@@ -58,7 +58,12 @@ func (s *Server) row(c *gin.Context) {
 	rows := draw.RowsOf(w)
 	n, err := strconv.Atoi(c.Query("n"))
 	if err != nil || n < 0 || n >= len(rows.Rows) {
-		s.trouble(c, http.StatusNotFound, "There is no such row", "The props stand otherwise now. Load the page again.")
+		s.trouble(
+			c,
+			http.StatusNotFound,
+			"There is no such row",
+			"The props stand otherwise now. Load the page again.",
+		)
 		return
 	}
 	p := &Page{PlanID: c.Param("plan"), Plan: w.Plan, Work: w}
@@ -125,25 +130,11 @@ func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
 		p.Ticket.Touches = []Link{{Text: "to its bench", Href: p.href("bench", id, "", "")},
 			{Text: "to its loom", Href: p.href("loom", id, "", "")}}
 	}
-	taken := func(id, name, count, one string) {
-		t := Take{Name: name}
-		for _, r := range w.Results.Of("stock", id) {
-			n := Result{Key: r.Key, Text: r.Text}
-			switch r.Key.What {
-			case count:
-				n.Text = words.Count(int(r.Value), one)
-			case "yield":
-				n.Text += " used"
-			}
-			t.Numbers = append(t.Numbers, n)
-		}
-		p.Takes = append(p.Takes, t)
-	}
 	for _, sh := range w.Sheets {
-		taken(sh.Stock.ID, sh.Stock.Name, "sheets", "sheet")
+		p.taken(sh.Stock.ID, sh.Stock.Name, "sheets", "sheet")
 	}
 	for _, b := range w.Bars {
-		taken(b.Stock.ID, b.Stock.Name, "bars", "length")
+		p.taken(b.Stock.ID, b.Stock.Name, "bars", "length")
 	}
 	for _, d := range w.Plan.Devices {
 		if d.Kind == "supply" {
@@ -201,4 +192,20 @@ func aspects(w *work.Work, snags []check.Snag, prop string) [4]string {
 		}
 	}
 	return out
+}
+
+// taken adds what the display takes of a stock.
+func (p *Page) taken(id, name, count, one string) {
+	t := Take{Name: name}
+	for _, r := range p.Work.Results.Of("stock", id) {
+		n := Result{Key: r.Key, Text: r.Text}
+		switch r.Key.What {
+		case count:
+			n.Text = words.Count(int(r.Value), one)
+		case "yield":
+			n.Text += " used"
+		}
+		t.Numbers = append(t.Numbers, n)
+	}
+	p.Takes = append(p.Takes, t)
 }

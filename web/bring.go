@@ -118,39 +118,12 @@ func (s *Server) brought(c *gin.Context, w *work.Work) (*plan.Solid, error) {
 	sol.Name = measure.Capital(sol.Name)
 	sol.ID = w.Plan.FreshID("solid", sol.Prop+"-"+sol.Name)
 	if strings.EqualFold(filepath.Ext(name), ".stl") {
-		mesh, err := formats.STL(data, 1)
-		if err != nil {
-			return nil, err
-		}
-		r := mesh.Report()
-		if !r.Sound() {
-			return nil, measure.Bad("mesh", "cannot be cut: %s", strings.Join(r.Words(), "; "))
-		}
-		high := size
-		if c.PostForm("of") == "width" {
-			high = measure.Of[measure.LengthKind](size.Value() * (r.Hi.Z - r.Lo.Z) / (r.Hi.X - r.Lo.X))
-		}
-		packed, err := mesh.Pack()
-		if err != nil {
-			return nil, err
-		}
-		if of == "filament" { // it is printed
-			*sol = sol.As(form.Printed{H: high, Mesh: packed})
-		} else {
-			*sol = sol.As(form.Mesh{H: high, Mesh: packed})
-		}
+		err = meshed(sol, data, size, c.PostForm("of") == "width", of == "filament")
 	} else {
-		rings, err := formats.Rings(c.Request.Context(), data)
-		if err != nil {
-			return nil, err
-		}
-		flat := form.Outline{Path: pattern.WriteRings(toUnits(rings)), Pair: c.PostForm("pair") == "on"}
-		if c.PostForm("of") == "width" {
-			flat.W = size
-		} else {
-			flat.H = size
-		}
-		*sol = sol.As(flat)
+		err = outlined(c, sol, data, size)
+	}
+	if err != nil {
+		return nil, err
 	}
 	if _, err := sol.Shape(w.Lib); err != nil {
 		return nil, measure.ErrorIn(err, w.Plan.Metric())
@@ -190,4 +163,46 @@ func (p *Page) BringStocks() (out []Option) {
 		}
 	}
 	return out
+}
+
+// meshed makes a solid of a mesh: cut in slices, or printed. size is its height, or its
+// width.
+func meshed(sol *plan.Solid, data []byte, size measure.Length, wide, printed bool) error {
+	mesh, err := formats.STL(data, 1)
+	if err != nil {
+		return err
+	}
+	r := mesh.Report()
+	if !r.Sound() {
+		return measure.Bad("mesh", "cannot be cut: %s", strings.Join(r.Words(), "; "))
+	}
+	if wide {
+		size = measure.Of[measure.LengthKind](size.Value() * (r.Hi.Z - r.Lo.Z) / (r.Hi.X - r.Lo.X))
+	}
+	packed, err := mesh.Pack()
+	if err != nil {
+		return err
+	}
+	if printed {
+		*sol = sol.As(form.Printed{H: size, Mesh: packed})
+	} else {
+		*sol = sol.As(form.Mesh{H: size, Mesh: packed})
+	}
+	return nil
+}
+
+// outlined makes a solid of an outline.
+func outlined(c *gin.Context, sol *plan.Solid, data []byte, size measure.Length) error {
+	rings, err := formats.Rings(c.Request.Context(), data)
+	if err != nil {
+		return err
+	}
+	flat := form.Outline{Path: pattern.WriteRings(toUnits(rings)), Pair: c.PostForm("pair") == "on"}
+	if c.PostForm("of") == "width" {
+		flat.W = size
+	} else {
+		flat.H = size
+	}
+	*sol = sol.As(flat)
+	return nil
 }

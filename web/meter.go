@@ -264,15 +264,7 @@ func (s *Server) reading(c *gin.Context) {
 		return
 	}
 	add := func(r plan.Reading) {
-		n := len(p.Readings) + len(e.Changes) + 1
-		for {
-			r.ID = fmt.Sprintf("r%d", n)
-			if v, _ := p.Get("reading", r.ID); v == nil {
-				break
-			}
-			n++
-		}
-		r.On, r.By = today, who
+		r.ID, r.On, r.By = freshReading(p, len(e.Changes)), today, who
 		e.Changes = append(e.Changes, p.Put("reading", r.ID, r))
 	}
 	device := c.PostForm("device")
@@ -282,14 +274,8 @@ func (s *Server) reading(c *gin.Context) {
 	switch c.PostForm("do") {
 	case "who": // kept already
 	case "all-lit":
-		looked := map[string]bool{}
-		for _, r := range p.Readings {
-			looked[r.Device] = looked[r.Device] || r.Light != ""
-		}
-		for _, d := range p.Devices {
-			if d.Kind == "lamp" && w.Rig.Supply(d.ID) == c.PostForm("supply") && !looked[d.ID] {
-				add(plan.Reading{Device: d.ID, Light: "lit"})
-			}
+		for _, id := range unlooked(w, c.PostForm("supply")) {
+			add(plan.Reading{Device: id, Light: "lit"})
 		}
 		e.Label = "the other lamps are seen lit"
 	case "clear":
@@ -345,3 +331,27 @@ func metered(text string) (r plan.Reading, err error) {
 
 // ProveFrom says by which limits a card passes.
 func (p *Page) ProveFrom() string { return plan.ProveFrom.String() }
+
+// freshReading is an ID that no reading has, with so many new ones before it.
+func freshReading(p *plan.Plan, more int) string {
+	for n := len(p.Readings) + more + 1; ; n++ {
+		id := fmt.Sprintf("r%d", n)
+		if v, _ := p.Get("reading", id); v == nil {
+			return id
+		}
+	}
+}
+
+// unlooked are the lamps of a supply of which nobody said whether they light.
+func unlooked(w *work.Work, supply string) (out []string) {
+	looked := map[string]bool{}
+	for _, r := range w.Plan.Readings {
+		looked[r.Device] = looked[r.Device] || r.Light != ""
+	}
+	for _, d := range w.Plan.Devices {
+		if d.Kind == "lamp" && w.Rig.Supply(d.ID) == supply && !looked[d.ID] {
+			out = append(out, d.ID)
+		}
+	}
+	return out
+}

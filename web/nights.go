@@ -171,6 +171,17 @@ var booked = map[string]struct {
 	}},
 }
 
+// bookLabel is what an entry of the book is called in the log.
+func bookLabel(p *plan.Plan, kind string, v any, said string) string {
+	switch r := []rune(said); {
+	case kind == "ticked" && len(r) > 0:
+		return "done: " + string(r[:min(80, len(r))])
+	case kind == "night":
+		return p.Name(v)
+	}
+	return plan.NameOf(v)
+}
+
 // bookIn writes a form of the night book, or of a card, into the plan.
 func (s *Server) bookIn(c *gin.Context) {
 	kind := c.PostForm("kind")
@@ -204,12 +215,7 @@ func (s *Server) bookIn(c *gin.Context) {
 		if t, ok := v.(*plan.Ticked); ok {
 			t.At = s.now().Format("15:04")
 		}
-		id, label := of.find(p, v), plan.NameOf(v)
-		if said := []rune(c.PostForm("label")); kind == "ticked" && len(said) > 0 {
-			label = "done: " + string(said[:min(80, len(said))])
-		} else if kind == "night" {
-			label = p.Name(v)
-		}
+		id, label := of.find(p, v), bookLabel(p, kind, v, c.PostForm("label"))
 		if id != "" && c.PostForm("undo") != "" {
 			return plan.Edit{Label: "not " + label, Changes: []plan.Change{p.Drop(kind, id)}}, nil
 		}

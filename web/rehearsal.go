@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"html/template"
 	"net/url"
-	"slices"
 	"sort"
 	"strconv"
 	"strings"
@@ -203,24 +202,8 @@ func (p *Page) player(play draw.Playing, text string) {
 		pl.Inputs = append(pl.Inputs, PlayInput{in.Name, with(fmt.Sprintf("%s@%d:200", in.ID, at)),
 			with(fmt.Sprintf("%s@%d:3000", in.ID, at)), p.href("rehearsal", p.Prop, "input:"+in.ID, "")})
 	}
-	moments := []int{0, play.Trace.Until}
-	for _, e := range play.Trace.Events {
-		moments = append(moments, e.At)
-	}
-	slices.Sort(moments)
-	pl.Prev, pl.Next = p.played(text, 0), p.played(text, play.Trace.Until)
-	for _, m := range slices.Backward(moments) {
-		if m < at {
-			pl.Prev = p.played(text, m)
-			break
-		}
-	}
-	for _, m := range moments {
-		if m > at {
-			pl.Next = p.played(text, m)
-			break
-		}
-	}
+	prev, next := around(play)
+	pl.Prev, pl.Next = p.played(text, prev), p.played(text, next)
 	pl.Rules = p.ruled()
 	for i := range w.Plan.Devices {
 		if d := &w.Plan.Devices[i]; d.Driven && d.Prop == p.Prop {
@@ -353,4 +336,17 @@ func (s *Server) trace(c *gin.Context) {
 		return
 	}
 	c.JSON(200, framesJSON(w, rehearse(w, c.Query("press"))))
+}
+
+// around are the moments before and after the one that is shown at which anything happens.
+func around(play draw.Playing) (prev, next int) {
+	next = play.Trace.Until
+	for _, e := range play.Trace.Events {
+		if e.At < play.At {
+			prev = max(prev, e.At)
+		} else if e.At > play.At {
+			next = min(next, e.At)
+		}
+	}
+	return prev, next
 }

@@ -53,13 +53,23 @@ func (s *Server) barnShop(_ *gin.Context, p *Page, _ []check.Snag) error {
 		}
 		t.Rows = append(t.Rows, r)
 	}
-	dollars := func(x float64) string {
-		if x == 0 {
-			return ""
-		}
-		return fmt.Sprintf("$%.2f", x)
+	p.Shop = shopTables(w.Lib, add)
+	kind, id, _ := strings.Cut(p.Sel, ":")
+	if kind == "good" {
+		p.Ticket = p.ticket(kind, id)
 	}
-	l := w.Lib
+	return nil
+}
+
+func dollars(x float64) string {
+	if x == 0 {
+		return ""
+	}
+	return fmt.Sprintf("$%.2f", x)
+}
+
+// shopTables are all goods of the shop, a table each kind.
+func shopTables(l *stock.Library, add func(t *ShopTable, table, id, name string, says ...string)) []ShopTable {
 	m := ShopTable{Name: "Materials"}
 	for _, id := range stock.IDs(l.Materials) {
 		x := l.Materials[id]
@@ -88,12 +98,7 @@ func (s *Server) barnShop(_ *gin.Context, p *Page, _ []check.Snag) error {
 		x := l.Supplies[id]
 		add(&u, "supply", id, x.Name, measure.Volts(x.Volts), measure.Amps(x.Amps), dollars(x.Price))
 	}
-	p.Shop = []ShopTable{m, g, c, a, u}
-	kind, id, _ := strings.Cut(p.Sel, ":")
-	if kind == "good" {
-		p.Ticket = p.ticket(kind, id)
-	}
-	return nil
+	return []ShopTable{m, g, c, a, u}
 }
 
 // goodSpecs are the fields of an entry of the shop: those of its list.

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"time"
 
+	"zapbarn/core/plan"
 	"zapbarn/core/show"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
@@ -35,22 +36,9 @@ func standinCommand() *cobra.Command {
 			if err != nil {
 				return exit{2, err}
 			}
-			var stim []show.Stimulus
-			for _, x := range press {
-				id, rest, ok := strings.Cut(x, "@")
-				at, long, ok2 := strings.Cut(rest, ":")
-				a, e1 := strconv.Atoi(at)
-				h, e2 := strconv.Atoi(long)
-				if !ok || !ok2 || e1 != nil || e2 != nil || p.Input(id) == nil {
-					return exit{
-						2,
-						fmt.Errorf(
-							"--press: %q is not understood; write an input's ID and times, such as mat@500:300",
-							x,
-						),
-					}
-				}
-				stim = append(stim, show.Press(id, a, h)...)
+			stim, err := presses(p, press)
+			if err != nil {
+				return err
 			}
 			e, err := standin.Run(cmd.Context(), ctl.Machine, stim, until,
 				standin.Faults{Lost: lost, Stuck: stuck, BrownOut: brownout, Seed: 1})
@@ -81,4 +69,20 @@ func standinCommand() *cobra.Command {
 	c.Flags().StringVar(&stuck, "stuck", "", "an input that does not close any more")
 	c.Flags().IntVar(&brownout, "brownout", 0, "ms at which the controller starts anew")
 	return c
+}
+
+// presses reads what is pressed, when and for how long.
+func presses(p *plan.Plan, said []string) (stim []show.Stimulus, err error) {
+	for _, x := range said {
+		id, rest, ok := strings.Cut(x, "@")
+		at, long, ok2 := strings.Cut(rest, ":")
+		a, e1 := strconv.Atoi(at)
+		h, e2 := strconv.Atoi(long)
+		if !ok || !ok2 || e1 != nil || e2 != nil || p.Input(id) == nil {
+			return nil, exit{2, fmt.Errorf("--press: %q is not understood; write an input's ID and times, such as "+
+				"mat@500:300", x)}
+		}
+		stim = append(stim, show.Press(id, a, h)...)
+	}
+	return stim, nil
 }

@@ -166,22 +166,8 @@ func Runtime(id string, amps float64, rows int, cold bool, hoursANight float64, 
 		sort.Strings(ids)
 		return nil, measure.Bad("cell", "the shop has no %q; it has %s", id, strings.Join(ids, ", "))
 	}
-	switch {
-	case amps <= 0 || amps > 100:
-		return nil, measure.Bad("amps", "must be more than nothing, such as 120 mA")
-	case rows < 1 || rows > 100:
-		return nil, measure.Bad("rows", "write 1 to 100")
-	case hoursANight <= 0 || hoursANight > 24:
-		return nil, measure.Bad("hours", "write up to 24 hours a night")
-	case nights < 1 || nights > 366:
-		return nil, measure.Bad("nights", "write 1 to 366")
-	case amps < c.Least:
-		return nil, measure.Bad(
-			"amps",
-			"%s is less than the %s a self-switching bank needs to stay on; add a load or use cells",
-			measure.Amps(amps),
-			measure.Amps(c.Least),
-		)
+	if err := c.can(amps, rows, hoursANight, nights); err != nil {
+		return nil, err
 	}
 	each := amps / float64(rows)
 	mah := c.Capacity(each)
@@ -306,4 +292,26 @@ func Outlet(watts, volts, breaker, hours float64) ([]source.Result, error) {
 				measure.Decimal(watts*hours/1000, 2)+" kWh",
 				source.Exact("energy"),
 			)}, nil
+}
+
+// can refuses what no set of cells is asked for.
+func (c Cell) can(amps float64, rows int, hoursANight float64, nights int) error {
+	switch {
+	case amps <= 0 || amps > 100:
+		return measure.Bad("amps", "must be more than nothing, such as 120 mA")
+	case rows < 1 || rows > 100:
+		return measure.Bad("rows", "write 1 to 100")
+	case hoursANight <= 0 || hoursANight > 24:
+		return measure.Bad("hours", "write up to 24 hours a night")
+	case nights < 1 || nights > 366:
+		return measure.Bad("nights", "write 1 to 366")
+	case amps < c.Least:
+		return measure.Bad(
+			"amps",
+			"%s is less than the %s a self-switching bank needs to stay on; add a load or use cells",
+			measure.Amps(amps),
+			measure.Amps(c.Least),
+		)
+	}
+	return nil
 }

@@ -77,71 +77,82 @@ func turn(p []pattern.Point, w, h float64, flip, turned bool) []pattern.Point {
 // raster marks every cell that the outlines, widened by grow, touch; holes,
 // narrowed by grow, are left free. The grid's corner lies at -margin cells.
 func raster(polys, holes [][]pattern.Point, cell, grow float64, margin, w, h int) *grid {
-	g := newGrid(w, h)
-	off := float64(margin) * cell
-	fill := func(p []pattern.Point, on bool) { // cells whose middle lies inside
-		var xs []float64
-		for y := range h {
-			cy := (float64(y)+.5)*cell - off
-			xs = xs[:0]
-			for i := range p {
-				a, b := p[i], p[(i+1)%len(p)]
-				if (a.Y > cy) != (b.Y > cy) {
-					xs = append(xs, (b.X-a.X)*(cy-a.Y)/(b.Y-a.Y)+a.X)
-				}
-			}
-			sort.Float64s(xs)
-			row := g.row(y)
-			for k := 0; k+1 < len(xs); k += 2 {
-				from, to := int(math.Ceil((xs[k]+off)/cell-.5)), int(math.Floor((xs[k+1]+off)/cell-.5))
-				for x := max(0, from); x <= min(w-1, to); x++ {
-					if on {
-						row[x/64] |= 1 << (x % 64)
-					} else {
-						row[x/64] &^= 1 << (x % 64)
-					}
-				}
-			}
-		}
+	r := rasterer{newGrid(w, h), cell, float64(margin) * cell, grow + cell*math.Sqrt2/2, w, h}
+	for _, p := range polys {
+		r.fill(p, true)
 	}
-	reach := grow + cell*math.Sqrt2/2
-	band := func(p []pattern.Point) { // cells that a side, widened, may touch
+	for _, p := range holes {
+		r.fill(p, false)
+	}
+	for _, p := range polys {
+		r.band(p)
+	}
+	for _, p := range holes {
+		r.band(p)
+	}
+	return r.grid
+}
+
+// rasterer draws polygons on a grid of cells, off from its corner, each side as wide as it
+// reaches.
+type rasterer struct {
+	*grid
+	cell, off, reach float64
+	w, h             int
+}
+
+// fill sets the cells whose middle lies inside, or clears them.
+func (r rasterer) fill(p []pattern.Point, on bool) {
+	var xs []float64
+	for y := range r.h {
+		cy := (float64(y)+.5)*r.cell - r.off
+		xs = xs[:0]
 		for i := range p {
 			a, b := p[i], p[(i+1)%len(p)]
-			dx, dy := b.X-a.X, b.Y-a.Y
-			l := dx*dx + dy*dy
-			x0, x1 := int((math.Min(a.X, b.X)-reach+off)/cell), int((math.Max(a.X, b.X)+reach+off)/cell)
-			y0, y1 := int((math.Min(a.Y, b.Y)-reach+off)/cell), int((math.Max(a.Y, b.Y)+reach+off)/cell)
-			for y := max(0, y0); y <= min(h-1, y1); y++ {
-				row := g.row(y)
-				cy := (float64(y)+.5)*cell - off
-				for x := max(0, x0); x <= min(w-1, x1); x++ {
-					cx := (float64(x)+.5)*cell - off
-					t := 0.0
-					if l > 0 {
-						t = math.Max(0, math.Min(1, ((cx-a.X)*dx+(cy-a.Y)*dy)/l))
-					}
-					ex, ey := a.X+t*dx-cx, a.Y+t*dy-cy
-					if ex*ex+ey*ey <= reach*reach {
-						row[x/64] |= 1 << (x % 64)
-					}
+			if (a.Y > cy) != (b.Y > cy) {
+				xs = append(xs, (b.X-a.X)*(cy-a.Y)/(b.Y-a.Y)+a.X)
+			}
+		}
+		sort.Float64s(xs)
+		row := r.row(y)
+		for k := 0; k+1 < len(xs); k += 2 {
+			from, to := int(math.Ceil((xs[k]+r.off)/r.cell-.5)), int(math.Floor((xs[k+1]+r.off)/r.cell-.5))
+			for x := max(0, from); x <= min(r.w-1, to); x++ {
+				if on {
+					row[x/64] |= 1 << (x % 64)
+				} else {
+					row[x/64] &^= 1 << (x % 64)
 				}
 			}
 		}
 	}
-	for _, p := range polys {
-		fill(p, true)
+}
+
+// band sets the cells that a side, widened, may touch.
+func (r rasterer) band(p []pattern.Point) {
+	cell, off, reach := r.cell, r.off, r.reach
+	for i := range p {
+		a, b := p[i], p[(i+1)%len(p)]
+		dx, dy := b.X-a.X, b.Y-a.Y
+		l := dx*dx + dy*dy
+		x0, x1 := int((math.Min(a.X, b.X)-reach+off)/cell), int((math.Max(a.X, b.X)+reach+off)/cell)
+		y0, y1 := int((math.Min(a.Y, b.Y)-reach+off)/cell), int((math.Max(a.Y, b.Y)+reach+off)/cell)
+		for y := max(0, y0); y <= min(r.h-1, y1); y++ {
+			row := r.row(y)
+			cy := (float64(y)+.5)*cell - off
+			for x := max(0, x0); x <= min(r.w-1, x1); x++ {
+				cx := (float64(x)+.5)*cell - off
+				t := 0.0
+				if l > 0 {
+					t = math.Max(0, math.Min(1, ((cx-a.X)*dx+(cy-a.Y)*dy)/l))
+				}
+				ex, ey := a.X+t*dx-cx, a.Y+t*dy-cy
+				if ex*ex+ey*ey <= reach*reach {
+					row[x/64] |= 1 << (x % 64)
+				}
+			}
+		}
 	}
-	for _, p := range holes {
-		fill(p, false)
-	}
-	for _, p := range polys {
-		band(p)
-	}
-	for _, p := range holes {
-		band(p)
-	}
-	return g
 }
 
 // signed is the distance from a point to an outline, negative inside.

@@ -22,7 +22,12 @@ const MaxPlanMesh = 30_000
 // extent, deflated, base64. Its size is not kept: a plan stretches it.
 func (m Mesh) Pack() (string, error) {
 	if len(m) == 0 || len(m) > MaxPlanMesh {
-		return "", measure.Bad("mesh", "has %d triangles; a plan keeps 1 to %d, so make it coarser", len(m), MaxPlanMesh)
+		return "", measure.Bad(
+			"mesh",
+			"has %d triangles; a plan keeps 1 to %d, so make it coarser",
+			len(m),
+			MaxPlanMesh,
+		)
 	}
 	r := m.Report()
 	size := math.Max(r.Hi.X-r.Lo.X, math.Max(r.Hi.Y-r.Lo.Y, r.Hi.Z-r.Lo.Z))
@@ -330,6 +335,13 @@ func (c MeshSlices) Lay() (*Shape, error) {
 	}
 	s.Lines = meshLines(s.layers)
 	s.Size = extent(s.Bodies)
+	c.counted(s, r, n, f, full)
+	return s, nil
+}
+
+// counted adds how many layers there are, and what is carved away: of so many slices whose
+// volume is full, mm3, the mesh scaled by f.
+func (c MeshSlices) counted(s *Shape, r MeshReport, n int, f, full float64) {
 	v := r.Volume * f * f * f
 	s.Results = append(
 		s.Results,
@@ -341,9 +353,9 @@ func (c MeshSlices) Lay() (*Shape, error) {
 		s.Results = append(s.Results, result("carve", "Carved away, hollow counted", (full-v)/1e9, "m3",
 			fmt.Sprintf("%.1f L", (full-v)/1e6)).
 			With("slices - mesh", fmt.Sprintf("%.1f L - %.1f L", full/1e6, v/1e6), fmt.Sprintf("%.1f L; below 0 the hollow "+
-				"saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")))
+				"saves more than carving takes", (full-v)/1e6), source.Exact("the mesh's volume by the divergence theorem")),
+		)
 	}
-	return s, nil
 }
 
 // overlaps is true where shells of the mesh share a place in one of n layers'

@@ -211,49 +211,19 @@ func distances(set []bool, nx, ny int) []float64 {
 			f[i] = far
 		}
 	}
-	n := max(nx, ny)
-	line, out := make([]float64, n), make([]float64, n)
-	v, z := make([]int, n), make([]float64, n+1)
-	pass := func(m int) {
-		k := 0
-		v[0], z[0], z[1] = 0, math.Inf(-1), math.Inf(1)
-		for q := 1; q < m; q++ {
-			s := 0.0
-			for {
-				p := v[k]
-				s = ((line[q] + float64(q*q)) - (line[p] + float64(p*p))) / float64(2*q-2*p)
-				if s > z[k] || k == 0 {
-					break
-				}
-				k--
-			}
-			if s <= z[k] {
-				v[k] = q
-				continue
-			}
-			k++
-			v[k], z[k], z[k+1] = q, s, math.Inf(1)
-		}
-		k = 0
-		for q := range m {
-			for z[k+1] < float64(q) {
-				k++
-			}
-			out[q] = float64((q-v[k])*(q-v[k])) + line[v[k]]
-		}
-	}
+	l := newNearest(max(nx, ny))
 	for y := range ny {
-		copy(line, f[y*nx:(y+1)*nx])
-		pass(nx)
-		copy(f[y*nx:(y+1)*nx], out[:nx])
+		copy(l.line, f[y*nx:(y+1)*nx])
+		l.pass(nx)
+		copy(f[y*nx:(y+1)*nx], l.out[:nx])
 	}
 	for x := range nx {
 		for y := range ny {
-			line[y] = f[y*nx+x]
+			l.line[y] = f[y*nx+x]
 		}
-		pass(ny)
+		l.pass(ny)
 		for y := range ny {
-			f[y*nx+x] = out[y]
+			f[y*nx+x] = l.out[y]
 		}
 	}
 	for i := range f {
@@ -264,4 +234,46 @@ func distances(set []bool, nx, ny int) []float64 {
 		}
 	}
 	return f
+}
+
+// nearest is the lower envelope of parabolas along a line: what lies nearest, squared.
+type nearest struct {
+	line, out []float64 // heights of the parabolas, and of their envelope
+	v         []int     // where those stand that are lowest somewhere
+	z         []float64 // from where on
+}
+
+func newNearest(n int) *nearest {
+	return &nearest{make([]float64, n), make([]float64, n), make([]int, n), make([]float64, n+1)}
+}
+
+// pass works out the envelope of the first m.
+func (l *nearest) pass(m int) {
+	v, z, line := l.v, l.z, l.line
+	k := 0
+	v[0], z[0], z[1] = 0, math.Inf(-1), math.Inf(1)
+	for q := 1; q < m; q++ {
+		s := 0.0
+		for {
+			p := v[k]
+			s = ((line[q] + float64(q*q)) - (line[p] + float64(p*p))) / float64(2*q-2*p)
+			if s > z[k] || k == 0 {
+				break
+			}
+			k--
+		}
+		if s <= z[k] {
+			v[k] = q
+			continue
+		}
+		k++
+		v[k], z[k], z[k+1] = q, s, math.Inf(1)
+	}
+	k = 0
+	for q := range m {
+		for z[k+1] < float64(q) {
+			k++
+		}
+		l.out[q] = float64((q-v[k])*(q-v[k])) + line[v[k]]
+	}
 }

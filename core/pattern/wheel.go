@@ -50,27 +50,11 @@ func (w Wheel) Rings() ([][]Point, error) {
 	if w.Bore > 0 {
 		rings = append(rings, Circle(0, 0, w.Bore))
 	}
-	if w.Spokes > 0 {
-		hub, rim := w.Hub/2, root-w.Rim
-		if w.Spokes < 2 || w.Spoke <= 0 || w.Rim <= 0 || hub <= w.Bore/2 || rim <= hub {
-			return nil, measure.Bad(
-				"spokes",
-				"need a width, a rim and a hub wider than the hole, and room between hub and rim",
-			)
-		}
-		step := 2 * math.Pi / float64(w.Spokes)
-		if 2*math.Asin(math.Min(1, w.Spoke/2/hub)) >= step-.02 {
-			return nil, measure.Bad(
-				"spokes",
-				"%d of %s leave no window at the hub; make the hub wider or the spokes narrower",
-				w.Spokes,
-				in(w.Spoke),
-			)
-		}
-		for k := range w.Spokes {
-			rings = append(rings, w.window(hub, rim, step*float64(k), step))
-		}
+	windows, err := w.windows(root)
+	if err != nil {
+		return nil, err
 	}
+	rings = append(rings, windows...)
 	if w.Holes > 0 {
 		if w.HoleD <= 0 || w.HoleCircle <= 0 || w.HoleCircle+w.HoleD >= 2*root {
 			return nil, measure.Bad("holes", "need a size and a circle that keeps them inside %s", in(2*root))
@@ -81,7 +65,12 @@ func (w Wheel) Rings() ([][]Point, error) {
 		}
 	}
 	if at, crosses := crossing(rings); crosses {
-		return nil, measure.Bad("holes", "two cut-outs run into each other at %s, %s from the middle", in(at.X), in(at.Y))
+		return nil, measure.Bad(
+			"holes",
+			"two cut-outs run into each other at %s, %s from the middle",
+			in(at.X),
+			in(at.Y),
+		)
 	}
 	return rings, nil
 }
@@ -119,4 +108,31 @@ func (w Wheel) window(hub, rim, from, step float64) (out []Point) {
 	arc(rim, from+far, from+step-far)
 	arc(hub, from+step-in, from+in)
 	return out
+}
+
+// windows are the cut-outs between its spokes: root is the radius where its teeth begin.
+func (w Wheel) windows(root float64) (rings [][]Point, err error) {
+	if w.Spokes <= 0 {
+		return nil, nil
+	}
+	hub, rim := w.Hub/2, root-w.Rim
+	if w.Spokes < 2 || w.Spoke <= 0 || w.Rim <= 0 || hub <= w.Bore/2 || rim <= hub {
+		return nil, measure.Bad(
+			"spokes",
+			"need a width, a rim and a hub wider than the hole, and room between hub and rim",
+		)
+	}
+	step := 2 * math.Pi / float64(w.Spokes)
+	if 2*math.Asin(math.Min(1, w.Spoke/2/hub)) >= step-.02 {
+		return nil, measure.Bad(
+			"spokes",
+			"%d of %s leave no window at the hub; make the hub wider or the spokes narrower",
+			w.Spokes,
+			in(w.Spoke),
+		)
+	}
+	for k := range w.Spokes {
+		rings = append(rings, w.window(hub, rim, step*float64(k), step))
+	}
+	return rings, nil
 }

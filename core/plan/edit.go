@@ -156,63 +156,25 @@ func sameJSON(a, b json.RawMessage) bool {
 // Without is the edit that takes an element away together with all that
 // cannot stand without it.
 func (p *Plan) Without(kindName, id string) Edit {
-	type ref struct{ kind, id string }
-	gone := map[ref]bool{{kindName, id}: true}
-	order := []ref{{kindName, id}}
-	lose := func(k, i string) {
-		if !gone[ref{k, i}] {
-			gone[ref{k, i}] = true
-			order = append(order, ref{k, i})
-		}
-	}
-	for n := 0; n < len(order); n++ {
-		r := order[n]
-		for _, d := range p.dependents(r.kind, r.id) {
-			if x, ok := d.Value.(*Device); ok && x.Data == r.id && x.From != r.id {
-				continue // pixels stay, with no data
-			}
-			if x, ok := d.Value.(*Solid); ok && x.By == r.id && r.kind == "solid" &&
-				!strings.HasPrefix(x.Fills, r.id+"/") {
-				continue // it stays where it stands
-			}
-			lose(d.Kind, d.ID)
-		}
-	}
-	left := map[string]bool{} // photos that something else still shows
-	for _, k := range kinds {
-		for _, e := range k.all(p) {
-			for _, r := range references(e.Value) {
-				if r.Kind == "photo" && !gone[ref{k.name, e.ID}] {
-					left[r.ID] = true
-				}
-			}
-		}
-	}
-	for _, r := range order {
-		v, _ := p.Get(r.kind, r.id)
-		for _, named := range references(v) {
-			if named.Kind == "photo" && !left[named.ID] {
-				lose("photo", named.ID)
-			}
-		}
-	}
+	l := p.loss(kindName, id)
+	l.photos()
 	var out []Change
 	for _, k := range slices.Backward(kinds) { // leaves first
 		all := k.all(p)
 		for _, e := range slices.Backward(all) {
-			if gone[ref{k.name, e.ID}] {
+			if l.gone[lost{k.name, e.ID}] {
 				out = append(out, p.Drop(k.name, e.ID))
 			}
 		}
 	}
 	for _, d := range p.Devices {
-		if gone[ref{"device", d.Data}] && !gone[ref{"device", d.ID}] {
+		if l.gone[lost{"device", d.Data}] && !l.gone[lost{"device", d.ID}] {
 			d.Data, d.Pin = "", 0
 			out = append([]Change{p.Put("device", d.ID, d)}, out...)
 		}
 	}
 	for _, s := range p.Solids {
-		if gone[ref{"solid", s.By}] && !gone[ref{"solid", s.ID}] {
+		if l.gone[lost{"solid", s.By}] && !l.gone[lost{"solid", s.ID}] {
 			s.By, s.How, s.ByAt = "", "", measure.Length{}
 			out = append([]Change{p.Put("solid", s.ID, s)}, out...)
 		}
@@ -222,6 +184,64 @@ func (p *Plan) Without(kindName, id string) Edit {
 		label = "take away " + p.Name(v)
 	}
 	return Edit{label, out}
+}
+
+// lost is an element that goes; losses are all that go with one.
+type lost struct{ kind, id string }
+
+type losses struct {
+	p     *Plan
+	gone  map[lost]bool
+	order []lost
+}
+
+func (l *losses) lose(kind, id string) {
+	if r := (lost{kind, id}); !l.gone[r] {
+		l.gone[r] = true
+		l.order = append(l.order, r)
+	}
+}
+
+// loss is an element with all that cannot stand without it.
+func (p *Plan) loss(kind, id string) *losses {
+	l := &losses{p: p, gone: map[lost]bool{}}
+	l.lose(kind, id)
+	for n := 0; n < len(l.order); n++ {
+		r := l.order[n]
+		for _, d := range p.dependents(r.kind, r.id) {
+			if x, ok := d.Value.(*Device); ok && x.Data == r.id && x.From != r.id {
+				continue // pixels stay, with no data
+			}
+			if x, ok := d.Value.(*Solid); ok && x.By == r.id && r.kind == "solid" &&
+				!strings.HasPrefix(x.Fills, r.id+"/") {
+				continue // it stays where it stands
+			}
+			l.lose(d.Kind, d.ID)
+		}
+	}
+	return l
+}
+
+// photos lets go of those that nothing else shows any more.
+func (l *losses) photos() {
+	left := map[string]bool{}
+	for _, k := range kinds {
+		for _, e := range k.all(l.p) {
+			for _, r := range references(e.Value) {
+				if r.Kind == "photo" && !l.gone[lost{k.name, e.ID}] {
+					left[r.ID] = true
+				}
+			}
+		}
+	}
+	for _, r := range l.order {
+		v, _ := l.p.Get(r.kind, r.id)
+		for _, named := range references(v) {
+			if named.Kind == "photo" && !left[named.ID] {
+				l.lose("photo", named.ID)
+			}
+		}
+	}
 }
 
 // dependents are the elements that name this one.

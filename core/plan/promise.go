@@ -125,24 +125,8 @@ func (p *Plan) term(text string) (show.Term, error) {
 			return show.Term{Kind: "scene", ID: s.ID}, nil
 		}
 	}
-	found := ""
-	for i := range p.Devices { // part of what a switch feeds is called, where that is one switch
-		d := &p.Devices[i]
-		if d.Kind != "lamp" || name == "" || !strings.Contains(strings.ToLower(d.Name), strings.ToLower(name)) {
-			continue
-		}
-		for up := p.Device(d.From); up != nil; up = p.Device(up.From) {
-			if up.Driven {
-				if found != "" && found != up.ID {
-					return show.Term{}, measure.Bad("says", "%q could be several; say which", name)
-				}
-				found = up.ID
-				break
-			}
-		}
-	}
-	if found != "" {
-		return show.Term{Kind: "channel", ID: found}, nil
+	if found, err := p.partly(name); found != "" || err != nil {
+		return show.Term{Kind: "channel", ID: found}, err
 	}
 	for i := range p.Inputs {
 		if x := &p.Inputs[i]; x.Wired() && (same(x.Name) || same(x.ID)) {
@@ -156,4 +140,25 @@ func (p *Plan) term(text string) (show.Term, error) {
 // PromiseOf is the promise with that ID, or nil.
 func (p *Plan) PromiseOf(id string) *Promise {
 	return find(p.Promises, id, func(x *Promise) string { return x.ID })
+}
+
+// partly is the switch that feeds a lamp part of whose name this is, where all such have
+// the one switch.
+func (p *Plan) partly(name string) (found string, err error) {
+	for i := range p.Devices {
+		d := &p.Devices[i]
+		if d.Kind != "lamp" || name == "" || !strings.Contains(strings.ToLower(d.Name), strings.ToLower(name)) {
+			continue
+		}
+		for up := p.Device(d.From); up != nil; up = p.Device(up.From) {
+			if up.Driven {
+				if found != "" && found != up.ID {
+					return "", measure.Bad("says", "%q could be several; say which", name)
+				}
+				found = up.ID
+				break
+			}
+		}
+	}
+	return found, nil
 }

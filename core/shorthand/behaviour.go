@@ -463,14 +463,30 @@ func (n *notation) cue(x piece, begin float64) (c plan.Cue, bare bool, err error
 			at, body = d.Value(), piece{x.text[:i], x.at}.trim()
 		}
 	}
-	words := strings.Fields(body.text)
+	words, bare, err := n.ends(&c, x, strings.Fields(body.text))
+	if err != nil {
+		return c, false, err
+	}
+	name := strings.Join(words, " ")
+	id, e := channelOf(n.p, name)
+	if e != nil {
+		return c, false, n.bad(piece{name, x.at}, "%s", e)
+	}
+	c.Channel = id
+	c.Start = measure.Of[measure.DurationKind](math.Round((begin+at)*1000) / 1000)
+	return c, bare, nil
+}
+
+// ends takes a cue's level, length and shape from the end of its words; bare is one whose
+// length is not said.
+func (n *notation) ends(c *plan.Cue, x piece, words []string) (left []string, bare bool, err error) {
 	bare = true
 	for len(words) > 1 {
 		last := words[len(words)-1]
 		two := strings.Join(words[max(0, len(words)-2):], " ")
 		if m := share.FindStringSubmatch(last); m != nil {
 			if c.Level, _ = strconv.Atoi(m[1]); c.Level < 1 || c.Level > 100 {
-				return c, false, n.bad(x, "%s cannot be; write 1%% to 100%%", last)
+				return nil, false, n.bad(x, "%s cannot be; write 1%% to 100%%", last)
 			}
 			words = words[:len(words)-1]
 			continue
@@ -479,7 +495,7 @@ func (n *notation) cue(x piece, begin float64) (c plan.Cue, bare bool, err error
 			strings.ContainsAny(last, "0123456789") &&
 			bare {
 			if d.Value() <= 0 {
-				return c, false, n.bad(x, "lasts no time; write such as 0.8s")
+				return nil, false, n.bad(x, "lasts no time; write such as 0.8s")
 			}
 			c.Length, bare = d, false
 			words = words[:len(words)-1]
@@ -501,14 +517,7 @@ func (n *notation) cue(x piece, begin float64) (c plan.Cue, bare bool, err error
 		}
 		break
 	}
-	name := strings.Join(words, " ")
-	id, e := channelOf(n.p, name)
-	if e != nil {
-		return c, false, n.bad(piece{name, x.at}, "%s", e)
-	}
-	c.Channel = id
-	c.Start = measure.Of[measure.DurationKind](math.Round((begin+at)*1000) / 1000)
-	return c, bare, nil
+	return words, bare, nil
 }
 
 // channelOf is the switch that a name means: its own, that of what it feeds, or the
@@ -595,26 +604,8 @@ func (n *notation) input(word string, x piece) (string, error) {
 		}
 	}
 	low := strings.ToLower(x.text)
-	switch word {
-	case "every":
-		d, err := n.time(x)
-		if err != nil {
-			return "", err
-		}
-		return n.own(plan.Input{Kind: "timer", Name: "Every " + d.String(), Every: d}), nil
-	case "after":
-		i := strings.LastIndex(low, " in ")
-		if i < 0 {
-			return "", n.bad(x, "say after how long in which state, such as after 30s in open")
-		}
-		d, err := n.time(piece{x.text[:i], x.at}.trim())
-		if err != nil {
-			return "", err
-		}
-		state := strings.TrimSpace(x.text[i+4:])
-		return n.own(
-			plan.Input{Kind: "timer", Name: "After " + d.String() + " in " + state, Every: d, State: state},
-		), nil
+	if word == "every" || word == "after" {
+		return n.clock(word, x)
 	}
 	if low == "power" || low == "power comes on" {
 		return n.own(plan.Input{Kind: "power", Name: "Power"}), nil
@@ -858,4 +849,27 @@ func Sensible(x plan.Mechanism, metric bool) plan.Mechanism {
 		x.From, x.To, x.Reach, x.Tip = a("0"), a("60"), l("3 in", "75 mm"), l("6 in", "150 mm")
 	}
 	return x
+}
+
+// clock is a timer: every 10 min, or after 30s in open.
+func (n *notation) clock(word string, x piece) (string, error) {
+	if word == "every" {
+		d, err := n.time(x)
+		if err != nil {
+			return "", err
+		}
+		return n.own(plan.Input{Kind: "timer", Name: "Every " + d.String(), Every: d}), nil
+	}
+	i := strings.LastIndex(strings.ToLower(x.text), " in ")
+	if i < 0 {
+		return "", n.bad(x, "say after how long in which state, such as after 30s in open")
+	}
+	d, err := n.time(piece{x.text[:i], x.at}.trim())
+	if err != nil {
+		return "", err
+	}
+	state := strings.TrimSpace(x.text[i+4:])
+	return n.own(
+		plan.Input{Kind: "timer", Name: "After " + d.String() + " in " + state, Every: d, State: state},
+	), nil
 }

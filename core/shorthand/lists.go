@@ -141,63 +141,71 @@ func WriteOpenings(os []plan.Opening) string {
 func ReadOpenings(text, bare string) ([]plan.Opening, error) {
 	var out []plan.Opening
 	for _, item := range split(text, ";") {
-		o := plan.Opening{Name: "Opening"}
-		bad := func(why string) error {
-			return measure.Bad("openings", "%q: %s; write such as slot 8 in x 1 5/8 in on front up 3 in", item, why)
-		}
-		rest := item
-		if head, name, ok := strings.Cut(rest, " called "); ok {
-			o.Name, rest = strings.TrimSpace(name), head
-		}
-		if strings.HasSuffix(rest, " door") {
-			o.Door, rest = true, strings.TrimSuffix(rest, " door")
-		}
-		if head, text, ok := strings.Cut(rest, " says "); ok {
-			o.Text, rest = strings.TrimSpace(text), head
-		}
-		if head, path, ok := strings.Cut(rest, " corners "); ok {
-			o.Path, rest = strings.TrimSpace(path), head
-		}
-		var err error
-		length := func(s string) measure.Length {
-			l, e := measure.ParseLengthIn(s, bare)
-			if e != nil && err == nil {
-				err = e
-			}
-			return l
-		}
-		if head, up, ok := strings.Cut(rest, " up "); ok {
-			o.Y, rest = length(up), head
-		}
-		if head, right, ok := strings.Cut(rest, " right "); ok {
-			o.X, rest = length(right), head
-		}
-		head, face, ok := strings.Cut(rest, " on ")
-		if !ok {
-			return nil, bad("say on which face")
-		}
-		o.Face = strings.TrimSpace(face)
-		kind, size, ok := strings.Cut(strings.TrimSpace(head), " ")
-		if !ok {
-			return nil, bad("say its kind and size")
-		}
-		o.Kind = strings.ToLower(kind)
-		if head, deep, ok := strings.Cut(size, " deep "); ok {
-			o.Deep, size = length(deep), head
-		}
-		wide, high, two := strings.Cut(size, " x ")
-		if o.W = length(wide); o.Kind == "text" {
-			o.W, o.H = measure.Length{}, o.W
-		}
-		if two {
-			o.H = length(high)
-		}
+		o, err := readOpening(item, bare)
 		if err != nil {
-			return nil, bad(err.Error())
+			return nil, err
 		}
 		out = append(out, o)
 	}
 	return out, nil
+}
+
+// readOpening reads one of them.
+func readOpening(item, bare string) (o plan.Opening, err error) {
+	o = plan.Opening{Name: "Opening"}
+	bad := func(why string) error {
+		return measure.Bad("openings", "%q: %s; write such as slot 8 in x 1 5/8 in on front up 3 in", item, why)
+	}
+	rest := item
+	if head, name, ok := strings.Cut(rest, " called "); ok {
+		o.Name, rest = strings.TrimSpace(name), head
+	}
+	if strings.HasSuffix(rest, " door") {
+		o.Door, rest = true, strings.TrimSuffix(rest, " door")
+	}
+	if head, text, ok := strings.Cut(rest, " says "); ok {
+		o.Text, rest = strings.TrimSpace(text), head
+	}
+	if head, path, ok := strings.Cut(rest, " corners "); ok {
+		o.Path, rest = strings.TrimSpace(path), head
+	}
+	length := func(s string) measure.Length {
+		l, e := measure.ParseLengthIn(s, bare)
+		if e != nil && err == nil {
+			err = e
+		}
+		return l
+	}
+	if head, up, ok := strings.Cut(rest, " up "); ok {
+		o.Y, rest = length(up), head
+	}
+	if head, right, ok := strings.Cut(rest, " right "); ok {
+		o.X, rest = length(right), head
+	}
+	head, face, ok := strings.Cut(rest, " on ")
+	if !ok {
+		return o, bad("say on which face")
+	}
+	o.Face = strings.TrimSpace(face)
+	kind, size, ok := strings.Cut(strings.TrimSpace(head), " ")
+	if !ok {
+		return o, bad("say its kind and size")
+	}
+	o.Kind = strings.ToLower(kind)
+	if head, deep, ok := strings.Cut(size, " deep "); ok {
+		o.Deep, size = length(deep), head
+	}
+	wide, high, two := strings.Cut(size, " x ")
+	if o.W = length(wide); o.Kind == "text" {
+		o.W, o.H = measure.Length{}, o.W
+	}
+	if two {
+		o.H = length(high)
+	}
+	if err != nil {
+		return o, bad(err.Error())
+	}
+	return o, nil
 }
 
 func split(text, sep string) []string {

@@ -35,29 +35,16 @@ func (r *reader) pane() (*Reading, error) {
 		pull = measure.Must[measure.MassKind]("1 kg")
 	}
 	_, where := take(w.List, "in")
-	t, rest, ok := r.named(where)
-	s, solid := t.value.(*plan.Solid)
-	if !ok || !solid {
-		return nil, r.what(where)
-	}
-	o := s.Opening(strings.Join(rest, " "))
-	if o == nil {
-		var have []string
-		for _, x := range s.Openings {
-			have = append(have, x.Name)
-		}
-		if len(have) == 0 {
-			return nil, fmt.Errorf("%s has no opening yet; cut one first, such as window 10 x 8 in %s", s.Name, s.Name)
-		}
-		return nil, fmt.Errorf(
-			"%s has no opening %q; it has %s",
-			s.Name,
-			strings.Join(rest, " "),
-			strings.Join(have, ", "),
-		)
+	s, o, err := r.openingOf(where)
+	if err != nil {
+		return nil, err
 	}
 	if overlap.Value() > mostOverlap || overlap.Value() < 0 {
-		return nil, fmt.Errorf("%s of overlap; write up to %s", overlap, w.Say(measure.Of[measure.LengthKind](mostOverlap)))
+		return nil, fmt.Errorf(
+			"%s of overlap; write up to %s",
+			overlap,
+			w.Say(measure.Of[measure.LengthKind](mostOverlap)),
+		)
 	}
 	for i := range r.p.Solids {
 		if x := &r.p.Solids[i]; x.Fills == s.ID+"/"+o.Name {
@@ -99,4 +86,33 @@ func (r *reader) behind(pane, s *plan.Solid, o *plan.Opening) {
 	}
 	pane.X, pane.Y = at(s.X, o.X.Value()), at(s.Y, side*(deep/2-in))
 	pane.Z = at(s.Z, o.Y.Value()-p.H.Value()/2)
+}
+
+// openingOf reads a solid and one of its openings.
+func (r *reader) openingOf(where []string) (*plan.Solid, *plan.Opening, error) {
+	t, rest, ok := r.named(where)
+	s, solid := t.value.(*plan.Solid)
+	if !ok || !solid {
+		return nil, nil, r.what(where)
+	}
+	if o := s.Opening(strings.Join(rest, " ")); o != nil {
+		return s, o, nil
+	}
+	var have []string
+	for _, x := range s.Openings {
+		have = append(have, x.Name)
+	}
+	if len(have) == 0 {
+		return nil, nil, fmt.Errorf(
+			"%s has no opening yet; cut one first, such as window 10 x 8 in %s",
+			s.Name,
+			s.Name,
+		)
+	}
+	return nil, nil, fmt.Errorf(
+		"%s has no opening %q; it has %s",
+		s.Name,
+		strings.Join(rest, " "),
+		strings.Join(have, ", "),
+	)
 }

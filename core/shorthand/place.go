@@ -40,19 +40,8 @@ func (r *reader) place(t thing, words []string) (*Reading, error) {
 	if _, err := s.Shape(r.lib); err != nil {
 		return nil, fmt.Errorf("%s: %w", s.Name, err)
 	}
-	switch how {
-	case "centred", "centered":
-		next.X, next.Y, next.By, next.How = measure.Length{}, measure.Length{}, "", ""
-		return r.put(s.Name+" to the middle of its prop", "solid", s.ID, next)
-	case "floor":
-		next.Z, next.By, next.How = measure.Length{}, "", ""
-		return r.put(s.Name+" on the floor", "solid", s.ID, next)
-	case "hangs":
-		if at.IsZero() {
-			return nil, fmt.Errorf("say at what height, such as %s hangs at 6 ft", s.Name)
-		}
-		next.Z, next.By, next.How = at, "", ""
-		return r.put(fmt.Sprintf("%s hangs, its foot at %s", s.Name, w(r, at)), "solid", s.ID, next)
+	if how == "centred" || how == "centered" || how == "floor" || how == "hangs" {
+		return r.alone(s, how, at)
 	}
 	side := line.OneOf("right", "left", "right")
 	other, rest, ok := r.named(line.List)
@@ -111,4 +100,23 @@ func (r *reader) known() (got *Reading, meant bool, err error) {
 	}
 	got, err = r.change(t, rest)
 	return got, meant, err
+}
+
+// alone places a solid by nothing else: in the middle of its prop, on the floor, or hung.
+func (r *reader) alone(s *plan.Solid, how string, at measure.Length) (*Reading, error) {
+	next := *s
+	next.By, next.How = "", ""
+	switch how {
+	case "floor":
+		next.Z = measure.Length{}
+		return r.put(s.Name+" on the floor", "solid", s.ID, next)
+	case "hangs":
+		if at.IsZero() {
+			return nil, fmt.Errorf("say at what height, such as %s hangs at 6 ft", s.Name)
+		}
+		next.Z = at
+		return r.put(fmt.Sprintf("%s hangs, its foot at %s", s.Name, w(r, at)), "solid", s.ID, next)
+	}
+	next.X, next.Y = measure.Length{}, measure.Length{}
+	return r.put(s.Name+" to the middle of its prop", "solid", s.ID, next)
 }

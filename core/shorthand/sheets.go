@@ -39,18 +39,7 @@ func (r *reader) scale() (*Reading, error) {
 	}
 	if of == "" { // a plain factor: x 1.5, 1.5, or 1:6
 		_, words = take(words, "x")
-		f := 0.0
-		if len(words) == 1 {
-			a, b, ratio := strings.Cut(words[0], ":")
-			x, err := strconv.ParseFloat(strings.TrimPrefix(a, "x"), 64)
-			y := 1.0
-			if ratio && err == nil {
-				y, err = strconv.ParseFloat(b, 64)
-			}
-			if err == nil && x > 0 && y > 0 {
-				f = x / y
-			}
-		}
+		f := factor(words)
 		if f < 0.01 || f > 100 {
 			return nil, fmt.Errorf("scale takes a size with tall, wide or deep, or a factor")
 		}
@@ -92,4 +81,21 @@ func (r *reader) scale() (*Reading, error) {
 		Edit:   e,
 		Select: "prop:" + p.ID,
 	}, nil
+}
+
+// factor reads how many times: 1.5, x1.5 or 1:6; 0 for none.
+func factor(words []string) float64 {
+	if len(words) != 1 {
+		return 0
+	}
+	a, b, ratio := strings.Cut(words[0], ":")
+	x, err := strconv.ParseFloat(strings.TrimPrefix(a, "x"), 64)
+	y := 1.0
+	if ratio && err == nil {
+		y, err = strconv.ParseFloat(b, 64)
+	}
+	if err != nil || x <= 0 || y <= 0 {
+		return 0
+	}
+	return x / y
 }

@@ -371,54 +371,10 @@ func (r *reader) trigger() (*Reading, error) {
 	if !ok {
 		return nil, fmt.Errorf("%q is not understood; write runs, toggles, holds or restarts", words[1])
 	}
-	var changes []plan.Change
-	in := ""
-	for _, i := range r.p.Inputs {
-		if i.Prop == r.prop && i.Kind == kind {
-			in = i.ID
-		}
-	}
-	if in == "" {
-		in = r.p.FreshID("input", r.prop+"-"+kind)
-		changes = append(
-			changes,
-			r.p.Put(
-				"input",
-				in,
-				plan.Input{
-					ID:       in,
-					Prop:     r.prop,
-					Name:     measure.Capital(kind),
-					Kind:     kind,
-					MinPulse: measure.Must[measure.DurationKind]("30 ms"),
-				},
-			),
-		)
-	}
+	in, changes := r.inputOf(kind)
 	name := strings.Join(words[2:], " ")
-	scene := ""
-	for _, s := range r.p.Scenes {
-		if sameName(s.Name, name) || strings.EqualFold(s.ID, name) {
-			scene = s.ID
-		}
-	}
-	if scene == "" { // a new scene holds every driven switch of the prop for 5 s
-		scene = r.p.FreshID("scene", name)
-		s := plan.Scene{ID: scene, Prop: r.prop, Name: name, Made: true}
-		for _, d := range r.p.Devices {
-			if d.Prop == r.prop && d.Driven {
-				s.Cues = append(
-					s.Cues,
-					plan.Cue{
-						Channel: d.ID,
-						Start:   measure.Must[measure.DurationKind]("0 s"),
-						Length:  measure.Must[measure.DurationKind]("5 s"),
-					},
-				)
-			}
-		}
-		changes = append(changes, r.p.Put("scene", scene, s))
-	}
+	scene, more := r.sceneOf(name)
+	changes = append(changes, more...)
 	id := r.p.FreshID("trigger", in+" "+scene)
 	changes = append(changes, r.p.Put("trigger", id, plan.Trigger{ID: id, Input: in, Scene: scene, Latch: latch}))
 	return &Reading{
@@ -483,4 +439,43 @@ func (r *reader) opened() (*Reading, error) {
 		id,
 		plan.Lot{ID: id, Glue: g, Opened: r.words[2]},
 	)
+}
+
+// inputOf is the prop's input of a kind, and what makes it where there is none.
+func (r *reader) inputOf(kind string) (id string, make []plan.Change) {
+	for _, i := range r.p.Inputs {
+		if i.Prop == r.prop && i.Kind == kind {
+			id = i.ID
+		}
+	}
+	if id != "" {
+		return id, nil
+	}
+	id = r.p.FreshID("input", r.prop+"-"+kind)
+	return id, []plan.Change{
+		r.p.Put("input", id, plan.Input{ID: id, Prop: r.prop, Name: measure.Capital(kind), Kind: kind,
+			MinPulse: measure.Must[measure.DurationKind]("30 ms")}),
+	}
+}
+
+// sceneOf is the scene of a name, and what makes it where there is none: it holds every
+// driven switch of the prop for 5 s.
+func (r *reader) sceneOf(name string) (id string, make []plan.Change) {
+	for _, s := range r.p.Scenes {
+		if sameName(s.Name, name) || strings.EqualFold(s.ID, name) {
+			id = s.ID
+		}
+	}
+	if id != "" {
+		return id, nil
+	}
+	id = r.p.FreshID("scene", name)
+	s := plan.Scene{ID: id, Prop: r.prop, Name: name, Made: true}
+	for _, d := range r.p.Devices {
+		if d.Prop == r.prop && d.Driven {
+			s.Cues = append(s.Cues, plan.Cue{Channel: d.ID, Start: measure.Must[measure.DurationKind]("0 s"),
+				Length: measure.Must[measure.DurationKind]("5 s")})
+		}
+	}
+	return id, []plan.Change{r.p.Put("scene", id, s)}
 }

@@ -54,34 +54,14 @@ type mover struct {
 // compile makes names numbers. Channels stand in the order they are first named.
 func compile(m Machine) *program {
 	p := &program{m: m, channels: slices.Clone(m.Channels)}
-	channel := func(id string) int {
-		if id == "" {
-			return -1
-		}
-		if i := slices.IndexFunc(p.channels, func(c Channel) bool { return c.ID == id }); i >= 0 {
-			return i
-		}
-		p.channels = append(p.channels, Channel{ID: id})
-		return len(p.channels) - 1
-	}
-	state := func(name string) int {
-		if name == "" {
-			return -1
-		}
-		if i := slices.Index(p.states, name); i >= 0 {
-			return i
-		}
-		p.states = append(p.states, name)
-		return len(p.states) - 1
-	}
 	sceneAt, moverAt, inputAt := map[string]int{}, map[string]int{}, map[string]int{}
-	state(m.State)
+	p.state(m.State)
 	for i := range m.Scenes {
 		s := &m.Scenes[i]
 		sceneAt[s.ID] = i
 		out := scene{Scene: s, long: s.Duration()}
 		for k := range s.Cues {
-			out.cues = append(out.cues, cue{&s.Cues[k], channel(s.Cues[k].Channel)})
+			out.cues = append(out.cues, cue{&s.Cues[k], p.channel(s.Cues[k].Channel)})
 		}
 		p.scenes = append(p.scenes, out)
 	}
@@ -92,11 +72,11 @@ func compile(m Machine) *program {
 			down = up
 		}
 		moverAt[v.ID] = i
-		p.movers = append(p.movers, mover{Mover: v, up: channel(v.Up), down: channel(v.Down),
+		p.movers = append(p.movers, mover{Mover: v, up: p.channel(v.Up), down: p.channel(v.Down),
 			upBy: down, downBy: up, travel: up * down})
 	}
 	for i := range m.Inputs {
-		in := input{Input: &m.Inputs[i], state: state(m.Inputs[i].State), scene: -1, mover: -1}
+		in := input{Input: &m.Inputs[i], state: p.state(m.Inputs[i].State), scene: -1, mover: -1}
 		if n, ok := sceneAt[in.Scene]; ok {
 			in.scene = n
 		}
@@ -115,9 +95,39 @@ func compile(m Machine) *program {
 	for i := range m.Triggers {
 		t := &m.Triggers[i]
 		n := inputAt[t.Input]
-		p.triggers = append(p.triggers, trigger{t, n, sceneAt[t.Scene], state(t.While), state(t.Then)})
+		p.triggers = append(p.triggers, trigger{t, n, sceneAt[t.Scene], p.state(t.While), p.state(t.Then)})
 		p.by[n] = append(p.by[n], i)
 	}
+	p.apart()
+	return p
+}
+
+// channel is a channel's number, a new one where it is first named; -1 for none.
+func (p *program) channel(id string) int {
+	if id == "" {
+		return -1
+	}
+	if i := slices.IndexFunc(p.channels, func(c Channel) bool { return c.ID == id }); i >= 0 {
+		return i
+	}
+	p.channels = append(p.channels, Channel{ID: id})
+	return len(p.channels) - 1
+}
+
+// state is a state's number, as channel is a channel's.
+func (p *program) state(name string) int {
+	if name == "" {
+		return -1
+	}
+	if i := slices.Index(p.states, name); i >= 0 {
+		return i
+	}
+	p.states = append(p.states, name)
+	return len(p.states) - 1
+}
+
+// apart finds what each channel is never on together with.
+func (p *program) apart() {
 	p.never = make([][]int, len(p.channels))
 	for a := range p.channels {
 		for b := range p.channels {
@@ -126,7 +136,6 @@ func compile(m Machine) *program {
 			}
 		}
 	}
-	return p
 }
 
 // moment is all that a machine is at one time: copied whole, it is a snapshot to come

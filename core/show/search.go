@@ -192,7 +192,7 @@ func (r *searcher) told(depth int, far float64, done bool) bool {
 	r.tellAt = r.ticks + 20_000
 	p := Progress{Parts: 1, Depth: depth, States: r.states, Moments: r.ticks,
 		Share: math.Pow(4, float64(depth)+far-float64(r.Depth)-1)}
-	p.Share = max(p.Share, float64(r.ticks)/float64(r.most))
+	p.Share = min(.99, max(p.Share, float64(r.ticks)/float64(r.most)))
 	if done {
 		p.Done, p.Share = 1, 1
 	}
@@ -360,19 +360,7 @@ type choice struct {
 // then: so that whatever it sets going comes before and after whatever goes on.
 func (r *searcher) choices(run *state, times []int) (out []choice) {
 	begin := times[0]
-	edges := slices.Clone(times)
-	for i := range r.p.inputs { // hold-offs and rests that end
-		if n := run.accepted[i] + r.p.inputs[i].HoldOff; r.p.inputs[i].HoldOff > 0 && n > begin {
-			edges = append(edges, n)
-		}
-	}
-	for k := range r.p.triggers {
-		t := &r.p.triggers[k]
-		if n := run.runs[t.scene].ended + t.Rest; t.Rest > 0 && n > begin {
-			edges = append(edges, n)
-		}
-	}
-	edges = sorted(edges)
+	edges := r.edges(run, times)
 	last := edges[len(edges)-1] + 1000
 	add := func(c choice) { out = append(out, c) }
 	for _, t := range append(slices.Clone(edges), last) { // a switch bounces just as it closes
@@ -419,6 +407,23 @@ func (r *searcher) choices(run *state, times []int) (out []choice) {
 		seen[c] = true
 		return was
 	})
+}
+
+// edges are the times at which anything changes, hold-offs and rests that end among them.
+func (r *searcher) edges(run *state, times []int) []int {
+	begin, edges := times[0], slices.Clone(times)
+	for i := range r.p.inputs {
+		if n := run.accepted[i] + r.p.inputs[i].HoldOff; r.p.inputs[i].HoldOff > 0 && n > begin {
+			edges = append(edges, n)
+		}
+	}
+	for k := range r.p.triggers {
+		t := &r.p.triggers[k]
+		if n := run.runs[t.scene].ended + t.Rest; t.Rest > 0 && n > begin {
+			edges = append(edges, n)
+		}
+	}
+	return sorted(edges)
 }
 
 func sorted(list []int) []int {

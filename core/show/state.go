@@ -109,66 +109,81 @@ func (r *searcher) fresh(st *state) bool {
 
 // key is what tells one state from another, whenever it is, but for its gates.
 func (r *searcher) key(st *state) string {
-	b := r.spare[:0]
-	num := func(v int) { b = binary.AppendVarint(b, int64(v)) }
-	rel := func(t int) {
-		if t < 0 {
-			num(-1)
-			return
-		}
-		num(t - st.now)
-	}
-	bit := func(on bool) {
-		if on {
-			b = append(b, 1)
-		} else {
-			b = append(b, 0)
-		}
-	}
-	bit(st.powered)
-	bit(st.pressed)
-	bit(st.cut)
-	num(st.state)
+	k := keyed{b: r.spare[:0], now: st.now}
+	k.bit(st.powered)
+	k.bit(st.pressed)
+	k.bit(st.cut)
+	k.num(st.state)
 	for i := range r.p.inputs {
-		in := &r.p.inputs[i]
-		bit(st.raw[i])
-		bit(st.held[i])
-		rel(st.seen[i])
-		rel(st.due[i])
-		rel(st.timer[i])
-		if !r.gates.free[i] {
-			num(max(0, st.accepted[i]+in.HoldOff-st.now))
-		}
-		num(max(0, st.moment.since+in.WarmUp-st.now))
-		num(st.settle[i])
-		rel(st.settleAt[i])
-		bit(st.closed[i] == st.now && in.mover >= 0)
+		r.inputKey(&k, st, i)
 	}
-	for k := range st.runs {
-		if run := &st.runs[k]; run.playing && !r.gates.past(st.moment, k) {
-			num(st.now - run.begin)
-			num(run.by)
+	for i := range st.runs {
+		if run := &st.runs[i]; run.playing && !r.gates.past(st.moment, i) {
+			k.num(st.now - run.begin)
+			k.num(run.by)
 		} else {
-			num(-1)
+			k.num(-1)
 		}
 	}
-	for k := range r.p.triggers {
-		if t := &r.p.triggers[k]; !r.gates.free[t.input] {
-			num(max(0, st.runs[t.scene].ended+t.Rest-st.now))
+	for i := range r.p.triggers {
+		if t := &r.p.triggers[i]; !r.gates.free[t.input] {
+			k.num(max(0, st.runs[t.scene].ended+t.Rest-st.now))
 		}
 	}
 	for ch := range st.out {
-		num(st.out[ch])
+		k.num(st.out[ch])
 	}
 	for i := range st.pos {
-		num(st.pos[i])
-		num(st.dir[i])
+		k.num(st.pos[i])
+		k.num(st.dir[i])
 	}
 	for _, e := range st.pending {
-		num(e.input)
-		num(e.at - st.now)
-		bit(e.down)
+		k.num(e.input)
+		k.num(e.at - st.now)
+		k.bit(e.down)
 	}
-	r.spare = b
-	return string(b)
+	r.spare = k.b
+	return string(k.b)
+}
+
+// inputKey is what an input adds to it.
+func (r *searcher) inputKey(k *keyed, st *state, i int) {
+	in := &r.p.inputs[i]
+	k.bit(st.raw[i])
+	k.bit(st.held[i])
+	k.until(st.seen[i])
+	k.until(st.due[i])
+	k.until(st.timer[i])
+	if !r.gates.free[i] {
+		k.num(max(0, st.accepted[i]+in.HoldOff-st.now))
+	}
+	k.num(max(0, st.moment.since+in.WarmUp-st.now))
+	k.num(st.settle[i])
+	k.until(st.settleAt[i])
+	k.bit(st.closed[i] == st.now && in.mover >= 0)
+}
+
+// keyed is a key as it is written.
+type keyed struct {
+	b   []byte
+	now int
+}
+
+func (k *keyed) num(v int) { k.b = binary.AppendVarint(k.b, int64(v)) }
+
+// until is a moment, from now; one below zero is none.
+func (k *keyed) until(t int) {
+	if t < 0 {
+		k.num(-1)
+		return
+	}
+	k.num(t - k.now)
+}
+
+func (k *keyed) bit(on bool) {
+	v := byte(0)
+	if on {
+		v = 1
+	}
+	k.b = append(k.b, v)
 }

@@ -256,19 +256,11 @@ func set(v reflect.Value, s Setting) error {
 			}
 			*x = n
 		case *[2]measure.Length:
-			a, b, ok := strings.Cut(strings.ReplaceAll(text, "×", "x"), "x")
-			if !ok {
+			if !strings.ContainsAny(text, "x×") {
 				return bad("its short side x its long side")
 			}
-			if u := strings.Fields(b); len(u) > 1 && strings.Trim(strings.TrimSpace(a), "0123456789./ ") == "" {
-				a += " " + u[len(u)-1] // 24 x 36 in
-			}
-			for k, part := range []string{a, b} {
-				l, err := measure.Parse[measure.LengthKind](part)
-				if err != nil {
-					return measure.Bad(s.Field, "%s", err)
-				}
-				x[k] = l
+			if err := sides(x, text); err != nil {
+				return measure.Bad(s.Field, "%s", err)
 			}
 		default:
 			u, ok := x.(interface{ UnmarshalText([]byte) error })
@@ -296,4 +288,20 @@ func knownOf(name, what, on string) source.Source {
 		return source.Entered(text + ", " + on)
 	}
 	return source.FromMemory(text)
+}
+
+// sides reads a sheet's two: 24 x 36 in.
+func sides(x *[2]measure.Length, text string) error {
+	a, b, _ := strings.Cut(strings.ReplaceAll(text, "×", "x"), "x")
+	if u := strings.Fields(b); len(u) > 1 && strings.Trim(strings.TrimSpace(a), "0123456789./ ") == "" {
+		a += " " + u[len(u)-1] // its unit counts for both
+	}
+	for k, part := range []string{a, b} {
+		l, err := measure.Parse[measure.LengthKind](part)
+		if err != nil {
+			return err
+		}
+		x[k] = l
+	}
+	return nil
 }

@@ -18,7 +18,6 @@ import (
 func Gauges(s Set, prop string, budget float64) (q Set, worst float64, ok bool) {
 	q = s
 	q.Devices = slices.Clone(s.Devices)
-	lib := s.Lib
 	var runs []int
 	for i := range q.Devices {
 		if d := &q.Devices[i]; d.Kind == "run" && d.Prop == prop {
@@ -26,31 +25,8 @@ func Gauges(s Set, prop string, budget float64) (q Set, worst float64, ok bool) 
 			d.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(stock.Gauges[0]))
 		}
 	}
-	// excess is how far the worst lamp is past the budget, and which run is past its limit
-	excess := func() (over float64, lamp string, hot int, st *State, r *Rig) {
-		r = NewRig(q)
-		st = r.Solve(nil)
-		over, hot = math.Inf(-1), -1
-		for i := range q.Devices {
-			d := &q.Devices[i]
-			if d.Prop != prop {
-				continue
-			}
-			by := q.Device(r.supply[d.ID])
-			if d.Kind == "lamp" && by != nil && !d.Reversed {
-				v, _ := SupplyOf(by, lib)
-				if x := st.Readings[d.ID].Drop/v - budget; x > over {
-					over, lamp = x, d.ID
-				}
-			}
-			if d.Kind == "run" && st.Readings[d.ID].Amps > stock.Ampacity(d.Gauge.Value()) &&
-				stock.Thicker(d.Gauge.Value()) > 0 {
-				hot = i
-			}
-		}
-		return
-	}
-	over, lamp, hot, st, _ := excess()
+	excess := func() (over float64, lamp string, hot int, st *State) { return past(q, prop, budget) }
+	over, lamp, hot, st := excess()
 	for over > 0 || hot >= 0 {
 		best, gain := hot, 0.0
 		if hot < 0 {
@@ -75,7 +51,7 @@ func Gauges(s Set, prop string, budget float64) (q Set, worst float64, ok bool) 
 			return q, over + budget, false
 		}
 		q.Devices[best].Gauge = measure.Of[measure.GaugeKind](stock.Thicker(q.Devices[best].Gauge.Value()))
-		over, lamp, hot, st, _ = excess()
+		over, lamp, hot, st = excess()
 	}
 	for _, i := range runs { // what was thickened early may be more than is needed now
 		for {
@@ -85,7 +61,7 @@ func Gauges(s Set, prop string, budget float64) (q Set, worst float64, ok bool) 
 				break
 			}
 			q.Devices[i].Gauge = measure.Of[measure.GaugeKind](a)
-			if o, _, h, _, _ := excess(); o > 0 || h >= 0 {
+			if o, _, h, _ := excess(); o > 0 || h >= 0 {
 				q.Devices[i].Gauge = was
 				break
 			} else {
@@ -94,4 +70,30 @@ func Gauges(s Set, prop string, budget float64) (q Set, worst float64, ok bool) 
 		}
 	}
 	return q, over + budget, true
+}
+
+// past is how far the worst lamp of a prop is past the budget, which that is, and which run
+// is past its limit, -1 for none.
+func past(q Set, prop string, budget float64) (over float64, lamp string, hot int, st *State) {
+	r := NewRig(q)
+	st = r.Solve(nil)
+	over, hot = math.Inf(-1), -1
+	for i := range q.Devices {
+		d := &q.Devices[i]
+		if d.Prop != prop {
+			continue
+		}
+		by := q.Device(r.supply[d.ID])
+		if d.Kind == "lamp" && by != nil && !d.Reversed {
+			v, _ := SupplyOf(by, q.Lib)
+			if x := st.Readings[d.ID].Drop/v - budget; x > over {
+				over, lamp = x, d.ID
+			}
+		}
+		if d.Kind == "run" && st.Readings[d.ID].Amps > stock.Ampacity(d.Gauge.Value()) &&
+			stock.Thicker(d.Gauge.Value()) > 0 {
+			hot = i
+		}
+	}
+	return over, lamp, hot, st
 }

@@ -41,45 +41,8 @@ func (w *Work) Trials(prop string) (out []Trial) {
 			Expect: "every motor stops at once, and none starts again when it is let go", Danger: hands})
 	}
 	out = append(out, w.polarities(mine)...)
-	for i := range w.Plan.Inputs {
-		x := &w.Plan.Inputs[i]
-		if !mine(x.Prop) || !x.Wired() {
-			continue
-		}
-		t := Trial{At: "input:" + x.ID, Prop: x.Prop, What: x.Name, How: "Work it by hand and let it go, ten times.",
-			Expect: "it counts ten times, no more"}
-		if x.Mover != "" {
-			t.How = "Move " + measure.Uncapital(
-				w.nameOfMechanism(x.Mover),
-			) + " slowly past it by hand, power off, then on."
-			t.Expect = fmt.Sprintf("it closes at %d %% of the travel, once each way", x.Place)
-			t.Danger = hands
-		}
-		out = append(out, t)
-	}
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if !d.Driven || !mine(d.Prop) {
-			continue
-		}
-		var feeds []string
-		for _, k := range w.Plan.Devices {
-			if k.Kind == "lamp" && w.Feeds(d.ID, k.ID) && len(feeds) < 4 {
-				feeds = append(feeds, measure.Uncapital(k.Name))
-			}
-		}
-		expect := "it alone comes on"
-		if len(feeds) > 0 {
-			expect = "only " + strings.Join(feeds, ", ") + " come on"
-			if len(feeds) == 1 {
-				expect = "only " + feeds[0] + " comes on"
-			}
-		}
-		out = append(
-			out,
-			Trial{At: "device:" + d.ID, Prop: d.Prop, What: d.Name, How: "Switch it on by itself.", Expect: expect},
-		)
-	}
+	out = append(out, w.contactTrials(mine)...)
+	out = append(out, w.outputTrials(mine)...)
 	for _, m := range w.Mechanisms() {
 		if mine(m.Of.Prop) {
 			out = append(out, w.movingTrials(m)...)
@@ -199,5 +162,54 @@ func (w *Work) movingTrials(m *Moved) (out []Trial) {
 		falls = "it goes back by itself, and nothing is under it"
 	}
 	add("power cut", "Pull the plug half way up.", falls+"; when power is back it does not move by itself")
+	return out
+}
+
+// contactTrials are those of what is worked: each counts as often as it is.
+func (w *Work) contactTrials(mine func(prop string) bool) (out []Trial) {
+	for i := range w.Plan.Inputs {
+		x := &w.Plan.Inputs[i]
+		if !mine(x.Prop) || !x.Wired() {
+			continue
+		}
+		t := Trial{At: "input:" + x.ID, Prop: x.Prop, What: x.Name, How: "Work it by hand and let it go, ten times.",
+			Expect: "it counts ten times, no more"}
+		if x.Mover != "" {
+			t.How = "Move " + measure.Uncapital(
+				w.nameOfMechanism(x.Mover),
+			) + " slowly past it by hand, power off, then on."
+			t.Expect = fmt.Sprintf("it closes at %d %% of the travel, once each way", x.Place)
+			t.Danger = hands
+		}
+		out = append(out, t)
+	}
+	return out
+}
+
+// outputTrials are those of what is switched: each comes on alone.
+func (w *Work) outputTrials(mine func(prop string) bool) (out []Trial) {
+	for i := range w.Plan.Devices {
+		d := &w.Plan.Devices[i]
+		if !d.Driven || !mine(d.Prop) {
+			continue
+		}
+		var feeds []string
+		for _, k := range w.Plan.Devices {
+			if k.Kind == "lamp" && w.Feeds(d.ID, k.ID) && len(feeds) < 4 {
+				feeds = append(feeds, measure.Uncapital(k.Name))
+			}
+		}
+		expect := "it alone comes on"
+		if len(feeds) > 0 {
+			expect = "only " + strings.Join(feeds, ", ") + " come on"
+			if len(feeds) == 1 {
+				expect = "only " + feeds[0] + " comes on"
+			}
+		}
+		out = append(
+			out,
+			Trial{At: "device:" + d.ID, Prop: d.Prop, What: d.Name, How: "Switch it on by itself.", Expect: expect},
+		)
+	}
 	return out
 }

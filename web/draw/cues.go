@@ -51,29 +51,8 @@ func Cues(w *work.Work, s *plan.Scene) string {
 			esc(id), n(left), fmt.Sprint(k), n(left), n(y+2), n(c.W-left-20), n(high-6),
 		)
 	}
-	for i, q := range s.Cues {
-		y := 34 + high*float64(row[q.Channel])
-		long := math.Max(6, q.Length.Value()*k)
-		c.f(
-			`<g class="cue" tabindex="0" role="button" data-cue="%d" data-start="%s" data-length="%s" data-k="%s" aria-label="`+
-				`Cue of %s at %s for %s: arrow keys move it, with Shift they stretch it, Delete takes it away">`,
-			i,
-			fmt.Sprint(q.Start.Value()),
-			fmt.Sprint(q.Length.Value()),
-			fmt.Sprint(k),
-			esc(q.Channel),
-			esc(q.Start.String()),
-			esc(q.Length.String()),
-		)
-		c.Rect("cuebar", x(q.Start.Value()), y+2, long, high-6)
-		if clip := w.Plan.ClipOn(q.Channel); clip != nil && clip.Long.Value() > 0 {
-			c.wave(clip, x(q.Start.Value()), y+2, k*clip.Long.Value(), long, high-6)
-		}
-		c.Rect("cueend", x(q.Start.Value())+long-8, y+2, 8, high-6)
-		c.f(`</g>`)
-		if l := (label{class: "t", text: q.Length.String()}); l.wide() < long-14 {
-			c.Text("t dark pass", "start", x(q.Start.Value())+6, y+20, l.text)
-		}
+	for i := range s.Cues {
+		c.cue(w, s, i, left, 34+high*float64(row[s.Cues[i].Channel]), high, k)
 	}
 	if s.Length.Value() > 0 {
 		c.Line("limit", x(s.Length.Value()), 26, x(s.Length.Value()), c.H-8)
@@ -112,4 +91,31 @@ func grid(end float64) float64 {
 		}
 	}
 	return 900
+}
+
+// cue draws a cue of a scene on its rail, y down and so high; k is drawing units a second.
+func (c *Canvas) cue(w *work.Work, s *plan.Scene, i int, left, y, high, k float64) {
+	q := s.Cues[i]
+	at := left + q.Start.Value()*k
+	long := math.Max(6, q.Length.Value()*k)
+	c.f(
+		`<g class="cue" tabindex="0" role="button" data-cue="%d" data-start="%s" data-length="%s" data-k="%s" aria-label="`+
+			`Cue of %s at %s for %s: arrow keys move it, with Shift they stretch it, Delete takes it away">`,
+		i,
+		fmt.Sprint(q.Start.Value()),
+		fmt.Sprint(q.Length.Value()),
+		fmt.Sprint(k),
+		esc(q.Channel),
+		esc(q.Start.String()),
+		esc(q.Length.String()),
+	)
+	c.Rect("cuebar", at, y+2, long, high-6)
+	if clip := w.Plan.ClipOn(q.Channel); clip != nil && clip.Long.Value() > 0 {
+		c.wave(clip, at, y+2, k*clip.Long.Value(), long, high-6)
+	}
+	c.Rect("cueend", at+long-8, y+2, 8, high-6)
+	c.f(`</g>`)
+	if l := (label{class: "t", text: q.Length.String()}); l.wide() < long-14 {
+		c.Text("t dark pass", "start", at+6, y+20, l.text)
+	}
 }
