@@ -242,8 +242,8 @@ func TestAddASolidAndPullItsSizes(t *testing.T) {
 	assert.Equal(t, tower.Length("low").Value(), s.plan("midnight-apiary").Solid(tower.ID).Length("low").Value())
 	// every drawing of the palette makes a solid
 	n := s.count(".palette button")
+	s.goTo(apiary + "/bench?prop=riser&way=whole")
 	for i := range n {
-		s.goTo(apiary + "/bench?prop=riser&way=whole")
 		s.live(func() { s.click(fmt.Sprintf(`.palette button:nth-of-type(%d)`, i+1)) })
 		assert.Equal(t, 0, s.count(".error, .got.bad"), i)
 	}

@@ -273,7 +273,7 @@ func TestLeavingKeepsWhatWasEntered(t *testing.T) {
 	for _, leave := range []string{`document.querySelector("a[href='/']").click()`, `location.href="/"`} {
 		s, server := late(t)
 		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
-		server.delay = 1500 * time.Millisecond
+		server.delay = 800 * time.Millisecond
 		eval[bool](
 			s,
 			`(()=>{const e=document.querySelector(".ticket [name='f.w']"); e.focus(); e.select(); return true})()`,
@@ -283,7 +283,12 @@ func TestLeavingKeepsWhatWasEntered(t *testing.T) {
 		eval[bool](s, `(()=>{`+leave+`; return true})()`)
 		s.wait(`location.pathname === "/"`)
 		server.delay = 0
-		time.Sleep(4 * time.Second) // what left with the page has arrived
+		for range 100 { // until what left with the page has arrived
+			if strings.HasPrefix(s.plan("midnight-apiary").Solid("riser-box").Length("d").String(), "19 1/2") {
+				break
+			}
+			time.Sleep(100 * time.Millisecond)
+		}
 		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
 		for name, want := range map[string]string{"w": "23", "d": "19 1/2"} {
 			assert.Truef(
