@@ -30,34 +30,16 @@ func Apiary(today time.Time) *plan.Plan {
 	p.Display.Outdoors = true
 	p.Display.Temp = measure.Must[measure.CelsiusKind]("58 F")
 	p.Display.RH = 70
+	prop := func(id, name, high, note string) plan.Prop {
+		return plan.Prop{ID: id, Name: name, Known: l(high), Of: "height", Stage: "cut", Note: note}
+	}
 	p.Props = []plan.Prop{
-		{ID: "gate", Name: "Gate", Known: l("84 in"), Of: "height", Stage: "cut", Note: "foam-block pillars"},
-		{ID: "keeper", Name: "Keeper", Known: l("78 in"), Of: "height", Stage: "cut", Note: "figure on a pipe frame"},
-		{ID: "skep", Name: "Skep", Known: l("54 in"), Of: "height", Stage: "cut", Note: "straw hive of rings"},
-		{
-			ID:    "riser",
-			Name:  "Frame riser",
-			Known: l("27 1/2 in"),
-			Of:    "height",
-			Stage: "cut",
-			Note:  "hive box; frames rise from it",
-		},
-		{
-			ID:    "shelf",
-			Name:  "Honey shelf",
-			Known: l("60 in"),
-			Of:    "height",
-			Stage: "cut",
-			Note:  "24 tinted jars on a flicker run",
-		},
-		{
-			ID:    "sunflowers",
-			Name:  "Sunflowers",
-			Known: l("72 in"),
-			Of:    "height",
-			Stage: "cut",
-			Note:  "discs on pipe stems",
-		},
+		prop("gate", "Gate", "84 in", "foam-block pillars"),
+		prop("keeper", "Keeper", "78 in", "figure on a pipe frame"),
+		prop("skep", "Skep", "54 in", "straw hive of rings"),
+		prop("riser", "Frame riser", "27 1/2 in", "hive box; frames rise from it"),
+		prop("shelf", "Honey shelf", "60 in", "24 tinted jars on a flicker run"),
+		prop("sunflowers", "Sunflowers", "72 in", "discs on pipe stems"),
 	}
 	gateSolids(p)
 	keeperSolids(p)
@@ -430,65 +412,20 @@ func trims(p *plan.Plan) {
 
 // joints are how it holds together so far.
 func joints(p *plan.Plan) {
+	seam := func(id, prop, a, b, glue, long string) plan.Joint {
+		return plan.Joint{ID: id, Prop: prop, A: a, B: b, Glue: glue, Length: l(long)}
+	}
+	hat := seam("hat-seam", "keeper", "keeper-hat/sector", "keeper-hat/sector", "contact", "6 in")
+	hat.Strain = true
 	p.Joints = []plan.Joint{
 		{ID: "bee-seams", Prop: "bee", A: "bee-body/gore", B: "bee-body/gore", Glue: "contact", Strain: true},
-		{
-			ID:     "hat-seam",
-			Prop:   "keeper",
-			A:      "keeper-hat/sector",
-			B:      "keeper-hat/sector",
-			Glue:   "contact",
-			Length: l("6 in"),
-			Strain: true,
-		},
-		{
-			ID:     "hat-brim",
-			Prop:   "keeper",
-			A:      "keeper-hat/sector",
-			B:      "keeper-brim/disc",
-			Glue:   "ca",
-			Length: l("36 in"),
-		},
-		{
-			ID:     "riser-front-left",
-			Prop:   "riser",
-			A:      box + "/front",
-			B:      box + "/left",
-			Glue:   "pu",
-			Length: l("26 1/2 in"),
-		},
-		{
-			ID:     "riser-front-right",
-			Prop:   "riser",
-			A:      box + "/front",
-			B:      box + "/right",
-			Glue:   "pva",
-			Length: l("26 1/2 in"),
-		},
-		{
-			ID:     "riser-back-left",
-			Prop:   "riser",
-			A:      box + "/back",
-			B:      box + "/left",
-			Glue:   "pu",
-			Length: l("26 1/2 in"),
-		},
-		{
-			ID:     "riser-back-right",
-			Prop:   "riser",
-			A:      box + "/back",
-			B:      box + "/right",
-			Glue:   "contact",
-			Length: l("26 1/2 in"),
-		},
-		{
-			ID:     "shelf-boards-posts",
-			Prop:   "shelf",
-			A:      "shelf-boards/panel",
-			B:      "shelf-left/panel",
-			Glue:   "pva",
-			Length: l("3 in"),
-		},
+		hat,
+		seam("hat-brim", "keeper", "keeper-hat/sector", "keeper-brim/disc", "ca", "36 in"),
+		seam("riser-front-left", "riser", box+"/front", box+"/left", "pu", "26 1/2 in"),
+		seam("riser-front-right", "riser", box+"/front", box+"/right", "pva", "26 1/2 in"),
+		seam("riser-back-left", "riser", box+"/back", box+"/left", "pu", "26 1/2 in"),
+		seam("riser-back-right", "riser", box+"/back", box+"/right", "contact", "26 1/2 in"),
+		seam("shelf-boards-posts", "shelf", "shelf-boards/panel", "shelf-left/panel", "pva", "3 in"),
 		{ID: "shelf-jars", Prop: "shelf", A: "=pet", B: "shelf-boards/panel", Glue: "hotlow"},
 		{ID: "skep-layers", Prop: "skep", A: "skep-rings", B: "skep-rings", Glue: "pu"},
 	}
@@ -1088,72 +1025,23 @@ func bookFlat(add func(name string, s plan.Solid)) {
 
 // bookLast are bought, built up and framed things.
 func bookLast(add func(name string, s plan.Solid)) {
-	add(
-		"Skull",
-		plan.Solid{
-			Kind:  "bought",
-			Stock: "hips",
-			Form:  form.Bought{Of: "skull", W: l("6 in"), D: l("7 1/2 in"), H: l("8 1/2 in")},
-		},
-	)
-	add(
-		"Frame",
-		plan.Solid{
-			Kind:  "frame",
-			Stock: "pvc1",
-			Form: form.Frame{
-				W:      l("36 in"),
-				D:      l("24 in"),
-				H:      l("60 in"),
-				Levels: 3,
-				Load:   measure.Must[measure.MassKind]("1 kg"),
-			},
-		},
-	)
-	add(
-		"Cloth skin",
-		plan.Solid{Kind: "skin", Stock: "muslin", Form: form.Skin{W: l("18 in"), H: l("40 in"), Top: true}},
-	)
-	add(
-		"Clay head",
-		plan.Solid{
-			Kind:  "modelled",
-			Stock: "lightclay",
-			Form:  form.Modelled{W: l("6 in"), D: l("7 in"), H: l("9 in"), Skin: l("3/8 in")},
-		},
-	)
-	add(
-		"Bands",
-		plan.Solid{
-			Kind:  "trim",
-			Stock: "eva5",
-			Form:  form.Trim{W: l("22 in"), D: l("18 in"), H: l("2 in"), Copies: 2, Pitch: l("12 in")},
-		},
-	)
-	add(
-		"Scales",
-		plan.Solid{
-			Kind:  "scales",
-			Stock: "eva2",
-			Form:  form.Scales{W: l("18 in"), H: l("24 in"), Wide: l("3 in"), Tall: l("4 in"), Show: l("2 1/2 in")},
-		},
-	)
-	add("Printed head", plan.Solid{Kind: "printed", Stock: "pla", Form: form.Printed{H: l("11 in"), Mesh: head()}})
-	add(
-		"Hoops",
-		plan.Solid{Kind: "hoops", Stock: "pvc1/2", Form: form.Hoops{W: l("12 in"), H: l("36 in"), Pitch: l("6 in")}},
-	)
-	add(
-		"Bent pipe",
-		plan.Solid{Kind: "bent", Stock: "pvc1", Form: form.BentPipe{Legs: "30 in turn 60 18 in turn 60 14 in",
-			Radius: l("6 in")}},
-	)
-	add(
-		"Laid up mask",
-		plan.Solid{Kind: "laminate", Stock: "glassmat", Form: form.Laminate{W: l("9 in"), H: l("11 in"), D: l("5 in"),
-			Plies: 2, Gel: true}},
-	)
-	add("Pipe frame", plan.Solid{Kind: "pipe", Stock: "pvc1.5", Form: form.Pipe{Lengths: "2@78in 2@30in 3@14in"}})
+	of := func(name, kind, stock string, f form.Form) {
+		add(name, plan.Solid{Kind: kind, Stock: stock, Form: f})
+	}
+	of("Skull", "bought", "hips", form.Bought{Of: "skull", W: l("6 in"), D: l("7 1/2 in"), H: l("8 1/2 in")})
+	of("Frame", "frame", "pvc1", form.Frame{W: l("36 in"), D: l("24 in"), H: l("60 in"), Levels: 3,
+		Load: measure.Must[measure.MassKind]("1 kg")})
+	of("Cloth skin", "skin", "muslin", form.Skin{W: l("18 in"), H: l("40 in"), Top: true})
+	of("Clay head", "modelled", "lightclay", form.Modelled{W: l("6 in"), D: l("7 in"), H: l("9 in"), Skin: l("3/8 in")})
+	of("Bands", "trim", "eva5", form.Trim{W: l("22 in"), D: l("18 in"), H: l("2 in"), Copies: 2, Pitch: l("12 in")})
+	of("Scales", "scales", "eva2", form.Scales{W: l("18 in"), H: l("24 in"), Wide: l("3 in"), Tall: l("4 in"),
+		Show: l("2 1/2 in")})
+	of("Printed head", "printed", "pla", form.Printed{H: l("11 in"), Mesh: head()})
+	of("Hoops", "hoops", "pvc1/2", form.Hoops{W: l("12 in"), H: l("36 in"), Pitch: l("6 in")})
+	of("Bent pipe", "bent", "pvc1", form.BentPipe{Legs: "30 in turn 60 18 in turn 60 14 in", Radius: l("6 in")})
+	of("Laid up mask", "laminate", "glassmat", form.Laminate{W: l("9 in"), H: l("11 in"), D: l("5 in"), Plies: 2,
+		Gel: true})
+	of("Pipe frame", "pipe", "pvc1.5", form.Pipe{Lengths: "2@78in 2@30in 3@14in"})
 }
 
 // head is the Keeper's head: an ellipsoid with a nose and a chin, as a mesh.

@@ -71,27 +71,18 @@ func movers(p *plan.Plan) {
 	on := func(id, prop, name, from string) plan.Device {
 		return plan.Device{ID: id, Prop: prop, Kind: "switch", Name: name, From: from, Driven: true, Rating: a("5 A")}
 	}
-	run := func(id, prop, from, long string) plan.Device {
-		return plan.Device{
-			ID:     id,
-			Prop:   prop,
-			Kind:   "run",
-			Name:   "Run " + id,
-			From:   from,
-			Gauge:  g("16 AWG"),
-			Length: l(long),
-		}
+	led := func(id, prop, from, long, gauge string) plan.Device {
+		return plan.Device{ID: id, Prop: prop, Kind: "run", Name: "Run " + id, From: from, Gauge: g(gauge), Length: l(long)}
 	}
+	run := func(id, prop, from, long string) plan.Device { return led(id, prop, from, long, "16 AWG") }
 	load := func(id, prop, name, from, product string) plan.Device {
-		return plan.Device{
-			ID:      id,
-			Prop:    prop,
-			Kind:    "lamp",
-			Name:    name,
-			From:    from,
-			Product: product,
-			Need:    l("6 in"),
-		}
+		return plan.Device{ID: id, Prop: prop, Kind: "lamp", Name: name, From: from, Product: product, Need: l("6 in")}
+	}
+	supply := func(id, prop, product, outlet string) plan.Device {
+		return plan.Device{ID: id, Prop: prop, Kind: "supply", Name: "Supply " + id, Product: product, Outlet: outlet}
+	}
+	fuse := func(id, prop, from, rating string) plan.Device {
+		return plan.Device{ID: id, Prop: prop, Kind: "fuse", Name: "Fuse " + id, From: from, Rating: a(rating)}
 	}
 	down, lower := run("W11", "riser", "K11", "2 ft"), run("W15", "keeper", "K15", "2 ft")
 	down.To, lower.To = "W10", "W14"
@@ -99,8 +90,8 @@ func movers(p *plan.Plan) {
 	longest.Longest = d("20 s")
 	p.Devices = append(
 		p.Devices,
-		plan.Device{ID: "S5", Prop: "riser", Kind: "supply", Name: "Supply S5", Product: "ps12-5", Outlet: "shed"},
-		plan.Device{ID: "F5", Prop: "riser", Kind: "fuse", Name: "Fuse F5", From: "S5", Rating: a("5 A")},
+		supply("S5", "riser", "ps12-5", "shed"),
+		fuse("F5", "riser", "S5", "5 A"),
 		run("W9", "riser", "F5", "4 ft"),
 		on("K10", "riser", "Frames up", "W9"),
 		on("K11", "riser", "Frames down", "W9"),
@@ -109,60 +100,42 @@ func movers(p *plan.Plan) {
 		load("riser-motor", "riser", "Riser motor", "W10", "motor12"),
 		on("K12", "riser", "Hum player", "W9"),
 		load("hum-amp", "riser", "Hum amplifier", "K12", "amp12"),
-		plan.Device{ID: "S6", Prop: "keeper", Kind: "supply", Name: "Supply S6", Product: "ps12-10", Outlet: "shed"},
-		plan.Device{ID: "F6", Prop: "keeper", Kind: "fuse", Name: "Fuse F6", From: "S6", Rating: a("7.5 A")},
-		plan.Device{
-			ID:     "W20",
-			Prop:   "keeper",
-			Kind:   "run",
-			Name:   "Run W20",
-			From:   "F6",
-			Gauge:  g("14 AWG"),
-			Length: l("4 ft"),
-		},
+		supply("S6", "keeper", "ps12-10", "shed"),
+		fuse("F6", "keeper", "S6", "7.5 A"),
+		led("W20", "keeper", "F6", "4 ft", "14 AWG"),
 		on("K14", "keeper", "Arm up", "W20"),
 		on("K15", "keeper", "Arm down", "W20"),
 		run("W14", "keeper", "K14", "5 ft"),
 		lower,
 		load("arm-motor", "keeper", "Arm motor", "W14", "motor12"),
-		plan.Device{ID: "S7", Prop: "keeper", Kind: "supply", Name: "Supply S7", Product: "ps12-5", Outlet: "shed"},
-		plan.Device{ID: "F7", Prop: "keeper", Kind: "fuse", Name: "Fuse F7", From: "S7", Rating: a("5 A")},
+		supply("S7", "keeper", "ps12-5", "shed"),
+		fuse("F7", "keeper", "S7", "5 A"),
 		run("W22", "keeper", "F7", "3 ft"),
 		longest,
 		load("smoker-fogger", "keeper", "Smoker's fogger", "K16", "fogger12"),
 		on("K17", "keeper", "Smoker glow", "W20"),
 		load("smoker-glow", "keeper", "Smoker's embers", "K17", "puck12"),
-		plan.Device{
-			ID:     "W21",
-			Prop:   "gate",
-			Kind:   "run",
-			Name:   "Run W21",
-			From:   "W9",
-			Gauge:  g("16 AWG"),
-			Length: l("9 ft"),
-		},
+		run("W21", "gate", "W9", "9 ft"),
 		on("K18", "gate", "Gate bell player", "W21"),
 		load("gate-amp", "gate", "Gate amplifier", "K18", "amp12"),
-		plan.Device{ID: "S8", Prop: "gate", Kind: "supply", Name: "Supply S8", Product: "usb5-2", Outlet: "porch"},
-		plan.Device{ID: "F8", Prop: "gate", Kind: "fuse", Name: "Fuse F8", From: "S8", Rating: a("2 A")},
-		plan.Device{
-			ID:    "U8",
-			Prop:  "gate",
-			Kind:  "controller",
-			Name:  "Lettering board U8",
-			From:  "F8",
-			Logic: v("5 V"),
-		},
-		plan.Device{
-			ID:      "lettering",
-			Prop:    "gate",
-			Kind:    "lamp",
-			Name:    "Lettering pixels",
-			From:    "F8",
-			Product: "pixel5",
-			Length: l(
-				"1.2 m",
-			),
+		supply("S8", "gate", "usb5-2", "porch"),
+		fuse("F8", "gate", "S8", "2 A"),
+	)
+	p.Devices = append(p.Devices, letteringPixels()...)
+}
+
+// letteringPixels are the board and the pixels of the gate's lettering.
+func letteringPixels() []plan.Device {
+	return []plan.Device{
+		{ID: "U8", Prop: "gate", Kind: "controller", Name: "Lettering board U8", From: "F8", Logic: v("5 V")},
+		{
+			ID:       "lettering",
+			Prop:     "gate",
+			Kind:     "lamp",
+			Name:     "Lettering pixels",
+			From:     "F8",
+			Product:  "pixel5",
+			Length:   l("1.2 m"),
 			Picture:  "embers",
 			Colour:   "honey",
 			Data:     "U8",
@@ -172,7 +145,7 @@ func movers(p *plan.Plan) {
 			Bulk:     true,
 			Need:     l("6 in"),
 		},
-	)
+	}
 }
 
 // mechanisms are what the motors move.

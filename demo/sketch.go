@@ -45,44 +45,11 @@ func sketch() (plan.Photo, plan.Picture) {
 	if err != nil {
 		panic(err)
 	}
-	noise := func(x, y float64) float64 { // the same for the same place
-		v := math.Sin(x*.013+y*.031)*43758.5453 + math.Sin(y*.07)*91.7
-		return v - math.Floor(v)
-	}
-	mix := func(r, g, b, k float64) color.RGBA {
-		f := func(v float64) uint8 { return uint8(math.Max(0, math.Min(255, v*k))) }
-		return color.RGBA{f(r), f(g), f(b), 255}
-	}
 	img := image.NewRGBA(image.Rect(0, 0, wide, tall))
 	for py := range tall {
 		for px := range wide {
 			x, y := p.MM(photo.Spot{X: float64(px) + .5, Y: float64(py) + .5})
-			grain := .93 + .07*noise(math.Floor(x/6), math.Floor(y/40))
-			c := mix(126, 108, 86, grain) // planks
-			if math.Mod(math.Abs(x), 8*in) < 7 {
-				c = mix(78, 66, 52, 1)
-			}
-			if y < -2*in { // ground
-				c = mix(92, 96, 66, .9+.1*noise(math.Floor(x/30), math.Floor(y/12)))
-			}
-			if x >= 0 && x <= 36*in && y >= 0 && y <= 80*in { // the door
-				c = mix(96, 58, 44, grain)
-				if x < 2*in || x > 34*in || y > 78*in || math.Abs(y-40*in) < in {
-					c = mix(70, 42, 32, 1)
-				}
-			}
-			hx, hy := x-87*in, y+2*in
-			if hy >= 0 && hy <= 54*in && math.Abs(hx) < dome.At(hy) { // the hive
-				r := dome.At(hy)
-				shade := math.Sqrt(
-					math.Max(0, 1-hx*hx/(r*r)*.8),
-				) * (.82 + .18*math.Sin(hy/(2*in)*math.Pi)*math.Sin(hy/(2*in)*math.Pi))
-				c = mix(214, 172, 96, shade)
-				if dx, dy := hx/(6*in), (hy-5*in)/(5*in); dx*dx+dy*dy < 1 {
-					c = mix(40, 28, 18, 1)
-				}
-			}
-			img.SetRGBA(px, py, c)
+			img.SetRGBA(px, py, painted(dome, x, y))
 		}
 	}
 	var b bytes.Buffer
@@ -90,4 +57,45 @@ func sketch() (plan.Photo, plan.Picture) {
 		panic(err) // into memory
 	}
 	return plan.Photo{ID: pic.Photo, Data: base64.StdEncoding.EncodeToString(b.Bytes())}, pic
+}
+
+func noise(x, y float64) float64 { // the same for the same place
+	v := math.Sin(x*.013+y*.031)*43758.5453 + math.Sin(y*.07)*91.7
+	return v - math.Floor(v)
+}
+
+func mix(r, g, b, k float64) color.RGBA {
+	f := func(v float64) uint8 { return uint8(math.Max(0, math.Min(255, v*k))) }
+	return color.RGBA{f(r), f(g), f(b), 255}
+}
+
+// painted is the colour of a place of the wall, mm: planks, the door, the hive before them.
+func painted(dome pattern.Profile, x, y float64) color.RGBA {
+	const in = measure.Inch
+	grain := .93 + .07*noise(math.Floor(x/6), math.Floor(y/40))
+	c := mix(126, 108, 86, grain) // planks
+	if math.Mod(math.Abs(x), 8*in) < 7 {
+		c = mix(78, 66, 52, 1)
+	}
+	if y < -2*in { // ground
+		c = mix(92, 96, 66, .9+.1*noise(math.Floor(x/30), math.Floor(y/12)))
+	}
+	if x >= 0 && x <= 36*in && y >= 0 && y <= 80*in { // the door
+		c = mix(96, 58, 44, grain)
+		if x < 2*in || x > 34*in || y > 78*in || math.Abs(y-40*in) < in {
+			c = mix(70, 42, 32, 1)
+		}
+	}
+	hx, hy := x-87*in, y+2*in
+	if hy >= 0 && hy <= 54*in && math.Abs(hx) < dome.At(hy) { // the hive
+		r := dome.At(hy)
+		shade := math.Sqrt(
+			math.Max(0, 1-hx*hx/(r*r)*.8),
+		) * (.82 + .18*math.Sin(hy/(2*in)*math.Pi)*math.Sin(hy/(2*in)*math.Pi))
+		c = mix(214, 172, 96, shade)
+		if dx, dy := hx/(6*in), (hy-5*in)/(5*in); dx*dx+dy*dy < 1 {
+			c = mix(40, 28, 18, 1)
+		}
+	}
+	return c
 }

@@ -100,83 +100,28 @@ func screens(p *plan.Plan) {
 // lanterns are the lamps that are set out, one of them in plain view.
 func lanterns(p *plan.Plan) {
 	deg := measure.Must[measure.AngleKind]
+	on := func(id, name, prop, y, high string, lumens int) plan.Fixture {
+		return plan.Fixture{ID: id, Name: name, Prop: prop, Use: "practical", Y: l(y), High: l(high), Lumens: lumens}
+	}
+	free := func(id, name, x, y, high string, lumens int) plan.Fixture {
+		f := on(id, name, "", y, high, lumens)
+		f.X = l(x)
+		return f
+	}
+	jars := on("jars", "Honey jars", "shelf", "7 in", "40 in", 90)
+	jars.Device = "jar-1"
 	p.Fixtures = []plan.Fixture{
 		{ID: "skep-fill", Name: "Skep fill", Use: "fill", X: l("22 ft"), Y: l("9 ft"), High: l("12 in"), Lumens: 250,
 			Beam: deg("60 deg"), Aim: deg("172 deg"), Tilt: deg("-8 deg")},
-		{
-			ID:     "skep-door",
-			Name:   "Skep doorway",
-			Prop:   "skep",
-			Use:    "practical",
-			Y:      l("2 ft"),
-			High:   l("20 in"),
-			Lumens: 60,
-		},
-		{ID: "jars", Name: "Honey jars", Prop: "shelf", Use: "practical", Y: l("7 in"), High: l("40 in"), Lumens: 90,
-			Device: "jar-1"},
-		{
-			ID:     "frames",
-			Name:   "Frames' glow",
-			Prop:   "riser",
-			Use:    "practical",
-			Y:      l("11 in"),
-			High:   l("30 in"),
-			Lumens: 60,
-		},
-		{
-			ID:     "lamp-1",
-			Name:   "Path lamp 1",
-			Use:    "practical",
-			X:      l("3 ft 6 in"),
-			Y:      l("27 ft"),
-			High:   l("24 in"),
-			Lumens: 150,
-		},
-		{
-			ID:     "lamp-2",
-			Name:   "Path lamp 2",
-			Use:    "practical",
-			X:      l("16 ft"),
-			Y:      l("25 ft"),
-			High:   l("24 in"),
-			Lumens: 150,
-		},
-		{
-			ID:     "lamp-3",
-			Name:   "Path lamp 3",
-			Use:    "practical",
-			X:      l("27 ft"),
-			Y:      l("19 ft 6 in"),
-			High:   l("24 in"),
-			Lumens: 150,
-		},
-		{
-			ID:     "lamp-4",
-			Name:   "Path lamp 4",
-			Use:    "practical",
-			X:      l("46 ft 6 in"),
-			Y:      l("10 ft"),
-			High:   l("24 in"),
-			Lumens: 150,
-		},
-		{
-			ID:     "lamp-5",
-			Name:   "Way out lamp",
-			Use:    "practical",
-			X:      l("52 ft"),
-			Y:      l("9 ft 6 in"),
-			High:   l("3 ft"),
-			Lumens: 300,
-		},
-		{
-			ID:     "lamp-6",
-			Name:   "Gate lantern",
-			Prop:   "gate",
-			Use:    "practical",
-			Y:      l("14 in"),
-			High:   l("6 ft"),
-			Lumens: 200,
-		},
+		on("skep-door", "Skep doorway", "skep", "2 ft", "20 in", 60),
+		jars,
+		on("frames", "Frames' glow", "riser", "11 in", "30 in", 60),
+		free("lamp-1", "Path lamp 1", "3 ft 6 in", "27 ft", "24 in", 150),
+		free("lamp-2", "Path lamp 2", "16 ft", "25 ft", "24 in", 150),
+		free("lamp-3", "Path lamp 3", "27 ft", "19 ft 6 in", "24 in", 150),
+		free("lamp-4", "Path lamp 4", "46 ft 6 in", "10 ft", "24 in", 150),
+		free("lamp-5", "Way out lamp", "52 ft", "9 ft 6 in", "3 ft", 300),
+		on("lamp-6", "Gate lantern", "gate", "14 in", "6 ft", 200),
 	}
 }
 

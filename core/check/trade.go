@@ -43,7 +43,7 @@ func Does(who *plan.Person, trade string) bool {
 type For struct{ Prop, Place, Trade, Person string }
 
 // Nobody asks for what no person of the crew does.
-const Nobody = "nobody"
+const Nobody = "-" // no ID is so
 
 // Of is whether a snag is among them.
 func (f For) Of(p *plan.Plan, s Snag) bool {
