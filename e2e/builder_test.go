@@ -22,7 +22,6 @@ import (
 
 // 1. The demo opens on something worth seeing, both props fully planned.
 func TestDemoIsWorthSeeing(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/")
 	assert.Contains(t, s.text(".sheds"), "The Midnight Apiary")
 	s.click(`a[href="/p/midnight-apiary"]`)
@@ -113,7 +112,6 @@ func TestBench(t *testing.T) {
 
 // 4. Joints and coats: verdict, reason, waits, cautions; the classic mistakes raised.
 func TestJointsAndCoats(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&way=joints")
 	snags := s.text(".gutter")
 	for _, want := range []string{"Solvent paint meets bare foam", "Glue between two closed faces",
@@ -182,7 +180,6 @@ func TestLoom(t *testing.T) {
 
 // 6. One trigger: press it, step it, see lamps and current; toggle and momentary too.
 func TestRehearsal(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/rehearsal?prop=riser")
 	amps := func() string { return s.text(`[data-amps="S2"]`) }
 	assert.Equal(t, "0 mA", amps()[:4])
@@ -214,7 +211,6 @@ func TestRehearsal(t *testing.T) {
 
 // 7. Walkdown: all snags worst first; one press mends; waive with a reason.
 func TestWalkdown(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/walkdown")
 	order := eval[[]string](
 		s,
@@ -242,7 +238,6 @@ func TestWalkdown(t *testing.T) {
 
 // 8a. Every computed number opens to its working with sources.
 func TestEveryNumberOpensToItsWorking(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:jar-8")
 	s.click(".ticket .num")
 	s.wait(`document.getElementById("working").open && document.querySelector("#working .steps")`)
@@ -263,7 +258,6 @@ func TestEveryNumberOpensToItsWorking(t *testing.T) {
 
 // 8b. Undo and redo by button and by key; a reload keeps all.
 func TestUndoRedo(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
 	want := string(s.plan("midnight-apiary").Encode())
 	s.live(func() { s.set("f.gauge", "18 AWG") })
@@ -285,7 +279,6 @@ func TestUndoRedo(t *testing.T) {
 // 8c. Two windows on one plan: what only one changed is merged; what both
 // changed is asked about, with nothing lost.
 func TestTwoWindows(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
 	other := *s
 	other.ctx = testkit.Browser(t, 1280, 800)
@@ -322,7 +315,6 @@ func TestTwoWindows(t *testing.T) {
 
 // 9. Cut sheet on both papers, export and import, byte for byte the same plan.
 func TestPrintExportImport(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&way=print")
 	links := eval[[]string](s, `[...document.querySelectorAll(".printway a")].map(e=>e.getAttribute("href"))`)
 	assert.Greater(t, len(links), 25)

@@ -11,15 +11,17 @@ import (
 // waiver among the snags, after undo on undo, after a way on that way, after a prop on that
 // prop; what changed is said once, politely.
 func TestFocusStays(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
 	at := func(js string) bool { return eval[bool](s, `(()=>{const a=document.activeElement; return `+js+`})()`) }
 	focus := func(sel string) {
 		eval[bool](s, `(()=>{document.querySelector('`+sel+`').focus(); return true})()`)
 	}
 	watch := func() { // counts what a reader would be told
-		eval[bool](s, `(()=>{window.told=[]; new MutationObserver(()=>{const t=document.querySelector("[data-told]").textContent.trim();
-			if(t && t!==window.told.at(-1)) window.told.push(t)}).observe(document.body,{subtree:true,childList:true,characterData:true}); return true})()`)
+		eval[bool](
+			s,
+			`(()=>{window.told=[]; new MutationObserver(()=>{const t=document.querySelector("[data-told]").textContent.trim();
+			if(t && t!==window.told.at(-1)) window.told.push(t)}).observe(document.body,{subtree:true,childList:true,characterData:true}); return true})()`,
+		)
 	}
 	focus(`[name="f.length"]`)
 	watch()
@@ -28,7 +30,12 @@ func TestFocusStays(t *testing.T) {
 	assert.True(t, at(`a.name==="f.length"`), "in the field that was edited")
 	s.wait(`window.told.length>0`)
 	assert.Equal(t, 1, eval[int](s, `window.told.length`), "said once: "+s.text("[data-told]"))
-	assert.Equal(t, "status", eval[string](s, `document.querySelector("[data-told]").getAttribute("role")`), "politely")
+	assert.Equal(
+		t,
+		"status",
+		eval[string](s, `document.querySelector("[data-told]").getAttribute("role")`),
+		"politely",
+	)
 
 	focus(`.gutter [name=mend]`)
 	s.live(func() { s.keys(kb.Enter) })
@@ -55,7 +62,13 @@ func TestFocusStays(t *testing.T) {
 	// and it can be seen: whatever is reached by Tab is marked
 	for range 12 {
 		s.keys("\t")
-		assert.True(t, at(`(()=>{const c=getComputedStyle(a); return a===document.body||c.outlineStyle!=="none"&&c.outlineWidth!=="0px"||`+
-			`a.matches(".pick, .opening, .cue, .line")})()`), eval[string](s, `document.activeElement.outerHTML.slice(0,120)`))
+		assert.True(
+			t,
+			at(
+				`(()=>{const c=getComputedStyle(a); return a===document.body||c.outlineStyle!=="none"&&c.outlineWidth!=="0px"||`+
+					`a.matches(".pick, .opening, .cue, .line")})()`,
+			),
+			eval[string](s, `document.activeElement.outerHTML.slice(0,120)`),
+		)
 	}
 }

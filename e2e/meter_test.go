@@ -63,7 +63,6 @@ func TestFindAFault(t *testing.T) {
 
 // Prove: what each lamp should read, what it read, pass or fail, and proven.
 func TestProve(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=riser&way=prove")
 	assert.Equal(t, 8, s.count(".card"))
 	assert.Contains(t, s.text(".caution"), "Polarity first")
@@ -106,7 +105,6 @@ func TestProve(t *testing.T) {
 // Trainer: a fault is hidden, the learner measures by pressing on the board,
 // answers, and the score against the best possible is kept.
 func TestTrainer(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&way=train&level=1&seed=3")
 	assert.Equal(t, 0, s.count(".seen li"))
 	d, err := wiring.NewDrill(s.plan("midnight-apiary").Wiring(stock.Shop), "S1", 1, 3)
@@ -141,7 +139,6 @@ func TestTrainer(t *testing.T) {
 // A lamp is dragged along its run: the volts follow while it moves, the plan
 // when it is let go.
 func TestSlideALampAlongItsRun(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf")
 	before := s.plan("midnight-apiary").Device("jar-24").At.Value()
 	volts := s.text(`[data-volts="jar-24"]`)
@@ -178,7 +175,6 @@ func TestSlideALampAlongItsRun(t *testing.T) {
 
 // A feed and a supply slide along the run they feed, by arrow and by mouse.
 func TestSlideAFeed(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf")
 	eval[bool](s, `(()=>{document.querySelector('a[data-slide="W2"]').focus(); return true})()`)
 	s.live(func() {
@@ -218,7 +214,6 @@ func TestSlideAFeed(t *testing.T) {
 // Pixels from the quick line to the build sheet: feeds, data, their snags
 // mended, and the order the data runs in on paper.
 func TestPixelsFromFeedToPaper(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=comb")
 	assert.Contains(t, s.text(".gutter"), "wants a level shifter")
 	s.live(func() { s.clickText("Mend: Fit a level shifter at the pin") })
@@ -243,7 +238,6 @@ func TestPixelsFromFeedToPaper(t *testing.T) {
 
 // The comb's planted fault stands first, and the strip's far end can be measured.
 func TestPlantedFaultOfTheComb(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=comb&way=fault")
 	assert.Contains(t, s.text(".cause"), "a bad contact in Comb plug X1")
 	assert.Contains(t, s.text(".seen"), "2.72 V")

@@ -14,7 +14,6 @@ import (
 
 // The calculators on screen do the same sums as the command line.
 func TestCalculatorsOnScreen(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/calc")
 	assert.Equal(t, len(calc.List()), s.count("details.calc"))
 	eval[bool](
@@ -38,7 +37,6 @@ func TestCalculatorsOnScreen(t *testing.T) {
 
 // The quick line recalls with the arrows and completes with Tab.
 func TestQuickLineRecallsAndCompletes(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser")
 	s.say("disc 12 in xps1", "1 disc")
 	s.goTo(apiary + "/bench?prop=riser")
@@ -81,7 +79,6 @@ func TestReadingBeforeDoing(t *testing.T) {
 
 // The theme is kept; the Rehearsal is always dark; print hides the frame.
 func TestThemeAndPrint(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary)
 	assert.Equal(t, "light", eval[string](s, `document.documentElement.classList.contains("dark")?"dark":"light"`))
 	s.clickText("Lights out")
@@ -102,7 +99,6 @@ func TestThemeAndPrint(t *testing.T) {
 
 // Snags lead to the thing, and a leader line shows it.
 func TestSnagsLeadThere(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf")
 	eval[bool](
 		s,
@@ -117,7 +113,6 @@ func TestSnagsLeadThere(t *testing.T) {
 
 // Undo and redo are words of the quick line too.
 func TestUndoIsAWord(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser")
 	before := string(s.plan("midnight-apiary").Encode())
 	s.say("disc 12 in xps1", "1 disc")
@@ -129,7 +124,6 @@ func TestUndoIsAWord(t *testing.T) {
 
 // The wiring is looked at in each of its states.
 func TestStatesOfTheWiring(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf")
 	full := s.text(`[data-volts="jar-24"]`)
 	choose := func(state string) {
@@ -151,7 +145,6 @@ func TestStatesOfTheWiring(t *testing.T) {
 
 // Outlets and batteries: typed, drawn, judged, mended.
 func TestWhereThePowerComesFrom(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=riser&way=power")
 	assert.Contains(t, s.text("svg.power"), "Smoker's fog heater")
 	assert.Contains(t, s.text("svg.power"), "a night's limit 12 A")
@@ -172,12 +165,14 @@ func TestWhereThePowerComesFrom(t *testing.T) {
 // Snags are narrowed by choosing: a trade, then a person; what is left says so, stays
 // narrowed through a mend, and a press shows all again.
 func TestSnagsForATradeAndAPerson(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/walkdown")
 	choose := func(name, value string) {
 		s.live(func() {
-			eval[bool](s, fmt.Sprintf(`(()=>{const e=document.querySelector(".surface select[name=%s]"); e.value=%q; `+
-				`e.dispatchEvent(new Event("change",{bubbles:true})); return true})()`, name, value))
+			eval[bool](
+				s,
+				fmt.Sprintf(`(()=>{const e=document.querySelector(".surface select[name=%s]"); e.value=%q; `+
+					`e.dispatchEvent(new Event("change",{bubbles:true})); return true})()`, name, value),
+			)
 		})
 	}
 	all := s.count(".walk .snag")

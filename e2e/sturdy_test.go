@@ -150,7 +150,6 @@ func TestFirstViewIsLeanAndClosed(t *testing.T) {
 
 // Keyboard alone: to a place, to a thing, its field, a mend, the working, undo.
 func TestKeyboard(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser")
 	for _, want := range []string{"Skip to the drawing", "Skip to the ticket", "Skip to the snags"} {
 		s.keys("\t")
@@ -196,7 +195,6 @@ func TestKeyboard(t *testing.T) {
 // Unreadable, impossible and enormous values: the field is named, what was
 // entered stays, nothing is stored.
 func TestBadInputNamesTheFieldAndLosesNothing(t *testing.T) {
-	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&sel=solid:riser-box")
 	before := string(s.plan("midnight-apiary").Encode())
 	for field, cases := range map[string]map[string]string{

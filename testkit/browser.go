@@ -37,7 +37,7 @@ func Chromium(ctx context.Context, width, height int) (context.Context, context.
 func Browser(t testing.TB, width, height int) context.Context {
 	ctx, cancel := Chromium(context.Background(), width, height)
 	t.Cleanup(cancel)
-	ctx, stop := context.WithTimeout(ctx, 180*time.Second)
+	ctx, stop := context.WithTimeout(ctx, 10*time.Minute)
 	t.Cleanup(stop)
 	return ctx
 }

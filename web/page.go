@@ -269,7 +269,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		return
 	}
 	key.moment = m
-	w, snags := got.work, got.snags
+	w := got.work
 	undo, redo, err := s.store.Steps(c.Request.Context(), id)
 	if err != nil {
 		s.fail(c, err)
@@ -282,19 +282,7 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 	}
 	p, many := s.begun(c, w, pl, u, o)
 	p.PlanID, p.Undo, p.Redo, p.Tour = id, undo, redo, step
-	p.lead(snags)
-	s.fillSnags(p, snags)
-	p.Tally = tallied(w, snags)
-	if err := s.filled(c, p, pl, snags); err != nil {
-		s.fail(c, err)
-		return
-	}
-	if len(many) > 1 {
-		p.several(many, o)
-	}
-	s.tryMends(c.Request.Context(), p, got.mends, all || c.Request.Method != http.MethodGet)
-	p.Ticket.over(o)
-	if err := s.bodied(p, pl); err != nil {
+	if err := s.whole(c, p, pl, got, many, all, o); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -311,6 +299,22 @@ func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
 		s.held.Keep(key, page)
 	}
 	sendPage(c, code, page)
+}
+
+// whole fills a page: its snags, what its way shows, the ticket, the mends that are known.
+func (s *Server) whole(c *gin.Context, p *Page, pl place, got worked, many []string, all bool, o over) error {
+	p.lead(got.snags)
+	s.fillSnags(p, got.snags)
+	p.Tally = tallied(got.work, got.snags)
+	if err := s.filled(c, p, pl, got.snags); err != nil {
+		return err
+	}
+	if len(many) > 1 {
+		p.several(many, o)
+	}
+	s.tryMends(c.Request.Context(), p, got.mends, all || c.Request.Method != http.MethodGet)
+	p.Ticket.over(o)
+	return s.bodied(p, pl)
 }
 
 // begun is a page with what its address says: the place, the prop, what is picked.

@@ -24,16 +24,8 @@ var bead = map[string]float64{"melt": 5, "moisture": 4, "weld": 2}
 // evaporating and two-part glues are spread over the line; moisture-cure glues
 // are a bead on one face.
 func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
-	for _, x := range []struct {
-		field    string
-		mm, most float64
-	}{{"length", length, 1e6}, {"width", width, 1e4}} {
-		switch {
-		case !(x.mm > 0):
-			return source.Result{}, measure.Bad(x.field, "must be more than nothing, such as 4 ft")
-		case x.mm > x.most:
-			return source.Result{}, measure.Bad(x.field, "is too large; at most %.0f m", x.most/1000)
-		}
+	if err := measured(length, width); err != nil {
+		return source.Result{}, err
 	}
 	area := length * width / 1e6
 	dims := fmt.Sprintf("%.0f x %.0f mm", length, width)
@@ -122,4 +114,20 @@ func FoamCans(mm3 float64) (source.Result, error) {
 			text,
 			source.FromMemory("a 12 oz can gives 10 to 12 L cured; a tenth is lost"),
 		), nil
+}
+
+// measured refuses seams that cannot be.
+func measured(length, width float64) error {
+	for _, x := range []struct {
+		field    string
+		mm, most float64
+	}{{"length", length, 1e6}, {"width", width, 1e4}} {
+		switch {
+		case !(x.mm > 0):
+			return measure.Bad(x.field, "must be more than nothing, such as 4 ft")
+		case x.mm > x.most:
+			return measure.Bad(x.field, "is too large; at most %.0f m", x.most/1000)
+		}
+	}
+	return nil
 }

@@ -57,6 +57,12 @@ func Groups(vs, vf float64, count int, amps float64) (rows []Row, out []source.R
 		}
 		rows = append(rows, r)
 	}
+	return rows, grouped(vs, vf, count, most, amps, rows), nil
+}
+
+// grouped are the numbers of rows of LEDs: most fit in one.
+func grouped(vs, vf float64, count, most int, amps float64, rows []Row) (out []source.Result) {
+	n := (count + most - 1) / most
 	text, drawn, lost, high := "", 0.0, 0.0, 0.0
 	for i, r := range rows {
 		if i > 0 {
@@ -100,5 +106,5 @@ func Groups(vs, vf float64, count int, amps float64) (rows []Row, out []source.R
 		}.
 			With("(1.05 Vs - n Vf) / R", text, measure.Amps(high), law),
 	)
-	return rows, out, nil
+	return out
 }

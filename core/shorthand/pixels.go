@@ -148,13 +148,7 @@ func (r *reader) path() (*Reading, error) {
 // resistor, as long as the supply's volts allow.
 func (r *reader) groups(n int, f wire, name string) (*Reading, error) {
 	from := r.feed(f)
-	volts := 0.0
-	for up := r.p.Device(from); up != nil; up = r.p.Device(up.From) {
-		if up.Kind == "supply" || up.Kind == "converter" {
-			volts, _ = wiring.SupplyOf(up, r.lib)
-			break
-		}
-	}
+	volts := r.voltsAt(from)
 	if volts == 0 {
 		return nil, &Error{Why: "nothing to feed it from yet", Example: verbs["supply"].example}
 	}
@@ -199,23 +193,11 @@ func (r *reader) groups(n int, f wire, name string) (*Reading, error) {
 		)
 		for range row.Count {
 			k++
-			id := r.p.FreshID("device", fmt.Sprintf("%s-%s-row-%d", r.prop, name, k))
-			d := plan.Device{
-				ID:       id,
-				Prop:     r.prop,
-				Kind:     "lamp",
-				In:       f.in,
-				Name:     fmt.Sprintf("%s row %d", title, k),
-				From:     from,
-				Product:  f.product,
-				Amps:     f.amps,
-				Row:      row.LEDs,
-				Resistor: measure.Of[measure.OhmKind](row.Ohms),
-			}
+			d := r.ledRow(f, name, title, from, row, k)
 			if run.ID != "" {
 				d.At = measure.Of[measure.LengthKind](f.length.Value() * float64(k) / float64(total))
 			}
-			changes = append(changes, r.p.Put("device", id, d))
+			changes = append(changes, r.p.Put("device", d.ID, d))
 		}
 	}
 	return &Reading{
@@ -306,4 +288,31 @@ func (r *reader) gauges() (*Reading, error) {
 		Edit:   plan.Edit{Changes: changes},
 		Select: "device:" + first,
 	}, nil
+}
+
+// ledRow is a row of LEDs with its resistor, as a lamp.
+func (r *reader) ledRow(f wire, name, title, from string, row circuit.Row, k int) plan.Device {
+	return plan.Device{
+		ID:       r.p.FreshID("device", fmt.Sprintf("%s-%s-row-%d", r.prop, name, k)),
+		Prop:     r.prop,
+		Kind:     "lamp",
+		In:       f.in,
+		Name:     fmt.Sprintf("%s row %d", title, k),
+		From:     from,
+		Product:  f.product,
+		Amps:     f.amps,
+		Row:      row.LEDs,
+		Resistor: measure.Of[measure.OhmKind](row.Ohms),
+	}
+}
+
+// voltsAt is what the supply or converter gives that a device hangs on; 0 where there is none.
+func (r *reader) voltsAt(id string) (volts float64) {
+	for up := r.p.Device(id); up != nil; up = r.p.Device(up.From) {
+		if up.Kind == "supply" || up.Kind == "converter" {
+			volts, _ = wiring.SupplyOf(up, r.lib)
+			break
+		}
+	}
+	return volts
 }
