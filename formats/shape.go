@@ -326,6 +326,8 @@ func (d *document) outlines(x, y, em float64, line shapedLine) {
 // drawn prints a text by its outlines, with what it says beside it.
 func (d *document) drawn(x, y float64, s string) {
 	_, em := d.GetFontSize()
+	atX, atY := d.GetXY() // drawing moves it
+	defer d.SetXY(atX, atY)
 	r, g, b := d.GetTextColor()
 	fr, fg, fb := d.GetFillColor()
 	dr, dg, db := d.GetDrawColor()

@@ -150,6 +150,12 @@ func TestDrawnText(t *testing.T) {
 	r, g, b = d.GetDrawColor()
 	assert.Equal(t, []int{4, 5, 6}, []int{r, g, b})
 	assert.InDelta(t, 0.7, d.GetLineWidth(), 1e-9)
+	d.AddPage()
+	d.SetXY(30, 60)
+	d.CellFormat(0, 7, samples0, "", 2, "L", false, 0, "")
+	x, y := d.GetXY()
+	assert.Equal(t, []float64{30, 67}, []float64{x, y}, "what follows is below it")
+	d.SetFont(face, "", 20)
 	wide := d.GetStringWidth(samples0)
 	var out bytes.Buffer
 	require.NoError(t, d.Output(&out))

@@ -378,3 +378,15 @@ func fetched(t *testing.T, srv *httptest.Server, path string) (int, string) {
 	require.NoError(t, err)
 	return r.StatusCode, string(b)
 }
+
+// What a metric display offers to type is in millimetres and metres.
+func TestHintsAreInThePlansUnits(t *testing.T) {
+	srv, st := barn(t)
+	require.NoError(t, st.Create(context.Background(), demo.Metric(today), false))
+	for _, place := range []string{"bench", "loom", "yard"} {
+		_, body, _ := got(t, srv, "/p/"+demo.Metric(today).Display.ID+"/"+place)
+		assert.NotRegexp(t, `placeholder="[^"]*\d (ft|in)\b`, body, place)
+		_, body, _ = got(t, srv, apiary+"/"+place)
+		assert.Regexp(t, `placeholder="[^"]*\d`, body, place)
+	}
+}

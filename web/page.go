@@ -321,7 +321,8 @@ func (s *Server) whole(c *gin.Context, p *Page, pl place, got worked, many []str
 func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o over) (p *Page, many []string) {
 	q := u.Query()
 	p = &Page{
-		Place: pl.id, Title: pl.name, Hint: pl.hint, Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
+		Place: pl.id, Title: pl.name, Hint: shorthand.InUnits(pl.hint, w.Plan.Metric()),
+		Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
 		Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
 		Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict,
 		entered: o.values, typed: o.typed, ShelfRead: o.shelf, Tries: o.tries, Days: daysTo(w.Plan.Display.Opens, s.now()),

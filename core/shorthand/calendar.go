@@ -13,7 +13,7 @@ import (
 
 // person is one of the crew: person Ola mon-fri 18-21:30, sat sun 10-18 does wiring.
 func (r *reader) person() (*Reading, error) {
-	words, trades, _ := parted(r.words[1:], "does")
+	words, trades, _ := parted(r.words[1:], "does", "trades")
 	k := slices.IndexFunc(words, calendar.IsDay)
 	if k < 0 {
 		k = len(words)
@@ -23,7 +23,9 @@ func (r *reader) person() (*Reading, error) {
 		return nil, fmt.Errorf("say who, then their hours")
 	}
 	x := plan.Person{ID: r.p.FreshID("person", name), Name: name, Hours: asTyped(words[k:])}
-	x.Trades = asTyped(slices.DeleteFunc(slices.Clone(trades), func(w string) bool { return strings.EqualFold(w, "and") }))
+	x.Trades = asTyped(
+		slices.DeleteFunc(slices.Clone(trades), func(w string) bool { return strings.EqualFold(w, "and") }),
+	)
 	if x.Trades != "" && !strings.Contains(x.Trades, ",") {
 		x.Trades = strings.Join(strings.Fields(x.Trades), ", ")
 	}
