@@ -9,41 +9,51 @@ import (
 	"zapbarn/core/work"
 )
 
-var _ = rule("cannot-run", Stop, "The behaviour cannot be rehearsed as it stands.", func(w *work.Work, say func(Snag)) {
-	if w.ShowErr == nil {
-		return
-	}
-	at := "display:" + w.Plan.Display.ID
-	for _, s := range w.Plan.Scenes {
-		if len(s.Cues) == 0 {
-			return // said by scene-empty: nothing is wrong with it, it is only begun
+var _ = rule(
+	"cannot-run",
+	Stop,
+	"The behaviour cannot be rehearsed as it stands.",
+	func(w *work.Work, say func(Snag)) {
+		if w.ShowErr == nil {
+			return
 		}
-	}
-	say(
-		Snag{
-			Level: Stop,
-			Place: "rehearsal",
-			At:    []string{at},
-			Title: "The behaviour cannot run",
-			Why:   w.ShowErr.Error() + ".",
-		},
-	)
-})
-
-var _ = rule("scene-empty", Mind, "A scene that something works has no cues yet.", func(w *work.Work, say func(Snag)) {
-	for _, s := range w.Plan.Scenes {
-		if len(s.Cues) == 0 &&
-			slices.ContainsFunc(w.Plan.Triggers, func(t plan.Trigger) bool { return t.Scene == s.ID }) {
-			say(Snag{
-				Level: Mind,
+		at := "display:" + w.Plan.Display.ID
+		for _, s := range w.Plan.Scenes {
+			if len(s.Cues) == 0 {
+				return // said by scene-empty: nothing is wrong with it, it is only begun
+			}
+		}
+		say(
+			Snag{
+				Level: Stop,
 				Place: "rehearsal",
-				At:    []string{"scene:" + s.ID},
-				Title: s.Name + " does nothing yet",
-				Why:   "It has no cues: hang lamps behind a driven switch, then say what comes on, and when.",
-			})
+				At:    []string{at},
+				Title: "The behaviour cannot run",
+				Why:   w.ShowErr.Error() + ".",
+			},
+		)
+	},
+)
+
+var _ = rule(
+	"scene-empty",
+	Mind,
+	"A scene that something works has no cues yet.",
+	func(w *work.Work, say func(Snag)) {
+		for _, s := range w.Plan.Scenes {
+			if len(s.Cues) == 0 &&
+				slices.ContainsFunc(w.Plan.Triggers, func(t plan.Trigger) bool { return t.Scene == s.ID }) {
+				say(Snag{
+					Level: Mind,
+					Place: "rehearsal",
+					At:    []string{"scene:" + s.ID},
+					Title: s.Name + does(s.Name, " does", " do") + " nothing yet",
+					Why:   "It has no cues: hang lamps behind a driven switch, then say what comes on, and when.",
+				})
+			}
 		}
-	}
-})
+	},
+)
 
 var _ = rule(
 	"bounce-on-toggle",
@@ -111,7 +121,7 @@ var _ = rule(
 						Level: Mind,
 						Place: "rehearsal",
 						At:    []string{"input:" + i.ID},
-						Title: i.Name + " does nothing",
+						Title: i.Name + does(i.Name, " does", " do") + " nothing",
 						Why:   "No scene is tied to it.",
 					},
 				)
@@ -124,7 +134,7 @@ var _ = rule(
 						Level: Mind,
 						Place: "rehearsal",
 						At:    []string{"device:" + d.ID},
-						Title: d.Name + " is never switched on",
+						Title: d.Name + does(d.Name, " is", " are") + " never switched on",
 						Why:   "It is driven by scenes, and no cue names it.",
 					},
 				)

@@ -36,7 +36,7 @@ var _ = rule(
 					Place: "bench",
 					At:    []string{"device:" + d.ID, "solid:" + s.ID},
 					key:   d.ID + "+" + s.ID,
-					Title: d.Name + " is hot beside " + s.Name,
+					Title: d.Name + does(d.Name, " is", " are") + " hot beside " + s.Name,
 					Why: fmt.Sprintf(
 						"%s scorches, and burns. Keep what is hot in open air, a hand's width from anything that "+
 							"lights, or take a light that stays cool. Treat the cloth against fire in any case.",
@@ -93,7 +93,7 @@ var _ = rule(
 				Level: Note,
 				Place: "bench",
 				At:    []string{"solid:" + s.ID},
-				Title: s.Name + " is printed, and then cut into",
+				Title: s.Name + does(s.Name, " is", " are") + " printed, and then cut into",
 				Why: fmt.Sprintf(
 					"%s: put it into the model and print it so. A saw opens the infill, melts the wall and splits "+
 						"its layers.",
@@ -120,7 +120,7 @@ var _ = rule(
 					Level: Mind,
 					Place: "bench",
 					At:    []string{"solid:" + s.ID, "solid:" + on.ID},
-					Title: s.Name + " is stiff on what bends",
+					Title: s.Name + does(s.Name, " is", " are") + " stiff on what bends",
 					Why: fmt.Sprintf(
 						"%s gives each time %s is carried, and the seam to it tears first. Back it with a stiff board, "+
 							"or let both be of one kind.",
@@ -153,7 +153,7 @@ var _ = rule(
 				Level: Mind,
 				Place: "loom",
 				At:    []string{"device:" + d.ID},
-				Title: d.Name + " is for indoors",
+				Title: d.Name + does(d.Name, " is", " are") + " for indoors",
 				Why: "Supplies of the plug-in kind are rated for dry rooms. Outdoors: in a box that keeps rain off and lets heat " +
 					"out, or one that is rated for rain (IP 65)." + licensed,
 			}

@@ -36,7 +36,7 @@ var _ = rule(
 					Level: Mind,
 					Place: "loom",
 					At:    []string{"device:" + d.ID},
-					Title: d.Name + " lacks parts at its first pixel",
+					Title: d.Name + does(d.Name, " lacks", " lack") + " parts at its first pixel",
 					From:  []source.Source{circuit.PixelFrom},
 					Why: fmt.Sprintf(
 						"Fit %s, next to the first pixel: they keep ringing and the first rush of current off it.",

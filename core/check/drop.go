@@ -436,7 +436,7 @@ var _ = rule(
 				Level:  Stop,
 				Place:  "loom",
 				At:     []string{"device:" + d.ID},
-				Title:  d.Name + " is too thin",
+				Title:  d.Name + does(d.Name, " is", " are") + " too thin",
 				weight: g.Amps / max(limit, 0.1),
 				From:   []source.Source{stock.AmpacityFrom},
 				Why: fmt.Sprintf(

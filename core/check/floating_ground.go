@@ -23,7 +23,7 @@ var _ = rule(
 					Level:  Stop,
 					Place:  "loom",
 					At:     []string{"device:" + d.ID, "device:" + by.ID},
-					Title:  d.Name + " has a floating ground",
+					Title:  d.Name + does(d.Name, " has", " have") + " a floating ground",
 					weight: 3,
 					Why: fmt.Sprintf(
 						"%s hangs on %s and %s on %s, with no wire between their minus sides: the data has no way back, and pixels "+

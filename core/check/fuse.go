@@ -75,7 +75,7 @@ var _ = rule(
 				Level:  Stop,
 				Place:  "loom",
 				At:     []string{"device:" + d.ID},
-				Title:  d.Name + " has no fuse",
+				Title:  d.Name + does(d.Name, " has", " have") + " no fuse",
 				weight: 2,
 				Why: fmt.Sprintf(
 					"%s can push %s into a short; the wire may carry %s.",
@@ -153,7 +153,11 @@ var _ = rule(
 				m, label := *d, "A fuse that blows instead"
 				if m.Poly = false; d.Rating.Value() > carry+1e-9 {
 					f := circuit.ChooseFuse(g.Amps, carry)
-					m.Rating, label = measure.Of[measure.AmpKind](f), "A fuse of "+measure.Amps(f)+" that blows instead"
+					m.Rating, label = measure.Of[measure.AmpKind](
+						f,
+					), "A fuse of "+measure.Amps(
+						f,
+					)+" that blows instead"
 				}
 				var mends []Mend
 				if m.Rating.Value() > 0 {
@@ -190,7 +194,7 @@ var _ = rule(
 						Level:  Stop,
 						Place:  "loom",
 						At:     []string{"device:" + d.ID, "device:" + run.ID},
-						Title:  d.Name + " does not guard the wire",
+						Title:  d.Name + does(d.Name, " does", " do") + " not guard the wire",
 						weight: 2,
 						Mends:  fix,
 						From:   []source.Source{stock.AmpacityFrom},
@@ -223,9 +227,13 @@ var _ = rule(
 						Level: Fix,
 						Place: "loom",
 						At:    []string{"device:" + d.ID},
-						Title: d.Name + " is tight",
+						Title: d.Name + does(d.Name, " is", " are") + " tight",
 						Mends: mends(),
-						Why:   fmt.Sprintf("%s runs through a %s fuse; keep it at 80 %% or less.", measure.Amps(g.Amps), d.Rating),
+						Why: fmt.Sprintf(
+							"%s runs through a %s fuse; keep it at 80 %% or less.",
+							measure.Amps(g.Amps),
+							d.Rating,
+						),
 					},
 				)
 			}

@@ -36,9 +36,16 @@ var _ = rule(
 			if got <= 0 || math.Abs(f-1) < 0.02 {
 				continue
 			}
-			level, title := Fix, fmt.Sprintf("%s is not as %s as known", p.Name, what)
+			level, title := Fix, fmt.Sprintf("%s%s not as %s as known", p.Name, does(p.Name, " is", " are"), what)
 			if f > 1 && w.StageOf(&p) < plan.Cut { // still growing
-				level, title = Mind, fmt.Sprintf("%s is %s %s so far, of %s", p.Name, w.Len(got), what, p.Known)
+				level, title = Mind, fmt.Sprintf(
+					"%s%s %s %s so far, of %s",
+					p.Name,
+					does(p.Name, " is", " are"),
+					w.Len(got),
+					what,
+					p.Known,
+				)
 			}
 			next := p
 			next.Known = measure.Of[measure.LengthKind](math.Round(got*100) / 100)

@@ -49,7 +49,7 @@ var _ = rule(
 					Level:  Stop,
 					Place:  "loom",
 					At:     []string{"device:" + d.ID},
-					Title:  d.Name + " is reversed",
+					Title:  d.Name + does(d.Name, " is", " are") + " reversed",
 					Why:    why,
 					Mends:  []Mend{put(w, "Swap leads", "device", d.ID, next)},
 					weight: 5,
@@ -82,7 +82,7 @@ var _ = rule(
 				Level:  Stop,
 				Place:  "loom",
 				At:     []string{"device:" + d.ID},
-				Title:  d.Name + " is on the wrong rail",
+				Title:  d.Name + does(d.Name, " is", " are") + " on the wrong rail",
 				weight: 4,
 				Why: fmt.Sprintf(
 					"%s gives %s; it wants %s, which %s.",
@@ -182,7 +182,7 @@ var _ = rule(
 				Level:  Stop,
 				Place:  "loom",
 				At:     []string{"device:" + d.ID},
-				Title:  d.Name + " has no fit resistor",
+				Title:  d.Name + does(d.Name, " has", " have") + " no fit resistor",
 				weight: 3,
 				Why:    fmt.Sprintf("It would draw %s; it is rated %s.", measure.Amps(g.Amps), measure.Amps(l.Amps)),
 			}
@@ -283,7 +283,7 @@ var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *work.Wor
 			Level: Mind,
 			Place: "loom",
 			At:    []string{"device:" + d.ID},
-			Title: d.Name + " is fed by nothing",
+			Title: d.Name + does(d.Name, " is", " are") + " fed by nothing",
 			Why:   "No supply leads to it.",
 		}
 		if d.From == "" {

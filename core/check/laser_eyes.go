@@ -20,7 +20,7 @@ var _ = rule("laser-eyes", Stop, "A laser's beam may meet a guest's eye.", func(
 			Level: Mind,
 			Place: "loom",
 			At:    []string{"device:" + d.ID},
-			Title: d.Name + " is a laser",
+			Title: d.Name + does(d.Name, " is", " are") + " a laser",
 			From:  []source.Source{laserFrom},
 			Why: fmt.Sprintf(
 				"%s: aim it above every head and at nothing that mirrors; never at the street or the sky. Ask what the local "+

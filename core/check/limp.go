@@ -18,9 +18,12 @@ var _ = rule("limp", Stop, "A form that must stand by itself is cut from cloth."
 			Level:  Stop,
 			Place:  "bench",
 			At:     []string{"solid:" + s.ID},
-			Title:  s.Name + " is cut from cloth",
+			Title:  s.Name + does(s.Name, " is", " are") + " cut from cloth",
 			weight: 5,
-			Why:    fmt.Sprintf("%s does not stand. Build it of foam or board, and lay a skin of cloth over it.", m.Name),
+			Why: fmt.Sprintf(
+				"%s does not stand. Build it of foam or board, and lay a skin of cloth over it.",
+				m.Name,
+			),
 		}
 		for _, id := range stock.IDs(w.Lib.Materials) {
 			if o := w.Lib.Materials[id]; o.Form == "sheet" && o.Family != "cloth" && len(snag.Mends) < 2 {

@@ -144,7 +144,7 @@ var _ = rule(
 					Level: Stop,
 					Place: "loom",
 					At:    []string{"outlet:" + o.ID},
-					Title: o.Name + " has no ground-fault protection",
+					Title: o.Name + does(o.Name, " has", " have") + " no ground-fault protection",
 					Why: fmt.Sprintf(
 						"The display stands outdoors, and on it hangs %s; wet hands and wet grass kill.%s",
 						words.Count(len(loads), "load"),
@@ -256,7 +256,7 @@ var _ = rule(
 				Level: Mind,
 				Place: "loom",
 				At:    []string{"device:" + d.ID},
-				Title: d.Name + " is plugged in nowhere",
+				Title: d.Name + does(d.Name, " is", " are") + " plugged in nowhere",
 				Why:   "Say which outlet it hangs on, so that the circuit's load is right.",
 			}
 			watts := w.All.Readings[d.ID].Volts * w.All.Readings[d.ID].Amps / .85
@@ -342,7 +342,7 @@ var _ = rule(
 				Place:  "loom",
 				At:     at,
 				Code:   "battery-night",
-				Title:  d.Name + " does not last the night",
+				Title:  d.Name + does(d.Name, " does", " do") + " not last the night",
 				weight: hours / h.Value,
 				Why:    fmt.Sprintf("A set gives %s; a night takes %g h, on %d nights.", h.Text, hours, nights),
 			}

@@ -121,7 +121,13 @@ func chooseMotor(w *work.Work, m *work.Moved) (out []Mend) {
 	next := *m.Device
 	next.Product = product
 	next.Amps = measure.Of[measure.AmpKind](draws(as))
-	mend := put(w, "Take "+lowerFirst(w.Lib.Lamps[product].Name)+", "+next.Amps.String(), "device", next.ID, next).made()
+	mend := put(
+		w,
+		"Take "+lowerFirst(w.Lib.Lamps[product].Name)+", "+next.Amps.String(),
+		"device",
+		next.ID,
+		next,
+	).made()
 	mend.Edit.Changes = append(mend.Edit.Changes, cuesFor(w, m.Of, as)...)
 	id := m.Of.ID
 	mend.gives = func(w *work.Work) string {
@@ -429,12 +435,3 @@ var _ = rule("facing-servos", Mind, "Two servos that face each other are told to
 			}
 		}
 	})
-
-// does is a verb after a name: of one thing, or of several.
-func does(name, one, several string) string {
-	low := strings.ToLower(name)
-	if strings.HasSuffix(low, "s") && !strings.HasSuffix(low, "ss") && !strings.Contains(low, " ") {
-		return several
-	}
-	return one
-}

@@ -14,7 +14,7 @@ var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.",
 			Level: Mind,
 			Place: "loom",
 			At:    []string{"device:" + d.ID},
-			Title: d.Name + " gets no data",
+			Title: d.Name + does(d.Name, " gets", " get") + " no data",
 			Why:   "Addressable pixels stay dark, or keep what they last showed, until a controller tells them.",
 		}
 		next := d
@@ -27,7 +27,14 @@ var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.",
 		}
 		if len(s.Mends) == 0 && d.From != "" {
 			id := w.FreshName("U")
-			c := plan.Device{ID: id, Prop: d.Prop, Kind: "controller", Name: "Controller " + id, From: d.From, At: d.At}
+			c := plan.Device{
+				ID:   id,
+				Prop: d.Prop,
+				Kind: "controller",
+				Name: "Controller " + id,
+				From: d.From,
+				At:   d.At,
+			}
 			next.Data, next.Pin = id, 1
 			next.Shifter, next.Damper, next.Bulk = true, true, true // what its pins and the first pixel then want
 			label := "Add a controller beside it, with level shifter, resistor and capacitor"

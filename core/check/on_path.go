@@ -20,11 +20,22 @@ var _ = rule("path-narrow", Fix, "A way that people walk is too narrow for a whe
 			if wide := x.Wide.Or(4 * 304.8); x.Kind != "street" && wide < leastClear*1000-0.5 {
 				next := *x
 				next.Wide = tape(w, math.Ceil(leastClear*1000/25.4)*25.4)
-				say(Snag{Level: Fix, Place: "yard", At: []string{"walkway:" + x.ID}, Title: x.Name + " is narrow",
-					Why: fmt.Sprintf("It is %s wide; %s is the least that lets everybody through. What your own authority asks "+
-						"comes first.", w.Len(wide), w.Len(leastClear*1000)),
-					From:  []source.Source{source.Std("ADA Standards 403.5.1: 36 in clear")},
-					Mends: []Mend{put(w, "Make it "+next.Wide.String()+" wide", "walkway", x.ID, next)}})
+				say(
+					Snag{
+						Level: Fix,
+						Place: "yard",
+						At:    []string{"walkway:" + x.ID},
+						Title: x.Name + does(x.Name, " is", " are") + " narrow",
+						Why: fmt.Sprintf(
+							"It is %s wide; %s is the least that lets everybody through. What your own authority asks "+
+								"comes first.",
+							w.Len(wide),
+							w.Len(leastClear*1000),
+						),
+						From:  []source.Source{source.Std("ADA Standards 403.5.1: 36 in clear")},
+						Mends: []Mend{put(w, "Make it "+next.Wide.String()+" wide", "walkway", x.ID, next)},
+					},
+				)
 			}
 		}
 	})
@@ -42,11 +53,18 @@ var _ = rule("on-path", Stop, "A prop stands in a way that people walk.",
 			}
 			for _, s := range y.Stands {
 				if in := within(s.Box, p.Path); s.Known && in > 0.02 {
-					say(Snag{Level: Stop, Place: "yard", At: []string{"plot:" + s.Of.ID, "walkway:" + p.Of.ID}, weight: in,
-						Title: s.Prop.Name + " stands in " + theWay(p.Of),
-						Why: fmt.Sprintf("It reaches %s into it. Ways out stay clear for their whole width.",
-							w.Run(in*1000)),
-						Mends: aside(w, s, p)})
+					say(
+						Snag{
+							Level:  Stop,
+							Place:  "yard",
+							At:     []string{"plot:" + s.Of.ID, "walkway:" + p.Of.ID},
+							weight: in,
+							Title:  s.Prop.Name + " stands in " + theWay(p.Of),
+							Why: fmt.Sprintf("It reaches %s into it. Ways out stay clear for their whole width.",
+								w.Run(in*1000)),
+							Mends: aside(w, s, p),
+						},
+					)
 				}
 			}
 		}

@@ -28,7 +28,7 @@ var _ = rule("over-input", Stop, "A controller is fed more volts than it takes."
 			Level:  Stop,
 			Place:  "loom",
 			At:     []string{"device:" + d.ID},
-			Title:  d.Name + " is fed too many volts",
+			Title:  d.Name + does(d.Name, " is", " are") + " fed too many volts",
 			weight: 4,
 			From:   []source.Source{InputFrom},
 			Why: fmt.Sprintf(

@@ -55,7 +55,7 @@ var _ = rule(
 			m.Effect = fmt.Sprintf("%s x %s", w.Len(grown.W.Value()), w.Len(grown.H.Value()))
 			say(Snag{
 				Level: Fix, Place: "bench", At: at, weight: paneLeast - math.Min(across, up), From: []source.Source{paneFrom},
-				Title: s.Name + " is too small for its opening",
+				Title: s.Name + does(s.Name, " is", " are") + " too small for its opening",
 				Why: fmt.Sprintf(
 					"%s of %s is %s x %s; the pane is %s x %s and has nothing to hold on to.",
 					o.Name,

@@ -31,7 +31,7 @@ var _ = rule(
 					Level:  Fix,
 					Place:  "loom",
 					At:     []string{"device:" + d.ID},
-					Title:  d.Name + " is too short for its path",
+					Title:  d.Name + does(d.Name, " is", " are") + " too short for its path",
 					weight: need / d.Length.Value(),
 					Why: fmt.Sprintf(
 						"Its path is %s; with 5 %% slack it wants %s, and it is %s.",

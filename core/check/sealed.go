@@ -33,7 +33,7 @@ var _ = rule(
 				Level:  Stop,
 				Place:  "loom",
 				At:     []string{"device:" + d.ID, "solid:" + s.ID},
-				Title:  d.Name + " is sealed in",
+				Title:  d.Name + does(d.Name, " is", " are") + " sealed in",
 				weight: 3,
 				Why:    fmt.Sprintf("%s is closed up and has no door; a %s needs a hand again.", s.Name, d.Kind),
 			}

@@ -31,11 +31,23 @@ var _ = yardRule("fill-seen", Fix, "A lamp that only lights the scene is itself 
 			if longest == 0 {
 				return
 			}
-			say(Snag{Level: Fix, Place: "yard", At: []string{"fixture:" + x.ID, "walkway:" + p.Of.ID}, weight: longest,
-				Title: x.Name + " is seen", From: eyes,
-				Why: fmt.Sprintf("%s see it from %s of the path, first %s along it. A bare lamp blinds them for the scene.",
-					measure.Capital(who), w.Run(longest*1000), w.Run(from.From*1000)),
-				Mends: hide(w, y, p, x, l)})
+			say(
+				Snag{
+					Level:  Fix,
+					Place:  "yard",
+					At:     []string{"fixture:" + x.ID, "walkway:" + p.Of.ID},
+					weight: longest,
+					Title:  x.Name + does(x.Name, " is", " are") + " seen",
+					From:   eyes,
+					Why: fmt.Sprintf(
+						"%s see it from %s of the path, first %s along it. A bare lamp blinds them for the scene.",
+						measure.Capital(who),
+						w.Run(longest*1000),
+						w.Run(from.From*1000),
+					),
+					Mends: hide(w, y, p, x, l),
+				},
+			)
 		})
 	})
 
@@ -64,7 +76,10 @@ func hide(w *work.Work, y *work.Yard, p *work.Walked, x *plan.Fixture, l yard.La
 		if at, ok := yard.Hidden(p.Path, l.Spot, y.Hides, "", 2, free); ok {
 			next := *x
 			next.X, next.Y = tape(w, at.X*1000), tape(w, at.Y*1000)
-			out = append(out, put(w, "Move it "+w.Run(at.Sub(l.Pt).Len()*1000)+", where nobody sees it", "fixture", x.ID, next))
+			out = append(
+				out,
+				put(w, "Move it "+w.Run(at.Sub(l.Pt).Len()*1000)+", where nobody sees it", "fixture", x.ID, next),
+			)
 		}
 	}
 	for i := range y.Walls {
@@ -77,7 +92,10 @@ func hide(w *work.Work, y *work.Yard, p *work.Walked, x *plan.Fixture, l yard.La
 			hides[i].High += high
 			if yard.Unseen(p.Path, l.Spot, hides, x.Prop) {
 				wall.High = tape(w, math.Ceil(hides[i].High*1000/25.4)*25.4)
-				out = append(out, put(w, "Make "+lowerFirst(wall.Name)+" "+wall.High.String()+" high", "wall", wall.ID, wall))
+				out = append(
+					out,
+					put(w, "Make "+lowerFirst(wall.Name)+" "+wall.High.String()+" high", "wall", wall.ID, wall),
+				)
 				break
 			}
 		}
@@ -100,9 +118,16 @@ func screened(w *work.Work, y *work.Yard, p *work.Walked, x *plan.Fixture, l yar
 		if !yard.Unseen(p.Path, l.Spot, append(y.Hides[:len(y.Hides):len(y.Hides)], wall), x.Prop) {
 			continue
 		}
-		next := plan.Wall{ID: w.FreshID("wall", "screen"), Name: "Screen before " + lowerFirst(x.Name), Kind: "screen",
-			X: tape(w, wall.A.X*1000), Y: tape(w, wall.A.Y*1000), ToX: tape(w, wall.B.X*1000),
-			ToY: tape(w, wall.B.Y*1000), High: tape(w, math.Ceil(wall.High*1000/25.4)*25.4)}
+		next := plan.Wall{
+			ID:   w.FreshID("wall", "screen"),
+			Name: "Screen before " + lowerFirst(x.Name),
+			Kind: "screen",
+			X:    tape(w, wall.A.X*1000),
+			Y:    tape(w, wall.A.Y*1000),
+			ToX:  tape(w, wall.B.X*1000),
+			ToY:  tape(w, wall.B.Y*1000),
+			High: tape(w, math.Ceil(wall.High*1000/25.4)*25.4),
+		}
 		return []Mend{put(w, fmt.Sprintf("A screen of %s before it", w.Run(wide*1000)), "wall", next.ID, next)}
 	}
 	return nil
@@ -117,8 +142,16 @@ var _ = yardRule("practical-unseen", Mind, "A lamp that guests are to see is hid
 			}
 			fill := *x
 			fill.Use = "fill"
-			say(Snag{Level: Mind, Place: "yard", At: []string{"fixture:" + x.ID}, Title: "Nobody sees " + lowerFirst(x.Name),
-				Why: "It is to be seen, but walls or props stand before it all along the path.", From: eyes,
-				Mends: []Mend{put(w, "It only lights the scene", "fixture", x.ID, fill)}})
+			say(
+				Snag{
+					Level: Mind,
+					Place: "yard",
+					At:    []string{"fixture:" + x.ID},
+					Title: "Nobody sees " + lowerFirst(x.Name),
+					Why:   "It is to be seen, but walls or props stand before it all along the path.",
+					From:  eyes,
+					Mends: []Mend{put(w, "It only lights the scene", "fixture", x.ID, fill)},
+				},
+			)
 		})
 	})

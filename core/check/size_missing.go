@@ -33,7 +33,7 @@ var _ = rule(
 						Level: Mind,
 						Place: "bench",
 						At:    []string{"solid:" + s.ID},
-						Title: s.Name + " is half known",
+						Title: s.Name + does(s.Name, " is", " are") + " half known",
 						Why:   fmt.Sprintf("Still needs %s before it has parts.", strings.Join(lacks, ", ")),
 					},
 				)
@@ -57,7 +57,7 @@ var _ = rule("prop-empty", Note, "A prop has no parts and no wiring yet.", func(
 					Level: Note,
 					Place: "bench",
 					At:    []string{"prop:" + p.ID},
-					Title: p.Name + " is still an idea",
+					Title: p.Name + does(p.Name, " is", " are") + " still an idea",
 					Why:   "No parts yet. Type a solid in the quick line, such as box 22 x 18 x 26 xps1.",
 				},
 			)

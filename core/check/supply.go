@@ -32,7 +32,7 @@ var _ = rule(
 				Level:  Fix,
 				Place:  "loom",
 				At:     []string{"device:" + d.ID},
-				Title:  d.Name + " has no headroom",
+				Title:  d.Name + does(d.Name, " has", " have") + " no headroom",
 				weight: need / limit,
 				From:   []source.Source{circuit.LoadFrom},
 				Why: fmt.Sprintf(
@@ -149,7 +149,7 @@ var _ = rule(
 						Level:  Stop,
 						Place:  "loom",
 						At:     []string{"device:" + d.ID},
-						Title:  d.Name + " is starved",
+						Title:  d.Name + does(d.Name, " is", " are") + " starved",
 						weight: 3,
 						Mends:  fedBetter(w, d, d.Volts.Or(5), feeds),
 						Why: fmt.Sprintf(
@@ -168,7 +168,7 @@ var _ = rule(
 					Level:  Stop,
 					Place:  "loom",
 					At:     []string{"device:" + d.ID},
-					Title:  d.Name + " is starved",
+					Title:  d.Name + does(d.Name, " is", " are") + " starved",
 					weight: 3,
 					Mends:  fedBetter(w, d, 2*v, feeds),
 					Why: fmt.Sprintf(

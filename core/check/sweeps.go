@@ -44,8 +44,9 @@ var _ = mover("sweeps-into", Fix, "A moving load meets a part of its prop, or a 
 			if s.Prop != m.Of.Prop || shape == nil || s.ID == m.Of.Carries {
 				continue
 			}
-			if s.Y.Value()-shape.Size.Y/2 > depth[1]-1 && depth[1] > depth[0] || s.Y.Value()+shape.Size.Y/2 < depth[0]+1 &&
-				depth[1] > depth[0] {
+			if s.Y.Value()-shape.Size.Y/2 > depth[1]-1 && depth[1] > depth[0] ||
+				s.Y.Value()+shape.Size.Y/2 < depth[0]+1 &&
+					depth[1] > depth[0] {
 				continue // before or behind it
 			}
 			lo := pattern.Point{X: s.X.Value() - shape.Size.X/2 + spare, Y: s.Z.Value() + spare}
@@ -53,8 +54,11 @@ var _ = mover("sweeps-into", Fix, "A moving load meets a part of its prop, or a 
 			meets(m, lines, lo, hi, func(at int) {
 				say(Snag{At: []string{"solid:" + s.ID}, key: "mechanism:" + m.Of.ID + "/" + s.ID,
 					Title: m.Of.Name + " meets " + lowerFirst(s.Name),
-					Why: fmt.Sprintf("At %d %% of its travel the line from its hinge to its tip runs through it, seen from the "+
-						"front. Move one of them, or shorten the travel.", at),
+					Why: fmt.Sprintf(
+						"At %d %% of its travel the line from its hinge to its tip runs through it, seen from the "+
+							"front. Move one of them, or shorten the travel.",
+						at,
+					),
 					From: []source.Source{source.FromTrade("10 mm of room about what moves")}})
 			})
 		}
@@ -118,8 +122,11 @@ func cables(w *work.Work, m *work.Moved, lines [][2]pattern.Point, say func(Snag
 				hit = true
 				say(Snag{At: []string{"device:" + d.ID}, key: "mechanism:" + m.Of.ID + "/" + d.ID,
 					Title: m.Of.Name + " sweeps over " + lowerFirst(d.Name),
-					Why: fmt.Sprintf("At %d %% of its travel it crosses the wire's path, seen from the front: it is caught or worn "+
-						"through. Lead the wire past the hinge, tied down, with a loop that moves.", at)})
+					Why: fmt.Sprintf(
+						"At %d %% of its travel it crosses the wire's path, seen from the front: it is caught or worn "+
+							"through. Lead the wire past the hinge, tied down, with a loop that moves.",
+						at,
+					)})
 			})
 			if hit {
 				break
@@ -148,8 +155,21 @@ var _ = rule("larger-than-room", Fix, "A body is larger than the room or the ben
 			default:
 				continue
 			}
-			say(Snag{Level: level, Place: "bench", At: []string{"solid:" + s.ID}, Title: s.Name + " is larger than " + what,
-				Why: fmt.Sprintf("It is %s x %s x %s. %s", w.Run(x.Size[0]), w.Run(x.Size[1]), w.Run(x.Size[2]), helps)})
+			say(
+				Snag{
+					Level: level,
+					Place: "bench",
+					At:    []string{"solid:" + s.ID},
+					Title: s.Name + does(s.Name, " is", " are") + " larger than " + what,
+					Why: fmt.Sprintf(
+						"It is %s x %s x %s. %s",
+						w.Run(x.Size[0]),
+						w.Run(x.Size[1]),
+						w.Run(x.Size[2]),
+						helps,
+					),
+				},
+			)
 		}
 	}, work.Cut)
 

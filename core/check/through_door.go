@@ -36,10 +36,16 @@ var _ = rule(
 				Place:  "bench",
 				At:     []string{"solid:" + s.ID},
 				weight: over,
-				Title:  s.Name + " does not go through the door",
-				Why: fmt.Sprintf("Turned the best way square to it, it is %s x %s, and the door %s x %s: %s too much. Build it "+
-					"where it stands, or in two that are joined there.", w.Len(size[0]), w.Len(size[1]), w.Len(door[0]),
-					w.Len(door[1]), w.Len(over)),
+				Title:  s.Name + does(s.Name, " does", " do") + " not go through the door",
+				Why: fmt.Sprintf(
+					"Turned the best way square to it, it is %s x %s, and the door %s x %s: %s too much. Build it "+
+						"where it stands, or in two that are joined there.",
+					w.Len(size[0]),
+					w.Len(size[1]),
+					w.Len(door[0]),
+					w.Len(door[1]),
+					w.Len(over),
+				),
 			})
 		}
 	},
