@@ -53,6 +53,13 @@ func (s *site) strike(text string, pace time.Duration) {
 	}
 }
 
+// into goes into a field of the ticket, all that is in it marked.
+func (s *site) into(name string) {
+	s.t.Helper()
+	eval[bool](s, fmt.Sprintf(
+		`(()=>{const e=document.querySelector(".ticket [name='f.%s']"); e.focus(); e.select(); return true})()`, name))
+}
+
 // Typing through a whole ticket, field after field with Tab, while answers come
 // at once, late and very late: every field ends as it was typed, the place
 // stays, and no key is taken for a shortcut.
@@ -116,13 +123,7 @@ func TestTypingIsNeverOvertaken(t *testing.T) {
 					name,
 				)
 				if first {
-					eval[bool](
-						s,
-						fmt.Sprintf(
-							`(()=>{const e=document.querySelector(".ticket [name='f.%s']"); e.focus(); e.select(); return true})()`,
-							name,
-						),
-					)
+					s.into(name)
 					first = false
 				} else { // on from field to field by Tab, as a typist does
 					for range 12 {
@@ -192,10 +193,7 @@ func TestEnterSavesOnce(t *testing.T) {
 func TestKeysBetweenFieldsAreNoShortcuts(t *testing.T) {
 	s, _ := late(t)
 	s.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
-	eval[bool](
-		s,
-		`(()=>{const e=document.querySelector(".ticket [name='f.length']"); e.focus(); e.select(); return true})()`,
-	)
+	s.into("length")
 	s.strike("45 ft", 40*time.Millisecond)
 	eval[bool](s, `(()=>{document.activeElement.blur(); return true})()`)
 	s.strike("2m1", 40*time.Millisecond)
@@ -213,10 +211,7 @@ func TestAFieldLeftWhileAnAnswerIsUnderWay(t *testing.T) {
 		s, server := late(t)
 		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
 		server.delay = 500 * time.Millisecond
-		eval[bool](
-			s,
-			`(()=>{const e=document.querySelector(".ticket [name='f.w']"); e.focus(); e.select(); return true})()`,
-		)
+		s.into("w")
 		settled := eval[int](s, `Number(document.body.dataset.settled||0)`)
 		s.strike("23\t", 10*time.Millisecond)     // leaves at once
 		s.strike("19 1/2\t", 10*time.Millisecond) // waits for that one's answer
@@ -249,16 +244,10 @@ func TestWhatWaitsToBeSentIsNotOvertaken(t *testing.T) {
 	s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
 	was := s.value("f.w")
 	server.delay = 500 * time.Millisecond
-	into := func(name string) {
-		eval[bool](s, fmt.Sprintf(
-			`(()=>{const e=document.querySelector(".ticket [name='f.%s']"); e.focus(); e.select(); return true})()`,
-			name,
-		))
-	}
-	into("w")
+	s.into("w")
 	s.strike("23\t", 10*time.Millisecond) // leaves at once
 	eval[bool](s, `(()=>{const b=document.querySelector("[data-undo]"); b.disabled=false; b.click(); return true})()`)
-	into("h")
+	s.into("h")
 	s.strike("29\t", 10*time.Millisecond) // waits behind the undo
 	s.wait(`!document.body.classList.contains("busy")`)
 	server.delay = 0
@@ -274,10 +263,7 @@ func TestLeavingKeepsWhatWasEntered(t *testing.T) {
 		s, server := late(t)
 		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
 		server.delay = 800 * time.Millisecond
-		eval[bool](
-			s,
-			`(()=>{const e=document.querySelector(".ticket [name='f.w']"); e.focus(); e.select(); return true})()`,
-		)
+		s.into("w")
 		s.strike("23\t", 10*time.Millisecond)
 		s.strike("19 1/2\t", 10*time.Millisecond)
 		eval[bool](s, `(()=>{`+leave+`; return true})()`)

@@ -461,27 +461,14 @@ func (r *searcher) echo(i int) (out []int) {
 			s.settled()
 			s.glide(in.WarmUp + in.HoldOff)
 			begin := s.now
-			edges := []edge{{begin, i, true}, {begin + in.MinPulse + how, i, false}}
 			was := r.gates.look(s)
-			for n := 0; n < 60 && len(out) < mostEchoes; n++ {
-				t := s.next()
-				if len(edges) > 0 && (t < 0 || edges[0].at <= t) {
-					t = edges[0].at
-				}
-				if t < 0 || t > begin+r.horizon {
-					break
-				}
-				m := 0
-				for m < len(edges) && edges[m].at <= t {
-					m++
-				}
-				s.tick(t, edges[:m])
-				edges = edges[m:]
+			s.pressed(i, in.MinPulse+how, 60, begin+r.horizon, func(t int) bool {
 				if is := r.gates.look(s); is != was {
 					was = is
 					out = append(out, t-begin-in.MinPulse)
 				}
-			}
+				return len(out) < mostEchoes
+			})
 		}
 	}
 	out = sorted(out)
@@ -718,28 +705,13 @@ func (r *searcher) starts(st *state, taps int) []bool {
 			}
 			s.glide(wait)
 			begin := s.now
-			edges := []edge{{begin, i, true}, {begin + in.MinPulse + tapped, i, false}}
-			for n := 0; n < 400; n++ {
-				t := s.next()
-				if len(edges) > 0 && (t < 0 || edges[0].at <= t) {
-					t = edges[0].at
-				}
-				if t < 0 || t > begin+r.horizon {
-					break
-				}
-				m := 0
-				for m < len(edges) && edges[m].at <= t {
-					m++
-				}
-				s.tick(t, edges[:m])
+			s.pressed(i, in.MinPulse+tapped, 400, begin+r.horizon, func(int) bool {
 				r.ticks++
-				edges = edges[m:]
 				for k := range s.fired {
-					if s.fired[k] >= begin {
-						can[k] = true
-					}
+					can[k] = can[k] || s.fired[k] >= begin
 				}
-			}
+				return true
+			})
 			if left > 1 {
 				try(run, left-1)
 			}

@@ -56,6 +56,31 @@ func (s *sim) play(stimuli []Stimulus, until int) {
 	s.glide(until)
 }
 
+// pressed plays a press of an input that begins now and is held so long, and what it sets
+// going, for so many moments and until a time; each is called after every one, a false ends
+// it.
+func (s *sim) pressed(i, held, moments, until int, each func(t int) bool) {
+	edges := []edge{{s.now, i, true}, {s.now + held, i, false}}
+	for range moments {
+		t := s.next()
+		if len(edges) > 0 && (t < 0 || edges[0].at <= t) {
+			t = edges[0].at
+		}
+		if t < 0 || t > until {
+			return
+		}
+		m := 0
+		for m < len(edges) && edges[m].at <= t {
+			m++
+		}
+		s.tick(t, edges[:m])
+		edges = edges[m:]
+		if !each(t) {
+			return
+		}
+	}
+}
+
 // edge is a stimulus by its number; that of power itself is -1.
 type edge struct {
 	at, input int
