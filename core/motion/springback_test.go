@@ -64,4 +64,12 @@ func TestSpringbackGrows(t *testing.T) {
 	assert.Greater(t, at(Metals["aluminium"], 2, 6), at(Metals["steel"], 2, 6))
 	_, _, far := Springback(Metals["spring-steel"], 1, 200, 90)
 	assert.True(t, far)
+	// by hand: at x = 1/2 the radius opens without end
+	m := Metals["steel"]
+	edge := 0.5 * m.Stiff * 2 / m.Yield
+	_, opens, far := Springback(m, 2, edge*0.999, 90)
+	assert.False(t, far)
+	assert.Greater(t, opens, 100*edge)
+	_, _, far = Springback(m, 2, edge*1.001, 90)
+	assert.True(t, far)
 }
