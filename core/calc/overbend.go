@@ -15,9 +15,9 @@ var _ = register(
 	"How far a metal bar, wire or sheet must be bent to come back to the angle wanted.",
 	[]Param{
 		{"metal", "text", "steel, aluminium, brass or spring-steel", "steel"},
-		{"thick", "length", "across the bend", ""},
-		{"radius", "length", "inside, that it is bent round", ""},
-		{"angle", "number", "degrees it is to turn", "90"},
+		{"thick", "length", "how thick it is across the bend", ""},
+		{"radius", "length", "the inside radius it is bent round", ""},
+		{"angle", "number", "the degrees it is to turn", "90"},
 	},
 	func(in Inputs) ([]source.Result, error) {
 		metal, ok := motion.Metals[strings.ToLower(in.T("metal"))]
