@@ -27,11 +27,11 @@ deps-test:
 	@sh scripts/install.sh postgresql chromium ngspice poppler-utils python3-ezdxf minizinc g++ tshark zbar-tools libharfbuzz-bin
 
 # what happens at once is tested under the race detector as well
-RACED := 'AreKept|Limited|IsKept|EditsAtOnce|FourFirst'
+RACED := 'AreKept|Limited|IsKept|EditsAtOnce|FourFirst|SideBySide'
 
 test: deps-test lint
 	ZAPBARN_NEED_TOOLS=1 $(GO) test -timeout 25m ./...
-	$(GO) test -race -timeout 10m -run $(RACED) ./web ./store
+	$(GO) test -race -timeout 10m -run $(RACED) ./web ./store ./core/check
 	sh scripts/fuzz.sh 1s
 
 fuzz: ## every reader for a minute each

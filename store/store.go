@@ -150,7 +150,7 @@ func version1(tx *gorm.DB, id string, forUpdate bool) (Version, error) {
 	return Version{heads[0].Made.UnixMicro(), heads[0].Rev}, nil
 }
 
-// Load reads a plan and its version.
+// Load reads a plan and its version. The plan is only to be read: others hold it too.
 func (s *Store) Load(ctx context.Context, id string) (p *plan.Plan, v Version, err error) {
 	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		p, v, err = s.load(tx, id, false)
@@ -167,7 +167,7 @@ func (s *Store) load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, Versio
 		return nil, v, err
 	}
 	if k, ok := s.kept.Look(id); ok && k.at == v {
-		return k.plan.Clone(), v, nil
+		return k.plan, v, nil
 	}
 	var rows []row
 	if err := tx.Where("plan_id = ?", id).Order("kind, seq, id").Find(&rows).Error; err != nil {
@@ -179,7 +179,7 @@ func (s *Store) load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, Versio
 	}
 	p, err := plan.Assemble(of)
 	if err == nil {
-		s.kept.Keep(id, kept{v, p.Clone()})
+		s.kept.Keep(id, kept{v, p})
 	}
 	return p, v, err
 }
@@ -368,7 +368,7 @@ func (s *Store) change(
 		if err := write(tx, id, p, q, e); err != nil {
 			return err
 		}
-		after = kept{Version{v.Made, rev + 1}, q.Clone()}
+		after = kept{Version{v.Made, rev + 1}, q}
 		return tx.Model(&planRow{}).Where("id = ?", id).
 			Updates(map[string]any{"rev": rev + 1, "touched": time.Now(), "name": q.Display.Name, "opens": q.Display.Opens}).
 			Error
@@ -483,8 +483,11 @@ const mostSteps = 500
 // Steps says what undo and redo would do; "" when nothing.
 func (s *Store) Steps(ctx context.Context, id string) (undo, redo string, err error) {
 	var rows []editRow
-	err = s.db.WithContext(ctx).Raw(`(select * from edits where plan_id = ? and state = 'done' order by id desc limit 1)
-		union all (select * from edits where plan_id = ? and state = 'undone' order by id limit 1)`, id, id).Scan(&rows).Error
+	err = s.db.WithContext(ctx).
+		Raw(`(select * from edits where plan_id = ? and state = 'done' order by id desc limit 1)
+		union all (select * from edits where plan_id = ? and state = 'undone' order by id limit 1)`, id, id).
+		Scan(&rows).
+		Error
 	for _, r := range rows {
 		if r.State == "done" {
 			undo = r.Label
@@ -505,7 +508,12 @@ func named(name string, n int) string {
 // Past is the plan's latest edits that stand, newest first, with what each changed.
 func (s *Store) Past(ctx context.Context, id string, most int) (out []Edited, err error) {
 	var rows []editRow
-	err = s.db.WithContext(ctx).Where("plan_id = ? and state = 'done'", id).Order("id desc").Limit(most).Find(&rows).Error
+	err = s.db.WithContext(ctx).
+		Where("plan_id = ? and state = 'done'", id).
+		Order("id desc").
+		Limit(most).
+		Find(&rows).
+		Error
 	for _, r := range rows {
 		e := Edited{Entry: Entry{r.At, r.Who, r.Label, r.State, r.ID}, Edit: plan.Edit{Label: r.Label}}
 		if err := json.Unmarshal(r.Changes, &e.Edit.Changes); err != nil {

@@ -65,7 +65,7 @@ func (b *board) heads() (begins []int, placed []bool, best int) {
 		}
 		end := -1
 		for _, c := range b.crews[i] {
-			if pieces := b.pieces(b.there[c], begins[i], t); pieces != nil {
+			if pieces := b.pieces(b.there[c][past(b.there[c], begins[i]):], begins[i], t); pieces != nil {
 				if e := pieces[len(pieces)-1].End; end < 0 || e < end {
 					end = e
 				}
@@ -107,12 +107,6 @@ func (b *board) asked() (trades, tools []string) {
 		}
 	}
 	return trades, tools
-}
-
-func (b *board) clear() {
-	for i := range b.busy {
-		b.busy[i] = b.busy[i][:0]
-	}
 }
 
 // edge is a minute at which one more is there, or one fewer.

@@ -27,9 +27,7 @@ func (b *board) serial(order []int) Schedule {
 // pass places tasks in an order, those of a chain together.
 func (b *board) pass(order []int, chain [][]int) Schedule {
 	s := Schedule{Slots: make([]Slot, len(b.p.Tasks))}
-	for i := range b.busy {
-		b.busy[i] = b.busy[i][:0]
-	}
+	b.clear()
 	for k := 0; k < len(order); k++ {
 		if chain != nil && chain[order[k]] != nil { // its tasks stand one after the other
 			b.together(&s, chain[order[k]])
@@ -55,7 +53,7 @@ func (b *board) place(s *Schedule, i, from int) {
 		}
 		from = max(from, s.Slots[before].Free)
 	}
-	best := Slot{Lacks: lacks(t)}
+	var best Slot
 	for _, c := range b.crews[i] {
 		if pieces := b.earliest(t, c, from, best); pieces != nil {
 			best = Slot{Pieces: append(best.Pieces[:0], pieces...), Who: b.who[c]}
@@ -67,6 +65,8 @@ func (b *board) place(s *Schedule, i, from int) {
 		for _, r := range b.holds(t, best.Who) {
 			b.book(r, Span{best.Start(), best.End()})
 		}
+	} else {
+		best.Lacks = lacks(t)
 	}
 	s.Slots[i] = best
 }
@@ -80,9 +80,11 @@ type board struct {
 	tied  bool     // some windows close
 	chain [][]int  // by task: what windows tie it to
 	busy  [][]Span // by person, then by tool, in order
+	log   []booked // how busy came to be, for undo
 	tools map[string]int
 	some  []Span // room for pieces
 	held  []int  // and for what is held
+	from  []int
 }
 
 func newBoard(p Problem) *board {
@@ -132,25 +134,55 @@ func (b *board) earliest(t Task, crew, from int, best Slot) []Span {
 	there := b.there[crew]
 	holds := b.holds(t, b.who[crew])
 	at := from
+	k := past(there, at)
+	b.from = b.from[:0] // by what is held: how many of its times are over
+	for _, r := range holds {
+		b.from = append(b.from, past(b.busy[r], at))
+	}
 	for {
-		pieces := b.pieces(there, at, t)
+		if best.Placed() && at+t.Work >= best.End() {
+			return nil
+		}
+		for k < len(there) && there[k].End <= at {
+			k++
+		}
+		pieces := b.pieces(there[k:], at, t)
 		if pieces == nil || best.Placed() && pieces[len(pieces)-1].End >= best.End() {
 			return nil
 		}
-		whole := Span{pieces[0].Start, pieces[len(pieces)-1].End}
-		again := whole.Start
-		for _, r := range holds {
-			again = max(again, b.until(r, whole))
+		begin, end := pieces[0].Start, pieces[len(pieces)-1].End
+		again := begin
+		for n, r := range holds {
+			list, f := b.busy[r], b.from[n]
+			for f < len(list) && list[f].End <= begin {
+				f++
+			}
+			if b.from[n] = f; f < len(list) && list[f].Start < end {
+				again = max(again, list[f].End)
+			}
 		}
-		if again == whole.Start {
+		if again == begin {
 			return pieces
 		}
 		at = again
 	}
 }
 
-// pieces are the first times that add up to a task's work, from a minute on; they are good
-// until it is asked again.
+// past is how many of some times, in order, are over by a minute.
+func past(list []Span, at int) int {
+	from, to := 0, len(list)
+	for from < to {
+		if mid := (from + to) / 2; list[mid].End <= at {
+			from = mid + 1
+		} else {
+			to = mid
+		}
+	}
+	return from
+}
+
+// pieces are the first times that add up to a task's work, from a minute on, of times that
+// are not over by then; they are good until it is asked again.
 func (b *board) pieces(there []Span, at int, t Task) []Span {
 	out := b.some[:0]
 	defer func() { b.some = out }()
@@ -159,8 +191,7 @@ func (b *board) pieces(there []Span, at int, t Task) []Span {
 		return out
 	}
 	left := t.Work
-	for k := sort.Search(len(there), func(k int) bool { return there[k].End > at }); k < len(there); k++ {
-		s := there[k]
+	for _, s := range there {
 		s.Start = max(s.Start, at)
 		if t.Whole && s.End-s.Start < t.Work {
 			continue
@@ -175,15 +206,21 @@ func (b *board) pieces(there []Span, at int, t Task) []Span {
 	return nil
 }
 
-// until is when something that is busy within a time is free of that; the time's start
-// when it is not busy.
-func (b *board) until(r int, s Span) int {
-	list := b.busy[r]
-	k := sort.Search(len(list), func(k int) bool { return list[k].End > s.Start })
-	if k < len(list) && list[k].Start < s.End {
-		return list[k].End
+// clear makes everybody and everything free.
+func (b *board) clear() {
+	for i := range b.busy {
+		b.busy[i] = b.busy[i][:0]
 	}
-	return s.Start
+	b.log = b.log[:0]
+}
+
+// booked is what a booking made of a list: it grew the time at k or the one before, joined
+// both, or came between.
+type booked struct {
+	r, k        int
+	left, right bool
+	was         Span // the time that grew; of two that were joined the later
+	end         int  // and when the earlier was over
 }
 
 // book keeps something busy. Times that nothing fits between are one: so a full calendar
@@ -194,18 +231,45 @@ func (b *board) book(r int, s Span) {
 	}
 	list := b.busy[r]
 	k := sort.Search(len(list), func(k int) bool { return list[k].Start > s.Start })
-	switch left, right := k > 0 && b.idle(r, list[k-1].End, s.Start), k < len(list) && b.idle(r, s.End, list[k].Start); {
-	case left && right:
+	x := booked{r: r, k: k}
+	x.left = k > 0 && b.idle(r, list[k-1].End, s.Start)
+	x.right = k < len(list) && b.idle(r, s.End, list[k].Start)
+	switch {
+	case x.left && x.right:
+		x.was, x.end = list[k], list[k-1].End
 		list[k-1].End = list[k].End
 		list = slices.Delete(list, k, k+1)
-	case left:
+	case x.left:
+		x.was = list[k-1]
 		list[k-1].End = s.End
-	case right:
+	case x.right:
+		x.was = list[k]
 		list[k].Start = s.Start
 	default:
 		list = slices.Insert(list, k, s)
 	}
 	b.busy[r] = list
+	b.log = append(b.log, x)
+}
+
+// undo takes back the bookings that came after so many.
+func (b *board) undo(to int) {
+	for _, x := range slices.Backward(b.log[to:]) {
+		list := b.busy[x.r]
+		switch {
+		case x.left && x.right:
+			list = slices.Insert(list, x.k, x.was)
+			list[x.k-1].End = x.end
+		case x.left:
+			list[x.k-1] = x.was
+		case x.right:
+			list[x.k] = x.was
+		default:
+			list = slices.Delete(list, x.k, x.k+1)
+		}
+		b.busy[x.r] = list
+	}
+	b.log = b.log[:to]
 }
 
 // idle reports that nothing can be done from one minute to another: there is no time
@@ -215,6 +279,6 @@ func (b *board) idle(r, from, to int) bool {
 		return from >= to
 	}
 	there := b.p.Crew[r].There
-	k := sort.Search(len(there), func(k int) bool { return there[k].End > from })
+	k := past(there, from)
 	return k == len(there) || there[k].Start >= to
 }

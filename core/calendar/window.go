@@ -114,43 +114,46 @@ func (b *board) contiguous(order []int) []int {
 }
 
 // apart places tasks in an order, what windows tie together not in one piece: where a
-// window has closed, what it is counted from begins later by as much, and all is placed
-// anew. It reports whether all windows hold.
+// window has closed, all is taken back to what it is counted from, and that begins later by
+// as much. It reports whether all windows hold.
 func (b *board) apart(order []int) (s Schedule, held bool) {
-	later := make([]int, len(b.p.Tasks))
-	for range tries / 10 {
-		s = Schedule{Slots: make([]Slot, len(b.p.Tasks))}
-		for i := range b.busy {
-			b.busy[i] = b.busy[i][:0]
-		}
-		held = true
-		for _, i := range order {
-			b.place(&s, i, later[i])
-			s.End = max(s.End, s.Slots[i].Free)
-			for _, w := range b.p.Tasks[i].Within {
-				if !s.Slots[i].Placed() || !s.Slots[w.After].Placed() {
-					held = held && !s.Slots[w.After].Placed() // begun, and never to be gone on with
-					continue
+	n := len(b.p.Tasks)
+	s = Schedule{Slots: make([]Slot, n)}
+	later, at, log := make([]int, n), make([]int, n), make([]int, n) // log: bookings before it was placed
+	b.clear()
+	for k, left := 0, tries+n; k < n; k++ {
+		i := order[k]
+		at[i], log[i] = k, len(b.log)
+		b.place(&s, i, later[i])
+		for _, w := range b.p.Tasks[i].Within {
+			first := s.Slots[w.After]
+			if !s.Slots[i].Placed() || !first.Placed() {
+				if first.Placed() { // begun, and never to be gone on with
+					return s, false
 				}
-				if over := s.Slots[i].Start() - (s.Slots[w.After].Free + w.Minutes); over > 0 {
-					later[w.After], held = max(later[w.After], s.Slots[w.After].Start()+over), false
+				continue
+			}
+			if over := s.Slots[i].Start() - (first.Free + w.Minutes); over > 0 {
+				if left--; left == 0 {
+					return s, false
 				}
+				later[w.After] = first.Start() + over
+				k = at[w.After] - 1
+				b.undo(log[w.After])
+				break
 			}
 		}
-		if held {
-			break
-		}
 	}
-	return s, held
+	for _, x := range s.Slots {
+		s.End = max(s.End, x.Free)
+	}
+	return s, true
 }
 
 // together places a chain: each as early as it can be, and where a window has closed by
 // then, what it is counted from later by as much, until all of them hold.
 func (b *board) together(s *Schedule, chain []int) {
-	busy := make([][]Span, len(b.busy))
-	for r := range b.busy {
-		busy[r] = slices.Clone(b.busy[r])
-	}
+	log := len(b.log)
 	later := map[int]int{}
 	lacks := Closes
 	for try := range tries {
@@ -176,9 +179,7 @@ func (b *board) together(s *Schedule, chain []int) {
 		if holds {
 			return
 		}
-		for r := range busy {
-			b.busy[r] = append(b.busy[r][:0], busy[r]...)
-		}
+		b.undo(log)
 		if !s.Slots[chain[0]].Placed() || lacks != Closes {
 			break
 		}

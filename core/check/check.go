@@ -5,8 +5,12 @@ package check
 
 import (
 	"fmt"
+	"runtime"
+	"slices"
 	"sort"
 	"strings"
+	"sync"
+	"sync/atomic"
 
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
@@ -140,7 +144,7 @@ func (f *Found) Work() *work.Work {
 // it may be nil.
 func Find(before *Found, w *work.Work) (f *Found, err error) {
 	f = &Found{work: w}
-	err = w.Watch.Watched(w.Plan, func() { f.Snags, f.said = look(w, before, Note) })
+	err = w.Watch.Watched(w.Plan, func() { f.Snags, f.said = look(w, before, Note, runtime.GOMAXPROCS(0)) })
 	return f, err
 }
 
@@ -159,39 +163,75 @@ func (f *Found) stands(r Rule, w *work.Work) bool {
 
 // run runs every rule; its mends are not proven yet.
 func run(w *work.Work) []Snag {
-	out, _ := look(w, nil, Note)
+	out, _ := look(w, nil, Note, 1)
 	return out
 }
 
 // look is run that takes over what stands of what was found before, and leaves out
 // rules that never say anything as bad as a level.
-func look(w *work.Work, before *Found, least Level) (out []Snag, said map[string][]Snag) {
+func look(w *work.Work, before *Found, least Level, lanes int) (out []Snag, said map[string][]Snag) {
+	asked := slices.DeleteFunc(Rules(), func(r Rule) bool { return r.Level < least })
+	says := make([][]Snag, len(asked))
+	inLanes(lanes, len(asked), func(i int) {
+		r := asked[i]
+		w.Watch.At("rule", r.Code)
+		if before.stands(r, w) {
+			says[i] = before.said[r.Code]
+			return
+		}
+		r.run(w, func(s Snag) {
+			if len(s.At) > 0 {
+				kind, id, _ := strings.Cut(s.At[0], ":")
+				w.Watch.At(kind, id)
+			}
+			says[i] = append(says[i], s)
+		})
+	})
 	said = map[string][]Snag{}
 	f := filter{w: w, waivers: map[string]*plan.Waiver{}, seen: map[string]int{}}
 	for i := range w.Plan.Waivers {
 		f.waivers[w.Plan.Waivers[i].ID] = &w.Plan.Waivers[i]
 	}
-	for _, r := range Rules() {
-		if r.Level < least {
-			continue
+	for i, r := range asked {
+		if len(r.on) > 0 {
+			said[r.Code] = says[i]
 		}
-		w.Watch.At("rule", r.Code)
-		if before.stands(r, w) {
-			said[r.Code] = before.said[r.Code]
-			for _, s := range said[r.Code] {
-				f.take(r, s)
-			}
-			continue
-		}
-		r.run(w, func(s Snag) {
-			if len(r.on) > 0 {
-				said[r.Code] = append(said[r.Code], s)
-			}
+		for _, s := range says[i] {
 			f.take(r, s)
-		})
+		}
 	}
 	sort.SliceStable(f.out, func(i, j int) bool { return worse(f.out[i], f.out[j]) })
 	return f.out, said
+}
+
+// inLanes does so many things, some side by side. Where one ends early by a panic, as a
+// watch does, none is begun after it, and so does the whole.
+func inLanes(lanes, n int, do func(i int)) {
+	var next atomic.Int64
+	var ended atomic.Pointer[any]
+	lane := func() {
+		defer func() {
+			if r := recover(); r != nil {
+				ended.CompareAndSwap(nil, &r)
+			}
+		}()
+		for ended.Load() == nil {
+			i := int(next.Add(1)) - 1
+			if i >= n {
+				return
+			}
+			do(i)
+		}
+	}
+	var all sync.WaitGroup
+	for range min(lanes, n) - 1 {
+		all.Go(lane)
+	}
+	lane()
+	all.Wait()
+	if r := ended.Load(); r != nil {
+		panic(*r)
+	}
 }
 
 // filter makes of what rules say the snags that are told.
@@ -203,10 +243,6 @@ type filter struct {
 }
 
 func (f *filter) take(r Rule, s Snag) {
-	if len(s.At) > 0 {
-		kind, id, _ := strings.Cut(s.At[0], ":")
-		f.w.Watch.At(kind, id)
-	}
 	if s.Code == "" {
 		s.Code = r.Code
 	}

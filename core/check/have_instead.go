@@ -46,9 +46,9 @@ var _ = rule(
 		if len(w.Plan.Shelf) == 0 || w.Plain {
 			return
 		}
-		for _, n := range stores.Of(w) {
-			id, sheet := strings.CutPrefix(n.What, "material:")
-			if !sheet || n.Packs == 0 || n.Unit != "sheets" {
+		for _, n := range stores.Stocks(w) {
+			id := strings.TrimPrefix(n.What, "material:")
+			if n.Packs == 0 || n.Unit != "sheets" {
 				continue
 			}
 			m := w.Lib.Materials[id]

@@ -239,7 +239,7 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 	if s.Level > Note {
 		least = Mind // a note that is new or stays is no harm to it, and cannot get worse
 	}
-	raised, _ := look(after, nil, least)
+	raised, _ := look(after, nil, least, 1)
 	for i := range raised {
 		x := &raised[i]
 		was, there := b.levels[x.ID()]

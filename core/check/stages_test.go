@@ -2,9 +2,11 @@ package check
 
 import (
 	"encoding/json"
+	"math/rand/v2"
 	"os"
 	"reflect"
 	"strings"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -149,4 +151,38 @@ func TestAnEditWorksOutWhatItTouches(t *testing.T) {
 	w = after(plan.Edit{}, today.AddDate(0, 0, 1)) // bottles are a day older
 	assert.True(t, cut(w))
 	assert.NotSame(t, before.All, w.All)
+}
+
+// Rules asked side by side say what they say one after the other, on plans of all kinds.
+func TestRulesSideBySide(t *testing.T) {
+	today := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+	data, err := os.ReadFile("../../docs/examples/midnight-apiary.json")
+	require.NoError(t, err)
+	p, err := plan.Decode(data)
+	require.NoError(t, err)
+	r := rand.New(rand.NewPCG(8, 1))
+	for tried := 0; tried < 12; {
+		q, what := varied(r, p)
+		if q == nil {
+			continue
+		}
+		tried++
+		w := work.Do(q, stock.Shop, today)
+		one, _ := look(w, nil, Note, 1)
+		many, _ := look(work.Do(q, stock.Shop, today), nil, Note, 4)
+		require.Equal(t, told(one), told(many), what)
+	}
+}
+
+// A watch that ends while rules are asked side by side ends them all, and is told once.
+func TestLanesEndTogether(t *testing.T) {
+	var did atomic.Int64
+	assert.PanicsWithValue(t, "enough", func() {
+		inLanes(4, 1000, func(i int) {
+			if did.Add(1); i == 20 {
+				panic("enough")
+			}
+		})
+	})
+	assert.Less(t, did.Load(), int64(1000))
 }

@@ -16,7 +16,7 @@ var _ = rule(
 		if !w.Plan.Wiring(w.Lib).Starts() {
 			return
 		}
-		wants := w.Rig.StartAmps()
+		wants := w.Rig.Twin().StartAmps()
 		for i := range w.Plan.Devices {
 			d := &w.Plan.Devices[i]
 			if d.Kind != "supply" && d.Kind != "converter" {

@@ -10,6 +10,9 @@ import (
 func boxOf(p pattern.Panel, m stock.Material) nest.Part {
 	lo, hi := p.Bounds()
 	outline := func(pts []pattern.Point) []pattern.Point {
+		if lo.X == 0 && lo.Y == 0 { // as most are: shared, and only read
+			return pts
+		}
 		out := make([]pattern.Point, len(pts))
 		for i, q := range pts {
 			out[i] = pattern.Point{X: q.X - lo.X, Y: q.Y - lo.Y}

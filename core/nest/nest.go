@@ -164,6 +164,26 @@ type block struct {
 	parts []Placed // relative to the block, unturned
 }
 
+// size is the block as it lies.
+func (b *block) size(turned bool) (w, h float64) {
+	if turned {
+		return b.h, b.w
+	}
+	return b.w, b.h
+}
+
+// at are its parts where they lie, the block's corner at a place.
+func (b *block) at(x, y float64, turned bool) []Placed {
+	out := make([]Placed, len(b.parts))
+	for i, p := range b.parts {
+		out[i] = Placed{Part: p.Part, X: x + p.X, Y: y + p.Y, Turned: turned, Flip: p.Flip}
+		if turned {
+			out[i].X, out[i].Y = x+p.Y, y+p.X
+		}
+	}
+	return out
+}
+
 // Sheets lays the parts on the stocks, which are used in the order given: the
 // sorted orders, true outlines once where boxes waste much, then o.Tries steps
 // of the search with boxes. Cost grows about with parts
@@ -459,7 +479,10 @@ func blocksOf(parts []Part, stocks []Stock, o Options, fixed map[int]bool) (bloc
 			shift := (p.Low+p.High)/2 + o.Kerf/math.Cos(slant)
 			if w := shift + p.W; fits(w, p.H, p.Turn) {
 				delete(waiting, key)
-				blocks = append(blocks, block{w, p.H, p.Turn, []Placed{{Part: first}, {Part: i, X: shift, Flip: true}}})
+				blocks = append(
+					blocks,
+					block{w, p.H, p.Turn, []Placed{{Part: first}, {Part: i, X: shift, Flip: true}}},
+				)
 				continue
 			}
 		}
@@ -508,160 +531,8 @@ func plugs(parts []Part, kerf float64, fixed map[int]bool) map[int][]int {
 	return inner
 }
 
-// fill packs the blocks in order by maximal free rectangles.
-func fill(order []block, parts []Part, stocks []Stock, o Options, rule int) Layout {
-	if rule >= 4 && len(o.Fixed) == 0 { // the skyline begins with empty sheets
-		return skyline(order, parts, stocks, o, rule >= 7, (rule-4)%3)
-	}
-	rule %= 4
-	var l Layout
-	type bin struct {
-		free []Rect
-		far  Rect // used extent
-	}
-	var bins []bin
-	open := func(st Stock) {
-		bins = append(
-			bins,
-			bin{free: []Rect{{o.Margin, o.Margin, st.W - 2*o.Margin + o.Kerf, st.H - 2*o.Margin + o.Kerf}}},
-		)
-	}
-	var left []int
-	l.Sheets, left = o.opened(stocks)
-	for _, sh := range l.Sheets {
-		open(sh.Stock)
-		bn := &bins[len(bins)-1]
-		for _, q := range sh.Placed {
-			w, h := parts[q.Part].size(q.Turned)
-			bn.free = carve(bn.free, Rect{q.X - o.Kerf, q.Y - o.Kerf, w + 2*o.Kerf, h + 2*o.Kerf})
-			bn.far.W, bn.far.H = math.Max(bn.far.W, q.X+w), math.Max(bn.far.H, q.Y+h)
-		}
-	}
-	for _, b := range order {
-		o.pace()
-		bestBin, bestX, bestY, bestTurn, bestCost := -1, 0.0, 0.0, false, math.Inf(1)
-		look := func(i int) {
-			for _, f := range bins[i].free {
-				for turn := range 2 {
-					w, h := b.w+o.Kerf, b.h+o.Kerf
-					if turn == 1 {
-						if !b.turn {
-							break
-						}
-						w, h = h, w
-					}
-					if w > f.W+1e-6 || h > f.H+1e-6 {
-						continue
-					}
-					dx, dy := f.W-w, f.H-h
-					cost := float64(i) * 1e9
-					switch rule {
-					case 0:
-						cost += math.Min(dx, dy)*1e3 + math.Max(dx, dy)*1e-3
-					case 1:
-						cost += (f.W*f.H - w*h) * 1e-1
-					case 2:
-						cost += (f.Y+h)*1e3 + f.X*1e-3
-					case 3:
-						cost += (f.X+w)*1e3 + f.Y*1e-3
-					}
-					if cost < bestCost {
-						bestBin, bestX, bestY, bestTurn, bestCost = i, f.X, f.Y, turn == 1, cost
-					}
-				}
-			}
-		}
-		for i := range bins {
-			look(i)
-			if bestBin >= 0 {
-				break
-			}
-		}
-		for s := 0; bestBin < 0 && s < len(stocks); s++ {
-			st := stocks[s]
-			w, h := st.W-2*o.Margin+o.Kerf, st.H-2*o.Margin+o.Kerf
-			straight, turned := b.w+o.Kerf <= w+1e-6 &&
-				b.h+o.Kerf <= h+1e-6, b.turn && b.h+o.Kerf <= w+1e-6 &&
-				b.w+o.Kerf <= h+1e-6
-			if left[s] == 0 || !straight && !turned {
-				continue
-			}
-			left[s]--
-			open(st)
-			l.Sheets = append(l.Sheets, Sheet{Stock: st})
-			look(len(bins) - 1)
-		}
-		if bestBin < 0 {
-			for _, p := range b.parts {
-				l.Missing = append(l.Missing, p.Part)
-			}
-			continue
-		}
-		w, h := b.w, b.h
-		if bestTurn {
-			w, h = h, w
-		}
-		for _, p := range b.parts {
-			q := Placed{Part: p.Part, X: bestX + p.X, Y: bestY + p.Y, Turned: bestTurn, Flip: p.Flip}
-			if bestTurn {
-				q.X, q.Y = bestX+p.Y, bestY+p.X
-			}
-			l.Sheets[bestBin].Placed = append(l.Sheets[bestBin].Placed, q)
-		}
-		bn := &bins[bestBin]
-		used := Rect{bestX, bestY, w + o.Kerf, h + o.Kerf}
-		bn.free = carve(bn.free, used)
-		bn.far.W, bn.far.H = math.Max(bn.far.W, bestX+w), math.Max(bn.far.H, bestY+h)
-	}
-	for i := range l.Sheets {
-		l.Sheets[i].Offcuts = []Rect{bins[i].far}
-		// the smaller of the two straight cut-off lines
-		s := l.Sheets[i].Stock
-		if across, along := bins[i].far.W*s.H, bins[i].far.H*s.W; across < along {
-			l.Sheets[i].Offcuts[0] = Rect{0, 0, bins[i].far.W, s.H}
-		} else {
-			l.Sheets[i].Offcuts[0] = Rect{0, 0, s.W, bins[i].far.H}
-		}
-	}
-	l.dropEmpty()
-	return l
-}
-
 func (l *Layout) dropEmpty() {
 	l.Sheets = slices.DeleteFunc(l.Sheets, func(s Sheet) bool { return len(s.Placed) == 0 })
-}
-
-// carve takes a used rectangle out of the free ones and keeps only the maximal.
-func carve(free []Rect, u Rect) []Rect {
-	var next []Rect
-	for _, f := range free {
-		if u.X >= f.X+f.W-1e-9 || u.X+u.W <= f.X+1e-9 || u.Y >= f.Y+f.H-1e-9 || u.Y+u.H <= f.Y+1e-9 {
-			next = append(next, f)
-			continue
-		}
-		for _, c := range []Rect{
-			{f.X, f.Y, u.X - f.X, f.H}, {u.X + u.W, f.Y, f.X + f.W - u.X - u.W, f.H},
-			{f.X, f.Y, f.W, u.Y - f.Y}, {f.X, u.Y + u.H, f.W, f.Y + f.H - u.Y - u.H}} {
-			if c.W > 1e-6 && c.H > 1e-6 {
-				next = append(next, c)
-			}
-		}
-	}
-	out := next[:0:0]
-	for i, a := range next {
-		kept := true
-		for j, b := range next {
-			inside := a.X >= b.X-1e-9 && a.Y >= b.Y-1e-9 && a.X+a.W <= b.X+b.W+1e-9 && a.Y+a.H <= b.Y+b.H+1e-9
-			if i != j && inside && (a != b || j < i) {
-				kept = false
-				break
-			}
-		}
-		if kept {
-			out = append(out, a)
-		}
-	}
-	return out
 }
 
 // Keep is the smallest side in mm of a piece worth keeping (6 in; common

@@ -259,7 +259,10 @@ func TestRingsNestInPlugs(t *testing.T) {
 				if pa.Round < pb.Round {
 					pa, pb = pb, pa
 				}
-				d := math.Hypot(a.X+parts[a.Part].W/2-b.X-parts[b.Part].W/2, a.Y+parts[a.Part].H/2-b.Y-parts[b.Part].H/2)
+				d := math.Hypot(
+					a.X+parts[a.Part].W/2-b.X-parts[b.Part].W/2,
+					a.Y+parts[a.Part].H/2-b.Y-parts[b.Part].H/2,
+				)
 				inside, apart := d+pb.Round/2+3 <= pa.Bore/2+1e-6, d >= pa.Round/2+pb.Round/2+3-1e-6
 				assert.True(t, inside || apart, "%v %v", a, b)
 			}
@@ -493,6 +496,11 @@ func TestTrueShapesPay(t *testing.T) {
 	require.Len(t, l.Sheets, 1, "cut from the frame's hole")
 	checkShapes(t, []Part{frame, in}, l, o)
 	assert.Equal(t, Sheets(parts, stock, o), Sheets(parts, stock, o), "same seed, same layout")
+	// sheets that none of them fits are had as well: the others are used all the same
+	l = Shapes(parts, []Stock{{"small", 200, 200, -1}, {"tile", 610, 610, -1}}, o)
+	checkShapes(t, parts, l, o)
+	assert.Empty(t, l.Missing)
+	assert.LessOrEqual(t, len(l.Sheets), 7)
 }
 
 func BenchmarkShapes(b *testing.B) {

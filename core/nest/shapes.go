@@ -440,126 +440,146 @@ func (sp *shaper) stampAll(order []int) {
 
 // lay places the parts in an order, each at its lowest, then leftmost place.
 func (sp *shaper) lay(order []int) Layout {
-	parts, stocks, o := sp.parts, sp.stocks, sp.o
-	var l Layout
-	var grids []*grid
-	var seen []*smears // of each sheet as it lies now
-	var far []Rect
-	open := func(s Stock) {
-		cell := sp.cell(s)
-		// a border of one cell stands for the stamps' own border
-		grids = append(grids, newGrid(int((s.W-2*o.Margin)/cell)+2, int((s.H-2*o.Margin)/cell)+2))
-		seen = append(seen, newSmears(grids[len(grids)-1]))
-		far = append(far, Rect{})
-	}
-	reached := func(n int, q Placed) {
-		w, h := parts[q.Part].size(q.Turned)
-		far[n].W, far[n].H = math.Max(far[n].W, q.X+w), math.Max(far[n].H, q.Y+h)
-	}
+	l := &laying{shaper: sp, lowest: map[fromStamp]int{}, failed: map[noPlace]bool{}}
 	var left []int
-	l.Sheets, left = o.opened(stocks)
+	l.Sheets, left = sp.o.opened(sp.stocks)
 	for n, sh := range l.Sheets {
-		open(sh.Stock)
-		g := grids[n]
-		for _, q := range sh.Placed { // where it lies exactly, not to a cell
-			polys, holes := parts[q.Part].lying(q)
-			for _, list := range [][][]pattern.Point{polys, holes} {
-				for _, p := range list {
-					for i := range p {
-						p[i].X, p[i].Y = p[i].X-o.Margin, p[i].Y-o.Margin
-					}
-				}
-			}
-			taken := raster(polys, holes, sp.cell(sh.Stock), o.Kerf, 1, g.w, g.h)
-			for i := range g.bits {
-				g.bits[i] |= taken.bits[i]
-			}
-			reached(n, q)
+		l.open(sh.Stock)
+		for _, q := range sh.Placed {
+			l.take(n, q)
 		}
-		seen[n] = newSmears(g)
-	}
-	type no struct {
-		shape string
-		sheet int
-	}
-	type from struct {
-		s     *stamp
-		sheet int
-	}
-	lowest := map[from]int{} // no place was left below, and none comes back
-	failed := map[no]bool{}  // a sheet only gets fuller: what failed once fails again
-	place := func(n, i int) bool {
-		if failed[no{parts[i].Shape, n}] {
-			return false
-		}
-		cell := sp.cell(l.Sheets[n].Stock)
-		var best *stamp
-		bx, by, top := 0, 0, 1<<30
-		for k := range 4 {
-			flip, turned := k&1 == 1, k&2 == 2
-			if turned && !parts[i].Turn || k > 0 && parts[i].Round > 0 {
-				continue
-			}
-			s := sp.stamp(i, cell, flip, turned)
-			if s.same {
-				continue
-			}
-			if x, y, ok := s.fit(seen[n], lowest[from{s, n}], top); ok && y+s.h < top {
-				best, bx, by, top = s, x, y, y+s.h
-			}
-		}
-		if best == nil {
-			if parts[i].Shape != "" {
-				failed[no{parts[i].Shape, n}] = true
-			}
-			return false
-		}
-		best.put(grids[n], bx, by)
-		lowest[from{best, n}] = by
-		seen[n] = newSmears(grids[n])
-		q := Placed{
-			Part:   i,
-			X:      o.Margin + float64(bx)*cell,
-			Y:      o.Margin + float64(by)*cell,
-			Turned: best.turned,
-			Flip:   best.flip,
-		}
-		l.Sheets[n].Placed = append(l.Sheets[n].Placed, q)
-		reached(n, q)
-		return true
+		l.seen[n] = newSmears(l.grids[n])
 	}
 	for _, i := range order {
-		done := false
-		for n := range grids {
-			if done = place(n, i); done {
-				break
-			}
-		}
-		for k := 0; !done && k < len(stocks); k++ {
-			if left[k] == 0 {
-				continue
-			}
-			open(stocks[k])
-			l.Sheets = append(l.Sheets, Sheet{Stock: stocks[k]})
-			if done = place(len(grids)-1, i); done {
-				left[k]--
-			} else { // it does not fit an empty one
-				grids, seen, far, l.Sheets = grids[:len(grids)-1], seen[:len(seen)-1], far[:len(far)-1], l.Sheets[:len(l.Sheets)-1]
-			}
-		}
-		if !done {
+		if !l.first(i) && !l.opened(i, left) {
 			l.Missing = append(l.Missing, i)
 		}
 	}
 	for n := range l.Sheets {
-		s := l.Sheets[n].Stock
-		l.Sheets[n].Offcuts = []Rect{{0, 0, s.W, far[n].H}}
-		if far[n].W*s.H < far[n].H*s.W {
-			l.Sheets[n].Offcuts[0] = Rect{0, 0, far[n].W, s.H}
-		}
+		l.Sheets[n].Offcuts = []Rect{cutOff(l.Sheets[n].Stock, l.far[n])}
 	}
 	l.dropEmpty()
-	return l
+	return l.Layout
+}
+
+// laying are sheets being laid with true outlines.
+type laying struct {
+	*shaper
+	Layout
+	grids  []*grid
+	seen   []*smears // of each sheet as it lies now
+	far    []Rect
+	lowest map[fromStamp]int // no place was left below, and none comes back
+	failed map[noPlace]bool  // a sheet only gets fuller: what failed once fails again
+}
+
+type fromStamp struct {
+	s     *stamp
+	sheet int
+}
+
+type noPlace struct {
+	shape string
+	sheet int
+}
+
+// open adds an empty sheet.
+func (l *laying) open(s Stock) {
+	cell := l.cell(s)
+	// a border of one cell stands for the stamps' own border
+	g := newGrid(int((s.W-2*l.o.Margin)/cell)+2, int((s.H-2*l.o.Margin)/cell)+2)
+	l.grids, l.seen, l.far = append(l.grids, g), append(l.seen, newSmears(g)), append(l.far, Rect{})
+}
+
+// reached notes how far a sheet is used.
+func (l *laying) reached(n int, q Placed) {
+	w, h := l.parts[q.Part].size(q.Turned)
+	l.far[n].W, l.far[n].H = math.Max(l.far[n].W, q.X+w), math.Max(l.far[n].H, q.Y+h)
+}
+
+// take takes what lies on a sheet already, where it lies exactly, not to a cell.
+func (l *laying) take(n int, q Placed) {
+	polys, holes := l.parts[q.Part].lying(q)
+	for _, list := range [][][]pattern.Point{polys, holes} {
+		for _, p := range list {
+			for i := range p {
+				p[i].X, p[i].Y = p[i].X-l.o.Margin, p[i].Y-l.o.Margin
+			}
+		}
+	}
+	g := l.grids[n]
+	taken := raster(polys, holes, l.cell(l.Sheets[n].Stock), l.o.Kerf, 1, g.w, g.h)
+	for i := range g.bits {
+		g.bits[i] |= taken.bits[i]
+	}
+	l.reached(n, q)
+}
+
+// first lays a part on the first sheet that has a place for it.
+func (l *laying) first(i int) bool {
+	for n := range l.grids {
+		if l.place(n, i) {
+			return true
+		}
+	}
+	return false
+}
+
+// opened lays a part on a new sheet, of the first stock that it fits.
+func (l *laying) opened(i int, left []int) bool {
+	for k, st := range l.stocks {
+		if left[k] == 0 {
+			continue
+		}
+		l.open(st)
+		l.Sheets = append(l.Sheets, Sheet{Stock: st})
+		n := len(l.grids) - 1
+		if l.place(n, i) {
+			left[k]--
+			return true
+		}
+		delete(l.failed, noPlace{l.parts[i].Shape, n}) // another sheet gets its number
+		l.grids, l.seen, l.far, l.Sheets = l.grids[:n], l.seen[:n], l.far[:n], l.Sheets[:n]
+	}
+	return false
+}
+
+// place lays a part on a sheet, the way it lies in which it reaches least far.
+func (l *laying) place(n, i int) bool {
+	p := &l.parts[i]
+	if l.failed[noPlace{p.Shape, n}] {
+		return false
+	}
+	cell := l.cell(l.Sheets[n].Stock)
+	var best *stamp
+	bx, by, top := 0, 0, 1<<30
+	for k := range 4 {
+		flip, turned := k&1 == 1, k&2 == 2
+		if turned && !p.Turn || k > 0 && p.Round > 0 {
+			continue
+		}
+		s := l.stamp(i, cell, flip, turned)
+		if s.same {
+			continue
+		}
+		if x, y, ok := s.fit(l.seen[n], l.lowest[fromStamp{s, n}], top); ok && y+s.h < top {
+			best, bx, by, top = s, x, y, y+s.h
+		}
+	}
+	if best == nil {
+		if p.Shape != "" {
+			l.failed[noPlace{p.Shape, n}] = true
+		}
+		return false
+	}
+	best.put(l.grids[n], bx, by)
+	l.lowest[fromStamp{best, n}] = by
+	l.seen[n] = newSmears(l.grids[n])
+	q := Placed{Part: i, X: l.o.Margin + float64(bx)*cell, Y: l.o.Margin + float64(by)*cell,
+		Turned: best.turned, Flip: best.flip}
+	l.Sheets[n].Placed = append(l.Sheets[n].Placed, q)
+	l.reached(n, q)
+	return true
 }
 
 // lying are a part's outlines and holes where it lies on the sheet.

@@ -161,15 +161,32 @@ type builder struct {
 
 // Of is the order of work of a plan.
 func Of(w *work.Work) *Order {
+	b := begun(w)
+	b.each(kinds)
+	b.split()
+	b.spoken()
+	b.o.correct()
+	b.link()
+	b.merge()
+	return b.o
+}
+
+// begun has all at hand that tasks are made of.
+func begun(w *work.Work) *builder {
 	first := time.Date(w.Today.Year(), w.Today.Month(), w.Today.Day(), 0, 0, 0, 0, time.UTC)
 	b := &builder{Work: w, o: &Order{First: first, by: map[string]*Task{}, work: w},
 		in: map[string][]*plan.Solid{}, dev: map[string][]*plan.Device{}, part: map[string][]*work.Part{},
 		seam: map[string][]*plan.Joint{}, joins: map[string][]*plan.Joint{}, coat: map[string]*plan.Finish{}}
 	b.index()
-	for i := range w.Plan.Props {
+	return b
+}
+
+// each makes the tasks of some kinds.
+func (b *builder) each(kinds []kind) {
+	for i := range b.Plan.Props {
 		for _, k := range kinds {
 			if b.kind = k; k.make != nil {
-				k.make(b, &w.Plan.Props[i])
+				k.make(b, &b.Plan.Props[i])
 			}
 		}
 	}
@@ -178,12 +195,6 @@ func Of(w *work.Work) *Order {
 			k.whole(b)
 		}
 	}
-	b.split()
-	b.spoken()
-	b.o.correct()
-	b.link()
-	b.merge()
-	return b.o
 }
 
 // index finds what belongs to each prop and solid, once.

@@ -87,7 +87,7 @@ func in(w *work.Work) *Timetable {
 		}
 		return t
 	}
-	rounds := min(200, 16_000/max(1, len(t.Row)))
+	rounds := min(200, 4_000/max(1, len(t.Row)))
 	t.weathered(func() {
 		t.Answer = solved.Get(t.sum(), func() calendar.Schedule {
 			return calendar.NewSearch(t.Problem, seed, t.kept()).Run(rounds)

@@ -103,9 +103,11 @@ func (p *Plan) Drop(kindName, id string) Change {
 }
 
 // Apply returns the plan after the edit. It refuses an edit made on an older
-// state (*Stale) and one that leaves the plan invalid; p never changes.
+// state (*Stale) and one that leaves the plan invalid; p never changes. The two
+// share the lists of kinds that the edit does not touch: a plan that was handed
+// out is only read.
 func (p *Plan) Apply(e Edit) (*Plan, error) {
-	q := p.Clone()
+	q := p.cloned(e.of)
 	for _, c := range e.Changes {
 		k, err := kindNamed(c.Kind)
 		if err != nil {
@@ -136,6 +138,11 @@ func (p *Plan) Apply(e Edit) (*Plan, error) {
 		return nil, err
 	}
 	return q, nil
+}
+
+// of reports whether the edit changes elements of a kind.
+func (e Edit) of(kind string) bool {
+	return slices.ContainsFunc(e.Changes, func(c Change) bool { return c.Kind == kind })
 }
 
 // sameJSON compares as values, since a store may space or order keys its own way.

@@ -427,9 +427,14 @@ func (p *Plan) Belongs(v any) string {
 
 // Clone copies the plan so that its lists can change.
 func (p *Plan) Clone() *Plan {
+	return p.cloned(func(string) bool { return true })
+}
+
+// cloned copies the plan so that its lists of some kinds can change; the rest it shares.
+func (p *Plan) cloned(change func(kind string) bool) *Plan {
 	q := *p
 	for _, k := range kinds {
-		if k.list != nil {
+		if k.list != nil && change(k.name) {
 			k.list.clone(&q)
 		}
 	}

@@ -84,6 +84,7 @@ func (p *Plan) Settled(e Edit) Edit {
 	if err != nil {
 		return e
 	}
+	q = q.cloned(func(kind string) bool { return kind == "solid" })
 	lib := q.Shop(stock.Shop)
 	for range len(q.Solids) { // a chain settles from its foot up
 		moved := false

@@ -12,7 +12,6 @@ import (
 
 	"zapbarn/core/calendar"
 	"zapbarn/core/circuit"
-	"zapbarn/core/cutting"
 	"zapbarn/core/measure"
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
@@ -73,9 +72,9 @@ var typical = source.FromMemory("pack sizes and prices, typical; the shop takes 
 // list gathers needs.
 type list struct {
 	*work.Work
-	t     *order.Timetable
+	o     *order.Order
 	all   map[string]*Need
-	start map[string]int // by task
+	start map[*order.Task]int
 }
 
 var needed = work.StandsOn("needs", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot", "device",
@@ -88,17 +87,22 @@ func Of(w *work.Work) []*Need {
 }
 
 func of(w *work.Work) []*Need {
-	l := &list{Work: w, t: order.In(w), all: map[string]*Need{}, start: map[string]int{}}
-	for i, x := range l.t.Row {
-		l.start[x.Key] = -1
-		if l.t.Slots != nil && l.t.Slots[i].Placed() {
-			l.start[x.Key] = l.t.Slots[i].Start()
+	t := order.In(w)
+	l := &list{Work: w, o: t.Order, all: map[string]*Need{}, start: map[*order.Task]int{}}
+	for i, x := range t.Row {
+		if t.Slots != nil && t.Slots[i].Placed() {
+			l.start[x] = t.Slots[i].Start()
 		}
 	}
-	l.sheets()
+	l.stocks()
 	l.glues()
 	l.coats()
 	l.devices()
+	return l.priced()
+}
+
+// priced are the needs with what they cost, what must be ordered first before the rest.
+func (l *list) priced() []*Need {
 	out := make([]*Need, 0, len(l.all))
 	for _, n := range l.all {
 		l.price(n)
@@ -191,7 +195,7 @@ func Shares(w *work.Work, needs []*Need) (out []Share) {
 }
 
 // left reports that a task is still to be done.
-func (l *list) left(key string) bool { _, ok := l.start[key]; return ok }
+func (l *list) left(key string) bool { return l.o.Next(key) != nil }
 
 // need adds a use by a task to what is needed of a thing.
 func (l *list) need(what, name, unit string, use float64, prop, task string) *Need {
@@ -210,79 +214,12 @@ func (l *list) need(what, name, unit string, use float64, prop, task string) *Ne
 	if p := l.Plan.Prop(prop); p != nil && !slices.Contains(n.Props, p.Name) {
 		n.Props = append(n.Props, p.Name)
 	}
-	if at, ok := l.start[task]; ok && at >= 0 && (n.First < 0 || at < n.First) {
+	t := l.o.Next(task)
+	if at, ok := l.start[t]; ok && (n.First < 0 || at < n.First) {
 		n.First = at
 	}
-	n.steps = append(n.steps, source.Step{Formula: taskName(l.t, task), Numbers: "", Value: Amount(use, unit)})
+	n.steps = append(n.steps, source.Step{Formula: t.Name, Value: Amount(use, unit)})
 	return n
-}
-
-func taskName(t *order.Timetable, key string) string {
-	if x := t.Task(key); x != nil {
-		return x.Name
-	}
-	return key
-}
-
-// sheets are the new sheets and lengths that the parts want which are not cut yet, laid
-// out by themselves.
-func (l *list) sheets() {
-	set := l.Cutting()
-	parts := set.Parts[:0:0]
-	var pipes []cutting.Pipe
-	props := map[string]map[string]float64{} // by stock: how much of it each prop is cut from
-	want := func(stock, prop string, much float64) {
-		if props[stock] == nil {
-			props[stock] = map[string]float64{}
-		}
-		props[stock][prop] += much
-	}
-	for _, p := range set.Parts {
-		if sol := l.Part(p.Ref).Solid; l.left("cut:" + sol.Prop) {
-			parts = append(parts, p)
-			want(p.Stock.ID, sol.Prop, l.Part(p.Ref).Panel.Area())
-		}
-	}
-	for i := range l.Plan.Solids {
-		s := &l.Plan.Solids[i]
-		if shape := l.Shapes[s.ID]; shape != nil && l.left("cut:"+s.Prop) {
-			for _, c := range shape.Cuts {
-				pipes = append(pipes, cutting.Pipe{Stock: l.Lib.Materials[s.Stock], Length: c.Length, Count: c.Count})
-				want(s.Stock, s.Prop, c.Length*float64(c.Count))
-			}
-		}
-	}
-	set.Parts = parts
-	put := func(stock, name, unit string, n int, price float64) {
-		if n == 0 {
-			return
-		}
-		var x *Need
-		all := 0.0
-		for _, much := range props[stock] {
-			all += much
-		}
-		for _, p := range l.Plan.Props {
-			if much, there := props[stock][p.ID]; there {
-				x = l.need("material:"+stock, name, unit, 0, p.ID, "cut:"+p.ID)
-				x.By[p.ID] += float64(n) * much / math.Max(1e-9, all)
-			}
-		}
-		x.Use += float64(n)
-		x.PackName, x.Price = strings.TrimSuffix(unit, "s"), price
-		x.steps = []source.Step{
-			{Formula: "parts not cut yet, laid out by themselves", Value: Amount(float64(n), unit),
-				Sources: []source.Source{source.FromTrade("kerf and margin of the display")}},
-		}
-	}
-	if len(parts) > 0 {
-		for _, s := range set.Sheets() {
-			put(s.Stock.ID, s.Stock.Name, "sheets", s.New(), s.Stock.Price)
-		}
-	}
-	for _, b := range set.Lengths(pipes) {
-		put(b.Stock.ID, b.Stock.Name, "lengths", len(b.Cutting.Bars), b.Stock.Price)
-	}
 }
 
 // glues are what the joints take that are not glued yet.
@@ -292,7 +229,7 @@ func (l *list) glues() {
 		task := "join:" + j.ID
 		if !l.left(task) {
 			id, _, _ := strings.Cut(j.A, "/")
-			if task = "glue:" + id; !l.left(task) || l.t.Task("join:"+j.ID) != nil {
+			if task = "glue:" + id; !l.left(task) || l.o.Task("join:"+j.ID) != nil {
 				continue
 			}
 		}

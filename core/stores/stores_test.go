@@ -208,3 +208,58 @@ func TestSharesAddUp(t *testing.T) {
 	p.Display.Shipping = 0
 	assert.InDelta(t, goods, Money(work.Do(p, stock.Shop, today), needs).Value, 1e-9)
 }
+
+// What is cut in parts, or together with something else, takes its sheets until all of it
+// is done; what must be cut is told the same without the whole order.
+func TestStocksUntilAllIsCut(t *testing.T) {
+	lines := []string{"panel 40 x 40 xps1", "coat panel latex 1"}
+	for name, c := range map[string]struct {
+		jobs []plan.Job
+		left bool
+	}{
+		"nothing said":         {nil, true},
+		"cut":                  {[]plan.Job{{ID: "j", Task: "cut:a", State: "done", At: "2026-09-19 20:00"}}, false},
+		"left out":             {[]plan.Job{{ID: "j", Task: "cut:a", State: "left out", Why: "no"}}, false},
+		"the first of two":     {[]plan.Job{{ID: "j", Task: "cut:a", Parts: 2, State: "done", At: "2026-09-19 20:00"}}, true},
+		"together with a coat": {[]plan.Job{{ID: "j", Task: "cut:a", With: "coat:a-panel:1:1"}}, true},
+		"both of two": {[]plan.Job{{ID: "j", Task: "cut:a", Parts: 2, State: "done", At: "2026-09-19 20:00"},
+			{ID: "k", Task: "cut:a/2", State: "done", At: "2026-09-19 21:00"}}, false},
+	} {
+		needs, w := shopped(t, lines, func(p *plan.Plan) { p.Jobs = c.jobs })
+		assert.Equal(t, c.left, order.Uncut(w)["a"], name)
+		assert.Equal(t, c.left, order.Of(w).Next("cut:a") != nil, name)
+		if !c.left {
+			assert.Nil(t, needs["material:xps1"], name)
+			assert.Empty(t, Stocks(w), name)
+			continue
+		}
+		foam := needs["material:xps1"]
+		require.NotNil(t, foam, name)
+		assert.Equal(t, 1, foam.Packs, name)
+		assert.GreaterOrEqual(t, foam.First, 0, name+": it has a time")
+		one := Stocks(w)
+		require.Len(t, one, 1, name)
+		one[0].First, one[0].OrderBy = foam.First, foam.OrderBy
+		assert.Equal(t, foam, one[0], name+": but for its time the same")
+	}
+}
+
+// Stocks by themselves are those among all needs, on the demo.
+func TestStocksAreTheNeedsOfSheets(t *testing.T) {
+	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	all := map[string]*Need{}
+	for _, n := range Of(w) {
+		all[n.What] = n
+	}
+	stocks := Stocks(w)
+	require.NotEmpty(t, stocks)
+	for _, n := range stocks {
+		require.NotNil(t, all[n.What], n.What)
+		assert.Equal(t, all[n.What].Packs, n.Packs, n.What)
+		assert.Equal(t, all[n.What].By, n.By, n.What)
+		delete(all, n.What)
+	}
+	for what := range all {
+		assert.NotContains(t, what, "material:", "told by Stocks as well")
+	}
+}

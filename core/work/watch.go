@@ -3,6 +3,7 @@ package work
 import (
 	"context"
 	"fmt"
+	"sync"
 	"time"
 
 	"zapbarn/core/plan"
@@ -13,6 +14,7 @@ import (
 type Watch struct {
 	ctx   context.Context
 	now   func() time.Time
+	lock  sync.Mutex // rules are asked side by side
 	at    mark
 	since time.Time
 	spent map[mark]time.Duration
@@ -34,6 +36,8 @@ func (w *Watch) At(kind, id string) {
 	if w == nil {
 		return
 	}
+	w.lock.Lock()
+	defer w.lock.Unlock()
 	now := w.now()
 	w.spent[w.at] += now.Sub(w.since)
 	w.at, w.since = mark{kind, id}, now
@@ -45,7 +49,10 @@ func (w *Watch) At(kind, id string) {
 // Go goes on with what is worked on, if there is time.
 func (w *Watch) Go() {
 	if w != nil {
-		w.At(w.at.kind, w.at.id)
+		w.lock.Lock()
+		at := w.at
+		w.lock.Unlock()
+		w.At(at.kind, at.id)
 	}
 }
 
@@ -64,7 +71,7 @@ func (w *Watch) Watched(p *plan.Plan, work func()) (err error) {
 			panic(r)
 		}
 	}()
-	w.At(w.at.kind, w.at.id)
+	w.Go()
 	work()
 	return nil
 }
