@@ -9,9 +9,8 @@ import (
 	"slices"
 	"sort"
 	"strings"
-	"sync"
-	"sync/atomic"
 
+	"zapbarn/core/lanes"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/work"
@@ -169,10 +168,10 @@ func run(w *work.Work) []Snag {
 
 // look is run that takes over what stands of what was found before, and leaves out
 // rules that never say anything as bad as a level.
-func look(w *work.Work, before *Found, least Level, lanes int) (out []Snag, said map[string][]Snag) {
+func look(w *work.Work, before *Found, least Level, many int) (out []Snag, said map[string][]Snag) {
 	asked := slices.DeleteFunc(Rules(), func(r Rule) bool { return r.Level < least })
 	says := make([][]Snag, len(asked))
-	inLanes(lanes, len(asked), func(i int) {
+	lanes.Do(many, len(asked), func(i int) {
 		r := asked[i]
 		w.Watch.At("rule", r.Code)
 		if before.stands(r, w) {
@@ -202,36 +201,6 @@ func look(w *work.Work, before *Found, least Level, lanes int) (out []Snag, said
 	}
 	sort.SliceStable(f.out, func(i, j int) bool { return worse(f.out[i], f.out[j]) })
 	return f.out, said
-}
-
-// inLanes does so many things, some side by side. Where one ends early by a panic, as a
-// watch does, none is begun after it, and so does the whole.
-func inLanes(lanes, n int, do func(i int)) {
-	var next atomic.Int64
-	var ended atomic.Pointer[any]
-	lane := func() {
-		defer func() {
-			if r := recover(); r != nil {
-				ended.CompareAndSwap(nil, &r)
-			}
-		}()
-		for ended.Load() == nil {
-			i := int(next.Add(1)) - 1
-			if i >= n {
-				return
-			}
-			do(i)
-		}
-	}
-	var all sync.WaitGroup
-	for range min(lanes, n) - 1 {
-		all.Go(lane)
-	}
-	lane()
-	all.Wait()
-	if r := ended.Load(); r != nil {
-		panic(*r)
-	}
 }
 
 // filter makes of what rules say the snags that are told.

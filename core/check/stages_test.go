@@ -6,7 +6,6 @@ import (
 	"os"
 	"reflect"
 	"strings"
-	"sync/atomic"
 	"testing"
 	"time"
 
@@ -172,17 +171,4 @@ func TestRulesSideBySide(t *testing.T) {
 		many, _ := look(work.Do(q, stock.Shop, today), nil, Note, 4)
 		require.Equal(t, told(one), told(many), what)
 	}
-}
-
-// A watch that ends while rules are asked side by side ends them all, and is told once.
-func TestLanesEndTogether(t *testing.T) {
-	var did atomic.Int64
-	assert.PanicsWithValue(t, "enough", func() {
-		inLanes(4, 1000, func(i int) {
-			if did.Add(1); i == 20 {
-				panic("enough")
-			}
-		})
-	})
-	assert.Less(t, did.Load(), int64(1000))
 }

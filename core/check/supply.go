@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -249,7 +250,11 @@ var _ = rule(
 					Place: "loom",
 					At:    []string{at},
 					Title: "The wiring will not settle",
-					Why:   fmt.Sprintf("No steady currents found after %d steps; look at %s.", s.Iterations, s.Worst),
+					Why: fmt.Sprintf(
+						"No steady currents found after %d steps; look at %s.",
+						slices.Max(s.Steps),
+						s.Worst,
+					),
 				},
 			)
 		}

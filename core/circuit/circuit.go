@@ -153,14 +153,21 @@ func (n *Network) Strip(name string, pos, neg, count int, ohms float64, load Ele
 
 // Solution is every node voltage and element current.
 type Solution struct {
-	V          []float64
-	I          []float64
-	Iterations int
-	Settled    bool
-	Worst      string // the element next to the worst node when not settled
-	Ground     []int  // the node taken as zero in each island
-	Island     []int  // of each node
+	V       []float64
+	I       []float64
+	Settled bool
+	Worst   string // the element next to the worst node when not settled
+	Ground  []int  // the node taken as zero in each island
+	Island  []int  // of each node
+	Nodes   []int  // of each island: how many it has
+	Steps   []int  // and how many of Newton's it took
 }
 
 // Across is the voltage over an element.
 func (s *Solution) Across(e Element) float64 { return s.V[e.A] - s.V[e.B] }
+
+// Of says how many nodes the island of a node has, and how many steps it took to solve.
+func (s *Solution) Of(node int) (nodes, steps int) {
+	n := s.Island[node]
+	return s.Nodes[n], s.Steps[n]
+}

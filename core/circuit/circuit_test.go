@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"zapbarn/core/measure"
@@ -245,7 +246,7 @@ func BenchmarkSolve(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
 				s := NewSolver(n).Solve()
-				b.ReportMetric(float64(s.Iterations), "newton/op")
+				b.ReportMetric(float64(slices.Max(s.Steps)), "newton/op")
 				if !s.Settled {
 					b.Fatal("not settled")
 				}

@@ -77,9 +77,9 @@ func (b *Bench) With(f Fault) (volts []float64, lit map[int]float64) {
 		old[i] = net.Elements[i]
 		net.Elements[i] = e
 	}
-	b.s.start = nil // each from rest, so that the order of faults cannot matter
+	b.s.Rest() // each from rest, so that the order of faults cannot matter
 	sol := b.s.Solve()
-	b.s.start = nil
+	b.s.Rest()
 	for i, e := range old {
 		net.Elements[i] = e
 	}

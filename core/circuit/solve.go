@@ -5,136 +5,109 @@ import (
 	"slices"
 )
 
-// Solver holds a network's elimination order, so that the same wiring can be
-// solved in many states. The order is by least degree: a tree is eliminated
-// leaf by leaf with no fill, so cost grows linearly with its nodes.
-type Solver struct {
-	net    *Network
-	start  []float64 // the last solution
-	guess  []float64 // a supply's volts on all that its wires lead to
-	island []int
-	ground []int
-	fixed  []bool
-	order  []int32 // nodes in order of elimination
-	first  []int32 // per place in that order: where its row of val starts; one more at the end
-	nbr    []int32 // the later nodes each row touches
-	val    []float64
-	pair   []int32 // targets of the updates, in the order they are made
-	offOf  []int32 // per element: index into val, or -1
-	diag   []float64
-	rhs    []float64
-	ends   [][2]int32 // per element: its nodes
-	cond   []float64  // per element: conductance of a plain resistor, else 0
-	curved []int32    // elements that are no plain resistors
-	diag0  []float64  // what the plain resistors stamp, once for all steps
-	val0   []float64
+// island is a part of a network that nothing joins to the rest, with an elimination order,
+// so that the same wiring can be solved in many states. The order is by least degree: a
+// tree is eliminated leaf by leaf with no fill, so cost grows linearly with its nodes.
+type island struct {
+	nodes    []int32 // their numbers in the network, in order
+	elements []int32
+	local    []int32   // of each node of the network: its number in its island
+	el       []Element // as they stand, ends by local number
+	start    []float64 // the last solution; nil at rest
+	mark     [2]uint64 // sum of the states it came from
+	buf      []byte
+	guess    []float64 // a supply's volts on all that its wires lead to
+	ground   int       // the node taken as zero
+	order    []int32   // nodes in order of elimination
+	first    []int32   // per place in that order: where its row of val starts; one more at the end
+	nbr      []int32   // the later nodes each row touches
+	val      []float64
+	pair     []int32 // targets of the updates, in the order they are made
+	offOf    []int32 // per element: index into val, or -1
+	diag     []float64
+	rhs      []float64
+	ends     [][2]int32 // per element: its nodes
+	cond     []float64  // per element: conductance of a plain resistor, else 0
+	curved   []int32    // elements that are no plain resistors
+	diag0    []float64  // what the plain resistors stamp, once for all steps
+	val0     []float64
 }
 
-// NewSolver prepares a network. Its elements may change their values and be
-// turned round, but not go to other nodes, between solves.
-func NewSolver(n *Network) *Solver {
-	s := &Solver{net: n, ends: make([][2]int32, len(n.Elements))}
-	for i := range n.Elements {
-		s.ends[i] = [2]int32{int32(n.Elements[i].A), int32(n.Elements[i].B)}
+// take reads the island's elements as the network has them now.
+func (s *island) take(n *Network) {
+	if s.el == nil {
+		s.el, s.ends = make([]Element, len(s.elements)), make([][2]int32, len(s.elements))
 	}
-	s.findIslands()
-	s.eliminate()
-	return s
+	for k, i := range s.elements {
+		e := n.Elements[i]
+		e.A, e.B = int(s.local[e.A]), int(s.local[e.B])
+		s.el[k], s.ends[k] = e, [2]int32{int32(e.A), int32(e.B)}
+	}
 }
 
-// Twin is a solver of a network of the same nodes and ends, which has solved nothing
-// yet: what was found of its shape is shared, nothing that a solve changes is.
-func (s *Solver) Twin(n *Network) *Solver {
+// begin finds its ground, the first guess and the order of elimination.
+func (s *island) begin() {
+	s.findGround()
+	s.eliminate()
+}
+
+func (s *island) twin() *island {
 	t := *s
-	t.net, t.start, t.curved = n, nil, nil
-	t.ends = slices.Clone(s.ends)
+	t.rest()
+	t.el, t.ends, t.curved, t.buf = nil, nil, nil, nil
 	t.val, t.diag, t.rhs = make([]float64, len(s.val)), make([]float64, len(s.diag)), make([]float64, len(s.rhs))
 	t.diag0, t.val0 = make([]float64, len(s.diag0)), make([]float64, len(s.val0))
 	t.cond = make([]float64, len(s.cond))
 	return &t
 }
 
-// findIslands names the connected parts and grounds each at its first
-// supply's negative, or at its first node when it has no supply. What wires
-// alone join to a supply's plus is near its volts: the first guess.
-func (s *Solver) findIslands() {
-	n := len(s.net.Names)
+func (s *island) rest() { s.start, s.mark = nil, [2]uint64{} }
+
+// findGround grounds it at its first supply's negative, or at its first node when it has
+// no supply. What wires alone join to a supply's plus is near its volts: the first guess.
+func (s *island) findGround() {
+	n := len(s.nodes)
 	wired := make([]int32, n)
 	for i := range wired {
 		wired[i] = int32(i)
 	}
-	rest := make([]int32, 0, len(s.net.Elements)/2+1)
 	for i, ends := range s.ends {
-		if e := &s.net.Elements[i]; e.Kind == Resistor && e.R < 1 {
+		if e := &s.el[i]; e.Kind == Resistor && e.R < 1 {
 			join(wired, ends[0], ends[1])
-		} else {
-			rest = append(rest, int32(i))
 		}
 	}
 	for i := range wired {
 		wired[i] = find(wired, int32(i))
 	}
-	root := append([]int32(nil), wired...)
-	for _, i := range rest {
-		join(root, s.ends[i][0], s.ends[i][1])
-	}
-	s.island, s.fixed = make([]int, n), make([]bool, n)
-	for i := range root { // a root comes before all it stands for
-		if r := find(root, int32(i)); int(r) == i {
-			s.island[i] = len(s.ground)
-			s.ground = append(s.ground, i)
-		} else {
-			s.island[i] = s.island[r]
+	s.ground = 0
+	for i := range s.el {
+		if e := &s.el[i]; e.Kind == Supply {
+			s.ground = e.B
+			break
 		}
 	}
-	had := make([]bool, len(s.ground))
-	for _, i := range rest {
-		if e := &s.net.Elements[i]; e.Kind == Supply && !had[s.island[e.A]] {
-			had[s.island[e.A]] = true
-			s.ground[s.island[e.A]] = e.B
-		}
-	}
-	for _, g := range s.ground {
-		s.fixed[g] = true
-	}
-	s.guess = make([]float64, n)
 	plus := map[int32]float64{}
-	for _, i := range rest {
-		if e := &s.net.Elements[i]; e.Kind == Supply && wired[e.B] == wired[s.ground[s.island[e.B]]] &&
-			wired[e.A] != wired[e.B] {
+	for i := range s.el {
+		if e := &s.el[i]; e.Kind == Supply && wired[e.B] == wired[s.ground] && wired[e.A] != wired[e.B] {
 			plus[wired[e.A]] = max(plus[wired[e.A]], e.E)
 		}
 	}
+	s.guess = make([]float64, n)
 	for i := range wired {
 		s.guess[i] = plus[wired[i]]
 	}
 }
 
-// find is the least node that stands for what i is joined to.
-func find(root []int32, i int32) int32 {
-	for root[i] != i {
-		root[i] = root[root[i]]
-		i = root[i]
-	}
-	return i
+// grounds reports whether one of two nodes is the ground.
+func (s *island) grounds(ends [2]int32) bool {
+	return int(ends[0]) == s.ground || int(ends[1]) == s.ground
 }
-
-func join(root []int32, a, b int32) {
-	if x, y := find(root, a), find(root, b); x < y {
-		root[y] = x
-	} else {
-		root[x] = y
-	}
-}
-
-// SameIsland reports whether two nodes are joined by elements of any kind.
-func (s *Solver) SameIsland(a, b int) bool { return s.island[a] == s.island[b] }
 
 // eliminate finds the order and the pattern of the factor.
-func (s *Solver) eliminate() {
-	n := len(s.net.Names)
+func (s *island) eliminate() {
+	n := len(s.nodes)
 	s.order, s.first = make([]int32, 0, n), make([]int32, 0, n+1)
-	s.nbr = make([]int32, 0, len(s.net.Elements))
+	s.nbr = make([]int32, 0, len(s.el))
 	rank := make([]int32, n)
 	for i := range rank {
 		rank[i] = -1
@@ -146,7 +119,7 @@ func (s *Solver) eliminate() {
 	s.val = make([]float64, len(s.nbr))
 	s.diag, s.rhs = make([]float64, n), make([]float64, n)
 	s.diag0, s.val0 = make([]float64, n), make([]float64, len(s.nbr))
-	s.cond = make([]float64, len(s.net.Elements))
+	s.cond = make([]float64, len(s.el))
 	// where each update lands
 	at := func(a, b int32) int32 {
 		r := rank[a]
@@ -168,10 +141,10 @@ func (s *Solver) eliminate() {
 			}
 		}
 	}
-	s.offOf = make([]int32, len(s.net.Elements))
+	s.offOf = make([]int32, len(s.el))
 	for i, e := range s.ends {
 		s.offOf[i] = -1
-		if !s.fixed[e[0]] && !s.fixed[e[1]] && e[0] != e[1] {
+		if !s.grounds(e) && e[0] != e[1] {
 			s.offOf[i] = at(e[0], e[1])
 		}
 	}
@@ -181,11 +154,11 @@ func (s *Solver) eliminate() {
 // what hangs on a mesh. For each node it keeps how many elements join it to
 // others and the exclusive or of those others' numbers, which for a leaf is its
 // only one. It returns how many nodes are left.
-func (s *Solver) peel(rank []int32) (left int) {
+func (s *island) peel(rank []int32) (left int) {
 	n := len(rank)
 	deg, other := make([]int32, n), make([]int32, n)
 	for _, e := range s.ends {
-		if a, b := e[0], e[1]; a != b && !s.fixed[a] && !s.fixed[b] {
+		if a, b := e[0], e[1]; a != b && !s.grounds(e) {
 			deg[a]++
 			deg[b]++
 			other[a] ^= b
@@ -193,7 +166,7 @@ func (s *Solver) peel(rank []int32) (left int) {
 		}
 	}
 	for i := range n {
-		if s.fixed[i] {
+		if i == s.ground {
 			rank[i] = math.MaxInt32
 			continue
 		}
@@ -219,14 +192,60 @@ func (s *Solver) peel(rank []int32) (left int) {
 }
 
 // core orders the nodes that lie in loops, by least degree.
-func (s *Solver) core(rank []int32, left int) {
+func (s *island) core(rank []int32, left int) {
+	m := s.meshed(rank, left)
+	degree := newDegrees(len(rank))
+	for i := len(rank) - 1; i >= 0; i-- {
+		if rank[i] < 0 {
+			degree.put(int32(i), len(m[i]))
+		}
+	}
+	for k := degree.least(); k >= 0; k = degree.least() {
+		rank[k] = int32(len(s.order))
+		s.order, s.first = append(s.order, k), append(s.first, int32(len(s.nbr)))
+		s.nbr = append(s.nbr, m[k]...)
+		m.take(k)
+		for _, a := range m[k] {
+			degree.put(a, len(m[a]))
+		}
+	}
+}
+
+// mesh are the neighbours of each node that is left.
+type mesh [][]int32
+
+// link joins two nodes, once.
+func (m mesh) link(a, b int32) {
+	if !slices.Contains(m[a], b) {
+		m[a], m[b] = append(m[a], b), append(m[b], a)
+	}
+}
+
+// take eliminates a node: its neighbours become each other's.
+func (m mesh) take(k int32) {
+	for _, a := range m[k] {
+		row := m[a]
+		if i := slices.Index(row, k); i >= 0 {
+			row[i] = row[len(row)-1]
+			m[a] = row[:len(row)-1]
+		}
+	}
+	for i, a := range m[k] {
+		for _, b := range m[k][i+1:] {
+			m.link(a, b)
+		}
+	}
+}
+
+// meshed are the neighbours of the nodes that are left when the trees are off.
+func (s *island) meshed(rank []int32, left int) mesh {
 	n := len(rank)
-	adj := make([][]int32, n)
+	m := make(mesh, n)
 	deg := make([]int32, n)
 	inner := func(e *Element) bool { return rank[e.A] < 0 && rank[e.B] < 0 && e.A != e.B }
 	total := int32(0)
-	for i := range s.net.Elements {
-		if e := &s.net.Elements[i]; inner(e) {
+	for i := range s.el {
+		if e := &s.el[i]; inner(e) {
 			deg[e.A]++
 			deg[e.B]++
 			total += 2
@@ -237,66 +256,22 @@ func (s *Solver) core(rank []int32, left int) {
 		if d > 0 {
 			k := len(room)
 			room = room[:k+int(d)+2]
-			adj[i] = room[k : k : k+int(d)+2]
+			m[i] = room[k : k : k+int(d)+2]
 		}
 	}
-	link := func(a, b int32) {
-		for _, x := range adj[a] {
-			if x == b {
-				return
-			}
-		}
-		adj[a], adj[b] = append(adj[a], b), append(adj[b], a)
-	}
-	var seen map[[2]int]bool // only nodes with many neighbours need it
-	for i := range s.net.Elements {
-		e := &s.net.Elements[i]
-		if !inner(e) {
-			continue
-		}
-		if deg[e.A] > 16 || deg[e.B] > 16 {
-			k := [2]int{min(e.A, e.B), max(e.A, e.B)}
-			if seen[k] {
-				continue
-			}
-			if seen == nil {
-				seen = map[[2]int]bool{}
-			}
+	seen := map[[2]int]bool{} // only nodes with many neighbours need it
+	for i := range s.el {
+		e := &s.el[i]
+		switch k := [2]int{min(e.A, e.B), max(e.A, e.B)}; {
+		case !inner(e):
+		case deg[e.A] <= 16 && deg[e.B] <= 16:
+			m.link(int32(e.A), int32(e.B))
+		case !seen[k]:
 			seen[k] = true
-			adj[e.A], adj[e.B] = append(adj[e.A], int32(e.B)), append(adj[e.B], int32(e.A))
-			continue
-		}
-		link(int32(e.A), int32(e.B))
-	}
-	degree := newDegrees(n)
-	for i := n - 1; i >= 0; i-- {
-		if rank[i] < 0 {
-			degree.put(int32(i), len(adj[i]))
+			m[e.A], m[e.B] = append(m[e.A], int32(e.B)), append(m[e.B], int32(e.A))
 		}
 	}
-	for k := degree.least(); k >= 0; k = degree.least() {
-		rank[k] = int32(len(s.order))
-		s.order, s.first = append(s.order, k), append(s.first, int32(len(s.nbr)))
-		s.nbr = append(s.nbr, adj[k]...)
-		for _, a := range adj[k] {
-			row := adj[a]
-			for i, x := range row {
-				if x == k {
-					row[i] = row[len(row)-1]
-					adj[a] = row[:len(row)-1]
-					break
-				}
-			}
-		}
-		for i, a := range adj[k] {
-			for _, b := range adj[k][i+1:] {
-				link(a, b)
-			}
-		}
-		for _, a := range adj[k] {
-			degree.put(a, len(adj[a]))
-		}
-	}
+	return m
 }
 
 // degrees keeps nodes by their degree, the least at hand.
@@ -355,7 +330,7 @@ func (d *degrees) least() int32 {
 }
 
 // factorSolve solves the stamped equations in place; rhs becomes the answer.
-func (s *Solver) factorSolve() {
+func (s *island) factorSolve() {
 	p := 0
 	for r, k := range s.order {
 		lo, hi := s.first[r], s.first[r+1]
@@ -382,17 +357,15 @@ func (s *Solver) factorSolve() {
 }
 
 // prepare stamps the plain resistors, which are the same in every step.
-func (s *Solver) prepare() {
+func (s *island) prepare() {
 	s.curved = s.curved[:0]
-	clear(s.diag0)
 	clear(s.val0)
 	for i := range s.diag0 {
 		s.diag0[i] = 1e-12
 	}
-	for i := range s.net.Elements {
-		e := &s.net.Elements[i]
-		s.cond[i], s.ends[i] = 0, [2]int32{int32(e.A), int32(e.B)} // it may have been turned round
-		if e.Kind != Resistor {
+	for i := range s.el {
+		e := &s.el[i]
+		if s.cond[i] = 0; e.Kind != Resistor {
 			s.curved = append(s.curved, int32(i))
 		} else {
 			s.cond[i] = 1 / e.R
@@ -402,7 +375,7 @@ func (s *Solver) prepare() {
 }
 
 // stamp adds a conductance between an element's nodes to the equations.
-func (s *Solver) stamp(diag, val []float64, i int, g float64) {
+func (s *island) stamp(diag, val []float64, i int, g float64) {
 	e := s.ends[i]
 	if e[0] == e[1] {
 		return // a wire back to its own joint
@@ -415,7 +388,7 @@ func (s *Solver) stamp(diag, val []float64, i int, g float64) {
 }
 
 // straight is residual with the curved elements' currents as they stand.
-func (s *Solver) straight(v, sum, current []float64) (norm float64, at int) {
+func (s *island) straight(v, sum, current []float64) (norm float64, at int) {
 	clear(sum)
 	for i, e := range s.ends {
 		if s.cond[i] > 0 {
@@ -429,7 +402,7 @@ func (s *Solver) straight(v, sum, current []float64) (norm float64, at int) {
 
 // residual fills the node current sums, the elements' currents and the curved
 // elements' slopes at v, and returns the largest sum.
-func (s *Solver) residual(v, sum, slope, current []float64) (norm float64, at int) {
+func (s *island) residual(v, sum, slope, current []float64) (norm float64, at int) {
 	clear(sum)
 	for i, e := range s.ends {
 		c := (v[e[0]] - v[e[1]]) * s.cond[i]
@@ -439,7 +412,7 @@ func (s *Solver) residual(v, sum, slope, current []float64) (norm float64, at in
 	}
 	for k, i := range s.curved {
 		e := s.ends[i]
-		c, g := s.net.Elements[i].At(v[e[0]] - v[e[1]])
+		c, g := s.el[i].At(v[e[0]] - v[e[1]])
 		current[i], slope[k] = c, g
 		sum[e[0]] += c
 		sum[e[1]] -= c
@@ -448,10 +421,10 @@ func (s *Solver) residual(v, sum, slope, current []float64) (norm float64, at in
 }
 
 // worst is the largest sum of a node that is not fixed, and which.
-func (s *Solver) worst(sum []float64) (norm float64, at int) {
+func (s *island) worst(sum []float64) (norm float64, at int) {
 	at = -1
 	for i, x := range sum {
-		if a := math.Abs(x); (a > norm || at < 0) && !s.fixed[i] {
+		if a := math.Abs(x); (a > norm || at < 0) && i != s.ground {
 			norm, at = a, i
 		}
 	}
@@ -459,10 +432,10 @@ func (s *Solver) worst(sum []float64) (norm float64, at int) {
 }
 
 // forward is v with a share of the step in rhs.
-func (s *Solver) forward(next, v []float64, step float64) {
+func (s *island) forward(next, v []float64, step float64) {
 	for i := range next {
 		next[i] = v[i]
-		if !s.fixed[i] {
+		if i != s.ground {
 			next[i] += step * s.rhs[i]
 		}
 	}
@@ -473,12 +446,12 @@ func (s *Solver) forward(next, v []float64, step float64) {
 // No element's current falls as its volts rise, so the sums are the gradient
 // of a convex function (Millar's co-content); along the step its slope rises
 // from below nothing, and the step ends where that is a tenth of what it was.
-func (s *Solver) downhill(next, v, sum, slope, current []float64) float64 {
+func (s *island) downhill(next, v, sum, slope, current []float64) float64 {
 	along := func(step float64) (g float64) {
 		s.forward(next, v, step)
 		s.residual(next, sum, slope, current)
 		for i, x := range sum {
-			if !s.fixed[i] {
+			if i != s.ground {
 				g += x * s.rhs[i]
 			}
 		}
@@ -506,93 +479,99 @@ func (s *Solver) downhill(next, v, sum, slope, current []float64) float64 {
 	return lo
 }
 
-// Solve finds the operating point by damped Newton steps: every element is
+// tolerance is the current left over at a node, in A, from which on it counts as none.
+const tolerance = 1e-13
+
+// iteration is where Newton's method stands: the volts, the sums of the currents at each
+// node, the currents, the curved elements' slopes, and the worst node with its sum.
+type iteration struct {
+	v, next, sum, slope, i []float64
+	norm                   float64
+	at                     int
+}
+
+// solve finds the operating point by damped Newton steps: every element is
 // passive but for the supplies, so the equations are monotone and each step is
 // a descent; a step that does not lower the current errors is halved, and when
 // that does not help goes as far downhill as the co-content falls.
-func (s *Solver) Solve() *Solution {
-	n := len(s.net.Names)
-	sol := &Solution{V: make([]float64, n), I: make([]float64, len(s.net.Elements)), Ground: s.ground, Island: s.island}
-	v, next, sum := sol.V, make([]float64, n), make([]float64, n)
+func (s *island) solve() *settled {
+	n := len(s.nodes)
 	s.prepare()
-	slope := make([]float64, len(s.curved))
-	if len(s.start) == n { // set out from where the last state settled
-		copy(v, s.start)
+	x := &iteration{v: make([]float64, n), next: make([]float64, n), sum: make([]float64, n),
+		slope: make([]float64, len(s.curved)), i: make([]float64, len(s.el))}
+	if s.start != nil { // set out from where the last state settled
+		copy(x.v, s.start)
 	} else {
-		copy(v, s.guess)
+		copy(x.v, s.guess)
 	}
-	norm, at := s.residual(v, sum, slope, sol.I)
-	const tolerance = 1e-13
-	for sol.Iterations = 0; sol.Iterations < 200; sol.Iterations++ {
-		if norm < tolerance {
-			break
-		}
-		copy(s.diag, s.diag0)
-		copy(s.val, s.val0)
-		for k, i := range s.curved {
-			s.stamp(s.diag, s.val, int(i), slope[k])
-		}
-		for i, x := range sum {
-			s.rhs[i] = -x
-		}
-		s.factorSolve()
-		for _, g := range s.ground {
-			s.rhs[g] = 0
-		}
-		largest := 0.0
-		for _, k := range s.order {
-			if x := math.Abs(s.rhs[k]); x > largest {
-				largest = x
-			}
-		}
-		if largest < 1e-6 { // volts; the next step would be its square
-			for k, i := range s.curved {
-				e := s.ends[i]
-				sol.I[i] += slope[k] * (s.rhs[e[0]] - s.rhs[e[1]])
-			}
-			for _, k := range s.order {
-				v[k] += s.rhs[k]
-			}
-			norm, at = s.straight(v, sum, sol.I)
-			break
-		}
-		step, better := 1.0, false
-		for range 5 {
-			s.forward(next, v, step)
-			m, where := s.residual(next, sum, slope, sol.I)
-			if m < norm || m < tolerance {
-				norm, at, better = m, where, true
-				break
-			}
-			step /= 2
-		}
-		if !better {
-			if step = s.downhill(next, v, sum, slope, sol.I); step*largest < 1e-12 { // round-off, or it will not settle
-				norm, at = s.residual(v, sum, slope, sol.I)
-				break
-			}
-			s.forward(next, v, step)
-			norm, at = s.residual(next, sum, slope, sol.I)
-		}
-		copy(v, next)
+	x.norm, x.at = s.residual(x.v, x.sum, x.slope, x.i)
+	steps := 0
+	for ; steps < 200 && x.norm >= tolerance && s.step(x); steps++ {
 	}
 	scale := 0.0
-	for _, c := range sol.I {
-		if a := math.Abs(c); a > scale {
-			scale = a
-		}
+	for _, c := range x.i {
+		scale = math.Max(scale, math.Abs(c))
 	}
-	s.start = v
-	sol.Settled = norm <= 1e-6*math.Max(scale, 1e-3)
-	if !sol.Settled && at >= 0 {
-		for _, e := range s.net.Elements {
-			if e.A == at || e.B == at {
-				sol.Worst = e.Name
-				break
-			}
-		}
+	return &settled{v: x.v, i: x.i, steps: steps, at: x.at, settled: x.norm <= 1e-6*math.Max(scale, 1e-3)}
+}
+
+// step takes one step; false when it was the last.
+func (s *island) step(x *iteration) bool {
+	largest := s.newton(x)
+	if largest < 1e-6 { // volts; the next step would be its square
+		s.last(x)
+		return false
 	}
-	return sol
+	step, better := 1.0, false
+	for range 5 {
+		s.forward(x.next, x.v, step)
+		norm, at := s.residual(x.next, x.sum, x.slope, x.i)
+		if norm < x.norm || norm < tolerance {
+			x.norm, x.at, better = norm, at, true
+			break
+		}
+		step /= 2
+	}
+	if !better {
+		if step = s.downhill(x.next, x.v, x.sum, x.slope, x.i); step*largest < 1e-12 { // round-off, or it will not settle
+			x.norm, x.at = s.residual(x.v, x.sum, x.slope, x.i)
+			return false
+		}
+		s.forward(x.next, x.v, step)
+		x.norm, x.at = s.residual(x.next, x.sum, x.slope, x.i)
+	}
+	copy(x.v, x.next)
+	return true
+}
+
+// newton solves for the whole step, left in rhs, and returns its largest change of volts.
+func (s *island) newton(x *iteration) (largest float64) {
+	copy(s.diag, s.diag0)
+	copy(s.val, s.val0)
+	for k, i := range s.curved {
+		s.stamp(s.diag, s.val, int(i), x.slope[k])
+	}
+	for i, c := range x.sum {
+		s.rhs[i] = -c
+	}
+	s.factorSolve()
+	s.rhs[s.ground] = 0
+	for _, k := range s.order {
+		largest = math.Max(largest, math.Abs(s.rhs[k]))
+	}
+	return largest
+}
+
+// last takes a step so small that the elements' slopes hold over it.
+func (s *island) last(x *iteration) {
+	for k, i := range s.curved {
+		e := s.ends[i]
+		x.i[i] += x.slope[k] * (s.rhs[e[0]] - s.rhs[e[1]])
+	}
+	for _, k := range s.order {
+		x.v[k] += s.rhs[k]
+	}
+	x.norm, x.at = s.straight(x.v, x.sum, x.i)
 }
 
 // Solve solves a network once.

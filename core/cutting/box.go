@@ -7,7 +7,7 @@ import (
 )
 
 // boxOf is a panel as the nesting takes it.
-func boxOf(p pattern.Panel, m stock.Material) nest.Part {
+func boxOf(p *pattern.Panel, m *stock.Material) nest.Part {
 	lo, hi := p.Bounds()
 	outline := func(pts []pattern.Point) []pattern.Point {
 		if lo.X == 0 && lo.Y == 0 { // as most are: shared, and only read

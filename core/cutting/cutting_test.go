@@ -14,7 +14,8 @@ import (
 
 // board is a part of a stock, so wide and high in mm, in so many copies.
 func board(ref, of string, w, h float64, copies int) Part {
-	return Part{Ref: ref, Stock: stock.Shop.Materials[of], Panel: pattern.Panel{
+	m := stock.Shop.Materials[of]
+	return Part{Ref: ref, Stock: &m, Panel: &pattern.Panel{
 		ID: "panel", Copies: copies, Outline: []pattern.Point{{}, {X: w}, {X: w, Y: h}, {Y: h}},
 	}}
 }

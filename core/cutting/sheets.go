@@ -16,8 +16,8 @@ import (
 // Part is one cut part, in so many copies as its panel says.
 type Part struct {
 	Ref   string // solid/panel
-	Panel pattern.Panel
-	Stock stock.Material
+	Panel *pattern.Panel
+	Stock *stock.Material
 }
 
 // Set is all that a cutting stands on; lengths in mm.
@@ -123,7 +123,7 @@ func (set Set) Sheets() (all []*Sheets) {
 	for _, part := range set.Parts {
 		s := seen[part.Stock.ID]
 		if s == nil {
-			s = &Sheets{Stock: part.Stock, Locked: map[int]bool{}}
+			s = &Sheets{Stock: *part.Stock, Locked: map[int]bool{}}
 			seen[s.Stock.ID] = s
 			all = append(all, s)
 		}

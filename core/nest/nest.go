@@ -6,10 +6,12 @@ package nest
 import (
 	"math"
 	"math/rand/v2"
+	"runtime"
 	"slices"
 	"sort"
 	"sync"
 
+	"zapbarn/core/lanes"
 	"zapbarn/core/pattern"
 )
 
@@ -232,13 +234,18 @@ func NewSearch(parts []Part, stocks []Stock, o Options) *Search {
 	if len(blocks) > manyBlocks {
 		keys = keys[:1]
 	}
-	for _, k := range keys {
-		order := append([]block(nil), blocks...)
-		sort.SliceStable(order, func(i, j int) bool { return k(order[i]) > k(order[j]) })
-		for rule := range rules {
-			if l := fill(order, s.parts, stocks, o, rule); s.take(l) {
-				s.order, s.rule = order, rule
-			}
+	orders := make([][]block, len(keys))
+	for i, k := range keys {
+		orders[i] = append([]block(nil), blocks...)
+		sort.SliceStable(orders[i], func(a, b int) bool { return k(orders[i][a]) > k(orders[i][b]) })
+	}
+	laid := make([]Layout, len(keys)*rules)
+	lanes.Do(runtime.GOMAXPROCS(0), len(laid), func(i int) {
+		laid[i] = fill(orders[i/rules], s.parts, stocks, o, i%rules)
+	})
+	for i, l := range laid {
+		if s.take(l) {
+			s.order, s.rule = orders[i/rules], i%rules
 		}
 	}
 	s.now = s.score

@@ -226,6 +226,28 @@ func TestEveryRuleIsPossible(t *testing.T) {
 	})
 }
 
+// Blocks as wide as one that does not fit are looked at all the same, and a sheet is filled
+// before another is begun, by every rule.
+func TestEveryRuleFillsTheSheet(t *testing.T) {
+	o := Options{}
+	for rule := range rules {
+		var parts []Part
+		var order []block
+		for i, h := range []float64{70, 70, 20, 20, 20} {
+			parts = append(parts, Part{W: 100, H: h})
+			order = append(order, block{100, h, false, []Placed{{Part: i}}})
+		}
+		l := fill(order, parts, []Stock{{"s", 100, 95, -1}}, o, rule)
+		require.Empty(t, l.Missing, "rule %d", rule)
+		require.Len(t, l.Sheets, 3, "rule %d", rule)
+		assert.Len(t, l.Sheets[0].Placed, 2, "rule %d: a tall one and one that fits above it", rule)
+		assert.Len(t, l.Sheets[1].Placed, 2, "rule %d", rule)
+		equal := order[2:]
+		l = fill(equal, parts, []Stock{{"s", 100, 61, -1}}, o, rule)
+		require.Len(t, l.Sheets, 1, "rule %d: three of a kind", rule)
+	}
+}
+
 func TestSameSeedSameLayout(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 3))
 	var parts []Part

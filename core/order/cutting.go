@@ -4,6 +4,7 @@ import (
 	"strings"
 	"zapbarn/core/plan"
 	"zapbarn/core/words"
+	"zapbarn/core/work"
 )
 
 // large is from which length on a part is laid out and cut by two, mm.
@@ -13,40 +14,27 @@ var cutting = kind{
 	name: "cut", says: "Lay out and cut a prop's parts and pipe.", by: plan.Cut,
 	make: func(b *builder, p *plan.Prop) {
 		t := &Task{Key: "cut:" + p.ID, Prop: p.ID, Name: "Lay out and cut " + p.Name, Tool: "saw"}
-		parts, metres, pipes := 0, 0.0, 0
-		foam, burns := false, false
-		for _, part := range b.part[p.ID] {
-			n := max(1, part.Panel.Copies)
-			parts += n
-			metres += float64(n) * around(part.Panel.Outline) / 1000
-			for _, h := range part.Panel.Holes {
-				metres += float64(n) * around(h) / 1000
-			}
-			if lo, hi := part.Panel.Bounds(); hi.X-lo.X > large || hi.Y-lo.Y > large {
-				t.People = 2
-			}
-			foam = foam || b.Lib.Materials[part.Solid.Stock].Foam()
-			burns = burns || b.Lib.Materials[part.Solid.Stock].Burns
-		}
-		for _, s := range b.in[p.ID] {
-			for _, c := range b.Shapes[s.ID].Cuts {
-				pipes += c.Count
-			}
-		}
-		if parts+pipes == 0 {
+		c := cutOf(b.Work)[p.ID]
+		if c.parts+c.pipes == 0 {
 			return
 		}
-		t.hands(of("parts laid out", float64(parts), LayOut), of("metres cut", metres, CutMetre),
-			of("pipes cut", float64(pipes), PipeCut))
-		if parts > 0 {
-			t.Steps = append(t.Steps, words.Count(parts, "part")+": mark name, face and up on each before it is cut.")
+		if c.large {
+			t.People = 2
+		}
+		t.hands(of("parts laid out", float64(c.parts), LayOut), of("metres cut", c.metres, CutMetre),
+			of("pipes cut", float64(c.pipes), PipeCut))
+		if c.parts > 0 {
+			t.Steps = append(
+				t.Steps,
+				words.Count(c.parts, "part")+": mark name, face and up on each before it is cut.",
+			)
 		}
 		t.Steps = append(t.Steps, b.cutTogether(p)...)
-		if pipes > 0 {
-			t.Steps = append(t.Steps, words.Count(pipes, "piece")+" of pipe: cut, deburr, write the length on it.")
+		if c.pipes > 0 {
+			t.Steps = append(t.Steps, words.Count(c.pipes, "piece")+" of pipe: cut, deburr, write the length on it.")
 		}
 		t.Cautions = []string{"Goggles, dust mask and a cut-proof glove at the saw and the knife."}
-		if foam {
+		if c.foam {
 			t.Cautions = append(t.Cautions, "Hot wire: open doors and a respirator. Never shape foam with a flame.")
 		}
 		if t.People > 1 {
@@ -54,6 +42,44 @@ var cutting = kind{
 		}
 		b.add(t)
 	},
+}
+
+// cuts are what is cut of a prop.
+type cuts struct {
+	parts, pipes int
+	metres       float64
+	large, foam  bool
+}
+
+var cutByProp = work.StandsOn("what is cut of each prop", "good", "prop", "solid")
+
+// cutOf is what is cut of each prop, by its ID.
+func cutOf(w *work.Work) map[string]*cuts {
+	return w.Derive(cutByProp, func() any {
+		all := map[string]*cuts{}
+		for i := range w.Plan.Props {
+			all[w.Plan.Props[i].ID] = &cuts{}
+		}
+		for _, part := range w.Parts {
+			c, n := all[part.Solid.Prop], max(1, part.Panel.Copies)
+			c.parts += n
+			c.metres += float64(n) * around(part.Panel.Outline) / 1000
+			for _, h := range part.Panel.Holes {
+				c.metres += float64(n) * around(h) / 1000
+			}
+			lo, hi := part.Panel.Bounds()
+			c.large = c.large || hi.X-lo.X > large || hi.Y-lo.Y > large
+			c.foam = c.foam || w.Lib.Materials[part.Solid.Stock].Foam()
+		}
+		for i := range w.Plan.Solids {
+			if s := &w.Plan.Solids[i]; w.Shapes[s.ID] != nil {
+				for _, c := range w.Shapes[s.ID].Cuts {
+					all[s.Prop].pipes += c.Count
+				}
+			}
+		}
+		return all
+	}).(map[string]*cuts)
 }
 
 // cutTogether says which parts are stacked and cut in one, since their edges must line up,

@@ -2,6 +2,7 @@ package stores
 
 import (
 	"math"
+	"slices"
 	"strings"
 
 	"zapbarn/core/cutting"
@@ -72,6 +73,12 @@ func (l *list) bulks() []bulk {
 func uncut(w *work.Work) (out []bulk) {
 	left := order.Uncut(w)
 	set := w.Cutting()
+	whole := map[string]bool{} // stocks of which nothing is cut yet: laid out already
+	for _, p := range set.Parts {
+		if all, known := whole[p.Stock.ID]; all || !known {
+			whole[p.Stock.ID] = left[w.Part(p.Ref).Solid.Prop]
+		}
+	}
 	parts := set.Parts[:0:0]
 	var pipes []cutting.Pipe
 	of := map[string]map[string]float64{} // by stock, then prop
@@ -83,7 +90,9 @@ func uncut(w *work.Work) (out []bulk) {
 	}
 	for _, p := range set.Parts {
 		if part := w.Part(p.Ref); left[part.Solid.Prop] {
-			parts = append(parts, p)
+			if !whole[p.Stock.ID] {
+				parts = append(parts, p)
+			}
 			want(p.Stock.ID, part.Solid.Prop, part.Panel.Area())
 		}
 	}
@@ -96,16 +105,22 @@ func uncut(w *work.Work) (out []bulk) {
 			}
 		}
 	}
-	set.Parts = parts
 	put := func(stock, name, unit string, many int, price float64) {
 		if many > 0 {
 			out = append(out, bulk{stock, name, unit, many, price, of[stock]})
 		}
 	}
-	if len(parts) > 0 {
-		for _, s := range set.Sheets() {
-			put(s.Stock.ID, s.Stock.Name, "sheets", s.New(), s.Stock.Price)
+	set.Parts = parts
+	again := set.Sheets()
+	for _, s := range w.Sheets {
+		if !whole[s.Stock.ID] {
+			i := slices.IndexFunc(again, func(o *cutting.Sheets) bool { return o.Stock.ID == s.Stock.ID })
+			if i < 0 {
+				continue // all of it is cut
+			}
+			s = again[i]
 		}
+		put(s.Stock.ID, s.Stock.Name, "sheets", s.New(), s.Stock.Price)
 	}
 	for _, b := range set.Lengths(pipes) {
 		put(b.Stock.ID, b.Stock.Name, "lengths", len(b.Cutting.Bars), b.Stock.Price)

@@ -98,6 +98,15 @@ func (r *Rig) minus(id string) int {
 	return -1
 }
 
+// Solved says how large the network is that a device is part of, and how many steps it
+// took to solve.
+func (r *Rig) Solved(st *State, id string) (nodes, steps int) {
+	if n := r.minus(id); n >= 0 {
+		return st.Solution.Of(n)
+	}
+	return 0, 0
+}
+
 // Supply is the ID of the supply that feeds a device, or "".
 func (r *Rig) Supply(id string) string { return r.supply[id] }
 
@@ -335,7 +344,7 @@ func NewRig(s Set) *Rig {
 		}
 		r.Unfed[d.ID] = r.supply[d.ID] == ""
 	}
-	r.solver, r.rest = circuit.NewSolver(r.Net), slices.Clone(r.Net.Elements)
+	r.solver, r.rest = circuit.NewSolver(r.Net).Remembers(), slices.Clone(r.Net.Elements)
 	return r
 }
 

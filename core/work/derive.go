@@ -5,7 +5,24 @@ import "sync"
 // derived are what others have worked out of a work, each once.
 type derived struct {
 	lock sync.Mutex
-	of   map[string]any
+	of   map[string]*deriving
+}
+
+// deriving is one of them, which may still be under way.
+type deriving struct {
+	done chan struct{}
+	v    any
+	ok   bool // it was not broken off
+}
+
+// now is what it came to, if it has.
+func (d *deriving) now() (any, bool) {
+	select {
+	case <-d.done:
+		return d.v, d.ok
+	default:
+		return nil, false
+	}
 }
 
 // standing are the kinds of element that what is derived stands on, by its name.
@@ -19,32 +36,61 @@ func StandsOn(name string, kinds ...string) string {
 }
 
 // Derive is what is worked out of this work by a name, once, or taken over from the work
-// it came of where that still stands.
+// it came of where that still stands. Who asks while it is under way waits for it.
 func (w *Work) Derive(name string, make func() any) any {
-	w.derived.lock.Lock()
-	v, ok := w.derived.of[name]
-	w.derived.lock.Unlock()
-	if ok {
-		return v
+	for {
+		d, mine := w.deriving(name)
+		if mine {
+			w.derive(name, d, make)
+		}
+		if <-d.done; d.ok {
+			return d.v
+		}
 	}
-	v = make() // it may derive others: nothing is held meanwhile
+}
+
+// deriving is what is derived by a name, and whether it is to be worked out here.
+func (w *Work) deriving(name string) (d *deriving, mine bool) {
 	w.derived.lock.Lock()
 	defer w.derived.lock.Unlock()
-	if first, ok := w.derived.of[name]; ok {
-		return first
+	if d = w.derived.of[name]; d == nil {
+		d, mine = &deriving{done: make(chan struct{})}, true
+		w.derived.keep(name, d)
 	}
-	if w.derived.of == nil {
-		w.derived.of = map[string]any{}
+	return d, mine
+}
+
+// derive works it out; it may derive others. Broken off, it is as if it had not begun.
+func (w *Work) derive(name string, d *deriving, make func() any) {
+	defer close(d.done)
+	defer func() {
+		if !d.ok {
+			w.derived.lock.Lock()
+			delete(w.derived.of, name)
+			w.derived.lock.Unlock()
+		}
+	}()
+	d.v = make()
+	d.ok = true
+}
+
+// keep keeps what is derived by a name; its lock is held.
+func (x *derived) keep(name string, d *deriving) {
+	if x.of == nil {
+		x.of = map[string]*deriving{}
 	}
-	w.derived.of[name] = v
-	return v
+	x.of[name] = d
 }
 
 // derivedAs is what was worked out by a name already, or nil.
 func (w *Work) derivedAs(name string) any {
 	w.derived.lock.Lock()
 	defer w.derived.lock.Unlock()
-	return w.derived.of[name]
+	if d := w.derived.of[name]; d != nil {
+		v, _ := d.now()
+		return v
+	}
+	return nil
 }
 
 // inherit takes over what was derived before and stands on nothing that changed.
@@ -54,17 +100,14 @@ func (w *Work) inherit(before *Work, changed func(kind string) bool) {
 	}
 	before.derived.lock.Lock()
 	defer before.derived.lock.Unlock()
-	for name, v := range before.derived.of {
-		stands := true
+	for name, d := range before.derived.of {
+		_, stands := d.now()
 		for _, kind := range standing[name] {
 			stands = stands && !changed(kind)
 		}
 		if !stands {
 			continue
 		}
-		if w.derived.of == nil {
-			w.derived.of = map[string]any{}
-		}
-		w.derived.of[name] = v
+		w.derived.keep(name, d)
 	}
 }

@@ -11,6 +11,7 @@ import (
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/core/words"
 )
 
 // solvedFrom is the source of every voltage and current.
@@ -28,8 +29,9 @@ func (t told) keep(what string, r source.Result) {
 	t.Work.keep(source.KeyOf("device", t.d.ID, what), r)
 }
 
-// devices keeps each device's numbers with their working.
-func (w *Work) devices() {
+// devices keeps each device's numbers with their working; those of a device that is as it
+// was, and reads as it did, are taken over from before, which may be nil.
+func (w *Work) devices(before *Work) {
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
 		w.Watch.At("device", d.ID)
@@ -45,6 +47,12 @@ func (w *Work) devices() {
 		if s := w.Device(w.Rig.Supply(d.ID)); s != nil {
 			t.rated, _ = wiring.SupplyOf(s, w.Lib)
 		}
+		if before != nil && t.stands(before) {
+			for _, r := range before.of[Powered].Of("device", d.ID) {
+				w.of[w.under].Keep(r)
+			}
+			continue
+		}
 		t.solved()
 		switch d.Kind {
 		case "run":
@@ -55,6 +63,25 @@ func (w *Work) devices() {
 			t.fuse()
 		}
 	}
+}
+
+// stands reports whether all that is told of a device is what it was: the display and the
+// shop are the same.
+func (t told) stands(before *Work) bool {
+	was := before.Device(t.d.ID)
+	if was == nil || *was != *t.d || before.All.Readings[t.d.ID] != t.g {
+		return false
+	}
+	nodes, steps := t.Rig.Solved(t.All, t.d.ID)
+	n, s := before.Rig.Solved(before.All, t.d.ID)
+	if n != nodes || s != steps || before.Rig.Supply(t.d.ID) != t.Rig.Supply(t.d.ID) {
+		return false
+	}
+	rated := 0.0
+	if s := before.Device(t.Rig.Supply(t.d.ID)); s != nil {
+		rated, _ = wiring.SupplyOf(s, t.Lib)
+	}
+	return rated == t.rated
 }
 
 // volts is a source's voltage under its load.
@@ -100,9 +127,10 @@ func (t told) solved() {
 	if t.d.Kind == "lamp" {
 		label = "Volts at the lamp"
 	}
+	nodes, steps := t.Rig.Solved(t.All, t.d.ID)
 	t.keep("volts", source.Num(label, t.g.Volts, "V", measure.Volts(t.g.Volts)).With(
-		"node voltages of the whole network",
-		fmt.Sprintf("%d nodes, %d Newton steps", len(t.Rig.Net.Names), t.All.Solution.Iterations),
+		"node voltages of all that is wired together",
+		words.Count(nodes, "node")+", "+words.Count(steps, "step")+" of Newton's",
 		measure.Volts(t.g.Volts),
 		solvedFrom,
 	))

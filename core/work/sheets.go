@@ -23,8 +23,16 @@ func (w *Work) Cutting() cutting.Set {
 		At:      func(ref string) { w.Watch.At("solid", w.Part(ref).Solid.ID) },
 		Pace:    w.Watch.Go,
 	}
-	for _, p := range w.Parts {
-		set.Parts = append(set.Parts, cutting.Part{Ref: p.Ref, Panel: p.Panel, Stock: w.Lib.Materials[p.Solid.Stock]})
+	stocks := map[string]*stock.Material{}
+	set.Parts = make([]cutting.Part, len(w.Parts))
+	for i, p := range w.Parts {
+		m := stocks[p.Solid.Stock]
+		if m == nil {
+			x := w.Lib.Materials[p.Solid.Stock]
+			m = &x
+			stocks[p.Solid.Stock] = m
+		}
+		set.Parts[i] = cutting.Part{Ref: p.Ref, Panel: &p.Panel, Stock: m}
 	}
 	return set
 }

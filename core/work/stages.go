@@ -67,7 +67,11 @@ func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
 		case Bonded:
 			w.bonds()
 		case Powered:
-			w.power()
+			if changed("display") || changed("good") {
+				w.power(nil)
+			} else {
+				w.power(before)
+			}
 		}
 	}
 	w.under = stages // totals stand on all of them

@@ -88,11 +88,12 @@ func begun(watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) *Wor
 	return w
 }
 
-// power is what runs: every state of the wiring that the rest is told from.
-func (w *Work) power() {
+// power is what runs: every state of the wiring that the rest is told from. What stands of
+// the same display and shop before is taken over; it may be nil.
+func (w *Work) power(before *Work) {
 	w.Rig = plan.NewRig(w.Plan, w.Lib)
 	w.demands()
-	w.devices()
+	w.devices(before)
 	w.energy()
 }
 

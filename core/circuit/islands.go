@@ -1,0 +1,186 @@
+package circuit
+
+import (
+	"encoding/binary"
+	"hash/maphash"
+	"math"
+
+	"zapbarn/core/memo"
+)
+
+// Solver solves a network in many states: each of its islands, parts that no element joins,
+// by itself. An edit of one leaves what was found of the others.
+type Solver struct {
+	net      *Network
+	islands  []*island
+	island   []int // of each node
+	ground   []int // of each island: the node taken as zero
+	remember bool  // keep what was found of islands, for all solvers
+}
+
+// NewSolver prepares a network. Its elements may change their values and be
+// turned round, but not go to other nodes, between solves.
+func NewSolver(n *Network) *Solver {
+	s := &Solver{net: n, island: make([]int, len(n.Names))}
+	root := make([]int32, len(n.Names))
+	for i := range root {
+		root[i] = int32(i)
+	}
+	for i := range n.Elements {
+		join(root, int32(n.Elements[i].A), int32(n.Elements[i].B))
+	}
+	local := make([]int32, len(root)) // each node's number in its island
+	for i := range root {             // a root comes before all it stands for
+		r := find(root, int32(i))
+		if int(r) == i {
+			s.island[i] = len(s.islands)
+			s.islands = append(s.islands, &island{})
+		} else {
+			s.island[i] = s.island[r]
+		}
+		x := s.islands[s.island[i]]
+		local[i] = int32(len(x.nodes))
+		x.nodes = append(x.nodes, int32(i))
+	}
+	for i := range n.Elements {
+		x := s.islands[s.island[n.Elements[i].A]]
+		x.elements = append(x.elements, int32(i))
+	}
+	for _, x := range s.islands {
+		x.local = local
+		x.take(n)
+		x.begin()
+		s.ground = append(s.ground, int(x.nodes[x.ground]))
+	}
+	return s
+}
+
+// Remembers makes it keep what it finds of an island, and take over what any solver found
+// of the same island that came from the same states: to the last digit what it would find.
+func (s *Solver) Remembers() *Solver {
+	s.remember = true
+	return s
+}
+
+// Twin is a solver of a network of the same nodes and ends, which has solved nothing
+// yet: what was found of its shape is shared, nothing that a solve changes is.
+func (s *Solver) Twin(n *Network) *Solver {
+	t := *s
+	t.net, t.islands = n, make([]*island, len(s.islands))
+	for i, x := range s.islands {
+		t.islands[i] = x.twin()
+	}
+	return &t
+}
+
+// Rest forgets the last state: the next solve sets out as the first did.
+func (s *Solver) Rest() {
+	for _, x := range s.islands {
+		x.rest()
+	}
+}
+
+// SameIsland reports whether two nodes are joined by elements of any kind.
+func (s *Solver) SameIsland(a, b int) bool { return s.island[a] == s.island[b] }
+
+// Solve finds the operating point of every island.
+func (s *Solver) Solve() *Solution {
+	sol := &Solution{V: make([]float64, len(s.net.Names)), I: make([]float64, len(s.net.Elements)),
+		Ground: s.ground, Island: s.island, Settled: true,
+		Steps: make([]int, len(s.islands)), Nodes: make([]int, len(s.islands))}
+	for n, x := range s.islands {
+		x.take(s.net)
+		got := s.found(x)
+		for k, i := range x.nodes {
+			sol.V[i] = got.v[k]
+		}
+		for k, i := range x.elements {
+			sol.I[i] = got.i[k]
+		}
+		sol.Steps[n], sol.Nodes[n] = got.steps, len(x.nodes)
+		if sol.Settled && !got.settled {
+			sol.Settled, sol.Worst = false, got.worst(s.net, x)
+		}
+	}
+	return sol
+}
+
+// settled is what was found of an island, to be read only.
+type settled struct {
+	v, i    []float64 // by local number
+	steps   int
+	settled bool
+	at      int // the worst node; -1 for none
+}
+
+// worst is the name of an element next to the worst node.
+func (f *settled) worst(net *Network, x *island) string {
+	for k := range x.el {
+		if e := &x.el[k]; e.A == f.at || e.B == f.at {
+			return net.Elements[x.elements[k]].Name
+		}
+	}
+	return ""
+}
+
+// states keeps what was found of islands, by all that led there.
+var states = memo.New[[2]uint64](1_000_000, func(f *settled) int64 { return int64(len(f.v) + len(f.i) + 8) })
+
+// found solves an island, or takes over what was found of the like.
+func (s *Solver) found(x *island) (got *settled) {
+	if !s.remember {
+		got = x.solve()
+	} else {
+		x.mark = x.sum()
+		got = states.Get(x.mark, x.solve)
+	}
+	x.start = got.v
+	return got
+}
+
+// seeds are of a run of the program: two sums of 64 bits, which two islands share by
+// chance once in centuries.
+var seeds = [2]maphash.Seed{maphash.MakeSeed(), maphash.MakeSeed()}
+
+// sum is of the island's elements, and of the states it came from.
+func (x *island) sum() (key [2]uint64) {
+	b := x.buf[:0]
+	num := func(v float64) { b = binary.LittleEndian.AppendUint64(b, math.Float64bits(v)) }
+	b = binary.LittleEndian.AppendUint64(binary.LittleEndian.AppendUint64(b, x.mark[0]), x.mark[1])
+	if x.start == nil {
+		b = binary.LittleEndian.AppendUint32(b, uint32(x.ground))
+		for _, v := range x.guess {
+			num(v)
+		}
+	}
+	for k := range x.el {
+		e := &x.el[k]
+		b = append(b, byte(e.Kind))
+		b = binary.LittleEndian.AppendUint32(binary.LittleEndian.AppendUint32(b, uint32(e.A)), uint32(e.B))
+		num(e.R)
+		if e.Kind != Resistor {
+			for _, v := range [...]float64{e.E, e.Limit, e.Vf, e.I, e.Is, e.Vt} {
+				num(v)
+			}
+		}
+	}
+	x.buf = b
+	return [2]uint64{maphash.Bytes(seeds[0], b), maphash.Bytes(seeds[1], b)}
+}
+
+// find is the least node that stands for what i is joined to.
+func find(root []int32, i int32) int32 {
+	for root[i] != i {
+		root[i] = root[root[i]]
+		i = root[i]
+	}
+	return i
+}
+
+func join(root []int32, a, b int32) {
+	if x, y := find(root, a), find(root, b); x < y {
+		root[y] = x
+	} else {
+		root[x] = y
+	}
+}
