@@ -25,7 +25,12 @@ func (a Arch) Lay() (*Shape, error) {
 		return nil, err
 	}
 	if a.Rise > a.Span/2+1e-9 {
-		return nil, measure.Bad("rise", "%s is more than half the span; a half circle rises %s", in(a.Rise), in(a.Span/2))
+		return nil, measure.Bad(
+			"rise",
+			"%s is more than half the span; a half circle rises %s",
+			in(a.Rise),
+			in(a.Span/2),
+		)
 	}
 	r := a.Radius()
 	if a.Rise <= a.T {
@@ -60,40 +65,56 @@ func (a Arch) Lay() (*Shape, error) {
 				measure.MarkedTape(long), exact),
 	)
 	if a.Kerf > 0 {
-		n := int(math.Ceil(theta*(a.T-a.Skin)/a.Kerf - 1e-9))
-		if gap := long / float64(n); n > 2000 || gap <= a.Kerf {
-			return nil, measure.Bad("skin", "%d kerfs leave nothing between them; leave more skin or use thinner stock", n)
+		kerfs, err := a.kerfs(&p, theta, long)
+		if err != nil {
+			return nil, err
 		}
-		for k := range n {
-			x := (float64(k) + .5) * long / float64(n)
-			p.Marks = append(p.Marks, [2]Point{{x, 0}, {x, a.Deep}})
-		}
-		p.Notes = append(
-			p.Notes,
-			fmt.Sprintf(
-				"%d kerfs in the inside face, %s apart, leaving %s.",
-				n,
-				measure.Decimal(long/float64(n), 1)+" mm",
-				measure.Decimal(a.Skin, 1)+" mm",
-			),
-		)
-		s.Results = append(
-			s.Results,
-			result("kerfs", "Kerfs", float64(n), "", fmt.Sprint(n)).
-				With("n = angle (T - skin) / kerf", fmt.Sprintf("%.4f x (%.1f - %.1f) / %.1f", theta, a.T, a.Skin, a.Kerf),
-					fmt.Sprintf("%d, rounded up", n), source.Exact("each kerf closes by kerf/(T - skin)")),
-		)
+		s.Results = append(s.Results, kerfs)
 	}
 	s.Panels = []Panel{p}
+	s.Bodies = []Body{a.bent(r, theta)}
+	if a.Ends {
+		a.ends(s, r-a.T, a.Rise-r)
+	}
+	return s, nil
+}
+
+// kerfs marks the kerfs of the sheet, so long, bent by an angle, and says how many.
+func (a Arch) kerfs(p *Panel, theta, long float64) (source.Result, error) {
+	n := int(math.Ceil(theta*(a.T-a.Skin)/a.Kerf - 1e-9))
+	if gap := long / float64(n); n > 2000 || gap <= a.Kerf {
+		return source.Result{}, measure.Bad("skin",
+			"%d kerfs leave nothing between them; leave more skin or use thinner stock", n)
+	}
+	for k := range n {
+		x := (float64(k) + .5) * long / float64(n)
+		p.Marks = append(p.Marks, [2]Point{{x, 0}, {x, a.Deep}})
+	}
+	p.Notes = append(
+		p.Notes,
+		fmt.Sprintf(
+			"%d kerfs in the inside face, %s apart, leaving %s.",
+			n,
+			measure.Decimal(long/float64(n), 1)+" mm",
+			measure.Decimal(a.Skin, 1)+" mm",
+		),
+	)
+	return result("kerfs", "Kerfs", float64(n), "", fmt.Sprint(n)).
+		With("n = angle (T - skin) / kerf", fmt.Sprintf("%.4f x (%.1f - %.1f) / %.1f", theta, a.T, a.Skin, a.Kerf),
+			fmt.Sprintf("%d, rounded up", n), source.Exact("each kerf closes by kerf/(T - skin)")), nil
+}
+
+// bent is the sheet in space.
+func (a Arch) bent(r, theta float64) Body {
 	at := func(radius, angle, y float64) Vec {
 		return Vec{radius * math.Sin(angle), y, a.Rise - r + radius*math.Cos(angle)}
 	}
 	steps := max(8, int(theta*12))
 	body := Body{Panel: "sheet", Explode: Vec{0, 0, 1}}
+	o, p := r, r-a.T
+	front, back := -a.Deep/2, a.Deep/2
 	for k := range steps {
 		u, v := theta*(float64(k)/float64(steps)-.5), theta*(float64(k+1)/float64(steps)-.5)
-		o, p := r, r-a.T
-		front, back := -a.Deep/2, a.Deep/2
 		body.Faces = append(
 			body.Faces,
 			Face{
@@ -107,23 +128,14 @@ func (a Arch) Lay() (*Shape, error) {
 		)
 	}
 	foot := func(angle, sign float64) Face {
-		f := []Vec{
-			at(r-a.T, angle, -a.Deep/2),
-			at(r, angle, -a.Deep/2),
-			at(r, angle, a.Deep/2),
-			at(r-a.T, angle, a.Deep/2),
-		}
+		f := []Vec{at(p, angle, front), at(o, angle, front), at(o, angle, back), at(p, angle, back)}
 		if sign < 0 {
 			f[1], f[3] = f[3], f[1]
 		}
 		return Face{Points: f}
 	}
 	body.Faces = append(body.Faces, foot(-theta/2, 1), foot(theta/2, -1))
-	s.Bodies = []Body{body}
-	if a.Ends {
-		a.ends(s, r-a.T, a.Rise-r)
-	}
-	return s, nil
+	return body
 }
 
 // ends adds the plates that stand under the sheet's ends: a circle's segment.

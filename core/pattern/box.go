@@ -47,41 +47,13 @@ func (b Box) Lay() (*Shape, error) {
 		}
 		h -= t
 	}
-	side, depth := d-2*t, 0.0 // length of a side panel; rabbet depth
-	frontEdge, sideEdge := Edge{Joint: "butt", Reason: "covers the side's end"}, Edge{
-		Joint:  "butt",
-		Reason: "stands against the front",
-	}
-	formula, numbers := "side = depth - 2 t", in(d)+" - 2 x "+in(t)
-	switch b.Joint {
-	case "butt":
-	case "mitre":
-		side = d
-		frontEdge = Edge{Joint: "mitre", Tilt: 45, Reason: "mitred corner"}
-		sideEdge = frontEdge
-		formula, numbers = "side = depth (all four are mitred)", in(d)
-	case "rabbet":
-		depth = t / 2
-		side = d - 2*(t-depth)
-		frontEdge = Edge{Joint: "rabbet", Width: t, Depth: depth, Reason: "takes the side's end"}
-		sideEdge.Reason = "sits in the rabbet"
-		formula, numbers = "side = depth - 2 (t - rabbet depth)", in(d)+" - 2 x ("+in(t)+" - "+in(depth)+")"
-	default:
-		return nil, measure.Bad("joint", "%q is not a corner joint; choose butt, mitre or rabbet", b.Joint)
-	}
-	wall := func(id, name string, width float64, e Edge) Panel {
-		p := Panel{ID: id, Name: name, Copies: 1, Thick: t, Outline: Rect(width, h), Grain: "up"}
-		l, r := e, e
-		l.Name, r.Name = "left", "right"
-		p.Edges = []Edge{{Name: "bottom"}, r, {Name: "top"}, l}
-		if e.Tilt == 45 {
-			p.Inside = []Point{{t, 0}, {width - t, 0}, {width - t, h}, {t, h}}
-		}
-		return p
+	c, err := b.corners()
+	if err != nil {
+		return nil, err
 	}
 	s := &Shape{Size: Vec{w, d, h}}
-	s.Panels = []Panel{wall("front", "Front", w, frontEdge), wall("back", "Back", w, frontEdge),
-		wall("left", "Left side", side, sideEdge), wall("right", "Right side", side, sideEdge)}
+	s.Panels = []Panel{b.wall("front", "Front", w, h, c.front), b.wall("back", "Back", w, h, c.front),
+		b.wall("left", "Left side", c.side, h, c.end), b.wall("right", "Right side", c.side, h, c.end)}
 	plate := func(id, name string, pw, pd float64) {
 		s.Panels = append(s.Panels, Panel{ID: id, Name: name, Copies: 1, Thick: t, Outline: Rect(pw, pd),
 			Edges: []Edge{{Name: "front"}, {Name: "right"}, {Name: "back"}, {Name: "left"}}})
@@ -96,15 +68,8 @@ func (b Box) Lay() (*Shape, error) {
 	for i := range s.Panels {
 		s.Panels[i].tick("left", "right")
 	}
-	width := t // of the corners' glue line
-	switch b.Joint {
-	case "mitre":
-		width = t * math.Sqrt2
-	case "rabbet":
-		width = t + depth
-	}
-	for _, c := range [][2]string{{"front", "left"}, {"front", "right"}, {"back", "left"}, {"back", "right"}} {
-		s.Lines = append(s.Lines, Line{c[0], c[1], h, width})
+	for _, e := range [][2]string{{"front", "left"}, {"front", "right"}, {"back", "left"}, {"back", "right"}} {
+		s.Lines = append(s.Lines, Line{e[0], e[1], h, c.glue})
 	}
 	if b.Bottom {
 		s.Lines = append(
@@ -115,10 +80,56 @@ func (b Box) Lay() (*Shape, error) {
 			Line{"bottom", "right", d - 2*t, t},
 		)
 	}
-	b.stand(s, h, side, depth)
-	s.Results = append(s.Results, result("side", "Length of a side panel", side, "mm", in(side)).
-		With(formula, numbers, in(side), source.Exact("outside sizes, stock thickness counted")))
+	b.stand(s, h, c.side, c.depth)
+	s.Results = append(s.Results, result("side", "Length of a side panel", c.side, "mm", in(c.side)).
+		With(c.formula, c.numbers, in(c.side), source.Exact("outside sizes, stock thickness counted")))
 	return s, nil
+}
+
+// corners is what a corner joint makes of the walls.
+type corners struct {
+	side             float64 // length of a side panel
+	depth            float64 // of a rabbet
+	glue             float64 // width of its glue line
+	front, end       Edge    // of the front and back, and of the sides
+	formula, numbers string  // for a side's length
+}
+
+func (b Box) corners() (c corners, err error) {
+	d, t := b.D, b.T
+	c.end = Edge{Joint: "butt", Reason: "stands against the front"}
+	switch b.Joint {
+	case "butt":
+		c.side, c.glue = d-2*t, t
+		c.front = Edge{Joint: "butt", Reason: "covers the side's end"}
+		c.formula, c.numbers = "side = depth - 2 t", in(d)+" - 2 x "+in(t)
+	case "mitre":
+		c.side, c.glue = d, t*math.Sqrt2
+		c.front = Edge{Joint: "mitre", Tilt: 45, Reason: "mitred corner"}
+		c.end = c.front
+		c.formula, c.numbers = "side = depth (all four are mitred)", in(d)
+	case "rabbet":
+		c.depth = t / 2
+		c.side, c.glue = d-2*(t-c.depth), t+c.depth
+		c.front = Edge{Joint: "rabbet", Width: t, Depth: c.depth, Reason: "takes the side's end"}
+		c.end.Reason = "sits in the rabbet"
+		c.formula, c.numbers = "side = depth - 2 (t - rabbet depth)", in(d)+" - 2 x ("+in(t)+" - "+in(c.depth)+")"
+	default:
+		err = measure.Bad("joint", "%q is not a corner joint; choose butt, mitre or rabbet", b.Joint)
+	}
+	return c, err
+}
+
+// wall is an upright panel with the same edge left and right.
+func (b Box) wall(id, name string, width, h float64, e Edge) Panel {
+	p := Panel{ID: id, Name: name, Copies: 1, Thick: b.T, Outline: Rect(width, h), Grain: "up"}
+	l, r := e, e
+	l.Name, r.Name = "left", "right"
+	p.Edges = []Edge{{Name: "bottom"}, r, {Name: "top"}, l}
+	if e.Tilt == 45 {
+		p.Inside = []Point{{b.T, 0}, {width - b.T, 0}, {width - b.T, h}, {b.T, h}}
+	}
+	return p
 }
 
 // stand places the walls, h tall, the floor and the lid in space.

@@ -30,17 +30,48 @@ func (c Cone) Lay() (*Shape, error) {
 	case c.Overlap < 0 || c.Overlap > c.Bottom:
 		return nil, measure.Bad("allowance", "must lie between 0 and the bottom's width")
 	}
-	big, small := math.Max(c.Bottom, c.Top)/2, math.Min(c.Bottom, c.Top)/2
-	slant := math.Hypot(c.H, big-small)
-	in2 := c.T / 2 * c.H / slant // the sheet's middle lies this far inside
-	if big-in2 <= 0 {
-		return nil, measure.Bad("bottom", "is closed by stock this thick")
+	d, err := c.developed()
+	if err != nil {
+		return nil, err
 	}
-	rb, rs := big-in2, math.Max(0, small-in2)
-	slant = math.Hypot(c.H, rb-rs)
-	outer, inner := slant*rb/(rb-rs), slant*rs/(rb-rs)
-	theta := 2 * math.Pi * (rb - rs) / slant
-	// the sector stands symmetrically, its arc below
+	big := math.Max(c.Bottom, c.Top)
+	sh := &Shape{Panels: []Panel{c.sector(d)}, Size: Vec{big, big, c.H}, Bodies: []Body{c.body()}}
+	sh.Lines = []Line{{"sector", "sector", d.slant, overlapped(c.Overlap, c.T)}}
+	deg := d.theta * 180 / math.Pi
+	exact := source.Exact("development of a cone, at the middle of the sheet")
+	sh.Results = append(
+		sh.Results,
+		result("outer", "Outer radius", d.outer, "mm", in(d.outer)).
+			With("L R / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", d.slant, d.rb, d.rb-d.rs), measure.MarkedTape(d.outer),
+				exact),
+		result("inner", "Inner radius", d.inner, "mm", in(d.inner)).
+			With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", d.slant, d.rs, d.rb-d.rs), measure.MarkedTape(d.inner),
+				exact),
+		result("angle", "Angle of the sector", deg, "deg", measure.Degrees(deg)).
+			With("360 (R - r) / L", fmt.Sprintf("360 x %.1f / %.1f", d.rb-d.rs, d.slant), measure.Degrees(deg), exact),
+	)
+	return sh, nil
+}
+
+// developed is a cone laid flat: the radii of the sheet's middle at its wide and narrow
+// end, the length between them, and the sector's radii and angle.
+type developed struct{ rb, rs, slant, outer, inner, theta float64 }
+
+func (c Cone) developed() (d developed, err error) {
+	big, small := math.Max(c.Bottom, c.Top)/2, math.Min(c.Bottom, c.Top)/2
+	inside := c.T / 2 * c.H / math.Hypot(c.H, big-small) // the sheet's middle lies this far inside
+	if big-inside <= 0 {
+		return d, measure.Bad("bottom", "is closed by stock this thick")
+	}
+	d.rb, d.rs = big-inside, math.Max(0, small-inside)
+	d.slant = math.Hypot(c.H, d.rb-d.rs)
+	d.outer, d.inner = d.slant*d.rb/(d.rb-d.rs), d.slant*d.rs/(d.rb-d.rs)
+	d.theta = 2 * math.Pi * (d.rb - d.rs) / d.slant
+	return d, nil
+}
+
+// sector is the flat panel: it stands symmetrically, its arc below.
+func (c Cone) sector(d developed) Panel {
 	var pts []Point
 	arc := func(r float64, from, to float64) {
 		n := max(24, arcSteps(r, to-from))
@@ -49,36 +80,38 @@ func (c Cone) Lay() (*Shape, error) {
 			pts = append(pts, Point{r * math.Sin(a), -r * math.Cos(a)})
 		}
 	}
-	arc(outer, -theta/2, theta/2)
+	arc(d.outer, -d.theta/2, d.theta/2)
+	s, k := math.Sincos(d.theta / 2)
 	if c.Overlap > 0 { // a strip along the right-hand side
-		s, k := math.Sincos(theta / 2)
 		pts = append(
 			pts,
-			Point{outer*s + c.Overlap*k, -outer*k + c.Overlap*s},
-			Point{inner*s + c.Overlap*k, -inner*k + c.Overlap*s},
+			Point{d.outer*s + c.Overlap*k, -d.outer*k + c.Overlap*s},
+			Point{d.inner*s + c.Overlap*k, -d.inner*k + c.Overlap*s},
 		)
 	}
-	if inner > 0.01 {
-		arc(inner, theta/2, -theta/2)
+	if d.inner > 0.01 {
+		arc(d.inner, d.theta/2, -d.theta/2)
 	} else {
 		pts = append(pts, Point{})
 	}
 	p := Panel{ID: "sector", Name: "Sector", Copies: 1, Thick: c.T, Outline: toOrigin(pts)}
 	lo := minimum(pts)
-	s, k := math.Sincos(theta / 2)
-	p.Marks = append(p.Marks, [2]Point{{outer*s - lo.X, -outer*k - lo.Y}, {inner*s - lo.X, -inner*k - lo.Y}})
+	p.Marks = append(p.Marks, [2]Point{{d.outer*s - lo.X, -d.outer*k - lo.Y}, {d.inner*s - lo.X, -d.inner*k - lo.Y}})
 	p.Notes = append(
 		p.Notes,
 		fmt.Sprintf(
 			"Trammel: outer radius %s, inner %s, angle %s.",
-			measure.MarkedTape(outer),
-			measure.MarkedTape(inner),
-			measure.Degrees(theta*180/math.Pi),
+			measure.MarkedTape(d.outer),
+			measure.MarkedTape(d.inner),
+			measure.Degrees(d.theta*180/math.Pi),
 		),
 		"Roll with the outside out; the straight sides meet.",
 	)
-	sh := &Shape{Panels: []Panel{p}, Size: Vec{2 * big, 2 * big, c.H}}
-	sh.Lines = []Line{{"sector", "sector", slant, overlapped(c.Overlap, c.T)}}
+	return p
+}
+
+// body is the cone in space.
+func (c Cone) body() Body {
 	prof := Profile{{c.Bottom / 2, 0}, {c.Top / 2, c.H}}
 	const facets = 32
 	b := Body{Panel: "sector", Explode: Vec{0, 0, 1}}
@@ -90,19 +123,7 @@ func (c Cone) Lay() (*Shape, error) {
 			Face{Curved: true, Skin: true, Points: []Vec{pt(a0, 0), pt(a1, 0), pt(a1, c.H), pt(a0, c.H)}},
 		)
 	}
-	sh.Bodies = []Body{b}
-	deg := theta * 180 / math.Pi
-	exact := source.Exact("development of a cone, at the middle of the sheet")
-	sh.Results = append(
-		sh.Results,
-		result("outer", "Outer radius", outer, "mm", in(outer)).
-			With("L R / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rb, rb-rs), measure.MarkedTape(outer), exact),
-		result("inner", "Inner radius", inner, "mm", in(inner)).
-			With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", slant, rs, rb-rs), measure.MarkedTape(inner), exact),
-		result("angle", "Angle of the sector", deg, "deg", measure.Degrees(deg)).
-			With("360 (R - r) / L", fmt.Sprintf("360 x %.1f / %.1f", rb-rs, slant), measure.Degrees(deg), exact),
-	)
-	return sh, nil
+	return b
 }
 
 // overlapped is the width of a seam: its overlap, or the stock's edge.
@@ -173,44 +194,50 @@ func (w Wrap) Lay() (*Shape, error) {
 		With("pi (D - bending thickness)", fmt.Sprintf("pi x (%.1f - %.1f)", w.D, bend), measure.MarkedTape(round), exact)
 	sh.Results = append(sh.Results, r)
 	if w.Kerf > 0 {
-		// one kerf closes by kerf/(T - skin) radians
-		n := int(math.Ceil(2 * math.Pi * (w.T - w.Skin) / w.Kerf))
-		if n > 2000 {
-			return nil, measure.Bad("kerf", "takes %d kerfs; use a wider blade", n)
+		kerfs, err := w.kerfs(&p, round)
+		if err != nil {
+			return nil, err
 		}
-		gap := round / float64(n)
-		if gap <= w.Kerf {
-			return nil, measure.Bad(
-				"kerf",
-				"%d kerfs of %s leave nothing between them; use thinner stock or a wider tube",
-				n,
-				in(w.Kerf),
-			)
-		}
-		for k := range n {
-			x := (float64(k) + .5) * gap
-			p.Marks = append(p.Marks, [2]Point{{x, 0}, {x, w.H}})
-		}
-		p.Notes = append(
-			p.Notes,
-			fmt.Sprintf(
-				"%d kerfs in the inside face, %s apart, leaving %s.",
-				n,
-				measure.Decimal(gap, 1)+" mm",
-				measure.Decimal(w.Skin, 1)+" mm",
-			),
-		)
-		sh.Results = append(
-			sh.Results,
-			result("kerfs", "Kerfs", float64(n), "", fmt.Sprint(n)).
-				With("n = 2 pi (T - skin) / kerf", fmt.Sprintf("2 pi x (%.1f - %.1f) / %.1f", w.T, w.Skin, w.Kerf),
-					fmt.Sprintf("%d, %.1f mm apart", n, gap), source.Exact("each kerf closes by kerf/(T - skin)")),
-		)
+		sh.Results = append(sh.Results, kerfs)
 	}
 	sh.Panels = []Panel{p}
 	sh.Lines = []Line{{"wrap", "wrap", w.H, overlapped(w.Overlap, w.T)}}
 	sh.Bodies = ringBody("wrap", 0, w.D, w.D-2*w.T, 0, w.H)
 	return sh, nil
+}
+
+// kerfs marks the kerfs of a sheet so long, and says how many: one closes by
+// kerf/(T - skin) radians.
+func (w Wrap) kerfs(p *Panel, round float64) (source.Result, error) {
+	n := int(math.Ceil(2 * math.Pi * (w.T - w.Skin) / w.Kerf))
+	if n > 2000 {
+		return source.Result{}, measure.Bad("kerf", "takes %d kerfs; use a wider blade", n)
+	}
+	gap := round / float64(n)
+	if gap <= w.Kerf {
+		return source.Result{}, measure.Bad(
+			"kerf",
+			"%d kerfs of %s leave nothing between them; use thinner stock or a wider tube",
+			n,
+			in(w.Kerf),
+		)
+	}
+	for k := range n {
+		x := (float64(k) + .5) * gap
+		p.Marks = append(p.Marks, [2]Point{{x, 0}, {x, w.H}})
+	}
+	p.Notes = append(
+		p.Notes,
+		fmt.Sprintf(
+			"%d kerfs in the inside face, %s apart, leaving %s.",
+			n,
+			measure.Decimal(gap, 1)+" mm",
+			measure.Decimal(w.Skin, 1)+" mm",
+		),
+	)
+	return result("kerfs", "Kerfs", float64(n), "", fmt.Sprint(n)).
+		With("n = 2 pi (T - skin) / kerf", fmt.Sprintf("2 pi x (%.1f - %.1f) / %.1f", w.T, w.Skin, w.Kerf),
+			fmt.Sprintf("%d, %.1f mm apart", n, gap), source.Exact("each kerf closes by kerf/(T - skin)")), nil
 }
 
 // Boards is a disc too wide for one board, made of boards side by side with a
@@ -238,72 +265,20 @@ func (b Boards) Lay() (*Shape, error) {
 	}
 	cut = append(cut, r)
 	sh := &Shape{Size: Vec{b.D, b.T, b.D}}
-	chord := func(x float64) float64 { return math.Sqrt(math.Max(0, r*r-x*x)) }
 	for k := range n {
 		x0, x1 := cut[k], cut[k+1]
 		if x1-x0 > b.Board+1e-6 || x1 <= x0 {
-			return nil, measure.Bad("offset", "makes board %d %s wide; the boards are %s", k+1, in(x1-x0), in(b.Board))
+			return nil, measure.Bad(
+				"offset",
+				"makes board %d %s wide; the boards are %s",
+				k+1,
+				in(x1-x0),
+				in(b.Board),
+			)
 		}
-		a0, a1 := math.Acos(math.Max(-1, x0/r)), math.Acos(math.Min(1, x1/r))
-		m := max(24, arcSteps(r, a1-a0))
-		along := func(i, m int) float64 { return r * math.Cos(a0+(a1-a0)*float64(i)/float64(m)) }
-		var pts []Point
-		for i := range m + 1 {
-			x := along(i, m)
-			pts = append(pts, Point{x, -chord(x)})
-		}
-		for i := m; i >= 0; i-- {
-			x := along(i, m)
-			if y := chord(x); y > 1e-9 {
-				pts = append(pts, Point{x, y})
-			}
-		}
-		p := Panel{
-			ID:      fmt.Sprintf("board%d", k+1),
-			Name:    fmt.Sprintf("Board %d", k+1),
-			Copies:  1,
-			Thick:   b.T,
-			Outline: toOrigin(pts),
-			Grain:   "up",
-		}
-		p.Notes = append(
-			p.Notes,
-			fmt.Sprintf("Lay the boards side by side; string of %s from the middle.", measure.MarkedTape(r)),
-			fmt.Sprintf(
-				"Its straight sides are %s and %s long.",
-				measure.MarkedTape(2*chord(x0)),
-				measure.MarkedTape(2*chord(x1)),
-			),
-		)
-		sh.Panels = append(sh.Panels, p)
-		front, back := make([]Vec, len(pts)), make([]Vec, len(pts))
-		for i, q := range pts {
-			front[i], back[i] = Vec{q.X, -b.T / 2, q.Y + r}, Vec{q.X, b.T / 2, q.Y + r}
-		}
-		sh.Bodies = append(sh.Bodies, prism(p.ID, 0, front, back, Vec{(x0 + x1) / b.D, 0, 0}))
+		b.board(sh, k+1, x0, x1)
 	}
-	for k := 1; k < n; k++ {
-		sh.Lines = append(sh.Lines, Line{fmt.Sprintf("board%d", k), fmt.Sprintf("board%d", k+1), 2 * chord(cut[k]), b.T})
-	}
-	if b.Brace > 0 && n > 1 {
-		longest := 0.0
-		for k := 1; k < n; k++ {
-			longest = math.Max(longest, 2*chord(cut[k]))
-		}
-		sh.Panels = append(
-			sh.Panels,
-			Panel{
-				ID:      "brace",
-				Name:    "Brace",
-				Copies:  n - 1,
-				Thick:   b.T,
-				Outline: Rect(b.Brace, longest*.9),
-				Edges:   []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}},
-				Notes:   []string{"Behind each seam, glued and screwed."},
-			},
-		)
-		sh.Lines = append(sh.Lines, Line{"brace", "board1", float64(n-1) * longest * .9, b.Brace})
-	}
+	b.seams(sh, cut[1:n])
 	sh.Results = append(
 		sh.Results,
 		result("string", "String from the middle", r, "mm", in(r)).
@@ -317,8 +292,80 @@ func (b Boards) Lay() (*Shape, error) {
 			sh.Results,
 			result("seam", "First seam, from the middle", math.Abs(cut[1]), "mm", in(math.Abs(cut[1]))).
 				With("D k/n - D/2 + offset; half its length sqrt(r^2 - x^2)", fmt.Sprintf("%s, half-length %s",
-					in(math.Abs(cut[1])), measure.MarkedTape(chord(cut[1]))), in(math.Abs(cut[1])), source.Exact("chord of a circle")),
+					in(math.Abs(cut[1])), measure.MarkedTape(b.chord(cut[1]))), in(math.Abs(cut[1])),
+					source.Exact("chord of a circle")),
 		)
 	}
 	return sh, nil
+}
+
+// chord is half the height of the disc so far from its middle.
+func (b Boards) chord(x float64) float64 { return math.Sqrt(math.Max(0, b.D*b.D/4-x*x)) }
+
+// board adds the piece of one board, between two seams.
+func (b Boards) board(sh *Shape, no int, x0, x1 float64) {
+	r := b.D / 2
+	a0, a1 := math.Acos(math.Max(-1, x0/r)), math.Acos(math.Min(1, x1/r))
+	m := max(24, arcSteps(r, a1-a0))
+	along := func(i int) float64 { return r * math.Cos(a0+(a1-a0)*float64(i)/float64(m)) }
+	var pts []Point
+	for i := range m + 1 {
+		x := along(i)
+		pts = append(pts, Point{x, -b.chord(x)})
+	}
+	for i := m; i >= 0; i-- {
+		x := along(i)
+		if y := b.chord(x); y > 1e-9 {
+			pts = append(pts, Point{x, y})
+		}
+	}
+	p := Panel{
+		ID:      fmt.Sprintf("board%d", no),
+		Name:    fmt.Sprintf("Board %d", no),
+		Copies:  1,
+		Thick:   b.T,
+		Outline: toOrigin(pts),
+		Grain:   "up",
+	}
+	p.Notes = append(
+		p.Notes,
+		fmt.Sprintf("Lay the boards side by side; string of %s from the middle.", measure.MarkedTape(r)),
+		fmt.Sprintf(
+			"Its straight sides are %s and %s long.",
+			measure.MarkedTape(2*b.chord(x0)),
+			measure.MarkedTape(2*b.chord(x1)),
+		),
+	)
+	sh.Panels = append(sh.Panels, p)
+	front, back := make([]Vec, len(pts)), make([]Vec, len(pts))
+	for i, q := range pts {
+		front[i], back[i] = Vec{q.X, -b.T / 2, q.Y + r}, Vec{q.X, b.T / 2, q.Y + r}
+	}
+	sh.Bodies = append(sh.Bodies, prism(p.ID, 0, front, back, Vec{(x0 + x1) / b.D, 0, 0}))
+}
+
+// seams adds the glue lines between the boards, and the braces behind them.
+func (b Boards) seams(sh *Shape, at []float64) {
+	longest := 0.0
+	for k, x := range at {
+		l := 2 * b.chord(x)
+		sh.Lines = append(sh.Lines, Line{fmt.Sprintf("board%d", k+1), fmt.Sprintf("board%d", k+2), l, b.T})
+		longest = math.Max(longest, l)
+	}
+	if b.Brace <= 0 || len(at) == 0 {
+		return
+	}
+	sh.Panels = append(
+		sh.Panels,
+		Panel{
+			ID:      "brace",
+			Name:    "Brace",
+			Copies:  len(at),
+			Thick:   b.T,
+			Outline: Rect(b.Brace, longest*.9),
+			Edges:   []Edge{{Name: "bottom"}, {Name: "right"}, {Name: "top"}, {Name: "left"}},
+			Notes:   []string{"Behind each seam, glued and screwed."},
+		},
+	)
+	sh.Lines = append(sh.Lines, Line{"brace", "board1", float64(len(at)) * longest * .9, b.Brace})
 }

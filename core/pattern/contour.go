@@ -34,80 +34,18 @@ func signedField(set []bool, nx, ny int) field {
 // squares, with the level found between cells in proportion). The field must
 // be above the level all along the border.
 func (f field) contours(level float64) [][]Point {
-	type edge struct{ x, y, dir int } // from cell (x,y) to the right (0) or up (1)
-	at := func(e edge) Point {
-		a := f.d[e.y*f.nx+e.x]
-		b, q := 0.0, Point{float64(e.x), float64(e.y)}
-		if e.dir == 0 {
-			b = f.d[e.y*f.nx+e.x+1]
-		} else {
-			b = f.d[(e.y+1)*f.nx+e.x]
-		}
-		t := .5
-		if a != b && !math.IsInf(a, 0) && !math.IsInf(b, 0) {
-			t = math.Max(0, math.Min(1, (level-a)/(b-a)))
-		}
-		if e.dir == 0 {
-			q.X += t
-		} else {
-			q.Y += t
-		}
-		return q
-	}
-	next := map[edge]edge{}
-	var order []edge
+	next := map[border]border{}
+	var order []border
 	for y := range f.ny - 1 {
 		for x := range f.nx - 1 {
-			i := y*f.nx + x
-			k := 0
-			for b, v := range [4]float64{f.d[i], f.d[i+1], f.d[i+1+f.nx], f.d[i+f.nx]} {
-				if v <= level {
-					k |= 1 << b
-				}
-			}
-			if k == 0 || k == 15 {
-				continue
-			}
-			south, east, north, west := edge{x, y, 0}, edge{x + 1, y, 1}, edge{x, y + 1, 0}, edge{x, y, 1}
-			go_ := func(from, to edge) {
+			for _, way := range ways[f.corners(x, y, level)] {
+				from, to := way[0].of(x, y), way[1].of(x, y)
 				next[from] = to
 				order = append(order, from)
 			}
-			switch k { // bits: 1 south-west, 2 south-east, 4 north-east, 8 north-west
-			case 1:
-				go_(south, west)
-			case 2:
-				go_(east, south)
-			case 3:
-				go_(east, west)
-			case 4:
-				go_(north, east)
-			case 5:
-				go_(south, east)
-				go_(north, west)
-			case 6:
-				go_(north, south)
-			case 7:
-				go_(north, west)
-			case 8:
-				go_(west, north)
-			case 9:
-				go_(south, north)
-			case 10:
-				go_(east, north)
-				go_(west, south)
-			case 11:
-				go_(east, north)
-			case 12:
-				go_(west, east)
-			case 13:
-				go_(south, east)
-			case 14:
-				go_(west, south)
-			}
 		}
 	}
-	used := map[edge]bool{}
+	used := map[border]bool{}
 	var out [][]Point
 	for _, start := range order {
 		if used[start] {
@@ -117,7 +55,7 @@ func (f field) contours(level float64) [][]Point {
 		e, ok := start, true
 		for ok && !used[e] {
 			used[e] = true
-			loop = append(loop, at(e))
+			loop = append(loop, f.crossed(e, level))
 			e, ok = next[e]
 		}
 		if len(loop) > 2 {
@@ -125,6 +63,75 @@ func (f field) contours(level float64) [][]Point {
 		}
 	}
 	return out
+}
+
+// border is the way from a cell to the one right of it (dir 0) or above it (1).
+type border struct{ x, y, dir int }
+
+// compass is a side of the square between four cells.
+type compass int
+
+const (
+	south compass = iota
+	east
+	north
+	west
+)
+
+// of is that side of the square whose lower left cell is x, y.
+func (c compass) of(x, y int) border {
+	return [...]border{{x, y, 0}, {x + 1, y, 1}, {x, y + 1, 0}, {x, y, 1}}[c]
+}
+
+// ways are how the line goes through a square, from side to side, by which of its cells lie
+// inside: 1 south-west, 2 south-east, 4 north-east, 8 north-west.
+var ways = [16][][2]compass{
+	1:  {{south, west}},
+	2:  {{east, south}},
+	3:  {{east, west}},
+	4:  {{north, east}},
+	5:  {{south, east}, {north, west}},
+	6:  {{north, south}},
+	7:  {{north, west}},
+	8:  {{west, north}},
+	9:  {{south, north}},
+	10: {{east, north}, {west, south}},
+	11: {{east, north}},
+	12: {{west, east}},
+	13: {{south, east}},
+	14: {{west, south}},
+}
+
+// corners says which cells of a square lie inside, as ways has it.
+func (f field) corners(x, y int, level float64) (k int) {
+	i := y*f.nx + x
+	for b, v := range [4]float64{f.d[i], f.d[i+1], f.d[i+1+f.nx], f.d[i+f.nx]} {
+		if v <= level {
+			k |= 1 << b
+		}
+	}
+	return k
+}
+
+// crossed is where the field is level on a border.
+func (f field) crossed(e border, level float64) Point {
+	a := f.d[e.y*f.nx+e.x]
+	b, q := 0.0, Point{float64(e.x), float64(e.y)}
+	if e.dir == 0 {
+		b = f.d[e.y*f.nx+e.x+1]
+	} else {
+		b = f.d[(e.y+1)*f.nx+e.x]
+	}
+	t := .5
+	if a != b && !math.IsInf(a, 0) && !math.IsInf(b, 0) {
+		t = math.Max(0, math.Min(1, (level-a)/(b-a)))
+	}
+	if e.dir == 0 {
+		q.X += t
+	} else {
+		q.Y += t
+	}
+	return q
 }
 
 // Simplified drops corners of a ring that lie within tol of the line through

@@ -80,87 +80,88 @@ func (f Frame) Lay() (*Shape, error) {
 	if f.Load < 0 || f.Load > 1000 {
 		return nil, measure.Bad("load", "%s cannot hang on a pipe; write such as 5 kg", measure.Kilograms(f.Load))
 	}
-	cut := func(outside float64) float64 { return outside - f.OD - 2*f.TakeOff }
 	storeys := max(1, f.Levels-1)
-	rise := (f.H - f.OD) / float64(storeys)
-	post := rise - 2*f.TakeOff
-	foot := f.Levels == 1
-	if foot { // its posts end on the floor: a fitting above only
-		post = f.H - f.OD/2 - f.TakeOff
-	}
+	wide, deep, post := f.between(f.W), f.between(f.D), f.post(storeys)
 	for _, of := range []struct {
 		field  string
 		length float64
-	}{{"width", cut(f.W)}, {"depth", cut(f.D)}, {"height", post}} {
+	}{{"width", wide}, {"depth", deep}, {"height", post}} {
 		if l := of.length; l < f.OD {
 			return nil, measure.Bad(of.field, "leaves %s of pipe between its fittings; make it larger", in(l))
 		}
 	}
 	n := 2 * f.Levels
-	s := &Shape{Cuts: []Cut{{"Rail, wide", cut(f.W), n}, {"Rail, deep", cut(f.D), n}, {"Post", post, 4 * storeys}}}
-	exact := source.Exact("outside size less the pipe and both take-offs")
-	for i, k := range []struct {
-		key, label string
-		outside    float64
-	}{{"wide", "Rails along the width", f.W}, {"deep", "Rails along the depth", f.D}} {
-		l := s.Cuts[i].Length
-		s.Results = append(s.Results, result(k.key, k.label, l, "mm", fmt.Sprintf("%d of %s", n, in(l))).
-			With("L = outside - pipe - 2 take-off", fmt.Sprintf("%.1f - %.1f - 2 x %.1f", k.outside, f.OD, f.TakeOff),
-				measure.MarkedTape(l), exact, fitFrom),
-		)
+	s := &Shape{Cuts: []Cut{{"Rail, wide", wide, n}, {"Rail, deep", deep, n}, {"Post", post, 4 * storeys}}}
+	s.Results = append(f.lengths(wide, deep, post, storeys), f.fittings())
+	if f.Load > 0 {
+		s.Results = append(s.Results, f.bent()...)
 	}
-	how, numbers := "L = (H - pipe) / storeys - 2 take-off", fmt.Sprintf(
-		"(%.1f - %.1f) / %d - 2 x %.1f",
-		f.H,
-		f.OD,
-		storeys,
-		f.TakeOff,
-	)
-	if foot {
+	f.stand(s)
+	return s, nil
+}
+
+// between is the pipe between two fittings whose outsides are so far apart.
+func (f Frame) between(outside float64) float64 { return outside - f.OD - 2*f.TakeOff }
+
+// post is the pipe of one storey; with rails at the top alone the posts end on the floor,
+// with a fitting above only.
+func (f Frame) post(storeys int) float64 {
+	if f.Levels == 1 {
+		return f.H - f.OD/2 - f.TakeOff
+	}
+	return (f.H-f.OD)/float64(storeys) - 2*f.TakeOff
+}
+
+// lengths are the pipes with their working.
+func (f Frame) lengths(wide, deep, post float64, storeys int) (out []source.Result) {
+	exact := source.Exact("outside size less the pipe and both take-offs")
+	n := 2 * f.Levels
+	for _, k := range []struct {
+		key, label string
+		l, outside float64
+	}{{"wide", "Rails along the width", wide, f.W}, {"deep", "Rails along the depth", deep, f.D}} {
+		out = append(out, result(k.key, k.label, k.l, "mm", fmt.Sprintf("%d of %s", n, in(k.l))).
+			With("L = outside - pipe - 2 take-off", fmt.Sprintf("%.1f - %.1f - 2 x %.1f", k.outside, f.OD, f.TakeOff),
+				measure.MarkedTape(k.l), exact, fitFrom))
+	}
+	how := "L = (H - pipe) / storeys - 2 take-off"
+	numbers := fmt.Sprintf("(%.1f - %.1f) / %d - 2 x %.1f", f.H, f.OD, storeys, f.TakeOff)
+	if f.Levels == 1 {
 		how, numbers = "L = H - pipe / 2 - take-off", fmt.Sprintf("%.1f - %.1f / 2 - %.1f", f.H, f.OD, f.TakeOff)
 	}
-	s.Results = append(
-		s.Results,
-		result("post", "Posts", post, "mm", fmt.Sprintf("%d of %s", 4*storeys, in(post))).
-			With(how, numbers, measure.MarkedTape(post), exact, fitFrom),
-	)
+	return append(out, result("post", "Posts", post, "mm", fmt.Sprintf("%d of %s", 4*storeys, in(post))).
+		With(how, numbers, measure.MarkedTape(post), exact, fitFrom))
+}
+
+// fittings counts them.
+func (f Frame) fittings() source.Result {
 	corners, tees := 8, 4*(f.Levels-2)
-	if foot {
+	if f.Levels == 1 {
 		corners, tees = 4, 0
 	}
 	text := fmt.Sprintf("%d corners of three ways", corners)
 	if tees > 0 {
 		text += fmt.Sprintf(", %d tees of four ways", tees)
 	}
-	s.Results = append(
-		s.Results,
-		result("fittings", "Fittings", float64(corners+tees), "", text).
-			With("a corner where three pipes meet, a four-way where a post goes on",
-				fmt.Sprintf("%d levels of rails", f.Levels), text, source.Exact("count")),
-	)
-	if f.Load > 0 {
-		l := math.Max(f.W, f.D)
-		stress, sag := Rail(f.OD, f.Bore, l, f.Load)
-		s.Results = append(
-			s.Results,
-			result(
-				"stress",
-				"Bending, loaded rail",
-				stress/1e6,
-				"MPa",
-				fmt.Sprintf("%.1f MPa of %.1f", stress/1e6, PipeStress/1e6),
-			).
-				With("F L / (4 Z)", fmt.Sprintf("%s on %s", measure.Kilograms(f.Load), measure.MarkedTape(l)),
-					fmt.Sprintf("%.2f MPa", stress/1e6),
-					source.Exact("simply carried beam, load at its middle"), pipeFrom),
-			result("sag", "Sag, loaded rail", sag, "mm", fmt.Sprintf("%.1f mm", sag)).
-				With("F L^3 / (48 E I)", fmt.Sprintf("%s on %s, E %.1f GPa", measure.Kilograms(f.Load), measure.MarkedTape(l),
-					PipeModulus/1e9),
-					fmt.Sprintf("%.1f mm", sag), source.Exact("simply carried beam, load at its middle"), pipeFrom),
-		)
+	return result("fittings", "Fittings", float64(corners+tees), "", text).
+		With("a corner where three pipes meet, a four-way where a post goes on",
+			fmt.Sprintf("%d levels of rails", f.Levels), text, source.Exact("count"))
+}
+
+// bent is how the longest rail bears its load.
+func (f Frame) bent() []source.Result {
+	l := math.Max(f.W, f.D)
+	stress, sag := Rail(f.OD, f.Bore, l, f.Load)
+	beam := source.Exact("simply carried beam, load at its middle")
+	on := fmt.Sprintf("%s on %s", measure.Kilograms(f.Load), measure.MarkedTape(l))
+	text := fmt.Sprintf("%.1f MPa of %.1f", stress/1e6, PipeStress/1e6)
+	return []source.Result{
+		result("stress", "Bending, loaded rail", stress/1e6, "MPa", text).
+			With("F L / (4 Z)", on, fmt.Sprintf("%.2f MPa", stress/1e6), beam, pipeFrom),
+		result("sag", "Sag, loaded rail", sag, "mm", fmt.Sprintf("%.1f mm", sag)).
+			With("F L^3 / (48 E I)", fmt.Sprintf("%s, E %.1f GPa", on, PipeModulus/1e9), fmt.Sprintf("%.1f mm", sag), beam,
+				pipeFrom),
 	}
-	f.stand(s)
-	return s, nil
 }
 
 // stand draws every pipe from fitting to fitting.

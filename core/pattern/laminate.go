@@ -39,91 +39,119 @@ func (l Laminate) Lay() (*Shape, error) {
 	if l.Plies < 1 || l.Plies > 12 {
 		return nil, measure.Bad("plies", "%d plies; write 1 to 12", l.Plies)
 	}
-	face := halfEllipsoid(l.W/2, l.H/2, l.Deep) / 1e6
-	wide, high, deep := l.W+2*trimEdge, l.H+2*trimEdge, l.Deep
-	laidUp := face + (math.Pi/4*(wide*high-l.W*l.H))/1e6
-	n := float64(l.Plies)
-	fibre := laidUp * n * l.Fibre
-	resin := fibre * (1 - l.Glass) / l.Glass
-	mixed := resin * (1 + wasted)
-	thick := n * l.Fibre / l.Glass / l.Density * 1000
-	mass := face * n * l.Fibre / l.Glass
+	x := l.laidUp()
+	s := &Shape{Size: Vec{l.W, l.Deep, l.H}, Mass: x.mass, Outside: x.face * 1e6, Walls: []string{"front"}}
+	s.Results = append(x.takes(), x.cured()...)
 	if l.Gel {
-		mass += face * gelMass
-	}
-	working := laidUp * n / wettedOut
-	mixes := math.Ceil(working/l.Pot - 1e-9)
-
-	kg := measure.Kilograms
-	m2 := func(v float64) string { return fmt.Sprintf("%.2f m2", v) }
-	s := &Shape{Size: Vec{l.W, deep, l.H}, Mass: mass, Outside: face * 1e6, Walls: []string{"front"}}
-	thomsen := source.FromMemory("half an ellipsoid's area by Thomsen's formula, true to 1.1 %")
-	memory := source.FromMemory("a ply's mass and its share of glass, as its maker gives them")
-	s.Results = append(s.Results,
-		result("face", "Mould face", face, "m2", m2(face)).
-			With("half an ellipsoid", fmt.Sprintf("%s x %s, %s deep", in(l.W), in(l.H), in(l.Deep)), m2(face), thomsen),
-		result("cloth", "Mat or cloth", laidUp*n*(1+lapped), "m2", m2(laidUp*n*(1+lapped))).With(
-			"(face + an inch over the rim) x plies, 15 % for overlaps",
-			fmt.Sprintf("%.4f m2 x %d x 1.15", laidUp, l.Plies),
-			m2(laidUp*n*(1+lapped)),
-			source.FromTrade("strips overlap; an edge to trim"),
-		),
-		result("resin", "Resin to mix", mixed, "kg", kg(mixed)).With(
-			"plies x mass of a ply x (1 - glass) / glass, 15 % lost",
-			fmt.Sprintf("%.4f m2 x %d x %g kg/m2 x (1 - %g) / %g x 1.15", laidUp, l.Plies, l.Fibre, l.Glass, l.Glass),
-			kg(mixed),
-			memory,
-			source.FromTrade("10 to 15 % stays in cups and brushes"),
-		),
-		result("hardener", "Hardener in it", mixed*l.Hardener, "kg", kg(mixed*l.Hardener)).With(
-			"resin x its share by mass",
-			fmt.Sprintf("%.4f kg x %g", mixed, l.Hardener),
-			kg(mixed*l.Hardener),
-			source.FromMemory("read the product's own sheet: too much runs hot, too little never cures"),
-		),
-		result("mixes", "Mixes, each before it gels", mixes, "", fmt.Sprintf("%.0f of %s", mixes, kg(mixed/mixes))).With(
-			"plies x face / 0.1 m2 a minute / pot life; rounded up",
-			fmt.Sprintf("%.4f m2 x %d / 0.1 / %.1f", laidUp, l.Plies, l.Pot/60),
-			fmt.Sprintf("%.0f", mixes),
-			source.FromTrade("one person wets out a square metre of one ply in ten minutes"),
-		),
-		result("thick", "It is thick", thick, "mm", fmt.Sprintf("%.1f mm", thick)).With(
-			"plies x mass of a ply / glass / density",
-			fmt.Sprintf("%d x %g kg/m2 / %g / %g kg/m3 x 1000", l.Plies, l.Fibre, l.Glass, l.Density),
-			fmt.Sprintf("%.1f mm", thick),
-			memory,
-		),
-		result("mass", "Mass, bare", mass, "kg", kg(mass)).With(
-			"face x (plies x mass of a ply / glass + gel coat)",
-			l.sums(face),
-			kg(mass),
-			memory,
-		),
-	)
-	if l.Gel {
-		gel := laidUp * gelMass * (1 + wasted)
-		s.Results = append(s.Results, result("gel", "Gel coat", gel, "kg", kg(gel)).With(
+		gel := x.area * gelMass * (1 + wasted)
+		s.Results = append(s.Results, result("gel", "Gel coat", gel, "kg", measure.Kilograms(gel)).With(
 			"face x 0.6 kg/m2, 15 % lost",
-			fmt.Sprintf("%.4f m2 x 0.6 kg/m2 x 1.15", laidUp),
-			kg(gel),
+			fmt.Sprintf("%.4f m2 x 0.6 kg/m2 x 1.15", x.area),
+			measure.Kilograms(gel),
 			source.FromTrade("brushed half a millimetre thick"),
 		))
 	}
+	s.Bodies = []Body{l.body()}
+	return s, nil
+}
+
+// laidUp is a lay-up reckoned: areas in m2, masses in kg, thickness in mm.
+type laidUp struct {
+	Laminate
+	face, area         float64 // of the mould, and with what goes over its rim
+	mixed, mass, thick float64
+	mixes              float64
+}
+
+func (l Laminate) laidUp() laidUp {
+	x := laidUp{Laminate: l, face: halfEllipsoid(l.W/2, l.H/2, l.Deep) / 1e6}
+	wide, high := l.W+2*trimEdge, l.H+2*trimEdge
+	x.area = x.face + (math.Pi/4*(wide*high-l.W*l.H))/1e6
+	n := float64(l.Plies)
+	fibre := x.area * n * l.Fibre
+	x.mixed = fibre * (1 - l.Glass) / l.Glass * (1 + wasted)
+	x.thick = n * l.Fibre / l.Glass / l.Density * 1000
+	if x.mass = x.face * n * l.Fibre / l.Glass; l.Gel {
+		x.mass += x.face * gelMass
+	}
+	x.mixes = math.Ceil(x.area*n/wettedOut/l.Pot - 1e-9)
+	return x
+}
+
+var plyFrom = source.FromMemory("a ply's mass and its share of glass, as its maker gives them")
+
+// takes is what it takes, with its working.
+func (x laidUp) takes() []source.Result {
+	kg := measure.Kilograms
+	m2 := func(v float64) string { return fmt.Sprintf("%.2f m2", v) }
+	cloth, hardener := x.area*float64(x.Plies)*(1+lapped), x.mixed*x.Hardener
+	each := fmt.Sprintf("%.0f of %s", x.mixes, kg(x.mixed/x.mixes))
+	return []source.Result{
+		result("face", "Mould face", x.face, "m2", m2(x.face)).
+			With("half an ellipsoid", fmt.Sprintf("%s x %s, %s deep", in(x.W), in(x.H), in(x.Deep)), m2(x.face),
+				source.FromMemory("half an ellipsoid's area by Thomsen's formula, true to 1.1 %")),
+		result("cloth", "Mat or cloth", cloth, "m2", m2(cloth)).With(
+			"(face + an inch over the rim) x plies, 15 % for overlaps",
+			fmt.Sprintf("%.4f m2 x %d x 1.15", x.area, x.Plies),
+			m2(cloth),
+			source.FromTrade("strips overlap; an edge to trim"),
+		),
+		result("resin", "Resin to mix", x.mixed, "kg", kg(x.mixed)).With(
+			"plies x mass of a ply x (1 - glass) / glass, 15 % lost",
+			fmt.Sprintf("%.4f m2 x %d x %g kg/m2 x (1 - %g) / %g x 1.15", x.area, x.Plies, x.Fibre, x.Glass, x.Glass),
+			kg(x.mixed),
+			plyFrom,
+			source.FromTrade("10 to 15 % stays in cups and brushes"),
+		),
+		result("hardener", "Hardener in it", hardener, "kg", kg(hardener)).With(
+			"resin x its share by mass",
+			fmt.Sprintf("%.4f kg x %g", x.mixed, x.Hardener),
+			kg(hardener),
+			source.FromMemory("read the product's own sheet: too much runs hot, too little never cures"),
+		),
+		result("mixes", "Mixes, each before it gels", x.mixes, "", each).With(
+			"plies x face / 0.1 m2 a minute / pot life; rounded up",
+			fmt.Sprintf("%.4f m2 x %d / 0.1 / %.1f", x.area, x.Plies, x.Pot/60),
+			fmt.Sprintf("%.0f", x.mixes),
+			source.FromTrade("one person wets out a square metre of one ply in ten minutes"),
+		),
+	}
+}
+
+// cured is what comes out, with its working.
+func (x laidUp) cured() []source.Result {
+	return []source.Result{
+		result("thick", "It is thick", x.thick, "mm", fmt.Sprintf("%.1f mm", x.thick)).With(
+			"plies x mass of a ply / glass / density",
+			fmt.Sprintf("%d x %g kg/m2 / %g / %g kg/m3 x 1000", x.Plies, x.Fibre, x.Glass, x.Density),
+			fmt.Sprintf("%.1f mm", x.thick),
+			plyFrom,
+		),
+		result("mass", "Mass, bare", x.mass, "kg", measure.Kilograms(x.mass)).With(
+			"face x (plies x mass of a ply / glass + gel coat)",
+			x.sums(x.face),
+			measure.Kilograms(x.mass),
+			plyFrom,
+		),
+	}
+}
+
+// body is the shell in space: its rim stands upright, the dish to the front.
+func (l Laminate) body() Body {
 	var dome Profile
 	for k := range 49 {
 		sn, cs := math.Sincos(math.Pi / 2 * float64(k) / 48)
-		dome = append(dome, Point{l.W / 2 * cs, deep * sn})
+		dome = append(dome, Point{l.W / 2 * cs, l.Deep * sn})
 	}
 	b := turned("shell", dome, l.H/l.W)
-	for i := range b.Faces { // its rim stands upright, the dish to the front
+	for i := range b.Faces {
 		f := &b.Faces[i]
 		for k, v := range f.Points {
-			f.Points[k] = Vec{v.X, deep/2 - v.Z, v.Y + l.H/2}
+			f.Points[k] = Vec{v.X, l.Deep/2 - v.Z, v.Y + l.H/2}
 		}
 	}
 	b.Explode = Vec{0, -1, 0}
-	s.Bodies = []Body{b}
-	return s, nil
+	return b
 }
 
 // sums is the shell's mass in numbers.

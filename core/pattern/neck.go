@@ -20,134 +20,186 @@ type Neck struct {
 // width the exact shortest chord there. Cost grows with the part's area over safe
 // squared. Waists come first, the narrowest of each kind first.
 func (p Panel) Necks(safe float64) []Neck {
-	lo, hi := p.Bounds()
-	w, h := hi.X-lo.X, hi.Y-lo.Y
-	cell := math.Max(safe/10, math.Max(w, h)/600)
-	if safe <= 0 || cell > safe/3 { // too large to see the neck: no prop's part is
-		cell = safe / 3
-		if w*h/(cell*cell) > 4e6 {
-			return nil
-		}
+	f := p.neckGrid(safe)
+	if f == nil {
+		return nil
 	}
-	nx, ny := int(w/cell)+3, int(h/cell)+3
-	rings := append([][]Point{p.Outline}, p.Holes...)
-	in := make([]bool, nx*ny)
-	var xs []float64
-	mid := func(x, y int) Point {
-		return Point{lo.X + (float64(x)-.5)*cell, lo.Y + (float64(y)-.5)*cell}
-	}
-	for y := range ny {
-		cy := mid(0, y).Y
-		xs = xs[:0]
-		for _, r := range rings {
-			for i := range r {
-				a, b := r[i], r[(i+1)%len(r)]
-				if (a.Y > cy) != (b.Y > cy) {
-					xs = append(xs, (b.X-a.X)*(cy-a.Y)/(b.Y-a.Y)+a.X)
-				}
-			}
-		}
-		sort.Float64s(xs)
-		for k := 0; k+1 < len(xs); k += 2 {
-			from, to := int(math.Ceil((xs[k]-lo.X)/cell+.5)), int(math.Floor((xs[k+1]-lo.X)/cell+.5))
-			for x := max(0, from); x <= min(nx-1, to); x++ {
-				in[y*nx+x] = true
-			}
-		}
-	}
-	d := distances(in, nx, ny) // to the nearest cell outside, in cells
-	// flood from the fattest cell down: where two floods with fat hearts of their
-	// own meet is a waist
-	order := make([]int, 0, len(in))
-	for i, v := range in {
-		if v {
-			order = append(order, i)
-		}
-	}
-	sort.SliceStable(order, func(a, b int) bool { return d[order[a]] > d[order[b]] })
-	parent := make([]int, len(in))
-	peak := make([]float64, len(in))
-	for i := range parent {
-		parent[i] = -1
-	}
-	find := func(i int) int {
-		for parent[i] != i {
-			parent[i] = parent[parent[i]]
-			i = parent[i]
-		}
-		return i
-	}
-	width := func(i int) float64 { return (2*d[i] - 1) * cell }
-	var out []Neck
-	for _, i := range order {
-		parent[i], peak[i] = i, d[i]
-		x, y := i%nx, i/nx
-		for dy := -1; dy <= 1; dy++ {
-			for dx := -1; dx <= 1; dx++ {
-				if x+dx < 0 || x+dx >= nx || y+dy < 0 || y+dy >= ny {
-					continue
-				}
-				k := (y+dy)*nx + x + dx
-				if parent[k] < 0 {
-					continue
-				}
-				a, b := find(i), find(k)
-				if a == b {
-					continue
-				}
-				if peak[a] < peak[b] {
-					a, b = b, a
-				}
-				if width(i) < safe+2*cell && peak[b] > 1.35*d[i]+1 {
-					if across := chord(rings, mid(x, y)); across < safe-1e-9 {
-						out = append(out, Neck{At: mid(x, y), Width: across})
-					}
-				}
-				parent[b] = a
-			}
-		}
-	}
-	// limbs: what no disc of the safe width reaches
-	half := safe/2/cell - 1 // what lies this deep lets the disc in, to a cell
-	away := make([]bool, len(in))
-	for i := range away {
-		away[i] = !(in[i] && d[i] >= half)
-	}
-	far := distances(away, nx, ny)
-	seen := make([]bool, len(in))
-	for _, i := range order {
-		if seen[i] || far[i] <= half+1.5 {
-			continue
-		}
-		stack, tip := []int{i}, i
-		seen[i] = true
-		widest := 0.0
-		for len(stack) > 0 {
-			k := stack[len(stack)-1]
-			stack = stack[:len(stack)-1]
-			if far[k] > far[tip] {
-				tip = k
-			}
-			widest = math.Max(widest, d[k])
-			for _, n := range []int{k - 1, k + 1, k - nx, k + nx, k - nx - 1, k - nx + 1, k + nx - 1, k + nx + 1} {
-				if n >= 0 && n < len(in) && in[n] && !seen[n] && far[n] > half+1.5 {
-					seen[n] = true
-					stack = append(stack, n)
-				}
-			}
-		}
-		reach := far[tip]*cell - safe/2
-		if math.IsInf(far[tip], 1) { // the whole part is thin
-			reach = math.Max(w, h)
-		}
-		if reach > 2*safe {
-			out = append(out, Neck{At: mid(tip%nx, tip/nx), Width: (2*widest - 1) * cell, Limb: true, Reach: reach})
-		}
-	}
+	out := append(f.waists(safe), f.limbs(safe)...)
 	sort.SliceStable(out, func(a, b int) bool {
 		return !out[a].Limb && out[b].Limb || out[a].Limb == out[b].Limb && out[a].Width < out[b].Width
 	})
 	return out
+}
+
+// neckGrid is a part in cells.
+type neckGrid struct {
+	lo     Point
+	w, h   float64 // of its box
+	cell   float64
+	nx, ny int
+	rings  [][]Point
+	in     []bool
+	d      []float64 // to the nearest cell outside, in cells
+	order  []int     // the cells inside, the fattest first
+}
+
+// neckGrid marks the cells that lie in a part; nil where it is too large to see a neck in.
+func (p Panel) neckGrid(safe float64) *neckGrid {
+	lo, hi := p.Bounds()
+	f := &neckGrid{lo: lo, w: hi.X - lo.X, h: hi.Y - lo.Y, rings: append([][]Point{p.Outline}, p.Holes...)}
+	f.cell = math.Max(safe/10, math.Max(f.w, f.h)/600)
+	if safe <= 0 || f.cell > safe/3 { // no prop's part is
+		f.cell = safe / 3
+		if f.w*f.h/(f.cell*f.cell) > 4e6 {
+			return nil
+		}
+	}
+	f.nx, f.ny = int(f.w/f.cell)+3, int(f.h/f.cell)+3
+	f.in = make([]bool, f.nx*f.ny)
+	var xs []float64
+	for y := range f.ny {
+		xs = f.crossings(f.mid(0, y).Y, xs[:0])
+		for k := 0; k+1 < len(xs); k += 2 {
+			from, to := math.Ceil((xs[k]-lo.X)/f.cell+.5), math.Floor((xs[k+1]-lo.X)/f.cell+.5)
+			for x := max(0, int(from)); x <= min(f.nx-1, int(to)); x++ {
+				f.in[y*f.nx+x] = true
+			}
+		}
+	}
+	f.d = distances(f.in, f.nx, f.ny)
+	for i, v := range f.in {
+		if v {
+			f.order = append(f.order, i)
+		}
+	}
+	sort.SliceStable(f.order, func(a, b int) bool { return f.d[f.order[a]] > f.d[f.order[b]] })
+	return f
+}
+
+// crossings are where a level line crosses the outline, from the left.
+func (f *neckGrid) crossings(y float64, xs []float64) []float64 {
+	for _, r := range f.rings {
+		for i := range r {
+			a, b := r[i], r[(i+1)%len(r)]
+			if (a.Y > y) != (b.Y > y) {
+				xs = append(xs, (b.X-a.X)*(y-a.Y)/(b.Y-a.Y)+a.X)
+			}
+		}
+	}
+	sort.Float64s(xs)
+	return xs
+}
+
+// mid is the middle of a cell.
+func (f *neckGrid) mid(x, y int) Point {
+	return Point{f.lo.X + (float64(x)-.5)*f.cell, f.lo.Y + (float64(y)-.5)*f.cell}
+}
+
+// width is how wide the part is at a cell in its middle.
+func (f *neckGrid) width(d float64) float64 { return (2*d - 1) * f.cell }
+
+// around are the cells beside one.
+func (f *neckGrid) around(i int) (out []int) {
+	x, y := i%f.nx, i/f.nx
+	for dy := -1; dy <= 1; dy++ {
+		for dx := -1; dx <= 1; dx++ {
+			if x+dx >= 0 && x+dx < f.nx && y+dy >= 0 && y+dy < f.ny {
+				out = append(out, (y+dy)*f.nx+x+dx)
+			}
+		}
+	}
+	return out
+}
+
+// waists floods from the fattest cell down: where two floods with fat hearts of their own
+// meet is a waist.
+func (f *neckGrid) waists(safe float64) (out []Neck) {
+	root := make([]int32, len(f.in)) // of those that are flooded
+	peak := make([]float64, len(f.in))
+	for i := range root {
+		root[i] = -1
+	}
+	for _, i := range f.order {
+		root[i], peak[i] = int32(i), f.d[i]
+		for _, k := range f.around(i) {
+			if root[k] < 0 {
+				continue
+			}
+			a, b := rootOf(root, int32(i)), rootOf(root, int32(k))
+			if a == b {
+				continue
+			}
+			if peak[a] < peak[b] {
+				a, b = b, a
+			}
+			if f.width(f.d[i]) < safe+2*f.cell && peak[b] > 1.35*f.d[i]+1 {
+				at := f.mid(i%f.nx, i/f.nx)
+				if across := chord(f.rings, at); across < safe-1e-9 {
+					out = append(out, Neck{At: at, Width: across})
+				}
+			}
+			root[b] = a
+		}
+	}
+	return out
+}
+
+func rootOf(root []int32, i int32) int32 {
+	for root[i] != i {
+		root[i] = root[root[i]]
+		i = root[i]
+	}
+	return i
+}
+
+// limbs are what no disc of the safe width reaches.
+func (f *neckGrid) limbs(safe float64) (out []Neck) {
+	half := safe/2/f.cell - 1 // what lies this deep lets the disc in, to a cell
+	away := make([]bool, len(f.in))
+	for i := range away {
+		away[i] = !(f.in[i] && f.d[i] >= half)
+	}
+	far := distances(away, f.nx, f.ny)
+	thin := make([]bool, len(f.in)) // and not looked at yet
+	for i := range thin {
+		thin[i] = f.in[i] && far[i] > half+1.5
+	}
+	for _, i := range f.order {
+		if !thin[i] {
+			continue
+		}
+		tip, widest := f.limb(i, thin, far)
+		reach := far[tip]*f.cell - safe/2
+		if math.IsInf(far[tip], 1) { // the whole part is thin
+			reach = math.Max(f.w, f.h)
+		}
+		if reach > 2*safe {
+			out = append(out, Neck{At: f.mid(tip%f.nx, tip/f.nx), Width: f.width(widest), Limb: true, Reach: reach})
+		}
+	}
+	return out
+}
+
+// limb goes over the thin cells that hang together with one, and takes them out: the one
+// that lies farthest out, and how deep the deepest lies.
+func (f *neckGrid) limb(i int, thin []bool, far []float64) (tip int, widest float64) {
+	stack := []int{i}
+	tip, thin[i] = i, false
+	for len(stack) > 0 {
+		k := stack[len(stack)-1]
+		stack = stack[:len(stack)-1]
+		if far[k] > far[tip] {
+			tip = k
+		}
+		widest = math.Max(widest, f.d[k])
+		for _, n := range []int{k - 1, k + 1, k - f.nx, k + f.nx, k - f.nx - 1, k - f.nx + 1, k + f.nx - 1, k + f.nx + 1} {
+			if n >= 0 && n < len(thin) && thin[n] { // no cell at the border is
+				thin[n] = false
+				stack = append(stack, n)
+			}
+		}
+	}
+	return tip, widest
 }
 
 // chord is the shortest way across the outline through about s: from the

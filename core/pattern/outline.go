@@ -198,43 +198,22 @@ func (o Outline) Lay() (*Shape, error) {
 	if len(o.Rings) == 0 {
 		return nil, measure.Bad("path", "is empty; write x,y pairs such as 0,0 36,0 18,60")
 	}
-	lo, hi := Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
-	for _, r := range o.Rings {
-		for _, q := range r {
-			lo, hi = Point{math.Min(lo.X, q.X), math.Min(lo.Y, q.Y)}, Point{math.Max(hi.X, q.X), math.Max(hi.Y, q.Y)}
-		}
-	}
-	if hi.X <= lo.X || hi.Y <= lo.Y {
-		return nil, measure.Bad("path", "has no area")
-	}
-	fx, fy := o.W/(hi.X-lo.X), o.H/(hi.Y-lo.Y)
-	if o.W == 0 {
-		fx = fy
-	}
-	if o.H == 0 {
-		fy = fx
-	}
-	wide, tall := fx*(hi.X-lo.X), fy*(hi.Y-lo.Y)
-	if err := sizes("width", wide, "height", tall); err != nil {
+	rings, scale, err := o.stretched()
+	if err != nil {
 		return nil, err
 	}
-	rings := make([][]Point, len(o.Rings))
-	for i, r := range o.Rings {
-		for _, q := range r {
-			rings[i] = append(rings[i], Point{(q.X - lo.X) * fx, (q.Y - lo.Y) * fy})
-		}
-	}
 	if at, yes := crossing(rings); yes {
-		return nil, measure.Bad("path", "meets itself %s from the left, %s up; a saw cannot cut that", in(at.X), in(at.Y))
+		return nil, measure.Bad(
+			"path",
+			"meets itself %s from the left, %s up; a saw cannot cut that",
+			in(at.X),
+			in(at.Y),
+		)
 	}
 	s := &Shape{}
 	sides := []string{""}
 	if o.Pair {
 		sides = []string{"left", "right"}
-	}
-	pitch := o.Pitch
-	if pitch <= 0 {
-		pitch = o.T * 4
 	}
 	list := parts(rings)
 	no := 0
@@ -248,44 +227,9 @@ func (o Outline) Lay() (*Shape, error) {
 				id, name = id+"-"+side, name+", "+side
 			}
 			p := Panel{ID: id, Name: name, Copies: o.Copies, Thick: o.T, Grain: "up", Hand: side}
-			for i, r := range part {
-				if side == "right" {
-					m := make([]Point, len(r))
-					for j, q := range r {
-						m[len(r)-1-j] = Point{wide - q.X, q.Y}
-					}
-					r = m
-				}
-				if i == 0 {
-					p.Outline = r
-				} else {
-					p.Holes = append(p.Holes, r)
-				}
-			}
-			plo, _ := p.Bounds()
-			shift := func(r []Point) []Point {
-				out := make([]Point, len(r))
-				for i, q := range r {
-					out[i] = Point{q.X - plo.X, q.Y - plo.Y}
-				}
-				return out
-			}
-			p.Outline = shift(p.Outline)
-			for i := range p.Holes {
-				p.Holes[i] = shift(p.Holes[i])
-			}
+			corner := p.outlined(part, scale.wide)
 			s.Panels = append(s.Panels, p)
-			for c := range min(o.Copies, 40) {
-				at := float64(no+c) * pitch
-				if o.Around > 0 {
-					at = float64((no+c)%2) * o.T // every other one behind its neighbours
-				}
-				b := cutout(p, c, Point{plo.X - wide/2, plo.Y}, at, o.Lying, tall)
-				if o.Around > 0 {
-					b.petal(2*math.Pi*float64(no+c)/float64(o.Copies*len(sides)), o.Around/2, o.Lying, tall)
-				}
-				s.Bodies = append(s.Bodies, b)
-			}
+			s.Bodies = append(s.Bodies, o.copies(p, corner, scale, no, o.Copies*len(sides))...)
 		}
 		no += o.Copies
 	}
@@ -295,14 +239,99 @@ func (o Outline) Lay() (*Shape, error) {
 		area += p.Area() * float64(p.Copies)
 	}
 	s.Results = append(s.Results,
-		result("scale", "Scale of the drawing", fx, "mm", measure.Decimal(fx, 3)+" mm a unit").
-			With("known size / size in the drawing", fmt.Sprintf("%s / %s", in(wide), measure.Decimal(hi.X-lo.X, 2)),
-				measure.Decimal(fx, 4)+" mm a unit across, "+measure.Decimal(fy, 4)+" up", source.Exact("proportion")),
+		result("scale", "Scale of the drawing", scale.x, "mm", measure.Decimal(scale.x, 3)+" mm a unit").
+			With("known size / size in the drawing", fmt.Sprintf("%s / %s", in(scale.wide), measure.Decimal(scale.drawn, 2)),
+				measure.Decimal(scale.x, 4)+" mm a unit across, "+measure.Decimal(scale.y, 4)+" up",
+				source.Exact("proportion")),
 		result("face", "Face of all copies", area/1e6, "m2", measure.MarkedArea(area/1e6)).
 			With("outlines less holes, x copies", fmt.Sprintf("%d pieces", len(s.Panels)*o.Copies),
 				measure.Decimal(area/1e6, 3)+" m2", source.Exact("shoelace formula")),
 	)
 	return s, nil
+}
+
+// stretch is how a drawing becomes a part: mm a unit across and up, the part's size, and
+// how wide it is drawn.
+type stretch struct{ x, y, wide, tall, drawn float64 }
+
+// stretched are the rings at their size, from 0,0 on.
+func (o Outline) stretched() ([][]Point, stretch, error) {
+	lo, hi := Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
+	for _, r := range o.Rings {
+		for _, q := range r {
+			lo, hi = Point{math.Min(lo.X, q.X), math.Min(lo.Y, q.Y)}, Point{math.Max(hi.X, q.X), math.Max(hi.Y, q.Y)}
+		}
+	}
+	if hi.X <= lo.X || hi.Y <= lo.Y {
+		return nil, stretch{}, measure.Bad("path", "has no area")
+	}
+	f := stretch{x: o.W / (hi.X - lo.X), y: o.H / (hi.Y - lo.Y), drawn: hi.X - lo.X}
+	if o.W == 0 {
+		f.x = f.y
+	}
+	if o.H == 0 {
+		f.y = f.x
+	}
+	f.wide, f.tall = f.x*f.drawn, f.y*(hi.Y-lo.Y)
+	rings := make([][]Point, len(o.Rings))
+	for i, r := range o.Rings {
+		for _, q := range r {
+			rings[i] = append(rings[i], Point{(q.X - lo.X) * f.x, (q.Y - lo.Y) * f.y})
+		}
+	}
+	return rings, f, sizes("width", f.wide, "height", f.tall)
+}
+
+// outlined gives a panel its outline and holes, mirrored for a right hand in a drawing so
+// wide, and says where its corner was.
+func (p *Panel) outlined(part [][]Point, wide float64) Point {
+	for i, r := range part {
+		if p.Hand == "right" {
+			m := make([]Point, len(r))
+			for j, q := range r {
+				m[len(r)-1-j] = Point{wide - q.X, q.Y}
+			}
+			r = m
+		}
+		if i == 0 {
+			p.Outline = r
+		} else {
+			p.Holes = append(p.Holes, r)
+		}
+	}
+	corner, _ := p.Bounds()
+	shift := func(r []Point) []Point {
+		out := make([]Point, len(r))
+		for i, q := range r {
+			out[i] = Point{q.X - corner.X, q.Y - corner.Y}
+		}
+		return out
+	}
+	p.Outline = shift(p.Outline)
+	for i := range p.Holes {
+		p.Holes[i] = shift(p.Holes[i])
+	}
+	return corner
+}
+
+// copies are a panel's copies where they stand, from number no on of so many in all.
+func (o Outline) copies(p Panel, corner Point, f stretch, no, of int) (out []Body) {
+	pitch := o.Pitch
+	if pitch <= 0 {
+		pitch = o.T * 4
+	}
+	for c := range min(o.Copies, 40) {
+		at := float64(no+c) * pitch
+		if o.Around > 0 {
+			at = float64((no+c)%2) * o.T // every other one behind its neighbours
+		}
+		b := cutout(p, c, Point{corner.X - f.wide/2, corner.Y}, at, o.Lying, f.tall)
+		if o.Around > 0 {
+			b.petal(2*math.Pi*float64(no+c)/float64(of), o.Around/2, o.Lying, f.tall)
+		}
+		out = append(out, b)
+	}
+	return out
 }
 
 // petal turns a copy about the middle of a circle, its foot on the circle.

@@ -61,13 +61,6 @@ func (p Printed) Lay() (*Shape, error) {
 		return nil, measure.Bad("mesh", "is not closed; bring the STL in again")
 	}
 	f := p.H / (r.Hi.Z - r.Lo.Z)
-	m := make(Mesh, len(p.Mesh))
-	mid := Vec{(r.Lo.X + r.Hi.X) / 2, (r.Lo.Y + r.Hi.Y) / 2, r.Lo.Z}
-	for i, t := range p.Mesh {
-		for k, v := range t {
-			m[i][k] = Vec{(v.X - mid.X) * f, (v.Y - mid.Y) * f, (v.Z - mid.Z) * f}
-		}
-	}
 	size := Vec{(r.Hi.X - r.Lo.X) * f, (r.Hi.Y - r.Lo.Y) * f, p.H}
 	n := [3]int{}
 	for i, s := range []float64{size.X, size.Y, size.Z} {
@@ -77,14 +70,7 @@ func (p Printed) Lay() (*Shape, error) {
 	if pieces > 400 {
 		return nil, measure.Bad("bed", "takes %d pieces; make it smaller or the bed larger", pieces)
 	}
-	glued := 0.0
-	lo := [3]float64{-size.X / 2, -size.Y / 2, 0}
-	for axis, s := range []float64{size.X, size.Y, size.Z} {
-		t := m.turnedBy(axis)
-		for k := 1; k < n[axis]; k++ {
-			glued += t.sectionArea(lo[axis] + s*float64(k)/float64(n[axis]) + 1e-7)
-		}
-	}
+	glued := p.glued(r, f, size, n)
 	volume, area := r.Volume*f*f*f, r.Area*f*f
 	shell := math.Min(volume, area*p.Wall+2*glued*p.Wall)
 	plastic := shell + (volume-shell)*p.Infill
@@ -97,7 +83,8 @@ func (p Printed) Lay() (*Shape, error) {
 		s.Results,
 		result("mass", "Mass, printed", s.Mass, "kg", measure.Kilograms(s.Mass)).
 			With("(shells + rest x infill) x density", fmt.Sprintf("(%.0f cm3 + %.0f cm3 x %.2f) x %.0f kg/m3", shell/1000,
-				(volume-shell)/1000, p.Infill, p.Density), measure.Kilograms(s.Mass), exact, source.FromMemory("density")),
+				(volume-shell)/1000, p.Infill, p.Density),
+				measure.Kilograms(s.Mass), exact, source.FromMemory("density")),
 		result("pieces", "Pieces", float64(pieces), "", fmt.Sprintf("%d: %d x %d x %d", pieces, n[0], n[1], n[2])).
 			With("each way, its size by the bed's, rounded up", fmt.Sprintf("%s by %s by %s on %s by %s by %s", in(size.X),
 				in(size.Y), in(size.Z), in(p.Bed[0]), in(p.Bed[1]), in(p.Bed[2])), fmt.Sprint(pieces),
@@ -106,18 +93,7 @@ func (p Printed) Lay() (*Shape, error) {
 			With("sum of the sections at the cuts", "", fmt.Sprintf("%.1f cm2", glued/100), exact),
 	)
 	if p.Unit > 0 {
-		spools := math.Ceil(1.1*plastic/1e6/p.Unit - 1e-9)
-		s.Results = append(
-			s.Results,
-			result(
-				"tubs",
-				"Spools",
-				spools,
-				"",
-				fmt.Sprintf("%.0f", spools),
-			).With("plastic, a tenth spare, by what a spool has; rounded up", fmt.Sprintf("1.1 x %.2f L / %.2f L", plastic/1e6,
-				p.Unit), fmt.Sprintf("%.0f", spools), source.FromTrade("a tenth is lost"), source.FromMemory("what a spool has")),
-		)
+		s.Results = append(s.Results, p.spools(plastic))
 	}
 	drawn, err := MeshSlices{Mesh: p.Mesh, H: p.H, T: p.H / 24}.Lay() // its outside, in layers
 	if err != nil {
@@ -128,4 +104,33 @@ func (p Printed) Lay() (*Shape, error) {
 		s.Bodies = append(s.Bodies, b)
 	}
 	return s, nil
+}
+
+// glued is the area of the faces at which the pieces are glued, so many pieces each way;
+// the mesh is stretched f times.
+func (p Printed) glued(r MeshReport, f float64, size Vec, n [3]int) (area float64) {
+	m := make(Mesh, len(p.Mesh))
+	mid := Vec{(r.Lo.X + r.Hi.X) / 2, (r.Lo.Y + r.Hi.Y) / 2, r.Lo.Z}
+	for i, t := range p.Mesh {
+		for k, v := range t {
+			m[i][k] = Vec{(v.X - mid.X) * f, (v.Y - mid.Y) * f, (v.Z - mid.Z) * f}
+		}
+	}
+	lo := [3]float64{-size.X / 2, -size.Y / 2, 0}
+	for axis, s := range []float64{size.X, size.Y, size.Z} {
+		t := m.turnedBy(axis)
+		for k := 1; k < n[axis]; k++ {
+			area += t.sectionArea(lo[axis] + s*float64(k)/float64(n[axis]) + 1e-7)
+		}
+	}
+	return area
+}
+
+// spools is how many the plastic takes, mm3, a tenth spare.
+func (p Printed) spools(plastic float64) source.Result {
+	n := math.Ceil(1.1*plastic/1e6/p.Unit - 1e-9)
+	text := fmt.Sprintf("%.0f", n)
+	return result("tubs", "Spools", n, "", text).With("plastic, a tenth spare, by what a spool has; rounded up",
+		fmt.Sprintf("1.1 x %.2f L / %.2f L", plastic/1e6, p.Unit), text,
+		source.FromTrade("a tenth is lost"), source.FromMemory("what a spool has"))
 }

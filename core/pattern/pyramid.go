@@ -38,66 +38,76 @@ func (p Pyramid) Lay() (*Shape, error) {
 		)
 	}
 	tilt := math.Acos(rx*ry/(lx*ly)) / 2 * 180 / math.Pi
-	s := &Shape{}
 	// half is the inner half sizes at a height
 	half := func(z float64) (w, d float64) { return p.W/2 - rx*z/p.H - fx, p.D/2 - ry*z/p.H - fy }
-	side := func(id, name string, base, top, run, slant float64, width func(z float64) float64, apex float64) Panel {
-		slope := math.Atan2(p.H, run) * 180 / math.Pi
-		wide := math.Max(base, top) / 2
-		lift := func(z float64) float64 { // of the inner face along the outer: its level wall seen along the slope
-			flat := p.T * slant / p.H
-			return (flat*run + z*slant*slant/p.H) / slant
-		}
-		q := Panel{
-			ID:       id,
-			Name:     name,
-			Copies:   2,
-			Thick:    p.T,
-			Grain:    "up",
-			CutAngle: math.Abs(math.Atan2((base-top)/2, slant)) * 180 / math.Pi,
-		}
-		corner := Edge{Joint: "mitre", Tilt: tilt, Reason: "next face"}
-		right, left := corner, corner
-		right.Name, left.Name = "right", "left"
-		bottom := Edge{Name: "bottom", Joint: "level", Tilt: 90 - slope, Reason: "lies level"}
-		if point {
-			q.Outline = []Point{{0, 0}, {base, 0}, {base / 2, slant}}
-			q.Inside = []Point{{wide - width(0), lift(0)}, {wide + width(0), lift(0)}, {wide, lift(apex)}}
-			q.Edges = []Edge{bottom, right, left}
-			q.Notes = []string{"The point closes inside before it does outside: ease the tips until the faces meet."}
-		} else {
-			q.Outline = []Point{{wide - base/2, 0}, {wide + base/2, 0}, {wide + top/2, slant}, {wide - top/2, slant}}
-			q.Inside = []Point{{wide - width(0), lift(0)}, {wide + width(0), lift(0)}, {wide + width(p.H), lift(p.H)},
-				{wide - width(p.H), lift(p.H)}}
-			q.Edges = []Edge{bottom, right, {Name: "top", Joint: "level", Tilt: -(90 - slope), Reason: "lies level"}, left}
-		}
-		q.tick("left", "right")
-		return q
-	}
-	innerW := func(z float64) float64 { w, _ := half(z); return math.Max(0, w) }
-	innerD := func(z float64) float64 { _, d := half(z); return math.Max(0, d) }
-	apexX, apexY := p.H, p.H
+	front := slantFace{"front", "Front and back", p.W, p.TopW, ry, ly, p.H,
+		func(z float64) float64 { w, _ := half(z); return math.Max(0, w) }}
+	side := slantFace{"side", "Side", p.D, p.TopD, rx, lx, p.H,
+		func(z float64) float64 { _, d := half(z); return math.Max(0, d) }}
 	if point {
-		apexX, apexY = p.H*(1-2*fx/p.W), p.H*(1-2*fy/p.D)
+		front.apex, side.apex = p.H*(1-2*fx/p.W), p.H*(1-2*fy/p.D)
 	}
-	s.Panels = []Panel{
-		side("front", "Front and back", p.W, p.TopW, ry, ly, innerW, apexX),
-		side("side", "Side", p.D, p.TopD, rx, lx, innerD, apexY),
-	}
+	s := &Shape{Panels: []Panel{p.face(front, tilt), p.face(side, tilt)}}
 	corner := math.Hypot(p.H, math.Hypot(rx, ry))
 	s.Lines = []Line{{"front", "side", 4 * corner, p.T / math.Cos(tilt*math.Pi/180)}}
-	p.stand(s, half, apexX, apexY)
+	p.stand(s, half, front.apex, side.apex)
 	s.Size = Vec{math.Max(p.W, p.TopW), math.Max(p.D, p.TopD), p.H}
-	angle := tilt
-	s.Results = append(s.Results, result("tilt", "Blade tilt of the corners", angle, "deg", measure.Degrees(angle)).
+	s.Results = append(s.Results, result("tilt", "Blade tilt of the corners", tilt, "deg", measure.Degrees(tilt)).
 		With("B = acos(cos a cos b) / 2, a and b the slopes of front and side",
-			fmt.Sprintf("acos(%.4f x %.4f) / 2", ry/ly, rx/lx), measure.Degrees(angle),
+			fmt.Sprintf("acos(%.4f x %.4f) / 2", ry/ly, rx/lx), measure.Degrees(tilt),
 			source.Exact("half the angle between the faces' normals")),
 		result("corner", "Length of a corner", corner, "mm", in(corner)).
 			With("sqrt(H^2 + run of both)", fmt.Sprintf("sqrt(%.1f^2 + %.1f^2 + %.1f^2)", p.H, rx, ry),
 				measure.MarkedTape(corner), source.Exact("Pythagoras")),
 	)
 	return s, nil
+}
+
+// slantFace is one face: as wide as that below and above, leaning in by run over slant up
+// it; half its inner width at a height, and where the inner face comes to its point.
+type slantFace struct {
+	id, name  string
+	base, top float64
+	run       float64
+	slant     float64
+	apex      float64
+	width     func(z float64) float64
+}
+
+// face is the panel of a face, its corners mitred by a tilt of the blade.
+func (p Pyramid) face(f slantFace, tilt float64) Panel {
+	slope := math.Atan2(p.H, f.run) * 180 / math.Pi
+	wide := math.Max(f.base, f.top) / 2
+	lift := func(z float64) float64 { // of the inner face along the outer: its level wall seen along the slope
+		flat := p.T * f.slant / p.H
+		return (flat*f.run + z*f.slant*f.slant/p.H) / f.slant
+	}
+	q := Panel{
+		ID:       f.id,
+		Name:     f.name,
+		Copies:   2,
+		Thick:    p.T,
+		Grain:    "up",
+		CutAngle: math.Abs(math.Atan2((f.base-f.top)/2, f.slant)) * 180 / math.Pi,
+	}
+	corner := Edge{Joint: "mitre", Tilt: tilt, Reason: "next face"}
+	right, left := corner, corner
+	right.Name, left.Name = "right", "left"
+	bottom := Edge{Name: "bottom", Joint: "level", Tilt: 90 - slope, Reason: "lies level"}
+	low, high := f.width(0), f.width(p.H)
+	if p.TopW == 0 {
+		q.Outline = []Point{{0, 0}, {f.base, 0}, {f.base / 2, f.slant}}
+		q.Inside = []Point{{wide - low, lift(0)}, {wide + low, lift(0)}, {wide, lift(f.apex)}}
+		q.Edges = []Edge{bottom, right, left}
+		q.Notes = []string{"The point closes inside before it does outside: ease the tips until the faces meet."}
+	} else {
+		q.Outline = []Point{{wide - f.base/2, 0}, {wide + f.base/2, 0}, {wide + f.top/2, f.slant},
+			{wide - f.top/2, f.slant}}
+		q.Inside = []Point{{wide - low, lift(0)}, {wide + low, lift(0)}, {wide + high, lift(p.H)}, {wide - high, lift(p.H)}}
+		q.Edges = []Edge{bottom, right, {Name: "top", Joint: "level", Tilt: -(90 - slope), Reason: "lies level"}, left}
+	}
+	q.tick("left", "right")
+	return q
 }
 
 // stand places the four faces in space.

@@ -33,23 +33,7 @@ func (k Skin) Lay() (*Shape, error) {
 			"seam, hem and ease must be smaller than the cover; write such as 1/2 in, 1 in, 3",
 		)
 	}
-	round, how, numbers := math.Pi*k.W, "pi W (1 + ease) + 2 seam", fmt.Sprintf(
-		"pi x %.1f x %.2f + 2 x %.1f",
-		k.W,
-		1+k.Ease,
-		k.Seam,
-	)
-	deep := k.W
-	if k.D > 0 {
-		deep = k.D
-		round, how, numbers = 2*(k.W+k.D), "2 (W + D) (1 + ease) + 2 seam", fmt.Sprintf(
-			"2 x (%.1f + %.1f) x %.2f + 2 x %.1f",
-			k.W,
-			k.D,
-			1+k.Ease,
-			k.Seam,
-		)
-	}
+	round, how, numbers := k.round()
 	above, hems := k.Hem, 2.
 	if k.Top {
 		above, hems = k.Seam, 1
@@ -70,21 +54,10 @@ func (k Skin) Lay() (*Shape, error) {
 		},
 		Notes: []string{"Right sides together; sew on the marked lines, then turn it."},
 	}
-	s := &Shape{Panels: []Panel{strip}, Size: Vec{k.W, deep, k.H}}
+	s := &Shape{Panels: []Panel{strip}}
 	seams := high
 	if k.Top {
-		top := roundPanel("top", "Top", k.W+2*k.Seam, 0, k.T, 1)
-		if k.D > 0 {
-			top = Panel{
-				ID:      "top",
-				Name:    "Top",
-				Copies:  1,
-				Thick:   k.T,
-				Outline: Rect(k.W+2*k.Seam, k.D+2*k.Seam),
-				Edges:   []Edge{{Name: "front"}, {Name: "right"}, {Name: "back"}, {Name: "left"}},
-			}
-		}
-		s.Panels = append(s.Panels, top)
+		s.Panels = append(s.Panels, k.top())
 		seams += round
 	}
 	exact := source.Exact("perimeter of what it covers, with allowances")
@@ -98,12 +71,42 @@ func (k Skin) Lay() (*Shape, error) {
 		result("hem", "To hem", hems*round, "mm", measure.MarkedRun(hems*round)).
 			With("round it, once or twice", fmt.Sprintf("%.0f x %.1f", hems, round), measure.MarkedRun(hems*round), exact),
 	)
-	if k.D > 0 {
-		a, b := k.W/2, k.D/2
-		ring := func(z float64) []Vec { return []Vec{{-a, -b, z}, {a, -b, z}, {a, b, z}, {-a, b, z}} }
-		s.Bodies = []Body{prism("strip", 0, ring(k.H), ring(0), Vec{0, 0, 1})}
-	} else {
-		s.Bodies = ringBody("strip", 0, k.W, 0, 0, k.H)
-	}
+	k.stand(s)
 	return s, nil
+}
+
+// round is how long it is round what it covers, and the strip's length by it.
+func (k Skin) round() (round float64, how, numbers string) {
+	if k.D > 0 {
+		return 2 * (k.W + k.D), "2 (W + D) (1 + ease) + 2 seam",
+			fmt.Sprintf("2 x (%.1f + %.1f) x %.2f + 2 x %.1f", k.W, k.D, 1+k.Ease, k.Seam)
+	}
+	return math.Pi * k.W, "pi W (1 + ease) + 2 seam",
+		fmt.Sprintf("pi x %.1f x %.2f + 2 x %.1f", k.W, 1+k.Ease, k.Seam)
+}
+
+// top is the piece sewn in above.
+func (k Skin) top() Panel {
+	if k.D == 0 {
+		return roundPanel("top", "Top", k.W+2*k.Seam, 0, k.T, 1)
+	}
+	return Panel{
+		ID:      "top",
+		Name:    "Top",
+		Copies:  1,
+		Thick:   k.T,
+		Outline: Rect(k.W+2*k.Seam, k.D+2*k.Seam),
+		Edges:   []Edge{{Name: "front"}, {Name: "right"}, {Name: "back"}, {Name: "left"}},
+	}
+}
+
+// stand draws it over what it covers.
+func (k Skin) stand(s *Shape) {
+	if k.D == 0 {
+		s.Size, s.Bodies = Vec{k.W, k.W, k.H}, ringBody("strip", 0, k.W, 0, 0, k.H)
+		return
+	}
+	a, b := k.W/2, k.D/2
+	ring := func(z float64) []Vec { return []Vec{{-a, -b, z}, {a, -b, z}, {a, b, z}, {-a, b, z}} }
+	s.Size, s.Bodies = Vec{k.W, k.D, k.H}, []Body{prism("strip", 0, ring(k.H), ring(0), Vec{0, 0, 1})}
 }

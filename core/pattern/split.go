@@ -32,7 +32,7 @@ func (s *Shape) Split(seam Seam) error {
 	}
 	var panels []Panel
 	var bodies []Body
-	pieces := map[string][]Panel{}
+	pieces := map[string]bool{}
 	for _, p := range s.Panels {
 		lo, hi := p.Bounds()
 		w, h := hi.X-lo.X, hi.Y-lo.Y
@@ -56,47 +56,11 @@ func (s *Shape) Split(seam Seam) error {
 			p.Round, p.Bore = 0, 0
 		}
 		xs, ys := lines(lo.X, w, alongX, seam), lines(lo.Y, h, alongY, seam)
-		var list []Panel
-		for i := range len(ys) + 1 {
-			for k := range len(xs) + 1 {
-				q := p
-				var err error
-				cut := func(axis int, lines []float64, n int) error {
-					if n > 0 {
-						q, err = q.cut(axis, lines[n-1]-seam.Lap/2, 1, seam, n > 0)
-					}
-					if err == nil && n < len(lines) {
-						q, err = q.cut(axis, lines[n]+seam.Lap/2, -1, seam, false)
-					}
-					return err
-				}
-				if err := cut(1, ys, i); err != nil {
-					return err
-				}
-				if err := cut(0, xs, k); err != nil {
-					return err
-				}
-				no := len(list) + 1
-				q.ID, q.Name = fmt.Sprintf("%s-%d", p.ID, no), fmt.Sprintf("%s, piece %d", p.Name, no)
-				list = append(list, q)
-			}
+		list, err := p.pieces(xs, ys, seam)
+		if err != nil {
+			return err
 		}
-		for i := range list {
-			list[i].tick()
-			if seam.Kind == "half-lap" {
-				list[i].Notes = append(
-					append([]string(nil), list[i].Notes...),
-					fmt.Sprintf(
-						"Half-lap: the lower or left piece loses half its thickness, %s wide, on the inside, its neighbour on the "+
-							"outside. Dry-fit before glue.",
-						in(seam.Lap),
-					),
-				)
-			} else {
-				list[i].Notes = append(append([]string(nil), list[i].Notes...), "Butt seam: glue a brace behind it.")
-			}
-		}
-		pieces[p.ID] = list
+		pieces[p.ID] = true
 		panels = append(panels, list...)
 		for _, b := range s.Bodies {
 			if b.Panel != p.ID {
@@ -110,12 +74,53 @@ func (s *Shape) Split(seam Seam) error {
 		}
 	}
 	for _, b := range s.Bodies {
-		if pieces[b.Panel] == nil {
+		if !pieces[b.Panel] {
 			bodies = append(bodies, b)
 		}
 	}
 	s.Panels, s.Bodies = panels, bodies
 	return nil
+}
+
+// pieces cuts a panel along lines across and up, row by row.
+func (p Panel) pieces(xs, ys []float64, seam Seam) (list []Panel, err error) {
+	for i := range len(ys) + 1 {
+		for k := range len(xs) + 1 {
+			q, err := p.between(1, ys, i, seam)
+			if err == nil {
+				q, err = q.between(0, xs, k, seam)
+			}
+			if err != nil {
+				return nil, err
+			}
+			no := len(list) + 1
+			q.ID, q.Name = fmt.Sprintf("%s-%d", p.ID, no), fmt.Sprintf("%s, piece %d", p.Name, no)
+			q.tick()
+			note := "Butt seam: glue a brace behind it."
+			if seam.Kind == "half-lap" {
+				note = fmt.Sprintf(
+					"Half-lap: the lower or left piece loses half its thickness, %s wide, on the inside, "+
+						"its neighbour on the outside. Dry-fit before glue.",
+					in(seam.Lap),
+				)
+			}
+			q.Notes = append(append([]string(nil), q.Notes...), note)
+			list = append(list, q)
+		}
+	}
+	return list, nil
+}
+
+// between is what lies of a panel between line n-1 and line n.
+func (p Panel) between(axis int, lines []float64, n int, seam Seam) (q Panel, err error) {
+	q = p
+	if n > 0 {
+		q, err = q.cut(axis, lines[n-1]-seam.Lap/2, 1, seam, true)
+	}
+	if err == nil && n < len(lines) {
+		q, err = q.cut(axis, lines[n]+seam.Lap/2, -1, seam, false)
+	}
+	return q, err
 }
 
 // lines is where a side of length l from lo is cut to pieces of at most most.
@@ -151,22 +156,7 @@ func (p Panel) cut(axis int, at, sign float64, seam Seam, outside bool) (Panel, 
 		}
 	}
 	q := p
-	rings := [][]Point{p.Outline}
-	for _, h := range p.Holes { // round holes the other way, so that what is left of a side is material
-		if (SignedArea(h) > 0) == (SignedArea(p.Outline) > 0) {
-			h = reversed(h)
-		}
-		rings = append(rings, h)
-	}
-	var edges [][]Edge
-	if len(p.Edges) == len(p.Outline) {
-		edges = [][]Edge{p.Edges}
-	} else {
-		edges = [][]Edge{make([]Edge, len(p.Outline))}
-	}
-	for _, h := range p.Holes {
-		edges = append(edges, make([]Edge, len(h)))
-	}
+	rings, edges := p.rings()
 	out, kept := halved(rings, edges, dist, edge)
 	list := parts(out)
 	if len(list) != 1 {
@@ -180,36 +170,18 @@ func (p Panel) cut(axis int, at, sign float64, seam Seam, outside bool) (Panel, 
 	if p.Edges == nil && seam.Kind == "butt" {
 		q.Edges = nil
 	}
-	first := 0 // panels begin at their lower left
-	for i, c := range q.Outline {
-		if f := q.Outline[first]; c.Y < f.Y-1e-6 || c.Y < f.Y+1e-6 && c.X < f.X {
-			first = i
-		}
-	}
-	q.Outline = append(append([]Point(nil), q.Outline[first:]...), q.Outline[:first]...)
-	if q.Edges != nil {
-		q.Edges = append(append([]Edge(nil), q.Edges[first:]...), q.Edges[:first]...)
-	}
+	q.fromLowerLeft()
 	q.Holes = nil
 	q.Holes = append(q.Holes, list[0][1:]...)
 	if p.Inside != nil {
-		inner, _ := halved([][]Point{p.Inside}, [][]Edge{make([]Edge, len(p.Inside))}, dist, Edge{})
-		if len(inner) != 1 || len(inner[0]) != len(q.Outline) {
-			return q, measure.Bad("seam", "%s is bevelled so that it cannot be cut there; put the seam elsewhere", p.Name)
+		var ok bool
+		if q.Inside, ok = insideOf(p.Inside, q.Outline, dist); !ok {
+			return q, measure.Bad(
+				"seam",
+				"%s is bevelled so that it cannot be cut there; put the seam elsewhere",
+				p.Name,
+			)
 		}
-		// the corners must pair up, as before
-		best, from := math.Inf(1), 0
-		for k := range inner[0] {
-			d := 0.0
-			for i := range q.Outline {
-				o, n := q.Outline[i], inner[0][(i+k)%len(inner[0])]
-				d += math.Hypot(o.X-n.X, o.Y-n.Y)
-			}
-			if d < best {
-				best, from = d, k
-			}
-		}
-		q.Inside = append(append([]Point(nil), inner[0][from:]...), inner[0][:from]...)
 	}
 	q.Pockets = nil
 	for _, k := range p.Pockets {
@@ -224,8 +196,64 @@ func (p Panel) cut(axis int, at, sign float64, seam Seam, outside bool) (Panel, 
 			q.Pockets = append(q.Pockets, k)
 		}
 	}
-	q.Marks = nil
-	for _, m := range p.Marks {
+	q.Marks = cutMarks(p.Marks, dist)
+	return q, nil
+}
+
+// rings are the outline and the holes, round holes the other way, so that what is left of a
+// side is material; and the edge that starts at each corner.
+func (p Panel) rings() (rings [][]Point, edges [][]Edge) {
+	rings, edges = [][]Point{p.Outline}, [][]Edge{p.Edges}
+	if len(p.Edges) != len(p.Outline) {
+		edges[0] = make([]Edge, len(p.Outline))
+	}
+	for _, h := range p.Holes {
+		if (SignedArea(h) > 0) == (SignedArea(p.Outline) > 0) {
+			h = reversed(h)
+		}
+		rings, edges = append(rings, h), append(edges, make([]Edge, len(h)))
+	}
+	return rings, edges
+}
+
+// fromLowerLeft turns the outline so that it begins at its lower left, as panels do.
+func (p *Panel) fromLowerLeft() {
+	first := 0
+	for i, c := range p.Outline {
+		if f := p.Outline[first]; c.Y < f.Y-1e-6 || c.Y < f.Y+1e-6 && c.X < f.X {
+			first = i
+		}
+	}
+	p.Outline = append(append([]Point(nil), p.Outline[first:]...), p.Outline[:first]...)
+	if p.Edges != nil {
+		p.Edges = append(append([]Edge(nil), p.Edges[first:]...), p.Edges[:first]...)
+	}
+}
+
+// insideOf is what is kept of the inside face of a bevelled panel; its corners pair up with
+// the outline's, as before. ok is false where they cannot.
+func insideOf(inside, outline []Point, dist func(Point) float64) (kept []Point, ok bool) {
+	inner, _ := halved([][]Point{inside}, [][]Edge{make([]Edge, len(inside))}, dist, Edge{})
+	if len(inner) != 1 || len(inner[0]) != len(outline) {
+		return nil, false
+	}
+	best, from := math.Inf(1), 0
+	for k := range inner[0] {
+		d := 0.0
+		for i, o := range outline {
+			n := inner[0][(i+k)%len(inner[0])]
+			d += math.Hypot(o.X-n.X, o.Y-n.Y)
+		}
+		if d < best {
+			best, from = d, k
+		}
+	}
+	return append(append([]Point(nil), inner[0][from:]...), inner[0][:from]...), true
+}
+
+// cutMarks is what is kept of the marks.
+func cutMarks(marks [][2]Point, dist func(Point) float64) (out [][2]Point) {
+	for _, m := range marks {
 		a, b := dist(m[0]), dist(m[1])
 		if a < 0 && b < 0 {
 			continue
@@ -238,108 +266,127 @@ func (p Panel) cut(axis int, at, sign float64, seam Seam, outside bool) (Panel, 
 		} else if b < 0 {
 			m[1] = mix(a / (a - b))
 		}
-		q.Marks = append(q.Marks, m)
+		out = append(out, m)
 	}
-	return q, nil
+	return out
 }
 
 // halved keeps what lies where dist is positive, of rings and the edge that
 // starts at each corner. Where a ring crosses the line, the crossings in order
 // along it are the ends of seams, two by two.
 func halved(rings [][]Point, edges [][]Edge, dist func(Point) float64, seam Edge) (out [][]Point, kept [][]Edge) {
-	type end struct {
-		at    Point
-		chain int
-		leave bool // the ring leaves the kept side here
-	}
-	type chain struct {
-		p []Point
-		e []Edge
-	}
-	var chains []chain
-	var ends []end
+	var h halving
 	for r, ring := range rings {
-		n := len(ring)
-		d := make([]float64, n)
-		start := -1
-		for i, q := range ring {
-			if d[i] = dist(q); math.Abs(d[i]) < 1e-9 {
-				d[i] = 1e-9 // on the line counts as kept
-			}
-		}
-		for i := range n {
-			if d[i] < 0 && d[(i+1)%n] > 0 {
-				start = i
-			}
-		}
-		if start < 0 {
-			if d[0] > 0 {
+		if whole, keep := h.ring(ring, edges[r], dist, seam); whole {
+			if keep {
 				out, kept = append(out, ring), append(kept, edges[r])
 			}
-			continue
-		}
-		for k := range n {
-			i := (start + k) % n
-			j := (i + 1) % n
-			cross := func() Point {
-				f := d[i] / (d[i] - d[j])
-				return Point{ring[i].X + f*(ring[j].X-ring[i].X), ring[i].Y + f*(ring[j].Y-ring[i].Y)}
-			}
-			switch {
-			case d[i] < 0 && d[j] > 0:
-				c := cross()
-				chains = append(chains, chain{[]Point{c}, []Edge{edges[r][i]}})
-				ends = append(ends, end{c, len(chains) - 1, false})
-			case d[i] > 0:
-				c := &chains[len(chains)-1]
-				c.p, c.e = append(c.p, ring[i]), append(c.e, edges[r][i])
-				if d[j] < 0 {
-					x := cross()
-					c.p, c.e = append(c.p, x), append(c.e, seam)
-					ends = append(ends, end{x, len(chains) - 1, true})
-				}
-			}
 		}
 	}
-	// in order along the line: across or up, whichever way it runs; the other
-	// coordinate is the same for all but for rounding
-	var lo, hi Point
-	for i, e := range ends {
-		if i == 0 {
-			lo, hi = e.at, e.at
-		}
-		lo, hi = Point{math.Min(lo.X, e.at.X), math.Min(lo.Y, e.at.Y)}, Point{
-			math.Max(hi.X, e.at.X),
-			math.Max(hi.Y, e.at.Y),
-		}
-	}
-	along := func(q Point) float64 { return q.X }
-	if hi.Y-lo.Y > hi.X-lo.X {
-		along = func(q Point) float64 { return q.Y }
-	}
-	sort.Slice(ends, func(i, j int) bool { return along(ends[i].at) < along(ends[j].at) })
-	next := map[int]int{} // the chain that goes on where one leaves
-	for i := 0; i+1 < len(ends); i += 2 {
-		a, b := ends[i], ends[i+1]
-		if a.leave {
-			next[a.chain] = b.chain
-		} else {
-			next[b.chain] = a.chain
-		}
-	}
-	done := make([]bool, len(chains))
-	for i := range chains {
+	next := h.next()
+	done := make([]bool, len(h.chains))
+	for i := range h.chains {
 		var p []Point
 		var e []Edge
 		for k := i; !done[k]; k = next[k] {
 			done[k] = true
-			p, e = append(p, chains[k].p...), append(e, chains[k].e...)
+			p, e = append(p, h.chains[k].p...), append(e, h.chains[k].e...)
 		}
 		if p != nil {
 			out, kept = append(out, p), append(kept, e)
 		}
 	}
 	return out, kept
+}
+
+// halving are the pieces of rings on the kept side of a line, and where they end on it.
+type halving struct {
+	chains []keptBit
+	ends   []end
+}
+
+type keptBit struct {
+	p []Point
+	e []Edge
+}
+
+type end struct {
+	at    Point
+	chain int
+	leave bool // the ring leaves the kept side here
+}
+
+// ring takes a ring's pieces on the kept side. One that does not cross the line is whole,
+// and kept or not.
+func (h *halving) ring(ring []Point, edges []Edge, dist func(Point) float64, seam Edge) (whole, keep bool) {
+	n := len(ring)
+	d := make([]float64, n)
+	start := -1
+	for i, q := range ring {
+		if d[i] = dist(q); math.Abs(d[i]) < 1e-9 {
+			d[i] = 1e-9 // on the line counts as kept
+		}
+	}
+	for i := range n {
+		if d[i] < 0 && d[(i+1)%n] > 0 {
+			start = i
+		}
+	}
+	if start < 0 {
+		return true, d[0] > 0
+	}
+	for k := range n {
+		i := (start + k) % n
+		j := (i + 1) % n
+		cross := func() Point {
+			f := d[i] / (d[i] - d[j])
+			return Point{ring[i].X + f*(ring[j].X-ring[i].X), ring[i].Y + f*(ring[j].Y-ring[i].Y)}
+		}
+		switch {
+		case d[i] < 0 && d[j] > 0:
+			c := cross()
+			h.chains = append(h.chains, keptBit{[]Point{c}, []Edge{edges[i]}})
+			h.ends = append(h.ends, end{c, len(h.chains) - 1, false})
+		case d[i] > 0:
+			c := &h.chains[len(h.chains)-1]
+			c.p, c.e = append(c.p, ring[i]), append(c.e, edges[i])
+			if d[j] < 0 {
+				x := cross()
+				c.p, c.e = append(c.p, x), append(c.e, seam)
+				h.ends = append(h.ends, end{x, len(h.chains) - 1, true})
+			}
+		}
+	}
+	return false, false
+}
+
+// next is the chain that goes on where one leaves. The ends are taken in order along the
+// line: across or up, whichever way it runs; the other coordinate is the same for all but
+// for rounding.
+func (h *halving) next() map[int]int {
+	var lo, hi Point
+	for i, e := range h.ends {
+		if i == 0 {
+			lo, hi = e.at, e.at
+		}
+		lo = Point{math.Min(lo.X, e.at.X), math.Min(lo.Y, e.at.Y)}
+		hi = Point{math.Max(hi.X, e.at.X), math.Max(hi.Y, e.at.Y)}
+	}
+	along := func(q Point) float64 { return q.X }
+	if hi.Y-lo.Y > hi.X-lo.X {
+		along = func(q Point) float64 { return q.Y }
+	}
+	sort.Slice(h.ends, func(i, j int) bool { return along(h.ends[i].at) < along(h.ends[j].at) })
+	next := map[int]int{}
+	for i := 0; i+1 < len(h.ends); i += 2 {
+		a, b := h.ends[i], h.ends[i+1]
+		if a.leave {
+			next[a.chain] = b.chain
+		} else {
+			next[b.chain] = a.chain
+		}
+	}
+	return next
 }
 
 // apart cuts a body in space as its panel was cut; one that is bent, and so

@@ -57,13 +57,10 @@ func (w Tower) Lay() (*Shape, error) {
 	if err := sizes("height", w.H, "bottom", w.Bottom, "top", w.Top, "thickness", w.T); err != nil {
 		return nil, err
 	}
-	ab, at, tn := w.Bottom/2, w.Top/2, math.Tan(math.Pi/float64(w.N))
-	slopeRad := math.Atan2(w.H, ab-at)
-	slope := slopeRad * 180 / math.Pi
-	flat := w.T / math.Sin(slopeRad) // wall measured level
-	if small := math.Min(ab, at); small <= flat {
+	x := w.towered()
+	if small := math.Min(x.ab, x.at); small <= x.flat {
 		field := "top"
-		if ab < at {
+		if x.ab < x.at {
 			field = "bottom"
 		}
 		return nil, measure.Bad(
@@ -71,104 +68,140 @@ func (w Tower) Lay() (*Shape, error) {
 			"%s across is closed by walls of %s; make it more than %s",
 			in(2*small),
 			in(w.T),
-			in(2*flat),
+			in(2*x.flat),
 		)
 	}
-	slant := math.Hypot(w.H, ab-at)
-	m, b := Compound(slope, w.N)
-	lift := w.T / math.Tan(slopeRad)
-	level := 90 - slope
-	bh, th := ab*tn, at*tn
+	s := &Shape{Panels: []Panel{x.panel()}, Bodies: x.bodies()}
+	edge := math.Hypot(
+		w.H,
+		(x.ab-x.at)/math.Cos(math.Pi/float64(w.N)),
+	) // the corner runs further out than the face's middle
+	s.Lines = []Line{{"face", "face", float64(w.N) * edge, w.T / math.Cos(x.tilt*math.Pi/180)}}
+	s.Size = extent(s.Bodies)
+	s.Results = x.results()
+	return s, nil
+}
+
+// towered is a tower with what its faces are cut by: half across at bottom and top, the
+// slope in degrees, the length up a face, the wall measured level, the saw's two angles.
+type towered struct {
+	Tower
+	ab, at      float64
+	slope       float64
+	lift        float64 // of the inside face up the outside one
+	slant, flat float64
+	cut, tilt   float64
+}
+
+func (w Tower) towered() towered {
+	x := towered{Tower: w, ab: w.Bottom / 2, at: w.Top / 2}
+	rad := math.Atan2(w.H, x.ab-x.at)
+	x.slope = rad * 180 / math.Pi
+	x.flat, x.lift = w.T/math.Sin(rad), w.T/math.Tan(rad)
+	x.slant = math.Hypot(w.H, x.ab-x.at)
+	x.cut, x.tilt = Compound(x.slope, w.N)
+	return x
+}
+
+// panel is one face.
+func (x towered) panel() Panel {
+	tn := math.Tan(math.Pi / float64(x.N))
+	level := 90 - x.slope
+	bh, th := x.ab*tn, x.at*tn
 	wide := math.Max(bh, th)
-	out := []Point{{wide - bh, 0}, {wide + bh, 0}, {wide + th, slant}, {wide - th, slant}}
-	ib, it := (ab-flat)*tn, (at-flat)*tn
-	inside := []Point{{wide - ib, lift}, {wide + ib, lift}, {wide + it, slant + lift}, {wide - it, slant + lift}}
+	ib, it := (x.ab-x.flat)*tn, (x.at-x.flat)*tn
 	p := Panel{
-		ID:       "face",
-		Name:     "Face",
-		Copies:   w.N,
-		Thick:    w.T,
-		Outline:  out,
-		Inside:   inside,
-		CutAngle: math.Abs(m),
+		ID:      "face",
+		Name:    "Face",
+		Copies:  x.N,
+		Thick:   x.T,
+		Outline: []Point{{wide - bh, 0}, {wide + bh, 0}, {wide + th, x.slant}, {wide - th, x.slant}},
+		Inside: []Point{
+			{wide - ib, x.lift},
+			{wide + ib, x.lift},
+			{wide + it, x.slant + x.lift},
+			{wide - it, x.slant + x.lift},
+		},
+		CutAngle: math.Abs(x.cut),
 		Grain:    "up",
 		Edges: []Edge{
 			{Name: "bottom", Joint: "level", Tilt: level, Reason: "lies level"},
-			{Name: "right", Joint: "mitre", Tilt: b, Reason: "next face"},
-			{
-				Name:   "top",
-				Joint:  "level",
-				Tilt:   -level,
-				Reason: "lies level",
-			},
-			{Name: "left", Joint: "mitre", Tilt: b, Reason: "next face"},
+			{Name: "right", Joint: "mitre", Tilt: x.tilt, Reason: "next face"},
+			{Name: "top", Joint: "level", Tilt: -level, Reason: "lies level"},
+			{Name: "left", Joint: "mitre", Tilt: x.tilt, Reason: "next face"},
 		},
 	}
 	p.tick("left", "right")
-	s := &Shape{Panels: []Panel{p}}
-	edge := math.Hypot(
-		w.H,
-		(ab-at)/math.Cos(math.Pi/float64(w.N)),
-	) // the corner runs further out than the face's middle
-	s.Lines = []Line{{"face", "face", float64(w.N) * edge, w.T / math.Cos(b*math.Pi/180)}}
-	for i := range w.N {
-		// face i looks towards -Y turned by i steps
-		a0, a1 := -math.Pi/2+(float64(i)-.5)*2*math.Pi/float64(w.N), -math.Pi/2+(float64(i)+.5)*2*math.Pi/float64(w.N)
-		c := math.Cos(math.Pi / float64(w.N))
-		at3 := func(apothem, angle, z float64) Vec {
-			return Vec{apothem / c * math.Cos(angle), apothem / c * math.Sin(angle), z}
-		}
+	return p
+}
+
+// bodies are the faces where they stand: face i looks towards -Y turned by i steps.
+func (x towered) bodies() (out []Body) {
+	c := math.Cos(math.Pi / float64(x.N))
+	at3 := func(apothem, angle, z float64) Vec {
+		return Vec{apothem / c * math.Cos(angle), apothem / c * math.Sin(angle), z}
+	}
+	for i := range x.N {
+		a0, a1 := -math.Pi/2+(float64(i)-.5)*2*math.Pi/float64(x.N), -math.Pi/2+(float64(i)+.5)*2*math.Pi/float64(x.N)
 		quad := func(b, t float64) []Vec {
-			return []Vec{at3(b, a0, 0), at3(b, a1, 0), at3(t, a1, w.H), at3(t, a0, w.H)}
+			return []Vec{at3(b, a0, 0), at3(b, a1, 0), at3(t, a1, x.H), at3(t, a0, x.H)}
 		}
 		mid := (a0 + a1) / 2
-		s.Bodies = append(
-			s.Bodies,
-			prism("face", i, quad(ab, at), quad(ab-flat, at-flat), Vec{math.Cos(mid), math.Sin(mid), 0}),
-		)
+		out = append(out, prism("face", i, quad(x.ab, x.at), quad(x.ab-x.flat, x.at-x.flat),
+			Vec{math.Cos(mid), math.Sin(mid), 0}))
 	}
-	s.Size = extent(s.Bodies)
-	stop := NearStop(b)
-	gap := NearStopGap(w.T, b, stop)
-	at45 := "nothing: it is a stop of the saw"
+	return out
+}
+
+// results are its numbers with their working.
+func (x towered) results() []source.Result {
+	exact := source.Exact("right triangle of height and half the difference across")
+	num, level, cut := float64(x.N), 90-x.slope, math.Abs(x.cut)
+	over := func(narrows, widens string) string { // as it stands, or wider at the top
+		if x.Top > x.Bottom {
+			return widens
+		}
+		return narrows
+	}
+	return []source.Result{
+		result("slope", "Slope of a face from level", x.slope, "deg", measure.Degrees(x.slope)).
+			With(over("s = atan(h / ((bottom - top)/2))", "s = 180 - atan(h / ((top - bottom)/2))"),
+				over(fmt.Sprintf("atan(%s / ((%s - %s)/2))", in(x.H), in(x.Bottom), in(x.Top)),
+					fmt.Sprintf("180 - atan(%s / ((%s - %s)/2))", in(x.H), in(x.Top), in(x.Bottom))),
+				measure.Degrees(x.slope), exact),
+		result("slant", "Length up the face", x.slant, "mm", in(x.slant)).
+			With("L = sqrt(h^2 + ((bottom - top)/2)^2)", fmt.Sprintf("sqrt(%s^2 + %s^2)", in(x.H), in(x.ab-x.at)),
+				in(x.slant), exact),
+		result("cut", "Cut angle on the face", cut, "deg", measure.Degrees(cut)).
+			With(over("M = atan(cos s tan(180/n))", "M = atan(cos(180 - s) tan(180/n))"),
+				fmt.Sprintf("atan(cos %.3f tan %.3f)", math.Min(x.slope, 180-x.slope), 180/num), measure.Degrees(cut),
+				sawTables),
+		result("tilt", "Blade tilt", x.tilt, "deg", measure.Degrees(x.tilt)).
+			With("B = asin(sin s sin(180/n))", fmt.Sprintf("asin(sin %.3f sin %.3f)", x.slope, 180/num),
+				measure.Degrees(x.tilt), sawTables),
+		result("level", "Bevel of top and bottom, to lie level", level, "deg", measure.Degrees(math.Abs(level))).
+			With(over("90 - s", "s - 90"), over(fmt.Sprintf("90 - %.2f", x.slope), fmt.Sprintf("%.2f - 90", x.slope)),
+				measure.Degrees(math.Abs(level)), exact),
+		x.atStop(),
+	}
+}
+
+// atStop is what it costs to leave the saw at its nearest stop.
+func (x towered) atStop() source.Result {
+	stop := NearStop(x.tilt)
+	gap := NearStopGap(x.T, x.tilt, stop)
+	text := "nothing: it is a stop of the saw"
 	if math.Abs(gap) > 0.05 {
 		where := "inside"
 		if gap < 0 {
 			where = "outside"
 		}
-		at45 = fmt.Sprintf("%.1f mm open at the %s", math.Abs(gap), where)
+		text = fmt.Sprintf("%.1f mm open at the %s", math.Abs(gap), where)
 	}
-	exact := source.Exact("right triangle of height and half the difference across")
-	num := float64(w.N)
-	over := func(narrows, widens string) string { // as it stands, or wider at the top
-		if w.Top > w.Bottom {
-			return widens
-		}
-		return narrows
-	}
-	s.Results = append(s.Results,
-		result("slope", "Slope of a face from level", slope, "deg", measure.Degrees(slope)).
-			With(over("s = atan(h / ((bottom - top)/2))", "s = 180 - atan(h / ((top - bottom)/2))"),
-				over(fmt.Sprintf("atan(%s / ((%s - %s)/2))", in(w.H), in(w.Bottom), in(w.Top)),
-					fmt.Sprintf("180 - atan(%s / ((%s - %s)/2))", in(w.H), in(w.Top), in(w.Bottom))), measure.Degrees(slope), exact),
-		result("slant", "Length up the face", slant, "mm", in(slant)).
-			With("L = sqrt(h^2 + ((bottom - top)/2)^2)", fmt.Sprintf("sqrt(%s^2 + %s^2)", in(w.H), in(ab-at)), in(slant), exact),
-		result("cut", "Cut angle on the face", math.Abs(m), "deg", measure.Degrees(math.Abs(m))).
-			With(over("M = atan(cos s tan(180/n))", "M = atan(cos(180 - s) tan(180/n))"),
-				fmt.Sprintf("atan(cos %.3f tan %.3f)", math.Min(slope, 180-slope), 180/num), measure.Degrees(math.Abs(m)),
-				sawTables),
-		result("tilt", "Blade tilt", b, "deg", measure.Degrees(b)).
-			With("B = asin(sin s sin(180/n))", fmt.Sprintf("asin(sin %.3f sin %.3f)", slope, 180/num), measure.Degrees(b),
-				sawTables),
-		result("level", "Bevel of top and bottom, to lie level", level, "deg", measure.Degrees(math.Abs(level))).
-			With(over("90 - s", "s - 90"), over(fmt.Sprintf("90 - %.2f", slope), fmt.Sprintf("%.2f - 90", slope)),
-				measure.Degrees(math.Abs(level)), exact),
-		result("gap", fmt.Sprintf("If the saw is set to its %s stop", measure.Degrees(stop)), gap, "mm", at45).
-			With("gap = 2 t / cos(stop) sin(stop - B)", fmt.Sprintf("2 x %.2f mm / cos %.1f x sin(%.4f)", w.T, stop,
-				math.Abs(stop-b)), measure.Decimal(math.Abs(gap), 2)+" mm",
-				source.Exact("two cut faces turned about one corner")),
-	)
-	return s, nil
+	return result("gap", fmt.Sprintf("If the saw is set to its %s stop", measure.Degrees(stop)), gap, "mm", text).
+		With("gap = 2 t / cos(stop) sin(stop - B)", fmt.Sprintf("2 x %.2f mm / cos %.1f x sin(%.4f)", x.T, stop,
+			math.Abs(stop-x.tilt)), measure.Decimal(math.Abs(gap), 2)+" mm",
+			source.Exact("two cut faces turned about one corner"))
 }
 
 func sub(a, b Vec) Vec { return Vec{a.X - b.X, a.Y - b.Y, a.Z - b.Z} }
