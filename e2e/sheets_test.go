@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"zapbarn/core/cutting"
+	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
 
@@ -249,8 +250,14 @@ func TestAddASolidAndPullItsSizes(t *testing.T) {
 	}
 	assert.Len(t, s.plan("midnight-apiary").Solids, len(p.Solids)+n)
 	s.goTo("/p/thistledown-porch/bench?way=whole")
-	for i := range n {
-		s.live(func() { s.click(fmt.Sprintf(`.palette button:nth-of-type(%d)`, i+1)) })
+	says := eval[[]string](s, `[...document.querySelectorAll(".palette button")].map(b=>b.value)`)
+	require.Len(t, says, n)
+	porch := s.plan("thistledown-porch")
+	for _, line := range says {
+		r, err := shorthand.Read(porch, stock.Shop, porch.Props[0].ID, line)
+		require.NoError(t, err, "in millimetres too: %s", line)
+		q, err := porch.Apply(r.Edit)
+		require.NoError(t, err, line)
+		assert.Len(t, q.Solids, len(porch.Solids)+1, line)
 	}
-	assert.Len(t, s.plan("thistledown-porch").Solids, 1+n, "in millimetres too")
 }
