@@ -2,8 +2,11 @@ package formats
 
 import (
 	"io"
+	"strings"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
+	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
 )
@@ -27,70 +30,65 @@ func cutRows(w *work.Work, prop string) [][]any {
 			"notes",
 		},
 	}
-	name := func(id string) string { return w.Plan.Prop(id).Name }
 	for _, part := range w.Parts {
-		if prop != "" && part.Solid.Prop != prop {
-			continue
+		if prop == "" || part.Solid.Prop == prop {
+			rows = append(rows, partRow(w, part))
 		}
-		lo, hi := part.Panel.Bounds()
-		tilt := 0.0
-		for _, e := range part.Panel.Edges {
-			if e.Joint == "mitre" {
-				tilt = e.Tilt
-			}
-		}
-		notes := ""
-		for i, l := range SawLines(part.Panel, w.Plan.Metric()) {
-			if i > 0 {
-				notes += " "
-			}
-			notes += l
-		}
-		rows = append(
-			rows,
-			[]any{
-				name(part.Solid.Prop),
-				part.No,
-				part.Name(),
-				w.Lib.Materials[part.Solid.Stock].Name,
-				part.Panel.Copies,
-				round(hi.X - lo.X),
-				round(hi.Y - lo.Y),
-				w.Results.At("part", part.Ref, "size").Text,
-				round(part.Panel.Thick),
-				round(tilt),
-				round(part.Panel.CutAngle),
-				round(part.Mass),
-				notes,
-			},
-		)
 	}
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
 		if shape := w.Shapes[s.ID]; shape != nil && (prop == "" || s.Prop == prop) {
 			for _, c := range shape.Cuts {
-				rows = append(
-					rows,
-					[]any{
-						name(s.Prop),
-						"",
-						s.Name,
-						w.Lib.Materials[s.Stock].Name,
-						c.Count,
-						round(w.Lib.Materials[s.Stock].OD.Value()),
-						round(c.Length),
-						measure.Tape(c.Length, w.Plan.Metric()),
-						"",
-						"",
-						"",
-						"",
-						"square ends",
-					},
-				)
+				rows = append(rows, pipeRow(w, s, c))
 			}
 		}
 	}
 	return rows
+}
+
+// partRow is a part's line of the cut list.
+func partRow(w *work.Work, part *work.Part) []any {
+	lo, hi := part.Panel.Bounds()
+	tilt := 0.0
+	for _, e := range part.Panel.Edges {
+		if e.Joint == "mitre" {
+			tilt = e.Tilt
+		}
+	}
+	return []any{
+		w.Plan.Prop(part.Solid.Prop).Name,
+		part.No,
+		part.Name(),
+		w.Lib.Materials[part.Solid.Stock].Name,
+		part.Panel.Copies,
+		round(hi.X - lo.X),
+		round(hi.Y - lo.Y),
+		w.Results.At("part", part.Ref, "size").Text,
+		round(part.Panel.Thick),
+		round(tilt),
+		round(part.Panel.CutAngle),
+		round(part.Mass),
+		strings.Join(SawLines(part.Panel, w.Plan.Metric()), " "),
+	}
+}
+
+// pipeRow is the line of a length of pipe.
+func pipeRow(w *work.Work, s *plan.Solid, c pattern.Cut) []any {
+	return []any{
+		w.Plan.Prop(s.Prop).Name,
+		"",
+		s.Name,
+		w.Lib.Materials[s.Stock].Name,
+		c.Count,
+		round(w.Lib.Materials[s.Stock].OD.Value()),
+		round(c.Length),
+		measure.Tape(c.Length, w.Plan.Metric()),
+		"",
+		"",
+		"",
+		"",
+		"square ends",
+	}
 }
 
 // CutListCSV writes the cut list of a prop, or of all when prop is "".

@@ -4,9 +4,12 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"slices"
 	"strings"
 
+	"zapbarn/core/cutting"
 	"zapbarn/core/measure"
+	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
@@ -215,7 +218,9 @@ func (s *sheetWriter) pipes() {
 		s.pdf.CellFormat(
 			0,
 			6,
-			s.tr(fmt.Sprintf("%s: %d lengths of %s, kerf counted", b.Stock.Name, len(b.Cutting.Bars), b.Stock.Length)),
+			s.tr(
+				fmt.Sprintf("%s: %d lengths of %s, kerf counted", b.Stock.Name, len(b.Cutting.Bars), b.Stock.Length),
+			),
 			"",
 			1,
 			"L",
@@ -264,7 +269,12 @@ func (s *sheetWriter) bar(x, y, scale float64) {
 		90,
 		4,
 		s.tr(
-			fmt.Sprintf("this bar is %s at 1:%g; it measures %s on paper", s.w.Len(l), scale, paperLength(w, s.metric)),
+			fmt.Sprintf(
+				"this bar is %s at 1:%g; it measures %s on paper",
+				s.w.Len(l),
+				scale,
+				paperLength(w, s.metric),
+			),
 		),
 		"",
 		0,
@@ -286,82 +296,86 @@ func paperLength(mm float64, metric bool) string {
 func (s *sheetWriter) layouts() {
 	for _, sh := range s.w.Sheets {
 		for n, one := range sh.Layout.Sheets {
-			mine := false
-			for _, q := range one.Placed {
-				mine = mine || s.w.Part(sh.Pieces[q.Part].Ref).Solid.Prop == s.prop.ID
+			mine := func(q nest.Placed) bool { return s.w.Part(sh.Pieces[q.Part].Ref).Solid.Prop == s.prop.ID }
+			if slices.ContainsFunc(one.Placed, mine) {
+				s.layout(sh, n)
 			}
-			if !mine {
-				continue
-			}
-			s.heading(
-				sh.Stock.Name+", "+s.w.Called(sh, n),
-				fmt.Sprintf(
-					"%s x %s, kerf %s, margin %s; parts of other props are pale",
-					s.w.Len(one.Stock.W),
-					s.w.Len(one.Stock.H),
-					s.w.Len(s.w.Plan.Kerf()),
-					s.w.Len(s.w.Plan.Margin()),
-				),
-			)
-			top, roomW, roomH := 32.0, s.paper.W-2*pageMargin, s.paper.H-32-28
-			scale := scaleFor(one.Stock.W, one.Stock.H, roomW, roomH)
-			at := func(q pattern.Point) fpdf.PointType {
-				return fpdf.PointType{X: pageMargin + q.X/scale, Y: top + (one.Stock.H-q.Y)/scale}
-			}
-			s.pdf.SetLineWidth(0.5)
-			s.pdf.Rect(pageMargin, top, one.Stock.W/scale, one.Stock.H/scale, "D")
-			s.pdf.SetLineWidth(0.25)
-			for _, q := range one.Placed {
-				part := s.w.Part(sh.Pieces[q.Part].Ref)
-				rings, centre := OnSheet(part.Panel, sh.Boxes[q.Part].W, sh.Boxes[q.Part].H, q.X, q.Y, q.Turned, q.Flip)
-				s.pdf.SetFillColor(217, 199, 201)
-				if part.Solid.Prop != s.prop.ID {
-					s.pdf.SetFillColor(246, 240, 226)
-				}
-				for k, ring := range rings {
-					pts := make([]fpdf.PointType, len(ring))
-					for i := range ring {
-						pts[i] = at(ring[i])
-					}
-					if k > 0 {
-						s.pdf.SetFillColor(255, 255, 255)
-					}
-					s.pdf.Polygon(pts, "DF")
-				}
-				if part.Solid.Prop != s.prop.ID {
-					continue
-				}
-				c := at(centre)
-				if part.Panel.Bore > 0 {
-					s.pdf.Circle(c.X, c.Y, part.Panel.Bore/2/scale, "D")
-					c.Y -= (part.Panel.Round + part.Panel.Bore) / 4 / scale
-				}
-				s.font("", 7)
-				s.pdf.SetXY(c.X-10, c.Y-2)
-				s.pdf.CellFormat(20, 4, fmt.Sprint(part.No), "", 0, "C", false, 0, "")
-			}
-			for _, o := range one.Offcuts {
-				a, b := at(pattern.Point{X: o.X, Y: o.Y + o.H}), at(pattern.Point{X: o.X + o.W, Y: o.Y})
-				s.pdf.SetDashPattern([]float64{1.5, 1.5}, 0)
-				s.pdf.Rect(a.X, a.Y, b.X-a.X, b.Y-a.Y, "D")
-				s.pdf.SetDashPattern(nil, 0)
-				s.font("", 7)
-				s.pdf.SetXY(a.X, (a.Y+b.Y)/2-2)
-				s.pdf.CellFormat(
-					b.X-a.X,
-					4,
-					s.tr(fmt.Sprintf("keep %s x %s", s.w.Len(o.W), s.w.Len(o.H))),
-					"",
-					0,
-					"C",
-					false,
-					0,
-					"",
-				)
-			}
-			s.bar(pageMargin, s.paper.H-24, scale)
 		}
 	}
+}
+
+// layout draws one sheet; parts of other props are pale.
+func (s *sheetWriter) layout(sh *cutting.Sheets, n int) {
+	one := sh.Layout.Sheets[n]
+	s.heading(
+		sh.Stock.Name+", "+s.w.Called(sh, n),
+		fmt.Sprintf(
+			"%s x %s, kerf %s, margin %s; parts of other props are pale",
+			s.w.Len(one.Stock.W),
+			s.w.Len(one.Stock.H),
+			s.w.Len(s.w.Plan.Kerf()),
+			s.w.Len(s.w.Plan.Margin()),
+		),
+	)
+	top, roomW, roomH := 32.0, s.paper.W-2*pageMargin, s.paper.H-32-28
+	scale := scaleFor(one.Stock.W, one.Stock.H, roomW, roomH)
+	at := func(q pattern.Point) fpdf.PointType {
+		return fpdf.PointType{X: pageMargin + q.X/scale, Y: top + (one.Stock.H-q.Y)/scale}
+	}
+	s.pdf.SetLineWidth(0.5)
+	s.pdf.Rect(pageMargin, top, one.Stock.W/scale, one.Stock.H/scale, "D")
+	s.pdf.SetLineWidth(0.25)
+	for _, q := range one.Placed {
+		s.placed(s.w.Part(sh.Pieces[q.Part].Ref), sh.Boxes[q.Part], q, at, scale)
+	}
+	for _, o := range one.Offcuts {
+		a, b := at(pattern.Point{X: o.X, Y: o.Y + o.H}), at(pattern.Point{X: o.X + o.W, Y: o.Y})
+		s.pdf.SetDashPattern([]float64{1.5, 1.5}, 0)
+		s.pdf.Rect(a.X, a.Y, b.X-a.X, b.Y-a.Y, "D")
+		s.pdf.SetDashPattern(nil, 0)
+		s.font("", 7)
+		s.pdf.SetXY(a.X, (a.Y+b.Y)/2-2)
+		keep := s.tr(fmt.Sprintf("keep %s x %s", s.w.Len(o.W), s.w.Len(o.H)))
+		s.pdf.CellFormat(b.X-a.X, 4, keep, "", 0, "C", false, 0, "")
+	}
+	s.bar(pageMargin, s.paper.H-24, scale)
+}
+
+// placed draws a part where it lies on a sheet, and its number.
+func (s *sheetWriter) placed(
+	part *work.Part,
+	box nest.Part,
+	q nest.Placed,
+	at func(pattern.Point) fpdf.PointType,
+	scale float64,
+) {
+	rings, centre := OnSheet(part.Panel, box.W, box.H, q.X, q.Y, q.Turned, q.Flip)
+	mine := part.Solid.Prop == s.prop.ID
+	s.pdf.SetFillColor(217, 199, 201)
+	if !mine {
+		s.pdf.SetFillColor(246, 240, 226)
+	}
+	for k, ring := range rings {
+		pts := make([]fpdf.PointType, len(ring))
+		for i := range ring {
+			pts[i] = at(ring[i])
+		}
+		if k > 0 {
+			s.pdf.SetFillColor(255, 255, 255)
+		}
+		s.pdf.Polygon(pts, "DF")
+	}
+	if !mine {
+		return
+	}
+	c := at(centre)
+	if part.Panel.Bore > 0 {
+		s.pdf.Circle(c.X, c.Y, part.Panel.Bore/2/scale, "D")
+		c.Y -= (part.Panel.Round + part.Panel.Bore) / 4 / scale
+	}
+	s.font("", 7)
+	s.pdf.SetXY(c.X-10, c.Y-2)
+	s.pdf.CellFormat(20, 4, fmt.Sprint(part.No), "", 0, "C", false, 0, "")
 }
 
 // OnSheet is a panel's outside outline where it lies on a sheet, and where its label goes.
@@ -404,12 +418,36 @@ func (s *sheetWriter) part(part *work.Part) {
 	at := func(q pattern.Point) fpdf.PointType {
 		return fpdf.PointType{X: x0 + (q.X-lo.X)/scale, Y: y0 + (hi.Y-q.Y)/scale}
 	}
+	s.outlines(p, at)
+	s.dimensions(at(lo), at(hi), s.w.Len(hi.X-lo.X), s.w.Len(hi.Y-lo.Y))
+	s.faced(part, at(pattern.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}))
+	s.pdf.SetXY(pageMargin, math.Max(at(lo).Y+16, s.paper.H-86))
+	s.font("B", 9)
+	s.pdf.CellFormat(0, 5, "Saw", "", 1, "L", false, 0, "")
+	s.font("", 9)
+	for _, line := range SawLines(p, s.metric) {
+		s.pdf.CellFormat(0, 4.6, s.tr(line), "", 1, "L", false, 0, "")
+	}
+	if p.Inside != nil {
+		s.pdf.CellFormat(0, 4.6, s.tr("Dashed: the inside face, seen through."), "", 1, "L", false, 0, "")
+	}
+	s.bar(pageMargin, s.paper.H-24, scale)
+}
+
+// outlines draws a panel: outline, holes, pockets, the inside face, marks, rabbets.
+func (s *sheetWriter) outlines(p pattern.Panel, at func(pattern.Point) fpdf.PointType) {
 	draw := func(poly []pattern.Point, style string) {
 		pts := make([]fpdf.PointType, len(poly))
 		for i := range poly {
 			pts[i] = at(poly[i])
 		}
 		s.pdf.Polygon(pts, style)
+	}
+	dashed := func(dashes []float64, poly []pattern.Point) {
+		s.pdf.SetLineWidth(0.2)
+		s.pdf.SetDashPattern(dashes, 0)
+		draw(poly, "D")
+		s.pdf.SetDashPattern(nil, 0)
 	}
 	s.pdf.SetFillColor(240, 232, 233)
 	s.pdf.SetLineWidth(0.55)
@@ -429,10 +467,7 @@ func (s *sheetWriter) part(part *work.Part) {
 		draw(pattern.Circle(p.Round/2, p.Round/2, p.Bore), "DF")
 	}
 	if p.Inside != nil {
-		s.pdf.SetLineWidth(0.2)
-		s.pdf.SetDashPattern([]float64{2, 1.2}, 0)
-		draw(p.Inside, "D")
-		s.pdf.SetDashPattern(nil, 0)
+		dashed([]float64{2, 1.2}, p.Inside)
 	}
 	s.pdf.SetLineWidth(0.2)
 	for _, m := range p.Marks {
@@ -442,31 +477,33 @@ func (s *sheetWriter) part(part *work.Part) {
 	for i, e := range p.Edges { // rabbets, in the inside face
 		if e.Depth > 0 {
 			q, r := p.Inward(i, e.Width)
-			s.pdf.SetLineWidth(0.2)
-			s.pdf.SetDashPattern([]float64{3, 1, 0.6, 1}, 0)
-			draw([]pattern.Point{q, r}, "D")
-			s.pdf.SetDashPattern(nil, 0)
+			dashed([]float64{3, 1, 0.6, 1}, []pattern.Point{q, r})
 		}
 	}
-	// dimensions: overall width below, height at the right
-	a, b := at(lo), at(hi)
+}
+
+// dimensions are the overall width, below, and the height, at the right, of what lies
+// between two corners on the paper.
+func (s *sheetWriter) dimensions(a, b fpdf.PointType, wide, high string) {
 	s.pdf.SetLineWidth(0.2)
 	s.pdf.Line(a.X, a.Y+6, b.X, a.Y+6)
 	s.pdf.Line(a.X, a.Y+2, a.X, a.Y+8)
 	s.pdf.Line(b.X, a.Y+2, b.X, a.Y+8)
 	s.font("", 9)
 	s.pdf.SetXY(a.X, a.Y+6.6)
-	s.pdf.CellFormat(b.X-a.X, 4.5, s.tr(s.w.Len(hi.X-lo.X)), "", 0, "C", false, 0, "")
+	s.pdf.CellFormat(b.X-a.X, 4.5, s.tr(wide), "", 0, "C", false, 0, "")
 	s.pdf.Line(b.X+6, a.Y, b.X+6, b.Y)
 	s.pdf.Line(b.X+2, a.Y, b.X+8, a.Y)
 	s.pdf.Line(b.X+2, b.Y, b.X+8, b.Y)
 	s.pdf.TransformBegin()
 	s.pdf.TransformRotate(90, b.X+10, (a.Y+b.Y)/2)
 	s.pdf.SetXY(b.X-10, (a.Y+b.Y)/2-2)
-	s.pdf.CellFormat(40, 4.5, s.tr(s.w.Len(hi.Y-lo.Y)), "", 0, "C", false, 0, "")
+	s.pdf.CellFormat(40, 4.5, s.tr(high), "", 0, "C", false, 0, "")
 	s.pdf.TransformEnd()
-	// outside and up
-	mid := at(pattern.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
+}
+
+// faced says in a part's middle which face is drawn, and where its upper edge points.
+func (s *sheetWriter) faced(part *work.Part, mid fpdf.PointType) {
 	s.font("B", 10)
 	s.pdf.SetXY(mid.X-20, mid.Y-8)
 	face, up := part.Face()
@@ -478,19 +515,6 @@ func (s *sheetWriter) part(part *work.Part) {
 	s.font("", 8)
 	s.pdf.SetXY(mid.X+2, mid.Y+1)
 	s.pdf.CellFormat(10, 4, up, "", 0, "L", false, 0, "")
-	// edges
-	y := math.Max(a.Y+16, s.paper.H-86)
-	s.pdf.SetXY(pageMargin, y)
-	s.font("B", 9)
-	s.pdf.CellFormat(0, 5, "Saw", "", 1, "L", false, 0, "")
-	s.font("", 9)
-	for _, line := range SawLines(p, s.metric) {
-		s.pdf.CellFormat(0, 4.6, s.tr(line), "", 1, "L", false, 0, "")
-	}
-	if p.Inside != nil {
-		s.pdf.CellFormat(0, 4.6, s.tr("Dashed: the inside face, seen through."), "", 1, "L", false, 0, "")
-	}
-	s.bar(pageMargin, s.paper.H-24, scale)
 }
 
 // SawLines says in words how a part's edges are cut.

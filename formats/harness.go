@@ -71,8 +71,11 @@ func (t lists) data() [][]any {
 			if i == 0 {
 				fit = c.Parts()
 			}
-			rows = append(rows, []any{c.Controller, c.Pin, s.Name, fmt.Sprintf("%d to %d", s.First, s.Last), s.Lead.String(),
-				math.Floor(c.Rate), fit})
+			rows = append(
+				rows,
+				[]any{c.Controller, c.Pin, s.Name, fmt.Sprintf("%d to %d", s.First, s.Last), s.Lead.String(),
+					math.Floor(c.Rate), fit},
+			)
 		}
 	}
 	return rows
@@ -93,8 +96,11 @@ func (t lists) pins() [][]any {
 func (t lists) holes() [][]any {
 	rows := [][]any{{"into", "wires", "bundle " + t.unit, "plug " + t.unit, "hole " + t.unit, "there is one"}}
 	for _, x := range t.h.Entries {
-		rows = append(rows, []any{t.w.Solid(x.Solid).Name, strings.Join(x.Wires, ", "), t.size(x.Bundle), t.size(x.Plug),
-			t.size(x.Hole), map[bool]string{true: "yes", false: "no"}[x.Fits]})
+		rows = append(
+			rows,
+			[]any{t.w.Solid(x.Solid).Name, strings.Join(x.Wires, ", "), t.size(x.Bundle), t.size(x.Plug),
+				t.size(x.Hole), map[bool]string{true: "yes", false: "no"}[x.Fits]},
+		)
 	}
 	return rows
 }
@@ -104,8 +110,15 @@ func (t lists) prove(prop string) [][]any {
 	for _, d := range t.w.Plan.Devices {
 		if d.Prop == prop && d.Kind == "lamp" {
 			g := t.w.All.Readings[d.ID]
-			rows = append(rows, []any{d.Name, measure.Volts(g.Volts), measure.Amps(g.Amps), "", read(t.w, d.ID, "volts"),
-				read(t.w, d.ID, "amps"), read(t.w, d.ID, "ohms"), map[bool]string{true: "yes", false: ""}[d.Proven]})
+			rows = append(
+				rows,
+				[]any{d.Name, measure.Volts(g.Volts), measure.Amps(g.Amps), "", read(t.w, d.ID, "volts"),
+					read(
+						t.w,
+						d.ID,
+						"amps",
+					), read(t.w, d.ID, "ohms"), map[bool]string{true: "yes", false: ""}[d.Proven]},
+			)
 		}
 	}
 	return rows
@@ -177,17 +190,9 @@ func harnessPages(pdf *document, w *work.Work, p *plan.Prop, h *work.Harness, pa
 	pdf.SetFont(face, "B", 16)
 	pdf.CellFormat(0, 9, tr(p.Name+", harness"), "", 1, "L", false, 0, "")
 	pdf.SetFont(face, "", 9)
-	pdf.MultiCell(
-		0,
-		4.4,
-		tr(
-			"Extra-low voltage only. Mains is plugs and cords; fixed wiring belongs to a licensed electrician and the local "+
-				"code. Power off while you wire.",
-		),
-		"",
-		"L",
-		false,
-	)
+	caution := "Extra-low voltage only. Mains is plugs and cords; fixed wiring belongs to a licensed electrician and the " +
+		"local code. Power off while you wire."
+	pdf.MultiCell(0, 4.4, tr(caution), "", "L", false)
 	head := func(s string) {
 		if pdf.GetY() > paper.H-45 { // with its first rows
 			pdf.AddPage()
@@ -202,40 +207,10 @@ func harnessPages(pdf *document, w *work.Work, p *plan.Prop, h *work.Harness, pa
 		pdf.MultiCell(0, 4.6, tr(fmt.Sprintf("%d. %s", i+1, s)), "", "L", false)
 	}
 	names, tables := harnessTables(w, p.ID)
-	widths := [][]float64{
-		{18, 24, 30, 26, 18, 15, 0, 0, 0, 24, 48},
-		{18, 52, 64, 16, 34},
-		{18, 40, 70, 18, 18},
-		{22, 10, 44, 24, 24, 24, 60},
-		{12, 34, 92, 22, 22},
-		{36, 62, 22, 20, 20, 24},
-		{48, 22, 24, 18, 24, 24, 30, 18},
-	}
-	room := paper.W - 28
 	for i, t := range tables {
-		if len(t) < 2 {
-			continue
-		}
-		head(names[i])
-		sum := 0.0
-		for _, x := range widths[i] {
-			sum += x
-		}
-		for k, r := range t {
-			pdf.SetFont(face, map[bool]string{true: "B", false: ""}[k == 0], 8)
-			var cells []string
-			var wide []float64
-			for c, v := range r {
-				if wd := widths[i][c] * room / sum; wd > 0 {
-					cells, wide = append(cells, tr(fmt.Sprint(v))), append(wide, wd)
-				}
-			}
-			lines, high := wrapped(pdf, cells, wide)
-			if pdf.GetY()+high > paper.H-14 {
-				pdf.AddPage()
-			}
-			tableRow(pdf, lines, wide, high)
-			pdf.Line(14, pdf.GetY()-.6, 14+room, pdf.GetY()-.6)
+		if len(t) > 1 {
+			head(names[i])
+			harnessTable(pdf, t, harnessWidths[i], paper)
 		}
 	}
 	head("Labels for both ends, to be cut apart")
@@ -243,11 +218,48 @@ func harnessPages(pdf *document, w *work.Work, p *plan.Prop, h *work.Harness, pa
 	n := 0
 	for _, x := range h.Wires {
 		for _, end := range []string{"from " + x.From, "to " + x.To} {
-			pdf.CellFormat(room/4, 8, tr(x.Label+"  "+end), "1", 0, "C", false, 0, "")
+			pdf.CellFormat((paper.W-28)/4, 8, tr(x.Label+"  "+end), "1", 0, "C", false, 0, "")
 			if n++; n%4 == 0 {
 				pdf.Ln(-1)
 			}
 		}
+	}
+}
+
+// harnessWidths are the columns of the harness's tables, in parts of the page; 0 leaves one
+// out.
+var harnessWidths = [][]float64{
+	{18, 24, 30, 26, 18, 15, 0, 0, 0, 24, 48},
+	{18, 52, 64, 16, 34},
+	{18, 40, 70, 18, 18},
+	{22, 10, 44, 24, 24, 24, 60},
+	{12, 34, 92, 22, 22},
+	{36, 62, 22, 20, 20, 24},
+	{48, 22, 24, 18, 24, 24, 30, 18},
+}
+
+// harnessTable is a table across the page, its first row in bold.
+func harnessTable(pdf *document, rows [][]any, widths []float64, paper Paper) {
+	room := paper.W - 28
+	sum := 0.0
+	for _, x := range widths {
+		sum += x
+	}
+	for k, r := range rows {
+		pdf.SetFont(face, map[bool]string{true: "B", false: ""}[k == 0], 8)
+		var cells []string
+		var wide []float64
+		for c, v := range r {
+			if wd := widths[c] * room / sum; wd > 0 {
+				cells, wide = append(cells, letters(fmt.Sprint(v))), append(wide, wd)
+			}
+		}
+		lines, high := wrapped(pdf, cells, wide)
+		if pdf.GetY()+high > paper.H-14 {
+			pdf.AddPage()
+		}
+		tableRow(pdf, lines, wide, high)
+		pdf.Line(14, pdf.GetY()-.6, 14+room, pdf.GetY()-.6)
 	}
 }
 
@@ -266,86 +278,19 @@ func FlatBoard(w *work.Work, prop string) (*Flat, error) {
 	if p == nil {
 		return nil, measure.Bad("prop", "there is no prop %q; open one first", prop)
 	}
-	f := &Flat{Title: p.Name + ", nail board", W: boardWide}
-	row := boardWide - 2*boardEdge
-	y := 0.0 // down from the top; turned over at the end
-	at := func(top, s float64) pattern.Point {
-		k := math.Floor(s / row)
-		if s > 0 && s == k*row {
-			k--
-		}
-		x := s - k*row
-		if int(k)%2 == 1 {
-			x = row - x
-		}
-		return pattern.Point{X: boardEdge + x, Y: top + k*boardRow}
-	}
-	nail := func(q pattern.Point) {
-		f.Lines = append(f.Lines, Stroke{"mark", pattern.Circle(q.X, q.Y, 6), true})
-	}
+	b := &nailBoard{Flat: &Flat{Title: p.Name + ", nail board", W: boardWide}, w: w}
 	runs := 0
 	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Prop != prop || d.Kind != "run" {
-			continue
+		if d := &w.Plan.Devices[i]; d.Prop == prop && d.Kind == "run" {
+			runs++
+			b.run(d)
 		}
-		runs++
-		top, l := y+boardRow, d.Length.Value()
-		path := []pattern.Point{at(top, 0)}
-		nail(path[0])
-		for s := row; s < l-1e-6; s += row {
-			a := at(top, s)
-			b := pattern.Point{X: a.X, Y: a.Y + boardRow}
-			path = append(path, a, b)
-			nail(a)
-			nail(b)
-		}
-		end := at(top, l)
-		path = append(path, end)
-		nail(end)
-		f.Lines = append(f.Lines, Stroke{"cut", path, false})
-		f.Texts = append(
-			f.Texts,
-			Label{
-				pattern.Point{X: boardEdge + 180, Y: top - 28},
-				9,
-				fmt.Sprintf("%s, %s, %s, from %s, %s", d.ID, d.Gauge, d.Length, d.From, w.Rail(d.ID)),
-			},
-		)
-		taps := map[float64][]string{}
-		var order []float64
-		if at := math.Round(d.FedAt.Value()); at > 0 {
-			taps[at], order = []string{"fed from " + d.From}, []float64{at}
-		}
-		for k := range w.Plan.Devices {
-			c := &w.Plan.Devices[k]
-			if c.From != d.ID {
-				continue
-			}
-			s := c.At.Value()
-			if c.At.IsZero() {
-				s = l
-			}
-			s = math.Round(s)
-			if taps[s] == nil {
-				order = append(order, s)
-			}
-			taps[s] = append(taps[s], c.ID)
-		}
-		for _, s := range order {
-			q := at(top, s)
-			f.Lines = append(
-				f.Lines,
-				Stroke{"score", []pattern.Point{{X: q.X, Y: q.Y - 10}, {X: q.X, Y: q.Y + 16}}, false},
-			)
-			f.Texts = append(f.Texts, Label{pattern.Point{X: q.X, Y: q.Y + 26}, 6, strings.Join(taps[s], ", ")})
-		}
-		y = top + math.Floor(math.Max(0, l-1e-6)/row)*boardRow + 40
 	}
 	if runs == 0 {
 		return nil, measure.Bad("prop", "%s has no runs to lay yet", p.Name)
 	}
-	f.H = y + boardEdge
+	f := b.Flat
+	f.H = b.y + boardEdge
 	for i := range f.Lines {
 		for k := range f.Lines[i].Points {
 			f.Lines[i].Points[k].Y = f.H - f.Lines[i].Points[k].Y
@@ -355,4 +300,91 @@ func FlatBoard(w *work.Work, prop string) (*Flat, error) {
 		f.Texts[i].At.Y = f.H - f.Texts[i].At.Y
 	}
 	return f, nil
+}
+
+// nailBoard is a board being drawn, down from the top to y; it is turned over at the end.
+type nailBoard struct {
+	*Flat
+	w *work.Work
+	y float64
+}
+
+// boardLine is how much of a run lies in one row, mm.
+const boardLine = boardWide - 2*boardEdge
+
+// boardAt is a place so far along a run whose first row is at top: to and fro.
+func boardAt(top, s float64) pattern.Point {
+	k := math.Floor(s / boardLine)
+	if s > 0 && s == k*boardLine {
+		k--
+	}
+	x := s - k*boardLine
+	if int(k)%2 == 1 {
+		x = boardLine - x
+	}
+	return pattern.Point{X: boardEdge + x, Y: top + k*boardRow}
+}
+
+func (f *nailBoard) nail(q pattern.Point) {
+	f.Lines = append(f.Lines, Stroke{"mark", pattern.Circle(q.X, q.Y, 6), true})
+}
+
+// run lays a run, with its name and its taps.
+func (f *nailBoard) run(d *plan.Device) {
+	top, l := f.y+boardRow, d.Length.Value()
+	path := []pattern.Point{boardAt(top, 0)}
+	f.nail(path[0])
+	for s := boardLine; s < l-1e-6; s += boardLine {
+		a := boardAt(top, s)
+		b := pattern.Point{X: a.X, Y: a.Y + boardRow}
+		path = append(path, a, b)
+		f.nail(a)
+		f.nail(b)
+	}
+	end := boardAt(top, l)
+	path = append(path, end)
+	f.nail(end)
+	f.Lines = append(f.Lines, Stroke{"cut", path, false})
+	f.Texts = append(
+		f.Texts,
+		Label{
+			pattern.Point{X: boardEdge + 180, Y: top - 28},
+			9,
+			fmt.Sprintf("%s, %s, %s, from %s, %s", d.ID, d.Gauge, d.Length, d.From, f.w.Rail(d.ID)),
+		},
+	)
+	f.taps(d, top)
+	f.y = top + math.Floor(math.Max(0, l-1e-6)/boardLine)*boardRow + 40
+}
+
+// taps are ticks where something leaves a run, with its names.
+func (f *nailBoard) taps(d *plan.Device, top float64) {
+	taps := map[float64][]string{}
+	var order []float64
+	if at := math.Round(d.FedAt.Value()); at > 0 {
+		taps[at], order = []string{"fed from " + d.From}, []float64{at}
+	}
+	for k := range f.w.Plan.Devices {
+		c := &f.w.Plan.Devices[k]
+		if c.From != d.ID {
+			continue
+		}
+		s := c.At.Value()
+		if c.At.IsZero() {
+			s = d.Length.Value()
+		}
+		s = math.Round(s)
+		if taps[s] == nil {
+			order = append(order, s)
+		}
+		taps[s] = append(taps[s], c.ID)
+	}
+	for _, s := range order {
+		q := boardAt(top, s)
+		f.Lines = append(
+			f.Lines,
+			Stroke{"score", []pattern.Point{{X: q.X, Y: q.Y - 10}, {X: q.X, Y: q.Y + 16}}, false},
+		)
+		f.Texts = append(f.Texts, Label{pattern.Point{X: q.X, Y: q.Y + 26}, 6, strings.Join(taps[s], ", ")})
+	}
 }

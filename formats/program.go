@@ -5,6 +5,7 @@ import (
 	_ "embed"
 	"encoding/csv"
 	"io"
+	"slices"
 	"sort"
 	"strconv"
 	"strings"
@@ -152,44 +153,42 @@ func (c *Controller) pin(id string) int {
 
 // Program writes the controller's program, a file of C++ with its tables.
 func (c *Controller) Program(out io.Writer) error {
-	m := c.Machine
-	at := func(n int, is func(int) bool) int {
-		for i := range n {
-			if is(i) {
-				return i
-			}
-		}
-		return -1
+	t := &tables{Controller: c}
+	data := row{"Name": c.Name, "FirstState": t.state(c.Machine.State)}
+	data["Inputs"], data["Channels"], data["Scenes"], data["Triggers"] = t.inputs(), t.channels(), t.scenes(), t.triggers()
+	data["Cues"], data["Nevers"], data["States"] = t.cues, t.nevers, t.states // as those came to it
+	return programTemplate.Execute(out, data)
+}
+
+// row is a line of a table of the program.
+type row map[string]any
+
+// tables are the program's tables being written: they name each other by number.
+type tables struct {
+	*Controller
+	states []string
+	cues   []row
+	nevers int // how many channels one may not be on with, at most; 1 at least
+}
+
+func (t *tables) scene(id string) int {
+	return slices.IndexFunc(t.Machine.Scenes, func(s show.Scene) bool { return s.ID == id })
+}
+
+// state is a state by its number; none is any.
+func (t *tables) state(name string) string {
+	if name == "" {
+		return "ANY"
 	}
-	scene := func(id string) int { return at(len(m.Scenes), func(i int) bool { return m.Scenes[i].ID == id }) }
-	channel := func(id string) int { return at(len(m.Channels), func(i int) bool { return m.Channels[i].ID == id }) }
-	input := func(id string) int { return at(len(m.Inputs), func(i int) bool { return m.Inputs[i].ID == id }) }
-	var states []string
-	state := func(name string) string {
-		if name == "" {
-			return "ANY"
-		}
-		n := at(len(states), func(i int) bool { return states[i] == name })
-		if n < 0 {
-			n = len(states)
-			states = append(states, name)
-		}
-		return strconv.Itoa(n)
+	n := slices.Index(t.states, name)
+	if n < 0 {
+		n = len(t.states)
+		t.states = append(t.states, name)
 	}
-	first := state(m.State)
-	type row map[string]any
-	data := row{"Name": c.Name}
-	var inputs, channels, cues, scenes, triggers []row
-	nevers := 1
-	never := make([][]string, len(m.Channels))
-	for i, a := range m.Channels {
-		for k, b := range m.Channels {
-			if i != k && (a.Never == b.ID || b.Never == a.ID) {
-				never[i] = append(never[i], strconv.Itoa(k))
-			}
-		}
-		nevers = max(nevers, len(never[i]))
-	}
+	return strconv.Itoa(n)
+}
+
+func (t *tables) inputs() (out []row) {
 	kind := map[show.Source]string{
 		show.Contact: "CONTACT",
 		show.Timer:   "TIMER",
@@ -197,13 +196,28 @@ func (c *Controller) Program(out io.Writer) error {
 		show.Ended:   "ENDED",
 		show.Power:   "POWER",
 	}
-	for _, i := range m.Inputs {
-		inputs = append(
-			inputs,
-			row{"Kind": kind[i.Kind], "Pin": c.pin(i.ID), "Closed": i.Closed, "MinPulse": i.MinPulse,
-				"HoldOff": i.HoldOff, "Every": i.Every, "State": state(i.State), "Scene": scene(i.Scene),
-				"Name": plainComment(c.work.Plan.Input(i.ID).Name)},
+	for _, i := range t.Machine.Inputs {
+		out = append(
+			out,
+			row{"Kind": kind[i.Kind], "Pin": t.pin(i.ID), "Closed": i.Closed, "MinPulse": i.MinPulse,
+				"HoldOff": i.HoldOff, "Every": i.Every, "State": t.state(i.State), "Scene": t.scene(i.Scene),
+				"Name": plainComment(t.work.Plan.Input(i.ID).Name)},
 		)
+	}
+	return out
+}
+
+func (t *tables) channels() (out []row) {
+	m := t.Machine
+	never := make([][]string, len(m.Channels))
+	t.nevers = 1
+	for i, a := range m.Channels {
+		for k, b := range m.Channels {
+			if i != k && (a.Never == b.ID || b.Never == a.ID) {
+				never[i] = append(never[i], strconv.Itoa(k))
+			}
+		}
+		t.nevers = max(t.nevers, len(never[i]))
 	}
 	wins := map[show.Contention]string{
 		show.Highest:  "HIGHEST",
@@ -211,18 +225,23 @@ func (c *Controller) Program(out io.Writer) error {
 		show.Priority: "PRIORITY",
 	}
 	for i, ch := range m.Channels {
-		for len(never[i]) < nevers {
+		for len(never[i]) < t.nevers {
 			never[i] = append(never[i], "NONE")
 		}
-		channels = append(
-			channels,
-			row{"Pin": c.pin(ch.ID), "Wins": wins[ch.Rule], "Never": strings.Join(never[i], ", "),
-				"Name": plainComment(c.work.Device(ch.ID).Name)},
+		out = append(
+			out,
+			row{"Pin": t.pin(ch.ID), "Wins": wins[ch.Rule], "Never": strings.Join(never[i], ", "),
+				"Name": plainComment(t.work.Device(ch.ID).Name)},
 		)
 	}
-	for _, s := range m.Scenes {
-		from := len(cues)
-		name := plainComment(c.work.Plan.Scene(s.ID).Name)
+	return out
+}
+
+// scenes are the scenes; their cues stand in one list.
+func (t *tables) scenes() (out []row) {
+	for _, s := range t.Machine.Scenes {
+		from := len(t.cues)
+		name := plainComment(t.work.Plan.Scene(s.ID).Name)
 		for _, q := range s.Cues {
 			level := q.Level
 			if level == 0 {
@@ -232,29 +251,31 @@ func (c *Controller) Program(out io.Writer) error {
 			if shape == "" {
 				shape = "STEADY"
 			}
-			cues = append(
-				cues,
-				row{"Channel": channel(q.Channel), "Start": q.Start, "Length": q.Length, "Shape": shape,
-					"Level": level, "Name": name + ": " + plainComment(c.work.Device(q.Channel).Name)},
+			channel := slices.IndexFunc(t.Machine.Channels, func(c show.Channel) bool { return c.ID == q.Channel })
+			t.cues = append(
+				t.cues,
+				row{"Channel": channel, "Start": q.Start, "Length": q.Length, "Shape": shape,
+					"Level": level, "Name": name + ": " + plainComment(t.work.Device(q.Channel).Name)},
 			)
 		}
-		scenes = append(scenes, row{"First": from, "End": len(cues), "Length": s.Duration(), "Name": name})
+		out = append(out, row{"First": from, "End": len(t.cues), "Length": s.Duration(), "Name": name})
 	}
-	for _, t := range m.Triggers {
-		latch := strings.ToUpper(strings.ReplaceAll(string(t.Latch), "-", "_"))
-		triggers = append(
-			triggers,
-			row{"Input": input(t.Input), "Scene": scene(t.Scene), "Latch": latch, "Rest": t.Rest,
-				"While": state(
-					t.While,
-				), "Then": state(t.Then), "Name": plainComment(c.work.Plan.Input(t.Input).Name + " works " +
-					c.work.Plan.Scene(t.Scene).Name)},
+	return out
+}
+
+func (t *tables) triggers() (out []row) {
+	p := t.work.Plan
+	for _, x := range t.Machine.Triggers {
+		input := slices.IndexFunc(t.Machine.Inputs, func(i show.Input) bool { return i.ID == x.Input })
+		latch := strings.ToUpper(strings.ReplaceAll(string(x.Latch), "-", "_"))
+		out = append(
+			out,
+			row{"Input": input, "Scene": t.scene(x.Scene), "Latch": latch, "Rest": x.Rest,
+				"While": t.state(x.While), "Then": t.state(x.Then),
+				"Name": plainComment(p.Input(x.Input).Name + " works " + p.Scene(x.Scene).Name)},
 		)
 	}
-	data["Inputs"], data["Channels"], data["Cues"] = inputs, channels, cues
-	data["Scenes"], data["Triggers"] = scenes, triggers
-	data["Nevers"], data["FirstState"], data["States"] = nevers, first, states
-	return programTemplate.Execute(out, data)
+	return out
 }
 
 // plainComment is a name as it may stand behind two slashes.

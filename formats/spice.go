@@ -27,83 +27,35 @@ func SPICE(out io.Writer, title, state string, n *circuit.Network, s *circuit.So
 		fmt.Fprintf(&b, "Vg%d %s 0 0\n", i, node(g))
 	}
 	for i, e := range n.Elements {
-		a, z := node(e.A), node(e.B)
-		v := fmt.Sprintf("V(%s,%s)", a, z)
-		switch e.Kind {
-		case circuit.Resistor:
-			fmt.Fprintf(&b, "R%d %s %s %.12g\n", i, a, z, e.R)
-		case circuit.Supply:
-			if e.Limit > 0 { // its current gives in at the limit
-				fmt.Fprintf(
-					&b,
-					"B%d %s %s I=max((%s-%.12g)/%.12g,-%.12g+(%s-%.12g)*1e-6)\n",
-					i,
-					a,
-					z,
-					v,
-					e.E,
-					e.R,
-					e.Limit,
-					v,
-					e.E-e.Limit*e.R,
-				)
-				continue
-			}
-			fmt.Fprintf(&b, "V%d s%d %s %.12g\nR%d s%d %s %.12g\n", i, i, z, e.E, i, i, a, e.R)
-		case circuit.Prewired:
-			fmt.Fprintf(
-				&b,
-				"B%d %s %s I=%g*min(%s,%.12g)+max(0,(%s-%.12g)/%.12g)\n",
-				i,
-				a,
-				z,
-				circuit.Leak,
-				v,
-				e.Vf,
-				v,
-				e.Vf,
-				e.R,
-			)
-		case circuit.Sink:
-			fmt.Fprintf(
-				&b,
-				"B%d %s %s I=%g*(min(%s,0)+max(0,%s-%.12g))+max(0,min(%s*%.12g,%.12g))\n",
-				i,
-				a,
-				z,
-				circuit.Leak,
-				v,
-				v,
-				e.Vf,
-				v,
-				e.I/e.Vf,
-				e.I,
-			)
-		case circuit.LED:
-			fmt.Fprintf(
-				&b,
-				"R%d %s d%d %.12g\nD%d d%d %s m%d\n.model m%d D(IS=%.12g N=%.12g RS=0)\nRl%d %s %s %g\n",
-				i,
-				a,
-				i,
-				e.R,
-				i,
-				i,
-				z,
-				i,
-				i,
-				e.Is,
-				e.Vt/thermal,
-				i,
-				a,
-				z,
-				1/circuit.Leak,
-			)
-		}
+		b.WriteString(spiceElement(i, e, node(e.A), node(e.B)))
 	}
 	b.WriteString(".options reltol=1e-6 abstol=1e-12 vntol=1e-9 gmin=1e-12 temp=27\n.op\n.end\n")
 	_, err := io.WriteString(out, b.String())
 	return err
+}
+
+// spiceElement is element number i between nodes a and z.
+func spiceElement(i int, e circuit.Element, a, z string) string {
+	v := fmt.Sprintf("V(%s,%s)", a, z)
+	switch {
+	case e.Kind == circuit.Resistor:
+		return fmt.Sprintf("R%d %s %s %.12g\n", i, a, z, e.R)
+	case e.Kind == circuit.Supply && e.Limit > 0: // its current gives in at the limit
+		return fmt.Sprintf("B%d %s %s I=max((%s-%.12g)/%.12g,-%.12g+(%s-%.12g)*1e-6)\n",
+			i, a, z, v, e.E, e.R, e.Limit, v, e.E-e.Limit*e.R)
+	case e.Kind == circuit.Supply:
+		return fmt.Sprintf("V%d s%d %s %.12g\nR%d s%d %s %.12g\n", i, i, z, e.E, i, i, a, e.R)
+	case e.Kind == circuit.Prewired:
+		return fmt.Sprintf("B%d %s %s I=%g*min(%s,%.12g)+max(0,(%s-%.12g)/%.12g)\n",
+			i, a, z, circuit.Leak, v, e.Vf, v, e.Vf, e.R)
+	case e.Kind == circuit.Sink:
+		return fmt.Sprintf("B%d %s %s I=%g*(min(%s,0)+max(0,%s-%.12g))+max(0,min(%s*%.12g,%.12g))\n",
+			i, a, z, circuit.Leak, v, v, e.Vf, v, e.I/e.Vf, e.I)
+	case e.Kind == circuit.LED:
+		return fmt.Sprintf("R%d %s d%d %.12g\nD%d d%d %s m%d\n.model m%d D(IS=%.12g N=%.12g RS=0)\nRl%d %s %s %g\n",
+			i, a, i, e.R, i, i, z, i, i, e.Is, e.Vt/thermal, i, a, z, 1/circuit.Leak)
+	}
+	return ""
 }
 
 // thermal is kT/q at 27 C, as circuit simulators take it.

@@ -32,15 +32,7 @@ func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
 	r := source.Result{Key: source.What("takes"), Label: g.Name + " it takes", Unit: "mL"}
 	switch {
 	case g.Cure == "melt":
-		d := bead["melt"]
-		mm3 := math.Pi / 4 * d * d * length
-		r.Value, r.Unit = mm3/Stick, "sticks"
-		r.Text = measure.Decimal(r.Value, 1) + " sticks"
-		return r.With("bead pi d d / 4 x length", fmt.Sprintf("pi x %g mm x %[1]g mm / 4 x %.0f mm", d, length),
-				fmt.Sprintf("%.1f cm3", mm3/1000), source.FromTrade("a bead of 5 mm")).
-				With("sticks = volume / 25 cm3", fmt.Sprintf("%.1f / %.1f", mm3/1000, Stick/1000), r.Text,
-					source.Exact("a stick of 11.2 x 254 mm")),
-			nil
+		return sticks(r, length), nil
 	case g.Contact:
 		r.Value = 2 * area / 3.5 * 1000
 		r.Text = millilitres(r.Value)
@@ -85,6 +77,18 @@ func Quantity(g stock.Glue, length, width float64) (source.Result, error) {
 		r.Text,
 		source.FromMemory("150 to 250 mL a square metre of wood glue, 300 to 400 of epoxy"),
 	), nil
+}
+
+// sticks are of hot melt, laid as a bead.
+func sticks(r source.Result, length float64) source.Result {
+	d := bead["melt"]
+	mm3 := math.Pi / 4 * d * d * length
+	r.Value, r.Unit = mm3/Stick, "sticks"
+	r.Text = measure.Decimal(r.Value, 1) + " sticks"
+	return r.With("bead pi d d / 4 x length", fmt.Sprintf("pi x %g mm x %[1]g mm / 4 x %.0f mm", d, length),
+		fmt.Sprintf("%.1f cm3", mm3/1000), source.FromTrade("a bead of 5 mm")).
+		With("sticks = volume / 25 cm3", fmt.Sprintf("%.1f / %.1f", mm3/1000, Stick/1000), r.Text,
+			source.Exact("a stick of 11.2 x 254 mm"))
 }
 
 // millilitres writes whole ones, and tenths of a small amount.

@@ -159,64 +159,17 @@ func dropMends(w *work.Work, run *plan.Device, lamp string, rated float64) (out 
 		return st != nil && st.Readings[lamp].Drop <= budget
 	}
 	if run != nil {
-		var thicker []Mend
-		for _, n := range stock.Gauges {
-			if measure.AWGArea(n) > run.Gauge.Value()+1e-9 {
-				next := *run
-				next.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(n))
-				thicker = append(thicker, put(w, next.Gauge.String()+" for "+run.Name, "device", run.ID, next))
-			}
-		}
-		if m, ok := least(thicker, try); ok {
-			out = append(out, m)
-		}
-		if run.To == "" && run.From != "" {
-			next := *run
-			next.To, next.ToAt, next.Back = run.From, run.At, run.Length // a second pair beside the first
-			if m := put(w, "Feed the far end too, by a second pair", "device", run.ID, next); try(m) {
-				out = append(out, m)
-			}
-		}
-		if run.To == "" && run.FedAt.IsZero() && taps(w, run.ID) > 2 {
-			next := *run
-			next.FedAt = tape(w, run.Length.Value()/2)
-			if m := put(w, "Move its feed to the middle of "+run.Name, "device", run.ID, next); try(m) {
-				out = append(out, m)
-			}
-		}
+		out = onRun(w, run, try)
 	}
 	feeds := feedsMends(w, lamp)
 	if m, ok := least(feeds, try); ok {
 		out = append(out, m)
 	}
 	if len(out) == 0 {
-		if m, ok := thicken(w, lamp, budget, Mend{}); ok {
-			out = append(out, m)
-		}
-		var both []Mend
-		if m, ok := least(feeds, func(m Mend) bool {
-			more, ok := thicken(w, lamp, budget, m)
-			both = append(both, more)
-			return ok
-		}); ok {
-			for _, more := range both {
-				if strings.HasPrefix(more.Label, m.Label) {
-					out = append(out, more)
-					break
-				}
-			}
-		}
+		out = onTheWay(w, lamp, budget, feeds)
 	}
-	if len(out) == 0 && run != nil { // nearer the supply
-		for up, n := runAbove(w, run.From), 0; up != nil && up.To == "" && up.From != "" && n < 6; up,
-			n = runAbove(w, up.From), n+1 {
-			next := *up
-			next.To, next.ToAt, next.Back = up.From, up.At, up.Length
-			if m := put(w, "Feed the far end of "+up.Name+" too, by a second pair", "device", up.ID, next); try(m) {
-				out = append(out, m)
-				break
-			}
-		}
+	if len(out) == 0 && run != nil {
+		out = nearerTheSupply(w, run, try)
 	}
 	if len(out) == 0 && run != nil {
 		if m, ok := ownSupply(w, run, rated); ok && try(m) {
@@ -232,6 +185,70 @@ func dropMends(w *work.Work, run *plan.Device, lamp string, rated float64) (out 
 		out[i].gives = func(w *work.Work) string { return fmt.Sprintf("drops %.1f %%", 100*dropShare(w, lamp)) }
 	}
 	return out
+}
+
+// onRun are the mends of one run: thicker, fed at its far end too, or in its middle.
+func onRun(w *work.Work, run *plan.Device, try func(Mend) bool) (out []Mend) {
+	var thicker []Mend
+	for _, n := range stock.Gauges {
+		if measure.AWGArea(n) > run.Gauge.Value()+1e-9 {
+			next := *run
+			next.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(n))
+			thicker = append(thicker, put(w, next.Gauge.String()+" for "+run.Name, "device", run.ID, next))
+		}
+	}
+	if m, ok := least(thicker, try); ok {
+		out = append(out, m)
+	}
+	if run.To == "" && run.From != "" {
+		next := *run
+		next.To, next.ToAt, next.Back = run.From, run.At, run.Length // a second pair beside the first
+		if m := put(w, "Feed the far end too, by a second pair", "device", run.ID, next); try(m) {
+			out = append(out, m)
+		}
+	}
+	if run.To == "" && run.FedAt.IsZero() && taps(w, run.ID) > 2 {
+		next := *run
+		next.FedAt = tape(w, run.Length.Value()/2)
+		if m := put(w, "Move its feed to the middle of "+run.Name, "device", run.ID, next); try(m) {
+			out = append(out, m)
+		}
+	}
+	return out
+}
+
+// onTheWay thickens all that leads to a lamp, by itself or with the fewest feeds besides.
+func onTheWay(w *work.Work, lamp string, budget float64, feeds []Mend) (out []Mend) {
+	if m, ok := thicken(w, lamp, budget, Mend{}); ok {
+		out = append(out, m)
+	}
+	var both []Mend
+	if m, ok := least(feeds, func(m Mend) bool {
+		more, ok := thicken(w, lamp, budget, m)
+		both = append(both, more)
+		return ok
+	}); ok {
+		for _, more := range both {
+			if strings.HasPrefix(more.Label, m.Label) {
+				return append(out, more)
+			}
+		}
+	}
+	return out
+}
+
+// nearerTheSupply feeds the far end of a run above.
+func nearerTheSupply(w *work.Work, run *plan.Device, try func(Mend) bool) []Mend {
+	up := runAbove(w, run.From)
+	for n := 0; up != nil && up.To == "" && up.From != "" && n < 6; n++ {
+		next := *up
+		next.To, next.ToAt, next.Back = up.From, up.At, up.Length
+		if m := put(w, "Feed the far end of "+up.Name+" too, by a second pair", "device", up.ID, next); try(m) {
+			return []Mend{m}
+		}
+		up = runAbove(w, up.From)
+	}
+	return nil
 }
 
 // dropShare is what a lamp loses on the way, as a share of its supply's volts.
@@ -338,85 +355,104 @@ func feedsMends(w *work.Work, lamp string) (out []Mend) {
 // loses most takes the next thicker gauge, until the lamp is within budget.
 func thicken(w *work.Work, lamp string, budget float64, m Mend) (Mend, bool) {
 	m = m.made()
-	var path []plan.Device
+	t := &thickening{w: w, base: m}
 	for run := runAbove(w, lamp); run != nil && w.Rig.Supply(run.ID) == w.Rig.Supply(lamp); run = runAbove(w, run.From) {
-		path = append(path, *run)
+		t.path = append(t.path, *run)
 	}
-	raised := make([]bool, len(path))
-	if len(path) == 0 {
+	if len(t.path) == 0 {
 		return m, false
 	}
-	thick := Mend{Edit: plan.Edit{Changes: append([]plan.Change(nil), m.Edit.Changes...)}} // all as thick as can be
-	for _, d := range path {
-		d.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(stock.Gauges[len(stock.Gauges)-1]))
-		thick.Edit.Changes = append(thick.Edit.Changes, w.Plan.Put("device", d.ID, d))
-	}
-	if st := resolve(w, lamp, thick); st == nil || st.Readings[lamp].Drop > budget {
+	t.raised = make([]bool, len(t.path))
+	if st := resolve(w, lamp, t.thickest()); st == nil || st.Readings[lamp].Drop > budget {
 		return m, false
-	}
-	with := func() Mend {
-		out := Mend{Label: m.Label, Edit: plan.Edit{Changes: append([]plan.Change(nil), m.Edit.Changes...)}}
-		var said []string
-		for i := len(path) - 1; i >= 0; i-- { // from the supply on
-			if raised[i] {
-				said = append(said, path[i].Gauge.String()+" for "+path[i].Name)
-				out.Edit.Changes = append(out.Edit.Changes, w.Plan.Put("device", path[i].ID, path[i]))
-			}
-		}
-		if n := len(said); n > 4 {
-			said = []string{fmt.Sprintf("Thicker wire for %d runs on the way", n)}
-		}
-		if out.Label != "" {
-			said = append([]string{out.Label}, said...)
-		}
-		out.Label = strings.Join(said, ", ")
-		out.Edit.Label = out.Label
-		return out
-	}
-	ohms := func(d plan.Device) float64 {
-		return circuit.WireOhms(d.Gauge.Value(), d.Length.Value(), w.Plan.Temperature())
 	}
 	for {
-		now := with()
+		now := t.mend()
 		st := resolve(w, lamp, now)
-		if st == nil {
+		switch {
+		case st == nil:
+			return m, false
+		case st.Readings[lamp].Drop <= budget:
+			return now, true
+		case !t.raise(st, st.Readings[lamp].Drop-budget):
 			return m, false
 		}
-		// currents hardly change with the wire: raise by these until the drop they
-		// promise is within budget, then solve anew
-		drop := st.Readings[lamp].Drop
-		if drop <= budget {
-			return now, true
-		}
-		loses, thicker := make([]float64, len(path)), make([]float64, len(path))
-		look := func(i int) {
-			thicker[i] = stock.Thicker(path[i].Gauge.Value())
-			if loses[i] = st.Readings[path[i].ID].Amps * ohms(path[i]); thicker[i] == 0 {
-				loses[i] = 0
-			}
-		}
-		for i := range path {
-			look(i)
-		}
-		for did := false; drop > budget; did = true {
-			most := 0
-			for i := range loses {
-				if loses[i] > loses[most] {
-					most = i
-				}
-			}
-			if loses[most] == 0 {
-				if did {
-					break
-				}
-				return m, false
-			}
-			was := loses[most]
-			path[most].Gauge, raised[most] = measure.Of[measure.GaugeKind](thicker[most]), true
-			look(most)
-			drop -= was - st.Readings[path[most].ID].Amps*ohms(path[most])
+	}
+}
+
+// thickening is what leads to a lamp, run by run from it on, being made thicker besides
+// another mend.
+type thickening struct {
+	w      *work.Work
+	base   Mend
+	path   []plan.Device
+	raised []bool
+}
+
+// thickest is all of it as thick as can be.
+func (t *thickening) thickest() Mend {
+	out := Mend{Edit: plan.Edit{Changes: append([]plan.Change(nil), t.base.Edit.Changes...)}}
+	for _, d := range t.path {
+		d.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(stock.Gauges[len(stock.Gauges)-1]))
+		out.Edit.Changes = append(out.Edit.Changes, t.w.Plan.Put("device", d.ID, d))
+	}
+	return out
+}
+
+// mend is as thick as it stands.
+func (t *thickening) mend() Mend {
+	out := Mend{Label: t.base.Label, Edit: plan.Edit{Changes: append([]plan.Change(nil), t.base.Edit.Changes...)}}
+	var said []string
+	for i := len(t.path) - 1; i >= 0; i-- { // from the supply on
+		if d := t.path[i]; t.raised[i] {
+			said = append(said, d.Gauge.String()+" for "+d.Name)
+			out.Edit.Changes = append(out.Edit.Changes, t.w.Plan.Put("device", d.ID, d))
 		}
 	}
+	if n := len(said); n > 4 {
+		said = []string{fmt.Sprintf("Thicker wire for %d runs on the way", n)}
+	}
+	if out.Label != "" {
+		said = append([]string{out.Label}, said...)
+	}
+	out.Label = strings.Join(said, ", ")
+	out.Edit.Label = out.Label
+	return out
+}
+
+// raise makes the runs that lose most thicker until the drop they promise is less by what
+// it is over: currents hardly change with the wire. False when nothing more can be raised.
+func (t *thickening) raise(st *wiring.State, over float64) (did bool) {
+	loses, thicker := make([]float64, len(t.path)), make([]float64, len(t.path))
+	lost := func(i int) float64 {
+		d := t.path[i]
+		return st.Readings[d.ID].Amps * circuit.WireOhms(d.Gauge.Value(), d.Length.Value(), t.w.Plan.Temperature())
+	}
+	look := func(i int) {
+		thicker[i] = stock.Thicker(t.path[i].Gauge.Value())
+		if loses[i] = lost(i); thicker[i] == 0 {
+			loses[i] = 0
+		}
+	}
+	for i := range t.path {
+		look(i)
+	}
+	for ; over > 0; did = true {
+		most := 0
+		for i := range loses {
+			if loses[i] > loses[most] {
+				most = i
+			}
+		}
+		if loses[most] == 0 {
+			return did
+		}
+		was := loses[most]
+		t.path[most].Gauge, t.raised[most] = measure.Of[measure.GaugeKind](thicker[most]), true
+		look(most)
+		over -= was - lost(most)
+	}
+	return did
 }
 
 var _ = rule(

@@ -179,20 +179,7 @@ func Runtime(id string, amps float64, rows int, cold bool, hoursANight float64, 
 	if hours < 0.01 {
 		return nil, measure.Bad("amps", "%s is more than %s can give", measure.Amps(each), c.Name)
 	}
-	perSet := math.Floor(hours / hoursANight)
-	sets := math.Ceil(float64(nights) * hoursANight / hours)
-	plan := fmt.Sprintf("a fresh set every %.0f nights", perSet)
-	if c.Again { // what one night takes is enough for all
-		sets = math.Max(1, math.Ceil(hoursANight/hours-1e-9))
-		plan = fmt.Sprintf("charge every %.0f nights", perSet)
-		if perSet <= 1 {
-			plan = "charge every night"
-		}
-	} else if perSet < 1 {
-		plan = fmt.Sprintf("swap %.0f times a night", math.Ceil(hoursANight/hours))
-	} else {
-		sets = math.Ceil(float64(nights) / perSet)
-	}
+	sets, plan := c.sets(hours, hoursANight, nights)
 	how, at := "mAh at this current, on a log scale", fmt.Sprintf("%s at %s", c.Name, measure.Amps(each))
 	if c.Lead {
 		how = fmt.Sprintf("mAh = H I (C / (I H))^k, at most C; H = %g h, k = %g", peukertHours, peukertK)
@@ -221,6 +208,22 @@ func Runtime(id string, amps float64, rows int, cold bool, hoursANight float64, 
 				fmt.Sprintf("%.0f sets of %d", sets, rows),
 				source.Exact("count"),
 			)}, nil
+}
+
+// sets is how many a season takes of a cell that lasts some hours, and when they are
+// changed. Of what is charged again, what one night takes is enough for all.
+func (c Cell) sets(hours, hoursANight float64, nights int) (n float64, plan string) {
+	perSet := math.Floor(hours / hoursANight)
+	switch {
+	case c.Again && perSet <= 1:
+		return math.Max(1, math.Ceil(hoursANight/hours-1e-9)), "charge every night"
+	case c.Again:
+		return math.Max(1, math.Ceil(hoursANight/hours-1e-9)), fmt.Sprintf("charge every %.0f nights", perSet)
+	case perSet < 1:
+		return math.Ceil(float64(nights) * hoursANight / hours),
+			fmt.Sprintf("swap %.0f times a night", math.Ceil(hoursANight/hours))
+	}
+	return math.Ceil(float64(nights) / perSet), fmt.Sprintf("a fresh set every %.0f nights", perSet)
 }
 
 // Feeds is how many even feed points keep a uniformly loaded strip within a

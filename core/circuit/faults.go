@@ -1,6 +1,7 @@
 package circuit
 
 import (
+	"maps"
 	"math"
 	"sort"
 )
@@ -178,14 +179,63 @@ var twice = 2 * math.Log(300)
 // times the other; the best of them are then solved.
 func (b *Bench) RankTwo(seen []Seen, m Meter) []Cause {
 	out := b.Rank(seen, m)
-	type pair struct {
-		a, b   int
-		misfit float64
+	groups := map[string]int{}
+	for _, p := range b.likeliest(seen, m) {
+		f := both(b.Faults[p.a], b.Faults[p.b])
+		v, lit := b.With(f)
+		c := Cause{Fault: f, Volts: v, misfit: misfit(v, lit, seen, m) + twice}
+		if at, ok := groups[f.Group]; !ok {
+			groups[f.Group] = len(out)
+			out = append(out, c)
+		} else if c.misfit < out[at].misfit {
+			out[at] = c
+		}
 	}
-	n := len(b.Faults)
-	// how far each fault alone turns each thing seen from what it is when all is well
-	share := make([][]float64, n)
-	for k := range n {
+	return shared(out)
+}
+
+// pair are two faults at once, and how badly they fit, as far as can be told of each alone.
+type pair struct {
+	a, b   int
+	misfit float64
+}
+
+// kept is how many pairs are solved.
+const kept = 64
+
+// likeliest are the pairs that fit best.
+func (b *Bench) likeliest(seen []Seen, m Meter) []pair {
+	share, g := b.shares(seen), b.glance(seen, m)
+	var best []pair
+	worst := math.Inf(1)
+	least := func() {
+		sort.SliceStable(best, func(x, y int) bool { return best[x].misfit < best[y].misfit })
+		best = best[:min(kept, len(best))]
+	}
+	for i := 1; i < len(b.Faults); i++ {
+		for j := i + 1; j < len(b.Faults); j++ {
+			if b.Faults[i].Group == b.Faults[j].Group {
+				continue
+			}
+			sum := g.misfit(share[i], share[j], worst)
+			if sum >= worst || meet(b.Faults[i].Set, b.Faults[j].Set) {
+				continue
+			}
+			if best = append(best, pair{i, j, sum}); len(best) >= 2*kept {
+				least()
+				worst = best[kept-1].misfit
+			}
+		}
+	}
+	least()
+	return best
+}
+
+// shares are how far each fault alone turns each thing seen from what it is when all is
+// well.
+func (b *Bench) shares(seen []Seen) [][]float64 {
+	share := make([][]float64, len(b.Faults))
+	for k := range share {
 		share[k] = make([]float64, len(seen))
 		for i, s := range seen {
 			switch {
@@ -201,71 +251,57 @@ func (b *Bench) RankTwo(seen []Seen, m Meter) []Cause {
 			}
 		}
 	}
-	sigma, value, well := make([]float64, len(seen)), make([]float64, len(seen)), make([]float64, len(seen))
+	return share
+}
+
+// glance is what was seen, what it is when all is well, and by how much it may be off; 0
+// of a light, which is on or is not.
+type glance struct{ value, well, sigma []float64 }
+
+func (b *Bench) glance(seen []Seen, m Meter) glance {
+	n := len(seen)
+	g := glance{make([]float64, n), make([]float64, n), make([]float64, n)}
 	for i, s := range seen {
-		if value[i], well[i], sigma[i] = s.Value, 1, 0; s.Probe >= 0 {
-			well[i], sigma[i] = b.volts[0][s.Probe], math.Max(2*m.sigma(s.Value), .05)
+		if g.value[i], g.well[i] = s.Value, 1; s.Probe >= 0 {
+			g.well[i], g.sigma[i] = b.volts[0][s.Probe], math.Max(2*m.sigma(s.Value), .05)
 		} else if b.lit[0][s.Load] <= glows {
-			well[i] = 0
+			g.well[i] = 0
 		}
 	}
-	const keep = 64
-	var best []pair
-	worst := math.Inf(1)
-	for i := 1; i < n; i++ {
-		for j := i + 1; j < n; j++ {
-			if b.Faults[i].Group == b.Faults[j].Group {
-				continue
-			}
-			sum := 0.0
-			for k := range seen {
-				v := well[k] * share[i][k] * share[j][k]
-				if sigma[k] > 0 {
-					d := (v - value[k]) / sigma[k]
-					sum += math.Min(d*d, 50)
-				} else if (v > .5) != (value[k] > .5) {
-					sum += 9.2
-				}
-				if sum >= worst {
-					break
-				}
-			}
-			if sum < worst && !meet(b.Faults[i].Set, b.Faults[j].Set) {
-				best = append(best, pair{i, j, sum})
-				if len(best) >= 2*keep {
-					sort.SliceStable(best, func(x, y int) bool { return best[x].misfit < best[y].misfit })
-					best = best[:keep]
-					worst = best[keep-1].misfit
-				}
-			}
+	return g
+}
+
+// misfit is how badly two faults fit, one share times the other; from worst on it does not
+// matter.
+func (g glance) misfit(a, b []float64, worst float64) (sum float64) {
+	for k := range g.value {
+		v := g.well[k] * a[k] * b[k]
+		if g.sigma[k] > 0 {
+			d := (v - g.value[k]) / g.sigma[k]
+			sum += math.Min(d*d, 50)
+		} else if (v > .5) != (g.value[k] > .5) {
+			sum += 9.2
+		}
+		if sum >= worst {
+			break
 		}
 	}
-	sort.SliceStable(best, func(x, y int) bool { return best[x].misfit < best[y].misfit })
-	groups := map[string]int{}
-	for _, p := range best[:min(keep, len(best))] {
-		x, y := b.Faults[p.a], b.Faults[p.b]
-		f := Fault{
-			Group: x.Group + " and " + y.Group,
-			Say:   x.Say + ", and " + y.Say,
-			Set:   map[int]Element{},
-			Flips: append(append([]int(nil), x.Flips...), y.Flips...),
-		}
-		for i, e := range x.Set {
-			f.Set[i] = e
-		}
-		for i, e := range y.Set {
-			f.Set[i] = e
-		}
-		v, lit := b.With(f)
-		c := Cause{Fault: f, Volts: v, misfit: misfit(v, lit, seen, m) + twice}
-		if at, ok := groups[f.Group]; !ok {
-			groups[f.Group] = len(out)
-			out = append(out, c)
-		} else if c.misfit < out[at].misfit {
-			out[at] = c
-		}
+	return sum
+}
+
+// both is a fault that is two.
+func both(x, y Fault) Fault {
+	f := Fault{
+		Group: x.Group + " and " + y.Group,
+		Say:   x.Say + ", and " + y.Say,
+		Set:   maps.Clone(x.Set),
+		Flips: append(append([]int(nil), x.Flips...), y.Flips...),
 	}
-	return shared(out)
+	if f.Set == nil {
+		f.Set = map[int]Element{}
+	}
+	maps.Copy(f.Set, y.Set)
+	return f
 }
 
 func meet(a, b map[int]Element) bool {

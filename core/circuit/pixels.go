@@ -51,61 +51,7 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 	case full <= idle:
 		return nil, measure.Bad("full", "must be more than a dark pixel's %s", measure.Amps(idle))
 	}
-	frame := PictureTime(count)
-	out = append(
-		out,
-		source.Result{
-			Key:   source.What("frames"),
-			Label: "Pictures a second, at most",
-			Value: 1 / frame,
-			Text:  fmt.Sprintf("%.0f", math.Floor(1/frame)),
-		}.
-			With(
-				"1 / (pixels x 30 us + 300 us)",
-				fmt.Sprintf("1 / (%d x 30 us + 300 us)", count),
-				fmt.Sprintf("%.1f ms a picture", 1000*frame),
-				PixelFrom,
-			),
-	)
-	need := LogicHigh * rail
-	level := source.Result{
-		Key:   source.What("level"),
-		Label: "Data level",
-		Value: logic / need,
-		Text:  "the pin reaches it; no level shifter",
-	}
-	if logic < need-1e-9 {
-		level.Text = fmt.Sprintf(
-			"LEVEL SHIFTER: %s is under the %s a one must have",
-			measure.Volts(logic),
-			measure.Volts(need),
-		)
-	}
-	out = append(
-		out,
-		level.With(
-			"a one >= 0.7 x strip volts",
-			fmt.Sprintf("0.7 x %s", measure.Volts(rail)),
-			measure.Volts(need),
-			PixelFrom,
-			pixelLevel,
-		),
-	)
-	parts := source.Result{Key: source.What("parts"), Label: "At the first pixel", Value: firstOhms, Unit: "ohm",
-		Text: fmt.Sprintf(
-			"%d x %s in the data line, %d x %.0f uF across the feed",
-			copies,
-			measure.Ohms(firstOhms),
-			copies,
-			1e6*bulkFarads,
-		)}
-	parts = parts.With(
-		"one of each a strip, next to its first pixel; grounds of controller and supply joined",
-		fmt.Sprintf("%d strips", copies),
-		parts.Text,
-		PixelFrom,
-	)
-	out = append(out, parts)
+	out = append(out, pictures(count), level(logic, rail), firstParts(copies))
 	if copies > 1 {
 		out = append(
 			out,
@@ -115,21 +61,91 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 				Value: float64(copies),
 				Text:  fmt.Sprintf("%d, all showing the same picture", copies),
 			}.
-				With("one pin, one picture", fmt.Sprintf("%d strips in parallel", copies), "the same on each", PixelFrom),
+				With(
+					"one pin, one picture",
+					fmt.Sprintf("%d strips in parallel", copies),
+					"the same on each",
+					PixelFrom,
+				),
 		)
 	}
-	n := float64(count * copies)
+	return append(out, brightness(float64(count*copies), full, idle, amps)), nil
+}
+
+// pictures is how many a line shows in a second.
+func pictures(count int) source.Result {
+	frame := PictureTime(count)
+	return source.Result{
+		Key:   source.What("frames"),
+		Label: "Pictures a second, at most",
+		Value: 1 / frame,
+		Text:  fmt.Sprintf("%.0f", math.Floor(1/frame)),
+	}.
+		With(
+			"1 / (pixels x 30 us + 300 us)",
+			fmt.Sprintf("1 / (%d x 30 us + 300 us)", count),
+			fmt.Sprintf("%.1f ms a picture", 1000*frame),
+			PixelFrom,
+		)
+}
+
+// level is whether a controller's pin reaches the strip's.
+func level(logic, rail float64) source.Result {
+	need := LogicHigh * rail
+	r := source.Result{
+		Key:   source.What("level"),
+		Label: "Data level",
+		Value: logic / need,
+		Text:  "the pin reaches it; no level shifter",
+	}
+	if logic < need-1e-9 {
+		r.Text = fmt.Sprintf(
+			"LEVEL SHIFTER: %s is under the %s a one must have",
+			measure.Volts(logic),
+			measure.Volts(need),
+		)
+	}
+	return r.With(
+		"a one >= 0.7 x strip volts",
+		fmt.Sprintf("0.7 x %s", measure.Volts(rail)),
+		measure.Volts(need),
+		PixelFrom,
+		pixelLevel,
+	)
+}
+
+// firstParts are what stands before the first pixel of each strip.
+func firstParts(copies int) source.Result {
+	r := source.Result{Key: source.What("parts"), Label: "At the first pixel", Value: firstOhms, Unit: "ohm",
+		Text: fmt.Sprintf(
+			"%d x %s in the data line, %d x %.0f uF across the feed",
+			copies,
+			measure.Ohms(firstOhms),
+			copies,
+			1e6*bulkFarads,
+		)}
+	return r.With(
+		"one of each a strip, next to its first pixel; grounds of controller and supply joined",
+		fmt.Sprintf("%d strips", copies),
+		r.Text,
+		PixelFrom,
+	)
+}
+
+// brightness is the share of full white that a supply carries of n pixels.
+func brightness(n, full, idle, amps float64) source.Result {
 	carry := (LoadLimit*amps - n*idle) / (n * (full - idle))
-	cap := source.Result{
+	share := math.Max(0, math.Min(1, carry))
+	r := source.Result{
 		Key:   source.What("bright"),
 		Label: "Brightness cap",
-		Value: math.Max(0, math.Min(1, carry)),
-		Text:  fmt.Sprintf("%.0f %% of full white", math.Floor(100*math.Max(0, math.Min(1, carry)))),
+		Value: share,
+		Text:  fmt.Sprintf("%.0f %% of full white", math.Floor(100*share)),
 	}
 	if carry <= 0 {
-		cap.Text = "NONE: the dark pixels alone take more than the supply may give"
+		r.Text = "NONE: the dark pixels alone take more than the supply may give"
 	}
-	out = append(out, cap.With(
+	return r.With(
 		"(80 % of the supply - pixels x dark) / (pixels x (full - dark))",
 		fmt.Sprintf(
 			"(0.8 x %s - %.0f x %s) / (%.0f x %s)",
@@ -142,6 +158,5 @@ func PixelLine(count, copies int, logic, rail, full, idle, amps float64) (out []
 		fmt.Sprintf("%.3f", carry),
 		LoadFrom,
 		source.FromMemory("5 V pixels: up to 60 mA at full white, about 1 mA dark"),
-	))
-	return out, nil
+	)
 }

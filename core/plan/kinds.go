@@ -143,11 +143,8 @@ func listed[T any, P interface {
 		return out
 	}
 	k.find = func(p *Plan, id string) (any, int) {
-		l := *list(p)
-		for i := range l {
-			if P(&l[i]).Key() == id {
-				return &l[i], i
-			}
+		if i := indexOf[T, P](*list(p), id); i >= 0 {
+			return &(*list(p))[i], i
 		}
 		return nil, -1
 	}
@@ -157,11 +154,9 @@ func listed[T any, P interface {
 			return err
 		}
 		l := list(p)
-		for i := range *l {
-			if P(&(*l)[i]).Key() == P(&v).Key() {
-				(*l)[i] = v
-				return nil
-			}
+		if i := indexOf[T, P](*l, P(&v).Key()); i >= 0 {
+			(*l)[i] = v
+			return nil
 		}
 		if at < 0 || at > len(*l) {
 			at = len(*l)
@@ -183,6 +178,19 @@ func listed[T any, P interface {
 		*l = slices.DeleteFunc(*l, func(v T) bool { return P(&v).Key() == id })
 	}
 	return k
+}
+
+// indexOf is where an element of an ID stands, or -1.
+func indexOf[T any, P interface {
+	*T
+	item
+}](list []T, id string) int {
+	for i := range list {
+		if P(&list[i]).Key() == id {
+			return i
+		}
+	}
+	return -1
 }
 
 // refAt is a field that names another element.

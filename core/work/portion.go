@@ -2,6 +2,7 @@ package work
 
 import (
 	"fmt"
+	"maps"
 	"sort"
 	"strings"
 
@@ -21,56 +22,10 @@ func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 	for i := range p.Devices {
 		rootOf[p.Devices[i].ID] = w.wires.Root(p.Devices[i].ID)
 	}
-	for grown := true; grown; { // until nothing more is tied to them
-		grown = w.behaving(roots, props, rootOf)
-		tie := func(a, b string) {
-			if a != "" && b != "" && roots[a] != roots[b] {
-				roots[a], roots[b], grown = true, true, true
-			}
-		}
-		for i := range p.Devices {
-			d := &p.Devices[i]
-			tie(rootOf[d.ID], rootOf[d.To])
-			tie(rootOf[d.ID], rootOf[d.Data])
-			tie(rootOf[d.ID], rootOf[d.Never])
-			if s := p.Solid(d.In); s != nil && props[s.Prop] && !roots[rootOf[d.ID]] {
-				roots[rootOf[d.ID]], grown = true, true
-			}
-		}
-	}
+	w.grow(roots, props, rootOf)
 	q := &plan.Plan{Format: p.Format, Display: p.Display, Lots: p.Lots, Offcuts: p.Offcuts, Goods: p.Goods}
 	q.Display.Name = "a portion" // a display's name changes nothing that is worked out
-	need, solids := map[string]bool{}, map[string]bool{}
-	for k := range props {
-		need[k] = true
-	}
-	for i := range p.Devices {
-		if d := p.Devices[i]; roots[rootOf[d.ID]] {
-			q.Devices = append(q.Devices, d)
-			need[d.Prop], solids[d.In] = true, true
-		}
-	}
-	for _, s := range p.Solids {
-		if props[s.Prop] || solids[s.ID] {
-			q.Solids = append(q.Solids, s)
-			need[s.Prop], solids[s.ID] = true, true
-		}
-	}
-	here := func(ref string) bool {
-		id, _, _ := strings.Cut(ref, "/")
-		return strings.HasPrefix(ref, "=") || solids[id]
-	}
-	for _, j := range p.Joints {
-		if here(j.A) && here(j.B) {
-			q.Joints = append(q.Joints, j)
-			need[j.Prop] = true
-		}
-	}
-	for _, f := range p.Finishes {
-		if solids[f.Solid] {
-			q.Finishes = append(q.Finishes, f)
-		}
-	}
+	need := w.things(q, roots, props, rootOf)
 	w.behaviourIn(q, need)
 	for _, x := range p.Props {
 		if need[x.ID] {
@@ -99,6 +54,66 @@ func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 		}
 	}
 	return q, fmt.Sprint(sorted(roots), sorted(props))
+}
+
+// grow adds the trees that are tied to those there are, until nothing more is.
+func (w *Work) grow(roots, props map[string]bool, rootOf map[string]string) {
+	p := w.Plan
+	for grown := true; grown; {
+		grown = w.behaving(roots, props, rootOf)
+		tie := func(a, b string) {
+			if a != "" && b != "" && roots[a] != roots[b] {
+				roots[a], roots[b], grown = true, true, true
+			}
+		}
+		for i := range p.Devices {
+			d := &p.Devices[i]
+			tie(rootOf[d.ID], rootOf[d.To])
+			tie(rootOf[d.ID], rootOf[d.Data])
+			tie(rootOf[d.ID], rootOf[d.Never])
+			if s := p.Solid(d.In); s != nil && props[s.Prop] && !roots[rootOf[d.ID]] {
+				roots[rootOf[d.ID]], grown = true, true
+			}
+		}
+	}
+}
+
+// things puts into a portion the devices of some trees, the solids of some props and those
+// the devices are built into, with their joints and coats; it returns the props they are of.
+func (w *Work) things(q *plan.Plan, roots, props map[string]bool, rootOf map[string]string) map[string]bool {
+	p := w.Plan
+	need, solids := maps.Clone(props), map[string]bool{}
+	if need == nil {
+		need = map[string]bool{}
+	}
+	for i := range p.Devices {
+		if d := p.Devices[i]; roots[rootOf[d.ID]] {
+			q.Devices = append(q.Devices, d)
+			need[d.Prop], solids[d.In] = true, true
+		}
+	}
+	for _, s := range p.Solids {
+		if props[s.Prop] || solids[s.ID] {
+			q.Solids = append(q.Solids, s)
+			need[s.Prop], solids[s.ID] = true, true
+		}
+	}
+	here := func(ref string) bool {
+		id, _, _ := strings.Cut(ref, "/")
+		return strings.HasPrefix(ref, "=") || solids[id]
+	}
+	for _, j := range p.Joints {
+		if here(j.A) && here(j.B) {
+			q.Joints = append(q.Joints, j)
+			need[j.Prop] = true
+		}
+	}
+	for _, f := range p.Finishes {
+		if solids[f.Solid] {
+			q.Finishes = append(q.Finishes, f)
+		}
+	}
+	return need
 }
 
 // behaving adds the trees of the wiring that one scene or one mechanism works together, or
