@@ -1,6 +1,10 @@
 package pattern
 
 import (
+	"bytes"
+	"compress/gzip"
+	_ "embed"
+	"io"
 	"math"
 	"slices"
 	"sync"
@@ -8,7 +12,6 @@ import (
 	"zapbarn/core/measure"
 
 	"golang.org/x/image/font"
-	"golang.org/x/image/font/gofont/gobold"
 	"golang.org/x/image/font/sfnt"
 	"golang.org/x/image/math/fixed"
 )
@@ -20,7 +23,23 @@ const bridgeShare, bridgeLeast = 1. / 12, 3.
 // letterUnits is how finely glyphs are read, in parts of their em.
 const letterUnits = 4096
 
-var letters = sync.OnceValues(func() (*sfnt.Font, error) { return sfnt.Parse(gobold.TTF) })
+// boldFont is Go Bold of golang.org/x/image (BSD licence, as the module's), packed: unpacked
+// it would weigh twice as much in the program.
+//
+//go:embed data/gobold.ttf.gz
+var boldFont []byte
+
+var letters = sync.OnceValues(func() (*sfnt.Font, error) {
+	z, err := gzip.NewReader(bytes.NewReader(boldFont))
+	if err != nil {
+		return nil, err
+	}
+	ttf, err := io.ReadAll(z)
+	if err != nil {
+		return nil, err
+	}
+	return sfnt.Parse(ttf)
+})
 
 // capital is the height of a capital H in letterUnits.
 var capital = sync.OnceValue(func() float64 {

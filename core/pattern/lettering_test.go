@@ -1,13 +1,17 @@
 package pattern
 
 import (
+	"bytes"
+	"compress/gzip"
 	"fmt"
+	"io"
 	"math"
 	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/image/font/gofont/gobold"
 	"pgregory.net/rapid"
 )
 
@@ -164,4 +168,13 @@ func TestLettersCurve(t *testing.T) {
 		assert.InDelta(t, 1, ring[8].X, 1e-12)
 		assert.InDelta(t, 1, ring[8].Y, 1e-12)
 	}
+}
+
+// The letters are those of the module, just as it has them.
+func TestTheFontIsTheModules(t *testing.T) {
+	z, err := gzip.NewReader(bytes.NewReader(boldFont))
+	require.NoError(t, err)
+	ttf, err := io.ReadAll(z)
+	require.NoError(t, err)
+	assert.True(t, bytes.Equal(gobold.TTF, ttf))
 }
