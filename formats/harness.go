@@ -190,8 +190,8 @@ func harnessPages(pdf *document, w *work.Work, p *plan.Prop, h *work.Harness, pa
 	pdf.SetFont(face, "B", 16)
 	pdf.CellFormat(0, 9, tr(p.Name+", harness"), "", 1, "L", false, 0, "")
 	pdf.SetFont(face, "", 9)
-	caution := "Extra-low voltage only. Mains is plugs and cords; fixed wiring belongs to a licensed electrician and the " +
-		"local code. Power off while you wire."
+	caution := "Extra-low voltage only. Mains is plugs and cords; fixed wiring belongs to a licensed electrician and " +
+		"the local code. Power off while you wire."
 	pdf.MultiCell(0, 4.4, tr(caution), "", "L", false)
 	head := func(s string) {
 		if pdf.GetY() > paper.H-45 { // with its first rows

@@ -255,14 +255,25 @@ func (s *Server) reading(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	today := s.now().Format(time.DateOnly)
-	e := plan.Edit{}
-	p := w.Plan
 	who := sayWho(c, "by")
 	if len(who) > 40 {
 		s.refused(c, over{err: "name: is longer than 40 letters"})
 		return
 	}
+	e, refused := observed(c, w, who, s.now().Format(time.DateOnly))
+	switch {
+	case refused.err != "":
+		s.refused(c, refused)
+	case len(e.Changes) == 0:
+		s.back(c)
+	default:
+		s.apply(c, e, over{}, "")
+	}
+}
+
+// observed is the edit of what was read or seen, and why it is refused.
+func observed(c *gin.Context, w *work.Work, who, today string) (e plan.Edit, refused over) {
+	p := w.Plan
 	add := func(r plan.Reading) {
 		r.ID, r.On, r.By = freshReading(p, len(e.Changes)), today, who
 		e.Changes = append(e.Changes, p.Put("reading", r.ID, r))
@@ -291,8 +302,7 @@ func (s *Server) reading(c *gin.Context) {
 	case "prove":
 		d := p.Device(device)
 		if d == nil {
-			s.refused(c, over{err: "That lamp was taken away.", code: 409})
-			return
+			return e, over{err: "That lamp was taken away.", code: 409}
 		}
 		next := *d
 		next.Proven = true
@@ -300,19 +310,13 @@ func (s *Server) reading(c *gin.Context) {
 	default:
 		r, err := metered(c.PostForm("volts"))
 		if err != nil {
-			s.refused(c, over{err: "volts: " + err.Error()})
-			return
+			return e, over{err: "volts: " + err.Error()}
 		}
-		near, far := strings.CutSuffix(device, farEnd)
-		r.Device, r.Far = near, far
+		r.Device, r.Far = strings.CutSuffix(device, farEnd)
 		add(r)
 		e.Label = device + " reads " + strings.TrimSpace(c.PostForm("volts"))
 	}
-	if len(e.Changes) == 0 {
-		s.back(c)
-		return
-	}
-	s.apply(c, e, over{}, "")
+	return e, refused
 }
 
 // metered reads what a meter shows: volts, or amperes or ohms when it says so.

@@ -30,68 +30,34 @@ func sliceCommand() *cobra.Command {
 			if err != nil {
 				return exit{2, fmt.Errorf("--unit: %w", err)}
 			}
-			if fi, err := os.Stat(args[0]); err == nil && fi.Size() > 512<<20 {
-				return exit{2, fmt.Errorf("%s is larger than 512 MB", args[0])}
-			}
-			data, err := os.ReadFile(args[0])
+			mesh, err := meshOf(args[0], one.Value())
 			if err != nil {
 				return exit{2, err}
 			}
-			mesh, err := formats.STL(data, one.Value())
-			if err != nil {
-				return exit{2, err}
-			}
-			r, err := formats.SliceSTL(mesh, t.Value())
 			w := cmd.OutOrStdout()
-			m := r.Mesh
+			r, err := formats.SliceSTL(mesh, t.Value())
+			size := vec(r.Mesh)
 			fmt.Fprintf(
 				w,
 				"%d triangles, %s x %s x %s\n",
-				m.Triangles,
-				measure.Inches(m.Hi.X-m.Lo.X),
-				measure.Inches(m.Hi.Y-m.Lo.Y),
-				measure.Inches(m.Hi.Z-m.Lo.Z),
+				r.Mesh.Triangles,
+				measure.Inches(size.X),
+				measure.Inches(size.Y),
+				measure.Inches(size.Z),
 			)
-			for _, s := range m.Words() {
+			for _, s := range r.Mesh.Words() {
 				fmt.Fprintln(w, s)
 			}
 			if err != nil {
 				return exit{2, err}
 			}
-			fmt.Fprintf(
-				w,
-				"%d layers of %s; the solid is %.2f L, the layers %.2f L\n",
-				len(r.Slices),
-				thick,
-				m.Volume/1e6,
-				r.Volume/1e6,
-			)
+			fmt.Fprintf(w, "%d layers of %s; the solid is %.2f L, the layers %.2f L\n", len(r.Slices), thick,
+				r.Mesh.Volume/1e6, r.Volume/1e6)
 			if out == "" {
 				return nil
 			}
-			if err := os.MkdirAll(out, 0o755); err != nil {
+			if err := writeSlices(out, r); err != nil {
 				return err
-			}
-			for i, loops := range r.Slices {
-				f := &formats.Flat{
-					Title: fmt.Sprintf("Slice %d of %d", i+1, len(r.Slices)),
-					W:     m.Hi.X - m.Lo.X,
-					H:     m.Hi.Y - m.Lo.Y,
-				}
-				for _, l := range loops {
-					pts := make([]pattern.Point, len(l))
-					for k, p := range l {
-						pts[k] = pattern.Point{X: p.X - m.Lo.X, Y: p.Y - m.Lo.Y}
-					}
-					f.Lines = append(f.Lines, formats.Stroke{Layer: "cut", Points: pts, Closed: true})
-				}
-				f.Texts = append(
-					f.Texts,
-					formats.Label{At: pattern.Point{X: f.W / 2, Y: f.H / 2}, High: 10, Text: fmt.Sprintf("%d ^", i+1)},
-				)
-				if err := both(filepath.Join(out, fmt.Sprintf("slice%03d", i+1)), f); err != nil {
-					return err
-				}
 			}
 			fmt.Fprintln(w, "written to", out)
 			return nil
@@ -101,6 +67,49 @@ func sliceCommand() *cobra.Command {
 	c.Flags().StringVar(&unit, "unit", "1 mm", "what one unit of the mesh measures")
 	c.Flags().StringVar(&out, "out", "", "folder to write SVG and DXF to")
 	return c
+}
+
+// meshOf reads a mesh from a file, of which one unit is so many mm.
+func meshOf(name string, unit float64) (pattern.Mesh, error) {
+	if fi, err := os.Stat(name); err == nil && fi.Size() > 512<<20 {
+		return nil, fmt.Errorf("%s is larger than 512 MB", name)
+	}
+	data, err := os.ReadFile(name)
+	if err != nil {
+		return nil, err
+	}
+	return formats.STL(data, unit)
+}
+
+// vec is how large a mesh is.
+func vec(m pattern.MeshReport) pattern.Vec {
+	return pattern.Vec{X: m.Hi.X - m.Lo.X, Y: m.Hi.Y - m.Lo.Y, Z: m.Hi.Z - m.Lo.Z}
+}
+
+// writeSlices writes each layer's outline to a folder.
+func writeSlices(out string, r *formats.SliceReport) error {
+	if err := os.MkdirAll(out, 0o755); err != nil {
+		return err
+	}
+	size, lo := vec(r.Mesh), r.Mesh.Lo
+	for i, loops := range r.Slices {
+		f := &formats.Flat{Title: fmt.Sprintf("Slice %d of %d", i+1, len(r.Slices)), W: size.X, H: size.Y}
+		for _, l := range loops {
+			pts := make([]pattern.Point, len(l))
+			for k, p := range l {
+				pts[k] = pattern.Point{X: p.X - lo.X, Y: p.Y - lo.Y}
+			}
+			f.Lines = append(f.Lines, formats.Stroke{Layer: "cut", Points: pts, Closed: true})
+		}
+		f.Texts = append(
+			f.Texts,
+			formats.Label{At: pattern.Point{X: f.W / 2, Y: f.H / 2}, High: 10, Text: fmt.Sprintf("%d ^", i+1)},
+		)
+		if err := both(filepath.Join(out, fmt.Sprintf("slice%03d", i+1)), f); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 func both(base string, f *formats.Flat) error {

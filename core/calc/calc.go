@@ -205,29 +205,24 @@ func read(kind, text, units string) (float64, error) {
 		w, err := measure.ParseLengthIn(text, units)
 		return w.Value(), err
 	case "volts":
-		w, err := measure.Parse[measure.VoltKind](text)
-		return w.Value(), err
+		return value[measure.VoltKind](text)
 	case "amps":
-		w, err := measure.Parse[measure.AmpKind](text)
-		return w.Value(), err
+		return value[measure.AmpKind](text)
 	case "ohms":
-		w, err := measure.Parse[measure.OhmKind](text)
-		return w.Value(), err
+		return value[measure.OhmKind](text)
 	case "watts":
-		w, err := measure.Parse[measure.WattKind](text)
-		return w.Value(), err
+		return value[measure.WattKind](text)
 	case "gauge":
-		w, err := measure.Parse[measure.GaugeKind](text)
-		return w.Value(), err
+		return value[measure.GaugeKind](text)
 	case "angle":
-		w, err := measure.Parse[measure.AngleKind](text)
-		return w.Value(), err
+		return value[measure.AngleKind](text)
+	case "temp":
+		return value[measure.CelsiusKind](text)
 	case "time":
 		if v, err := strconv.ParseFloat(text, 64); err == nil && v != 0 {
 			return 0, fmt.Errorf("%s has no unit; write such as %s h or %s min", text, text, text)
 		}
-		w, err := measure.Parse[measure.DurationKind](text)
-		return w.Value(), err
+		return value[measure.DurationKind](text)
 	case "hours":
 		if v, err := plainNumber(text); err == nil {
 			return v, nil
@@ -237,9 +232,6 @@ func read(kind, text, units string) (float64, error) {
 			return 0, fmt.Errorf("%q is not understood; write hours, such as 4 or 4 h", text)
 		}
 		return w.Value() / 3600, nil
-	case "temp":
-		w, err := measure.Parse[measure.CelsiusKind](text)
-		return w.Value(), err
 	case "percent":
 		v, err := plainNumber(strings.TrimSpace(strings.TrimSuffix(text, "%")))
 		if err != nil {
@@ -260,6 +252,12 @@ func read(kind, text, units string) (float64, error) {
 		return v, nil
 	}
 	return 0, nil
+}
+
+// value is a measure in its base unit.
+func value[K measure.Kind](text string) (float64, error) {
+	w, err := measure.Parse[K](text)
+	return w.Value(), err
 }
 
 // plainNumber is a number with no unit.
@@ -322,7 +320,12 @@ var (
 					Unit:  "mm",
 					Text:  measure.Marked(v) + " = " + measure.Decimal(v, 3) + " mm",
 				}.
-					With("1 in = 25.4 mm", in.T("of"), measure.Decimal(v, 3)+" mm", source.Std("international inch, exact")),
+					With(
+						"1 in = 25.4 mm",
+						in.T("of"),
+						measure.Decimal(v, 3)+" mm",
+						source.Std("international inch, exact"),
+					),
 				nil,
 			)
 		},
@@ -526,7 +529,8 @@ var (
 				n, l, ok := strings.Cut(w, "@")
 				k, err := strconv.Atoi(n)
 				length, err2 := measure.Parse[measure.LengthKind](l)
-				if !ok || err != nil || err2 != nil || k < 1 || k > 2000 || length.Value() <= 0 || len(pieces) > 2000 {
+				if !ok || err != nil || err2 != nil || k < 1 || k > 2000 || length.Value() <= 0 ||
+					len(pieces) > 2000 {
 					return nil, measure.Bad("lengths", "%q is not understood; write such as 6@44in,4@60in", w)
 				}
 				for range k {

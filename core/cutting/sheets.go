@@ -170,18 +170,7 @@ func (set Set) lay(s *Sheets) {
 	for i, pc := range s.Pieces {
 		at[pc] = i
 	}
-	place := func(q Pin, part int) nest.Fixed {
-		f := nest.Fixed{
-			Stock:  s.Stock.ID,
-			Sheet:  q.Sheet,
-			Placed: nest.Placed{Part: part, X: q.X.Value(), Y: q.Y.Value(), Turned: q.Turned, Flip: q.Flip},
-		}
-		if q.Offcut != "" {
-			f.Stock = offcutKey + q.Offcut
-		}
-		return f
-	}
-	s.cutSheets(pins, at, place, o)
+	s.cutSheets(pins, at, o)
 	done := map[int]bool{}
 	for _, sh := range s.cut {
 		for _, q := range sh.Placed {
@@ -198,18 +187,11 @@ func (set Set) lay(s *Sheets) {
 	}
 	boxes := s.boxes()
 	for _, q := range pins {
-		i, ok := at[Piece{q.Part, q.Copy}]
-		if !ok || q.Cut || done[i] {
-			continue
-		}
-		f := place(q, loose[i])
-		o.Fixed = append(o.Fixed, f)
-		if q.Locked {
-			if s.room(boxes, f, o) {
-				s.fixed = append(s.fixed, f)
-				s.Locked[i] = true
-			} else {
-				s.Dropped = append(s.Dropped, s.Pieces[i])
+		if i, ok := at[Piece{q.Part, q.Copy}]; ok && !q.Cut && !done[i] {
+			f := s.pinned(q, loose[i])
+			o.Fixed = append(o.Fixed, f)
+			if q.Locked {
+				s.lock(i, f, boxes, o)
 			}
 		}
 	}
@@ -226,6 +208,29 @@ func (set Set) lay(s *Sheets) {
 		o.Tries = firstTries
 	}
 	s.Layout = s.whole(s.numbered(remembered(boxes, s.stocks, o)))
+}
+
+// pinned is where a piece lies that was kept, under its number.
+func (s *Sheets) pinned(q Pin, part int) nest.Fixed {
+	f := nest.Fixed{
+		Stock:  s.Stock.ID,
+		Sheet:  q.Sheet,
+		Placed: nest.Placed{Part: part, X: q.X.Value(), Y: q.Y.Value(), Turned: q.Turned, Flip: q.Flip},
+	}
+	if q.Offcut != "" {
+		f.Stock = offcutKey + q.Offcut
+	}
+	return f
+}
+
+// lock keeps piece i where it was laid by hand, if it still fits there.
+func (s *Sheets) lock(i int, f nest.Fixed, boxes []nest.Part, o nest.Options) {
+	if !s.room(boxes, f, o) {
+		s.Dropped = append(s.Dropped, s.Pieces[i])
+		return
+	}
+	s.fixed = append(s.fixed, f)
+	s.Locked[i] = true
 }
 
 // numbered puts the sheets that hold locked pieces back where they were among
@@ -282,7 +287,7 @@ func (s *Sheets) numbered(l nest.Layout) nest.Layout {
 
 // cutSheets gathers the sheets that are cut, and takes the offcuts among them
 // off the shelf.
-func (s *Sheets) cutSheets(pins []Pin, at map[Piece]int, place func(Pin, int) nest.Fixed, o nest.Options) {
+func (s *Sheets) cutSheets(pins []Pin, at map[Piece]int, o nest.Options) {
 	var order []nest.Fixed
 	lies := map[string][]nest.Placed{}
 	key := func(f nest.Fixed) string { return fmt.Sprint(f.Stock, " ", f.Sheet) }
@@ -291,7 +296,7 @@ func (s *Sheets) cutSheets(pins []Pin, at map[Piece]int, place func(Pin, int) ne
 		if !ok || !q.Cut {
 			continue
 		}
-		f := place(q, i)
+		f := s.pinned(q, i)
 		for _, st := range s.stocks {
 			if st.ID != f.Stock {
 				continue

@@ -68,18 +68,7 @@ func (b Box) Lay() (*Shape, error) {
 	for i := range s.Panels {
 		s.Panels[i].tick("left", "right")
 	}
-	for _, e := range [][2]string{{"front", "left"}, {"front", "right"}, {"back", "left"}, {"back", "right"}} {
-		s.Lines = append(s.Lines, Line{e[0], e[1], h, c.glue})
-	}
-	if b.Bottom {
-		s.Lines = append(
-			s.Lines,
-			Line{"bottom", "front", w - 2*t, t},
-			Line{"bottom", "back", w - 2*t, t},
-			Line{"bottom", "left", d - 2*t, t},
-			Line{"bottom", "right", d - 2*t, t},
-		)
-	}
+	s.Lines = b.glued(h, c.glue)
 	b.stand(s, h, c.side, c.depth)
 	s.Results = append(s.Results, result("side", "Length of a side panel", c.side, "mm", in(c.side)).
 		With(c.formula, c.numbers, in(c.side), source.Exact("outside sizes, stock thickness counted")))
@@ -118,6 +107,19 @@ func (b Box) corners() (c corners, err error) {
 		err = measure.Bad("joint", "%q is not a corner joint; choose butt, mitre or rabbet", b.Joint)
 	}
 	return c, err
+}
+
+// glued are the glue lines of walls so high: up the corners, so wide, and round the floor.
+func (b Box) glued(h, wide float64) (out []Line) {
+	for _, e := range [][2]string{{"front", "left"}, {"front", "right"}, {"back", "left"}, {"back", "right"}} {
+		out = append(out, Line{e[0], e[1], h, wide})
+	}
+	if b.Bottom {
+		w, d := b.W-2*b.T, b.D-2*b.T
+		out = append(out, Line{"bottom", "front", w, b.T}, Line{"bottom", "back", w, b.T},
+			Line{"bottom", "left", d, b.T}, Line{"bottom", "right", d, b.T})
+	}
+	return out
 }
 
 // wall is an upright panel with the same edge left and right.

@@ -167,7 +167,7 @@ func (c Slices) Lay() (*Shape, error) {
 	if err := positive("thickness", c.T); err != nil {
 		return nil, err
 	}
-	h, z0 := c.Profile.Height(), c.Profile[0].Y
+	h := c.Profile.Height()
 	n := int(math.Ceil(h/c.T - 1e-6))
 	switch {
 	case n > 400:
@@ -177,15 +177,7 @@ func (c Slices) Lay() (*Shape, error) {
 	case c.Dowels < 0 || c.Dowels > 12 || c.Dowels > 0 && c.Dowel <= 0:
 		return nil, measure.Bad("dowels", "write 0 to 12, and how thick they are")
 	}
-	layers := make([]layer, n)
-	for i := range n {
-		least, most := c.Profile.Span(z0+float64(i)*c.T, z0+math.Min(h, float64(i+1)*c.T))
-		inner := 0.0
-		if c.Wall > 0 && least > c.Wall && i > 0 && i < n-1 {
-			inner = least - c.Wall
-		}
-		layers[i] = layer{most + c.Allow, inner}
-	}
+	layers := c.layers(n)
 	circle, held, err := c.dowels(layers)
 	if err != nil {
 		return nil, err
@@ -234,6 +226,19 @@ func (c Slices) Lay() (*Shape, error) {
 
 // layer is a slice's outside and inside radius.
 type layer struct{ outer, inner float64 }
+
+// layers are so many slices from the bottom up, hollow where they are thick enough.
+func (c Slices) layers(n int) []layer {
+	h, z0 := c.Profile.Height(), c.Profile[0].Y
+	out := make([]layer, n)
+	for i := range out {
+		least, most := c.Profile.Span(z0+float64(i)*c.T, z0+math.Min(h, float64(i+1)*c.T))
+		if out[i].outer = most + c.Allow; c.Wall > 0 && least > c.Wall && i > 0 && i < n-1 {
+			out[i].inner = least - c.Wall
+		}
+	}
+	return out
+}
 
 // slice is a slice's panel, its dowel holes not in it.
 func (c Slices) slice(i int, l layer) Panel {

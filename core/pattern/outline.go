@@ -219,14 +219,13 @@ func (o Outline) Lay() (*Shape, error) {
 	no := 0
 	for _, side := range sides {
 		for k, part := range list {
-			id, name := "shape", "Shape"
+			p := Panel{ID: "shape", Name: "Shape", Copies: o.Copies, Thick: o.T, Grain: "up", Hand: side}
 			if len(list) > 1 {
-				id, name = fmt.Sprintf("shape%d", k+1), fmt.Sprintf("Shape %d", k+1)
+				p.ID, p.Name = fmt.Sprintf("shape%d", k+1), fmt.Sprintf("Shape %d", k+1)
 			}
 			if side != "" {
-				id, name = id+"-"+side, name+", "+side
+				p.ID, p.Name = p.ID+"-"+side, p.Name+", "+side
 			}
-			p := Panel{ID: id, Name: name, Copies: o.Copies, Thick: o.T, Grain: "up", Hand: side}
 			corner := p.outlined(part, scale.wide)
 			s.Panels = append(s.Panels, p)
 			s.Bodies = append(s.Bodies, o.copies(p, corner, scale, no, o.Copies*len(sides))...)

@@ -49,12 +49,7 @@ func (s *Shape) Split(seam Seam) error {
 			panels = append(panels, p)
 			continue
 		}
-		if p.Round > 0 { // its pieces are not
-			if p.Bore > 0 {
-				p.Holes = append(append([][]Point(nil), p.Holes...), Circle(p.Round/2, p.Round/2, p.Bore))
-			}
-			p.Round, p.Bore = 0, 0
-		}
+		p = p.unround()
 		xs, ys := lines(lo.X, w, alongX, seam), lines(lo.Y, h, alongY, seam)
 		list, err := p.pieces(xs, ys, seam)
 		if err != nil {
@@ -80,6 +75,15 @@ func (s *Shape) Split(seam Seam) error {
 	}
 	s.Panels, s.Bodies = panels, bodies
 	return nil
+}
+
+// unround is a round panel as an outline like any other: its pieces are not round.
+func (p Panel) unround() Panel {
+	if p.Round > 0 && p.Bore > 0 {
+		p.Holes = append(append([][]Point(nil), p.Holes...), Circle(p.Round/2, p.Round/2, p.Bore))
+	}
+	p.Round, p.Bore = 0, 0
+	return p
 }
 
 // pieces cuts a panel along lines across and up, row by row.

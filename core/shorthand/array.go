@@ -31,71 +31,50 @@ func (r *reader) array() (*Reading, error) {
 	if len(dims) > 1 {
 		return nil, fmt.Errorf("takes one length: how far apart, or how long or wide in all")
 	}
-	wide := r.p.Width(s)
-	size := 0.0
-	if len(dims) == 1 {
-		size = dims[0].Value()
-	}
-	at := plan.Place{X: s.X.Value(), Y: s.Y.Value()}
-	var places []plan.Place
-	var text string
-	switch {
-	case n < 2 || n > plan.MostInArray:
-		return nil, fmt.Errorf("say how many, x2 to x%d", plan.MostInArray)
-	case how == "row":
-		if size == 0 { // a hand's width between them
-			size = wide + 4*measure.Inch
-		}
-		if size < wide {
-			return nil, fmt.Errorf(
-				"every %s they would stand in each other; they are %s wide",
-				w(r, tape(r, size)),
-				w(r, tape(r, wide)),
-			)
-		}
-		places, text = plan.RowOf(
-			at,
-			n,
-			size,
-		), fmt.Sprintf(
-			"%d of %s in a row, every %s",
-			n,
-			s.Name,
-			w(r, tape(r, size)),
-		)
-	case size == 0:
-		return nil, fmt.Errorf("say how long or how wide in all, such as 8 ft")
-	case how == "pickets":
-		if gap := (size - float64(n)*wide) / float64(n-1); gap < 0 {
-			return nil, fmt.Errorf("%d of them, %s wide, do not go into %s", n, w(r, tape(r, wide)), w(r, dims[0]))
-		}
-		places = plan.PicketsOf(at, n, size, wide)
-		text = fmt.Sprintf("%d of %s along %s, gaps of %s", n, s.Name, w(r, dims[0]),
-			w(r, tape(r, (size-float64(n)*wide)/float64(n-1))))
-	case size*math.Sin(math.Pi/float64(n)) < wide-1e-6:
-		return nil, fmt.Errorf(
-			"%d of them, %s wide, do not go round a circle %s across",
-			n,
-			w(r, tape(r, wide)),
-			w(r, dims[0]),
-		)
-	default:
-		places, text = plan.CircleOf(
-			at,
-			n,
-			size,
-		), fmt.Sprintf(
-			"%d of %s in a circle %s across",
-			n,
-			s.Name,
-			w(r, dims[0]),
-		)
+	places, text, err := r.places(how, s, n, dims)
+	if err != nil {
+		return nil, err
 	}
 	e, err := r.p.Array(s.ID, places)
 	if err != nil {
 		return nil, err
 	}
 	return &Reading{Text: text, Edit: e, Select: "solid:" + s.ID}, nil
+}
+
+// places are where so many of a solid stand, and what that is called.
+func (r *reader) places(how string, s *plan.Solid, n int, dims []measure.Length) ([]plan.Place, string, error) {
+	wide, size := r.p.Width(s), 0.0
+	if len(dims) == 1 {
+		size = dims[0].Value()
+	}
+	at := plan.Place{X: s.X.Value(), Y: s.Y.Value()}
+	broad := w(r, tape(r, wide))
+	switch {
+	case n < 2 || n > plan.MostInArray:
+		return nil, "", fmt.Errorf("say how many, x2 to x%d", plan.MostInArray)
+	case how == "row":
+		if size == 0 { // a hand's width between them
+			size = wide + 4*measure.Inch
+		}
+		every := w(r, tape(r, size))
+		if size < wide {
+			return nil, "", fmt.Errorf("every %s they would stand in each other; they are %s wide", every, broad)
+		}
+		return plan.RowOf(at, n, size), fmt.Sprintf("%d of %s in a row, every %s", n, s.Name, every), nil
+	case size == 0:
+		return nil, "", fmt.Errorf("say how long or how wide in all, such as 8 ft")
+	case how == "pickets":
+		gap := (size - float64(n)*wide) / float64(n-1)
+		if gap < 0 {
+			return nil, "", fmt.Errorf("%d of them, %s wide, do not go into %s", n, broad, w(r, dims[0]))
+		}
+		return plan.PicketsOf(at, n, size, wide),
+			fmt.Sprintf("%d of %s along %s, gaps of %s", n, s.Name, w(r, dims[0]), w(r, tape(r, gap))), nil
+	case size*math.Sin(math.Pi/float64(n)) < wide-1e-6:
+		return nil, "", fmt.Errorf("%d of them, %s wide, do not go round a circle %s across", n, broad, w(r, dims[0]))
+	}
+	return plan.CircleOf(at, n, size), fmt.Sprintf("%d of %s in a circle %s across", n, s.Name, w(r, dims[0])), nil
 }
 
 func tape(r *reader, mm float64) measure.Length { return measure.OnTape(mm, r.p.Metric()) }

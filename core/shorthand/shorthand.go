@@ -7,6 +7,7 @@ package shorthand
 import (
 	"errors"
 	"fmt"
+	"maps"
 	"regexp"
 	"slices"
 	"sort"
@@ -88,13 +89,52 @@ var aliases = map[string][]string{
 	"fabric":    {"skin"},
 }
 
-func init() {
-	verbs = map[string]verb{
-		"prop":       {"prop weathervane 30 in tall", (*reader).prop_},
-		"offcut":     {"offcut xps1 18 x 30 in", (*reader).offcut},
-		"scale":      {"scale to 10 ft tall (or: scale x 1.5)", (*reader).scale},
-		"glue":       {"glue box/front to box/left with pu", (*reader).glue},
-		"coat":       {"coat box masonry, latex 2", (*reader).coat},
+func init() { // not in the variable itself: reading looks it up
+	verbs = map[string]verb{}
+	for _, some := range []map[string]verb{sayThings(), sayWires(), sayShow(), sayPlaces()} {
+		maps.Copy(verbs, some)
+	}
+	for _, name := range form.Names() {
+		if k, _ := form.Of(name); k.Read != nil {
+			verbs[name] = verb{k.Example, (*reader).form}
+		}
+	}
+}
+
+// sayThings are the verbs of what a prop is made of, and of the shop.
+func sayThings() map[string]verb {
+	return map[string]verb{
+		"prop":    {"prop weathervane 30 in tall", (*reader).prop_},
+		"offcut":  {"offcut xps1 18 x 30 in", (*reader).offcut},
+		"scale":   {"scale to 10 ft tall (or: scale x 1.5)", (*reader).scale},
+		"glue":    {"glue box/front to box/left with pu", (*reader).glue},
+		"coat":    {"coat box masonry, latex 2", (*reader).coat},
+		"hole":    {"hole 2 in in box/front up 3 in", (*reader).opening},
+		"slot":    {"slot 8 x 1 5/8 in box front up 3 in called entrance", (*reader).opening},
+		"window":  {"window 10 x 8 in tower face 2", (*reader).opening},
+		"door":    {"door 8 x 6 in box back", (*reader).opening},
+		"letters": {"letters 3 in in box front says BEWARE", (*reader).opening},
+		"pocket":  {"pocket 4 x 2 deep 1/2 in box back", (*reader).opening},
+		"groove":  {"groove 18 x 1/4 deep 3/8 in box left up 20 in", (*reader).opening},
+		"shape":   {"shape 6 x 8 in box front corners 0,0 4,0 2,3", (*reader).opening},
+		"pane":    {"pane acrylic3 in box Entrance overlap 1/2 magnets 4", (*reader).pane},
+		"remove":  {"remove K2", (*reader).remove},
+		"rename":  {"rename box to chest", (*reader).rename},
+		"copy":    {"copy prop skep as small skep (or: copy box as second box)", (*reader).copy},
+		"mirror":  {"mirror left arm as right arm", (*reader).copy},
+		"row":     {"row box x6 every 30 in", (*reader).array},
+		"circle":  {"circle box x8 10 ft", (*reader).array},
+		"pickets": {"pickets box x4 along 16 ft", (*reader).array},
+		"shop":    {"shop material cork3 like eva5 thick 3 mm sheet 24 x 36 in price 18", (*reader).shop},
+		"price":   {"price xps1 32", (*reader).price},
+		"note":    {"note box: sand the lid", (*reader).note},
+		"opened":  {"opened pva 2025-03-01", (*reader).opened},
+	}
+}
+
+// sayWires are the verbs of the wiring.
+func sayWires() map[string]verb {
+	return map[string]verb{
 		"supply":     {"supply 12v 5a", (*reader).supply},
 		"converter":  {"converter 5v 3a on W1", (*reader).converter},
 		"battery":    {"battery 4 aa", (*reader).battery},
@@ -113,58 +153,45 @@ func init() {
 		"data":       {"data L1 from U1 pin 1 6 ft", (*reader).data},
 		"gauges":     {"gauges 3%", (*reader).gauges},
 		"path":       {"path W1 0,0,4 20,0,4 20,0,40", (*reader).path},
-		"button":     {"button toggles glow", (*reader).trigger},
-		"mat":        {"mat runs glow", (*reader).trigger},
-		"beam":       {"beam runs glow", (*reader).trigger},
-		"when":       {"when mat, if ready, run glow: K1 5 s; rest 12 s", (*reader).when},
-		"every":      {"every 10 min, if ready, run glow: K1 5 s", (*reader).when},
-		"always":     {"always K1 never longer than 8 s", (*reader).when},
-		"mechanism":  {"mechanism lid Cover 2 lb motor L9", (*reader).mechanism},
-		"merge":      {"merge Rise with Hum wins as Both", (*reader).merge},
-		"perform":    {"perform jaw by Laugh in Talk", (*reader).perform},
-		"motion":     {"motion runs glow", (*reader).trigger},
-		"remote":     {"remote runs glow", (*reader).trigger},
-		"cue":        {"cue K1 0 s for 5 s in glow", (*reader).cue},
-		"hole":       {"hole 2 in in box/front up 3 in", (*reader).opening},
-		"slot":       {"slot 8 x 1 5/8 in box front up 3 in called entrance", (*reader).opening},
-		"window":     {"window 10 x 8 in tower face 2", (*reader).opening},
-		"door":       {"door 8 x 6 in box back", (*reader).opening},
-		"letters":    {"letters 3 in in box front says BEWARE", (*reader).opening},
-		"pocket":     {"pocket 4 x 2 deep 1/2 in box back", (*reader).opening},
-		"groove":     {"groove 18 x 1/4 deep 3/8 in box left up 20 in", (*reader).opening},
-		"shape":      {"shape 6 x 8 in box front corners 0,0 4,0 2,3", (*reader).opening},
-		"pane":       {"pane acrylic3 in box Entrance overlap 1/2 magnets 4", (*reader).pane},
-		"remove":     {"remove K2", (*reader).remove},
-		"rename":     {"rename box to chest", (*reader).rename},
-		"copy":       {"copy prop skep as small skep (or: copy box as second box)", (*reader).copy},
-		"mirror":     {"mirror left arm as right arm", (*reader).copy},
-		"row":        {"row box x6 every 30 in", (*reader).array},
-		"circle":     {"circle box x8 10 ft", (*reader).array},
-		"pickets":    {"pickets box x4 along 16 ft", (*reader).array},
-		"shop":       {"shop material cork3 like eva5 thick 3 mm sheet 24 x 36 in price 18", (*reader).shop},
-		"price":      {"price xps1 32", (*reader).price},
-		"note":       {"note box: sand the lid", (*reader).note},
-		"person":     {"person Ola mon-fri 18-21:30, sat sun 10-18", (*reader).person},
-		"delivery":   {"delivery gear motor for box 2026-10-03", (*reader).delivery},
-		"task":       {"task fetch the fogger 1 h", (*reader).task},
-		"opened":     {"opened pva 2025-03-01", (*reader).opened},
-		"align":      {"align skep, gate in a row", (*reader).align},
-		"stand":      {"stand skep at 20 ft, 6 ft turned 30", (*reader).stand},
-		"wall":       {"wall house 9 ft high from 0 ft, 0 ft to 40 ft, 0 ft", (*reader).wall},
-		"screen":     {"screen reed 6 ft high from 8 ft, 14 ft to 16 ft, 14 ft", (*reader).wall},
-		"fence":      {"fence 4 ft high from 0 ft, 40 ft to 60 ft, 40 ft", (*reader).wall},
-		"hedge":      {"hedge 5 ft high from 0 ft, 0 ft to 0 ft, 30 ft", (*reader).wall},
-		"walk":       {"walk path 4 ft wide 3 ft, 26 ft ; 14 ft, 19 ft ; 40 ft, 19 ft", (*reader).walk},
-		"light":      {"light fill 100 lm at 12 ft, 10 ft up 1 ft", (*reader).light},
-		"cord":       {"cord porch to skep 50 ft", (*reader).cord},
-		"view":       {"view gate at 3 ft, 26 ft looking -30", (*reader).view},
-		"wind":       {"wind 2026-10-31 22 mph gusts 31 mph air 9 C 80 %", (*reader).wind},
 		"jars...":    {"24 jars flicker12 20ma on S1 22awg 35 ft", (*reader).many},
 	}
-	for _, name := range form.Names() {
-		if k, _ := form.Of(name); k.Read != nil {
-			verbs[name] = verb{k.Example, (*reader).form}
-		}
+}
+
+// sayShow are the verbs of what it does.
+func sayShow() map[string]verb {
+	return map[string]verb{
+		"button":    {"button toggles glow", (*reader).trigger},
+		"mat":       {"mat runs glow", (*reader).trigger},
+		"beam":      {"beam runs glow", (*reader).trigger},
+		"when":      {"when mat, if ready, run glow: K1 5 s; rest 12 s", (*reader).when},
+		"every":     {"every 10 min, if ready, run glow: K1 5 s", (*reader).when},
+		"always":    {"always K1 never longer than 8 s", (*reader).when},
+		"mechanism": {"mechanism lid Cover 2 lb motor L9", (*reader).mechanism},
+		"merge":     {"merge Rise with Hum wins as Both", (*reader).merge},
+		"perform":   {"perform jaw by Laugh in Talk", (*reader).perform},
+		"motion":    {"motion runs glow", (*reader).trigger},
+		"remote":    {"remote runs glow", (*reader).trigger},
+		"cue":       {"cue K1 0 s for 5 s in glow", (*reader).cue},
+	}
+}
+
+// sayPlaces are the verbs of where it stands, and of who builds it when.
+func sayPlaces() map[string]verb {
+	return map[string]verb{
+		"person":   {"person Ola mon-fri 18-21:30, sat sun 10-18", (*reader).person},
+		"delivery": {"delivery gear motor for box 2026-10-03", (*reader).delivery},
+		"task":     {"task fetch the fogger 1 h", (*reader).task},
+		"align":    {"align skep, gate in a row", (*reader).align},
+		"stand":    {"stand skep at 20 ft, 6 ft turned 30", (*reader).stand},
+		"wall":     {"wall house 9 ft high from 0 ft, 0 ft to 40 ft, 0 ft", (*reader).wall},
+		"screen":   {"screen reed 6 ft high from 8 ft, 14 ft to 16 ft, 14 ft", (*reader).wall},
+		"fence":    {"fence 4 ft high from 0 ft, 40 ft to 60 ft, 40 ft", (*reader).wall},
+		"hedge":    {"hedge 5 ft high from 0 ft, 0 ft to 0 ft, 30 ft", (*reader).wall},
+		"walk":     {"walk path 4 ft wide 3 ft, 26 ft ; 14 ft, 19 ft ; 40 ft, 19 ft", (*reader).walk},
+		"light":    {"light fill 100 lm at 12 ft, 10 ft up 1 ft", (*reader).light},
+		"cord":     {"cord porch to skep 50 ft", (*reader).cord},
+		"view":     {"view gate at 3 ft, 26 ft looking -30", (*reader).view},
+		"wind":     {"wind 2026-10-31 22 mph gusts 31 mph air 9 C 80 %", (*reader).wind},
 	}
 }
 

@@ -30,78 +30,86 @@ type wire struct {
 func (r *reader) wiring(words []string) (f wire, rest []string, err error) {
 	line := r.phrase(words)
 	f.at, words = line.After("at"), line.List
-	for i := 0; i < len(words); i++ {
-		x := strings.ToLower(words[i])
-		two := x
-		if i+1 < len(words) {
-			two += " " + strings.ToLower(words[i+1])
+	for i := 0; i < len(words); {
+		used, err := r.wired(&f, words, i)
+		if err != nil {
+			return f, nil, err
 		}
-		switch {
-		case x == "on" || x == "from":
-			if i+1 == len(words) {
-				return f, nil, fmt.Errorf("on what? name a supply, fuse, switch or run")
-			}
-			i++
-			d := r.device(words[i])
-			if d == nil {
-				return f, nil, fmt.Errorf("there is no device %q", words[i])
-			}
-			f.on = d.ID
-		case strings.HasSuffix(x, "awg"):
-			if f.gauge, err = measure.Parse[measure.GaugeKind](x); err != nil {
-				return
-			}
-		case strings.HasSuffix(x, "mm2"):
-			if f.gauge, err = measure.Parse[measure.GaugeKind](x); err != nil {
-				return
-			}
-		case strings.HasSuffix(x, "/m"):
-			if f.dense, err = strconv.ParseFloat(strings.TrimSuffix(x, "/m"), 64); err != nil {
-				return f, nil, fmt.Errorf("%q is no number of LEDs a metre; write such as 60/m", x)
-			}
-		case x == "poly":
-			f.poly = true
-		case x == "in" && (i == 0 || !bareNumber(words[i-1])):
-			t, left, _ := r.named(words[i+1:])
-			if s, solid := t.value.(*plan.Solid); !solid || s.Prop != r.prop {
-				rest = append(rest, words[i])
-				continue
-			}
-			f.in, i = t.id, len(words)-len(left)-1
-		case r.lib.Lamps[x].ID != "" || r.lib.Supplies[x].ID != "":
-			f.product = x
-		case electric(x, &f.volts, &f.amps):
-		case strings.HasSuffix(two, " awg") || strings.HasSuffix(two, " v") || strings.HasSuffix(two, " a") ||
-			strings.HasSuffix(two, " ma"):
-			joined := strings.ReplaceAll(two, " ", "")
-			if g, e := measure.Parse[measure.GaugeKind](joined); e == nil && strings.HasSuffix(joined, "awg") {
-				f.gauge = g
-			} else if !electric(joined, &f.volts, &f.amps) {
-				rest = append(rest, words[i])
-				continue
-			}
-			i++
-		default:
-			dims, left := r.sizes(words[i:min(i+3, len(words))])
-			used := min(i+3, len(words)) - i - len(left)
-			if len(dims) >= 1 && x[0] >= '0' && x[0] <= '9' &&
-				strings.IndexFunc(
-					strings.Join(words[i:i+used], ""),
-					func(c rune) bool { return c < '0' || c > '9' },
-				) >= 0 {
-				// one dimension, as far as it reads
-				for n := used; n >= 1; n-- {
-					if l, e := measure.ParseLengthIn(strings.Join(words[i:i+n], " "), r.bare()); e == nil {
-						f.length, i = l, i+n-1
-						break
-					}
-				}
-				continue
-			}
+		if used == 0 {
 			rest = append(rest, words[i])
 		}
+		i += max(1, used)
 	}
 	return f, rest, nil
+}
+
+// wired reads what a word says of a wire, and how many words that took; 0 for nothing.
+func (r *reader) wired(f *wire, words []string, i int) (used int, err error) {
+	x := strings.ToLower(words[i])
+	two := x
+	if i+1 < len(words) {
+		two += " " + strings.ToLower(words[i+1])
+	}
+	switch {
+	case x == "on" || x == "from":
+		if i+1 == len(words) {
+			return 0, fmt.Errorf("on what? name a supply, fuse, switch or run")
+		}
+		d := r.device(words[i+1])
+		if d == nil {
+			return 0, fmt.Errorf("there is no device %q", words[i+1])
+		}
+		f.on = d.ID
+		return 2, nil
+	case strings.HasSuffix(x, "awg") || strings.HasSuffix(x, "mm2"):
+		f.gauge, err = measure.Parse[measure.GaugeKind](x)
+	case strings.HasSuffix(x, "/m"):
+		if f.dense, err = strconv.ParseFloat(strings.TrimSuffix(x, "/m"), 64); err != nil {
+			err = fmt.Errorf("%q is no number of LEDs a metre; write such as 60/m", x)
+		}
+	case x == "poly":
+		f.poly = true
+	case x == "in" && (i == 0 || !bareNumber(words[i-1])):
+		t, left, _ := r.named(words[i+1:])
+		if s, solid := t.value.(*plan.Solid); !solid || s.Prop != r.prop {
+			return 0, nil
+		}
+		f.in = t.id
+		return len(words) - len(left) - i, nil
+	case r.lib.Lamps[x].ID != "" || r.lib.Supplies[x].ID != "":
+		f.product = x
+	case electric(x, &f.volts, &f.amps):
+	case strings.HasSuffix(two, " awg") || strings.HasSuffix(two, " v") || strings.HasSuffix(two, " a") ||
+		strings.HasSuffix(two, " ma"):
+		joined := strings.ReplaceAll(two, " ", "")
+		if g, e := measure.Parse[measure.GaugeKind](joined); e == nil && strings.HasSuffix(joined, "awg") {
+			f.gauge = g
+		} else if !electric(joined, &f.volts, &f.amps) {
+			return 0, nil
+		}
+		return 2, nil
+	default:
+		return r.long(f, words[i:min(i+3, len(words))]), nil
+	}
+	return 1, err
+}
+
+// long reads one length, as far as it reads, of up to three words.
+func (r *reader) long(f *wire, words []string) (used int) {
+	dims, left := r.sizes(words)
+	used = len(words) - len(left)
+	digits := func(c rune) bool { return c < '0' || c > '9' }
+	if len(dims) == 0 || words[0][0] < '0' || words[0][0] > '9' ||
+		strings.IndexFunc(strings.Join(words[:used], ""), digits) < 0 {
+		return 0
+	}
+	for n := used; n >= 1; n-- {
+		if l, e := measure.ParseLengthIn(strings.Join(words[:n], " "), r.bare()); e == nil {
+			f.length = l
+			return n
+		}
+	}
+	return 1
 }
 
 // bareNumber is true of a number such as 12 or 1/2, behind which in is inches.
@@ -290,21 +298,7 @@ func (r *reader) many() (*Reading, error) {
 	if err != nil {
 		return nil, err
 	}
-	name := "lamp"
-	for _, x := range rest {
-		found := false
-		for _, id := range stock.IDs(r.lib.Lamps) {
-			if f.product == "" && strings.HasPrefix(id, strings.ToLower(x)) {
-				f.product, found = id, true
-			}
-		}
-		if !found {
-			name = strings.TrimSuffix(strings.ToLower(x), "s")
-		}
-	}
-	if f.product == "" {
-		f.product = "flicker12"
-	}
+	name := r.lampNamed(&f, rest)
 	if r.lib.Lamps[f.product].Kind == "led" {
 		return r.groups(n, f, name)
 	}
@@ -330,7 +324,7 @@ func (r *reader) many() (*Reading, error) {
 	title := measure.Capital(name)
 	for i := range n {
 		id := r.p.FreshID("device", fmt.Sprintf("%s-%s-%d", r.prop, name, i+1))
-		d := plan.Device{
+		changes = append(changes, r.p.Put("device", id, plan.Device{
 			ID:      id,
 			Prop:    r.prop,
 			Kind:    "lamp",
@@ -340,9 +334,7 @@ func (r *reader) many() (*Reading, error) {
 			Product: f.product,
 			Amps:    f.amps,
 			At:      measure.Of[measure.LengthKind](f.length.Value() * float64(i+1) / float64(n)),
-		}
-		d.Row = 0
-		changes = append(changes, r.p.Put("device", id, d))
+		}))
 	}
 	text := fmt.Sprintf(
 		"%d lamps, %s, even spacing, on %s through %s, %s %s",
@@ -354,6 +346,27 @@ func (r *reader) many() (*Reading, error) {
 		run.Length,
 	)
 	return &Reading{Text: text, Edit: plan.Edit{Changes: changes}, Select: "device:" + run.ID}, nil
+}
+
+// lampNamed is what lamps are called by the words left over; one that begins a lamp of the
+// shop's says which, the flicker lamp where none does.
+func (r *reader) lampNamed(f *wire, rest []string) string {
+	name := "lamp"
+	for _, x := range rest {
+		found := false
+		for _, id := range stock.IDs(r.lib.Lamps) {
+			if f.product == "" && strings.HasPrefix(id, strings.ToLower(x)) {
+				f.product, found = id, true
+			}
+		}
+		if !found {
+			name = strings.TrimSuffix(strings.ToLower(x), "s")
+		}
+	}
+	if f.product == "" {
+		f.product = "flicker12"
+	}
+	return name
 }
 
 // trigger ties a new or known input to a scene: button toggles glow.

@@ -54,19 +54,51 @@ type PropNight struct {
 
 // Run plays the night through.
 func (n Night) Run(m Machine) (Report, Trace) {
-	rng := rand.New(rand.NewPCG(n.Seed, 0x2545f4914f6cdd1d))
 	rep := Report{Groups: n.Groups, Cycles: map[string]int{}, On: map[string]int{}, Ah: map[string]float64{},
 		Wh: map[string]float64{}}
 	stops := slices.Clone(n.Stops)
 	sort.SliceStable(stops, func(i, j int) bool { return stops[i].Far < stops[j].Far })
-	type visit struct{ stop, at int }
-	var visits []visit
-	var stim []Stimulus
+	visits, stim, guests := n.walks(stops)
+	rep.Guests = guests
+	tr := m.Run(apartFrom(stim), n.Length+600_000)
+	rep.Events = len(tr.Events)
+	for i, s := range stops {
+		pn := propNight(m, tr, s.Input, i, visits)
+		rep.Longest = max(rep.Longest, pn.Wait)
+		rep.Props = append(rep.Props, pn)
+	}
+	channels := compile(m).channels
+	for _, c := range channels {
+		for _, s := range tr.Spans(c.ID) {
+			rep.On[c.ID] += s.To - s.From
+		}
+	}
+	for _, v := range m.Movers {
+		rep.Cycles[v.ID] = len(tr.Spans(v.Up))
+	}
+	for _, l := range n.Loads {
+		hours := float64(n.Length) / 3.6e6
+		ah := l.Rest * hours
+		for _, c := range channels { // in an order of its own, so that sums are equal
+			ah += l.Amps[c.ID] * float64(rep.On[c.ID]) / 3.6e6
+		}
+		rep.Ah[l.Supply], rep.Wh[l.Supply] = ah, ah*n.Volts[l.Supply]
+	}
+	return rep, tr
+}
+
+// visit is a group that comes to a stop at a time, ms.
+type visit struct{ stop, at int }
+
+// walks are the groups of a night: when each comes to each stop, what it sets off, and how
+// many guests there are.
+func (n Night) walks(stops []Stop) (visits []visit, stim []Stimulus, guests int) {
+	rng := rand.New(rand.NewPCG(n.Seed, 0x2545f4914f6cdd1d))
 	gap := float64(n.Length) / float64(max(1, n.Groups))
 	for g := range n.Groups {
 		t := int((float64(g) + 0.2 + 0.6*rng.Float64()) * gap)
 		size := 1 + rng.IntN(max(1, n.Size))
-		rep.Guests += size
+		guests += size
 		speed := n.Speed * (0.75 + 0.5*rng.Float64())
 		far := 0.0
 		for i, s := range stops {
@@ -81,66 +113,48 @@ func (n Night) Run(m Machine) (Report, Trace) {
 			t += n.Dwell/2 + rng.IntN(max(1, n.Dwell))
 		}
 	}
-	tr := m.Run(apartFrom(stim), n.Length+600_000)
-	rep.Events = len(tr.Events)
-	p := compile(m)
-	for i, s := range stops {
-		pn := PropNight{Input: s.Input}
-		var starts, ends []int
-		mine := map[string]bool{}
-		for _, t := range m.Triggers {
-			if t.Input == s.Input {
-				mine[t.Scene] = true
-			}
-		}
-		for _, e := range tr.Events {
-			switch {
-			case e.What == "start" && mine[e.Who]:
-				starts = append(starts, e.At)
-			case e.What == "end" && mine[e.Who]:
-				ends = append(ends, e.At)
-			case e.What == "ignored" && e.Who == s.Input:
-				pn.Ignored++
-			}
-		}
-		for _, v := range visits {
-			if v.stop != i {
-				continue
-			}
-			pn.Came++
-			k := sort.SearchInts(starts, v.at) // the first that began since they came
-			switch {
-			case k < len(starts) && starts[k] <= v.at+2000:
-				pn.Scared++
-			case k > 0 && (k > len(ends) || ends[k-1] > v.at):
-				pn.Shared++
-			default:
-				pn.Missed++
-			}
-		}
-		for k := 1; k < len(starts); k++ {
-			pn.Wait = max(pn.Wait, starts[k]-starts[k-1])
-		}
-		rep.Longest = max(rep.Longest, pn.Wait)
-		rep.Props = append(rep.Props, pn)
-	}
-	for _, c := range p.channels {
-		for _, s := range tr.Spans(c.ID) {
-			rep.On[c.ID] += s.To - s.From
+	return visits, stim, guests
+}
+
+// propNight is what an input's scenes did for the groups that came to its stop.
+func propNight(m Machine, tr Trace, input string, stop int, visits []visit) PropNight {
+	pn := PropNight{Input: input}
+	var starts, ends []int
+	mine := map[string]bool{}
+	for _, t := range m.Triggers {
+		if t.Input == input {
+			mine[t.Scene] = true
 		}
 	}
-	for _, v := range m.Movers {
-		rep.Cycles[v.ID] = len(tr.Spans(v.Up))
-	}
-	for _, l := range n.Loads {
-		hours := float64(n.Length) / 3.6e6
-		ah := l.Rest * hours
-		for _, c := range p.channels { // in an order of its own, so that sums are equal
-			ah += l.Amps[c.ID] * float64(rep.On[c.ID]) / 3.6e6
+	for _, e := range tr.Events {
+		switch {
+		case e.What == "start" && mine[e.Who]:
+			starts = append(starts, e.At)
+		case e.What == "end" && mine[e.Who]:
+			ends = append(ends, e.At)
+		case e.What == "ignored" && e.Who == input:
+			pn.Ignored++
 		}
-		rep.Ah[l.Supply], rep.Wh[l.Supply] = ah, ah*n.Volts[l.Supply]
 	}
-	return rep, tr
+	for _, v := range visits {
+		if v.stop != stop {
+			continue
+		}
+		pn.Came++
+		k := sort.SearchInts(starts, v.at) // the first that began since they came
+		switch {
+		case k < len(starts) && starts[k] <= v.at+2000:
+			pn.Scared++
+		case k > 0 && (k > len(ends) || ends[k-1] > v.at):
+			pn.Shared++
+		default:
+			pn.Missed++
+		}
+	}
+	for k := 1; k < len(starts); k++ {
+		pn.Wait = max(pn.Wait, starts[k]-starts[k-1])
+	}
+	return pn
 }
 
 // apartFrom puts stimuli in order and joins presses of one input that overlap: two

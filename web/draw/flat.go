@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 	"strconv"
 
@@ -10,6 +11,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
+	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/formats"
 )
@@ -26,18 +28,18 @@ func Parts(w *work.Work, part *work.Part, href func(string) string) string {
 	scale := math.Min(330/pw, 360/ph)
 	x0, y0 := TapeSize+44+math.Max(0, (330-pw*scale)/2), 84+(360-ph*scale)/2
 	c.Tape(scale, x0, y0+ph*scale, true)
-	c.Prop(w, part.Solid.Prop, Iso(small, 620-(ilo.X+ihi.X)*small/2, 290-(ilo.Y+ihi.Y)*small/2), "part:"+part.Ref, href)
+	c.Prop(
+		w,
+		part.Solid.Prop,
+		Iso(small, 620-(ilo.X+ihi.X)*small/2, 290-(ilo.Y+ihi.Y)*small/2),
+		"part:"+part.Ref,
+		href,
+	)
 	c.Text("t soft", "middle", 620, 498, "where it goes")
 	at := func(q pattern.Point) XY { return XY{x0 + (q.X-lo.X)*scale, y0 + (hi.Y-q.Y)*scale} }
 	m := w.Lib.Materials[part.Solid.Stock]
 	c.Text("t lbl", "start", TapeSize+14, 46, part.Name())
-	about := fmt.Sprintf("%s, cut %d, no. %d of %d", m.Name, p.Copies, part.No, part.Of)
-	if p.Hand != "" {
-		about += ", " + p.Hand + " of a pair"
-	}
-	if m.Grain != "" && p.Grain == "up" {
-		about += ", " + map[string]string{"wood": "grain", "flutes": "flutes"}[m.Grain] + " up"
-	}
+	about := partAbout(part, m)
 	c.Text("t soft", "start", TapeSize+14, 64, about)
 	c.panel(&p, m.Texture, at)
 	c.openings(part, at, scale)
@@ -61,36 +63,7 @@ func Parts(w *work.Work, part *work.Part, href func(string) string) string {
 			c.Dim(top, at(p.Outline[2]), off, w.Len(l))
 		}
 	}
-	mid := XY{x0 + pw*scale/2, y0 + ph*scale/2}
-	if p.Bore > 0 {
-		mid.Y -= (p.Round + p.Bore) / 4 * scale
-	} else {
-		for _, k := range []float64{.5, .7, .3, .82, .18} { // clear of the holes
-			try := pattern.Point{X: (lo.X + hi.X) / 2, Y: lo.Y + ph*k}
-			hit := narrowAt(p, try.Y)*scale <= 76
-			rings := p.Holes
-			for _, k := range p.Pockets {
-				rings = append(rings[:len(rings):len(rings)], k.Ring)
-			}
-			for _, h := range rings {
-				hlo, hhi := pattern.Panel{Outline: h}.Bounds()
-				hit = hit || hlo.X < try.X+50/scale && hhi.X > try.X-50/scale && hlo.Y < try.Y+24/scale && hhi.Y > try.Y-24/scale
-			}
-			if !hit {
-				mid.Y = y0 + ph*scale*(1-k)
-				break
-			}
-		}
-	}
-	face, up := part.Face()
-	if room := narrowAt(p, hi.Y-(mid.Y-y0)/scale) * scale; room > 76 && ph*scale > 46 {
-		c.Text("t lbl", "middle", mid.X, mid.Y-12, face)
-		c.Open("up", []XY{{mid.X, mid.Y + 20}, {mid.X, mid.Y - 4}})
-		c.Open("up", []XY{{mid.X - 6, mid.Y + 4}, {mid.X, mid.Y - 5}, {mid.X + 6, mid.Y + 4}})
-		c.Text("t", "start", mid.X+9, mid.Y+16, up)
-	} else {
-		c.Text("t lbl", "start", x0+pw*scale+44, mid.Y, face+", as drawn")
-	}
+	c.faced(part, at(lo), scale)
 	c.section(w, part, 770, 46)
 	c.sheetOf(w, part, 770, 236)
 	return c.SVG(
@@ -103,6 +76,67 @@ func Parts(w *work.Work, part *work.Part, href func(string) string) string {
 			w.Len(ph),
 		),
 	)
+}
+
+// partAbout is what a part is cut from, how often, and how its grain runs.
+func partAbout(part *work.Part, m stock.Material) string {
+	p := &part.Panel
+	about := fmt.Sprintf("%s, cut %d, no. %d of %d", m.Name, p.Copies, part.No, part.Of)
+	if p.Hand != "" {
+		about += ", " + p.Hand + " of a pair"
+	}
+	if m.Grain != "" && p.Grain == "up" {
+		about += ", " + map[string]string{"wood": "grain", "flutes": "flutes"}[m.Grain] + " up"
+	}
+	return about
+}
+
+// faced says on a part, whose lower left corner is given, which face is drawn and where its
+// upper edge points: in its middle, clear of its holes; beside it where there is no room.
+func (c *Canvas) faced(part *work.Part, corner XY, scale float64) {
+	p := part.Panel
+	lo, hi := p.Bounds()
+	pw, ph := hi.X-lo.X, hi.Y-lo.Y
+	up := .5 // of its height
+	if p.Bore == 0 {
+		up = clearOf(p, scale)
+	}
+	mid := XY{corner.X + pw*scale/2, corner.Y - ph*scale*up}
+	if p.Bore > 0 {
+		mid.Y -= (p.Round + p.Bore) / 4 * scale
+	}
+	face, points := part.Face()
+	if room := narrowAt(p, lo.Y+(corner.Y-mid.Y)/scale) * scale; room > 76 && ph*scale > 46 {
+		c.Text("t lbl", "middle", mid.X, mid.Y-12, face)
+		c.Open("up", []XY{{mid.X, mid.Y + 20}, {mid.X, mid.Y - 4}})
+		c.Open("up", []XY{{mid.X - 6, mid.Y + 4}, {mid.X, mid.Y - 5}, {mid.X + 6, mid.Y + 4}})
+		c.Text("t", "start", mid.X+9, mid.Y+16, points)
+	} else {
+		c.Text("t lbl", "start", corner.X+pw*scale+44, mid.Y, face+", as drawn")
+	}
+}
+
+// clearOf is how far up a panel, as a share, words stand clear of its holes and pockets;
+// the middle where they stand nowhere.
+func clearOf(p pattern.Panel, scale float64) float64 {
+	lo, hi := p.Bounds()
+	rings := slices.Clone(p.Holes)
+	for _, k := range p.Pockets {
+		rings = append(rings, k.Ring)
+	}
+	for _, up := range []float64{.5, .7, .3, .82, .18} {
+		try := pattern.Point{X: (lo.X + hi.X) / 2, Y: lo.Y + (hi.Y-lo.Y)*up}
+		hit := narrowAt(p, try.Y)*scale <= 76
+		for _, h := range rings {
+			hlo, hhi := pattern.Panel{Outline: h}.Bounds()
+			hit = hit ||
+				hlo.X < try.X+50/scale && hhi.X > try.X-50/scale && hlo.Y < try.Y+24/scale && hhi.Y > try.Y-24/scale
+		}
+		if !hit {
+			return up
+		}
+	}
+	return .5
 }
 
 // openings lays something to take hold of over each opening of a part.
@@ -131,7 +165,11 @@ func (c *Canvas) openings(part *work.Part, at func(pattern.Point) XY, scale floa
 		c.f(
 			`<g class="opening" tabindex="0" role="button" data-solid="%s" data-opening="%d" data-scale="%s" data-step="%s" `+
 				`aria-label="%s: drag it, or move it with the arrow keys">`,
-			esc(part.Solid.ID), k, fmt.Sprint(scale), fmt.Sprint(step), esc(name),
+			esc(part.Solid.ID),
+			k,
+			fmt.Sprint(scale),
+			fmt.Sprint(step),
+			esc(name),
 		)
 		c.Rect("touch", m.X-w*scale/2-3, m.Y-h*scale/2-3, w*scale+6, h*scale+6)
 		c.f(`</g>`)
@@ -276,7 +314,13 @@ func (c *Canvas) sheetOf(w *work.Work, part *work.Part, x, y float64) {
 					continue
 				}
 				name := w.Called(s, k)
-				c.Text("t lbl", "start", x, y+12, measure.Capital(name)+", "+w.Len(sh.Stock.W)+" x "+w.Len(sh.Stock.H))
+				c.Text(
+					"t lbl",
+					"start",
+					x,
+					y+12,
+					measure.Capital(name)+", "+w.Len(sh.Stock.W)+" x "+w.Len(sh.Stock.H),
+				)
 				sc := math.Min(180/sh.Stock.H, 120/sh.Stock.W)
 				c.sheet(w, s, k, x, y+22, sc, "part:"+part.Ref, part.Solid.Prop, nil)
 				c.Text(
@@ -395,7 +439,12 @@ func (p *sheetPen) piece(q nest.Placed) {
 	}
 	centre := p.at(mid.X, mid.Y)
 	if part.Panel.Bore > 0 {
-		p.f(`<circle class="cut paper" cx="%s" cy="%s" r="%s"/>`, n(centre.X), n(centre.Y), n(part.Panel.Bore/2*p.scale))
+		p.f(
+			`<circle class="cut paper" cx="%s" cy="%s" r="%s"/>`,
+			n(centre.X),
+			n(centre.Y),
+			n(part.Panel.Bore/2*p.scale),
+		)
 		centre.Y -= (part.Panel.Round + part.Panel.Bore) / 4 * p.scale
 	}
 	if p.href == nil {
@@ -473,7 +522,13 @@ func Sheets(w *work.Work, prop, sel string, href func(string) string) string {
 	}
 	c.pipes(w, wide, y)
 	if len(w.Sheets)+len(w.Bars) == 0 {
-		c.Text("t soft", "middle", wide/2, 150, "No parts yet, so nothing to lay out. Type a solid in the quick line.")
+		c.Text(
+			"t soft",
+			"middle",
+			wide/2,
+			150,
+			"No parts yet, so nothing to lay out. Type a solid in the quick line.",
+		)
 	}
 	return c.SVG(
 		"sheets",
@@ -509,7 +564,12 @@ func (c *Canvas) pipes(w *work.Work, wide, y float64) {
 		c.Text("t lbl", "start", 24, y, b.Stock.Name)
 		note := fmt.Sprintf("%d lengths of %s, proven least", len(b.Cutting.Bars), b.Stock.Length)
 		if !b.Cutting.Proven {
-			note = fmt.Sprintf("%d lengths of %s, at least %d needed", len(b.Cutting.Bars), b.Stock.Length, b.Cutting.Bound)
+			note = fmt.Sprintf(
+				"%d lengths of %s, at least %d needed",
+				len(b.Cutting.Bars),
+				b.Stock.Length,
+				b.Cutting.Bound,
+			)
 		}
 		c.Text("t soft", "start", 200, y, note)
 		y += 8

@@ -39,46 +39,8 @@ func Harness(w *work.Work, st *wiring.State, prop, sel string, href func(string)
 		href: href,
 		kids: map[string][]*plan.Device{},
 	}
-	var roots []*plan.Device
-	longest := 1.0
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Prop != prop {
-			continue
-		}
-		up := w.Device(d.From)
-		if up == nil || up.Prop != prop {
-			roots = append(roots, d)
-		} else {
-			h.kids[d.From] = append(h.kids[d.From], d)
-		}
-		path := 0.0
-		for k := d; k != nil; k = w.Device(k.From) {
-			if k.Kind == "run" {
-				path += k.Length.Value()
-			}
-		}
-		longest = math.Max(longest, path)
-	}
-	for id := range h.kids {
-		sort.SliceStable(h.kids[id], func(i, j int) bool {
-			a, b := h.kids[id][i], h.kids[id][j]
-			return a.At.Or(math.Inf(1)) < b.At.Or(math.Inf(1))
-		})
-	}
-	room := 560.0
-	if longest > 4000 {
-		room = 660 // its label stands below
-	}
-	for i := range w.Plan.Devices { // a strip at a run's end is a band of its own
-		d := &w.Plan.Devices[i]
-		up := w.Device(d.From)
-		if k := w.Lib.Lamps[d.Product].Kind; d.Prop == prop && (k == "strip" || k == "pixels") &&
-			(up == nil || up.Kind != "run" || d.At.IsZero()) {
-			room = 320
-		}
-	}
-	h.scale = room / longest
+	roots, longest := h.tree(prop)
+	h.scale = h.room(prop, longest) / longest
 	h.lane = 20
 	for _, d := range roots {
 		h.root(d)
@@ -115,6 +77,54 @@ func Harness(w *work.Work, st *wiring.State, prop, sel string, href func(string)
 		w.Plan.Prop(prop).Name+", wiring",
 		fmt.Sprintf("%d lamps lit, %d not; runs to one scale.", lit, dark),
 	)
+}
+
+// tree finds what feeds what in a prop: what is fed from outside it or from nothing, and
+// how long the longest way along its runs is, mm.
+func (h *harness) tree(prop string) (roots []*plan.Device, longest float64) {
+	longest = 1
+	for i := range h.w.Plan.Devices {
+		d := &h.w.Plan.Devices[i]
+		if d.Prop != prop {
+			continue
+		}
+		up := h.w.Device(d.From)
+		if up == nil || up.Prop != prop {
+			roots = append(roots, d)
+		} else {
+			h.kids[d.From] = append(h.kids[d.From], d)
+		}
+		path := 0.0
+		for k := d; k != nil; k = h.w.Device(k.From) {
+			if k.Kind == "run" {
+				path += k.Length.Value()
+			}
+		}
+		longest = math.Max(longest, path)
+	}
+	for id := range h.kids {
+		sort.SliceStable(h.kids[id], func(i, j int) bool {
+			a, b := h.kids[id][i], h.kids[id][j]
+			return a.At.Or(math.Inf(1)) < b.At.Or(math.Inf(1))
+		})
+	}
+	return roots, longest
+}
+
+// room is how wide the longest way is drawn.
+func (h *harness) room(prop string, longest float64) float64 {
+	for i := range h.w.Plan.Devices { // a strip at a run's end is a band of its own
+		d := &h.w.Plan.Devices[i]
+		up := h.w.Device(d.From)
+		if k := h.w.Lib.Lamps[d.Product].Kind; d.Prop == prop && (k == "strip" || k == "pixels") &&
+			(up == nil || up.Kind != "run" || d.At.IsZero()) {
+			return 320
+		}
+	}
+	if longest > 4000 {
+		return 660 // its label stands below
+	}
+	return 560
 }
 
 func (h *harness) pick(d *plan.Device, say string) {
@@ -492,13 +502,22 @@ func (r *runPen) named(label string, hot bool, lamps int) (below float64) {
 		return below
 	}
 	// one thing a line
-	lines := []string{fmt.Sprintf("%s  %s", r.w.Flag(d.ID), d.Gauge), measure.Run(d.Length.Value(), r.w.Plan.Metric())}
+	lines := []string{
+		fmt.Sprintf("%s  %s", r.w.Flag(d.ID), d.Gauge),
+		measure.Run(d.Length.Value(), r.w.Plan.Metric()),
+	}
 	if !r.st.Hidden {
 		amps := measure.Amps(r.st.Readings[d.ID].Amps)
 		lines = append(lines, map[bool]string{true: "TOO MUCH, ", false: ""}[hot]+amps)
 	}
 	for i, t := range lines {
-		c.Text(map[bool]string{true: "t bad", false: "t"}[hot && i == 2], "middle", r.x+r.l/2, below+18+15*float64(i), t)
+		c.Text(
+			map[bool]string{true: "t bad", false: "t"}[hot && i == 2],
+			"middle",
+			r.x+r.l/2,
+			below+18+15*float64(i),
+			t,
+		)
 	}
 	return below + 30
 }
@@ -597,11 +616,21 @@ func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 		c.f(`<rect class="glow g-%s" x="%s" y="%s" width="%s" height="%s" rx="16"/>`, g.State, n(bx-8), n(by-8),
 			n(stripWide+16), n(stripHigh+16))
 	}
-	c.f(`<rect class="lampbox l-%s" x="%s" y="%s" width="%s" height="%s" rx="2"/>`, g.State, n(bx), n(by), n(stripWide),
-		n(stripHigh))
+	c.f(
+		`<rect class="lampbox l-%s" x="%s" y="%s" width="%s" height="%s" rx="2"/>`,
+		g.State,
+		n(bx),
+		n(by),
+		n(stripWide),
+		n(stripHigh),
+	)
 	cells := min(wiring.Segments(d, h.w.Lib), 36)
 	for i := range cells {
-		c.f(`<rect class="cell" x="%s" y="%s" width="4" height="10"/>`, n(px((float64(i)+.5)/float64(cells))-2), n(by+7))
+		c.f(
+			`<rect class="cell" x="%s" y="%s" width="4" height="10"/>`,
+			n(px((float64(i)+.5)/float64(cells))-2),
+			n(by+7),
+		)
 	}
 	for _, f := range feeds {
 		c.f(`<circle class="splice" cx="%s" cy="%s" r="5"/>`, n(px(f)), n(by+stripHigh))
@@ -798,53 +827,21 @@ func Profile(w *work.Work, st *wiring.State, id string) string {
 		return ""
 	}
 	c := New(986, 150, w.Plan.Metric())
-	x0, x1, y0, y1 := 64.0, 960.0, 26.0, 108.0
-	low, high := rated*(1-1.3*circuit.DropBudget), rated
+	p := profile{c: c, x0: 64, x1: 960, y0: 26, y1: 108, start: start, long: long,
+		low: rated * (1 - 1.3*circuit.DropBudget), high: rated}
 	for _, q := range way {
-		low, high = math.Min(low, q.Volts), math.Max(high, q.Volts)
+		p.low, p.high = math.Min(p.low, q.Volts), math.Max(p.high, q.Volts)
 	}
-	low = math.Floor(low*20) / 20
-	x := func(at float64) float64 { return x0 + (at-start)/long*(x1-x0) }
-	y := func(q float64) float64 { return y0 + (high-q)/(high-low)*(y1-y0) }
+	p.low = math.Floor(p.low*20) / 20
 	c.Text("t lbl", "start", 20, 16, "Volts from "+s.ID+" to "+d.Name)
-	c.Rect("panel", x0, y0, x1-x0, y1-y0)
-	budget := rated * (1 - circuit.DropBudget)
-	c.Rect("past", x0, y(budget), x1-x0, y1-y(budget))
-	c.Line("budget", x0, y(budget), x1, y(budget))
-	three, hard := "3 % line "+measure.Volts(budget), rated*(1-circuit.DropLimit)
-	if hard > low {
-		c.Line("budget", x0, y(hard), x1, y(hard))
-	}
-	switch {
-	case hard <= low:
-		c.Text("t", "end", x1-6, y(budget)-4, three)
-	case y(hard)-y(budget) > 16 && y(budget)-y0 > 14:
-		c.Text("t", "end", x1-6, y(budget)-4, three)
-		c.Text("t", "end", x1-6, y(hard)-4, "10 % limit")
-	default: // too near each other: both under them, side by side
-		c.Text("t", "end", x1-6, y(hard)+13, three+", 10 % limit "+measure.Volts(hard))
-	}
-	var ps []XY
-	for _, q := range way {
-		ps = append(ps, XY{x(q.At), y(q.Volts)})
-	}
-	c.Open("profile", ps)
-	last := -100.0
-	for i, q := range way {
-		if i == 0 || q.At-way[i-1].At > long/200 || q.Name != "" {
-			c.f(`<circle class="bead" cx="%s" cy="%s" r="3"/>`, n(ps[i].X), n(ps[i].Y))
-		}
-		if q.Name != "" && i > 0 && ps[i].X > x0+26 && ps[i].X < x1-60 && ps[i].X-last > 34 {
-			c.Line("tick", ps[i].X, y1-5, ps[i].X, y1)
-			c.Text("t soft", "start", ps[i].X+3, y1-5, q.Name)
-			last = ps[i].X
-		}
-	}
-	c.Text("t", "end", x0-6, y0+6, measure.Volts(high))
-	c.Text("t", "end", x0-6, y1+2, measure.Volts(low))
+	c.Rect("panel", p.x0, p.y0, p.x1-p.x0, p.y1-p.y0)
+	p.limits(rated)
+	p.way(way)
+	c.Text("t", "end", p.x0-6, p.y0+6, measure.Volts(p.high))
+	c.Text("t", "end", p.x0-6, p.y1+2, measure.Volts(p.low))
 	for i := 0; i <= 6; i++ {
 		k := float64(i) / 6
-		c.Text("t", "middle", x0+k*(x1-x0), y1+18, measure.Run(k*long, c.Metric))
+		c.Text("t", "middle", p.x0+k*(p.x1-p.x0), p.y1+18, measure.Run(k*long, c.Metric))
 	}
 	return c.SVG(
 		"volts",
@@ -855,4 +852,55 @@ func Profile(w *work.Work, st *wiring.State, id string) string {
 			measure.Volts(way[len(way)-1].Volts),
 		),
 	)
+}
+
+// profile is a drawing of volts along a way: its frame, and what that stands for.
+type profile struct {
+	c              *Canvas
+	x0, x1, y0, y1 float64
+	start, long    float64 // mm
+	low, high      float64 // V
+}
+
+func (p profile) x(at float64) float64 { return p.x0 + (at-p.start)/p.long*(p.x1-p.x0) }
+func (p profile) y(v float64) float64  { return p.y0 + (p.high-v)/(p.high-p.low)*(p.y1-p.y0) }
+
+// limits are the lines that volts should not fall below.
+func (p profile) limits(rated float64) {
+	c, budget, hard := p.c, rated*(1-circuit.DropBudget), rated*(1-circuit.DropLimit)
+	c.Rect("past", p.x0, p.y(budget), p.x1-p.x0, p.y1-p.y(budget))
+	c.Line("budget", p.x0, p.y(budget), p.x1, p.y(budget))
+	three := "3 % line " + measure.Volts(budget)
+	if hard > p.low {
+		c.Line("budget", p.x0, p.y(hard), p.x1, p.y(hard))
+	}
+	switch {
+	case hard <= p.low:
+		c.Text("t", "end", p.x1-6, p.y(budget)-4, three)
+	case p.y(hard)-p.y(budget) > 16 && p.y(budget)-p.y0 > 14:
+		c.Text("t", "end", p.x1-6, p.y(budget)-4, three)
+		c.Text("t", "end", p.x1-6, p.y(hard)-4, "10 % limit")
+	default: // too near each other: both under them, side by side
+		c.Text("t", "end", p.x1-6, p.y(hard)+13, three+", 10 % limit "+measure.Volts(hard))
+	}
+}
+
+// way is the line of the volts, and where each device begins.
+func (p profile) way(way []wiring.Along) {
+	var ps []XY
+	for _, q := range way {
+		ps = append(ps, XY{p.x(q.At), p.y(q.Volts)})
+	}
+	p.c.Open("profile", ps)
+	last := -100.0
+	for i, q := range way {
+		if i == 0 || q.At-way[i-1].At > p.long/200 || q.Name != "" {
+			p.c.f(`<circle class="bead" cx="%s" cy="%s" r="3"/>`, n(ps[i].X), n(ps[i].Y))
+		}
+		if q.Name != "" && i > 0 && ps[i].X > p.x0+26 && ps[i].X < p.x1-60 && ps[i].X-last > 34 {
+			p.c.Line("tick", ps[i].X, p.y1-5, ps[i].X, p.y1)
+			p.c.Text("t soft", "start", ps[i].X+3, p.y1-5, q.Name)
+			last = ps[i].X
+		}
+	}
 }
