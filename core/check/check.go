@@ -147,7 +147,8 @@ func Find(before *Found, w *work.Work) (f *Found, err error) {
 	return f, err
 }
 
-// stands reports whether a rule need not be asked again.
+// stands reports whether a rule need not be asked again: what it looks at is as it was,
+// and none of its mends is an edit of a display that was called otherwise.
 func (f *Found) stands(r Rule, w *work.Work) bool {
 	if f == nil || len(r.on) == 0 {
 		return false
@@ -157,7 +158,14 @@ func (f *Found) stands(r Rule, w *work.Work) bool {
 			return false
 		}
 	}
-	return true
+	return f.work.Plan.Display == w.Plan.Display || !slices.ContainsFunc(f.said[r.Code], func(s Snag) bool {
+		return slices.ContainsFunc(s.Mends, Mend.ofDisplay)
+	})
+}
+
+// ofDisplay reports whether a mend may change the display.
+func (m Mend) ofDisplay() bool {
+	return m.make != nil || slices.ContainsFunc(m.Edit.Changes, func(c plan.Change) bool { return c.Kind == "display" })
 }
 
 // run runs every rule; its mends are not proven yet.

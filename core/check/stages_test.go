@@ -172,3 +172,33 @@ func TestRulesSideBySide(t *testing.T) {
 		require.Equal(t, told(one), told(many), what)
 	}
 }
+
+// What a rule said stands while what it looks at does; a mend that is an edit of the display
+// does not outlive the display's name: taken, it would be refused as old.
+func TestAMendOfTheDisplayIsNotKept(t *testing.T) {
+	today := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
+	data, err := os.ReadFile("../../docs/examples/thistledown-porch.json")
+	require.NoError(t, err)
+	p, err := plan.Decode(data)
+	require.NoError(t, err)
+	before := work.Do(p, stock.Shop, today)
+	d := p.Display
+	d.Name = "Another porch"
+	rename := p.Put("display", d.ID, d)
+	q, err := p.Apply(plan.Edit{Changes: []plan.Change{rename}})
+	require.NoError(t, err)
+	renamed, err := work.DoFrom(before, nil, q, stock.Shop, today)
+	require.NoError(t, err)
+	same, err := work.DoFrom(before, nil, p, stock.Shop, today)
+	require.NoError(t, err)
+	r := Rule{Code: "x", on: []work.Stage{work.Cut}}
+	kept := func(mends ...Mend) *Found {
+		return &Found{work: before, said: map[string][]Snag{"x": {{Mends: mends}}}}
+	}
+	warmer := Mend{Edit: plan.Edit{Changes: []plan.Change{rename}}}
+	assert.True(t, kept().stands(r, renamed))
+	assert.True(t, kept(Mend{}).stands(r, renamed))
+	assert.False(t, kept(Mend{}, warmer).stands(r, renamed))
+	assert.True(t, kept(warmer).stands(r, same))
+	assert.False(t, kept(Mend{make: func() plan.Edit { return plan.Edit{} }}).stands(r, renamed), "who knows")
+}
