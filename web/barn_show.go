@@ -75,13 +75,15 @@ type Tonight struct {
 	Drying []Drying
 	Next   []TaskRow
 	Href   string
+	Stuck  string // what has no time
 }
 
 // tonightOf is the short list of the Calendar.
 func (s *Server) tonightOf(p *Page) Tonight {
 	t := order.In(p.Work)
 	now := s.now()
-	v := Tonight{Drying: drying(t.Order, now.Hour()*60+now.Minute()), Href: p.href("calendar", "", "", "")}
+	v := Tonight{Drying: drying(t.Order, now.Hour()*60+now.Minute()), Href: p.href("calendar", "", "", ""),
+		Stuck: t.Stuck()}
 	if t.Loop != nil {
 		return v
 	}

@@ -102,7 +102,7 @@ func (s *Server) timed(p *Page) *CalendarView {
 	v := &CalendarView{Timetable: t, Now: now.Hour()*60 + now.Minute()}
 	p.Calendar = v
 	switch {
-	case t.Loop != nil:
+	case t.Loop != nil || t.End == 0 && t.Stuck() != "": // nothing has a time
 	case t.Deadline == 0:
 		v.Ends = t.Say(t.End)
 	default:

@@ -77,7 +77,9 @@ func (p *Page) evening(v *CalendarView, k int, rows []int) Evening {
 		e.Left = measure.Span(float64(left)*60) + " left today"
 	}
 	if left == 0 && e.Day == "" {
-		e.Left = "no hours left today; first next time"
+		if e.Left = "no hours left today"; len(e.Next) > 0 {
+			e.Left += "; first next time"
+		}
 		for n := range e.Next {
 			e.Next[n].When = ""
 		}

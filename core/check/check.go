@@ -48,6 +48,7 @@ type Mend struct {
 	Edit   plan.Edit               `json:"edit"`
 	gives  func(*work.Work) string // what it changes, read off a plan worked out; may be nil
 	make   func() plan.Edit        // the edit, where it costs much to write: only when it is tried
+	of     string                  // the kind of element that then changes; "" where there are several
 }
 
 // made is the mend with its edit written.
@@ -165,7 +166,10 @@ func (f *Found) stands(r Rule, w *work.Work) bool {
 
 // ofDisplay reports whether a mend may change the display.
 func (m Mend) ofDisplay() bool {
-	return m.make != nil || slices.ContainsFunc(m.Edit.Changes, func(c plan.Change) bool { return c.Kind == "display" })
+	if m.make != nil {
+		return m.of == "" || m.of == "display"
+	}
+	return slices.ContainsFunc(m.Edit.Changes, func(c plan.Change) bool { return c.Kind == "display" })
 }
 
 // run runs every rule; its mends are not proven yet.
@@ -292,7 +296,7 @@ func Count(snags []Snag, l Level) (n int) {
 // put is a mend of one element; v is not changed after. Its edit is written when it is
 // tried, or made.
 func put(w *work.Work, label, kind, id string, v any) Mend {
-	return Mend{Label: label, make: func() plan.Edit {
+	return Mend{Label: label, of: kind, make: func() plan.Edit {
 		return plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put(kind, id, v)}}
 	}}
 }

@@ -2,10 +2,12 @@ package check
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/order"
+	"zapbarn/core/plan"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
@@ -51,6 +53,9 @@ var _ = rule(
 					words.Count(len(list), "task"),
 				)
 			}
+			if reason != order.Closes {
+				s.Mends = atOnce(w, list)
+			}
 			if trade := list[0].Trade; trade != "" && reason != order.Closes {
 				for i := range w.Plan.People {
 					p := w.Plan.People[i]
@@ -64,6 +69,40 @@ var _ = rule(
 		}
 	},
 )
+
+// atOnce are edits by which two are there at once, for tasks that want as many: one comes
+// when another does, or somebody comes to help the only one there is.
+func atOnce(w *work.Work, tasks []*order.Task) (out []Mend) {
+	people := w.Plan.People
+	if slices.ContainsFunc(tasks, func(x *order.Task) bool { return x.People != 2 }) {
+		return nil
+	}
+	if len(people) == 1 {
+		a := people[0]
+		helper := plan.Person{ID: w.FreshID("person", "helper"), Name: "Helper", Hours: a.Hours, Off: a.Off}
+		out = append(out, put(w, "Somebody comes to help when "+a.Name+" is there", "person", helper.ID, helper))
+	}
+	for i, a := range people {
+		for k, b := range people {
+			if i != k && a.Hours != b.Hours && len(out) < 2 {
+				b.Hours += ", " + a.Hours
+				out = append(out, put(w, b.Name+" comes when "+a.Name+" does, too: "+a.Hours, "person", b.ID, b))
+			}
+		}
+	}
+	for i := range out {
+		out[i].gives = allTimed
+	}
+	return out
+}
+
+// allTimed is when all is done, or how much has no time.
+func allTimed(w *work.Work) string {
+	if tasks, _ := order.In(w).Undone(); len(tasks) > 0 {
+		return words.Count(len(tasks), "task") + " with no time"
+	}
+	return "all done " + done(w)
+}
 
 var _ = rule(
 	"tasks-in-a-loop",

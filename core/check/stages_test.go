@@ -201,4 +201,6 @@ func TestAMendOfTheDisplayIsNotKept(t *testing.T) {
 	assert.False(t, kept(Mend{}, warmer).stands(r, renamed))
 	assert.True(t, kept(warmer).stands(r, same))
 	assert.False(t, kept(Mend{make: func() plan.Edit { return plan.Edit{} }}).stands(r, renamed), "who knows")
+	assert.False(t, kept(put(before, "warmer", "display", d.ID, d)).stands(r, renamed))
+	assert.True(t, kept(put(before, "thicker", "solid", "x", plan.Solid{})).stands(r, renamed))
 }

@@ -1,9 +1,12 @@
 package order
 
 import (
+	"fmt"
+	"slices"
 	"zapbarn/core/calendar"
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
 
@@ -177,6 +180,24 @@ func (t *Timetable) Undone() (out []*Task, why []string) {
 		}
 	}
 	return out, why
+}
+
+// Stuck says what has no time and why; "" when everything has.
+func (t *Timetable) Stuck() string {
+	tasks, why := t.Undone()
+	if len(tasks) == 0 {
+		return ""
+	}
+	first := max(0, slices.IndexFunc(why, func(w string) bool { return w != Waits }))
+	s := fmt.Sprintf("%s of %d have no time. %s: %s.", words.Count(len(tasks), "task"), len(t.Row), tasks[first].Name,
+		why[first])
+	if len(tasks) == 1 {
+		s = fmt.Sprintf("One task of %d has no time. %s: %s.", len(t.Row), tasks[first].Name, why[first])
+	}
+	if slices.Contains(why, Waits) {
+		s += " What comes after waits for it."
+	}
+	return s
 }
 
 // Critical reports that a task may begin no later than it does.
