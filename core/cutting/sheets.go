@@ -102,6 +102,16 @@ func (s *Sheets) New() (n int) {
 	return n
 }
 
+// Uncut counts the new sheets that are not cut yet.
+func (s *Sheets) Uncut() (n int) {
+	for _, sh := range s.Layout.Sheets[s.Cut:] {
+		if sh.Stock.ID == s.Stock.ID {
+			n++
+		}
+	}
+	return n
+}
+
 // Number is which of its stock's sheets sheet i of the layout is, from 0.
 func (s *Sheets) Number(i int) (n int) {
 	for _, sh := range s.Layout.Sheets[:i] {

@@ -120,7 +120,7 @@ func uncut(w *work.Work) (out []bulk) {
 			}
 			s = again[i]
 		}
-		put(s.Stock.ID, s.Stock.Name, "sheets", s.New(), s.Stock.Price)
+		put(s.Stock.ID, s.Stock.Name, "sheets", s.Uncut(), s.Stock.Price)
 	}
 	for _, b := range set.Lengths(pipes) {
 		put(b.Stock.ID, b.Stock.Name, "lengths", len(b.Cutting.Bars), b.Stock.Price)

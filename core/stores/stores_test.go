@@ -244,6 +244,22 @@ func TestStocksUntilAllIsCut(t *testing.T) {
 	}
 }
 
+// A sheet that is marked as cut is not bought again, nor is the layout's rest.
+func TestACutSheetIsNotBoughtAgain(t *testing.T) {
+	lines := []string{"panel 40 x 40 xps1 x6"}
+	needs, w := shopped(t, lines)
+	whole := needs["material:xps1"].Packs
+	require.Greater(t, whole, 2)
+	layout, _, err := w.Sheets[0].CutAt(0)
+	require.NoError(t, err)
+	needs, w = shopped(t, lines, func(p *plan.Plan) { p.Layouts = []plan.Layout{layout} })
+	require.Equal(t, 1, w.Sheets[0].Cut)
+	assert.Equal(t, whole-1, needs["material:xps1"].Packs)
+	one := Stocks(w)
+	require.Len(t, one, 1)
+	assert.Equal(t, whole-1, one[0].Packs)
+}
+
 // Stocks by themselves are those among all needs, on the demo.
 func TestStocksAreTheNeedsOfSheets(t *testing.T) {
 	w := work.Do(demo.Apiary(today), stock.Shop, today)
