@@ -15,7 +15,7 @@ import (
 	"zapbarn/core/cutting"
 	"zapbarn/core/form"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
+	"zapbarn/core/stores"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
 	"zapbarn/web/draw"
@@ -73,14 +73,10 @@ func along(w *work.Work, snags []check.Snag, made string) (*Along, error) {
 	}
 	a := &Along{Name: w.Plan.Display.Name, Opens: w.Plan.Display.Opens, Made: made, Style: style,
 		Defs: template.HTML(draw.Defs())}
-	buy := func(m stock.Material, n int, one string) {
-		a.Buy = append(a.Buy, AlongRow{words.Count(n, one), m.Name, w.Results.At("stock", m.ID, "cost").Text})
-	}
-	for _, s := range w.Sheets {
-		buy(s.Stock, s.New(), "sheet")
-	}
-	for _, b := range w.Bars {
-		buy(b.Stock, len(b.Cutting.Bars), "length")
+	for _, n := range stores.Of(w) {
+		if n.Packs > 0 {
+			a.Buy = append(a.Buy, AlongRow{n.ToBuy(), n.Name, n.Asks()})
+		}
 	}
 	of := map[string][]check.Snag{}
 	for _, s := range snags {

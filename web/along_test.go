@@ -8,6 +8,7 @@ import (
 
 	"zapbarn/core/check"
 	"zapbarn/core/stock"
+	"zapbarn/core/stores"
 	"zapbarn/core/work"
 	"zapbarn/demo"
 
@@ -48,6 +49,18 @@ func TestThePageToTakeAlongStandsAlone(t *testing.T) {
 		}
 	}
 	walk(doc)
+	bought := 0
+	for _, n := range stores.Of(w) {
+		if n.Packs > 0 {
+			bought++
+			assert.Contains(t, page, "<b>"+n.ToBuy()+"</b> <span>"+html.EscapeString(n.Name), "as the Stores have it")
+		}
+	}
+	assert.Equal(
+		t,
+		bought,
+		strings.Count(page[strings.Index(page, "Still to buy"):strings.Index(page, "</section>")], "<li>"),
+	)
 	said := text.String()
 	for _, m := range regexp.MustCompile(`(?:href="|url\()#([\w-]+)`).FindAllStringSubmatch(page, -1) {
 		assert.True(t, ids[m[1]], "#%s is there", m[1])

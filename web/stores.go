@@ -12,7 +12,6 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stores"
-	"zapbarn/core/words"
 	"zapbarn/formats"
 
 	"github.com/gin-gonic/gin"
@@ -130,18 +129,7 @@ func needRow(p *Page, t *order.Timetable, n *stores.Need) NeedRow {
 	}
 	if n.Packs > 0 {
 		r.Misses = stores.Amount(n.Short(), n.Unit)
-		switch {
-		case n.PackName == "" && strings.HasSuffix(n.Unit, "s"), n.PackName+"s" == n.Unit:
-			r.Buy = words.Count(n.Packs, strings.TrimSuffix(n.Unit, "s"))
-		case n.PackName == "":
-			r.Buy = fmt.Sprintf("%d %s", n.Packs, n.Unit)
-		default:
-			r.Buy = fmt.Sprintf("%d x %s", n.Packs, n.PackName)
-		}
-		r.Money = "price not known"
-		if n.Price > 0 {
-			r.Money = fmt.Sprintf("$%.2f", n.Cost)
-		}
+		r.Buy, r.Money = n.ToBuy(), n.Asks()
 		switch {
 		case n.First < 0:
 			r.By = "when it is wanted is not known"

@@ -51,6 +51,25 @@ func (n *Need) Wanted() float64 { return n.Use * (1 + n.Spare) }
 // Short is what is missing.
 func (n *Need) Short() float64 { return math.Max(0, n.Wanted()-n.Have) }
 
+// ToBuy is what is to be bought, in what it comes in: 3 sheets, 2 x spool of 30 m.
+func (n *Need) ToBuy() string {
+	switch {
+	case n.PackName == "" && strings.HasSuffix(n.Unit, "s"), n.PackName+"s" == n.Unit:
+		return words.Count(n.Packs, strings.TrimSuffix(n.Unit, "s"))
+	case n.PackName == "":
+		return fmt.Sprintf("%d %s", n.Packs, n.Unit)
+	}
+	return fmt.Sprintf("%d x %s", n.Packs, n.PackName)
+}
+
+// Asks is what that costs.
+func (n *Need) Asks() string {
+	if n.Price > 0 {
+		return fmt.Sprintf("$%.2f", n.Cost)
+	}
+	return "price not known"
+}
+
 // The shares that are added, and the days until things come, by what they are: common
 // practice, no source; the days can be said for each thing.
 var (

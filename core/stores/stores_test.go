@@ -279,3 +279,18 @@ func TestStocksAreTheNeedsOfSheets(t *testing.T) {
 		assert.NotContains(t, what, "material:", "told by Stocks as well")
 	}
 }
+
+func TestWhatIsBoughtIsSaid(t *testing.T) {
+	for want, n := range map[string]Need{
+		"1 sheet":            {Packs: 1, Unit: "sheets", PackName: "sheet"},
+		"3 sheets":           {Packs: 3, Unit: "sheets", PackName: "sheet"},
+		"4 pieces":           {Packs: 4, Unit: "pieces"},
+		"2 m":                {Packs: 2, Unit: "m"},
+		"2 x spool of 30 m":  {Packs: 2, Unit: "m", PackName: "spool of 30 m"},
+		"1 x bottle of 4 oz": {Packs: 1, Unit: "mL", PackName: "bottle of 4 oz"},
+	} {
+		assert.Equal(t, want, n.ToBuy())
+	}
+	assert.Equal(t, "$7.50", (&Need{Price: 2.5, Cost: 7.5}).Asks())
+	assert.Equal(t, "price not known", (&Need{}).Asks())
+}
