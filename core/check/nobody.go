@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"zapbarn/core/calendar"
 	"zapbarn/core/measure"
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
@@ -77,6 +78,12 @@ func atOnce(w *work.Work, tasks []*order.Task) (out []Mend) {
 	if slices.ContainsFunc(tasks, func(x *order.Task) bool { return x.People != 2 }) {
 		return nil
 	}
+	hours := func(p plan.Person) string {
+		if strings.TrimSpace(p.Hours) == "" {
+			return plan.AnyHours
+		}
+		return p.Hours
+	}
 	if len(people) == 1 {
 		a := people[0]
 		helper := plan.Person{ID: w.FreshID("person", "helper"), Name: "Helper", Hours: a.Hours, Off: a.Off}
@@ -84,9 +91,9 @@ func atOnce(w *work.Work, tasks []*order.Task) (out []Mend) {
 	}
 	for i, a := range people {
 		for k, b := range people {
-			if i != k && a.Hours != b.Hours && len(out) < 2 {
-				b.Hours += ", " + a.Hours
-				out = append(out, put(w, b.Name+" comes when "+a.Name+" does, too: "+a.Hours, "person", b.ID, b))
+			both, ok := joined(hours(b), hours(a))
+			if b.Hours = both; i != k && ok && len(out) < 2 {
+				out = append(out, put(w, b.Name+" comes when "+a.Name+" does, too: "+hours(a), "person", b.ID, b))
 			}
 		}
 	}
@@ -94,6 +101,17 @@ func atOnce(w *work.Work, tasks []*order.Task) (out []Mend) {
 		out[i].gives = allTimed
 	}
 	return out
+}
+
+// joined are the hours of two lists in one, the earlier of a day first; ok is false where
+// some overlap.
+func joined(a, b string) (both string, ok bool) {
+	for _, both = range []string{a + ", " + b, b + ", " + a} {
+		if _, err := calendar.ParseWeek(both); err == nil {
+			return both, true
+		}
+	}
+	return "", false
 }
 
 // allTimed is when all is done, or how much has no time.

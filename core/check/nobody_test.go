@@ -57,6 +57,25 @@ func TestTwoWhoAreNeverThereTogether(t *testing.T) {
 		}
 	}
 	q := p.Clone()
+	q.People = []plan.Person{{ID: "ola", Name: "Ola", Off: "2026-09-20"}, {ID: "t", Name: "Tess", Hours: "mon-fri 8-12"}}
+	seen := false
+	for _, s := range Check(work.Do(q, stock.Shop, today)) {
+		if s.Code == "nobody" { // Ola said nothing of her hours: she keeps those that are taken for hers
+			require.Len(t, s.Mends, 2)
+			seen = true
+			assert.Equal(t, "Tess comes when Ola does, too: "+plan.AnyHours, s.Mends[0].Label)
+			for _, m := range s.Mends {
+				mended, err := q.Apply(m.Edit)
+				require.NoError(t, err, m.Label)
+				for _, x := range mended.People {
+					if x.Hours != "" && x.Name == "Ola" {
+						assert.Contains(t, x.Hours, plan.AnyHours)
+					}
+				}
+			}
+		}
+	}
+	assert.True(t, seen)
 	q.People = []plan.Person{ola, {ID: "t", Name: "Tess", Hours: "sun 12-18"}}
 	assert.Empty(t, order.In(work.Do(q, stock.Shop, today)).Stuck(), "together on Sundays")
 }
