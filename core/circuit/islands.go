@@ -1,21 +1,17 @@
 package circuit
 
 import (
-	"encoding/binary"
-	"hash/maphash"
-	"math"
-
 	"zapbarn/core/memo"
 )
 
 // Solver solves a network in many states: each of its islands, parts that no element joins,
 // by itself. An edit of one leaves what was found of the others.
 type Solver struct {
-	net      *Network
-	islands  []*island
-	island   []int // of each node
-	ground   []int // of each island: the node taken as zero
-	remember bool  // keep what was found of islands, for all solvers
+	net     *Network
+	islands []*island
+	island  []int     // of each node
+	ground  []int     // of each island: the node taken as zero
+	sum     *memo.Sum // to keep what was found of islands, for all solvers; nil keeps nothing
 }
 
 // NewSolver prepares a network. Its elements may change their values and be
@@ -58,7 +54,7 @@ func NewSolver(n *Network) *Solver {
 // Remembers makes it keep what it finds of an island, and take over what any solver found
 // of the same island that came from the same states: to the last digit what it would find.
 func (s *Solver) Remembers() *Solver {
-	s.remember = true
+	s.sum = memo.NewSum()
 	return s
 }
 
@@ -67,6 +63,9 @@ func (s *Solver) Remembers() *Solver {
 func (s *Solver) Twin(n *Network) *Solver {
 	t := *s
 	t.net, t.islands = n, make([]*island, len(s.islands))
+	if s.sum != nil {
+		t.sum = memo.NewSum() // the two may solve at once
+	}
 	for i, x := range s.islands {
 		t.islands[i] = x.twin()
 	}
@@ -124,48 +123,37 @@ func (f *settled) worst(net *Network, x *island) string {
 }
 
 // states keeps what was found of islands, by all that led there.
-var states = memo.New[[2]uint64](1_000_000, func(f *settled) int64 { return int64(len(f.v) + len(f.i) + 8) })
+var states = memo.New[memo.Key](1_000_000, func(f *settled) int64 { return int64(len(f.v) + len(f.i) + 8) })
 
 // found solves an island, or takes over what was found of the like.
 func (s *Solver) found(x *island) (got *settled) {
-	if !s.remember {
+	if s.sum == nil {
 		got = x.solve()
 	} else {
-		x.mark = x.sum()
+		x.mark = x.sum(s.sum)
 		got = states.Get(x.mark, x.solve)
 	}
 	x.start = got.v
 	return got
 }
 
-// seeds are of a run of the program: two sums of 64 bits, which two islands share by
-// chance once in centuries.
-var seeds = [2]maphash.Seed{maphash.MakeSeed(), maphash.MakeSeed()}
-
 // sum is of the island's elements, and of the states it came from.
-func (x *island) sum() (key [2]uint64) {
-	b := x.buf[:0]
-	num := func(v float64) { b = binary.LittleEndian.AppendUint64(b, math.Float64bits(v)) }
-	b = binary.LittleEndian.AppendUint64(binary.LittleEndian.AppendUint64(b, x.mark[0]), x.mark[1])
+func (x *island) sum(s *memo.Sum) memo.Key {
+	s.Reset()
+	s.Bits(x.mark[:]...)
 	if x.start == nil {
-		b = binary.LittleEndian.AppendUint32(b, uint32(x.ground))
-		for _, v := range x.guess {
-			num(v)
-		}
+		s.Bits(uint64(x.ground))
+		s.Num(x.guess...)
 	}
 	for k := range x.el {
 		e := &x.el[k]
-		b = append(b, byte(e.Kind))
-		b = binary.LittleEndian.AppendUint32(binary.LittleEndian.AppendUint32(b, uint32(e.A)), uint32(e.B))
-		num(e.R)
+		s.Bits(uint64(e.Kind), uint64(e.A)<<32|uint64(e.B))
+		s.Num(e.R)
 		if e.Kind != Resistor {
-			for _, v := range [...]float64{e.E, e.Limit, e.Vf, e.I, e.Is, e.Vt} {
-				num(v)
-			}
+			s.Num(e.E, e.Limit, e.Vf, e.I, e.Is, e.Vt)
 		}
 	}
-	x.buf = b
-	return [2]uint64{maphash.Bytes(seeds[0], b), maphash.Bytes(seeds[1], b)}
+	return s.Key()
 }
 
 // find is the least node that stands for what i is joined to.

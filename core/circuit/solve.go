@@ -3,6 +3,7 @@ package circuit
 import (
 	"math"
 	"slices"
+	"zapbarn/core/memo"
 )
 
 // island is a part of a network that nothing joins to the rest, with an elimination order,
@@ -14,8 +15,7 @@ type island struct {
 	local    []int32   // of each node of the network: its number in its island
 	el       []Element // as they stand, ends by local number
 	start    []float64 // the last solution; nil at rest
-	mark     [2]uint64 // sum of the states it came from
-	buf      []byte
+	mark     memo.Key  // sum of the states it came from
 	guess    []float64 // a supply's volts on all that its wires lead to
 	ground   int       // the node taken as zero
 	order    []int32   // nodes in order of elimination
@@ -54,14 +54,14 @@ func (s *island) begin() {
 func (s *island) twin() *island {
 	t := *s
 	t.rest()
-	t.el, t.ends, t.curved, t.buf = nil, nil, nil, nil
+	t.el, t.ends, t.curved = nil, nil, nil
 	t.val, t.diag, t.rhs = make([]float64, len(s.val)), make([]float64, len(s.diag)), make([]float64, len(s.rhs))
 	t.diag0, t.val0 = make([]float64, len(s.diag0)), make([]float64, len(s.val0))
 	t.cond = make([]float64, len(s.cond))
 	return &t
 }
 
-func (s *island) rest() { s.start, s.mark = nil, [2]uint64{} }
+func (s *island) rest() { s.start, s.mark = nil, memo.Key{} }
 
 // findGround grounds it at its first supply's negative, or at its first node when it has
 // no supply. What wires alone join to a supply's plus is near its volts: the first guess.
