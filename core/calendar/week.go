@@ -93,6 +93,9 @@ func IsDay(word string) bool {
 	return dayNamed(first) >= 0
 }
 
+// IsHours reports that a word is hours of a day, such as 18-21:30.
+func IsHours(word string) bool { return hours.MatchString(strings.Trim(word, ",;")) }
+
 // Spans are the times of some days from a first one on, in minutes from its midnight, off
 // days left out.
 func (w Week) Spans(first time.Time, days int, off map[string]bool) (out []Span) {

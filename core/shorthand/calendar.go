@@ -22,6 +22,10 @@ func (r *reader) person() (*Reading, error) {
 	if name == "" {
 		return nil, fmt.Errorf("say who, then their hours")
 	}
+	if n := slices.IndexFunc(words[:k], calendar.IsHours); n >= 0 { // hours of a day that is none are no name
+		_, err := calendar.ParseWeek(asTyped(words[max(0, n-1) : n+1]))
+		return nil, err
+	}
 	x := plan.Person{ID: r.p.FreshID("person", name), Name: name, Hours: asTyped(words[k:])}
 	x.Trades = asTyped(
 		slices.DeleteFunc(slices.Clone(trades), func(w string) bool { return strings.EqualFold(w, "and") }),
