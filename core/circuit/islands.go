@@ -1,6 +1,8 @@
 package circuit
 
 import (
+	"math"
+
 	"zapbarn/core/memo"
 )
 
@@ -42,10 +44,11 @@ func NewSolver(n *Network) *Solver {
 		x := s.islands[s.island[n.Elements[i].A]]
 		x.elements = append(x.elements, int32(i))
 	}
+	sum := memo.NewSum()
 	for _, x := range s.islands {
 		x.local = local
 		x.take(n)
-		x.begin()
+		x.begin(sum)
 		s.ground = append(s.ground, int(x.nodes[x.ground]))
 	}
 	return s
@@ -88,7 +91,6 @@ func (s *Solver) Solve() *Solution {
 		Ground: s.ground, Island: s.island, Settled: true,
 		Steps: make([]int, len(s.islands)), Nodes: make([]int, len(s.islands))}
 	for n, x := range s.islands {
-		x.take(s.net)
 		got := s.found(x)
 		for k, i := range x.nodes {
 			sol.V[i] = got.v[k]
@@ -98,6 +100,7 @@ func (s *Solver) Solve() *Solution {
 		}
 		sol.Steps[n], sol.Nodes[n] = got.steps, len(x.nodes)
 		if sol.Settled && !got.settled {
+			x.take(s.net)
 			sol.Settled, sol.Worst = false, got.worst(s.net, x)
 		}
 	}
@@ -127,28 +130,31 @@ var states = memo.New[memo.Key](1_000_000, func(f *settled) int64 { return int64
 
 // found solves an island, or takes over what was found of the like.
 func (s *Solver) found(x *island) (got *settled) {
+	solve := func() *settled {
+		x.take(s.net)
+		return x.solve()
+	}
 	if s.sum == nil {
-		got = x.solve()
+		got = solve()
 	} else {
-		x.mark = x.sum(s.sum)
-		got = states.Get(x.mark, x.solve)
+		x.mark = x.sum(s.net, s.sum)
+		got = states.Get(x.mark, solve)
 	}
 	x.start = got.v
 	return got
 }
 
-// sum is of the island's elements, and of the states it came from.
-func (x *island) sum(s *memo.Sum) memo.Key {
+// sum is of the island's elements as the network has them now, and of the states it came from.
+func (x *island) sum(n *Network, s *memo.Sum) memo.Key {
 	s.Reset()
 	s.Bits(x.mark[:]...)
 	if x.start == nil {
 		s.Bits(uint64(x.ground))
 		s.Num(x.guess...)
 	}
-	for k := range x.el {
-		e := &x.el[k]
-		s.Bits(uint64(e.Kind), uint64(e.A)<<32|uint64(e.B))
-		s.Num(e.R)
+	for _, k := range x.elements {
+		e := &n.Elements[k]
+		s.Bits(uint64(e.Kind)<<60|uint64(x.local[e.A])<<30|uint64(x.local[e.B]), math.Float64bits(e.R))
 		if e.Kind != Resistor {
 			s.Num(e.E, e.Limit, e.Vf, e.I, e.Is, e.Vt)
 		}

@@ -12,26 +12,42 @@ import (
 type island struct {
 	nodes    []int32 // their numbers in the network, in order
 	elements []int32
-	local    []int32   // of each node of the network: its number in its island
-	el       []Element // as they stand, ends by local number
-	start    []float64 // the last solution; nil at rest
-	mark     memo.Key  // sum of the states it came from
-	guess    []float64 // a supply's volts on all that its wires lead to
-	ground   int       // the node taken as zero
-	order    []int32   // nodes in order of elimination
-	first    []int32   // per place in that order: where its row of val starts; one more at the end
-	nbr      []int32   // the later nodes each row touches
-	val      []float64
-	pair     []int32 // targets of the updates, in the order they are made
-	offOf    []int32 // per element: index into val, or -1
-	diag     []float64
-	rhs      []float64
+	local    []int32    // of each node of the network: its number in its island
+	el       []Element  // as they stand, ends by local number
+	start    []float64  // the last solution; nil at rest
+	mark     memo.Key   // sum of the states it came from
+	guess    []float64  // a supply's volts on all that its wires lead to
+	ground   int        // the node taken as zero
 	ends     [][2]int32 // per element: its nodes
-	cond     []float64  // per element: conductance of a plain resistor, else 0
-	curved   []int32    // elements that are no plain resistors
-	diag0    []float64  // what the plain resistors stamp, once for all steps
-	val0     []float64
+	*shape
+	bench
 }
+
+// shape is what stands of an island whatever its elements come to: how it is eliminated.
+// All islands of that shape share it.
+type shape struct {
+	order []int32 // nodes in order of elimination
+	first []int32 // per place in that order: where its row of val starts; one more at the end
+	nbr   []int32 // the later nodes each row touches
+	pair  []int32 // targets of the updates, in the order they are made
+	offOf []int32 // per element: index into val, or -1
+}
+
+// bench is what a solve works on, made when the first begins.
+type bench struct {
+	val    []float64
+	diag   []float64
+	rhs    []float64
+	cond   []float64 // per element: conductance of a plain resistor, else 0
+	curved []int32   // elements that are no plain resistors
+	diag0  []float64 // what the plain resistors stamp, once for all steps
+	val0   []float64
+}
+
+// shapes keeps what was found of islands' shapes.
+var shapes = memo.New[memo.Key](2_000_000, func(f *shape) int64 {
+	return int64(len(f.order) + len(f.first) + len(f.nbr) + len(f.pair) + len(f.offOf) + 8)
+})
 
 // take reads the island's elements as the network has them now.
 func (s *island) take(n *Network) {
@@ -46,18 +62,24 @@ func (s *island) take(n *Network) {
 }
 
 // begin finds its ground, the first guess and the order of elimination.
-func (s *island) begin() {
+func (s *island) begin(sum *memo.Sum) {
 	s.findGround()
-	s.eliminate()
+	sum.Reset()
+	sum.Bits(uint64(s.ground)) // every node is an end, where there is an element
+	for _, e := range s.ends {
+		sum.Bits(uint64(e[0])<<32 | uint64(e[1]))
+	}
+	s.shape = shapes.Get(sum.Key(), func() *shape {
+		s.shape = &shape{}
+		s.eliminate()
+		return s.shape
+	})
 }
 
 func (s *island) twin() *island {
 	t := *s
 	t.rest()
-	t.el, t.ends, t.curved = nil, nil, nil
-	t.val, t.diag, t.rhs = make([]float64, len(s.val)), make([]float64, len(s.diag)), make([]float64, len(s.rhs))
-	t.diag0, t.val0 = make([]float64, len(s.diag0)), make([]float64, len(s.val0))
-	t.cond = make([]float64, len(s.cond))
+	t.el, t.ends, t.bench = nil, nil, bench{}
 	return &t
 }
 
@@ -116,10 +138,6 @@ func (s *island) eliminate() {
 		s.core(rank, left)
 	}
 	s.first = append(s.first, int32(len(s.nbr)))
-	s.val = make([]float64, len(s.nbr))
-	s.diag, s.rhs = make([]float64, n), make([]float64, n)
-	s.diag0, s.val0 = make([]float64, n), make([]float64, len(s.nbr))
-	s.cond = make([]float64, len(s.el))
 	// where each update lands
 	at := func(a, b int32) int32 {
 		r := rank[a]
@@ -358,6 +376,10 @@ func (s *island) factorSolve() {
 
 // prepare stamps the plain resistors, which are the same in every step.
 func (s *island) prepare() {
+	if n := len(s.nodes); s.diag == nil {
+		s.bench = bench{val: make([]float64, len(s.nbr)), diag: make([]float64, n), rhs: make([]float64, n),
+			cond: make([]float64, len(s.el)), diag0: make([]float64, n), val0: make([]float64, len(s.nbr))}
+	}
 	s.curved = s.curved[:0]
 	clear(s.val0)
 	for i := range s.diag0 {

@@ -316,6 +316,7 @@ func NewRig(s Set) *Rig {
 		strip: map[string][2]int{}, back: map[string][2]int{}, Unfed: map[string]bool{}, supply: map[string]string{},
 		devices: s.Devices, lib: s.Lib, fed: map[string]string{}, beside: map[string]bool{}, temp: s.Temp,
 	}
+	r.room()
 	b := &builder{r, map[string]*Device{}, map[string][]float64{}, map[string][]tap{}, map[string]int{}}
 	for i := range r.devices {
 		d := &r.devices[i]
@@ -346,6 +347,20 @@ func NewRig(s Set) *Rig {
 	}
 	r.solver, r.rest = circuit.NewSolver(r.Net).Remembers(), slices.Clone(r.Net.Elements)
 	return r
+}
+
+// room makes room for the network of its devices, as large as most are.
+func (r *Rig) room() {
+	nodes, elements := 0, 0
+	for i := range r.devices {
+		d := &r.devices[i]
+		nodes, elements = nodes+4, elements+4
+		if d.Kind == "lamp" && !d.Length.IsZero() {
+			n := Segments(d, r.lib)
+			nodes, elements = nodes+2*n, elements+3*n
+		}
+	}
+	r.Net.Names, r.Net.Elements = make([]string, 0, nodes), make([]circuit.Element, 0, elements)
 }
 
 // Twin is the same rig, to be solved by itself: its network is a copy, at rest. What no
