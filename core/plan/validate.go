@@ -1,9 +1,11 @@
 package plan
 
 import (
+	"runtime"
 	"time"
 
 	"zapbarn/core/form"
+	"zapbarn/core/lanes"
 	"zapbarn/core/measure"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
@@ -25,48 +27,77 @@ func (p *Plan) Validate() error {
 	if p.Format != Format {
 		return measure.Bad("format", "%q cannot be read; this program reads %s", p.Format, Format)
 	}
-	have := map[string]map[string]bool{}
-	for _, k := range kinds {
-		have[k.name] = map[string]bool{}
-		shared := map[string]bool{}
-		all := k.all(p)
-		if len(all) > k.most { // of the whole plan, no one element's
-			return measure.Bad(k.name, "%d of them; %d at most in one plan", len(all), k.most)
-		}
-		for _, e := range all {
-			if e.ID == "" {
-				return measure.Bad(k.name, "an ID is missing; each needs its own")
-			}
-			if err := measure.First(texts(e.Value), needs(e.Value)); err != nil {
-				return in(e, err)
-			}
-			if err := k.twins(e, shared); err != nil {
-				return in(e, err)
-			}
-			if have[k.name][e.ID] {
-				return in(e, measure.Bad(k.name, "two have the ID %q; give each its own", e.ID))
-			}
-			have[k.name][e.ID] = true
-		}
+	have := make([]map[string]bool, len(kinds))
+	err := eachKind(func(i int, k *kind) (err error) {
+		have[i], err = k.byThemselves(p)
+		return err
+	})
+	if err != nil {
+		return err
 	}
 	c := checks{p, wiring.IndexOf(p.Devices), p.Shop(stock.Shop)}
-	for _, k := range kinds {
-		for _, e := range k.all(p) {
-			for _, r := range references(e.Value) {
-				if !have[r.Kind][r.ID] {
-					return in(e, measure.Bad(r.Field, "there is no %s %q in this plan", r.Kind, r.ID))
-				}
-			}
-			if err := k.check(e.Value, c); err != nil {
-				return in(e, measure.ErrorIn(err, p.Metric()))
-			}
-		}
+	known := make(map[string]map[string]bool, len(kinds))
+	for i, k := range kinds {
+		known[k.name] = have[i]
+	}
+	if err := eachKind(func(_ int, k *kind) error { return k.together(p, known, c) }); err != nil {
+		return err
 	}
 	if n := p.pieces(); n > maxPieces {
 		return measure.Bad("copies", "%d pieces in all; %d at most in one plan", n, maxPieces)
 	}
 	if d, err := c.wires.Fed(p.Devices); err != nil {
 		return in(Element{"device", d.ID, d}, err)
+	}
+	return nil
+}
+
+// eachKind does something for each kind, several at once, and returns the first error in
+// their order.
+func eachKind(do func(i int, k *kind) error) error {
+	errs := make([]error, len(kinds))
+	lanes.Do(runtime.GOMAXPROCS(0), len(kinds), func(i int) { errs[i] = do(i, &kinds[i]) })
+	return measure.First(errs...)
+}
+
+// byThemselves checks each element of a kind for itself, and that no two are one; it returns
+// their IDs.
+func (k *kind) byThemselves(p *Plan) (map[string]bool, error) {
+	all := k.all(p)
+	if len(all) > k.most { // of the whole plan, no one element's
+		return nil, measure.Bad(k.name, "%d of them; %d at most in one plan", len(all), k.most)
+	}
+	have, shared := make(map[string]bool, len(all)), map[string]bool{}
+	for _, e := range all {
+		if e.ID == "" {
+			return nil, measure.Bad(k.name, "an ID is missing; each needs its own")
+		}
+		if err := measure.First(texts(e.Value), needs(e.Value)); err != nil {
+			return nil, in(e, err)
+		}
+		if err := k.twins(e, shared); err != nil {
+			return nil, in(e, err)
+		}
+		if have[e.ID] {
+			return nil, in(e, measure.Bad(k.name, "two have the ID %q; give each its own", e.ID))
+		}
+		have[e.ID] = true
+	}
+	return have, nil
+}
+
+// together checks each element of a kind against the others it names, of which those there
+// are are known by kind and ID.
+func (k *kind) together(p *Plan, known map[string]map[string]bool, c checks) error {
+	for _, e := range k.all(p) {
+		for _, r := range references(e.Value) {
+			if !known[r.Kind][r.ID] {
+				return in(e, measure.Bad(r.Field, "there is no %s %q in this plan", r.Kind, r.ID))
+			}
+		}
+		if err := k.check(e.Value, c); err != nil {
+			return in(e, measure.ErrorIn(err, p.Metric()))
+		}
 	}
 	return nil
 }
