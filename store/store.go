@@ -379,10 +379,16 @@ func (s *Store) change(
 	return s.down(ctx, err)
 }
 
-// write stores what the edit touched; where it put an element in the middle of
-// its list, that list is numbered afresh.
+// write stores what the edit touched; where it put elements in the middle of their list, or
+// several, that list is numbered afresh.
 func write(tx *gorm.DB, id string, before, after *plan.Plan, e plan.Edit) error {
 	renumber := map[string]bool{}
+	fresh := map[string]int{} // by kind
+	for _, c := range e.Changes {
+		if old, _ := before.Get(c.Kind, c.ID); old == nil {
+			fresh[c.Kind]++
+		}
+	}
 	for _, c := range e.Changes {
 		of := func() *gorm.DB {
 			return tx.Model(&row{}).Where("plan_id = ? and kind = ? and id = ?", id, c.Kind, c.ID)
@@ -401,8 +407,14 @@ func write(tx *gorm.DB, id string, before, after *plan.Plan, e plan.Edit) error 
 		if old, _ := before.Get(c.Kind, c.ID); old != nil {
 			err = of().Updates(map[string]any{"body": body, "rev": gorm.Expr("rev + 1")}).Error
 		} else {
-			renumber[c.Kind] = true
-			err = tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row{id, c.Kind, c.ID, at, 1, body}).Error
+			var seq any = at
+			if fresh[c.Kind] == 1 && at == len(after.Elements(c.Kind))-1 { // at the end
+				seq = gorm.Expr("(select coalesce(max(seq), -1) + 1 from elements where plan_id = ? and kind = ?)", id, c.Kind)
+			} else {
+				renumber[c.Kind] = true
+			}
+			err = tx.Model(&row{}).Clauses(clause.OnConflict{UpdateAll: true}).Create(map[string]any{
+				"plan_id": id, "kind": c.Kind, "id": c.ID, "seq": seq, "rev": 1, "body": body}).Error
 		}
 		if err != nil {
 			return err
