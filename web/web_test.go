@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"runtime/debug"
 	"slices"
 	"strings"
 	"sync"
@@ -139,7 +140,10 @@ func TestPlainFormsRedirect(t *testing.T) {
 	assert.Equal(
 		t,
 		409,
-		post("/mend", url.Values{"back": {back}, "snag": {"reversed-lamp@device:jar-8"}, "mend": {"Swap leads"}}).Code,
+		post(
+			"/mend",
+			url.Values{"back": {back}, "snag": {"reversed-lamp@device:jar-8"}, "mend": {"Swap leads"}},
+		).Code,
 		"it is gone",
 	)
 	assert.Equal(t, 303, post("/undo", url.Values{"back": {back}}).Code)
@@ -216,6 +220,7 @@ func BenchmarkLoad(b *testing.B) {
 
 // The first page after an edit, by what was edited: no page of it is kept.
 func BenchmarkPageAfterEdit(b *testing.B) {
+	debug.SetGCPercent(Collects) // as the program is served
 	many := wirings.Times(demo.Apiary(today), 20)
 	edits := map[string]func(p *plan.Plan, n int) plan.Change{
 		"name": func(p *plan.Plan, n int) plan.Change {
@@ -237,10 +242,52 @@ func BenchmarkPageAfterEdit(b *testing.B) {
 			x := p.Solid("riser-box").Set("h", measure.Of[measure.LengthKind](600+float64(n%200)))
 			return p.Put("solid", x.ID, x)
 		},
+		"glue": func(p *plan.Plan, n int) plan.Change {
+			j := p.Joints[n%len(p.Joints)]
+			j.Glue = []string{"pu", "hotlow", "contact"}[n%3]
+			return p.Put("joint", j.ID, j)
+		},
+		"cue": func(p *plan.Plan, n int) plan.Change {
+			x := p.Scenes[0]
+			x.Cues = slices.Clone(x.Cues)
+			x.Cues[0].Length = measure.Of[measure.DurationKind](float64(2 + n%7))
+			return p.Put("scene", x.ID, x)
+		},
+		"plot": func(p *plan.Plan, n int) plan.Change {
+			x := p.Plots[0]
+			x.X = measure.Of[measure.LengthKind](3000 + float64(n%50)*20)
+			return p.Put("plot", x.ID, x)
+		},
+		"job": func(p *plan.Plan, n int) plan.Change {
+			of := p.Props[n%len(p.Props)].ID
+			state := []string{"done", "left out"}[n/len(p.Props)%2]
+			return p.Put("job", "b-"+of, plan.Job{ID: "b-" + of, Task: "cut:" + of, State: state, Why: "measured"})
+		},
+		"new lamp": func(p *plan.Plan, n int) plan.Change {
+			d := p.Devices[slices.IndexFunc(p.Devices, func(d plan.Device) bool { return d.Kind == "lamp" })]
+			d.ID = fmt.Sprint("LX", n)
+			return p.Put("device", d.ID, d)
+		},
+		"offcut": func(p *plan.Plan, n int) plan.Change {
+			x := plan.Offcut{ID: fmt.Sprint("o", n), Stock: "xps1",
+				W: measure.Of[measure.LengthKind](300 + float64(n)), H: measure.Of[measure.LengthKind](400)}
+			return p.Put("offcut", x.ID, x)
+		},
+		"price": func(p *plan.Plan, n int) plan.Change {
+			x := plan.Good{ID: "material-xps1", Table: "material", Good: "xps1",
+				Set: []plan.Setting{{Field: "price", Value: fmt.Sprint(20 + n%9)}}}
+			return p.Put("good", x.ID, x)
+		},
+		"warmth": func(p *plan.Plan, n int) plan.Change {
+			x := p.Display
+			x.Temp = measure.Of[measure.CelsiusKind](float64(10 + n%9))
+			return p.Put("display", x.ID, x)
+		},
 	}
 	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
 		s := site(b, p)
 		s.first = firstMends
+		pages := s.Handler()
 		n := 0
 		for what, edit := range edits {
 			b.Run(name+"/"+what, func(b *testing.B) {
@@ -256,7 +303,7 @@ func BenchmarkPageAfterEdit(b *testing.B) {
 					req := httptest.NewRequest(http.MethodGet, "/p/midnight-apiary", nil)
 					req.Host = "127.0.0.1"
 					req.Header.Set("Accept-Encoding", "gzip") // as every browser does
-					s.Handler().ServeHTTP(rec, req)
+					pages.ServeHTTP(rec, req)
 					if rec.Code != 200 {
 						b.Fatal(rec.Code)
 					}

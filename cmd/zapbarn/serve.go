@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"runtime/debug"
 	"syscall"
 	"time"
 
@@ -95,6 +96,9 @@ func (s *settings) serve(ctx context.Context, out io.Writer, l net.Listener, st 
 	site, err := web.New(st, time.Now)
 	if err != nil {
 		return err
+	}
+	if os.Getenv("GOGC") == "" {
+		debug.SetGCPercent(web.Collects)
 	}
 	srv := &http.Server{
 		Handler:           site.Handler(),

@@ -39,6 +39,9 @@ func NewSearch(p Problem, seed uint64, known ...[]int) *Search {
 		func(i int) float64 { return -float64(count[i]) },
 		func(i int) float64 { return -float64(s.tail[i]) / float64(1+p.Tasks[i].Work) },
 	}
+	if len(p.Tasks) > manyTasks { // by what most comes after, and by what that takes
+		ranks = []func(i int) float64{ranks[2], ranks[0]}
+	}
 	for k, of := range ranks {
 		rank := make([]float64, len(p.Tasks))
 		for i := range rank {
@@ -65,6 +68,10 @@ func NewSearch(p Problem, seed uint64, known ...[]int) *Search {
 	s.best.Bound = s.bounded(s.best)
 	return s
 }
+
+// manyTasks is from how many on only two orders are tried at first: each takes longer, and
+// the search goes on.
+const manyTasks = 500
 
 // Order is the order of the tasks that the best so far is placed in.
 func (s *Search) Order() []int { return s.order(s.rank) }

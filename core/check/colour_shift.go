@@ -24,9 +24,10 @@ var _ = rule(
 	Fix,
 	"The far pixels see too little for their blue and green: white turns yellow.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
 			g := w.All.Readings[d.ID]
-			rated := wiring.RatedVolts(&d, w.Lib)
+			rated := wiring.RatedVolts(d, w.Lib)
 			if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || w.Rig.Unfed[d.ID] || d.Reversed ||
 				g.FarVolt >= whiteNeeds*rated {
 				continue
@@ -51,7 +52,7 @@ var _ = rule(
 					break
 				}
 			}
-			if m, ok := dimmed(w, &d, func(st *wiring.State) bool { return st.Readings[d.ID].FarVolt >= whiteNeeds*rated }); ok {
+			if m, ok := dimmed(w, d, func(st *wiring.State) bool { return st.Readings[d.ID].FarVolt >= whiteNeeds*rated }); ok {
 				s.Mends = append(s.Mends, m)
 			}
 			say(s)

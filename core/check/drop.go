@@ -460,7 +460,8 @@ var _ = rule(
 	Stop,
 	"A wire carries more current than it may, bundled and in foam.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
 			if d.Kind != "run" {
 				continue
 			}
@@ -487,7 +488,7 @@ var _ = rule(
 				if a <= d.Gauge.Value() || stock.Ampacity(a) < g.Amps {
 					continue
 				}
-				next := d
+				next := *d
 				next.Gauge = measure.Of[measure.GaugeKind](a)
 				m := put(w, "Make it "+next.Gauge.String(), "device", d.ID, next)
 				// thicker wire drops less and so lets a little more through

@@ -49,7 +49,7 @@ var _ = rule(
 					),
 				}
 				if j.A == j.B || r.Verdict >= bond.TestFirst {
-					for _, g := range bond.Suggest(w.JointCase(j), w.Lib.Glues) {
+					for _, g := range w.Suggest(w.JointCase(j)) {
 						if len(s.Mends) == 2 {
 							break
 						}

@@ -114,7 +114,7 @@ func fasterGlue(w *work.Work, x *order.Task) []Mend {
 				continue
 			}
 			c := w.JointCase(&j)
-			for _, g := range bond.Suggest(c, w.Lib.Glues) {
+			for _, g := range w.Suggest(c) {
 				with := c
 				with.Glue, with.Age = g, 0
 				if a := bond.Judge(with); a.Verdict <= w.Joints[id].Verdict && a.Handling < w.Joints[id].Handling/2 {

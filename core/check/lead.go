@@ -14,66 +14,72 @@ func Lead(w *work.Work, d *plan.Device) float64 {
 	return d.Lead.Or(w.Lib.Lamps[d.Product].Lead.Value())
 }
 
-var _ = rule("lead-too-short", Fix, "A lamp's lead does not reach along its path.", func(w *work.Work, say func(Snag)) {
-	groups := map[string][]plan.Device{}
-	var order []string
-	for _, d := range w.Plan.Devices {
-		if d.Kind == "lamp" && !d.Need.IsZero() && Lead(w, &d)+d.Extension.Value() < d.Need.Value()-0.5 {
-			if groups[d.From] == nil {
-				order = append(order, d.From)
+var _ = rule(
+	"lead-too-short",
+	Fix,
+	"A lamp's lead does not reach along its path.",
+	func(w *work.Work, say func(Snag)) {
+		groups := map[string][]*plan.Device{}
+		var order []string
+		for i := range w.Plan.Devices {
+			d := &w.Plan.Devices[i]
+			if d.Kind == "lamp" && !d.Need.IsZero() && Lead(w, d)+d.Extension.Value() < d.Need.Value()-0.5 {
+				if groups[d.From] == nil {
+					order = append(order, d.From)
+				}
+				groups[d.From] = append(groups[d.From], d)
 			}
-			groups[d.From] = append(groups[d.From], d)
 		}
-	}
-	for _, from := range order {
-		short := groups[from]
-		m := Mend{Label: "Add to the list"}
-		if len(short) == 1 {
-			m.Label = "Extend it"
-		} else {
-			m.Label = fmt.Sprintf("Extend all %d", len(short))
-		}
-		var longer []plan.Device
-		s := Snag{Level: Fix, Place: "loom", weight: float64(len(short)) / 100}
-		lo, hi, total := short[0].Need.Value(), 0.0, 0.0
-		for _, d := range short {
-			lack := d.Need.Value() - Lead(w, &d)
-			next := d
-			next.Extension = measure.Of[measure.LengthKind](ceilTo(lack, measure.Inch))
-			if w.Plan.Metric() {
-				next.Extension, _ = measure.Parse[measure.LengthKind](fmt.Sprintf("%.0f mm", ceilTo(lack, 10)))
+		for _, from := range order {
+			short := groups[from]
+			m := Mend{Label: "Add to the list"}
+			if len(short) == 1 {
+				m.Label = "Extend it"
+			} else {
+				m.Label = fmt.Sprintf("Extend all %d", len(short))
 			}
-			lo, hi, total = min(lo, d.Need.Value()), max(hi, d.Need.Value()), total+next.Extension.Value()
-			longer = append(longer, next)
-			s.At = append(s.At, "device:"+d.ID)
-		}
-		d := short[0]
-		s.Title = words.Whose(d.Name) + " lead is too short"
-		if len(short) > 1 {
-			s.Title = fmt.Sprintf("%d leads are too short", len(short))
-		}
-		need := w.Len(lo)
-		if hi > lo {
-			need += " to " + w.Len(hi)
-		}
-		s.Why = fmt.Sprintf(
-			"%s leads, %s needed: %s, %s of wire; heat-shrink on first.",
-			w.Len(Lead(w, &d)),
-			need,
-			words.Count(2*len(short), "splice"),
-			measure.Run(2*total, w.Plan.Metric()),
-		)
-		m.make = func() plan.Edit {
-			e := plan.Edit{Label: m.Label}
-			for _, d := range longer {
-				e.Changes = append(e.Changes, w.Plan.Put("device", d.ID, d))
+			var longer []plan.Device
+			s := Snag{Level: Fix, Place: "loom", weight: float64(len(short)) / 100}
+			lo, hi, total := short[0].Need.Value(), 0.0, 0.0
+			for _, d := range short {
+				lack := d.Need.Value() - Lead(w, d)
+				next := *d
+				next.Extension = measure.Of[measure.LengthKind](ceilTo(lack, measure.Inch))
+				if w.Plan.Metric() {
+					next.Extension, _ = measure.Parse[measure.LengthKind](fmt.Sprintf("%.0f mm", ceilTo(lack, 10)))
+				}
+				lo, hi, total = min(lo, d.Need.Value()), max(hi, d.Need.Value()), total+next.Extension.Value()
+				longer = append(longer, next)
+				s.At = append(s.At, "device:"+d.ID)
 			}
-			return e
+			d := short[0]
+			s.Title = words.Whose(d.Name) + " lead is too short"
+			if len(short) > 1 {
+				s.Title = fmt.Sprintf("%d leads are too short", len(short))
+			}
+			need := w.Len(lo)
+			if hi > lo {
+				need += " to " + w.Len(hi)
+			}
+			s.Why = fmt.Sprintf(
+				"%s leads, %s needed: %s, %s of wire; heat-shrink on first.",
+				w.Len(Lead(w, d)),
+				need,
+				words.Count(2*len(short), "splice"),
+				measure.Run(2*total, w.Plan.Metric()),
+			)
+			m.make = func() plan.Edit {
+				e := plan.Edit{Label: m.Label}
+				for _, d := range longer {
+					e.Changes = append(e.Changes, w.Plan.Put("device", d.ID, d))
+				}
+				return e
+			}
+			s.Mends = []Mend{m}
+			say(s)
 		}
-		s.Mends = []Mend{m}
-		say(s)
-	}
-})
+	},
+)
 
 func ceilTo(v, step float64) float64 {
 	n := float64(int(v / step))

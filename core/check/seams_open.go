@@ -15,6 +15,12 @@ var _ = rule(
 	Mind,
 	"Some seams of a solid are glued and others are not planned: their glue is not bought and their wait not counted.",
 	func(w *work.Work, say func(Snag)) {
+		of := map[string][]*plan.Joint{} // by the solid of its first side
+		for k := range w.Plan.Joints {
+			j := &w.Plan.Joints[k]
+			id, _, _ := strings.Cut(j.A, "/")
+			of[id] = append(of[id], j)
+		}
 		for i := range w.Plan.Solids {
 			s := &w.Plan.Solids[i]
 			shape := w.Shapes[s.ID]
@@ -22,14 +28,12 @@ var _ = rule(
 				continue
 			}
 			closed, glue, whole := map[[2]string]bool{}, "", false
-			for k := range w.Plan.Joints {
-				j := &w.Plan.Joints[k]
-				if whole = whole || j.A == s.ID && j.B == s.ID; strings.HasPrefix(j.A, s.ID+"/") {
-					if l, ok := w.FormLine(j); ok {
-						closed[[2]string{l.A, l.B}] = true
-						if glue == "" {
-							glue = j.Glue
-						}
+			for _, j := range of[s.ID] {
+				whole = whole || j.A == s.ID && j.B == s.ID
+				if l, ok := w.FormLine(j); ok {
+					closed[[2]string{l.A, l.B}] = true
+					if glue == "" {
+						glue = j.Glue
 					}
 				}
 			}
@@ -54,10 +58,14 @@ var _ = rule(
 			}
 			say(
 				Snag{
-					Level:  Mind,
-					Place:  "bench",
-					At:     []string{"solid:" + s.ID},
-					Title:  fmt.Sprintf("%s of %s not planned yet", words.Count(len(open), "seam"), lowerFirst(s.Name)),
+					Level: Mind,
+					Place: "bench",
+					At:    []string{"solid:" + s.ID},
+					Title: fmt.Sprintf(
+						"%s of %s not planned yet",
+						words.Count(len(open), "seam"),
+						lowerFirst(s.Name),
+					),
 					weight: length,
 					Mends:  []Mend{mend},
 					Why: fmt.Sprintf(

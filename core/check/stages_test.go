@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 	"os"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -144,6 +145,31 @@ func TestAnEditWorksOutWhatItTouches(t *testing.T) {
 	w = after(plan.Edit{Changes: []plan.Change{p.Put("display", cold.ID, cold)}}, today)
 	assert.NotSame(t, before.All, w.All, "copper is another at another temperature")
 	assert.NotEqual(t, before.Finishes[finish.ID].Total, w.Finishes[finish.ID].Total)
+
+	good := func(table, id, field, value string) *work.Work {
+		g := plan.Good{
+			ID:    table + "-" + id,
+			Table: table,
+			Good:  id,
+			Set:   []plan.Setting{{Field: field, Value: value}},
+		}
+		e := plan.Edit{Changes: []plan.Change{p.Put("good", g.ID, g)}}
+		w := after(e, today)
+		q, err := p.Apply(e)
+		require.NoError(t, err)
+		a, err := json.Marshal(work.Do(q, stock.Shop, today).Results)
+		require.NoError(t, err)
+		b, err := json.Marshal(w.Results)
+		require.NoError(t, err)
+		assert.JSONEq(t, string(a), string(b), g.ID)
+		return w
+	}
+	w = good("material", p.Solids[0].Stock, "price", "77.5")
+	assert.Same(t, before.All, w.All, "no lamp and no supply is another")
+	assert.True(t, cut(w))
+	lit := p.Devices[slices.IndexFunc(p.Devices, func(d plan.Device) bool { return d.Kind == "lamp" })]
+	w = good("lamp", lit.Product, "amps", "0.123")
+	assert.NotSame(t, before.All, w.All)
 
 	w = after(p.Without("solid", p.Solids[0].ID), today)
 	assert.True(t, cut(w))

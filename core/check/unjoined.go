@@ -56,7 +56,7 @@ var _ = rule(
 			if n == 1 {
 				snag.Why = "Its own edges meet, and nothing says how."
 			}
-			for _, g := range bond.Suggest(c, w.Lib.Glues) {
+			for _, g := range w.Suggest(c) {
 				if len(snag.Mends) == 2 {
 					break
 				}

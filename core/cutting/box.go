@@ -1,12 +1,46 @@
 package cutting
 
 import (
+	"zapbarn/core/memo"
 	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
 )
 
-// boxOf is a panel as the nesting takes it.
+// Box is a panel as the nesting takes it, its area in mm2, and the sum of all that tells how
+// it may be laid.
+type Box struct {
+	part nest.Part
+	area float64
+	sum  memo.Key
+}
+
+// BoxOf is the box of a panel cut from a stock. It is to be read only, and may be kept.
+func BoxOf(p *pattern.Panel, m *stock.Material) *Box {
+	b := &Box{part: boxOf(p, m), area: p.Area()}
+	turn := 0.0
+	if b.part.Turn {
+		turn = 1
+	}
+	s := memo.NewSum()
+	s.Num(b.part.W, b.part.H, b.part.Low, b.part.High, b.part.Round, b.part.Bore, turn)
+	rings(s, b.part.Polys)
+	rings(s, b.part.Holes)
+	b.sum = s.Key()
+	return b
+}
+
+// rings takes outlines into a sum.
+func rings(s *memo.Sum, list [][]pattern.Point) {
+	s.Bits(uint64(len(list)))
+	for _, r := range list {
+		s.Bits(uint64(len(r)))
+		for _, q := range r {
+			s.Num(q.X, q.Y)
+		}
+	}
+}
+
 func boxOf(p *pattern.Panel, m *stock.Material) nest.Part {
 	lo, hi := p.Bounds()
 	outline := func(pts []pattern.Point) []pattern.Point {

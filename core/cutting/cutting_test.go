@@ -15,9 +15,8 @@ import (
 // board is a part of a stock, so wide and high in mm, in so many copies.
 func board(ref, of string, w, h float64, copies int) Part {
 	m := stock.Shop.Materials[of]
-	return Part{Ref: ref, Stock: &m, Panel: &pattern.Panel{
-		ID: "panel", Copies: copies, Outline: []pattern.Point{{}, {X: w}, {X: w, Y: h}, {Y: h}},
-	}}
+	p := &pattern.Panel{ID: "panel", Copies: copies, Outline: []pattern.Point{{}, {X: w}, {X: w, Y: h}, {Y: h}}}
+	return Part{Ref: ref, Stock: &m, Panel: p, Box: BoxOf(p, &m)}
 }
 
 // saw cuts 1/8 in wide and keeps 1/4 in off each edge.

@@ -36,7 +36,7 @@ func (set Set) WithMore(s *Sheets, mm float64) (n int) {
 	if len(s.loose) <= firstParts {
 		o.Tries = firstTries
 	}
-	for _, sh := range remembered(s.boxes(), stocks, o).Sheets {
+	for _, sh := range s.remembered(s.boxes(), stocks, o).Sheets {
 		if sh.Stock.ID == s.Stock.ID {
 			n++
 		}

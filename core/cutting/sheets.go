@@ -8,6 +8,7 @@ import (
 	"slices"
 	"sort"
 
+	"zapbarn/core/memo"
 	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
@@ -18,6 +19,7 @@ type Part struct {
 	Ref   string // solid/panel
 	Panel *pattern.Panel
 	Stock *stock.Material
+	Box   *Box // as BoxOf gives it
 }
 
 // Set is all that a cutting stands on; lengths in mm.
@@ -58,6 +60,7 @@ type Sheets struct {
 	cut     []nest.Sheet
 	own     []nest.Sheet // of parts exactly as large as their sheet, one each
 	area    []float64    // of each piece, mm2
+	shapes  []memo.Key   // of each piece: the sum of its box
 }
 
 // boxes are the loose pieces' boxes.
@@ -137,12 +140,12 @@ func (set Set) Sheets() (all []*Sheets) {
 			seen[s.Stock.ID] = s
 			all = append(all, s)
 		}
-		box, area := boxOf(part.Panel, part.Stock), part.Panel.Area()
+		box := part.Box.part
 		box.Shape = part.Ref
 		for c := range part.Panel.Copies {
 			s.Pieces = append(s.Pieces, Piece{part.Ref, c})
 			s.Boxes = append(s.Boxes, box)
-			s.area = append(s.area, area)
+			s.area, s.shapes = append(s.area, part.Box.area), append(s.shapes, part.Box.sum)
 		}
 	}
 	for _, s := range all {
@@ -217,7 +220,7 @@ func (set Set) lay(s *Sheets) {
 	if len(boxes) <= firstParts && !set.Plain {
 		o.Tries = firstTries
 	}
-	s.Layout = s.whole(s.numbered(remembered(boxes, s.stocks, o)))
+	s.Layout = s.whole(s.numbered(s.remembered(boxes, s.stocks, o)))
 }
 
 // pinned is where a piece lies that was kept, under its number.

@@ -63,12 +63,8 @@ func cutOf(w *work.Work) map[string]*cuts {
 		for _, part := range w.Parts {
 			c, n := all[part.Solid.Prop], max(1, part.Panel.Copies)
 			c.parts += n
-			c.metres += float64(n) * around(part.Panel.Outline) / 1000
-			for _, h := range part.Panel.Holes {
-				c.metres += float64(n) * around(h) / 1000
-			}
-			lo, hi := part.Panel.Bounds()
-			c.large = c.large || hi.X-lo.X > large || hi.Y-lo.Y > large
+			c.metres += float64(n) * part.Edges / 1000
+			c.large = c.large || part.Wide > large || part.High > large
 			c.foam = c.foam || w.Lib.Materials[part.Solid.Stock].Foam()
 		}
 		for i := range w.Plan.Solids {

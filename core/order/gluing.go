@@ -85,7 +85,7 @@ func (b *builder) batches(list []*plan.Joint) (out []string) {
 		}
 		length, _ := b.GlueLine(j)
 		of[j.Glue].minutes += GlueSeam + GlueMetre*length/1000
-		of[j.Glue].millilitres += b.Results.At("joint", j.ID, "takes").Value
+		of[j.Glue].millilitres += b.Takes(j.ID).Value
 	}
 	for _, id := range ids {
 		pot := b.Lib.Glues[id].Open.Value() / 60

@@ -16,7 +16,7 @@ var installing = kind{
 			return
 		}
 		t := &Task{Key: "install:" + p.ID, Prop: p.ID, Name: "Set up " + p.Name}
-		big := b.Results.At("prop", p.ID, "mass").Value > heavy
+		big := b.Mass(p.ID) > heavy
 		for _, s := range b.in[p.ID] {
 			size := b.Shapes[s.ID].Size
 			big = big || size.X > tall || size.Y > tall || size.Z > tall

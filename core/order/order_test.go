@@ -148,6 +148,25 @@ func TestWhatComesBeforeWhat(t *testing.T) {
 	}
 }
 
+// A ring is cut round its outside and round the hole in its middle.
+func TestARingIsCutRoundBothEdges(t *testing.T) {
+	p := plan.New("x", "X", "in", "2026-10-01")
+	p.Props = []plan.Prop{{ID: "a", Name: "Well"}}
+	r, err := shorthand.Read(p, stock.Shop, "a", "rings 24 to 12 30 tall wall 3 xps2")
+	require.NoError(t, err)
+	p, err = p.Apply(r.Edit)
+	require.NoError(t, err)
+	w := work.Do(p, stock.Shop, today)
+	metres, parts := 0.0, 0
+	for _, x := range w.Parts {
+		require.Positive(t, x.Panel.Bore)
+		parts += x.Panel.Copies
+		metres += math.Pi * (x.Panel.Round + x.Panel.Bore) / 1000 * float64(x.Panel.Copies)
+	}
+	assert.InDelta(t, metres, cutOf(w)["a"].metres, metres/500, "a circle is cut as a polygon of many sides")
+	assert.Equal(t, minutes(SetUp+LayOut*float64(parts)+CutMetre*cutOf(w)["a"].metres), Of(w).Task("cut:a").Hands)
+}
+
 // laidUp is a shell of two plies over a gel coat, painted.
 func laidUp(t *testing.T) *work.Work {
 	p := plan.New("x", "X", "in", "2026-10-01")
@@ -171,7 +190,7 @@ func TestTimesByHand(t *testing.T) {
 	metres, parts := 0.0, 0
 	for _, p := range w.Parts {
 		parts++
-		metres += around(p.Panel.Outline) / 1000
+		metres += p.Panel.Around() / 1000
 	}
 	assert.Equal(t, minutes(SetUp+3*float64(parts)+6*metres), o.Task("cut:a").Hands)
 	seams := len(w.Shapes["a-box"].Lines)

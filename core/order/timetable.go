@@ -68,6 +68,8 @@ func In(w *work.Work) *Timetable {
 	return w.Derive(inTime, func() any { return in(w) }).(*Timetable)
 }
 
+var _ = work.Early(func(w *work.Work) { In(w) })
+
 func in(w *work.Work) *Timetable {
 	o := Of(w)
 	t := &Timetable{Order: o, turns: w.Plan.Display.Turns}
@@ -90,7 +92,8 @@ func in(w *work.Work) *Timetable {
 		}
 		return t
 	}
-	rounds := min(200, 4_000/max(1, len(t.Row)))
+	n := max(1, len(t.Row))
+	rounds := min(200, 300_000/(n*n)) // a handful on hundreds of tasks wins nothing: that is Better's
 	t.weathered(func() {
 		t.Answer = solved.Get(t.sum(), func() calendar.Schedule {
 			return calendar.NewSearch(t.Problem, seed, t.kept()).Run(rounds)

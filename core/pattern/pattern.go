@@ -134,6 +134,25 @@ func (p Panel) Area() float64 {
 	return a
 }
 
+// Around is how long the saw's way round one copy is, in mm: its outside face, its holes and
+// the hole in its middle.
+func (p Panel) Around() float64 {
+	sum := around(p.Outline) + math.Pi*p.Bore
+	for _, h := range p.Holes {
+		sum += around(h)
+	}
+	return sum
+}
+
+// around is a closed outline's length.
+func around(p []Point) (sum float64) {
+	for i, a := range p {
+		b := p[(i+1)%len(p)]
+		sum += math.Hypot(b.X-a.X, b.Y-a.Y)
+	}
+	return sum
+}
+
 // Volume is one copy's volume in mm3, bevels counted: every section between
 // the two faces is linear in depth, so Simpson's rule is exact.
 func (p Panel) Volume() float64 {

@@ -3,7 +3,9 @@ package plan
 import (
 	"crypto/sha256"
 	"errors"
+	"reflect"
 	"regexp"
+	"slices"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/memo"
@@ -69,6 +71,19 @@ type shopOf struct {
 	err error
 }
 
+// SameGoods reports whether two plans have the same entries of some of the shop's tables.
+func SameGoods(a, b *Plan, tables ...string) bool {
+	of := func(p *Plan) (out []Good) {
+		for _, g := range p.Goods {
+			if slices.Contains(tables, g.Table) {
+				out = append(out, g)
+			}
+		}
+		return out
+	}
+	return reflect.DeepEqual(of(a), of(b))
+}
+
 // Shop is the library with what this plan changes and adds. Entries that cannot
 // be are left out; Validate speaks of them.
 func (p *Plan) Shop(lib *stock.Library) *stock.Library {
@@ -104,7 +119,11 @@ func (p *Plan) shop(lib *stock.Library) (*stock.Library, error) {
 func (g *Good) valid(c checks) error {
 	p := c.plan
 	if !goodName.MatchString(g.Good) {
-		return measure.Bad("good", "%q must be small letters, digits, dots and dashes, at most 30, such as cork3", g.Good)
+		return measure.Bad(
+			"good",
+			"%q must be small letters, digits, dots and dashes, at most 30, such as cork3",
+			g.Good,
+		)
 	}
 	if err := measure.First(measure.OneOf("table", g.Table, stock.Tables()...), date("on", g.On)); err != nil {
 		return err

@@ -93,7 +93,7 @@ func uncut(w *work.Work) (out []bulk) {
 			if !whole[p.Stock.ID] {
 				parts = append(parts, p)
 			}
-			want(p.Stock.ID, part.Solid.Prop, part.Panel.Area())
+			want(p.Stock.ID, part.Solid.Prop, part.Area)
 		}
 	}
 	for i := range w.Plan.Solids {

@@ -252,7 +252,7 @@ func (l *list) glues() {
 				continue
 			}
 		}
-		r := l.Results.At("joint", j.ID, "takes")
+		r := l.Takes(j.ID)
 		g := l.Lib.Glues[j.Glue]
 		unit := r.Unit
 		use := r.Value

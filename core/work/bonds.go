@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"strings"
+	"sync"
 	"time"
 
 	"zapbarn/core/bond"
@@ -48,6 +49,27 @@ func (w *Work) JointCase(j *plan.Joint) bond.Joint {
 		c.Age = newest
 	}
 	return c
+}
+
+var suggested = StandsOn("glues suggested", "good")
+
+// wanted is all that tells which glues would do for a joint.
+type wanted struct {
+	a, b               string // materials of the shop
+	temp, rh           float64
+	sun, strain, apart bool
+}
+
+// Suggest ranks the glues of the shop that would do for a joint, as package bond does. The
+// list is to be read only.
+func (w *Work) Suggest(c bond.Joint) []stock.Glue {
+	known := w.Derive(suggested, func() any { return &sync.Map{} }).(*sync.Map)
+	key := wanted{c.A.ID, c.B.ID, c.Temp, c.RH, c.Sun, c.Strain, c.Apart}
+	if v, ok := known.Load(key); ok {
+		return v.([]stock.Glue)
+	}
+	v, _ := known.LoadOrStore(key, bond.Suggest(c, w.Lib.Glues))
+	return v.([]stock.Glue)
 }
 
 // bonds judges every joint and every stack of coats.

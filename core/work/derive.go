@@ -35,6 +35,27 @@ func StandsOn(name string, kinds ...string) string {
 	return name
 }
 
+// early are what others derive of parts, joints and coats alone.
+var early []func(w *Work)
+
+// Early says what is derived of parts, joints and coats alone, and of the plan, and wanted
+// of most works: it is done while sheets are laid and the wiring is solved, of which it may
+// read nothing. For a package's own variables.
+func Early(derive func(w *Work)) bool {
+	early = append(early, derive)
+	return true
+}
+
+// early derives that, but not of what is only tried.
+func (w *Work) early() {
+	if w.Plain || w.taken != nil {
+		return
+	}
+	for _, derive := range early {
+		derive(w)
+	}
+}
+
 // Derive is what is worked out of this work by a name, once, or taken over from the work
 // it came of where that still stands. Who asks while it is under way waits for it.
 func (w *Work) Derive(name string, make func() any) any {

@@ -32,6 +32,7 @@ func (t told) keep(what string, r source.Result) {
 // devices keeps each device's numbers with their working; those of a device that is as it
 // was, and reads as it did, are taken over from before, which may be nil.
 func (w *Work) devices(before *Work) {
+	w.of[Powered].Room(len(w.Plan.Devices) + len(w.Plan.Outlets))
 	for i := range w.Plan.Devices {
 		d := &w.Plan.Devices[i]
 		w.Watch.At("device", d.ID)
@@ -48,9 +49,7 @@ func (w *Work) devices(before *Work) {
 			t.rated, _ = wiring.SupplyOf(s, w.Lib)
 		}
 		if before != nil && t.stands(before) {
-			for _, r := range before.of[Powered].Of("device", d.ID) {
-				w.of[w.under].Keep(r)
-			}
+			w.of[Powered].TakeOver(before.of[Powered], "device", d.ID)
 			continue
 		}
 		t.solved()

@@ -15,6 +15,7 @@ import (
 // lay makes the parts.
 func (w *Work) lay() {
 	count := map[string]int{}
+	w.of[Cut].Room(2 * len(w.Plan.Solids)) // each with a part or more
 	for i := range w.Plan.Solids {
 		s := &w.Plan.Solids[i]
 		w.Watch.At("solid", s.ID)
@@ -24,9 +25,9 @@ func (w *Work) lay() {
 			continue
 		}
 		w.Shapes[s.ID] = shape
-		for _, r := range shape.Results {
-			w.keep(source.KeyOf("solid", s.ID, r.Key.What), r)
-		}
+		w.of[Cut].Take("solid", s.ID, s.Of(w.Lib, numbersKey{w.Plan.Metric()}, func() any {
+			return resultsIn(shape.Results, w.Plan.Metric())
+		}).([]source.Result))
 		mass := shape.Mass
 		for _, panel := range shape.Panels {
 			count[s.Prop]++
@@ -42,9 +43,7 @@ func (w *Work) lay() {
 	for _, part := range w.Parts {
 		part.Of = count[part.Solid.Prop]
 	}
-	for i := range w.Plan.Props {
-		w.propMass(w.Plan.Props[i].ID)
-	}
+	w.propMasses()
 }
 
 // cutPart adds a part of a solid, the number-th of its prop, and returns the mass
@@ -52,12 +51,10 @@ func (w *Work) lay() {
 func (w *Work) cutPart(s *plan.Solid, panel pattern.Panel, number int) float64 {
 	key := cutKey{panel.ID, w.Plan.Margin(), w.Plan.Metric()}
 	c := s.Of(w.Lib, key, func() any { return w.asCut(s, panel) }).(cutPanel)
-	part := &Part{Ref: s.ID + "/" + panel.ID, Solid: s, Panel: c.panel, No: number, Mass: c.kg}
+	part := &Part{Ref: s.ID + "/" + panel.ID, Solid: s, Panel: c.panel, No: number, Mass: c.kg, measured: c.measured}
 	w.Parts = append(w.Parts, part)
 	w.partBy[part.Ref] = part
-	for _, r := range c.results {
-		w.keep(source.KeyOf("part", part.Ref, r.Key.What), r)
-	}
+	w.of[Cut].Take("part", part.Ref, c.results)
 	return c.kg * float64(c.panel.Copies)
 }
 
@@ -68,11 +65,32 @@ type cutKey struct {
 	metric bool
 }
 
+// numbersKey is what else a shape's numbers are written by.
+type numbersKey struct{ metric bool }
+
+// resultsIn are numbers written in a display's units.
+func resultsIn(list []source.Result, metric bool) []source.Result {
+	out := make([]source.Result, len(list))
+	for i, r := range list {
+		out[i] = r.InUnits(metric)
+	}
+	return out
+}
+
 // cutPanel is a panel as it is cut, what each weighs, and its numbers.
 type cutPanel struct {
 	panel   pattern.Panel
 	kg      float64
 	results []source.Result
+	measured
+}
+
+// measured is a part's shape as it is asked for most, one copy.
+type measured struct {
+	Wide, High float64 // mm, of all of it
+	Area       float64 // mm2 of its outside face
+	Edges      float64 // mm to cut along: round its outside face and its holes
+	box        *cutting.Box
 }
 
 // asCut is a solid's panel as it is cut.
@@ -86,7 +104,7 @@ func (w *Work) asCut(s *plan.Solid, panel pattern.Panel) (c cutPanel) {
 	kg := panel.Volume() * 1e-9 * m.Density
 	keep := func(what string, r source.Result) {
 		r.Key.What = what
-		c.results = append(c.results, r)
+		c.results = append(c.results, r.InUnits(w.Plan.Metric()))
 	}
 	lo, hi := panel.Bounds()
 	size := w.Len(hi.X-lo.X) + " x " + w.Len(hi.Y-lo.Y)
@@ -107,6 +125,7 @@ func (w *Work) asCut(s *plan.Solid, panel pattern.Panel) (c cutPanel) {
 	keep("area", source.Num("Face area, each", panel.Area()/1e6, "m2", area).
 		With("outside face less openings", "", area, source.Exact("shoelace formula")))
 	c.panel, c.kg = panel, kg
+	c.measured = measured{hi.X - lo.X, hi.Y - lo.Y, panel.Area(), panel.Around(), cutting.BoxOf(&panel, &m)}
 	return c
 }
 
@@ -124,19 +143,23 @@ func (w *Work) solidResults(s *plan.Solid, shape *pattern.Shape, mass float64) {
 	}
 }
 
-// propMass keeps what a prop weighs.
-func (w *Work) propMass(id string) {
-	kg := 0.0
-	var steps []string
+// propMasses keeps what each prop weighs.
+func (w *Work) propMasses() {
+	steps := map[string][]string{}
 	for k := range w.Plan.Solids {
-		if s := &w.Plan.Solids[k]; s.Prop == id && w.Shapes[s.ID] != nil {
-			m := w.Results.At("solid", s.ID, "mass").Value
-			kg += m
-			steps = append(steps, measure.Kilograms(m))
+		if s := &w.Plan.Solids[k]; w.Shapes[s.ID] != nil {
+			m := w.of[Cut].At("solid", s.ID, "mass").Value
+			w.bare[s.ID] = m
+			w.mass[s.Prop] += m
+			steps[s.Prop] = append(steps[s.Prop], measure.Kilograms(m))
 		}
 	}
-	w.keep(source.KeyOf("prop", id, "mass"), source.Num("Mass, bare", kg, "kg", measure.Kilograms(kg)).
-		With("sum of its solids", strings.Join(steps, " + "), measure.Kilograms(kg), source.Exact("sum")))
+	for i := range w.Plan.Props {
+		id := w.Plan.Props[i].ID
+		kg := w.mass[id]
+		w.keep(source.KeyOf("prop", id, "mass"), source.Num("Mass, bare", kg, "kg", measure.Kilograms(kg)).
+			With("sum of its solids", strings.Join(steps[id], " + "), measure.Kilograms(kg), source.Exact("sum")))
+	}
 }
 
 // notesIn writes a part's notes in the display's units.

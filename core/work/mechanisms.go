@@ -63,7 +63,18 @@ func MotorOf(l stock.Lamp) (motion.Motor, bool) {
 // acting are the kinds of element that what moves and what is shown stand on; promises those
 // that what is promised of it stands on as well.
 var (
-	acting   = []string{"mechanism", "device", "good", "prop", "solid", "offcut", "layout", "trigger", "scene", "input"}
+	acting = []string{
+		"mechanism",
+		"device",
+		"good",
+		"prop",
+		"solid",
+		"offcut",
+		"layout",
+		"trigger",
+		"scene",
+		"input",
+	}
 	promises = append(slices.Clone(acting), "promise")
 )
 
@@ -132,7 +143,7 @@ func (w *Work) still(x *plan.Mechanism) *Moved {
 		Spring: x.Spring.Value(), Counter: x.Counter.Value(), CounterAt: mm(x.CounterAt),
 	}}
 	if x.Mass.IsZero() {
-		m.Is.Mass = w.Results.At("solid", x.Carries, "mass").Value
+		m.Is.Mass = w.MassOf(x.Carries)
 	}
 	if x.Friction > 0 {
 		m.Is.Friction = float64(x.Friction) / 100

@@ -227,6 +227,7 @@ func (w *Work) Try(p *plan.Plan, e *plan.Edit, plain bool) *Work {
 	} else {
 		for _, c := range e.Changes {
 			changed[c.Kind] = true
+			changed[wired] = changed[wired] || c.Kind == "good"
 		}
 	}
 	t.workFrom(w, func(kind string) bool { return changed[kind] })

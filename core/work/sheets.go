@@ -32,7 +32,7 @@ func (w *Work) Cutting() cutting.Set {
 			m = &x
 			stocks[p.Solid.Stock] = m
 		}
-		set.Parts[i] = cutting.Part{Ref: p.Ref, Panel: &p.Panel, Stock: m}
+		set.Parts[i] = cutting.Part{Ref: p.Ref, Panel: &p.Panel, Stock: m, Box: p.box}
 	}
 	return set
 }

@@ -3,6 +3,7 @@ package work
 import (
 	"time"
 
+	"zapbarn/core/lanes"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
@@ -19,11 +20,14 @@ const (
 	stages
 )
 
+// wired stands for the entries of the shop that the wiring is made of: lamps and supplies.
+const wired = "good, wired"
+
 // standsOn are the kinds of element a stage is worked out from.
 var standsOn = [stages][]string{
 	Cut:     {"display", "good", "prop", "solid", "offcut", "layout"},
 	Bonded:  {"display", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot"},
-	Powered: {"display", "good", "device", "outlet", "plug"},
+	Powered: {"display", wired, "device", "outlet", "plug"},
 }
 
 // DoFrom is DoWithin for a plan that came of the one that was worked out before,
@@ -32,13 +36,13 @@ var standsOn = [stages][]string{
 func DoFrom(before *Work, watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) (*Work, error) {
 	w := begun(watch, p, lib, today)
 	changed := func(string) bool { return true }
-	if before != nil && before.taken == nil && !before.Plain && before.Lib == w.Lib &&
+	if before != nil && before.taken == nil && !before.Plain && before.Lib.Base() == w.Lib.Base() &&
 		before.Today.Format(time.DateOnly) == today.Format(time.DateOnly) {
 		seen := map[string]bool{}
 		changed = func(kind string) bool {
 			is, ok := seen[kind]
 			if !ok {
-				is = !plan.SameOf(kind, before.Plan, p)
+				is = !same(kind, before.Plan, p)
 				seen[kind] = is
 			}
 			return is
@@ -47,35 +51,56 @@ func DoFrom(before *Work, watch *Watch, p *plan.Plan, lib *stock.Library, today 
 	return w, watch.Watched(p, func() { w.workFrom(before, changed) })
 }
 
-// workFrom works out what changed, and takes the rest over.
+// same reports whether two plans have the same elements of a kind.
+func same(kind string, a, b *plan.Plan) bool {
+	if kind == wired {
+		return plan.SameGoods(a, b, "lamp", "supply")
+	}
+	return plan.SameOf(kind, a, b)
+}
+
+// workFrom works out what changed, and takes the rest over. Sheets and wiring are worked out
+// beside joints, coats and what others derive of those.
 func (w *Work) workFrom(before *Work, changed func(kind string) bool) {
-	for _, s := range []Stage{Cut, Bonded, Powered} {
-		again := before == nil
+	w.inherit(before, changed)
+	var again [stages]bool
+	for s := range again {
+		again[s] = before == nil
 		for _, kind := range standsOn[s] {
-			again = again || changed(kind)
+			again[s] = again[s] || changed(kind)
 		}
-		w.under = s
-		if !again {
-			w.takeOver(before, s)
-			continue
+		if !again[s] {
+			w.takeOver(before, Stage(s))
 		}
-		switch s {
-		case Cut:
-			w.lay()
+	}
+	if w.under = Cut; again[Cut] {
+		w.lay()
+	}
+	w.Results = nil // not to be read while two write: each reads what it wrote itself
+	bonds := *w     // as far as it has come: it fills the lists it has been given
+	bonds.under = Bonded
+	lanes.Do(2, 2, func(lane int) {
+		if lane > 0 {
+			if again[Bonded] {
+				bonds.bonds()
+			}
+			w.early()
+			return
+		}
+		if again[Cut] {
 			w.nest()
 			w.bars()
-		case Bonded:
-			w.bonds()
-		case Powered:
-			if changed("display") || changed("good") {
+		}
+		if w.under = Powered; again[Powered] {
+			if changed("display") || changed(wired) {
 				w.power(nil)
 			} else {
 				w.power(before)
 			}
 		}
-	}
+	})
+	w.Results = source.Over(w.of[:]...)
 	w.under = stages // totals stand on all of them
-	w.inherit(before, changed)
 	w.totals()
 	w.motions()
 	w.clips()
@@ -93,7 +118,8 @@ func (w *Work) Stands(before *Work, s Stage) bool { return before != nil && w.of
 func (w *Work) takeOver(b *Work, s Stage) {
 	switch s {
 	case Cut:
-		w.Shapes, w.Lacking, w.Parts, w.Sheets, w.Bars, w.partBy = b.Shapes, b.Lacking, b.Parts, b.Sheets, b.Bars, b.partBy
+		w.Shapes, w.Lacking, w.Parts, w.partBy = b.Shapes, b.Lacking, b.Parts, b.partBy
+		w.mass, w.bare, w.Sheets, w.Bars = b.mass, b.bare, b.Sheets, b.Bars
 	case Bonded:
 		w.Joints, w.Finishes = b.Joints, b.Finishes
 	case Powered:
@@ -101,7 +127,6 @@ func (w *Work) takeOver(b *Work, s Stage) {
 		w.demand, w.All, w.Rest = b.demand, b.All, b.Rest
 	}
 	w.of[s] = b.of[s]
-	w.Results = source.Over(w.of[:]...)
 }
 
 // travel is how a mechanism moves, for the simulator.

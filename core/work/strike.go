@@ -48,17 +48,18 @@ func (w *Work) Pieces() []*Piece {
 			out = append(out, p)
 		}
 		p.Solids = append(p.Solids, s)
-		p.Mass += w.massOf(s)
+		p.Mass += w.MassOf(s.ID)
 	}
 	for _, p := range out {
 		p.Size = w.sizeOf(p.Solids)
-		slices.SortStableFunc(p.Solids, func(a, b *plan.Solid) int { return cmp.Compare(w.massOf(b), w.massOf(a)) })
+		slices.SortStableFunc(
+			p.Solids,
+			func(a, b *plan.Solid) int { return cmp.Compare(w.MassOf(b.ID), w.MassOf(a.ID)) },
+		)
 	}
 	slices.SortStableFunc(out, func(a, b *Piece) int { return cmp.Compare(b.Mass, a.Mass) })
 	return out
 }
-
-func (w *Work) massOf(s *plan.Solid) float64 { return w.Results.At("solid", s.ID, "mass").Value }
 
 // solidOf is the solid that a part belongs to; nil of what is bought.
 func (w *Work) solidOf(ref string) *plan.Solid {

@@ -43,6 +43,8 @@ type Work struct {
 	Plain    bool            // for trying a change on: nothing is searched for, no mends are sought
 	Watch    *Watch          // bounds what is worked out of it; nil does not
 	partBy   map[string]*Part
+	mass     map[string]float64 // kg, bare, by prop
+	bare     map[string]float64 // the same by solid
 	wires    wiring.Index
 	solidBy  map[string]*plan.Solid
 	taken    *plan.Plan         // the whole that this is a portion of: names used there are taken
@@ -74,6 +76,8 @@ func begun(watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) *Wor
 		Finishes: map[string]bond.Finish{},
 		Watch:    watch,
 		partBy:   map[string]*Part{},
+		mass:     map[string]float64{},
+		bare:     make(map[string]float64, len(p.Solids)),
 		wires:    wiring.IndexOf(p.Devices),
 		derived:  &derived{},
 		solidBy:  make(map[string]*plan.Solid, len(p.Solids)),
@@ -84,7 +88,6 @@ func begun(watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) *Wor
 	for s := range w.of {
 		w.of[s] = source.Over()
 	}
-	w.Results = source.Over(w.of[:]...)
 	return w
 }
 
@@ -105,6 +108,16 @@ func (w *Work) Part(ref string) *Part {
 	}
 	return w.partBy[ref+"-1"]
 }
+
+// Mass is what a prop weighs, bare, in kg.
+func (w *Work) Mass(prop string) float64 { return w.mass[prop] }
+
+// MassOf is what a solid weighs, bare, in kg; 0 while it lacks sizes.
+func (w *Work) MassOf(solid string) float64 { return w.bare[solid] }
+
+// Takes is how much glue a joint takes, as package bond tells it; the zero result where that
+// is not known.
+func (w *Work) Takes(joint string) source.Result { return w.of[Bonded].At("joint", joint, "takes") }
 
 // Device returns the device with that ID, or nil, at once.
 func (w *Work) Device(id string) *plan.Device { return w.wires.Device(id) }
@@ -181,6 +194,7 @@ type Part struct {
 	Panel  pattern.Panel
 	No, Of int     // number among the prop's parts
 	Mass   float64 // kg, one copy
+	measured
 }
 
 // Name is what the part is called on sheets and lists.

@@ -247,7 +247,7 @@ func (w *Work) stands(x *plan.Plot) *Stands {
 	}
 	s.Box.Wide, s.Box.Deep, s.Box.High = m(x.Wide.Or(size.X)), m(x.Deep.Or(size.Y)), m(x.High.Or(size.Z))
 	s.Known = s.Box.Wide > 0 && s.Box.Deep > 0 && s.Box.High > 0
-	mass := w.Results.At("prop", x.Prop, "mass").Value
+	mass := w.Mass(x.Prop)
 	if s.Bare = x.Mass.IsZero(); !s.Bare {
 		mass = x.Mass.Value()
 	}
@@ -282,7 +282,7 @@ func (w *Work) balance(x *plan.Plot, box yard.Box) (gx, gy, footX, footY float64
 		if s.Prop != x.Prop || shape == nil {
 			continue
 		}
-		one := w.Results.At("solid", s.ID, "mass").Value
+		one := w.MassOf(s.ID)
 		kg, gx, gy = kg+one, gx+one*m(s.X.Value()), gy+one*m(s.Y.Value())
 		if s.Z.Value() <= ground {
 			lo[0], hi[0] = math.Min(
