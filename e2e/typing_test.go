@@ -256,6 +256,27 @@ func TestWhatWaitsToBeSentIsNotOvertaken(t *testing.T) {
 	assert.Truef(t, strings.HasPrefix(s.value("f.h"), "29"), "typed 29, got %s", s.value("f.h"))
 }
 
+// What is entered before an undo is asked for goes before it, and what is entered after goes
+// after it, though all of it waits in the line: the undo takes back what it was meant for.
+func TestAnUndoKeepsItsPlaceInTheLine(t *testing.T) {
+	s, server := late(t)
+	s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
+	was := s.value("f.d")
+	server.delay = 700 * time.Millisecond
+	s.into("w")
+	s.strike("23\t", 10*time.Millisecond)     // leaves at once
+	s.strike("19 1/2\t", 10*time.Millisecond) // waits for that one's answer
+	eval[bool](s, `(()=>{const b=document.querySelector("[data-undo]"); b.disabled=false; b.click(); return true})()`)
+	s.into("h")
+	s.strike("29\t", 10*time.Millisecond) // waits behind the undo
+	s.wait(`!document.body.classList.contains("busy")`)
+	server.delay = 0
+	s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
+	for name, want := range map[string]string{"w": "23", "d": was, "h": "29"} {
+		assert.Truef(t, strings.HasPrefix(s.value("f."+name), want), "%s: wanted %s, got %s", name, want, s.value("f."+name))
+	}
+}
+
 // A link off the page, pressed right after a field was left, goes when all that
 // was entered is kept; so does a page that is left by other means.
 func TestLeavingKeepsWhatWasEntered(t *testing.T) {

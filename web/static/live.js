@@ -40,6 +40,7 @@
     if (job.navigates) { // only the last of several places asked for is gone to
       for (let i = line.length - 1; i >= 0; i--) if (line[i].navigates) { line[i].done(); line.splice(i, 1); }
     }
+    if (job.form) for (const j of line) if (j.form !== job.form) close(j);
     const again = job.auto && line.findIndex((j) => j.auto && j.form === job.form);
     const promise = new Promise((ok) => { job.done = ok; });
     if (job.auto && again >= 0) line.splice(again, 1)[0].done();
@@ -47,6 +48,15 @@
     document.body.classList.add("busy");
     if (!under) setTimeout(run, 0); // change and submit of one Enter are one request
     return promise;
+  }
+
+  // close says now what a ticket says that waits in the line: what is entered after
+  // something else was asked for, an undo, goes after it
+  function close(job) {
+    if (!job.auto) return;
+    job.data = dataOf(job);
+    job.auto = false;
+    job.closed = clock;
   }
 
   async function run() {
@@ -75,7 +85,9 @@
   function asked(job) {
     if (!job.form) return undefined;
     const body = dataOf(job);
-    for (const el of job.form.elements) unsent.delete(el);
+    for (const el of job.form.elements) {
+      if (job.closed === undefined || (touched.get(el) || 0) <= job.closed) unsent.delete(el);
+    }
     const small = body instanceof URLSearchParams && String(body).length < 20000; // browsers keep no more than 64 KiB alive
     return { method: "POST", body: body, keepalive: small };
   }
