@@ -46,7 +46,9 @@ func quickLinePage() string {
 		}
 	}
 	b.WriteString(
-		"\n## What is there already\n\nA line may begin with the name of a thing, then what of it: `box height 30`, " +
+		"\nWhat a line makes is called as it says at its end: `fuse 3a on S1 called Guard`, `box 12 x 12 x 9 xps1 called " +
+			"Chest`.\n" +
+			"\n## What is there already\n\nA line may begin with the name of a thing, then what of it: `box height 30`, " +
 			"`front wider by 2 in`, `K2 rating 5a`,\n" +
 			"`box lid`, `shelf right 5 in`. A solid is placed by another with `" + strings.Join(
 			shorthand.Relations(),

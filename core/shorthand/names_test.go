@@ -41,3 +41,61 @@ func TestAnythingIsFoundByItsName(t *testing.T) {
 		}
 	}
 }
+
+// What a line makes is called as it says at its end, whether its verb knows names or not; what
+// else is wrong with the line is what is said of it.
+func TestWhatIsMadeIsCalled(t *testing.T) {
+	p := plan.New("x", "X", "in", "")
+	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	for _, line := range []string{
+		"supply 12v 5a called Big one, new",
+		"fuse 3a on S1 called Guard",
+		"driven switch on F1 called Gate",
+		"run 18awg 12ft on K1 called Long lead",
+		"lamp motor12 on W1 called Flapper",
+		"strip 2m strip12 on F1 called Edge",
+		"pixels 1m 60/m 5v on F1 called Row",
+		"converter 5v 3a on F1 called Small one",
+		"controller 3.3v on F1 called Brain",
+		"connector 3a on W1 at 2 ft called Plug in the neck",
+		"battery 4 aa called Pack",
+		"box 10 x 10 x 10 xps1 called Chest",
+	} {
+		r, err := Read(p, stock.Shop, "a", line)
+		require.NoError(t, err, line)
+		q, err := p.Apply(r.Edit)
+		require.NoError(t, err, line)
+		kind, id, _ := strings.Cut(r.Select, ":")
+		made, _ := q.Get(kind, id)
+		_, name, _ := strings.Cut(line, " called ")
+		assert.Equal(t, name, plan.NameOf(made), line)
+		if kind == "device" {
+			assert.Contains(t, r.Text, ", called "+name)
+		}
+		p = q
+	}
+	r, err := Read(p, stock.Shop, "a", "6 pucks on K1 22awg 10 ft called Big eyes")
+	require.NoError(t, err)
+	q, err := p.Apply(r.Edit)
+	require.NoError(t, err)
+	eyes := 0
+	for _, d := range q.Devices {
+		if strings.HasPrefix(d.Name, "Big eyes ") {
+			eyes++
+			assert.Equal(t, "puck12", d.Product, "as the line says")
+		}
+	}
+	assert.Equal(t, 6, eyes)
+	for line, says := range map[string]string{
+		"lamp gearmotor12 on K1 called Flapper":  "could be gear12",
+		"lamp puck99 on K1":                      "the shop has no “puck99”; it has puck12",
+		"box 10 x 10 x 10 xps7":                  "the shop has no “xps7”; it has xps1",
+		"6 candles puck99 on K1 10 ft":           `the shop has no lamp "puck99"`,
+		"6 candles fliker12 on K1 10 ft":         "did you mean: 6 candles flicker12 on K1 10 ft",
+		"always K1 never longer than 8 s called": "is no time",
+		"fuse 3a on S9 called Guard":             `there is no device "S9"`,
+	} {
+		_, err := Read(p, stock.Shop, "a", line)
+		assert.ErrorContains(t, err, says, line)
+	}
+}

@@ -337,7 +337,7 @@ func meantStock(verb string, list []string, lib *stock.Library) string {
 		known := false
 		for _, e := range entries {
 			for _, o := range append(wordsOf(e.name), e.id) {
-				known = known || o == w || strings.HasPrefix(o, w)
+				known = known || o == singular(w) || strings.HasPrefix(o, w)
 				if d := apart(w, o); d > 0 && d < least && len(o) > 3 && figures(w) == figures(o) {
 					best, least = e.id, d
 					if o != e.id {

@@ -41,7 +41,7 @@ func entriesFor(verb string, lib *stock.Library) (out []entry) {
 				out = append(out, entry{id, m.Name})
 			}
 		}
-	case slices.Contains(feeds, verb):
+	case slices.Contains(feeds, verb) || number.MatchString(verb): // 12 jars flicker12
 		for id, l := range lib.Lamps { // strips have verbs of their own, for they need their length
 			if long := l.Kind == "strip" || l.Kind == "pixels"; long == (verb == "strip" || verb == "pixels") {
 				out = append(out, entry{id, l.Name})
@@ -78,7 +78,8 @@ func matching(list []entry, said []string) (out []entry) {
 		all := true
 		for _, w := range said {
 			w = strings.TrimSuffix(strings.Trim(strings.ToLower(w), `"'`), "s")
-			all = all && len(w) > 0 && slices.ContainsFunc(own, func(o string) bool { return strings.HasPrefix(o, w) })
+			all = all && len(w) > 0 &&
+				slices.ContainsFunc(own, func(o string) bool { return strings.HasPrefix(o, w) })
 		}
 		if all {
 			out = append(out, e)
@@ -141,7 +142,39 @@ func byName(verb string, line []string, lib *stock.Library) ([]string, error) {
 			}
 		}
 	}
+	for i, w := range line[1:] {
+		like, other := kin(list, strings.ToLower(w))
+		switch {
+		case len(like) > 0:
+			return nil, &unsure{line, i + 1, 1, like, "", 0}
+		case len(other) > 0:
+			return nil, fmt.Errorf("the shop has no “%s”; it has %s", w, listed(other))
+		}
+	}
 	return nil, nil
+}
+
+// kin are the entries that a word like a short name may have been meant for: those of its
+// figures with some of its letters, as gearmotor12 has gear12 and motor12; and others of its
+// letters, as xps7 has xps1 and xps2, which are another thing.
+func kin(list []entry, w string) (like, other []entry) {
+	of := func(w string) (name, size string) {
+		size = figures(w)
+		return strings.TrimRight(w, "0123456789./"), size
+	}
+	name, size := of(w)
+	if len(name) < 3 || size == "" || name+size != w {
+		return nil, nil
+	}
+	for _, e := range list {
+		switch n, s := of(e.id); {
+		case n == name:
+			other = append(other, e)
+		case s == size && len(n) > 3 && strings.Contains(name, n):
+			like = append(like, e)
+		}
+	}
+	return like, other
 }
 
 // thickness is the one of several things of the shop that has the number before its name in
@@ -196,8 +229,9 @@ func holds(own, figure []string) bool {
 func goesOn(line []string, at, from int) bool {
 	before := strings.ToLower(line[at-1])
 	feet := strings.HasSuffix(before, "'") || strings.HasSuffix(before, "ft") || before == "feet" || before == "foot"
-	return whole.MatchString(before) && strings.Contains(line[at], "/") || feet && (from-at > 1 || strings.HasSuffix(line[at], `"`) ||
-		strings.HasSuffix(strings.ToLower(line[at]), "in"))
+	return whole.MatchString(before) && strings.Contains(line[at], "/") ||
+		feet && (from-at > 1 || strings.HasSuffix(line[at], `"`) ||
+			strings.HasSuffix(strings.ToLower(line[at]), "in"))
 }
 
 // unsure is words of a line that could mean several things of the shop.

@@ -303,10 +303,13 @@ func read(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.
 		return nil, nil, where
 	}
 	if list := splitLine(text); len(list) > 0 && len(text) <= 300 {
+		as := list
 		if lines := plainly(list, p.Shop(lib)); len(lines) > 0 {
 			list = lines[len(lines)-1]
 		}
-		offer(p, lib, prop, list, e)
+		if offer(p, lib, prop, list, e); len(e.Offers) == 0 && number.MatchString(as[0]) {
+			offer(p, lib, prop, as, e) // so many lamps
+		}
 		keepReadable(p, lib, prop, list, e)
 	}
 	e.Why = measure.InUnits(e.Why, p.Metric())
@@ -353,6 +356,9 @@ func plainRead(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *
 func outer(why string, list []string) bool {
 	if strings.Contains(why, "is no word the quick line knows") {
 		return true
+	}
+	if strings.Contains(why, "the shop has no") {
+		return false
 	}
 	if number.MatchString(list[0]) && len(list) > 1 && singular(strings.ToLower(list[1])) != "jar" {
 		return true // it was read as so many lamps
@@ -479,8 +485,17 @@ func (r *reader) verb() (name string, v verb, ok bool) {
 	return name, v, ok
 }
 
-// tried reads the line by its verb; the shop's names are found by a part of them.
+// tried reads the line by its verb.
 func (r *reader) tried(name string, v verb) (*Reading, error) {
+	got, err := r.attempt(name, v)
+	if err != nil {
+		return r.naming(name, v, err)
+	}
+	return got, nil
+}
+
+// attempt reads the line by its verb; the shop's names are found by a part of them.
+func (r *reader) attempt(name string, v verb) (*Reading, error) {
 	got, err := v.read(r)
 	for range 3 {
 		if err == nil {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -298,7 +299,10 @@ func (r *reader) many() (*Reading, error) {
 	if err != nil {
 		return nil, err
 	}
-	name := r.lampNamed(&f, rest)
+	name, err := r.lampNamed(&f, rest)
+	if err != nil {
+		return nil, err
+	}
 	if r.lib.Lamps[f.product].Kind == "led" {
 		return r.groups(n, f, name)
 	}
@@ -350,23 +354,28 @@ func (r *reader) many() (*Reading, error) {
 
 // lampNamed is what lamps are called by the words left over; one that begins a lamp of the
 // shop's says which, the flicker lamp where none does.
-func (r *reader) lampNamed(f *wire, rest []string) string {
+func (r *reader) lampNamed(f *wire, rest []string) (string, error) {
 	name := "lamp"
+	rest, said, named := parted(rest, "called")
 	for _, x := range rest {
-		found := false
-		for _, id := range stock.IDs(r.lib.Lamps) {
-			if f.product == "" && strings.HasPrefix(id, strings.ToLower(x)) {
-				f.product, found = id, true
-			}
+		x = strings.ToLower(x)
+		if strings.ContainsFunc(x, unicode.IsDigit) { // no name, but what the shop does not have
+			return "", fmt.Errorf("the shop has no lamp %q", x)
 		}
-		if !found {
-			name = strings.TrimSuffix(strings.ToLower(x), "s")
+		name = strings.TrimSuffix(x, "s")
+		for _, id := range stock.IDs(r.lib.Lamps) { // 6 pucks
+			if f.product == "" && strings.HasPrefix(id, name) {
+				f.product = id
+			}
 		}
 	}
 	if f.product == "" {
 		f.product = "flicker12"
 	}
-	return name
+	if named {
+		name = strings.Join(said, " ")
+	}
+	return name, nil
 }
 
 // trigger ties a new or known input to a scene: button toggles glow.
