@@ -219,7 +219,7 @@ func (s *sheetWriter) pipes() {
 			0,
 			6,
 			s.tr(
-				fmt.Sprintf("%s: %d lengths of %s, kerf counted", b.Stock.Name, len(b.Cutting.Bars), b.Stock.Length),
+				fmt.Sprintf("%s: %d lengths of %s, kerf counted", b.Stock.Name, len(b.Cutting.Bars), s.w.Stocked(b.Stock)),
 			),
 			"",
 			1,

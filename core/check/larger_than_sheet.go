@@ -45,12 +45,11 @@ var _ = rule(
 					At:    []string{"part:" + part.Ref},
 					Title: part.Name() + " does not fit its sheet",
 					Why: fmt.Sprintf(
-						"It is %s x %s; %s comes as %s x %s, of which %s all round is kept off.",
+						"It is %s x %s; %s comes as %s, of which %s all round is kept off.",
 						w.Len(b.W),
 						w.Len(b.H),
 						s.Stock.Name,
-						s.Stock.Sheet[0],
-						s.Stock.Sheet[1],
+						w.Stocked(s.Stock),
 						w.Len(w.Plan.Margin()),
 					),
 				}
@@ -117,7 +116,7 @@ var _ = rule(
 									"%s is wanted; %s comes in %s. Join two with a coupling.",
 									measure.Run(l, w.Plan.Metric()),
 									b.Stock.Name,
-									b.Stock.Length,
+									w.Stocked(b.Stock),
 								),
 							},
 						)

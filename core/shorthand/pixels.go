@@ -82,8 +82,21 @@ func (r *reader) connector() (*Reading, error) {
 func (r *reader) data() (*Reading, error) {
 	name, from, ok := strings.Cut(strings.Join(r.words[1:], " "), " from ")
 	d := r.device(name)
-	if !ok || d == nil || r.lib.Lamps[d.Product].Kind != "pixels" {
-		return nil, fmt.Errorf("say which pixels, and from what")
+	pixels := func(d *plan.Device) bool { return r.lib.Lamps[d.Product].Kind == "pixels" }
+	switch {
+	case !ok:
+		return nil, fmt.Errorf("say which pixels, then from, then what drives them")
+	case d == nil || !pixels(d):
+		var there []string
+		for i := range r.p.Devices {
+			if x := &r.p.Devices[i]; pixels(x) && x.Prop == r.prop {
+				there = append(there, x.ID+" ("+x.Name+")")
+			}
+		}
+		if len(there) == 0 {
+			return nil, fmt.Errorf("there are no pixels here yet; write such as pixels 1m 60/m 5v on F1")
+		}
+		return nil, fmt.Errorf("%q is no pixels; there is %s", name, strings.Join(there, ", "))
 	}
 	words := strings.Fields(from)
 	by := r.device(words[0])

@@ -38,7 +38,7 @@ func (w *Work) barResults(b *cutting.Bars) {
 			With(
 				"fewest lengths, exact search",
 				fmt.Sprintf("%d pieces, kerf %s", b.Pieces, w.Len(w.Plan.Kerf())),
-				fmt.Sprintf("%d of %s, %s", n, m.Length, known),
+				fmt.Sprintf("%d of %s, %s", n, w.Stocked(m), known),
 				sawFrom,
 			),
 	)
@@ -46,7 +46,7 @@ func (w *Work) barResults(b *cutting.Bars) {
 		y := 100 * b.Yield()
 		w.keep(source.KeyOf("stock", m.ID, "yield"), source.Num("Used", y, "%", measure.Decimal(y, 0)+" %").With(
 			"pieces / stock length",
-			fmt.Sprintf("%s / (%d x %s)", measure.Run(b.Total, w.Plan.Metric()), n, m.Length),
+			fmt.Sprintf("%s / (%d x %s)", measure.Run(b.Total, w.Plan.Metric()), n, w.Stocked(m)),
 			measure.Decimal(y, 1)+" %",
 			source.Exact("sum"),
 		))

@@ -167,7 +167,7 @@ func (w *Work) sheetResults(s *cutting.Sheets) {
 		numbers += fmt.Sprintf(", %d offcuts first", k)
 	}
 	w.keep(of("sheets"), source.Num(s.Stock.Name+", sheets", float64(n), "", fmt.Sprint(n)).
-		With(how, numbers, fmt.Sprintf("%d of %s x %s", n, s.Stock.Sheet[0], s.Stock.Sheet[1]), sawFrom))
+		With(how, numbers, fmt.Sprintf("%d of %s", n, w.Stocked(s.Stock)), sawFrom))
 	if total > 0 {
 		y := 100 * used / total
 		w.keep(of("yield"), source.Num("Used", y, "%", measure.Decimal(y, 0)+" %").With(

@@ -138,6 +138,21 @@ func (w *Work) Kids(id string) []*plan.Device { return w.wires.Kids(id) }
 // Len writes a length the display's way.
 func (w *Work) Len(mm float64) string { return measure.Tape(mm, w.Plan.Metric()) }
 
+// Stocked writes what a stock comes in: its sheet's two sides or its length, as the shop's
+// list has them, in a metric display in millimetres.
+func (w *Work) Stocked(m stock.Material) string {
+	size := func(l measure.Length) string {
+		if w.Plan.Metric() {
+			return w.Len(l.Value())
+		}
+		return l.String()
+	}
+	if m.Form == "pipe" {
+		return size(m.Length)
+	}
+	return size(m.Sheet[0]) + " x " + size(m.Sheet[1])
+}
+
 // Run writes a long length the display's way, in feet and inches or metres.
 func (w *Work) Run(mm float64) string { return measure.InUnits(measure.MarkedRun(mm), w.Plan.Metric()) }
 

@@ -562,12 +562,12 @@ func (c *Canvas) pipes(w *work.Work, wide, y float64) {
 	for _, b := range w.Bars {
 		full := b.Stock.Length.Value()
 		c.Text("t lbl", "start", 24, y, b.Stock.Name)
-		note := fmt.Sprintf("%d lengths of %s, proven least", len(b.Cutting.Bars), b.Stock.Length)
+		note := fmt.Sprintf("%d lengths of %s, proven least", len(b.Cutting.Bars), w.Stocked(b.Stock))
 		if !b.Cutting.Proven {
 			note = fmt.Sprintf(
 				"%d lengths of %s, at least %d needed",
 				len(b.Cutting.Bars),
-				b.Stock.Length,
+				w.Stocked(b.Stock),
 				b.Cutting.Bound,
 			)
 		}
