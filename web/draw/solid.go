@@ -379,7 +379,7 @@ func Whole(w *work.Work, prop, sel, above string, href func(string) string) (iso
 	f.handles(w, prop, sel, scale, frontOver(w, prop, scale, mid, ground))
 	adult := math.Min(right+46+130*scale, 440-420*scale)
 	f.Person(adult, ground, scale)
-	f.Child(adult+400*scale, ground, scale)
+	f.Child(adult+ChildFrom*scale, ground, scale)
 	f.other(mid, ground+17, "front", "from above", above)
 	f.f(`<g data-moves="%s"></g>`, strconv.FormatFloat(scale, 'f', 6, 64))
 	front = f.SVG(

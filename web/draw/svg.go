@@ -220,11 +220,14 @@ func (c *Canvas) Person(x, y, scale float64) {
 	}
 }
 
+// ChildFrom is how far beside an adult a child is drawn, mm.
+const ChildFrom = 400
+
 // Child draws a child of six years beside the adult: 3 ft 10 in.
 func (c *Canvas) Child(x, y, scale float64) {
 	u := measure.Inch * scale
 	c.figure(x, y, u*46/69)
-	if u > 1.1 {
+	if ChildFrom*scale >= 48 { // beside the adult's
 		c.Text("t soft", "middle", x, y+14, map[bool]string{false: `3' 10"`, true: "1168 mm"}[c.Metric])
 	}
 }
