@@ -324,7 +324,21 @@ func (r *reader) many() (*Reading, error) {
 		run.Gauge = measure.Must[measure.GaugeKind]("22 AWG")
 	}
 	run.Name = "Run " + run.ID
-	changes := []plan.Change{r.p.Put("device", run.ID, run)}
+	changes := append([]plan.Change{r.p.Put("device", run.ID, run)}, r.along(n, run, f, name)...)
+	text := fmt.Sprintf(
+		"%d lamps, %s, even spacing, on %s through %s, %s %s",
+		n,
+		r.lib.Lamps[f.product].Name,
+		run.From,
+		run.ID,
+		run.Gauge,
+		run.Length,
+	)
+	return &Reading{Text: text, Edit: plan.Edit{Changes: changes}, Select: "device:" + run.ID}, nil
+}
+
+// along are so many lamps of a name, evenly along a run.
+func (r *reader) along(n int, run plan.Device, f wire, name string) (changes []plan.Change) {
 	title := measure.Capital(name)
 	for i := range n {
 		id := r.p.FreshID("device", fmt.Sprintf("%s-%s-%d", r.prop, name, i+1))
@@ -340,16 +354,7 @@ func (r *reader) many() (*Reading, error) {
 			At:      measure.Of[measure.LengthKind](f.length.Value() * float64(i+1) / float64(n)),
 		}))
 	}
-	text := fmt.Sprintf(
-		"%d lamps, %s, even spacing, on %s through %s, %s %s",
-		n,
-		r.lib.Lamps[f.product].Name,
-		run.From,
-		run.ID,
-		run.Gauge,
-		run.Length,
-	)
-	return &Reading{Text: text, Edit: plan.Edit{Changes: changes}, Select: "device:" + run.ID}, nil
+	return changes
 }
 
 // lampNamed is what lamps are called by the words left over; one that begins a lamp of the
