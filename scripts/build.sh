@@ -6,8 +6,8 @@ set -e
 cd "$(dirname "$0")/.."
 fast=""
 for of in runtime/... internal/runtime/... internal/bytealg internal/abi internal/sync sync/... \
-  slices maps sort math math/bits math/rand/... math/cmplx strings strconv bytes unicode/... encoding/json \
-  encoding/binary reflect compress/... hash/... bufio fmt errors time cmp iter container/... \
+  slices maps sort math math/bits math/cmplx strings strconv bytes unicode/... encoding/json \
+  encoding/binary reflect compress/... hash/... fmt errors time cmp iter container/... \
   html/template zapbarn/core/circuit zapbarn/core/nest zapbarn/core/show zapbarn/core/calendar zapbarn/core/measure \
   zapbarn/core/pattern zapbarn/core/motion zapbarn/core/memo zapbarn/core/cutting zapbarn/core/pixel; do
   fast="$fast -gcflags=$of="

@@ -58,6 +58,7 @@ var _ = rule(
 			say(s)
 		}
 	},
+	work.Powered,
 )
 
 // dimmed holds pixels to the highest share of full white, in steps of 5 %,

@@ -71,4 +71,5 @@ var _ = rule(
 			}
 		}
 	},
+	work.Cut,
 )

@@ -68,6 +68,7 @@ var _ = rule(
 			say(s)
 		}
 	},
+	work.Powered,
 )
 
 // shared gives the branch of a supply that unburdens it to a new supply.
