@@ -223,7 +223,7 @@ func TestPixelsFromFeedToPaper(t *testing.T) {
 	assert.True(t, d.Shifter && d.Bulk)
 	s.say("feed comb at 0% 50% 100%", "feed Cells 1 to 72 at 0% 50% 100%")
 	assert.Equal(t, "0% 50% 100%", s.plan("midnight-apiary").Device("cells").Feeds)
-	s.say("pixels 0.5 m on W4", "lamp L1, Addressable pixels 5 V, 60/m on W4")
+	s.say("pixels 0.5 m on W4", "lamp L1, Addressable pixels 5 V, 60/m, 0.5 m on W4")
 	s.say("data L1 from cells 4 in", "Addressable pixels 5 V, 60/m gets its data from Cells 1 to 72, 4 in of wire")
 	s.goTo(apiary + "/loom?prop=comb&way=build")
 	assert.Contains(t, s.text(".build"), "pixels 73 to 102")

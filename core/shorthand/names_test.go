@@ -86,6 +86,9 @@ func TestWhatIsMadeIsCalled(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 6, eyes)
+	r, err = Read(p, stock.Shop, "a", "6 strips on K1 10 ft")
+	require.NoError(t, err)
+	assert.Equal(t, "6 times: lamp L9, LED strip 12 V, 60/m, amber, 10 ft on K1", r.Text, "each of that length")
 	for line, says := range map[string]string{
 		"lamp gearmotor12 on K1 called Flapper":  "could be gear12",
 		"lamp puck99 on K1":                      "the shop has no “puck99”; it has puck12",

@@ -264,6 +264,9 @@ func (r *reader) lamp() (*Reading, error) {
 		}
 		d.Name = r.p.FreeName("device", l.Name)
 		r.resist(d)
+		if !d.Length.IsZero() {
+			return fmt.Sprintf("lamp %s, %s, %s", d.ID, l.Name, d.Length)
+		}
 		return fmt.Sprintf("lamp %s, %s", d.ID, l.Name)
 	})
 	if none != "" {
@@ -369,9 +372,13 @@ func (r *reader) lampNamed(f *wire, rest []string) (string, error) {
 		}
 		name = strings.TrimSuffix(x, "s")
 		for _, id := range stock.IDs(r.lib.Lamps) { // 6 pucks
-			if f.product == "" && strings.HasPrefix(id, name) {
-				f.product = id
+			if f.product != "" || !strings.HasPrefix(id, name) {
+				continue
 			}
+			if l := r.lib.Lamps[id]; l.Kind == "strip" || l.Kind == "pixels" {
+				return "", fmt.Errorf("each has a length of its own: write them one by one, such as %s 2m %s", l.Kind, id)
+			}
+			f.product = id
 		}
 	}
 	if f.product == "" {
