@@ -86,6 +86,16 @@ func TestWhatIsMadeIsCalled(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 6, eyes)
+	for line, name := range map[string]string{
+		"2 jars flicker on K1 22awg 3 ft": "Jar 1", "2 pucks on K1 22awg 3 ft": "Puck 1", "2 jars on K1 22awg 3 ft": "Jar 1",
+		"2 lamps puck12 on K1 22awg 3 ft": "Lamp 1", "2 flicker12 on K1 22awg 3 ft": "Lamp 1",
+	} {
+		r, err = Read(p, stock.Shop, "a", line)
+		require.NoError(t, err, line)
+		q, err = p.Apply(r.Edit)
+		require.NoError(t, err)
+		assert.Equal(t, name, q.Devices[len(q.Devices)-2].Name, line)
+	}
 	r, err = Read(p, stock.Shop, "a", "6 strips on K1 10 ft")
 	require.NoError(t, err)
 	assert.Equal(t, "6 times: lamp L9, LED strip 12 V, 60/m, amber, 10 ft on K1", r.Text, "each of that length")

@@ -1,6 +1,7 @@
 package shorthand
 
 import (
+	"cmp"
 	"fmt"
 	"strconv"
 	"strings"
@@ -363,22 +364,25 @@ func (r *reader) along(n int, run plan.Device, f wire, name string) (changes []p
 // lampNamed is what lamps are called by the words left over; one that begins a lamp of the
 // shop's says which, the flicker lamp where none does.
 func (r *reader) lampNamed(f *wire, rest []string) (string, error) {
-	name := "lamp"
+	name, as := "", "lamp"
 	rest, said, named := parted(rest, "called")
 	for _, x := range rest {
 		x = strings.ToLower(x)
 		if strings.ContainsFunc(x, unicode.IsDigit) { // no name, but what the shop does not have
 			return "", fmt.Errorf("the shop has no lamp %q", x)
 		}
-		name = strings.TrimSuffix(x, "s")
+		word, found := strings.TrimSuffix(x, "s"), false
 		for _, id := range stock.IDs(r.lib.Lamps) { // 6 pucks
-			if f.product != "" || !strings.HasPrefix(id, name) {
+			if f.product != "" || !strings.HasPrefix(id, word) {
 				continue
 			}
 			if l := r.lib.Lamps[id]; l.Kind == "strip" || l.Kind == "pixels" {
 				return "", fmt.Errorf("each has a length of its own: write them one by one, such as %s 2m %s", l.Kind, id)
 			}
-			f.product = id
+			f.product, found = id, true
+		}
+		if as = word; !found {
+			name = word
 		}
 	}
 	if f.product == "" {
@@ -387,7 +391,7 @@ func (r *reader) lampNamed(f *wire, rest []string) (string, error) {
 	if named {
 		name = strings.Join(said, " ")
 	}
-	return name, nil
+	return cmp.Or(name, as), nil
 }
 
 // trigger ties a new or known input to a scene: button toggles glow.
