@@ -107,6 +107,8 @@ func TestWhatIsMadeIsCalled(t *testing.T) {
 		"6 candles fliker12 on K1 10 ft":         "did you mean: 6 candles flicker12 on K1 10 ft",
 		"always K1 never longer than 8 s called": "is no time",
 		"fuse 3a on S9 called Guard":             `there is no device "S9"`,
+		"6 stri on K1 22awg 10 ft":               "is not understood", // a strip has a length of its own
+		"row Chest x3 every 30 in called Three":  "called",            // which of them?
 	} {
 		_, err := Read(p, stock.Shop, "a", line)
 		assert.ErrorContains(t, err, says, line)
