@@ -376,9 +376,6 @@ func (r *reader) lampNamed(f *wire, rest []string) (string, error) {
 			if f.product != "" || !strings.HasPrefix(id, word) {
 				continue
 			}
-			if l := r.lib.Lamps[id]; l.Kind == "strip" || l.Kind == "pixels" {
-				return "", fmt.Errorf("each has a length of its own: write them one by one, such as %s 2m %s", l.Kind, id)
-			}
 			f.product, found = id, true
 		}
 		if as = word; !found {
