@@ -75,6 +75,9 @@ func (s *site) first() {
 	}()
 	ctx := s.ctx
 	s.t.Cleanup(func() {
+		if s.t.Failed() { // what a page does may change with the browser
+			s.t.Log("browser: " + testkit.BrowserVersion(ctx))
+		}
 		if err := chromedp.Cancel(ctx); err != nil { // the browser is gone already
 			s.t.Log(err)
 		}

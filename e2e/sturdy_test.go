@@ -197,6 +197,28 @@ func TestKeyboard(t *testing.T) {
 	)
 }
 
+// The first Tab of every page leads to a skip link, after it was loaded and after an answer
+// that came by a key.
+func TestTheFirstTabSkips(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
+	s := open(t, "/")
+	skips := func(why string) {
+		s.keys("\t")
+		assert.Equal(t, "skip", eval[string](s, `document.activeElement.className`), why)
+	}
+	for _, path := range everyPlace {
+		s.goTo(path)
+		skips(path)
+	}
+	s.goTo(apiary)
+	for n := range s.count("[data-door]") {
+		eval[bool](s, `(()=>{document.activeElement.blur(); return true})()`)
+		door := fmt.Sprint(n + 1)
+		s.live(func() { s.keys(door) })
+		skips("place " + door)
+	}
+}
+
 // Unreadable, impossible and enormous values: the field is named, what was
 // entered stays, nothing is stored.
 func TestBadInputNamesTheFieldAndLosesNothing(t *testing.T) {

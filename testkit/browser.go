@@ -7,6 +7,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/browser"
+	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 )
@@ -35,9 +37,9 @@ func Chromium(ctx context.Context, width, height int) (context.Context, context.
 	return bctx, func() { cancel(); cancelAlloc(); _ = os.RemoveAll(profile) }
 }
 
-// browser is the one that all tests of a program share: a start takes longer than most of
+// one is the browser that all tests of a program share: a start takes longer than most of
 // them.
-var browser struct {
+var one struct {
 	sync.Mutex
 	ctx context.Context
 	end context.CancelFunc
@@ -45,28 +47,38 @@ var browser struct {
 
 // shared is that browser, started when it is first asked for.
 func shared() (context.Context, error) {
-	browser.Lock()
-	defer browser.Unlock()
-	if browser.ctx != nil {
-		return browser.ctx, nil
+	one.Lock()
+	defer one.Unlock()
+	if one.ctx != nil {
+		return one.ctx, nil
 	}
 	ctx, end := Chromium(context.Background(), 1280, 800)
 	if err := chromedp.Do(ctx, chromedp.Navigate("about:blank")); err != nil {
 		end()
 		return nil, err
 	}
-	browser.ctx, browser.end = ctx, end
+	one.ctx, one.end = ctx, end
 	return ctx, nil
+}
+
+// BrowserVersion is the product and version of the browser a tab is in, to be printed with
+// a failure; "" when it no longer answers.
+func BrowserVersion(tab context.Context) string {
+	v, err := chromedp.CallBrowser(tab, browser.GetVersion, cdp.Empty{})
+	if err != nil {
+		return ""
+	}
+	return v.Product
 }
 
 // Quit ends the shared browser, after all tests.
 func Quit() {
-	browser.Lock()
-	defer browser.Unlock()
-	if browser.end != nil {
-		browser.end()
+	one.Lock()
+	defer one.Unlock()
+	if one.end != nil {
+		one.end()
 	}
-	browser.ctx, browser.end = nil, nil
+	one.ctx, one.end = nil, nil
 }
 
 // Browser is a tab for one test, with a time limit: in a window of its own, with cookies

@@ -206,6 +206,14 @@
     to.textContent = said.join(", ");
   }
 
+  // tabFromTheTop lets the next Tab begin at the page's first link, as after a load: the
+  // browser goes on from where the focus last was, though that place is gone.
+  function tabFromTheTop() {
+    document.body.tabIndex = -1;
+    document.body.focus({ preventScroll: true });
+    document.body.removeAttribute("tabindex");
+  }
+
   // swap puts a fresh page in place of the old and keeps where the user was.
   function swap(html, url, job, at) {
     const next = new DOMParser().parseFromString(html, "text/html");
@@ -250,6 +258,7 @@
     }
     const bad = $(".fl.bad input, .fl.bad select");
     if (bad && !typing(document.activeElement)) bad.focus();
+    if (url && here !== location.pathname && document.activeElement === document.body) tabFromTheTop();
     document.dispatchEvent(new CustomEvent("swapped"));
   }
 

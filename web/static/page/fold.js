@@ -12,9 +12,9 @@
   const keptFold = () => { try { return localStorage.getItem("folded") === "yes"; } catch { return false; } };
   function settleFold() {
     folded(keptFold());
-    const here = $(".props a.on");
-    if (here) here.scrollIntoView({ block: "nearest", inline: "nearest" });
-    for (const row of [".doors", ".ways"]) { // on a phone they scroll: where one is is in view
+    // rows that scroll on a phone: where one is is in view. By their own scrollLeft: the
+    // browser begins a Tab where something was scrolled into view, past the skip links.
+    for (const row of [".doors", ".ways", ".props"]) {
       const list = $(row), on = list && list.querySelector(".on");
       if (on) list.scrollLeft = on.offsetLeft - list.offsetLeft - (list.clientWidth - on.offsetWidth) / 2;
     }
