@@ -21,6 +21,17 @@ func plainCell(v any) string {
 	return s
 }
 
+// asCells are rows of texts as writeCSV takes them.
+func asCells(rows [][]string) [][]any {
+	out := make([][]any, len(rows))
+	for i, r := range rows {
+		for _, cell := range r {
+			out[i] = append(out[i], cell)
+		}
+	}
+	return out
+}
+
 // writeCSV writes rows as CSV.
 func writeCSV(out io.Writer, rows [][]any) error {
 	c := csv.NewWriter(out)

@@ -2,7 +2,7 @@ package formats
 
 import (
 	"bytes"
-	"encoding/csv"
+	"context"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -17,28 +17,20 @@ import (
 
 // CueListCSV is every cue of a prop, or of all, in the order they come.
 func CueListCSV(out io.Writer, w *work.Work, prop string) error {
-	x := csv.NewWriter(out)
-	if err := x.WriteAll(append([][]string{cueColumns}, cueList(w, prop)...)); err != nil {
-		return err
-	}
-	return x.Error()
+	return writeCSV(out, asCells(append([][]string{cueColumns}, cueList(w, prop)...)))
 }
 
 // ReadCueList reads a cue list back: each scene that it names has the cues it lists, in
 // place of those it had. An error names the row and the field.
-func ReadCueList(in io.Reader, w *work.Work, prop string) (plan.Edit, error) {
-	raw, err := io.ReadAll(io.LimitReader(in, 1<<20))
+func ReadCueList(ctx context.Context, data []byte, w *work.Work, prop string) (plan.Edit, error) {
+	rows, err := cueRows(ctx, data)
 	if err != nil {
 		return plan.Edit{}, err
 	}
-	rows, err := cueRows(raw)
-	if err != nil {
-		return plan.Edit{}, err
-	}
-	if len(rows) < 2 || len(rows) > 5001 || len(rows[0]) < 4 || !strings.EqualFold(rows[0][0], "scene") {
+	if len(rows) < 2 || len(rows[0]) < 4 || !strings.EqualFold(rows[0][0], "scene") {
 		return plan.Edit{}, measure.Bad(
 			"file",
-			"wants the columns scene, channel, start, length, shape, level, and 1 to 5000 rows",
+			"wants the columns scene, channel, start, length, shape, level, and 1 to %d rows", mostCues,
 		)
 	}
 	next := map[string]*plan.Scene{}
@@ -46,6 +38,12 @@ func ReadCueList(in io.Reader, w *work.Work, prop string) (plan.Edit, error) {
 	for n, r := range rows[1:] {
 		bad := func(field, why string, args ...any) error {
 			return measure.Bad(field, "row %d: %s", n+2, fmt.Sprintf(why, args...))
+		}
+		if strings.Join(r, "") == "" {
+			continue
+		}
+		if len(r) < 4 {
+			return plan.Edit{}, bad("file", "has %d cells; write scene, channel, start, length", len(r))
 		}
 		scene, q, err := cueOf(w, prop, r, bad)
 		if err != nil {
@@ -64,6 +62,9 @@ func ReadCueList(in io.Reader, w *work.Work, prop string) (plan.Edit, error) {
 	}
 	return e, nil
 }
+
+// mostCues is how many cues a list that is read may have.
+const mostCues = 5000
 
 var cueColumns = []string{"scene", "channel", "start", "length", "shape", "level"}
 
@@ -121,12 +122,10 @@ func CueListJSON(out io.Writer, w *work.Work, prop string) error {
 }
 
 // cueRows reads a cue list, a table or JSON, as rows with a head.
-func cueRows(raw []byte) ([][]string, error) {
+func cueRows(ctx context.Context, raw []byte) ([][]string, error) {
 	if text := bytes.TrimSpace(raw); len(text) > 0 && text[0] == '[' {
-		var list []jsonCue
-		dec := json.NewDecoder(bytes.NewReader(text))
-		dec.DisallowUnknownFields()
-		if err := dec.Decode(&list); err != nil {
+		list, err := plan.ReadList[jsonCue](text, mostCues)
+		if err != nil {
 			return nil, measure.Bad("file", "is no cue list: %s", err)
 		}
 		rows := [][]string{cueColumns}
@@ -135,11 +134,7 @@ func cueRows(raw []byte) ([][]string, error) {
 		}
 		return rows, nil
 	}
-	rows, err := csv.NewReader(bytes.NewReader(raw)).ReadAll()
-	if err != nil {
-		return nil, measure.Bad("file", "is no table: %s", err)
-	}
-	return rows, nil
+	return tableOf(ctx, raw, mostCues+1)
 }
 
 // cueOf reads a row: the scene it belongs to, and its cue.

@@ -1,8 +1,7 @@
 package formats
 
 import (
-	"bytes"
-	"encoding/csv"
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -31,27 +30,22 @@ func GoodsCSV(out io.Writer, p *plan.Plan) error {
 // maxGoodRows is how many rows a file of goods may have.
 const maxGoodRows = 4000
 
-// ReadGoods reads such a file: the edit that puts its entries into a plan, those
-// of the same name in place of what was there. Errors name the row.
-func ReadGoods(data []byte, p *plan.Plan) (plan.Edit, error) {
+// GoodsRead is such a file as it was read.
+type GoodsRead struct{ rows [][]string }
+
+// ReadGoods reads such a file. Errors name the row.
+func ReadGoods(ctx context.Context, data []byte) (*GoodsRead, error) {
+	rows, err := tableOf(ctx, data, maxGoodRows)
+	return &GoodsRead{rows}, err
+}
+
+// Edit is the edit that puts the file's entries into a plan, those of the same name in place
+// of what was there. Errors name the row.
+func (r *GoodsRead) Edit(p *plan.Plan) (plan.Edit, error) {
 	e := plan.Edit{Label: "goods from a file"}
-	c := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(data, []byte("\ufeff"))))
-	c.FieldsPerRecord = -1
 	order, by, rowOf := []string{}, map[string]*plan.Good{}, map[string]int{}
-	for n := 1; ; n++ {
-		row, err := c.Read()
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		if err != nil {
-			return e, fmt.Errorf("row %d: %w; write table, good, like, field, value, on", n, err)
-		}
-		if n > maxGoodRows {
-			return e, fmt.Errorf("%d rows at most", maxGoodRows)
-		}
-		for i := range row {
-			row[i] = strings.TrimSpace(strings.TrimPrefix(row[i], "'"))
-		}
+	for i, row := range r.rows {
+		n := i + 1
 		if n == 1 && len(row) > 0 && strings.EqualFold(row[0], "table") {
 			continue
 		}
@@ -74,6 +68,9 @@ func ReadGoods(data []byte, p *plan.Plan) (plan.Edit, error) {
 		}
 		if row[3] != "" {
 			*g = g.With(row[3], row[4])
+		}
+		if was := rowOf[id+" "+row[3]]; was > 0 && row[3] != "" {
+			return e, measure.Bad("file", "row %d says %s of %s again, after row %d; keep one of the two", n, row[3], g.Good, was)
 		}
 		rowOf[id+" "+row[3]], rowOf[id] = n, n
 	}

@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"context"
 	"testing"
 
 	"zapbarn/core/plan"
@@ -10,6 +11,14 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
+
+func goodsEdit(data []byte, p *plan.Plan) (plan.Edit, error) {
+	r, err := ReadGoods(context.Background(), data)
+	if err != nil {
+		return plan.Edit{}, err
+	}
+	return r.Edit(p)
+}
 
 // What leaves as CSV comes back as the same entries; a cell that a spreadsheet
 // would take for a formula keeps its apostrophe outside only.
@@ -31,13 +40,13 @@ func TestGoodsGoOutAndComeBack(t *testing.T) {
 	require.NoError(t, GoodsCSV(&b, p))
 	assert.Contains(t, b.String(), "material,cork3,eva5,name,'=Cork,2026-09-01")
 	q := plan.New("y", "Y", "in", "")
-	e, err := ReadGoods(b.Bytes(), q)
+	e, err := goodsEdit(b.Bytes(), q)
 	require.NoError(t, err)
 	q, err = q.Apply(e)
 	require.NoError(t, err)
 	assert.Equal(t, p.Goods, q.Goods)
 	assert.Equal(t, "=Cork", q.Shop(stock.Shop).Materials["cork3"].Name)
-	e, err = ReadGoods([]byte("material,cork3,eva5,thick,5 mm\n"), q) // in place of what was there
+	e, err = goodsEdit([]byte("material,cork3,eva5,thick,5 mm\n"), q) // in place of what was there
 	require.NoError(t, err)
 	q, err = q.Apply(e)
 	require.NoError(t, err)
@@ -54,9 +63,12 @@ func TestGoodsNameTheRow(t *testing.T) {
 		"no rows":                      head,
 		"row 2: like: the shop has no": head + "material,cork3,granite,,,\n",
 		"row 2: table":                 head + "tool,saw,,,,\n",
-		"row 1":                        "\"material,cork3\n",
+		"row 1 has 1 cells":            "\"material,cork3\n",
+		"row 3 says thick of cork3 again, after row 2": head + "material,cork3,eva5,thick,3 mm,\n" +
+			"material,cork3,eva5,thick,5 mm,\n",
+		"line 2 holds a letter that is not UTF-8": head + "material,cork3,eva5,name,K\xf6rk,\n",
 	} {
-		_, err := ReadGoods([]byte(text), p)
+		_, err := goodsEdit([]byte(text), p)
 		assert.ErrorContains(t, err, want, text)
 	}
 }

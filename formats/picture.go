@@ -3,6 +3,7 @@ package formats
 import (
 	"bytes"
 	"context"
+	"fmt"
 	"image"
 	"image/color"
 	"image/draw"
@@ -20,13 +21,9 @@ import (
 // MaxPixels is the largest picture read: some more than a phone takes.
 const MaxPixels = 60_000_000
 
-// onePicture lets one picture be decoded at a time: a large one takes a quarter
-// of a gigabyte while it is read.
-var onePicture = make(chan struct{}, 1)
-
 // Picture reads a PNG or JPEG and makes it at most side pixels wide and tall,
 // on white. It is measured before it is decoded: a file too small to hold the
-// pixels it claims is not decoded at all.
+// pixels it claims, or one that takes too much room as it is read, is not decoded at all.
 func Picture(ctx context.Context, data []byte, side int) (*image.RGBA, error) {
 	conf, kind, err := image.DecodeConfig(bytes.NewReader(data))
 	if err != nil || kind != "jpeg" && kind != "png" {
@@ -46,12 +43,20 @@ func Picture(ctx context.Context, data []byte, side int) (*image.RGBA, error) {
 			conf.Height,
 		)
 	}
-	select {
-	case onePicture <- struct{}{}:
-		defer func() { <-onePicture }()
-	case <-ctx.Done():
-		return nil, ctx.Err()
+	room := pngRoom(data, conf)
+	if kind == "jpeg" {
+		room = jpegRoom(data, n)
 	}
+	err = newBudget(ctx).bytes(room, fmt.Sprintf("has %.1f million pixels in a form that takes %d MB to read; save it as a "+
+		"plain JPEG, or smaller", n/1e6, room>>20))
+	if err != nil {
+		return nil, err
+	}
+	done, err := alone(ctx)
+	if err != nil {
+		return nil, err
+	}
+	defer done()
 	img, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
 		return nil, measure.Bad("file", "is a damaged picture; save it again")
@@ -69,12 +74,82 @@ func leastBytes(kind string, pixels float64) float64 {
 	return pixels / 64 / 8
 }
 
+// pngRoom is how many bytes a PNG takes as it is decoded: a pixel by its kind, all of it
+// twice where it is interlaced (byte 28 of the file, ISO 15948, 11.2.2).
+func pngRoom(data []byte, conf image.Config) int64 {
+	each := int64(4)
+	switch conf.ColorModel {
+	case color.GrayModel:
+		each = 1
+	case color.Gray16Model:
+		each = 2
+	case color.RGBA64Model, color.NRGBA64Model:
+		each = 8
+	}
+	if _, few := conf.ColorModel.(color.Palette); few {
+		each = 1
+	}
+	room := each * int64(conf.Width) * int64(conf.Height)
+	if len(data) > 28 && data[28] != 0 {
+		room *= 2
+	}
+	return room
+}
+
+// jpegRoom is how many bytes a JPEG of so many pixels takes as it is decoded: a byte a
+// sample, by the sampling of its components; with four or unmixed ones four a pixel more;
+// and four bytes a sample for the coefficients of a progressive one (ITU T.81, B.2.2).
+func jpegRoom(data []byte, pixels float64) int64 {
+	kind, parts := frameHead(data)
+	if len(parts) == 0 {
+		return int64(7 * pixels) // it has none, and will be refused
+	}
+	largest, samples := 1, 0
+	for i := 1; i < len(parts); i += 3 {
+		n := int(parts[i]>>4) * int(parts[i]&15)
+		largest, samples = max(largest, n), samples+n
+	}
+	each := float64(samples) / float64(largest)
+	room := each * pixels
+	if kind == progressive {
+		room += 4 * each * pixels
+	}
+	if len(parts) == 12 || bytes.Contains(data[:min(len(data), 4096)], []byte("Adobe")) {
+		room += 4 * pixels
+	}
+	return int64(room)
+}
+
+// progressive is the marker of a frame that comes in scans, each finer than the last.
+const progressive = 0xC2
+
+// frameHead is the frame header of a JPEG: its marker, and three bytes of each component,
+// the second its sampling.
+func frameHead(data []byte) (kind byte, parts []byte) {
+	for at := 2; at+4 <= len(data) && data[at] == 0xFF; {
+		mark, long := data[at+1], int(data[at+2])<<8|int(data[at+3])
+		switch {
+		case mark == 0xFF: // a filling byte
+			at++
+		case mark >= 0xC0 && mark <= progressive:
+			body := data[at+4 : min(len(data), at+2+max(2, long))]
+			if len(body) < 6 || len(body) < 6+3*int(body[5]) {
+				return 0, nil
+			}
+			return mark, body[6 : 6+3*int(body[5])]
+		default:
+			at += 2 + long
+		}
+	}
+	return 0, nil
+}
+
 // shrink makes a picture at most side pixels wide and tall, on white: first by
 // whole squares of pixels, each looked at once, then to size.
 func shrink(img image.Image, side int) *image.RGBA {
 	b := img.Bounds()
 	long := max(b.Dx(), b.Dy())
-	if k := long / (2 * side); k > 1 {
+	if k := long / side; k > 1 {
 		img = boxed(img, k)
 		b = img.Bounds()
 		long = max(b.Dx(), b.Dy())
@@ -82,7 +157,7 @@ func shrink(img image.Image, side int) *image.RGBA {
 	f := math.Min(1, float64(side)/float64(long))
 	small := image.NewRGBA(image.Rect(0, 0, max(1, int(float64(b.Dx())*f)), max(1, int(float64(b.Dy())*f))))
 	draw.Draw(small, small.Bounds(), image.White, image.Point{}, draw.Src)
-	xdraw.BiLinear.Scale(small, small.Bounds(), img, b, xdraw.Over, nil)
+	xdraw.ApproxBiLinear.Scale(small, small.Bounds(), img, b, xdraw.Over, nil)
 	return small
 }
 
@@ -128,12 +203,16 @@ func boxOf(img image.Image, k int) func(x, y int) color.RGBA {
 			return color.RGBA{r, g, b, 255}
 		}
 	}
+	at := func(x, y int) color.RGBA64 { return color.RGBA64Model.Convert(img.At(x, y)).(color.RGBA64) }
+	if m, ok := img.(image.RGBA64Image); ok { // makes nothing for each pixel
+		at = m.RGBA64At
+	}
 	return func(x, y int) color.RGBA {
 		var r, g, b, a uint32
 		for dy := range k {
 			for dx := range k {
-				p, q, s, t := img.At(x+dx, y+dy).RGBA()
-				r, g, b, a = r+p>>8, g+q>>8, b+s>>8, a+t>>8
+				c := at(x+dx, y+dy)
+				r, g, b, a = r+uint32(c.R>>8), g+uint32(c.G>>8), b+uint32(c.B>>8), a+uint32(c.A>>8)
 			}
 		}
 		return color.RGBA{uint8(r / n), uint8(g / n), uint8(b / n), uint8(a / n)}

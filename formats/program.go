@@ -3,7 +3,6 @@ package formats
 import (
 	"archive/zip"
 	_ "embed"
-	"encoding/csv"
 	"io"
 	"slices"
 	"sort"
@@ -316,8 +315,7 @@ func ProgramZIP(out io.Writer, w *work.Work, prop string) error {
 
 // PinsCSV is the table of pins.
 func (c *Controller) PinsCSV(out io.Writer) error {
-	x := csv.NewWriter(out)
-	rows := [][]string{{"pin", "what", "way"}}
+	rows := [][]any{{"pin", "what", "way"}}
 	pins := append([]Wired(nil), c.Pins...)
 	sort.SliceStable(pins, func(i, j int) bool { return pins[i].Pin < pins[j].Pin })
 	for _, p := range pins {
@@ -325,10 +323,7 @@ func (c *Controller) PinsCSV(out io.Writer) error {
 		if p.Out {
 			way = "out, to a driver board"
 		}
-		rows = append(rows, []string{strconv.Itoa(p.Pin), p.Name, way})
+		rows = append(rows, []any{p.Pin, p.Name, way})
 	}
-	if err := x.WriteAll(rows); err != nil {
-		return err
-	}
-	return x.Error()
+	return writeCSV(out, rows)
 }

@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"math/rand/v2"
 	"os"
@@ -214,7 +215,7 @@ func TestPinsAndCueLists(t *testing.T) {
 	assert.ErrorContains(t, err, "nothing starts anything here yet")
 	var b bytes.Buffer
 	require.NoError(t, CueListCSV(&b, w, ""))
-	e, err := ReadCueList(bytes.NewReader(b.Bytes()), w, "")
+	e, err := ReadCueList(context.Background(), b.Bytes(), w, "")
 	require.NoError(t, err)
 	q, err := p.Apply(e)
 	require.NoError(t, err)
@@ -224,7 +225,7 @@ func TestPinsAndCueLists(t *testing.T) {
 	assert.Equal(t, b.String(), again.String(), "both ways")
 	var js bytes.Buffer
 	require.NoError(t, CueListJSON(&js, w, "riser"))
-	e, err = ReadCueList(bytes.NewReader(js.Bytes()), w, "riser")
+	e, err = ReadCueList(context.Background(), js.Bytes(), w, "riser")
 	require.NoError(t, err)
 	q, err = p.Apply(e)
 	require.NoError(t, err)
@@ -239,7 +240,7 @@ func TestPinsAndCueLists(t *testing.T) {
 		"scene,channel,start,length,a,b\nHum,K12,0 s,1 s,,x": "row 2",
 		"hello": "wants the columns",
 	} {
-		_, err := ReadCueList(strings.NewReader(text), w, "")
+		_, err := ReadCueList(context.Background(), []byte(text), w, "")
 		assert.ErrorContains(t, err, want)
 	}
 }

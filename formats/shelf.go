@@ -2,17 +2,16 @@ package formats
 
 import (
 	"bytes"
-	"encoding/csv"
+	"context"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stores"
 	"zapbarn/core/work"
-
-	"github.com/xuri/excelize/v2"
 )
 
 var shelfHead = []any{"what", "name", "have", "unit", "bin", "days to come"}
@@ -65,34 +64,33 @@ const mostShelfRows = 3000
 // ReadShelf reads a table of the shelf, CSV or XLSX: rows of what, name, have, unit, bin, days,
 // what by its name in the shop (material:xps1) or as it is called there. Each row that cannot
 // be taken says why; the others can.
-func ReadShelf(data []byte, w *work.Work) (*ShelfRead, error) {
-	rows, err := tableOf(data)
+func ReadShelf(ctx context.Context, data []byte, w *work.Work) (*ShelfRead, error) {
+	rows, err := tableOf(ctx, data, mostShelfRows)
 	if err != nil {
 		return nil, err
 	}
-	if len(rows) > mostShelfRows {
-		return nil, measure.Bad("file", "has %d rows; at most %d", len(rows), mostShelfRows)
-	}
 	known := shopNames(w)
 	out := &ShelfRead{}
-	good := [][]any{shelfHead}
+	units := map[string]string{}
 	for n, row := range rows {
 		for len(row) < 6 {
 			row = append(row, "")
-		}
-		for i := range row {
-			row[i] = strings.TrimSpace(strings.TrimPrefix(row[i], "'"))
 		}
 		if n == 0 && strings.EqualFold(row[0], "what") || strings.Join(row, "") == "" {
 			continue
 		}
 		r := rowOf(n, row, known, w)
+		units[r.What] = row[3]
+		out.Rows = append(out.Rows, r)
+	}
+	out.saidAgain()
+	good := [][]any{shelfHead}
+	for _, r := range out.Rows {
 		if r.Error != "" {
 			out.Bad++
 		} else {
-			good = append(good, []any{r.What, r.Name, r.Have, row[3], r.Bin, r.Lead})
+			good = append(good, []any{r.What, r.Name, r.Have, units[r.What], r.Bin, r.Lead})
 		}
-		out.Rows = append(out.Rows, r)
 	}
 	if len(out.Rows) == 0 {
 		return nil, measure.Bad("file", "has no rows; write what, name, have, unit, bin, days to come")
@@ -103,6 +101,18 @@ func ReadShelf(data []byte, w *work.Work) (*ShelfRead, error) {
 	}
 	out.Text = b.String()
 	return out, nil
+}
+
+// saidAgain refuses a row of what a later row says as well: the last counts.
+func (r *ShelfRead) saidAgain() {
+	last := map[string]int{}
+	for i, x := range slices.Backward(r.Rows) {
+		if no := last[x.What]; no > 0 && x.Error == "" {
+			r.Rows[i].Error = fmt.Sprintf("row %d says it again, and counts", no)
+		} else if x.Error == "" {
+			last[x.What] = x.No
+		}
+	}
 }
 
 // shopNames are what a row may name: as the shop has it, or as it is called there, in small
@@ -161,12 +171,8 @@ func rowOf(n int, row []string, known map[string]string, w *work.Work) ShelfRow 
 // Edit is the edit that puts the good rows on the shelf.
 func (r *ShelfRead) Edit(p *plan.Plan) plan.Edit {
 	e := plan.Edit{Label: "the shelf from a table"}
-	last := map[string]int{}
-	for i, x := range r.Rows {
-		last[x.What] = i
-	}
-	for i, x := range r.Rows {
-		if x.Error != "" || last[x.What] != i { // said twice, the last counts
+	for _, x := range r.Rows {
+		if x.Error != "" {
 			continue
 		}
 		s := plan.Stocked{What: x.What, Have: x.Have, Bin: x.Bin, Lead: x.Lead}
@@ -184,29 +190,4 @@ func (r *ShelfRead) Edit(p *plan.Plan) plan.Edit {
 		}
 	}
 	return e
-}
-
-// tableOf reads a table of either kind.
-func tableOf(data []byte) ([][]string, error) {
-	if bytes.HasPrefix(data, []byte("PK")) {
-		f, err := excelize.OpenReader(bytes.NewReader(data), excelize.Options{UnzipSizeLimit: 32 << 20,
-			UnzipXMLSizeLimit: 16 << 20})
-		if err != nil {
-			return nil, measure.Bad("file", "is no spreadsheet that can be read; save it as XLSX or CSV")
-		}
-		defer f.Close()
-		rows, err := f.GetRows(f.GetSheetName(0))
-		if err != nil {
-			return nil, measure.Bad("file", "has no sheet that can be read; save it as CSV")
-		}
-		return rows, nil
-	}
-	c := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(data, []byte("\ufeff"))))
-	c.FieldsPerRecord = -1
-	c.LazyQuotes = true
-	rows, err := c.ReadAll()
-	if err != nil {
-		return nil, measure.Bad("file", "is no table: %s", err)
-	}
-	return rows, nil
 }

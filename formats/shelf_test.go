@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"context"
 	"testing"
 
 	"zapbarn/core/stock"
@@ -17,7 +18,7 @@ import (
 func TestTheShelfComesByTable(t *testing.T) {
 	p := demo.Apiary(bookDay)
 	w := work.Do(p, stock.Shop, bookDay)
-	r, err := ReadShelf([]byte("what,name,have,unit,bin,days to come\nmaterial:xps1,,3,sheets,B2,\n"+
+	r, err := ReadShelf(context.Background(), []byte("what,name,have,unit,bin,days to come\nmaterial:xps1,,3,sheets,B2,\n"+
 		"xps board 2\",,2,,,4\nmaterial:gold,,1\nmaterial:xps1,,many\n,,,\n"), w)
 	require.NoError(t, err)
 	require.Len(t, r.Rows, 4)
@@ -35,19 +36,19 @@ func TestTheShelfComesByTable(t *testing.T) {
 	} {
 		var b bytes.Buffer
 		require.NoError(t, write(&b))
-		again, err := ReadShelf(b.Bytes(), work.Do(q, stock.Shop, bookDay))
+		again, err := ReadShelf(context.Background(), b.Bytes(), work.Do(q, stock.Shop, bookDay))
 		require.NoError(t, err)
 		assert.Zero(t, again.Bad)
 		same, err := q.Apply(again.Edit(q))
 		require.NoError(t, err)
 		assert.ElementsMatch(t, q.Shelf, same.Shelf)
 	}
-	_, err = ReadShelf([]byte("PK not a zip"), w)
+	_, err = ReadShelf(context.Background(), []byte("PK not a zip"), w)
 	assert.ErrorContains(t, err, "save it as XLSX or CSV")
-	_, err = ReadShelf([]byte("what\n"), w)
+	_, err = ReadShelf(context.Background(), []byte("what\n"), w)
 	assert.ErrorContains(t, err, "has no rows")
 	// what is shown is what is taken
-	text, err := ReadShelf([]byte(r.Text), w)
+	text, err := ReadShelf(context.Background(), []byte(r.Text), w)
 	require.NoError(t, err)
 	assert.Zero(t, text.Bad)
 	assert.Len(t, text.Rows, 2)

@@ -14,7 +14,12 @@ type spline struct {
 }
 
 // take takes one value of the entity by its group code.
-func (s *spline) take(code int, v float64) {
+func (s *spline) take(b *budget, code int, v float64) error {
+	if code == 40 || code == 41 || code == 10 || code == 11 {
+		if err := b.point(1); err != nil {
+			return err
+		}
+	}
 	switch code {
 	case 40:
 		s.knots = append(s.knots, v)
@@ -33,6 +38,7 @@ func (s *spline) take(code int, v float64) {
 			s.fit[n-1].Y = v
 		}
 	}
+	return nil
 }
 
 // splineSteps is how many points stand for each span of a curve.
@@ -40,21 +46,24 @@ const splineSteps = 48
 
 // points are points along the curve, by de Boor's rule on its knots; where only points to
 // go through are given they are joined as they are.
-func (s *spline) points(degree int) (out []pattern.Point) {
+func (s *spline) points(budget *budget, degree int) (out []pattern.Point, err error) {
 	n := len(s.control)
 	if degree < 1 || degree > 9 || n <= degree || len(s.knots) != n+degree+1 {
-		return s.fit
+		return s.fit, nil
 	}
 	for i := degree; i < n; i++ {
 		a, b := s.knots[i], s.knots[i+1]
 		if b <= a {
 			continue
 		}
+		if err := budget.point(splineSteps); err != nil {
+			return nil, err
+		}
 		for k := range splineSteps {
 			out = append(out, s.at(a+(b-a)*float64(k)/splineSteps, i, degree))
 		}
 	}
-	return append(out, s.at(s.knots[n], n-1, degree))
+	return append(out, s.at(s.knots[n], n-1, degree)), nil
 }
 
 // at is the curve at a parameter within span i.
@@ -88,14 +97,14 @@ func (s *spline) at(u float64, i, degree int) pattern.Point {
 	return pattern.Point{X: last.x / last.w, Y: last.y / last.w}
 }
 
-// ellipse is an ellipse or a part of one, by its group codes.
-func ellipse(g map[int]float64) (out []pattern.Point, closed bool) {
-	from, to := g[41], g[42]
-	if to <= from {
-		to = from + 2*math.Pi
-	}
+// ellipse is an ellipse or a part of one, by its group codes: a turn at most.
+func ellipse(b *budget, g map[int]float64) (out []pattern.Point, closed bool, err error) {
+	from, to := g[41], arcEnd(g[41], g[42])
 	closed = to-from > 2*math.Pi-1e-6
 	n := int(math.Ceil((to - from) / (2 * math.Pi) * 180))
+	if err := b.point(n + 1); err != nil {
+		return nil, false, err
+	}
 	for k := range n + 1 {
 		if closed && k == n {
 			break
@@ -106,5 +115,5 @@ func ellipse(g map[int]float64) (out []pattern.Point, closed bool) {
 			Y: g[20] + g[21]*cs + g[11]*g[40]*sn,
 		})
 	}
-	return out, closed
+	return out, closed, nil
 }

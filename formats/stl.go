@@ -13,7 +13,7 @@ import (
 )
 
 // MaxTriangles is the largest mesh read.
-const MaxTriangles = 2_000_000
+const MaxTriangles = 1_000_000
 
 // STL reads a mesh, ASCII or binary, its numbers taken as unit mm each.
 func STL(data []byte, unit float64) (pattern.Mesh, error) {
@@ -33,11 +33,12 @@ func STL(data []byte, unit float64) (pattern.Mesh, error) {
 				"STL",
 		)
 	}
-	var m pattern.Mesh
+	m := make(pattern.Mesh, 0, min(MaxTriangles, bytes.Count(data, []byte("endfacet"))))
 	var t pattern.Triangle
-	corners := 0
-	for no, line := range strings.Split(string(data), "\n") {
-		f := strings.Fields(line)
+	corners, no := 0, -1
+	for line := range bytes.Lines(data) {
+		no++
+		f := strings.Fields(string(line[:min(len(line), 400)])) // what counts stands at its beginning
 		if len(f) == 0 {
 			continue
 		}

@@ -17,9 +17,22 @@ import (
 
 // svgNode is an element of an SVG with what is needed of it.
 type svgNode struct {
-	name string
-	at   map[string]string
-	kids []*svgNode
+	name   string
+	at     map[string]string // of svgRead alone
+	kids   []*svgNode
+	hidden bool
+	own    affine // its own transform
+	bad    error  // why that cannot be read
+}
+
+// maxAttributes is how many attributes a drawing may have: an element is read with all its
+// own.
+const maxAttributes = 400_000
+
+// svgRead are the attributes that say what is drawn, and where.
+var svgRead = map[string]bool{
+	"id": true, "d": true, "points": true, "x": true, "y": true, "width": true, "height": true, "rx": true, "ry": true,
+	"r": true, "cx": true, "cy": true, "href": true,
 }
 
 // affine is a transform: x' = a x + c y + e, y' = b x + d y + f (SVG 1.1, 7.5).
@@ -124,9 +137,12 @@ func (r *svgReader) parse(data []byte) (*svgNode, error) {
 	bad := func(err error) error {
 		return measure.Bad("file", "is an SVG that cannot be read: %s", err)
 	}
+	if bytes.Count(data, []byte("=")) > maxAttributes {
+		return nil, measure.Bad("file", "has more than %d attributes; make it simpler", maxAttributes)
+	}
 	d := xml.NewDecoder(bytes.NewReader(data))
 	d.CharsetReader = charset.NewReaderLabel
-	top := &svgNode{}
+	top := &svgNode{own: affine{1, 0, 0, 1, 0, 0}}
 	stack := []*svgNode{top}
 	for {
 		t, err := d.Token()
@@ -141,9 +157,9 @@ func (r *svgReader) parse(data []byte) (*svgNode, error) {
 			if err := r.element(len(stack)); err != nil {
 				return nil, err
 			}
-			n := &svgNode{name: x.Name.Local, at: map[string]string{}}
-			for _, a := range x.Attr {
-				n.at[a.Name.Local] = a.Value
+			n, err := r.node(x)
+			if err != nil {
+				return nil, err
 			}
 			if id := n.at["id"]; id != "" {
 				r.ids[id] = n
@@ -155,6 +171,27 @@ func (r *svgReader) parse(data []byte) (*svgNode, error) {
 			stack = stack[:len(stack)-1]
 		}
 	}
+}
+
+// node is an element as it begins.
+func (r *svgReader) node(x xml.StartElement) (*svgNode, error) {
+	n := &svgNode{name: x.Name.Local, at: map[string]string{}, own: affine{1, 0, 0, 1, 0, 0}}
+	for _, a := range x.Attr {
+		if err := r.letter(len(a.Value)); err != nil {
+			return nil, err
+		}
+		switch name := a.Name.Local; {
+		case svgRead[name]:
+			n.at[name] = a.Value
+		case name == "display":
+			n.hidden = n.hidden || a.Value == "none"
+		case name == "style":
+			n.hidden = n.hidden || strings.Contains(strings.ReplaceAll(a.Value, " ", ""), "display:none")
+		case name == "transform":
+			n.own, n.bad = readTransform(a.Value)
+		}
+	}
+	return n, nil
 }
 
 // notDrawn are elements whose contents are drawn only when something names them.
@@ -174,15 +211,15 @@ func (r *svgReader) walk(n *svgNode, m affine, depth int) error {
 	if err := r.element(depth); err != nil {
 		return err
 	}
-	if notDrawn[n.name] && depth > 0 || strings.ReplaceAll(n.at["display"]+n.at["style"], " ", "") != "" && hidden(n) {
+	if n.hidden || notDrawn[n.name] && depth > 0 {
 		return nil
 	}
-	if t := n.at["transform"]; t != "" {
-		own, err := readTransform(t)
-		if err != nil {
-			return err
-		}
-		m = m.then(own)
+	if n.bad != nil {
+		return n.bad
+	}
+	m = m.then(n.own)
+	if err := r.letter(len(n.at["d"]) + len(n.at["points"])); err != nil {
+		return err
 	}
 	if err := r.shape(n, m); err != nil {
 		return err
@@ -191,7 +228,7 @@ func (r *svgReader) walk(n *svgNode, m affine, depth int) error {
 		if to := r.ids[strings.TrimPrefix(n.at["href"], "#")]; to != nil {
 			x, y := svgNumber(n.at["x"]), svgNumber(n.at["y"])
 			if to.name == "symbol" {
-				to = &svgNode{name: "g", at: map[string]string{}, kids: to.kids}
+				to = &svgNode{name: "g", kids: to.kids, own: affine{1, 0, 0, 1, 0, 0}}
 			}
 			return r.walk(to, m.then(affine{1, 0, 0, 1, x, y}), depth+1)
 		}
@@ -202,10 +239,6 @@ func (r *svgReader) walk(n *svgNode, m affine, depth int) error {
 		}
 	}
 	return nil
-}
-
-func hidden(n *svgNode) bool {
-	return n.at["display"] == "none" || strings.Contains(strings.ReplaceAll(n.at["style"], " ", ""), "display:none")
 }
 
 // svgNumber is the number a length begins with; 0 when there is none.
@@ -345,8 +378,8 @@ func (r *svgReader) shape(n *svgNode, m affine) error {
 		var v []float64
 		for s := skipCommas(n.at["points"]); s != ""; s = skipCommas(s) {
 			x, rest, ok := cutNumber(s)
-			if !ok {
-				break // what follows an error is not drawn
+			if !ok || len(v) > 2*MaxPoints {
+				break // what follows an error is not drawn; as many corners are refused
 			}
 			v, s = append(v, x), rest
 		}
@@ -496,7 +529,7 @@ func (p *pen) path(d string) error {
 			break
 		}
 		up := cmd &^ 0x20
-		want := map[byte]int{'M': 2, 'L': 2, 'H': 1, 'V': 1, 'C': 6, 'S': 4, 'Q': 4, 'T': 2, 'A': 7}[up]
+		want := numbersOf(up)
 		if want == 0 {
 			break
 		}
@@ -524,6 +557,23 @@ func (p *pen) path(d string) error {
 		}
 	}
 	return p.end()
+}
+
+// numbersOf is how many numbers a command of path data takes; 0 for none that is known.
+func numbersOf(command byte) int {
+	switch command {
+	case 'H', 'V':
+		return 1
+	case 'M', 'L', 'T':
+		return 2
+	case 'S', 'Q':
+		return 4
+	case 'C':
+		return 6
+	case 'A':
+		return 7
+	}
+	return 0
 }
 
 func (p *pen) command(up byte, relative bool, v [7]float64) {

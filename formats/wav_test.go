@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"context"
 	"encoding/binary"
 	"math"
 	"testing"
@@ -49,7 +50,7 @@ func wavOf(bits, channels, rate int, amp float64, seconds float64) []byte {
 
 func TestWAVIsMeasured(t *testing.T) {
 	for _, bits := range []int{8, 16, 24, 32} {
-		c, err := WAV(bytes.NewReader(wavOf(bits, 2, 22050, .5, 2)))
+		c, err := WAV(context.Background(), bytes.NewReader(wavOf(bits, 2, 22050, .5, 2)))
 		require.NoError(t, err, "%d bit", bits)
 		assert.InDelta(t, 2, c.Seconds, .001)
 		assert.InDelta(t, -6.02, c.Peak, .2)
@@ -65,10 +66,10 @@ func TestWhatIsNoWAV(t *testing.T) {
 		for range rapid.IntRange(1, 8).Draw(t, "n") {
 			b[rapid.IntRange(0, 60).Draw(t, "at")] = rapid.Byte().Draw(t, "is")
 		}
-		_, _ = WAV(bytes.NewReader(b[:rapid.IntRange(0, len(b)).Draw(t, "cut")])) // it answers
+		_, _ = WAV(context.Background(), bytes.NewReader(b[:rapid.IntRange(0, len(b)).Draw(t, "cut")])) // it answers
 	})
 	for _, b := range [][]byte{nil, []byte("hello"), whole[:30]} {
-		_, err := WAV(bytes.NewReader(b))
+		_, err := WAV(context.Background(), bytes.NewReader(b))
 		assert.ErrorContains(t, err, "file")
 	}
 }

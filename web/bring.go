@@ -3,6 +3,7 @@ package web
 import (
 	"errors"
 	"io"
+	"mime/multipart"
 	"net/http"
 	"path/filepath"
 	"strings"
@@ -38,8 +39,8 @@ func reason(err error) string {
 	return err.Error()
 }
 
-// upload reads a file of a form, up to most bytes.
-func upload(c *gin.Context, field string, most int64) (name string, data []byte, err error) {
+// opened is a file of a form, of up to most bytes; the caller closes it.
+func opened(c *gin.Context, field string, most int64) (name string, in multipart.File, err error) {
 	large := oversize{measure.Bad("file", "is too large; at most %d MB", most>>20)}
 	f, err := c.FormFile(field)
 	if err != nil {
@@ -51,16 +52,25 @@ func upload(c *gin.Context, field string, most int64) (name string, data []byte,
 	if f.Size > most {
 		return "", nil, large
 	}
-	r, err := f.Open()
+	in, err = f.Open()
 	if err != nil {
 		return "", nil, measure.Bad("file", "could not be read; choose it again")
 	}
-	defer r.Close()
-	data, err = io.ReadAll(io.LimitReader(r, most+1))
+	return f.Filename, in, nil
+}
+
+// upload reads a file of a form, up to most bytes.
+func upload(c *gin.Context, field string, most int64) (name string, data []byte, err error) {
+	name, in, err := opened(c, field, most)
+	if err != nil {
+		return "", nil, err
+	}
+	defer in.Close()
+	data, err = io.ReadAll(io.LimitReader(in, most+1))
 	if err != nil {
 		return "", nil, measure.Bad("file", "could not be read; choose it again")
 	}
-	return f.Filename, data, nil
+	return name, data, nil
 }
 
 // bringIn makes a solid of an SVG or DXF outline, or of an STL mesh.

@@ -2,7 +2,6 @@ package web
 
 import (
 	"encoding/base64"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"html/template"
@@ -260,31 +259,44 @@ func (s *Server) mergeNights(c *gin.Context) {
 		s.applied(c, err, over{}, "")
 		return
 	}
-	var sent []plan.Sent
-	if err := json.Unmarshal(data, &sent); err != nil {
-		s.refused(c, over{err: "The file is no night book: choose the one the phone's page saved."})
+	sent, err := plan.ReadList[plan.Sent](data, plan.MaxSent)
+	if err != nil {
+		s.refused(c, over{err: "The file is no night book: choose the one the phone's page saved. It " + err.Error() + "."})
 		return
 	}
-	var clashes []plan.Clash
-	var taken int
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
-		e, cl, err := p.Merge(sent)
-		clashes, taken = cl, len(e.Changes)
-		return e, err
+	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	known, err := w.RoundsOf(sent)
+	if err != nil {
+		s.refused(c, over{err: "Nothing was merged. " + measure.Capital(reason(err)) + "."})
+		return
+	}
+	var got plan.Merged
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), whoOf(c), func(p *plan.Plan) (plan.Edit, error) {
+		var err error
+		got, err = p.Merge(sent, known)
+		return got.Edit, err
 	})
 	if err != nil {
 		_, msg := fieldErrors(err)
 		s.refused(c, over{err: "Nothing was merged. " + measure.Capital(msg)})
 		return
 	}
-	said := words.Count(taken, "entry") + " merged"
-	for _, x := range clashes {
+	said := words.Count(len(got.Edit.Changes), "entry") + " merged"
+	for _, x := range got.Clashes {
 		said += fmt.Sprintf(
-			". %s: “%s” stands; “%s” is kept beside it",
+			". %s: “%s” stays; “%s” is kept beside it",
 			measure.Capital(lineText(x.What)),
 			x.Theirs,
 			x.Mine,
 		)
+	}
+	if n := len(got.Left); n > 0 {
+		said += fmt.Sprintf(". %s of lines that are on no list of their night, left out: %s", words.Count(n, "tick"),
+			lineText(words.Few(got.Left, 3)))
 	}
 	q := &Page{PlanID: c.Param("plan")}
 	s.applied(c, nil, over{}, q.href("walkdown", "", "", "nights")+"&merged="+url.QueryEscape(said+"."))

@@ -54,12 +54,13 @@ func (p *Page) handing(s *Server, c *gin.Context) error {
 
 // addClip measures a sound that is brought in, and keeps what it comes to.
 func (s *Server) addClip(c *gin.Context) {
-	file, data, err := upload(c, "file", formats.MostSound)
+	file, sent, err := opened(c, "file", formats.MostSound)
 	if err != nil {
 		s.applied(c, err, over{}, "")
 		return
 	}
-	got, err := formats.WAV(bytes.NewReader(data))
+	defer sent.Close()
+	got, err := formats.WAV(c.Request.Context(), sent)
 	if err != nil {
 		s.applied(c, err, over{}, "")
 		return
@@ -90,7 +91,7 @@ func (s *Server) cueList(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	e, err := formats.ReadCueList(bytes.NewReader(data), w, c.PostForm("prop"))
+	e, err := formats.ReadCueList(c.Request.Context(), data, w, c.PostForm("prop"))
 	if err != nil {
 		s.applied(c, err, over{}, "")
 		return

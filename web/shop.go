@@ -167,16 +167,16 @@ func fillGood(w *work.Work, g *plan.Good, values map[string]string) plan.Good {
 
 // bringGoods takes a file of goods into the plan's shop.
 func (s *Server) bringGoods(c *gin.Context) {
-	_, data, err := upload(c, "file", 1<<20)
+	_, data, err := upload(c, "file", formats.MaxTableFile)
 	if err != nil {
 		s.applied(c, err, over{}, "")
 		return
 	}
-	_, err = s.store.Edit(
-		c.Request.Context(),
-		c.Param("plan"),
-		"",
-		func(p *plan.Plan) (plan.Edit, error) { return formats.ReadGoods(data, p) },
-	)
+	goods, err := formats.ReadGoods(c.Request.Context(), data)
+	if err != nil {
+		s.applied(c, err, over{}, "")
+		return
+	}
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), whoOf(c), goods.Edit)
 	s.applied(c, err, over{}, "")
 }

@@ -194,12 +194,12 @@ func (s *Server) bringShelf(c *gin.Context) {
 	}
 	data, take := []byte(c.PostForm("text")), c.PostForm("take") != ""
 	if !take {
-		if _, data, err = upload(c, "file", 4<<20); err != nil {
+		if _, data, err = upload(c, "file", formats.MaxTableFile); err != nil {
 			s.applied(c, err, over{}, "")
 			return
 		}
 	}
-	read, err := formats.ReadShelf(data, w)
+	read, err := formats.ReadShelf(c.Request.Context(), data, w)
 	if err != nil {
 		s.applied(c, err, over{}, "")
 		return

@@ -2,7 +2,6 @@ package check
 
 import (
 	"fmt"
-	"strings"
 
 	"zapbarn/core/plan"
 	"zapbarn/core/words"
@@ -52,13 +51,10 @@ var _ = rule(
 // names are the names of some devices, three at most.
 func names(list []*plan.Device) string {
 	var out []string
-	for i, d := range list {
-		if i == 3 {
-			return strings.Join(out, ", ") + fmt.Sprintf(" and %d more", len(list)-3)
-		}
+	for _, d := range list {
 		out = append(out, d.Name)
 	}
-	return strings.Join(out, ", ")
+	return words.Few(out, 3)
 }
 
 // moves is whether something among devices is no lamp that gives light.

@@ -26,8 +26,11 @@ type MeshReport struct {
 
 // Sound reports a mesh that can be sliced.
 func (r MeshReport) Sound() bool {
-	return r.Open == 0 && r.Flipped == 0 && r.Crowded == 0 && r.Volume > 0
+	return r.Open == 0 && r.Flipped == 0 && r.Crowded == 0 && r.Volume > 0 && !r.Flat()
 }
+
+// Flat reports a mesh that encloses nothing: its faces lie on one another.
+func (r MeshReport) Flat() bool { return math.Abs(r.Volume) <= snap*r.Area/2 }
 
 // Words says what is wrong, in the trade's words.
 func (r MeshReport) Words() []string {
@@ -41,7 +44,10 @@ func (r MeshReport) Words() []string {
 	say(r.Flipped, "flips: at %d edges the faces look opposite ways")
 	say(r.Crowded, "self-contact: %d edges have more than two faces")
 	say(r.Thin, "%d triangles have no area")
-	if r.Volume < 0 {
+	switch {
+	case r.Flat() && r.Open == 0:
+		out = append(out, "flat: it encloses no volume; give it a thickness")
+	case r.Volume < 0:
 		out = append(out, "the whole mesh is inside out")
 	}
 	if out == nil {

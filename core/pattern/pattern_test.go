@@ -265,8 +265,24 @@ func TestBoxAtItsEnds(t *testing.T) {
 
 // A sound mesh has nothing to say; each fault is counted in its own words.
 func TestMeshWords(t *testing.T) {
-	assert.Equal(t, []string{"closed, every face looks outwards"}, MeshReport{}.Words())
+	assert.Equal(t, []string{"closed, every face looks outwards"}, MeshReport{Volume: 1}.Words())
 	words := MeshReport{Open: 1}.Words()
 	require.Len(t, words, 1)
 	assert.Contains(t, words[0], "1 edges")
+}
+
+// A mesh whose faces lie on one another is said to be flat; a thin plate is none.
+func TestAFlatMeshIsSaidToBeFlat(t *testing.T) {
+	plate := func(t float64) Mesh { // a triangle of 1 m, t thick
+		a, b, c := Vec{}, Vec{X: 1000}, Vec{Y: 1000}
+		d, e, f := Vec{Z: t}, Vec{X: 1000, Z: t}, Vec{Y: 1000, Z: t}
+		return Mesh{{a, c, b}, {d, e, f}, {a, b, e}, {a, e, d}, {b, c, f}, {b, f, e}, {c, a, d}, {c, d, f}}
+	}
+	flat := Mesh{{Vec{}, Vec{X: 9}, Vec{Y: 9}}, {Vec{}, Vec{Y: 9}, Vec{X: 9}}}.Report()
+	assert.False(t, flat.Sound())
+	assert.Equal(t, []string{"flat: it encloses no volume; give it a thickness"}, flat.Words())
+	assert.False(t, plate(0.00005).Report().Sound())
+	thin := plate(0.4).Report()
+	assert.True(t, thin.Sound(), thin.Words())
+	assert.InDelta(t, 0.4*500_000, thin.Volume, 1e-6)
 }

@@ -49,6 +49,12 @@ func Decode(data []byte) (*Plan, error) {
 	if len(data) > MaxFile {
 		return nil, fmt.Errorf("the file is %d MB; a plan is at most %d MB", len(data)>>20, MaxFile>>20)
 	}
+	if len(bytes.TrimSpace(data)) == 0 {
+		return nil, errors.New("the file is empty; choose a plan as exported, ending in .json")
+	}
+	if err := soundJSON(data); err != nil {
+		return nil, err
+	}
 	data, err := upgradeFile(data)
 	if err != nil {
 		return nil, err
@@ -78,9 +84,9 @@ func Decode(data []byte) (*Plan, error) {
 // decodeFields reads one JSON object field by field, so that an error can name
 // the field, also inside lists. Unknown fields are refused.
 func decodeFields(data []byte, into any) error {
-	var raw map[string]json.RawMessage
-	if err := json.Unmarshal(data, &raw); err != nil {
-		return notJSON(data, err)
+	raw, err := members(data)
+	if err != nil {
+		return err
 	}
 	if s, ok := into.(*Solid); ok {
 		return decodeSolid(raw, s)
@@ -110,12 +116,9 @@ func decodeRaw(raw map[string]json.RawMessage, into any) error {
 		field := v.Field(i)
 		switch {
 		case field.Kind() == reflect.Slice:
-			var list []json.RawMessage
-			if err := json.Unmarshal(raw[name], &list); err != nil {
-				return measure.Bad(name, "must be a list in brackets []")
-			}
-			if len(list) > 20_000 { // of any list; Validate knows each one's own limit
-				return measure.Bad(name, "%d entries; 20000 at most", len(list))
+			list, err := entriesOf(raw[name], mostEntries)
+			if err != nil {
+				return measure.Bad(name, "%s", err)
 			}
 			s := reflect.MakeSlice(field.Type(), len(list), len(list))
 			for k, item := range list {
@@ -147,6 +150,9 @@ func decodeRaw(raw map[string]json.RawMessage, into any) error {
 	return nil
 }
 
+// mostEntries is how many entries any list may have; Validate knows each one's own limit.
+const mostEntries = 20_000
+
 func implementsText(v reflect.Value) bool {
 	_, ok := v.Addr().Interface().(interface{ UnmarshalText([]byte) error })
 	return ok
@@ -159,18 +165,6 @@ func place(at string, err error) error {
 		return &measure.FieldError{Field: at + "." + f.Field, Why: f.Why}
 	}
 	return measure.Bad(at, "%s", err)
-}
-
-func notJSON(data []byte, err error) error {
-	if len(bytes.TrimSpace(data)) == 0 {
-		return errors.New("the file is empty; choose a plan as exported, ending in .json")
-	}
-	var syntax *json.SyntaxError
-	if errors.As(err, &syntax) {
-		line := 1 + bytes.Count(data[:min(int(syntax.Offset), len(data))], []byte("\n"))
-		return fmt.Errorf("not readable as JSON, line %d: %v; write a plan as exported", line, err)
-	}
-	return errors.New("must be an object in braces {}")
 }
 
 func plain(err error, t reflect.Type) string {

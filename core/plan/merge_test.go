@@ -18,6 +18,31 @@ func raw(v any) json.RawMessage {
 	return b
 }
 
+// everyLine knows every line of every night.
+func everyLine(_, _ string) bool { return true }
+
+// Ticks of lines that are on no list are left out and named; two thousand of them, and two
+// thousand that are, cost no more than what they hold.
+func TestLinesThatAreOnNoList(t *testing.T) {
+	sent := make([]Sent, MaxSent)
+	for i := range sent {
+		sent[i] = Sent{Kind: "ticked", Value: raw(Ticked{On: "2026-10-09", Line: fmt.Sprint("open:", i), By: "Ola"})}
+	}
+	p := book()
+	got, err := p.Merge(sent, func(on, line string) bool { return on == "2026-10-09" && line == "open:7" })
+	require.NoError(t, err)
+	require.Len(t, got.Edit.Changes, 1)
+	assert.Len(t, got.Left, MaxSent-1)
+	assert.Equal(t, "2026-10-09 open:0", got.Left[0])
+	per := testing.AllocsPerRun(1, func() {
+		_, err = p.Merge(sent, everyLine)
+	})
+	require.NoError(t, err)
+	assert.Less(t, per, 200.0*MaxSent, "each entry is looked at once")
+	_, err = p.Merge(append(sent, sent[0]), everyLine)
+	assert.ErrorContains(t, err, "2001 entries at once")
+}
+
 func book() *Plan {
 	p := New("x", "X", "in", "")
 	p.Props = []Prop{{ID: "a", Name: "A"}}
@@ -45,9 +70,10 @@ func TestPhonesAreMerged(t *testing.T) {
 			Value: raw(Incident{On: "2026-10-09", Prop: "a", What: "Lamp out", Minutes: 12}),
 		},
 	}
-	e, clashes, err := p.Merge(sent)
+	got, err := p.Merge(sent, everyLine)
+	clashes := got.Clashes
 	require.NoError(t, err)
-	q, err := p.Apply(e)
+	q, err := p.Apply(got.Edit)
 	require.NoError(t, err)
 	n := q.NightBook[0]
 	assert.Equal(t, 205, n.Guests, "what stands stays")
@@ -58,16 +84,22 @@ func TestPhonesAreMerged(t *testing.T) {
 	assert.Equal(t, Clash{"open:off", "done by Ola at 17:40", "done by Ben at 17:52"}, clashes[1])
 	require.Len(t, q.Ticks, 1)
 	require.Len(t, q.Incidents, 1)
-	again, _, err := q.Merge(sent)
+	again, err := q.Merge(sent, everyLine)
 	require.NoError(t, err)
-	assert.Empty(t, again.Changes, "sent twice, taken once")
-	_, _, err = p.Merge([]Sent{{Kind: "solid"}})
+	assert.Empty(t, again.Edit.Changes, "sent twice, taken once")
+	_, err = p.Merge([]Sent{{Kind: "solid"}}, everyLine)
 	assert.ErrorContains(t, err, "nothing of the night book")
 	other := raw(Incident{On: "2026-10-09", Prop: "a", What: "Another"})
-	more, clash, err := q.Merge([]Sent{{Kind: "incident", ID: "p1-1", Value: other}})
+	more, err := q.Merge([]Sent{{Kind: "incident", ID: "p1-1", Value: other}}, everyLine)
 	require.NoError(t, err)
-	assert.Len(t, more.Changes, 1, "another of the same name is kept too")
-	assert.Len(t, clash, 1)
+	assert.Len(t, more.Edit.Changes, 1, "another of the same name is kept too")
+	assert.Len(t, more.Clashes, 1)
+	gone := raw(Incident{On: "2026-10-09", Prop: "long-gone", What: "It fell"})
+	more, err = q.Merge([]Sent{{Kind: "incident", ID: "p1-2", Value: gone}}, everyLine)
+	require.NoError(t, err)
+	q, err = q.Apply(more.Edit)
+	require.NoError(t, err, "of a prop that was taken away it is kept all the same")
+	assert.Equal(t, "It fell", q.Incidents[1].What)
 }
 
 // In whatever order phones come back, every line that any of them ticked is ticked once and
@@ -94,9 +126,9 @@ func TestNothingIsLostInAMerge(t *testing.T) {
 					Value: raw(Incident{On: "2026-10-09", What: what})})
 			}
 			for range rapid.IntRange(1, 2).Draw(t, "times") { // an answer that was lost is sent again
-				e, _, err := q.Merge(sent)
+				got, err := q.Merge(sent, everyLine)
 				require.NoError(t, err)
-				if q, err = q.Apply(e); err != nil {
+				if q, err = q.Apply(got.Edit); err != nil {
 					t.Fatal(err)
 				}
 			}

@@ -44,88 +44,26 @@ type Clip struct {
 const points = 240
 
 // Measure works a clip out from its samples, -1 to 1, one list a channel, all as long, at a
-// rate in Hz.
-func Measure(channels [][]float64, rate float64) (c Clip) {
+// rate in Hz. Its loudness is that of ITU-R BS.1770: each channel weighted as the ear does (a
+// shelf above 1.7 kHz, a cut below 40 Hz), the mean square of blocks of 0.4 s three quarters
+// over one another, the quiet ones left out.
+func Measure(channels [][]float64, rate float64) Clip {
 	if len(channels) == 0 || len(channels[0]) == 0 || rate <= 0 {
 		return Clip{Peak: math.Inf(-1), RMS: math.Inf(-1), Loud: math.Inf(-1)}
 	}
-	n := len(channels[0])
-	c.Seconds = float64(n) / rate
-	peak, square := 0.0, 0.0
-	c.Wave = make([]float64, min(points, n))
-	for _, ch := range channels {
-		for i, v := range ch {
-			a := math.Abs(v)
-			peak = math.Max(peak, a)
-			square += v * v
-			k := i * len(c.Wave) / n
-			c.Wave[k] = math.Max(c.Wave[k], a)
+	m := NewMeter(len(channels), len(channels[0]), rate)
+	frame := make([]float64, len(channels))
+	for i := range channels[0] {
+		for k, ch := range channels {
+			frame[k] = ch[i]
 		}
+		m.Frame(frame)
 	}
-	c.Peak = 20 * math.Log10(peak)
-	c.RMS = 10 * math.Log10(square/float64(n*len(channels)))
-	c.Loud = loudness(channels, rate)
-	return c
-}
-
-// loudness is the integrated loudness by ITU-R BS.1770: each channel weighted as the ear
-// does (a shelf above 1.7 kHz, a cut below 40 Hz), the mean square of blocks of 0.4 s three
-// quarters over one another, those below -70 LUFS and then those 10 below the mean left
-// out.
-func loudness(channels [][]float64, rate float64) float64 {
-	block := int(0.4 * rate)
-	n := len(channels[0])
-	if n < block {
-		block = n
-	}
-	var weighted [][]float64
-	for _, ch := range channels {
-		weighted = append(weighted, highPass(rate).run(shelf(rate).run(ch)))
-	}
-	hop := max(1, block/4)
-	var power []float64
-	for from := 0; from+block <= n; from += hop {
-		sum := 0.0
-		for _, ch := range weighted {
-			for _, v := range ch[from : from+block] {
-				sum += v * v
-			}
-		}
-		power = append(power, sum/float64(block))
-	}
-	mean := func(gate float64) (float64, int) {
-		sum, k := 0.0, 0
-		for _, p := range power {
-			if -0.691+10*math.Log10(p) > gate {
-				sum, k = sum+p, k+1
-			}
-		}
-		return sum / math.Max(1, float64(k)), k
-	}
-	m, k := mean(-70)
-	if k == 0 {
-		return math.Inf(-1)
-	}
-	m, k = mean(-0.691 + 10*math.Log10(m) - 10)
-	if k == 0 {
-		return math.Inf(-1)
-	}
-	return -0.691 + 10*math.Log10(m)
+	return m.Clip()
 }
 
 // biquad is a filter of second order.
 type biquad struct{ b0, b1, b2, a1, a2 float64 }
-
-func (q biquad) run(in []float64) []float64 {
-	out := make([]float64, len(in))
-	var x1, x2, y1, y2 float64
-	for i, x := range in {
-		y := q.b0*x + q.b1*x1 + q.b2*x2 - q.a1*y1 - q.a2*y2
-		x2, x1, y2, y1 = x1, x, y1, y
-		out[i] = y
-	}
-	return out
-}
 
 // shelf is the first stage of BS.1770's weighting at any rate: 4 dB more above 1.68 kHz
 // (its analogue prototype, from memory; at 48 kHz it has the standard's coefficients).

@@ -231,3 +231,11 @@ func Whose(name string) string {
 	}
 	return name + "'s"
 }
+
+// Few is the first few of a list in words, and how many more there are.
+func Few(list []string, most int) string {
+	if len(list) > most {
+		return strings.Join(list[:most], ", ") + fmt.Sprintf(" and %d more", len(list)-most)
+	}
+	return strings.Join(list, ", ")
+}

@@ -1,6 +1,7 @@
 package work
 
 import (
+	"encoding/json"
 	"fmt"
 
 	"zapbarn/core/measure"
@@ -187,4 +188,26 @@ func (w *Work) lampRounds(add adder) {
 			add(true, "heat:"+x.ID, "", "plug:"+x.ID, x.Name+": off and cool before it is packed", "")
 		}
 	}
+}
+
+// mostNights is of how many nights a phone's file may hold ticks.
+const mostNights = 40
+
+// RoundsOf tells which lines are on a list of their night, for the ticks that a phone sent.
+func (w *Work) RoundsOf(sent []plan.Sent) (known func(on, line string) bool, err error) {
+	lines := map[[2]string]bool{}
+	nights := map[string]bool{}
+	for _, s := range sent {
+		var x plan.Ticked
+		if s.Kind != "ticked" || json.Unmarshal(s.Value, &x) != nil || nights[x.On] {
+			continue
+		}
+		if nights[x.On] = true; len(nights) > mostNights {
+			return nil, measure.Bad("file", "holds ticks of more than %d nights; bring in a file a night", mostNights)
+		}
+		for _, r := range w.Rounds(x.On) {
+			lines[[2]string{x.On, r.Key}] = true
+		}
+	}
+	return func(on, line string) bool { return lines[[2]string{on, line}] }, nil
 }

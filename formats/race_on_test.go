@@ -1,5 +1,0 @@
-//go:build race
-
-package formats
-
-const raceEnabled = true
