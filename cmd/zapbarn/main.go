@@ -2,6 +2,7 @@
 package main
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -17,6 +18,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 
 	"github.com/spf13/cobra"
@@ -32,7 +34,7 @@ func (e exit) Error() string { return e.err.Error() }
 
 func main() {
 	root := root()
-	if err := root.Execute(); err != nil {
+	if err := root.ExecuteContext(context.Background()); err != nil {
 		var e exit
 		if errors.As(err, &e) {
 			if e.err != nil {
@@ -89,12 +91,13 @@ func readPlan(path string) (*plan.Plan, error) {
 func checkCommand() *cobra.Command {
 	var asJSON bool
 	var today string
+	var limit time.Duration
 	c := &cobra.Command{
 		Use:   "check FILE",
 		Short: "snags and results of a plan file, with no database",
 		Args:  cobra.ExactArgs(1),
 		Long: "Reads a plan (- for standard input) and lists its snags, worst first.\nExit 0: none at stop level. Exit " +
-			"1: some. Exit 2: the plan cannot be read.",
+			"1: some. Exit 2: the plan cannot be read, or not be worked out within --limit.",
 		RunE: func(cmd *cobra.Command, args []string) error {
 			day := time.Now()
 			if today != "" {
@@ -108,14 +111,21 @@ func checkCommand() *cobra.Command {
 			if err != nil {
 				return exit{2, err}
 			}
-			w := work.Do(p, stock.Shop, day)
-			snags := check.Check(w)
+			ctx, cancel := context.WithTimeout(cmd.Context(), limit)
+			defer cancel()
+			r, err := check.ReportOf(work.NewWatch(ctx, time.Now), p, stock.Shop, day)
+			if err != nil {
+				return exit{2, fmt.Errorf("%w; --limit gives it longer", err)}
+			}
+			snags := r.Snags
 			out := cmd.OutOrStdout()
 			if asJSON {
 				enc := json.NewEncoder(out)
 				enc.SetEscapeHTML(false)
 				enc.SetIndent("", " ")
-				if err := enc.Encode(map[string]any{"plan": p.Display.ID, "snags": snags, "results": w.Results}); err != nil {
+				if err := enc.Encode(map[string]any{
+					"plan": p.Display.ID, "snags": snags, "results": r.Work.Results, "untried": r.Untried,
+				}); err != nil {
 					return err
 				}
 			} else {
@@ -126,6 +136,10 @@ func checkCommand() *cobra.Command {
 					}
 					fmt.Fprintf(out, "%-6s %s\n       %s\n       at %s (%s)\n", mark, s.Title, s.Why, strings.Join(s.At[:1], ""),
 						s.Code)
+				}
+				if r.Untried > 0 {
+					fmt.Fprintf(out, "The mends of %s were not tried in time; --limit gives them longer.\n",
+						words.Count(r.Untried, "snag"))
 				}
 				fmt.Fprintf(out, "%d stop, %d fix, %d mind, %d note\n", check.Count(snags, check.Stop),
 					check.Count(snags, check.Fix), check.Count(snags, check.Mind), check.Count(snags, check.Note))
@@ -138,6 +152,7 @@ func checkCommand() *cobra.Command {
 	}
 	c.Flags().BoolVar(&asJSON, "json", false, "print JSON")
 	c.Flags().StringVar(&today, "today", "", "judge ages as of this date")
+	c.Flags().DurationVar(&limit, "limit", 10*time.Second, "how long it may take, such as 30s")
 	return c
 }
 

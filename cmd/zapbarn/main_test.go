@@ -2,6 +2,7 @@ package main
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"errors"
 	"os"
@@ -21,7 +22,7 @@ func run(t *testing.T, args ...string) (string, error) {
 	c.SetOut(&out)
 	c.SetErr(&out)
 	c.SetArgs(args)
-	err := c.Execute()
+	err := c.ExecuteContext(context.Background())
 	return out.String(), err
 }
 
@@ -58,6 +59,8 @@ func TestCheckEndsWithItsCode(t *testing.T) {
 	)
 	_, err = run(t, "check", empty)
 	assert.Equal(t, 0, code(err))
+	calm := filepath.Join(t.TempDir(), "calm.json")
+	require.NoError(t, os.WriteFile(calm, []byte(`{"format":"zapbarn-plan/2","display":{"id":"x","name":"X","units":"in"}}`), 0o600))
 	_, err = run(t, "check", empty, "--today", "tomorrow")
 	assert.Equal(t, 2, code(err))
 	assert.ErrorContains(t, err, "tomorrow")
@@ -67,6 +70,12 @@ func TestCheckEndsWithItsCode(t *testing.T) {
 	assert.ErrorContains(t, err, "zapbarn-plan/9")
 	_, err = run(t, "check", filepath.Join(t.TempDir(), "none.json"))
 	assert.Equal(t, 2, code(err))
+	_, err = run(t, "check", apiary, "--limit", "1ns")
+	assert.Equal(t, 2, code(err))
+	assert.ErrorContains(t, err, "--limit gives it longer")
+	out, err = run(t, "check", calm, "--json")
+	assert.Equal(t, 0, code(err))
+	assert.Contains(t, out, `"snags": []`, "an empty list, not null")
 }
 
 // calc lists the calculators, answers one, in the units asked for, and refuses

@@ -1149,6 +1149,33 @@ func TestTwoInOnePlace(t *testing.T) {
 	}), "a box within it")
 }
 
+// Where everything stands in one place, each tells of the three it runs into most, and of how
+// many more there are: as many snags as solids, not as pairs.
+func TestAllInOnePlace(t *testing.T) {
+	p := clean()
+	for k := range 39 {
+		s := p.Solids[0]
+		s.ID, s.Name = fmt.Sprint("box-", k), fmt.Sprint("Box ", k)
+		s.X = measure.Of[measure.LengthKind](float64(k) / 10)
+		p.Solids = append(p.Solids, s)
+	}
+	p.Joints = nil
+	p.Props[0].Stage = "cut"
+	require.NoError(t, p.Validate())
+	told := 0
+	for _, s := range run(work.Do(p, stock.Shop, today)) {
+		if s.Code != "overlap" {
+			continue
+		}
+		told++
+		if strings.HasPrefix(s.At[0], "solid:box-38") {
+			assert.Contains(t, s.Why, "Box 38 runs into 36 other solids as well.")
+			assert.NotEqual(t, "solid:box", s.At[1], "the nearest three, of which the first is none")
+		}
+	}
+	assert.Equal(t, 37*3+2+1, told)
+}
+
 // A body that leaves more than a tenth of its box empty is no block: a trapezoid of
 // mean width w in a box of width 100 fills w %, by the area of a trapezoid.
 func TestABlockFillsItsBox(t *testing.T) {

@@ -1,12 +1,15 @@
 package check
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
 
@@ -24,33 +27,75 @@ var _ = rule(
 			for k, s := range solids {
 				boxes[k] = flatParts(w, s)
 			}
-			for k, a := range solids {
-				for l, b := range solids[k+1:] {
-					deep, ok := bitten(boxes[k], boxes[k+1+l])
-					if !ok || a.By == b.ID || b.By == a.ID || b.How == "in" || a.How == "in" {
-						continue
+			for l, b := range solids {
+				w.Watch.At("solid", b.ID)
+				var shared deepest
+				for k, a := range solids[:l] {
+					deep, ok := bitten(boxes[k], boxes[l])
+					if ok && a.By != b.ID && b.By != a.ID && b.How != "in" && a.How != "in" {
+						shared.take(sharing{a, deep})
 					}
-					snag := Snag{
-						Level:  Mind,
-						Place:  "bench",
-						At:     []string{"solid:" + b.ID, "solid:" + a.ID},
-						key:    a.ID + "+" + b.ID,
-						weight: deep.Z,
-						Title:  fmt.Sprintf("%s and %s take up the same room", a.Name, b.Name),
-						Why: fmt.Sprintf(
-							"Their parts run %s into each other. Move one, cut it out, or say that it stands in "+
-								"the other.",
-							w.Len(math.Min(deep.X, math.Min(deep.Y, deep.Z))),
-						),
-					}
-					snag.Mends = parted(w, b, a)
-					say(snag)
 				}
+				tellShared(w, b, shared, say)
 			}
 		}
 	},
 	work.Cut,
 )
+
+// sharing is how deep, each way, a solid runs into another.
+type sharing struct {
+	with *plan.Solid
+	deep pattern.Vec
+}
+
+// mostShared is with how many others a solid is told of: where everything stands in one
+// place, a solid tells of its worst.
+const mostShared = 3
+
+// deepest are the mostShared deepest of what a solid runs into, and how many there are.
+type deepest struct {
+	of []sharing
+	n  int
+}
+
+func (d *deepest) take(x sharing) {
+	room := func(x sharing) float64 { return x.deep.X * x.deep.Y * x.deep.Z }
+	if d.n++; len(d.of) < mostShared {
+		d.of = append(d.of, x)
+		return
+	}
+	least := slices.MinFunc(d.of, func(x, y sharing) int { return cmp.Compare(room(x), room(y)) })
+	if room(x) > room(least) {
+		d.of = append(slices.DeleteFunc(d.of, func(y sharing) bool { return y == least }), x)
+	}
+}
+
+// tellShared tells what a solid runs into, in the order of the plan: the deepest of many.
+func tellShared(w *work.Work, b *plan.Solid, shared deepest, say func(Snag)) {
+	more := ""
+	if n := shared.n - len(shared.of); n > 0 {
+		more = fmt.Sprintf(" %s runs into %s as well.", b.Name, words.Count(n, "other solid"))
+	}
+	for _, x := range shared.of {
+		a, deep := x.with, x.deep
+		snag := Snag{
+			Level:  Mind,
+			Place:  "bench",
+			At:     []string{"solid:" + b.ID, "solid:" + a.ID},
+			key:    a.ID + "+" + b.ID,
+			weight: deep.Z,
+			Title:  fmt.Sprintf("%s and %s take up the same room", a.Name, b.Name),
+			Why: fmt.Sprintf(
+				"Their parts run %s into each other. Move one, cut it out, or say that it stands in "+
+					"the other.%s",
+				w.Len(math.Min(deep.X, math.Min(deep.Y, deep.Z))), more,
+			),
+		}
+		snag.Mends = parted(w, b, a)
+		say(snag)
+	}
+}
 
 // solidsOf are a prop's solids that have a shape.
 func solidsOf(w *work.Work, prop string) (out []*plan.Solid) {

@@ -151,6 +151,31 @@ func (n *Network) Strip(name string, pos, neg, count int, ohms float64, load Ele
 	return pos, neg
 }
 
+// StripOf is Strip for a long one: its segments are lumped to at most most, each lump with
+// the current of its segments at their middle, so that its far end is right to the square of
+// a lump's share of the length.
+func (n *Network) StripOf(name string, pos, neg, count, most int, ohms float64, load Element) (farPos, farNeg int) {
+	if count <= most {
+		return n.Strip(name, pos, neg, count, ohms, load)
+	}
+	k := float64(count) / float64(most)
+	p, q := n.Node(name+"+"), n.Node(name+"-")
+	n.Wire(name, pos, p, ohms*(k+1)/2)
+	n.Wire(name, neg, q, ohms*(k+1)/2)
+	load = load.Times(k)
+	load.A, load.B, load.Name = p, q, name
+	n.Add(load)
+	return n.Strip(name, p, q, most-1, ohms*k, load)
+}
+
+// Times is so many of a load side by side, as one; it is one that takes a current by a
+// line or a constant.
+func (e Element) Times(k float64) Element {
+	e.R /= k
+	e.I *= k
+	return e
+}
+
 // Solution is every node voltage and element current.
 type Solution struct {
 	V       []float64

@@ -349,3 +349,23 @@ func TestPeelingKeepsTheAnswer(t *testing.T) {
 	ohms := 2.0 + 2 + 1/(1/7.+1/(6.+8)) + 10 + 13 + 16 + 18 + 20 + 22 + .5
 	require.InDelta(t, 9/ohms, -x.I[len(a.Elements)-1], 1e-9)
 }
+
+// A long strip lumped is one of all its segments: the closed form of a uniform load,
+// I R / 2 at the far end, and every lamp's end to a thousandth of the drop.
+func TestALumpedStripIsTheWholeOne(t *testing.T) {
+	for _, count := range []int{601, 900, 1500, 3000, 6001} {
+		ends := map[int]float64{}
+		for _, most := range []int{600, count} {
+			n := &Network{}
+			p, q := n.Node("+"), n.Node("-")
+			n.Add(Element{Kind: Supply, A: p, B: q, E: 12, R: 1e-6})
+			load := Element{Kind: Sink, I: 3.0 / float64(count), Vf: 0.1}
+			fp, fq := n.StripOf("s", p, q, count, most, 0.5/float64(count), load)
+			sol := NewSolver(n).Solve()
+			require.True(t, sol.Settled)
+			ends[most] = sol.V[fp] - sol.V[fq]
+		}
+		assert.InDelta(t, 12-3*(2*0.5)/2, ends[600], 0.003, "%d segments against the closed form", count)
+		assert.InDelta(t, ends[count], ends[600], 1e-3*1.5, "%d segments", count)
+	}
+}

@@ -67,13 +67,38 @@ func (p Panel) neckGrid(safe float64) *neckGrid {
 		}
 	}
 	f.d = distances(f.in, f.nx, f.ny)
-	for i, v := range f.in {
+	f.order = fattestFirst(f.in, f.d)
+	return f
+}
+
+// fattestFirst are the cells inside, those farthest from the edge first. Their distances
+// squared are whole numbers: they are counted, not compared.
+func fattestFirst(in []bool, d []float64) []int {
+	squared := func(i int) int { return int(math.Round(d[i] * d[i])) }
+	most, n := 0, 0
+	for i, v := range in {
 		if v {
-			f.order = append(f.order, i)
+			most, n = max(most, squared(i)), n+1
 		}
 	}
-	sort.SliceStable(f.order, func(a, b int) bool { return f.d[f.order[a]] > f.d[f.order[b]] })
-	return f
+	from := make([]int, most+2) // where those of each distance begin
+	for i, v := range in {
+		if v {
+			from[most-squared(i)+1]++
+		}
+	}
+	for k := 1; k < len(from); k++ {
+		from[k] += from[k-1]
+	}
+	out := make([]int, n)
+	for i, v := range in {
+		if v {
+			k := most - squared(i)
+			out[from[k]] = i
+			from[k]++
+		}
+	}
+	return out
 }
 
 // crossings are where a level line crosses the outline, from the left.
@@ -98,8 +123,9 @@ func (f *neckGrid) mid(x, y int) Point {
 // width is how wide the part is at a cell in its middle.
 func (f *neckGrid) width(d float64) float64 { return (2*d - 1) * f.cell }
 
-// around are the cells beside one.
-func (f *neckGrid) around(i int) (out []int) {
+// around are the cells beside one, in room that is used again.
+func (f *neckGrid) around(i int, room *[9]int) []int {
+	out := room[:0]
 	x, y := i%f.nx, i/f.nx
 	for dy := -1; dy <= 1; dy++ {
 		for dx := -1; dx <= 1; dx++ {
@@ -119,9 +145,10 @@ func (f *neckGrid) waists(safe float64) (out []Neck) {
 	for i := range root {
 		root[i] = -1
 	}
+	var room [9]int
 	for _, i := range f.order {
 		root[i], peak[i] = int32(i), f.d[i]
-		for _, k := range f.around(i) {
+		for _, k := range f.around(i, &room) {
 			if root[k] < 0 {
 				continue
 			}

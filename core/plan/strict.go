@@ -53,6 +53,9 @@ func lineAt(data []byte, at int64) int {
 // entriesOf are the entries of a JSON list, at most so many; none of them is read yet, and
 // they share data's memory.
 func entriesOf(data json.RawMessage, most int) (out []json.RawMessage, err error) {
+	if string(data) == "null" {
+		return nil, nil
+	}
 	d := jsontext.NewDecoder(bytes.NewReader(data))
 	if open, err := d.ReadToken(); err != nil || open.Kind() != '[' {
 		return nil, errors.New("must be a list in brackets []")
@@ -75,6 +78,9 @@ const mostMembers = 200
 
 // members are the fields of a JSON object, none of them read yet.
 func members(data json.RawMessage) (map[string]json.RawMessage, error) {
+	if string(data) == "null" {
+		return nil, nil
+	}
 	bad := errors.New("must be an object in braces {}")
 	d := jsontext.NewDecoder(bytes.NewReader(data))
 	if open, err := d.ReadToken(); err != nil || open.Kind() != '{' {

@@ -71,6 +71,7 @@ func TestPhrases(t *testing.T) {
 		{"gauges 6%", "W1 24 AWG, W2 28 AWG: worst drop 5.1 %, copper -71 g, saves $2.00"},
 		{"controller 3.3v on F1", "controller U1, pins of 3.3 V on F1"},
 		{"pixels 1m on F1", "lamp L5, Addressable pixels 5 V, 60/m, 1m on F1"},
+		{"50 pixels on F1 18awg 4 ft", "a string of 50, Addressable pixels 5 V, 60/m, on F1 through W3, 18awg 4 ft"},
 		{"data L5 from U1 pin 2 6 ft", "Addressable pixels 5 V, 60/m gets its data from Controller U1, pin 2, 6 ft of wire"},
 		{"converter 5v 3a on W2 at 5 ft", "converter C1, down to 5v, 3a on W2 at 5 ft"},
 		{"battery 4 aa x2", "battery B1, 4 of AA alkaline in a row, 6 V, 2 rows"},
@@ -109,7 +110,7 @@ func TestPhrases(t *testing.T) {
 	}
 	assert.Equal(t, "470 ohm", p.Device("L2").Resistor.String())
 	assert.Len(t, p.Scenes[0].Cues, 1)
-	assert.Len(t, p.Devices, 24+17)
+	assert.Len(t, p.Devices, 24+19)
 	assert.Equal(t, "0% 50%", p.Device("L4").Feeds)
 	assert.Equal(t, "6 ft", p.Device("W2").FedAt.String())
 }

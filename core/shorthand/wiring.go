@@ -310,24 +310,16 @@ func (r *reader) many() (*Reading, error) {
 	if r.lib.Lamps[f.product].Kind == "led" {
 		return r.groups(n, f, name)
 	}
+	if r.lib.Lamps[f.product].Kind == "pixels" {
+		return r.pixelString(n, f)
+	}
 	if f.length.IsZero() {
 		return nil, fmt.Errorf("say how long the run is, such as 35 ft")
 	}
-	run := plan.Device{
-		ID:     r.p.FreshName("W"),
-		Prop:   r.prop,
-		Kind:   "run",
-		From:   r.feed(f),
-		Gauge:  f.gauge,
-		Length: f.length,
+	run, err := r.runTo(f)
+	if err != nil {
+		return nil, err
 	}
-	if run.From == "" {
-		return nil, &Error{Why: "nothing to feed it from yet", Example: verbs["supply"].example}
-	}
-	if run.Gauge.IsZero() {
-		run.Gauge = measure.Must[measure.GaugeKind]("22 AWG")
-	}
-	run.Name = "Run " + run.ID
 	changes := append([]plan.Change{r.p.Put("device", run.ID, run)}, r.along(n, run, f, name)...)
 	text := fmt.Sprintf(
 		"%d lamps, %s, even spacing, on %s through %s, %s %s",
@@ -339,6 +331,62 @@ func (r *reader) many() (*Reading, error) {
 		run.Length,
 	)
 	return &Reading{Text: text, Edit: plan.Edit{Changes: changes}, Select: "device:" + run.ID}, nil
+}
+
+// runTo is a run as the words of a phrase have it, to what they are about.
+func (r *reader) runTo(f wire) (plan.Device, error) {
+	run := plan.Device{
+		ID:     r.p.FreshName("W"),
+		Prop:   r.prop,
+		Kind:   "run",
+		From:   r.feed(f),
+		Gauge:  f.gauge,
+		Length: f.length,
+	}
+	if run.From == "" {
+		return run, &Error{Why: "nothing to feed it from yet", Example: verbs["supply"].example}
+	}
+	if run.Gauge.IsZero() {
+		run.Gauge = measure.Must[measure.GaugeKind]("22 AWG")
+	}
+	run.Name = "Run " + run.ID
+	return run, nil
+}
+
+// pixelString is one string of so many pixels, at the end of a run where one is said: 50
+// pixels on F1 18awg 4 ft.
+func (r *reader) pixelString(n int, f wire) (*Reading, error) {
+	l := r.lib.Lamps[f.product]
+	d := plan.Device{
+		ID:      r.p.FreshName("L"),
+		Prop:    r.prop,
+		Kind:    "lamp",
+		In:      f.in,
+		Name:    r.p.FreeName("device", l.Name),
+		From:    r.feed(f),
+		Product: f.product,
+		Amps:    f.amps,
+		Length:  wiring.LengthOf(n, l, r.p.Metric()),
+	}
+	if d.From == "" {
+		return nil, &Error{Why: "nothing to feed it from yet", Example: verbs["supply"].example}
+	}
+	text := fmt.Sprintf("a string of %d, %s, on %s", n, l.Name, d.From)
+	var changes []plan.Change
+	if !f.length.IsZero() {
+		run, err := r.runTo(f)
+		if err != nil {
+			return nil, err
+		}
+		d.From = run.ID
+		changes = append(changes, r.p.Put("device", run.ID, run))
+		text += fmt.Sprintf(" through %s, %s %s", run.ID, run.Gauge, run.Length)
+	}
+	return &Reading{
+		Text:   text,
+		Edit:   plan.Edit{Changes: append(changes, r.p.Put("device", d.ID, d))},
+		Select: "device:" + d.ID,
+	}, nil
 }
 
 // along are so many lamps of a name, evenly along a run.

@@ -174,9 +174,9 @@ func buildStrip(
 	feed func(share float64, p, q int),
 ) {
 	r := b.Rig
-	from, n := len(r.Net.Elements), Segments(d, r.lib)
+	from, n := len(r.Net.Elements), lumps(Segments(d, r.lib))
 	base := len(r.Net.Names)
-	farPos, farNeg := r.Net.Strip(d.ID, x, y, n, l.Copper*float64(l.Cut)/l.PerMetre, e)
+	farPos, farNeg := r.Net.StripOf(d.ID, x, y, Segments(d, r.lib), n, l.Copper*float64(l.Cut)/l.PerMetre, e)
 	r.strip[d.ID] = [2]int{farPos, farNeg}
 	to := len(r.Net.Elements)
 	feeds, _ := ParseFeeds(d.Feeds)
@@ -243,6 +243,13 @@ func RatedVolts(d *Device, lib *stock.Library) float64 {
 	return l.Volts
 }
 
+// mostLumps is as how many loads a strip is solved at most: with 600, ten metres of 60 a
+// metre, one more or less is below a tenth of a millivolt.
+const mostLumps = 600
+
+// lumps is as how many loads a strip of so many segments is solved.
+func lumps(segments int) int { return min(segments, mostLumps) }
+
 // Segments is how many cut segments or pixels a strip has.
 func Segments(d *Device, lib *stock.Library) int {
 	return segments(d, lib.Lamps[d.Product])
@@ -250,6 +257,16 @@ func Segments(d *Device, lib *stock.Library) int {
 
 func segments(d *Device, l stock.Lamp) int {
 	return max(1, int(d.Length.Value()/1000*l.PerMetre+1e-6)/max(1, l.Cut))
+}
+
+// LengthOf is how long a strip of so many segments is, as it is written: rounded up, so that
+// it has them all.
+func LengthOf(n int, l stock.Lamp, metric bool) measure.Length {
+	mm := 1000 * float64(n*max(1, l.Cut)) / l.PerMetre
+	if metric {
+		return measure.Must[measure.LengthKind](measure.Decimal(math.Ceil(mm*10-1e-6)/10, 1) + " mm")
+	}
+	return measure.Must[measure.LengthKind](measure.Decimal(math.Ceil(mm/measure.Inch*100-1e-6)/100, 2) + " in")
 }
 
 // RatedAmps is what the lamp draws at its rated volts.

@@ -356,7 +356,7 @@ func (r *Rig) room() {
 		d := &r.devices[i]
 		nodes, elements = nodes+4, elements+4
 		if d.Kind == "lamp" && !d.Length.IsZero() {
-			n := Segments(d, r.lib)
+			n := lumps(Segments(d, r.lib))
 			nodes, elements = nodes+2*n, elements+3*n
 		}
 	}

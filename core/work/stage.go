@@ -9,31 +9,37 @@ func (w *Work) StageOf(p *plan.Prop) plan.Stage {
 	if p.Stage != "" {
 		return plan.StageNamed(p.Stage)
 	}
-	some := false
+	return w.Derive(stagesName, func() any { return w.stagesShown() }).(map[string]plan.Stage)[p.ID]
+}
+
+var stagesName = StandsOn("stages", standsOn[Cut]...)
+
+// stagesShown is how far each prop has come by what is done to it.
+func (w *Work) stagesShown() map[string]plan.Stage {
+	lacking, pieces, cut := map[string]bool{}, map[string]int{}, map[string]int{}
+	out := map[string]plan.Stage{}
 	for i := range w.Plan.Solids {
-		if s := &w.Plan.Solids[i]; s.Prop == p.ID {
-			if some = true; w.Shapes[s.ID] == nil {
-				return plan.Idea
-			}
-		}
+		s := &w.Plan.Solids[i]
+		out[s.Prop] = plan.Drawn
+		lacking[s.Prop] = lacking[s.Prop] || w.Shapes[s.ID] == nil
 	}
-	if !some {
-		return plan.Idea
-	}
-	pieces, cut := 0, 0
 	for _, s := range w.Sheets {
 		for i, sh := range s.Layout.Sheets {
 			for _, q := range sh.Placed {
-				if w.Part(s.Pieces[q.Part].Ref).Solid.Prop == p.ID {
-					if pieces++; i < s.Cut {
-						cut++
-					}
+				prop := w.Part(s.Pieces[q.Part].Ref).Solid.Prop
+				if pieces[prop]++; i < s.Cut {
+					cut[prop]++
 				}
 			}
 		}
 	}
-	if pieces > 0 && cut == pieces {
-		return plan.Cut
+	for prop := range out {
+		switch {
+		case lacking[prop]:
+			out[prop] = plan.Idea
+		case pieces[prop] > 0 && cut[prop] == pieces[prop]:
+			out[prop] = plan.Cut
+		}
 	}
-	return plan.Drawn
+	return out
 }
