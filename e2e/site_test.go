@@ -88,7 +88,7 @@ func (s *site) first() {
 func (s *site) goTo(path string) {
 	s.t.Helper()
 	require.NoError(s.t, chromedp.Do(s.ctx, chromedp.Navigate(s.url+path), chromedp.WaitReady("body")))
-	s.wait("!document.querySelector('[data-untried]')")
+	s.wait("!document.querySelector('[data-untried],[data-behind]')")
 }
 
 func eval[T any](s *site, js string) T {
@@ -127,7 +127,7 @@ func (s *site) live(act func()) {
 	const settled = `Number(document.body.dataset.settled||0)`
 	before := eval[int](s, settled)
 	act()
-	s.wait(fmt.Sprintf("%s > %d && !document.querySelector('[data-untried]')", settled, before))
+	s.wait(fmt.Sprintf("%s > %d && !document.querySelector('[data-untried],[data-behind]')", settled, before))
 }
 
 // wait polls until a condition holds.

@@ -12,7 +12,9 @@ import (
 	"net"
 	"net/http"
 	"net/url"
+	"runtime"
 	"strings"
+	"sync/atomic"
 	"time"
 
 	"zapbarn/core/memo"
@@ -24,6 +26,7 @@ import (
 
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
+	"golang.org/x/sync/singleflight"
 )
 
 //go:embed templates static
@@ -31,18 +34,25 @@ var files embed.FS
 
 // Server serves one store.
 type Server struct {
-	store  *store.Store
-	lib    *stock.Library
-	now    func() time.Time
-	pages  *template.Template
-	works  *works
-	held   *memo.Memo[pageKey, packed]
-	search searches
+	store       *store.Store
+	lib         *stock.Library
+	now         func() time.Time
+	pages       *template.Template
+	works       *works
+	held        *memo.Memo[pageOf, *rendering]
+	renders     singleflight.Group
+	renderSlots chan struct{}
+	did         did
+	search      searches
 
 	workTime time.Duration // how long working out one plan may take
 	mendTime time.Duration // how long a page may try mends when it is asked for them
 	first    time.Duration // how long before it answers
+	patience time.Duration // how long the newest state of a page is waited for
 }
+
+// did counts what the server worked out since it began.
+type did struct{ solved, rendered atomic.Int64 }
 
 // parsePages reads the templates.
 func parsePages() (*template.Template, error) {
@@ -56,16 +66,18 @@ func New(s *store.Store, now func() time.Time) (*Server, error) {
 		return nil, err
 	}
 	return &Server{
-		store:    s,
-		lib:      stock.Shop,
-		now:      now,
-		pages:    t,
-		works:    newWorks(),
-		held:     newPages(),
-		search:   searches{of: map[string]*running{}, most: 2},
-		workTime: workTime,
-		mendTime: mendTime,
-		first:    firstMends,
+		store:       s,
+		lib:         stock.Shop,
+		now:         now,
+		pages:       t,
+		works:       newWorks(),
+		held:        newPages(),
+		search:      searches{of: map[string]*running{}, most: 2},
+		workTime:    workTime,
+		mendTime:    mendTime,
+		first:       firstMends,
+		patience:    patience,
+		renderSlots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))),
 	}, nil
 }
 
@@ -280,6 +292,8 @@ func (s *Server) fail(c *gin.Context, err error) {
 	switch {
 	case c.Request.Context().Err() != nil:
 		c.Status(statusGone)
+	case errors.Is(err, errNoPlace):
+		s.trouble(c, http.StatusNotFound, "There is nothing here", "Go back to the displays.")
 	case errors.Is(err, store.ErrNone):
 		s.trouble(
 			c,

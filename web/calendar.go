@@ -20,7 +20,7 @@ import (
 // calendarPlace is the order of work in time: what to do now, what dries meanwhile, when
 // all of it is done.
 var calendarPlace = place{
-	id: "calendar", name: "Calendar", hint: "person Ola mon-fri 18-21:30, sat sun 10-18",
+	id: "calendar", clock: true, name: "Calendar", hint: "person Ola mon-fri 18-21:30, sat sun 10-18",
 	ways: []way{
 		{id: "tonight", title: "Tonight", fill: (*Server).tonight},
 		{id: "bars", title: "Bars", fill: (*Server).bars},

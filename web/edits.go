@@ -23,8 +23,12 @@ import (
 )
 
 // back answers a form that did what it was asked.
-func (s *Server) back(c *gin.Context) {
-	c.Redirect(http.StatusSeeOther, local(c.PostForm("back")))
+func (s *Server) back(c *gin.Context) { s.done(c, local(c.PostForm("back"))) }
+
+// done answers an edit that was stored: it leads to a page that shows it.
+func (s *Server) done(c *gin.Context, to string) {
+	s.edited(c, c.Param("plan"))
+	c.Redirect(http.StatusSeeOther, to)
 }
 
 // apply stores an edit and answers; a refusal keeps the page and what was entered.
@@ -44,7 +48,7 @@ func (s *Server) applied(c *gin.Context, err error, o over, to string) {
 	stale, isStale := errors.AsType[*plan.Stale](err)
 	switch {
 	case err == nil && to != "":
-		c.Redirect(http.StatusSeeOther, to)
+		s.done(c, to)
 	case err == nil:
 		s.back(c)
 	case errors.Is(err, store.ErrDown), errors.Is(err, store.ErrNone), fault, c.Request.Context().Err() != nil:

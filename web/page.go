@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"net/url"
 	"strings"
+	"sync"
 	"time"
 
 	"zapbarn/core/check"
@@ -185,9 +186,10 @@ type over struct {
 }
 
 var funcs = template.FuncMap{
-	"mark":  func(l fmt.Stringer) string { return l.String() },
-	"upper": measure.Capital,
-	"asset": asset, "behaviours": func() []string { return behaviours }, "keymap": keymap,
+	"behindMark": func() template.HTML { return behindMark },
+	"mark":       func(l fmt.Stringer) string { return l.String() },
+	"upper":      measure.Capital,
+	"asset":      asset, "behaviours": func() []string { return behaviours }, "keymap": keymap,
 	"join":    strings.Join,
 	"tape":    func(p *plan.Plan, mm float64) string { return measure.Run(mm, p.Metric()) },
 	"hole":    func(p *plan.Plan, mm float64) string { return measure.Tape(mm, p.Metric()) },
@@ -226,7 +228,7 @@ func (p *Page) Templates() []shorthand.Template { return shorthand.Templates }
 func (p *Page) Defs() template.HTML { return template.HTML(draw.Defs()) }
 
 func (s *Server) place(c *gin.Context, place string) {
-	s.render(c, place, c.Param("plan"), c.Request.URL, over{})
+	s.get(c, place, c.Param("plan"), c.Request.URL)
 }
 
 // refused renders the page a form was sent from again, with what was entered.
@@ -245,61 +247,61 @@ func (s *Server) refused(c *gin.Context, o over) {
 	s.render(c, place, c.Param("plan"), u, o)
 }
 
+// render answers with a page as it is now, with what a refused form lays over it.
 func (s *Server) render(c *gin.Context, place, id string, u *url.URL, o over) {
-	m, err := s.at(c.Request.Context(), id)
+	u, all := asksMends(u)
+	p, err := s.rendered(c, place, id, u, o, all)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	u, all := asksMends(u)
-	key := pageKey{m, u.RequestURI(), themeOf(c), whoOf(c), 0}
-	step := tourOf(c, id)
-	if step != nil {
-		key.tour = step.N
-	}
-	if s.kept(c, key) {
-		return
-	}
+	sendPage(c, p.code, p.page)
+}
+
+// rendered is a page worked out and rendered.
+func (s *Server) rendered(c *gin.Context, place, id string, u *url.URL, o over, all bool) (*rendering, error) {
 	got, m, err := s.worked(c.Request.Context(), id)
 	if err == nil && got.heavy != nil {
 		err = got.heavy
 	}
 	if err != nil {
-		s.fail(c, err)
-		return
+		return nil, err
 	}
-	key.moment = m
-	w := got.work
 	undo, redo, err := s.store.Steps(c.Request.Context(), id)
 	if err != nil {
-		s.fail(c, err)
-		return
+		return nil, err
 	}
 	pl, ok := placeOf(place)
 	if !ok {
-		s.trouble(c, http.StatusNotFound, "There is nothing here", "Go back to the displays.")
-		return
+		return nil, errNoPlace
 	}
-	p, many := s.begun(c, w, pl, u, o)
-	p.PlanID, p.Undo, p.Redo, p.Tour = id, undo, redo, step
+	p, many := s.begun(c, got.work, pl, u, o)
+	p.PlanID, p.Undo, p.Redo, p.Tour = id, undo, redo, tourOf(c, id)
+	tried := got.mends.Tried()
 	if err := s.whole(c, p, pl, got, many, all, o); err != nil {
-		s.fail(c, err)
-		return
+		return nil, err
 	}
 	var b bytes.Buffer
 	if err := s.pages.ExecuteTemplate(&b, "page.html", p); err != nil {
-		s.fail(c, err)
-		return
+		return nil, err
+	}
+	if all {
+		tried = got.mends.Tried()
 	}
 	page := pack(b.Bytes())
-	code := http.StatusOK
-	if o.code != 0 {
-		code = o.code
-	} else if c.Request.Method == http.MethodGet && p.keeps() {
-		s.held.Keep(key, page)
+	out := &rendering{at: m, tried: tried, untried: p.Untried, made: s.now(), page: page, behind: sync.OnceValue(page.marked),
+		code: http.StatusOK, keep: p.keeps()}
+	if pl.clock {
+		out.clock = s.minute()
 	}
-	sendPage(c, code, page)
+	if o.code != 0 {
+		out.code = o.code
+	}
+	return out, nil
 }
+
+// errNoPlace is the error of an address that names no place.
+var errNoPlace = errors.New("there is no such place")
 
 // whole fills a page: its snags, what its way shows, the ticket, the mends that are known.
 func (s *Server) whole(c *gin.Context, p *Page, pl place, got worked, many []string, all bool, o over) error {
@@ -702,9 +704,8 @@ func (p *Page) nameOf(key string) string {
 	return p.Plan.Name(v)
 }
 
-// keeps reports that the page may be kept as it is: a drill has a record of its own, a
-// calendar a clock, mends may still be tried, and a search may be under way.
+// keeps reports that the page may be kept as it is: a drill has a record of its own, and a
+// search may be under way.
 func (p *Page) keeps() bool {
-	return p.Way != "train" && p.Place != "calendar" && p.Place != "stores" && p.Untried == 0 &&
-		(p.Search == nil || p.Search.Looking == "")
+	return p.Way != "train" && (p.Search == nil || p.Search.Looking == "")
 }

@@ -16,6 +16,7 @@ type place struct {
 	id, name string
 	hint     string // what the quick line suggests there
 	ofProp   bool   // shows one prop: one is chosen when none is asked for
+	clock    bool   // tells the time
 	ways     []way
 	first    func(p *Page) string         // the way to begin with; the first of all when nil or ""
 	link     func(p *Page, to way) string // leads to another way

@@ -212,6 +212,7 @@ func (s *Server) work1(ctx context.Context, id string) error {
 	ctx, cancel := context.WithTimeout(ctx, s.workTime)
 	defer cancel()
 	got := worked{plan: p}
+	s.did.solved.Add(1)
 	before := s.works.before(id)
 	var found *check.Found
 	w, err := work.DoFrom(before.Work(), work.NewWatch(ctx, time.Now), p, s.lib, now)

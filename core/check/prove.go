@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"zapbarn/core/calendar"
@@ -44,6 +45,7 @@ type Prover struct {
 	benches map[string]*bench
 	near    map[string]portion
 	done    map[string][]Mend
+	tries   atomic.Int32 // snags in done
 }
 
 // portion is a part of the plan by what it must hold, and its name.
@@ -72,6 +74,9 @@ func (p *Prover) Known(s Snag) ([]Mend, bool) {
 	return kept, ok || len(s.Mends) == 0
 }
 
+// Tried is of how many snags the mends were tried.
+func (p *Prover) Tried() int { return int(p.tries.Load()) }
+
 // Mends are a snag's mends that cure. Where none does alone, it is tried with
 // the mends of what it raises: a fuse may want thicker wire as well. The error
 // is *plan.TooHeavy when the watch ran out first; what was tried by then is kept.
@@ -90,6 +95,7 @@ func (p *Prover) Mends(watch *work.Watch, s Snag) (kept []Mend, err error) {
 	err = watch.Watched(p.work.Plan, func() { kept = p.prove(s) })
 	if err == nil {
 		p.done[s.ID()] = kept
+		p.tries.Add(1)
 	}
 	return kept, err
 }

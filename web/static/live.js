@@ -236,6 +236,9 @@
     const was = step();
     const group = a && a.closest ? [".ways", ".props", ".beam", ".gutter", ".ticket"].find((g) => a.closest(g)) : "";
     morph(page, job, at);
+    for (const m of $$("[data-behind]")) m.remove();
+    const behind = $("[data-behind]", next);
+    if (behind) $("#page").before(document.importNode(behind, true));
     document.title = next.title;
     document.documentElement.className = next.documentElement.className + " js";
     if (job.form && $("#page").dataset.plan === plan) tell(before, $("#page").dataset.tally, step() !== was);
