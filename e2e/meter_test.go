@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/store"
 	"zapbarn/testkit"
 
 	"github.com/chromedp/cdproto/input"
@@ -30,7 +31,7 @@ func TestFindAFault(t *testing.T) {
 		s.store.Apply(
 			context.Background(),
 			"midnight-apiary",
-			"",
+			store.By{},
 			plan.Edit{Label: "mend", Changes: []plan.Change{p.Put("device", "jar-8", jar)}},
 		),
 	)

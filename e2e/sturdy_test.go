@@ -282,7 +282,7 @@ func TestForeignFormsAreRefused(t *testing.T) {
 		if host != "" {
 			r.Host = host
 		}
-		c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+		c := testkit.Page()
 		resp, err := c.Do(r)
 		require.NoError(t, err)
 		resp.Body.Close()
@@ -329,7 +329,7 @@ func TestDatabaseGoesAway(t *testing.T) {
 	assert.Equal(t, "16 AWG", page.value("f.gauge"), "what was entered stays")
 	assert.Contains(t, get(t, srv.URL+apiary, 503), "database does not answer")
 	assert.Contains(t, get(t, srv.URL+"/", 503), "make demo")
-	r, err := http.PostForm(srv.URL+apiary+"/quick", url.Values{"line": {"prop x"}, "back": {apiary}})
+	r, err := testkit.Page().PostForm(srv.URL+apiary+"/quick", url.Values{"line": {"prop x"}, "back": {apiary}})
 	require.NoError(t, err)
 	r.Body.Close()
 	assert.Equal(t, 503, r.StatusCode)

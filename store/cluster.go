@@ -8,6 +8,7 @@ import (
 	"encoding/hex"
 	"errors"
 	"fmt"
+	"io"
 	"net"
 	"net/url"
 	"os"
@@ -65,27 +66,48 @@ func StartCluster(ctx context.Context, dir string, say func(string)) (*Cluster, 
 	if err != nil {
 		return nil, err
 	}
-	dir, err = filepath.Abs(dir)
+	c := &Cluster{bin: bin, root: os.Geteuid() == 0}
+	if c.Dir, err = c.home(ctx, dir); err != nil {
+		return nil, full(err, "")
+	}
+	return c, full(c.start(ctx, say), "")
+}
+
+// home is where the cluster of a folder lies: in it, or, as root, where the user that the
+// server runs as cannot reach it, in /var/lib/zapbarn. A note in the folder says so, and the
+// cluster knows which folder that is; in a copy of the folder the note is the original's.
+func (c *Cluster) home(ctx context.Context, dir string) (string, error) {
+	dir, err := filepath.Abs(dir)
 	if err != nil {
-		return nil, err
+		return "", err
 	}
-	c := &Cluster{Dir: dir, bin: bin, root: os.Geteuid() == 0}
-	if c.root {
-		if err := os.MkdirAll(dir, 0o755); err != nil {
-			return nil, err
-		}
-		if exec.CommandContext(ctx, "runuser", "-u", "postgres", "--", "test", "-x", dir).Run() != nil {
-			sum := sha256.Sum256([]byte(dir))
-			c.Dir = filepath.Join("/var/lib/zapbarn", hex.EncodeToString(sum[:8]))
-			if err := os.MkdirAll(c.Dir, 0o755); err != nil {
-				return nil, err
-			}
-			_ = os.WriteFile(filepath.Join(dir, "moved"), []byte(c.Dir+"\n"), 0o644)
-		}
-	} else if err := os.MkdirAll(dir, 0o755); err != nil {
-		return nil, err
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return "", err
 	}
-	return c, c.start(ctx, say)
+	if !c.root || exec.CommandContext(ctx, "runuser", "-u", "postgres", "--", "test", "-x", dir).Run() == nil {
+		return dir, nil
+	}
+	is, err := identity(dir)
+	if err != nil {
+		return "", err
+	}
+	sum := sha256.Sum256([]byte(dir))
+	there := filepath.Join("/var/lib/zapbarn", hex.EncodeToString(sum[:8]))
+	note := filepath.Join(dir, "moved")
+	if said, err := os.ReadFile(note); err == nil {
+		noted := strings.TrimSpace(string(said))
+		of, err := os.ReadFile(filepath.Join(noted, "folder"))
+		if noted != there && (err != nil || string(of) != is) {
+			return "", fmt.Errorf("the data folder %s is a copy without its data: the original's lie in %s; make a copy with "+
+				"zapbarn backup, or take away %s to begin afresh", dir, noted, note)
+		}
+		there = noted
+	}
+	if err := os.MkdirAll(there, 0o755); err != nil {
+		return "", err
+	}
+	return there, errors.Join(os.WriteFile(note, []byte(there+"\n"), 0o644),
+		os.WriteFile(filepath.Join(there, "folder"), []byte(is), 0o644))
 }
 
 // asServer makes a command that runs as the user who owns the server.
@@ -116,6 +138,9 @@ func (c *Cluster) start(ctx context.Context, say func(string)) error {
 			return err
 		}
 	}
+	if err := c.known(); err != nil {
+		return err
+	}
 	secret, err := os.ReadFile(pass)
 	if err != nil {
 		return err
@@ -124,9 +149,12 @@ func (c *Cluster) start(ctx context.Context, say func(string)) error {
 	if port, err := os.ReadFile(c.PortFile()); err == nil {
 		last = strings.TrimSpace(string(port))
 		c.URL = c.url(last, string(secret))
-		if err := reach(ctx, c.URL); err == nil || starting(err) {
+		if err := reach(ctx, c.URL); (err == nil || starting(err)) && c.alive() {
 			return c.await(ctx, say)
 		}
+	}
+	if err := c.unlock(); err != nil {
+		return err
 	}
 	port, err := freePort(last) // the last one when it is free, so that open programs find it again
 	if err != nil {
@@ -149,21 +177,46 @@ func (c *Cluster) launch(ctx context.Context, port string, say func(string)) err
 		"-p %s -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c log_min_messages=warning",
 		port,
 	)
+	log := filepath.Join(c.data(), "server.log")
 	for try := 0; ; try++ {
-		out, err := c.asServer(ctx, "pg_ctl", "-D", c.data(), "-l", filepath.Join(c.data(), "server.log"), "-w", "-t", "10",
-			"-o", opts, "start").
+		written := lengthOf(log)
+		out, err := c.asServer(ctx, "pg_ctl", "-D", c.data(), "-l", log, "-w", "-t", "10", "-o", opts, "start").
 			CombinedOutput()
-		if err == nil || c.asServer(ctx, "pg_ctl", "-D", c.data(), "status").Run() == nil {
+		if err == nil || c.alive() {
 			return nil // it runs; whether it is in order yet, await finds out
 		}
-		if try == 30 || ctx.Err() != nil {
-			return fmt.Errorf("the database did not start: %v: %s", err, bytes.TrimSpace(out))
+		why := fmt.Errorf("the database did not start: %v: %s%s", err, bytes.TrimSpace(out), tailOf(log, written))
+		if f := full(why, c.Dir); errors.Is(f, ErrFull) || try == 30 || ctx.Err() != nil {
+			return f
 		}
 		if try == 1 {
 			say("The database was killed; waiting for what is left of it to end.")
 		}
 		time.Sleep(time.Second)
+		if err := c.unlock(); err != nil {
+			return err
+		}
 	}
+}
+
+// lengthOf is how long a file is; 0 where there is none.
+func lengthOf(path string) int64 {
+	info, err := os.Stat(path)
+	if err != nil {
+		return 0
+	}
+	return info.Size()
+}
+
+// tailOf is what a file says from a place on.
+func tailOf(path string, from int64) string {
+	f, err := os.Open(path)
+	if err != nil {
+		return ""
+	}
+	defer f.Close()
+	b, _ := io.ReadAll(io.LimitReader(io.NewSectionReader(f, from, 64<<10), 64<<10))
+	return " " + strings.TrimSpace(string(b))
 }
 
 // await waits until the server answers: after a crash it first puts itself in
@@ -218,7 +271,7 @@ func (c *Cluster) initialise(ctx context.Context, pass string) error {
 		}
 	}
 	out, err := c.asServer(ctx, "initdb", "-D", c.data(), "-U", "zapbarn", "-A", "scram-sha-256", "--pwfile", pass, "-E",
-		"UTF8", "--locale=C.UTF-8", "--no-sync").
+		"UTF8", "--locale=C.UTF-8").
 		CombinedOutput()
 	if err != nil {
 		return fmt.Errorf("the database could not be made: %v: %s", err, bytes.TrimSpace(out))
@@ -237,17 +290,20 @@ func (c *Cluster) url(port, secret string) string {
 	return u.String()
 }
 
-// StopCluster stops the cluster below dir; nothing is lost.
+// StopCluster stops the cluster of a folder, where it runs; nothing is lost. A copy of a
+// folder does not stop the original's.
 func StopCluster(ctx context.Context, dir string) error {
 	bin, err := binaries()
 	if err != nil {
 		return err
 	}
-	dir, _ = filepath.Abs(dir)
-	if moved, err := os.ReadFile(filepath.Join(dir, "moved")); err == nil {
-		dir = strings.TrimSpace(string(moved))
+	c := &Cluster{bin: bin, root: os.Geteuid() == 0}
+	if c.Dir, err = c.home(ctx, dir); err != nil {
+		return err
 	}
-	c := &Cluster{Dir: dir, bin: bin, root: os.Geteuid() == 0}
+	if !c.alive() {
+		return errors.New("no database of this folder is running")
+	}
 	out, err := c.asServer(ctx, "pg_ctl", "-D", c.data(), "-m", "fast", "-w", "stop").CombinedOutput()
 	if err != nil {
 		return fmt.Errorf("%v: %s", err, bytes.TrimSpace(out))

@@ -260,7 +260,7 @@ func TestFirstStartAfterACrashAndAMovedPort(t *testing.T) {
 				default:
 				}
 				name := fmt.Sprintf("Edit %d", acknowledged+1)
-				_, err := s.Edit(ctx, "midnight-apiary", "", func(p *plan.Plan) (plan.Edit, error) {
+				_, err := s.Edit(ctx, "midnight-apiary", store.By{}, func(p *plan.Plan) (plan.Edit, error) {
 					d := p.Display
 					d.Name = name
 					return plan.Edit{Label: name, Changes: []plan.Change{p.Put("display", d.ID, d)}}, nil

@@ -15,6 +15,10 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+// beforeTheBin takes away what the migration of the bin brought.
+const beforeTheBin = `alter table plans drop column binned, drop column was_id; alter table edits drop column by;
+	drop table settings`
+
 // What lies in the database in format 1, its log of edits as well, means the
 // same after the migration: undo leads to the same box.
 func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
@@ -37,14 +41,14 @@ func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
 	taller = taller.Set("h", measure.Len("15 in"))
 	require.NoError(
 		t,
-		s.Apply(ctx, "lidded", "me", plan.Edit{Label: "taller", Changes: []plan.Change{p.Put("solid", "box", taller)}}),
+		s.Apply(ctx, "lidded", store.By{Who: "me"}, plan.Edit{Label: "taller", Changes: []plan.Change{p.Put("solid", "box", taller)}}),
 	)
 	require.NoError(t, s.Close())
 	conn, err := pgx.Connect(ctx, url)
 	require.NoError(t, err)
 	_, err = conn.Exec(
 		ctx,
-		"delete from goose_db_version where version_id >= 12; drop table photos",
+		"delete from goose_db_version where version_id >= 12; drop table photos; "+beforeTheBin,
 	) // as a program of before left it
 	require.NoError(t, err)
 	require.NoError(t, conn.Close(ctx))
@@ -58,10 +62,10 @@ func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
 		return q.Solids[0].Length("h").String()
 	}
 	assert.Equal(t, `16"`, height())
-	_, err = s.Undo(ctx, "lidded")
+	_, err = s.Undo(ctx, "lidded", store.By{})
 	require.NoError(t, err)
 	assert.Equal(t, `11"`, height())
-	_, err = s.Redo(ctx, "lidded")
+	_, err = s.Redo(ctx, "lidded", store.By{})
 	require.NoError(t, err)
 	assert.Equal(t, `16"`, height())
 }

@@ -8,6 +8,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"os"
+	"path/filepath"
 	"strconv"
 	"strings"
 	"time"
@@ -35,6 +36,7 @@ func Open(ctx context.Context, url string, portFile ...string) (*Store, error) {
 		)
 	}
 	conf.ConnectTimeout = 5 * time.Second
+	conf.RuntimeParams["application_name"] = "zapbarn"
 	raw := stdlib.OpenDB(*conf, stdlib.OptionBeforeConnect(func(_ context.Context, c *pgx.ConnConfig) error {
 		for _, f := range portFile {
 			if b, err := os.ReadFile(f); err == nil {
@@ -53,8 +55,14 @@ func Open(ctx context.Context, url string, portFile ...string) (*Store, error) {
 		return nil, Unreachable(fmt.Sprintf("%s:%d", conf.Host, conf.Port), err)
 	}
 	s, err := migrated(ctx, raw)
+	if s != nil && len(portFile) > 0 {
+		s.dir = filepath.Dir(portFile[0])
+	}
 	if err != nil {
 		raw.Close()
+		if errors.Is(err, ErrNewer) {
+			return nil, err
+		}
 		return nil, fmt.Errorf("bringing the database up to date: %w", err)
 	}
 	return s, nil
@@ -87,10 +95,33 @@ func migrated(ctx context.Context, raw *sql.DB) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	if _, err := provider.Up(ctx); err != nil {
+	if err := notNewer(ctx, provider); err != nil {
 		return nil, err
 	}
-	return &Store{db, memo.New[string, kept](mostKept, weigh)}, nil
+	if _, err := provider.Up(ctx); err != nil {
+		return nil, full(err, "")
+	}
+	return &Store{db: db, kept: memo.New[string, kept](mostKept, weigh)}, nil
+}
+
+// ErrNewer is of a database that a newer program wrote.
+var ErrNewer = errors.New("this database was written by a newer Zap Barn")
+
+// notNewer refuses a database that has been migrated further than this program knows.
+func notNewer(ctx context.Context, provider *goose.Provider) error {
+	there, err := provider.GetDBVersion(ctx)
+	if err != nil {
+		return err
+	}
+	known := int64(0)
+	for _, m := range provider.ListSources() {
+		known = max(known, m.Version)
+	}
+	if there > known {
+		return fmt.Errorf("%w: it has its tables in form %d, and this program knows %d; use the newer program, nothing was "+
+			"changed", ErrNewer, there, known)
+	}
+	return nil
 }
 
 // Close lets the connections go.

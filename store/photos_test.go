@@ -35,7 +35,7 @@ func TestPicturesAreKeptApart(t *testing.T) {
 		s.Apply(
 			ctx,
 			"seen",
-			"me",
+			store.By{Who: "me"},
 			plan.Edit{
 				Label:   "bring in",
 				Changes: []plan.Change{p.Put("photo", "two", plan.Photo{ID: "two", Data: second})},
@@ -60,14 +60,14 @@ func TestPicturesAreKeptApart(t *testing.T) {
 	_, err = s.Photo(ctx, "seen", strings.Repeat("0", 64))
 	require.ErrorIs(t, err, store.ErrPhotoGone)
 
-	_, err = s.Undo(ctx, "seen")
+	_, err = s.Undo(ctx, "seen", store.By{})
 	require.NoError(t, err)
 	assert.Equal(t, both[:1], look(s))
-	_, err = s.Redo(ctx, "seen")
+	_, err = s.Redo(ctx, "seen", store.By{})
 	require.NoError(t, err)
 	assert.Equal(t, both, look(s))
 
-	_, err = s.Edit(ctx, "seen", "me", func(q *plan.Plan) (plan.Edit, error) {
+	_, err = s.Edit(ctx, "seen", store.By{Who: "me"}, func(q *plan.Plan) (plan.Edit, error) {
 		return plan.Edit{
 			Label:   "none",
 			Changes: []plan.Change{q.Put("photo", "x", plan.Photo{ID: "x", Sum: strings.Repeat("0", 64)})},
@@ -86,7 +86,7 @@ func TestPicturesAreKeptApart(t *testing.T) {
 		`update elements set body = ` + old(`{"id": "one", "data": "`+first+`"}`) + ` where kind = 'photo' and id = 'one'`,
 		`update elements set body = ` + old(`{"id": "two", "data": "`+second+`"}`) + ` where kind = 'photo' and id = 'two'`,
 		`update edits set changes = ` + old(`[{"kind": "photo", "id": "two", "at": -1, "after": {"id": "two", "data": "`+second+`"}}]`),
-		`drop table photos`, `delete from goose_db_version where version_id >= 13`,
+		`drop table photos`, beforeTheBin, `delete from goose_db_version where version_id >= 13`,
 	} {
 		_, err = conn.Exec(ctx, q)
 		require.NoError(t, err)
@@ -103,7 +103,7 @@ func TestPicturesAreKeptApart(t *testing.T) {
 	)
 	assert.Zero(t, left)
 	require.NoError(t, conn.Close(context.Background()))
-	_, err = s.Undo(ctx, "seen")
+	_, err = s.Undo(ctx, "seen", store.By{})
 	require.NoError(t, err)
 	assert.Equal(t, both[:1], look(s))
 }

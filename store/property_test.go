@@ -153,7 +153,7 @@ func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
 			e := randomEdit(r, want, n)
 			next, err := want.Apply(e)
 			require.NoError(t, err, "seed %d step %d %s", seed, n, e.Label)
-			require.NoError(t, s.Apply(ctx, id, "crew", e))
+			require.NoError(t, s.Apply(ctx, id, store.By{Who: "crew"}, e))
 			want = next
 			require.Equal(t, string(want.Encode()), string(load(t, s, id).Encode()), "seed %d step %d %s", seed, n, e.Label)
 			require.Equal(
@@ -169,13 +169,13 @@ func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
 		last := string(want.Encode())
 		work.Do(want, stock.Shop, today) // whatever is left can be worked out
 		for range steps {
-			_, err := s.Undo(ctx, id)
+			_, err := s.Undo(ctx, id, store.By{})
 			require.NoError(t, err)
 		}
 		assert.Equal(t, first, string(load(t, s, id).Encode()), "seed %d", seed)
 		assert.Equal(t, first, string(load(t, other, id).Encode()), "seed %d", seed)
 		for range steps {
-			_, err := s.Redo(ctx, id)
+			_, err := s.Redo(ctx, id, store.By{})
 			require.NoError(t, err)
 		}
 		assert.Equal(t, last, string(load(t, s, id).Encode()), "seed %d", seed)
@@ -188,10 +188,10 @@ func TestDisplaysAreApart(t *testing.T) {
 	a, b := demo.Apiary(today), demo.Metric(today)
 	require.NoError(t, s.Create(ctx, a, false))
 	require.NoError(t, s.Create(ctx, b, false))
-	require.NoError(t, s.Apply(ctx, a.Display.ID, "", a.Without("device", "S1")))
+	require.NoError(t, s.Apply(ctx, a.Display.ID, store.By{Who: ""}, a.Without("device", "S1")))
 	assert.Equal(t, string(b.Encode()), string(load(t, s, b.Display.ID).Encode()))
-	_, err := s.Undo(ctx, b.Display.ID)
+	_, err := s.Undo(ctx, b.Display.ID, store.By{})
 	assert.Error(t, err, "nothing was done there")
-	require.NoError(t, s.Delete(ctx, a.Display.ID))
+	require.NoError(t, s.Bin(ctx, a.Display.ID, today))
 	assert.Equal(t, string(b.Encode()), string(load(t, s, b.Display.ID).Encode()))
 }

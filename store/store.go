@@ -28,6 +28,7 @@ var migrations embed.FS
 type Store struct {
 	db   *gorm.DB
 	kept *memo.Memo[string, kept] // plans as they were loaded or written last
+	dir  string                   // of the private cluster; "" of another's database
 }
 
 // kept is a plan at the version it was read or written at. It never changes: what
@@ -57,9 +58,11 @@ type planRow struct {
 	Touched time.Time
 	Name    string
 	Opens   string
-	Worst   string // what was found when it was worked out last
-	SeenRev int64  // and at which revision
-	SeenDay string // and on which day
+	Worst   string     // what was found when it was worked out last
+	SeenRev int64      // and at which revision
+	SeenDay string     // and on which day
+	Binned  *time.Time // when it was put in the bin; nil where it was not
+	WasID   string     // of what is in the bin: the ID it had
 }
 
 func (planRow) TableName() string { return "plans" }
@@ -81,6 +84,7 @@ type editRow struct {
 	PlanID  string
 	At      time.Time `gorm:"default:now()"`
 	Who     string
+	By      string // the browser or program it came from
 	Label   string
 	Changes json.RawMessage `gorm:"type:jsonb"`
 	State   string
@@ -109,7 +113,7 @@ type Summary struct {
 // no plan can slow it.
 func (s *Store) List(ctx context.Context) ([]Listing, error) {
 	var rows []planRow
-	err := s.db.WithContext(ctx).Order("made, id").Find(&rows).Error
+	err := s.db.WithContext(ctx).Where("binned is null").Order("made, id").Find(&rows).Error
 	out := make([]Listing, len(rows))
 	for i, r := range rows {
 		out[i] = Listing{r.ID, r.Name, r.Opens, r.Touched, r.Rev, Summary{r.SeenRev, r.SeenDay, r.Worst}}
@@ -141,7 +145,7 @@ func version1(tx *gorm.DB, id string, forUpdate bool) (Version, error) {
 	if forUpdate {
 		tx = tx.Clauses(clause.Locking{Strength: "UPDATE"})
 	}
-	if err := tx.Select("rev", "made").Where("id = ?", id).Limit(1).Find(&heads).Error; err != nil {
+	if err := tx.Select("rev", "made").Where("id = ? and binned is null", id).Limit(1).Find(&heads).Error; err != nil {
 		return Version{}, err
 	}
 	if len(heads) == 0 {
@@ -184,26 +188,28 @@ func (s *Store) load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, Versio
 	return p, v, err
 }
 
-// Create stores a new plan. With replace, one of the same ID gives way.
+// Create stores a new plan. With replace, one of the same ID gives way: it goes to the bin.
 func (s *Store) Create(ctx context.Context, p *plan.Plan, replace bool) error {
-	_, err := s.create(ctx, p, replace, false)
+	_, err := s.create(ctx, p, replace, false, nil)
 	return err
 }
 
 // CreateFresh stores a new plan under its ID, or, where that is taken, under
 // the first free one with a number behind. It returns that ID.
 func (s *Store) CreateFresh(ctx context.Context, p *plan.Plan) (string, error) {
-	return s.create(ctx, p, false, true)
+	return s.create(ctx, p, false, true, nil)
 }
 
-func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool) (id string, err error) {
+// create stores a new plan; also, where it is not nil, is done with it in one.
+func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool, also func(*gorm.DB, string) error) (id string,
+	err error) {
 	if err := p.Validate(); err != nil {
 		return "", err
 	}
 	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		id = p.Display.ID
 		if replace {
-			if err := tx.Delete(&planRow{}, "id = ?", id).Error; err != nil {
+			if err := binned(tx, id, time.Now()); err != nil && !errors.Is(err, ErrNone) {
 				return err
 			}
 		}
@@ -243,23 +249,21 @@ func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool) (
 				rows = append(rows, row{id, kind, e.ID, i, 1, body})
 			}
 		}
-		return tx.CreateInBatches(rows, 500).Error
+		if err := tx.CreateInBatches(rows, 500).Error; err != nil || also == nil {
+			return err
+		}
+		return also(tx, id)
 	})
 	return id, s.down(ctx, err)
 }
 
-// Delete takes a display away with its log.
-func (s *Store) Delete(ctx context.Context, id string) error {
-	r := s.db.WithContext(ctx).Delete(&planRow{}, "id = ?", id)
-	if r.Error == nil && r.RowsAffected == 0 {
-		return ErrNone
-	}
-	return s.down(ctx, r.Error)
-}
+// By is who makes an edit: the name that stands in the log, and a key of the browser or
+// program it comes from, by which its own edits are known.
+type By struct{ Who, Key string }
 
 // Apply stores an edit. A *plan.Stale says the element was changed meanwhile.
-func (s *Store) Apply(ctx context.Context, id, who string, e plan.Edit) error {
-	_, err := s.Edit(ctx, id, who, func(*plan.Plan) (plan.Edit, error) { return e, nil })
+func (s *Store) Apply(ctx context.Context, id string, by By, e plan.Edit) error {
+	_, err := s.Edit(ctx, id, by, func(*plan.Plan) (plan.Edit, error) { return e, nil })
 	return err
 }
 
@@ -268,7 +272,8 @@ func (s *Store) Apply(ctx context.Context, id, who string, e plan.Edit) error {
 // stored. It returns the revision after.
 func (s *Store) Edit(
 	ctx context.Context,
-	id, who string,
+	id string,
+	by By,
 	of func(*plan.Plan) (plan.Edit, error),
 ) (rev int64, err error) {
 	err = s.change(ctx, id, func(tx *gorm.DB, p *plan.Plan, was int64) (*plan.Plan, plan.Edit, error) {
@@ -287,7 +292,7 @@ func (s *Store) Edit(
 		if e.Idle() {
 			return nil, e, errSame
 		}
-		if err := tx.Model(&editRow{}).Where("plan_id = ? and state = 'undone'", id).Update("state",
+		if err := tx.Model(&editRow{}).Where("plan_id = ? and state = 'undone' and "+own, id, by.Key).Update("state",
 			"dropped").Error; err != nil {
 			return nil, e, err
 		}
@@ -297,7 +302,8 @@ func (s *Store) Edit(
 		}
 		rev = was + 1
 		return q, e, tx.Create(
-			&editRow{PlanID: id, At: time.Now(), Who: who, Label: e.Label, Changes: body, State: "done", Rev: rev},
+			&editRow{PlanID: id, At: time.Now(), Who: by.Who, By: by.Key, Label: e.Label, Changes: body, State: "done",
+				Rev: rev},
 		).Error
 	})
 	if errors.Is(err, errSame) {
@@ -308,45 +314,6 @@ func (s *Store) Edit(
 
 // errSame ends a transaction that has nothing to store.
 var errSame = errors.New("nothing changes")
-
-// Undo takes the latest edit back; Redo does the last one undone again. They
-// return its label.
-func (s *Store) Undo(ctx context.Context, id string) (string, error) {
-	return s.travel(ctx, id, "done", "undone", "id desc", plan.Edit.Inverse)
-}
-
-// Redo does the edit undone last again.
-func (s *Store) Redo(ctx context.Context, id string) (string, error) {
-	return s.travel(ctx, id, "undone", "done", "id", func(e plan.Edit) plan.Edit { return e })
-}
-
-func (s *Store) travel(
-	ctx context.Context,
-	id, from, to, order string,
-	turn func(plan.Edit) plan.Edit,
-) (label string, err error) {
-	err = s.change(ctx, id, func(tx *gorm.DB, p *plan.Plan, _ int64) (*plan.Plan, plan.Edit, error) {
-		var r editRow
-		if err := tx.Where("plan_id = ? and state = ?", id, from).Order(order).Take(&r).Error; err != nil {
-			if errors.Is(err, gorm.ErrRecordNotFound) {
-				return nil, plan.Edit{}, ErrNothing
-			}
-			return nil, plan.Edit{}, err
-		}
-		e := plan.Edit{Label: r.Label}
-		if err := json.Unmarshal(r.Changes, &e.Changes); err != nil {
-			return nil, e, err
-		}
-		label = r.Label
-		e = turn(e)
-		q, err := p.Apply(e)
-		if err != nil {
-			return nil, e, err
-		}
-		return q, e, tx.Model(&editRow{}).Where("id = ?", r.ID).Update("state", to).Error
-	})
-	return label, err
-}
 
 // change runs one edit as one transaction, edits of one plan after another.
 func (s *Store) change(
@@ -465,49 +432,6 @@ func (s *Store) Log(ctx context.Context, id string, most int) ([]Entry, error) {
 		out[i] = Entry{r.At, r.Who, r.Label, r.State, r.ID}
 	}
 	return out, s.down(ctx, err)
-}
-
-// StepTo takes a plan to just after one edit of its log: later ones are undone,
-// undone ones up to it are done again.
-func (s *Store) StepTo(ctx context.Context, id string, entry int64) error {
-	for range mostSteps {
-		var ahead []editRow // undone and wanted, or done and not
-		err := s.db.WithContext(ctx).Select("id", "state").
-			Where("plan_id = ? and ((state = 'done' and id > ?) or (state = 'undone' and id <= ?))", id, entry, entry).
-			Limit(1).Find(&ahead).Error
-		if err != nil || len(ahead) == 0 {
-			return s.down(ctx, err)
-		}
-		step := s.Undo
-		if ahead[0].State == "undone" {
-			step = s.Redo
-		}
-		if _, err := step(ctx, id); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-// mostSteps is how far StepTo goes at once.
-const mostSteps = 500
-
-// Steps says what undo and redo would do; "" when nothing.
-func (s *Store) Steps(ctx context.Context, id string) (undo, redo string, err error) {
-	var rows []editRow
-	err = s.db.WithContext(ctx).
-		Raw(`(select * from edits where plan_id = ? and state = 'done' order by id desc limit 1)
-		union all (select * from edits where plan_id = ? and state = 'undone' order by id limit 1)`, id, id).
-		Scan(&rows).
-		Error
-	for _, r := range rows {
-		if r.State == "done" {
-			undo = r.Label
-		} else {
-			redo = r.Label
-		}
-	}
-	return undo, redo, s.down(ctx, err)
 }
 
 // named is what a second display of a name is called, within the letters a name may have.

@@ -45,10 +45,10 @@ func TestPlansRoundTripThroughRows(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, list, 1)
 	assert.Equal(t, "The Midnight Apiary", list[0].Name)
-	require.NoError(t, s.Delete(ctx, "midnight-apiary"))
+	require.NoError(t, s.Bin(ctx, "midnight-apiary", today))
 	_, _, err = s.Load(ctx, "midnight-apiary")
 	assert.ErrorIs(t, err, store.ErrNone)
-	assert.ErrorIs(t, s.Delete(ctx, "midnight-apiary"), store.ErrNone)
+	assert.ErrorIs(t, s.Bin(ctx, "midnight-apiary", today), store.ErrNone)
 }
 
 func TestUndoAndRedoEverything(t *testing.T) {
@@ -57,7 +57,7 @@ func TestUndoAndRedoEverything(t *testing.T) {
 	id := "midnight-apiary"
 	states := []string{string(load(t, s, id).Encode())}
 	step := func(e func(p *plan.Plan) plan.Edit) {
-		require.NoError(t, s.Apply(ctx, id, "Ola", e(load(t, s, id))))
+		require.NoError(t, s.Apply(ctx, id, store.By{Who: "Ola"}, e(load(t, s, id))))
 		states = append(states, string(load(t, s, id).Encode()))
 	}
 	step(func(p *plan.Plan) plan.Edit {
@@ -72,22 +72,22 @@ func TestUndoAndRedoEverything(t *testing.T) {
 			Changes: []plan.Change{p.Put("prop", "weathervane", plan.Prop{ID: "weathervane", Name: "Weathervane"})},
 		}
 	})
-	undo, redo, err := s.Steps(ctx, id)
+	steps, err := s.Steps(ctx, id, store.By{})
 	require.NoError(t, err)
-	assert.Equal(t, []string{"new", ""}, []string{undo, redo})
+	assert.Equal(t, store.Steps{Undo: "new"}, steps)
 	for i := len(states) - 2; i >= 0; i-- {
-		_, err := s.Undo(ctx, id)
+		_, err := s.Undo(ctx, id, store.By{})
 		require.NoError(t, err)
 		assert.Equal(t, states[i], string(load(t, s, id).Encode()))
 	}
-	_, err = s.Undo(ctx, id)
+	_, err = s.Undo(ctx, id, store.By{})
 	assert.ErrorIs(t, err, store.ErrNothing)
 	for _, want := range states[1:] {
-		_, err := s.Redo(ctx, id)
+		_, err := s.Redo(ctx, id, store.By{})
 		require.NoError(t, err)
 		assert.Equal(t, want, string(load(t, s, id).Encode()))
 	}
-	_, err = s.Undo(ctx, id)
+	_, err = s.Undo(ctx, id, store.By{})
 	require.NoError(t, err)
 	step(func(p *plan.Plan) plan.Edit {
 		return plan.Edit{
@@ -95,7 +95,7 @@ func TestUndoAndRedoEverything(t *testing.T) {
 			Changes: []plan.Change{p.Put("lot", "epoxy5", plan.Lot{ID: "epoxy5", Glue: "epoxy5"})},
 		}
 	})
-	_, err = s.Redo(ctx, id)
+	_, err = s.Redo(ctx, id, store.By{})
 	assert.ErrorIs(t, err, store.ErrNothing, "a new edit ends what could be redone")
 	log, err := s.Log(ctx, id, 10)
 	require.NoError(t, err)
@@ -111,12 +111,12 @@ func TestStaleEditChangesNothing(t *testing.T) {
 	a.Product, b.Product = "ps12-5", "ps12-10"
 	require.NoError(
 		t,
-		s.Apply(ctx, "midnight-apiary", "Ola", plan.Edit{Label: "a", Changes: []plan.Change{p.Put("device", "S1", a)}}),
+		s.Apply(ctx, "midnight-apiary", store.By{Who: "Ola"}, plan.Edit{Label: "a", Changes: []plan.Change{p.Put("device", "S1", a)}}),
 	)
 	err := s.Apply(
 		ctx,
 		"midnight-apiary",
-		"Ira",
+		store.By{Who: "Ira"},
 		plan.Edit{Label: "b", Changes: []plan.Change{p.Put("device", "S1", b)}},
 	)
 	var stale *plan.Stale
@@ -135,7 +135,7 @@ func TestEditsAtOnce(t *testing.T) {
 		wg.Go(func() {
 			d := p.Devices[12+i]
 			d.Proven = !d.Proven
-			errs <- s.Apply(ctx, "midnight-apiary", "crew", plan.Edit{Label: "x",
+			errs <- s.Apply(ctx, "midnight-apiary", store.By{Who: "crew"}, plan.Edit{Label: "x",
 				Changes: []plan.Change{p.Put("device", d.ID, d)}})
 		})
 	}

@@ -170,7 +170,7 @@ func coatsOf(w *work.Work, f *plan.Finish) string {
 
 // WriteAlong writes a display as one page to take along.
 func WriteAlong(out io.Writer, w *work.Work, snags []check.Snag, made string) error {
-	pages, err := parsePages()
+	pages, err := parsePages("")
 	if err != nil {
 		return err
 	}

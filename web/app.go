@@ -4,6 +4,7 @@
 package web
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"html/template"
@@ -35,6 +36,7 @@ var files embed.FS
 // Server serves one store.
 type Server struct {
 	store       *store.Store
+	token       string // that our forms bear
 	lib         *stock.Library
 	now         func() time.Time
 	pages       *template.Template
@@ -55,18 +57,25 @@ type Server struct {
 type did struct{ solved, rendered atomic.Int64 }
 
 // parsePages reads the templates.
-func parsePages() (*template.Template, error) {
-	return template.New("").Funcs(funcs).ParseFS(files, "templates/*.html", "templates/*/*.html")
+func parsePages(token string) (*template.Template, error) {
+	forms := template.FuncMap{"token": func() string { return token }}
+	return template.New("").Funcs(funcs).Funcs(forms).ParseFS(files, "templates/*.html", "templates/*/*.html")
 }
 
 // New makes a server; now tells the date that ages are judged by.
 func New(s *store.Store, now func() time.Time) (*Server, error) {
-	t, err := parsePages()
+	secret, err := s.Secret(context.Background())
+	if err != nil {
+		return nil, err
+	}
+	token := formToken(secret)
+	t, err := parsePages(token)
 	if err != nil {
 		return nil, err
 	}
 	return &Server{
 		store:       s,
+		token:       token,
 		lib:         stock.Shop,
 		now:         now,
 		pages:       t,
@@ -86,9 +95,10 @@ func New(s *store.Store, now func() time.Time) (*Server, error) {
 // megabytes.
 const Collects = 200
 
+func init() { gin.SetMode(gin.ReleaseMode) }
+
 // Handler is the whole site.
 func (s *Server) Handler() http.Handler {
-	gin.SetMode(gin.ReleaseMode)
 	r := s.routes()
 	protect := http.NewCrossOriginProtection()
 	protect.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
@@ -106,7 +116,7 @@ func (s *Server) routes() *gin.Engine {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.MaxMultipartMemory = plan.MaxFile
-	r.Use(requestID, s.recover, secure, gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs(packedHere)))
+	r.Use(requestID, s.recover, secure, browserKey, s.ownForms, gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs(packedHere)))
 	static, err := fs.Sub(files, "static")
 	if err != nil {
 		panic(err) // the folder is embedded
@@ -130,6 +140,8 @@ func (s *Server) routes() *gin.Engine {
 	r.GET("/", s.displays)
 	r.POST("/new", s.start)
 	r.POST("/import", s.importPlan)
+	r.POST("/bin/:bin/back", s.putBack)
+	r.POST("/bin/:bin/empty", s.emptyBin)
 	r.GET("/calc", s.calculators)
 	r.GET("/why", s.why)
 	r.GET("/why/:code", s.why)
@@ -301,7 +313,13 @@ func (s *Server) fail(c *gin.Context, err error) {
 			"There is no such display",
 			"It may have been taken away. Go back to the displays.",
 		)
+	case errors.Is(err, store.ErrFull):
+		logFailed(c, err)
+		s.trouble(c, http.StatusInsufficientStorage, "The disk is full",
+			"The database has no room left to write. Free some room on its disk, then send it once more: what you entered "+
+				"is still in its place, and what was saved is safe.")
 	case errors.Is(err, store.ErrDown):
+		logFailed(c, err)
 		s.trouble(
 			c,
 			http.StatusServiceUnavailable,
@@ -312,9 +330,14 @@ func (s *Server) fail(c *gin.Context, err error) {
 	case isHeavy:
 		s.plain(c, heavy)
 	default:
-		slog.Error("request", "request", c.GetString("request"), "path", c.Request.URL.Path, "err", err)
+		logFailed(c, err)
 		s.broken(c)
 	}
+}
+
+// logFailed writes to the log why a request failed, with what people are not told.
+func logFailed(c *gin.Context, err error) {
+	slog.Error("request", "request", c.GetString("request"), "path", c.Request.URL.Path, "err", store.Cause(err))
 }
 
 // statusGone is noted where whoever asked has gone; nobody reads it.
@@ -331,10 +354,13 @@ func (s *Server) told(c *gin.Context, err error) {
 	switch {
 	case errors.Is(err, store.ErrNone):
 		code, text = http.StatusNotFound, "there is no such display"
+	case errors.Is(err, store.ErrFull):
+		code, text = http.StatusInsufficientStorage, err.Error()
 	case errors.Is(err, store.ErrDown):
 		code, text = http.StatusServiceUnavailable, "the database does not answer"
-	case code == http.StatusInternalServerError:
-		slog.Error("request", "request", c.GetString("request"), "path", c.Request.URL.Path, "err", err)
+	}
+	if code >= http.StatusInternalServerError {
+		logFailed(c, err)
 	}
 	c.JSON(code, gin.H{"error": text})
 }

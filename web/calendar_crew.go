@@ -71,7 +71,7 @@ func (s *Server) addTo(c *gin.Context) {
 	values := map[string]string{}
 	v := blank()
 	id := ""
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		for k, of := range c.Request.PostForm {
 			if name, ok := strings.CutPrefix(k, "n."); ok {
 				text := of[len(of)-1]
@@ -156,7 +156,7 @@ func (s *Server) sayTask(c *gin.Context) {
 	}
 	by := sayWho(c, "by")
 	now := s.now()
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), by, func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editorNamed(c, by), func(p *plan.Plan) (plan.Edit, error) {
 		j := plan.Job{Task: key}
 		if own, ok := strings.CutPrefix(key, "own:"); ok {
 			x, _ := p.Get("job", own)
@@ -233,7 +233,7 @@ func minutesOf(text string) string {
 // cameIn says that a delivery is here.
 func (s *Server) cameIn(c *gin.Context) {
 	id := c.PostForm("delivery")
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		v, _ := p.Get("delivery", id)
 		if v == nil {
 			return plan.Edit{}, errGone

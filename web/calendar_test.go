@@ -6,6 +6,7 @@ import (
 	"net/url"
 	"strings"
 	"testing"
+
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"

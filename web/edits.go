@@ -36,7 +36,7 @@ func (s *Server) apply(c *gin.Context, e plan.Edit, o over, to string) {
 	_, err := s.store.Edit(
 		c.Request.Context(),
 		c.Param("plan"),
-		"",
+		editor(c),
 		func(*plan.Plan) (plan.Edit, error) { return e, nil },
 	)
 	s.applied(c, err, o, to)
@@ -51,7 +51,7 @@ func (s *Server) applied(c *gin.Context, err error, o over, to string) {
 		s.done(c, to)
 	case err == nil:
 		s.back(c)
-	case errors.Is(err, store.ErrDown), errors.Is(err, store.ErrNone), fault, c.Request.Context().Err() != nil:
+	case errors.Is(err, store.ErrDown), errors.Is(err, store.ErrFull), errors.Is(err, store.ErrNone), fault, c.Request.Context().Err() != nil:
 		s.fail(c, err)
 	case isStale:
 		o.code = http.StatusConflict
@@ -93,7 +93,7 @@ func (s *Server) edit(c *gin.Context) {
 		s.refused(c, o)
 		return
 	}
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		e := plan.Edit{Label: "change " + c.PostForm("name")}
 		now, at := p.Get(kind, id)
 		if now == nil {
@@ -185,7 +185,7 @@ func (s *Server) quick(c *gin.Context) {
 	r := &shorthand.Reading{}
 	unread := false // the phrase itself was not understood
 	var goOn []string
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		read, err := shorthand.Read(p, s.lib, prop, line) // on the plan as it stands: names it makes up are free
 		if unread = err != nil; unread {
 			goOn = tries(p, err)
@@ -251,8 +251,8 @@ func (s *Server) read(c *gin.Context) {
 		return
 	}
 	if line := strings.ToLower(strings.TrimSpace(c.Query("line"))); line == "undo" || line == "redo" {
-		undo, redo, err := s.store.Steps(c.Request.Context(), c.Param("plan"))
-		what := map[string]string{"undo": undo, "redo": redo}[line]
+		steps, err := s.store.Steps(c.Request.Context(), c.Param("plan"), editor(c))
+		what := map[string]string{"undo": steps.Undo, "redo": steps.Redo}[line]
 		if err != nil || what == "" {
 			c.JSON(http.StatusOK, gin.H{"error": "there is nothing to " + line})
 			return
@@ -292,7 +292,7 @@ func (s *Server) readLines(c *gin.Context) {
 func (s *Server) lines(c *gin.Context) {
 	prop, text := c.PostForm("prop"), c.PostForm("lines")
 	sel, unread := "", ""
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		r, lines := shorthand.ReadAll(p, s.lib, prop, text)
 		if r == nil {
 			unread = "there was no line"
@@ -333,7 +333,7 @@ func (s *Server) mend(c *gin.Context) {
 			s.refused(c, over{err: "That snag is gone or has changed; look again.", code: http.StatusConflict})
 			return
 		}
-		err = s.store.Apply(c.Request.Context(), c.Param("plan"), "", m.Edit)
+		err = s.store.Apply(c.Request.Context(), c.Param("plan"), editor(c), m.Edit)
 		if _, stale := errors.AsType[*plan.Stale](err); stale && try < 3 {
 			continue
 		}
@@ -367,7 +367,7 @@ func (s *Server) waive(c *gin.Context) {
 		Reason: strings.TrimSpace(c.PostForm("reason")),
 		By:     sayWho(c, "by"),
 	}
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		if c.PostForm("back-in") != "" {
 			return plan.Edit{Label: "no longer waive " + id, Changes: []plan.Change{p.Drop("waiver", id)}}, nil
 		}
@@ -384,7 +384,7 @@ var errGone = errors.New("that was taken away already")
 func (s *Server) remove(c *gin.Context) {
 	kind, id := c.PostForm("kind"), c.PostForm("id")
 	place, prop, way := "bench", "", ""
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		if v, _ := p.Get(kind, id); v == nil || kind == "display" {
 			return plan.Edit{}, errGone
 		}
@@ -416,17 +416,15 @@ func (s *Server) remove(c *gin.Context) {
 func (s *Server) undo(c *gin.Context) { s.travel(c, s.store.Undo) }
 func (s *Server) redo(c *gin.Context) { s.travel(c, s.store.Redo) }
 
-func (s *Server) travel(c *gin.Context, step func(context.Context, string) (string, error)) {
-	_, err := step(c.Request.Context(), c.Param("plan"))
-	switch {
+func (s *Server) travel(c *gin.Context, step func(context.Context, string, store.By) (string, error)) {
+	_, err := step(c.Request.Context(), c.Param("plan"), editor(c))
+	switch _, blocked := errors.AsType[*store.Blocked](err); {
 	case err == nil, errors.Is(err, store.ErrNothing):
 		s.back(c)
+	case blocked:
+		s.refused(c, over{err: err.Error() + ".", code: http.StatusConflict})
 	default:
-		if _, stale := errors.AsType[*plan.Stale](err); !stale {
-			s.fail(c, err)
-			return
-		}
-		s.refused(c, over{err: err.Error(), code: http.StatusConflict})
+		s.fail(c, err)
 	}
 }
 
@@ -437,7 +435,9 @@ func (s *Server) stepTo(c *gin.Context) {
 		s.refused(c, over{err: "That step is gone; look again."})
 		return
 	}
-	s.travel(c, func(ctx context.Context, id string) (string, error) { return "", s.store.StepTo(ctx, id, n) })
+	s.travel(c, func(ctx context.Context, id string, _ store.By) (string, error) {
+		return "", s.store.StepTo(ctx, id, n)
+	})
 }
 
 // working shows how a number was reached: a fragment for the dialog, or a page.
@@ -486,8 +486,8 @@ func worst(snags []check.Snag, of func(check.Snag) bool) string {
 	return ""
 }
 
-// named checks the three questions of a new display.
-func named(name, units string) error {
+// begins checks the three questions of a new display.
+func begins(name, units string) error {
 	if strings.TrimSpace(name) == "" {
 		return measure.Bad("name", "is empty; what is the display called?")
 	}

@@ -23,7 +23,7 @@ import (
 // start makes a display from three answers.
 func (s *Server) start(c *gin.Context) {
 	entered := map[string]string{"name": c.PostForm("name"), "opens": c.PostForm("opens"), "units": c.PostForm("units")}
-	err := named(entered["name"], entered["units"])
+	err := begins(entered["name"], entered["units"])
 	id := ""
 	if err == nil {
 		p := plan.New(plan.Slug(entered["name"]), entered["name"], entered["units"], entered["opens"])
@@ -32,7 +32,7 @@ func (s *Server) start(c *gin.Context) {
 	}
 	_, fault := errors.AsType[*store.Fault](err)
 	switch {
-	case errors.Is(err, store.ErrDown), fault:
+	case errors.Is(err, store.ErrDown), errors.Is(err, store.ErrFull), fault:
 		s.fail(c, err)
 	case err != nil:
 		_, msg := fieldErrors(err)
@@ -81,13 +81,32 @@ func (s *Server) export(c *gin.Context) {
 	c.Data(http.StatusOK, "application/json; charset=utf-8", p.Encode())
 }
 
-// deletePlan takes a whole display away; the form asked first.
+// deletePlan puts a whole display in the bin; the form asked first.
 func (s *Server) deletePlan(c *gin.Context) {
-	if err := s.store.Delete(c.Request.Context(), c.Param("plan")); err != nil {
+	if err := s.store.Bin(c.Request.Context(), c.Param("plan"), s.now()); err != nil {
 		s.fail(c, err)
 		return
 	}
-	c.Redirect(http.StatusSeeOther, "/")
+	c.Redirect(http.StatusSeeOther, "/#bin")
+}
+
+// putBack takes a display out of the bin and opens it.
+func (s *Server) putBack(c *gin.Context) {
+	id, err := s.store.PutBack(c.Request.Context(), c.Param("bin"))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/p/"+id)
+}
+
+// emptyBin takes a display in the bin away for good; the form asked first.
+func (s *Server) emptyBin(c *gin.Context) {
+	if err := s.store.Empty(c.Request.Context(), c.Param("bin")); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/#bin")
 }
 
 // flat sends a part or a nested sheet at 1:1 as SVG, DXF or tiled PDF.

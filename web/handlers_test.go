@@ -53,7 +53,7 @@ func got(t *testing.T, srv *httptest.Server, path string) (int, string, http.Hea
 func post(t *testing.T, srv *httptest.Server, path string, form url.Values) (int, string) {
 	t.Helper()
 	form.Set("back", apiary+"/bench?prop=riser&way=sheets")
-	c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	c := testkit.Page()
 	r, err := c.PostForm(srv.URL+path, form)
 	require.NoError(t, err)
 	defer r.Body.Close()
@@ -180,7 +180,7 @@ func sendFile(
 		require.NoError(t, err)
 	}
 	require.NoError(t, m.Close())
-	c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	c := testkit.Page()
 	r, err := c.Post(srv.URL+path, m.FormDataContentType(), &b)
 	require.NoError(t, err)
 	defer r.Body.Close()

@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/demo"
+	"zapbarn/store"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -17,7 +18,7 @@ import (
 func TestWhichEditRaisedASnag(t *testing.T) {
 	s := site(t, demo.Apiary(today))
 	do := func(label string, change func(p *plan.Plan) plan.Change) {
-		_, err := s.store.Edit(t.Context(), "midnight-apiary", "Ola", func(p *plan.Plan) (plan.Edit, error) {
+		_, err := s.store.Edit(t.Context(), "midnight-apiary", store.By{Who: "Ola"}, func(p *plan.Plan) (plan.Edit, error) {
 			return plan.Edit{Label: label, Changes: []plan.Change{change(p)}}, nil
 		})
 		require.NoError(t, err)
@@ -37,7 +38,7 @@ func TestWhichEditRaisedASnag(t *testing.T) {
 	})
 	do("a small fuse", fuse("5 A"))
 	do("undone", fuse("20 A"))
-	_, err := s.store.Undo(t.Context(), "midnight-apiary")
+	_, err := s.store.Undo(t.Context(), "midnight-apiary", store.By{})
 	require.NoError(t, err)
 	page := fetch(t, s, "/p/midnight-apiary/walkdown?way=history").Body.String()
 	turns := strings.Split(page, `<article class="turn`)[1:]

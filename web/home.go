@@ -2,7 +2,10 @@ package web
 
 import (
 	"context"
+	"math"
 	"time"
+
+	"zapbarn/core/words"
 	"zapbarn/store"
 
 	"github.com/gin-gonic/gin"
@@ -52,6 +55,23 @@ func (s *Server) freshen(ctx context.Context, list []store.Listing) {
 	}
 }
 
+// Binned is a display in the bin, and how long it still lies there.
+type Binned struct{ Name, ID, Left string }
+
+// binned is what lies in the bin; what has lain there long enough goes first.
+func (s *Server) binned(ctx context.Context) (out []Binned, err error) {
+	now := s.now()
+	if _, err := s.store.EmptyOld(ctx, now); err != nil {
+		return nil, err
+	}
+	list, err := s.store.Bins(ctx)
+	for _, b := range list {
+		left := int(math.Ceil(b.At.AddDate(0, 0, store.BinDays).Sub(now).Hours() / 24))
+		out = append(out, Binned{b.Name, b.ID, words.Count(left, "more day")})
+	}
+	return out, err
+}
+
 // home is the row of displays with the three questions and the import.
 func (s *Server) home(c *gin.Context, code int, entered map[string]string, problem string) {
 	list, err := s.store.List(c.Request.Context())
@@ -71,6 +91,11 @@ func (s *Server) home(c *gin.Context, code int, entered map[string]string, probl
 		}
 		sheds = append(sheds, sh)
 	}
+	binned, err := s.binned(c.Request.Context())
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	if entered == nil {
 		entered = map[string]string{"units": "in", "opens": s.now().AddDate(0, 0, 42).Format(time.DateOnly)}
 	}
@@ -81,6 +106,7 @@ func (s *Server) home(c *gin.Context, code int, entered map[string]string, probl
 		"home.html",
 		map[string]any{
 			"Sheds":   sheds,
+			"Bin":     binned,
 			"Theme":   themeOf(c),
 			"Title":   "Displays",
 			"V":       entered,

@@ -197,7 +197,7 @@ func (s *Server) bookIn(c *gin.Context) {
 		s.refused(c, over{err: "Nothing was noted. " + measure.Capital(msg), code: codeOf(err)})
 		return
 	}
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), who, func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editorNamed(c, who), func(p *plan.Plan) (plan.Edit, error) {
 		v := of.blank()
 		for k, list := range c.Request.PostForm {
 			if name, ok := strings.CutPrefix(k, "n."); ok {
@@ -275,7 +275,7 @@ func (s *Server) mergeNights(c *gin.Context) {
 		return
 	}
 	var got plan.Merged
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), whoOf(c), func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		var err error
 		got, err = p.Merge(sent, known)
 		return got.Edit, err

@@ -65,7 +65,7 @@ func (s *Server) addNote(c *gin.Context) {
 		By:   sayWho(c, "by"),
 		Date: s.now().Format(time.DateOnly),
 	}
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), n.By, func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editorNamed(c, n.By), func(p *plan.Plan) (plan.Edit, error) {
 		kind, id, _ := strings.Cut(n.On, ":")
 		of, _ := p.Get(kind, id)
 		if of == nil {

@@ -15,6 +15,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -35,7 +36,7 @@ func TestANoteWithAPhoto(t *testing.T) {
 		_, err = w.Write(photo)
 		require.NoError(t, err)
 		require.NoError(t, m.Close())
-		c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+		c := testkit.Page()
 		r, err := c.Post(srv.URL+apiary+"/note", m.FormDataContentType(), &b)
 		require.NoError(t, err)
 		defer r.Body.Close()
@@ -111,7 +112,7 @@ func TestACardKeepsItsPhoto(t *testing.T) {
 		_, err = w.Write(photo)
 		require.NoError(t, err)
 		require.NoError(t, m.Close())
-		r, err := http.Post(srv.URL+apiary+"/book", m.FormDataContentType(), &b)
+		r, err := testkit.Page().Post(srv.URL+apiary+"/book", m.FormDataContentType(), &b)
 		require.NoError(t, err)
 		defer r.Body.Close()
 		body, err := io.ReadAll(r.Body)

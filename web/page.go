@@ -21,6 +21,7 @@ import (
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 	"zapbarn/formats"
+	"zapbarn/store"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -127,8 +128,8 @@ type Page struct {
 	Shop                      []ShopTable
 	Find                      string // what is searched for
 	Found                     []Found
-	Tally                     string // of its snags and costs, to tell an edit's effect by
-	Undo, Redo                string
+	Tally                     string      // of its snags and costs, to tell an edit's effect by
+	Steps                     store.Steps // what undo and redo would do
 	Draw                      template.HTML
 	Below, Side               template.HTML
 	Drawn                     []template.HTML
@@ -267,7 +268,7 @@ func (s *Server) rendered(c *gin.Context, place, id string, u *url.URL, o over, 
 	if err != nil {
 		return nil, err
 	}
-	undo, redo, err := s.store.Steps(c.Request.Context(), id)
+	steps, err := s.store.Steps(c.Request.Context(), id, editor(c))
 	if err != nil {
 		return nil, err
 	}
@@ -276,7 +277,7 @@ func (s *Server) rendered(c *gin.Context, place, id string, u *url.URL, o over, 
 		return nil, errNoPlace
 	}
 	p, many := s.begun(c, got.work, pl, u, o)
-	p.PlanID, p.Undo, p.Redo, p.Tour = id, undo, redo, tourOf(c, id)
+	p.PlanID, p.Steps, p.Tour = id, steps, tourOf(c, id)
 	tried := got.mends.Tried()
 	if err := s.whole(c, p, pl, got, many, all, o); err != nil {
 		return nil, err

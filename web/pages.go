@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"zapbarn/core/memo"
+	"zapbarn/store"
 
 	"github.com/gin-gonic/gin"
 )
@@ -22,6 +23,7 @@ import (
 type pageOf struct {
 	plan, uri, theme, who string
 	tour                  int
+	steps                 store.Steps // what undo and redo of whoever asks would do
 }
 
 // rendering is a page as it was rendered last: each page is rendered once a state of its plan,
@@ -118,8 +120,13 @@ func (s *Server) get(c *gin.Context, place, id string, u *url.URL) {
 		s.fail(c, err)
 		return
 	}
+	steps, err := s.store.Steps(c.Request.Context(), id, editor(c))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	u, all := asksMends(u)
-	of := pageOf{id, u.RequestURI(), themeOf(c), whoOf(c), 0}
+	of := pageOf{id, u.RequestURI(), themeOf(c), whoOf(c), 0, steps}
 	if step := tourOf(c, id); step != nil {
 		of.tour = step.N
 	}

@@ -186,7 +186,7 @@ func (s *Server) join(c *gin.Context) {
 		line = fmt.Sprintf("glue %s to %s with %s", a, b, c.PostForm("glue"))
 	}
 	prop, r := c.PostForm("prop"), &shorthand.Reading{}
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		read, err := shorthand.Read(p, s.lib, prop, line)
 		if err != nil {
 			return plan.Edit{}, err

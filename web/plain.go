@@ -45,7 +45,7 @@ func (s *Server) plain(c *gin.Context, heavy *work.TooHeavy) {
 		s.fail(c, err)
 		return
 	}
-	undo, _, err := s.store.Steps(c.Request.Context(), id)
+	steps, err := s.store.Steps(c.Request.Context(), id, editor(c))
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -58,7 +58,7 @@ func (s *Server) plain(c *gin.Context, heavy *work.TooHeavy) {
 		Plan:   p,
 		Heavy:  heavy,
 		What:   measure.Capital(heavy.Error()) + ".",
-		Undo:   undo,
+		Undo:   steps.Undo,
 	}
 	for _, kind := range plan.Kinds() {
 		all := p.Elements(kind)

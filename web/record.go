@@ -34,7 +34,7 @@ func (s *Server) record(c *gin.Context) {
 		return
 	}
 	var to string
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		d := p.Device(c.PostForm("channel"))
 		if d == nil || !d.Driven {
 			return plan.Edit{}, errGone

@@ -70,7 +70,7 @@ func (s *Server) addClip(c *gin.Context) {
 		name = "Sound"
 	}
 	prop := c.PostForm("prop")
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		x := plan.ClipOf(got)
 		x.ID, x.Prop, x.Name = p.FreshID("clip", prop+"-"+name), prop, measure.Capital(name)
 		x.Channel = c.PostForm("channel")
@@ -99,7 +99,7 @@ func (s *Server) cueList(c *gin.Context) {
 	_, err = s.store.Edit(
 		c.Request.Context(),
 		c.Param("plan"),
-		"",
+		editor(c),
 		func(*plan.Plan) (plan.Edit, error) { return e, nil },
 	)
 	s.applied(c, err, over{}, "")

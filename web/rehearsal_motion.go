@@ -89,7 +89,7 @@ func (s *Server) movePivot(c *gin.Context) {
 		return
 	}
 	id := c.PostForm("mechanism")
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		m := p.Mechanism(id)
 		if m == nil {
 			return plan.Edit{}, errGone

@@ -11,6 +11,7 @@ import (
 	"net/http"
 	"net/url"
 	"testing"
+
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"

@@ -55,7 +55,7 @@ func (t *typing) said() *Notation {
 func (s *Server) behave(c *gin.Context) {
 	prop, text := c.PostForm("prop"), strings.ReplaceAll(c.PostForm("text"), "\r\n", "\n")
 	var refused error
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		e, err := shorthand.ReadBehaviour(p, prop, text)
 		refused = err
 		return e, err

@@ -88,7 +88,7 @@ func (s *Server) forEach(c *gin.Context) {
 	do, each := c.PostForm("do"), strings.TrimSpace(c.PostForm("each"))
 	why := ""
 	gone := do == "remove"
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		keys := picked(p, c.PostForm("sel"))
 		if len(keys) == 0 {
 			return plan.Edit{}, errGone

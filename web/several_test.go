@@ -6,6 +6,8 @@ import (
 	"strings"
 	"testing"
 
+	"zapbarn/store"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -39,7 +41,7 @@ func TestSeveralAtOnce(t *testing.T) {
 	_, now := load()
 	assert.NotEqual(t, was[0], now[0])
 	assert.NotEqual(t, was[1], now[1])
-	label, err := st.Undo(t.Context(), "midnight-apiary")
+	label, err := st.Undo(t.Context(), "midnight-apiary", store.By{})
 	require.NoError(t, err)
 	assert.Equal(t, "right by 3 in of 2", label)
 	_, now = load()
@@ -58,7 +60,7 @@ func TestSeveralAtOnce(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, code)
 	n, _ := load()
 	assert.Equal(t, before+2, n)
-	_, err = st.Undo(t.Context(), "midnight-apiary")
+	_, err = st.Undo(t.Context(), "midnight-apiary", store.By{})
 	require.NoError(t, err)
 	code, _ = each("remove", "")
 	require.Equal(t, http.StatusSeeOther, code)
@@ -69,7 +71,7 @@ func TestSeveralAtOnce(t *testing.T) {
 	code, page = each("remove", "")
 	assert.Equal(t, http.StatusUnprocessableEntity, code)
 	assert.Contains(t, page, "Nothing was done")
-	_, err = st.Undo(t.Context(), "midnight-apiary")
+	_, err = st.Undo(t.Context(), "midnight-apiary", store.By{})
 	require.NoError(t, err)
 
 	sel = "device:W1,device:W2"

@@ -177,6 +177,6 @@ func (s *Server) bringGoods(c *gin.Context) {
 		s.applied(c, err, over{}, "")
 		return
 	}
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), whoOf(c), goods.Edit)
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), goods.Edit)
 	s.applied(c, err, over{}, "")
 }

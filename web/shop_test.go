@@ -9,6 +9,8 @@ import (
 	"net/url"
 	"testing"
 
+	"zapbarn/testkit"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -69,7 +71,7 @@ func TestTheShopOfAPlan(t *testing.T) {
 		_, err = f.Write([]byte(text))
 		require.NoError(t, err)
 		require.NoError(t, m.Close())
-		c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+		c := testkit.Page()
 		r, err := c.Post(srv.URL+apiary+"/shop", m.FormDataContentType(), &b)
 		require.NoError(t, err)
 		defer r.Body.Close()
@@ -118,7 +120,7 @@ func TestAMeshIsCutOrPrinted(t *testing.T) {
 		_, err = f.Write([]byte(text))
 		require.NoError(t, err)
 		require.NoError(t, m.Close())
-		c := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+		c := testkit.Page()
 		r, err := c.Post(srv.URL+apiary+"/bring", m.FormDataContentType(), &b)
 		require.NoError(t, err)
 		defer r.Body.Close()

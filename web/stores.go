@@ -149,7 +149,7 @@ func needRow(p *Page, t *order.Timetable, n *stores.Need) NeedRow {
 // stockIt keeps how much of a thing lies on the shelf, where, and how long it takes to come.
 func (s *Server) stockIt(c *gin.Context) {
 	what := c.PostForm("what")
-	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		x := plan.Stocked{What: what}
 		if was := p.StockedOf(what); was != nil {
 			x = *was
@@ -208,7 +208,7 @@ func (s *Server) bringShelf(c *gin.Context) {
 		s.refused(c, over{shelf: read, code: http.StatusOK})
 		return
 	}
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		return read.Edit(p), nil
 	})
 	s.applied(c, err, over{}, "")

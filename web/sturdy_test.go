@@ -68,9 +68,7 @@ func TestEveryRouteOfEveryPlan(t *testing.T) {
 	s.first = time.Minute
 	srv := httptest.NewServer(s.Handler())
 	defer srv.Close()
-	client := &http.Client{
-		CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse },
-	}
+	client := testkit.Page()
 	ask := func(method, path string, form url.Values) int {
 		t.Helper()
 		req, err := http.NewRequest(method, srv.URL+path, strings.NewReader(form.Encode()))
@@ -427,7 +425,7 @@ func TestNoDatabaseTextAndNoSilentSizes(t *testing.T) {
 		_ = m.WriteField("size", "12 in")
 		_ = m.WriteField("back", apiary+"/bench?prop=riser")
 		require.NoError(t, m.Close())
-		r, err := http.Post(srv.URL+path, m.FormDataContentType(), &b)
+		r, err := testkit.Page().Post(srv.URL+path, m.FormDataContentType(), &b)
 		require.NoError(t, err)
 		defer r.Body.Close()
 		var out bytes.Buffer
@@ -519,7 +517,7 @@ func TestPagesAreKeptUntilAnEdit(t *testing.T) {
 		st.Apply(
 			context.Background(),
 			"midnight-apiary",
-			"",
+			store.By{},
 			plan.Edit{Label: "x", Changes: []plan.Change{p.Put("display", d.ID, d)}},
 		),
 	)

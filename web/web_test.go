@@ -20,6 +20,7 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/store"
 	"zapbarn/testkit"
 	"zapbarn/testkit/wirings"
 
@@ -129,6 +130,7 @@ func TestPlainFormsRedirect(t *testing.T) {
 	post := func(path string, v url.Values) *httptest.ResponseRecorder {
 		r := httptest.NewRequest("POST", "/p/midnight-apiary"+path, strings.NewReader(v.Encode()))
 		r.Host = "localhost"
+		r.Header.Set("Sec-Fetch-Site", "same-origin")
 		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 		rec := httptest.NewRecorder()
 		s.Handler().ServeHTTP(rec, r)
@@ -260,7 +262,7 @@ func edited(ctx context.Context, b *testing.B, s *Server) {
 		case <-time.After(200 * time.Millisecond):
 		}
 		what := turns[n%len(turns)]
-		_, err := s.store.Edit(ctx, "midnight-apiary", "", func(p *plan.Plan) (plan.Edit, error) {
+		_, err := s.store.Edit(ctx, "midnight-apiary", store.By{}, func(p *plan.Plan) (plan.Edit, error) {
 			return plan.Edit{Label: what, Changes: []plan.Change{editKinds[what](p, n)}}, nil
 		})
 		if err != nil && ctx.Err() == nil {
@@ -282,7 +284,7 @@ func BenchmarkPageAfterEdit(b *testing.B) {
 			b.Run(name+"/"+what, func(b *testing.B) {
 				for b.Loop() {
 					n++
-					_, err := s.store.Edit(b.Context(), "midnight-apiary", "", func(p *plan.Plan) (plan.Edit, error) {
+					_, err := s.store.Edit(b.Context(), "midnight-apiary", store.By{}, func(p *plan.Plan) (plan.Edit, error) {
 						return plan.Edit{Label: what, Changes: []plan.Change{edit(p, n)}}, nil
 					})
 					if err != nil {

@@ -24,7 +24,7 @@ func (s *Server) moveInYard(c *gin.Context) {
 	if !one {
 		at = -1
 	}
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), "", func(p *plan.Plan) (plan.Edit, error) {
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		v, _ := p.Get(kind, id)
 		if v == nil {
 			return plan.Edit{}, errGone
