@@ -365,7 +365,7 @@ func TestPrintExportImport(t *testing.T) {
 		require.NoError(t, err)
 		_, _ = io.WriteString(w, body)
 		require.NoError(t, m.Close())
-		r, err := testkit.Page().Post(s.url+"/import", m.FormDataContentType(), &b)
+		r, err := testkit.Following().Post(s.url+"/import", m.FormDataContentType(), &b)
 		require.NoError(t, err)
 		defer r.Body.Close()
 		out, _ := io.ReadAll(r.Body)

@@ -195,9 +195,9 @@ func (s *Store) Create(ctx context.Context, p *plan.Plan, replace bool) error {
 }
 
 // CreateFresh stores a new plan under its ID, or, where that is taken, under
-// the first free one with a number behind. It returns that ID.
-func (s *Store) CreateFresh(ctx context.Context, p *plan.Plan) (string, error) {
-	return s.create(ctx, p, false, true, nil)
+// the first free one with a number behind, with the log it brings. It returns that ID.
+func (s *Store) CreateFresh(ctx context.Context, p *plan.Plan, log ...Logged) (string, error) {
+	return s.create(ctx, p, false, true, withLog(p.Display.ID, log))
 }
 
 // create stores a new plan; also, where it is not nil, is done with it in one.

@@ -12,6 +12,9 @@ func (Browserlike) RoundTrip(r *http.Request) (*http.Response, error) {
 	return http.DefaultTransport.RoundTrip(r)
 }
 
+// Following is a client that posts as a page does, and follows where it is led.
+func Following() *http.Client { return &http.Client{Transport: Browserlike{}} }
+
 // Page is a client that posts as a page does, and does not follow where it is led.
 func Page() *http.Client {
 	return &http.Client{

@@ -280,8 +280,11 @@ func secure(c *gin.Context) {
 	h.Set("Referrer-Policy", "same-origin")
 	h.Set("Cache-Control", "no-store")
 	most := int64(plan.MaxFile)
-	if strings.HasSuffix(c.Request.URL.Path, "/clip") {
+	switch path := c.Request.URL.Path; {
+	case strings.HasSuffix(path, "/clip"):
 		most = formats.MostSound
+	case path == "/import":
+		most = store.MaxDisplayFile
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, most+1<<16)
 	c.Next()

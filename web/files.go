@@ -48,17 +48,23 @@ func (s *Server) importPlan(c *gin.Context) {
 	refuse := func(code int, msg string) {
 		s.home(c, code, map[string]string{"units": "in"}, "Import: "+msg)
 	}
-	_, b, err := upload(c, "plan", plan.MaxFile)
+	_, b, err := upload(c, "plan", store.MaxDisplayFile)
 	if err != nil {
 		refuse(codeOf(err), reason(err))
 		return
 	}
-	p, err := plan.Decode(b)
+	p, log, err := store.ReadDisplay(b)
+	if err != nil && len(b) > plan.MaxFile {
+		err = oversize{err}
+	}
 	if err != nil {
-		refuse(http.StatusUnprocessableEntity, err.Error())
+		refuse(codeOf(err), err.Error())
 		return
 	}
-	id, err := s.store.CreateFresh(c.Request.Context(), p)
+	if c.PostForm("log") == "" {
+		log = nil
+	}
+	id, err := s.store.CreateFresh(c.Request.Context(), p, log...)
 	if err != nil {
 		s.fail(c, err)
 		return

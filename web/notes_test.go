@@ -112,7 +112,7 @@ func TestACardKeepsItsPhoto(t *testing.T) {
 		_, err = w.Write(photo)
 		require.NoError(t, err)
 		require.NoError(t, m.Close())
-		r, err := testkit.Page().Post(srv.URL+apiary+"/book", m.FormDataContentType(), &b)
+		r, err := testkit.Following().Post(srv.URL+apiary+"/book", m.FormDataContentType(), &b)
 		require.NoError(t, err)
 		defer r.Body.Close()
 		body, err := io.ReadAll(r.Body)

@@ -19,7 +19,7 @@ import (
 
 // rename is an edit that every page shows.
 func rename(t *testing.T, s *Server, name string) {
-	_, err := s.store.Edit(t.Context(), "midnight-apiary", store.By{}, func(p *plan.Plan) (plan.Edit, error) {
+	_, err := s.store.Edit(t.Context(), "midnight-apiary", store.By{Key: "another"}, func(p *plan.Plan) (plan.Edit, error) {
 		d := p.Display
 		d.Name = name
 		return plan.Edit{Label: "name", Changes: []plan.Change{p.Put("display", d.ID, d)}}, nil

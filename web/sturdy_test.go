@@ -425,7 +425,7 @@ func TestNoDatabaseTextAndNoSilentSizes(t *testing.T) {
 		_ = m.WriteField("size", "12 in")
 		_ = m.WriteField("back", apiary+"/bench?prop=riser")
 		require.NoError(t, m.Close())
-		r, err := testkit.Page().Post(srv.URL+path, m.FormDataContentType(), &b)
+		r, err := testkit.Following().Post(srv.URL+path, m.FormDataContentType(), &b)
 		require.NoError(t, err)
 		defer r.Body.Close()
 		var out bytes.Buffer

@@ -262,7 +262,7 @@ func edited(ctx context.Context, b *testing.B, s *Server) {
 		case <-time.After(200 * time.Millisecond):
 		}
 		what := turns[n%len(turns)]
-		_, err := s.store.Edit(ctx, "midnight-apiary", store.By{}, func(p *plan.Plan) (plan.Edit, error) {
+		_, err := s.store.Edit(ctx, "midnight-apiary", store.By{Key: "another"}, func(p *plan.Plan) (plan.Edit, error) {
 			return plan.Edit{Label: what, Changes: []plan.Change{editKinds[what](p, n)}}, nil
 		})
 		if err != nil && ctx.Err() == nil {

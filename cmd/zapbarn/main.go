@@ -20,6 +20,7 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
+	"zapbarn/store"
 
 	"github.com/spf13/cobra"
 )
@@ -62,6 +63,8 @@ func root() *cobra.Command {
 		sliceCommand(),
 		importCommand(),
 		exportCommand(),
+		backupCommand(),
+		restoreCommand(),
 		doctorCommand(),
 		stopCommand(),
 		schemaCommand(),
@@ -72,6 +75,24 @@ func root() *cobra.Command {
 }
 
 func readPlan(path string) (*plan.Plan, error) {
+	b, err := readFile(path, plan.MaxFile)
+	if err != nil {
+		return nil, err
+	}
+	return plan.Decode(b)
+}
+
+// readDisplay reads a plan file, or one of a plan with its log.
+func readDisplay(path string) (*plan.Plan, []store.Logged, error) {
+	b, err := readFile(path, store.MaxDisplayFile)
+	if err != nil {
+		return nil, nil, err
+	}
+	return store.ReadDisplay(b)
+}
+
+// readFile is a file of up to most bytes, and one more where it is larger; - is standard input.
+func readFile(path string, most int64) ([]byte, error) {
 	in := io.Reader(os.Stdin)
 	if path != "-" {
 		f, err := os.Open(path)
@@ -81,11 +102,7 @@ func readPlan(path string) (*plan.Plan, error) {
 		defer f.Close()
 		in = f
 	}
-	b, err := io.ReadAll(io.LimitReader(in, plan.MaxFile+1))
-	if err != nil {
-		return nil, err
-	}
-	return plan.Decode(b)
+	return io.ReadAll(io.LimitReader(in, most+1))
 }
 
 func checkCommand() *cobra.Command {

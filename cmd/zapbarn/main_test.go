@@ -5,9 +5,13 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"io"
 	"os"
 	"path/filepath"
 	"testing"
+
+	"zapbarn/core/plan"
+	"zapbarn/store"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -142,4 +146,39 @@ func TestTheStandInPlaysAFile(t *testing.T) {
 	assert.ErrorContains(t, err, "--press")
 	_, err = run(t, "standin", file, "--prop", "skep")
 	assert.ErrorContains(t, err, "nothing starts anything here yet")
+}
+
+// The database commands on a folder of their own: a plan goes in, is exported with its log,
+// comes back with it when asked; a backup is written, tried, and restored.
+func TestDatabaseCommands(t *testing.T) {
+	data, err := os.MkdirTemp("", "zapbarn-commands")
+	require.NoError(t, err)
+	require.NoError(t, os.Chmod(data, 0o755))
+	t.Cleanup(func() { _, _ = run(t, "stop", "--data", data); _ = os.RemoveAll(data) })
+	do := func(args ...string) string {
+		t.Helper()
+		out, err := run(t, append(args, "--data", data)...)
+		require.NoError(t, err, out)
+		return out
+	}
+	assert.Contains(t, do("import", apiary), "stored midnight-apiary with 0 edits in its log")
+	_, err = run(t, "import", apiary, "--data", data)
+	assert.ErrorContains(t, err, "already")
+	url, _, err := (&settings{data: data}).found(context.Background(), io.Discard)
+	require.NoError(t, err)
+	st, err := store.Open(context.Background(), url)
+	require.NoError(t, err)
+	_, err = st.Edit(context.Background(), "midnight-apiary", store.By{Who: "Ola"}, func(p *plan.Plan) (plan.Edit, error) {
+		return p.Without("prop", "keeper"), nil
+	})
+	require.NoError(t, err)
+	require.NoError(t, st.Close())
+	file := filepath.Join(data, "with-log.json")
+	require.NoError(t, os.WriteFile(file, []byte(do("export", "midnight-apiary", "--log")), 0o600))
+	assert.Contains(t, do("import", file, "--log", "--replace"), "with 1 edit in its log")
+	assert.Contains(t, do("import", file, "--replace"), "with 0 edits in its log")
+	backup := filepath.Join(data, "barn.zapbarn")
+	assert.Contains(t, do("backup", backup), "3 displays, restored once to try it, and alike", "two of them in the bin")
+	assert.Contains(t, do("restore", backup), "restored 1 display; what was there before is kept as the database zapbarn_before_")
+	assert.Contains(t, do("doctor"), "database: answers, 1 displays")
 }

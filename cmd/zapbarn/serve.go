@@ -17,6 +17,7 @@ import (
 	"zapbarn/core/check"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/words"
 	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/store"
@@ -48,8 +49,18 @@ func (s *settings) flags(c *cobra.Command) {
 
 // open finds or starts the database and opens the store.
 func (s *settings) open(ctx context.Context, say io.Writer) (*store.Store, error) {
+	url, port, err := s.found(ctx, say)
+	if err != nil {
+		return nil, err
+	}
+	return store.Open(ctx, url, port...)
+}
+
+// found is the address of the database, its server started where it is a private one; port is
+// the file that says where it listens.
+func (s *settings) found(ctx context.Context, say io.Writer) (url string, port []string, err error) {
 	if s.database != "" {
-		return store.Open(ctx, s.database)
+		return s.database, nil, nil
 	}
 	server, err := store.StartCluster(
 		ctx,
@@ -57,13 +68,10 @@ func (s *settings) open(ctx context.Context, say io.Writer) (*store.Store, error
 		func(line string) { fmt.Fprintln(say, line) },
 	)
 	if err != nil {
-		return nil, err
+		return "", nil, err
 	}
-	url, err := store.Database(ctx, server.URL, "zapbarn")
-	if err != nil {
-		return nil, err
-	}
-	return store.Open(ctx, url, server.PortFile())
+	url, err = store.Database(ctx, server.URL, "zapbarn")
+	return url, []string{server.PortFile()}, err
 }
 
 // listen refuses any address but loopback: accounts are not built yet.
@@ -191,36 +199,40 @@ func demoCommand() *cobra.Command {
 
 func importCommand() *cobra.Command {
 	var s settings
-	var replace bool
+	var replace, keepLog bool
 	c := &cobra.Command{
 		Use:   "import FILE",
 		Short: "stores a plan file",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			p, err := readPlan(args[0])
+			p, log, err := readDisplay(args[0])
 			if err != nil {
 				return exit{2, err}
+			}
+			if !keepLog {
+				log = nil
 			}
 			st, err := s.open(cmd.Context(), cmd.ErrOrStderr())
 			if err != nil {
 				return err
 			}
 			defer st.Close()
-			if err := st.Create(cmd.Context(), p, replace); err != nil {
+			if err := st.CreateWithLog(cmd.Context(), p, log, replace); err != nil {
 				return err
 			}
-			fmt.Fprintln(cmd.OutOrStdout(), "stored", p.Display.ID)
+			fmt.Fprintln(cmd.OutOrStdout(), "stored", p.Display.ID, "with", words.Count(len(log), "edit"), "in its log")
 			return nil
 		},
 	}
 	s.flags(c)
-	c.Flags().BoolVar(&replace, "replace", false, "let it take the place of one with the same ID")
+	c.Flags().BoolVar(&replace, "replace", false, "let it take the place of one with the same ID, which goes to the bin")
+	c.Flags().BoolVar(&keepLog, "log", false, "keep the log of edits that the file holds")
 	return c
 }
 
 func exportCommand() *cobra.Command {
 	var s settings
-	var page bool
+	var page, withLog bool
 	c := &cobra.Command{
 		Use:   "export ID",
 		Short: "prints a stored plan as JSON, or as a page to take along",
@@ -238,6 +250,13 @@ func exportCommand() *cobra.Command {
 			if p, err = st.Whole(cmd.Context(), p); err != nil {
 				return err
 			}
+			if withLog {
+				log, err := st.WholeLog(cmd.Context(), args[0])
+				if err != nil {
+					return err
+				}
+				return store.WriteDisplay(cmd.OutOrStdout(), p, log)
+			}
 			if page {
 				w := work.Do(p, stock.Shop, time.Now())
 				return web.WriteAlong(cmd.OutOrStdout(), w, check.Check(w), time.Now().Format("2 January 2006"))
@@ -247,6 +266,7 @@ func exportCommand() *cobra.Command {
 		},
 	}
 	s.flags(c)
+	c.Flags().BoolVar(&withLog, "log", false, "with its log of edits, for import --log")
 	c.Flags().BoolVar(&page, "page", false, "as one read-only HTML page with drawings, lists and snags")
 	return c
 }
