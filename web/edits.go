@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"net/http"
 	"net/url"
@@ -65,107 +64,6 @@ func (s *Server) applied(c *gin.Context, err error, o over, to string) {
 	}
 }
 
-// clash ends an edit whose fields another window changed as well.
-type clash struct{ *Conflict }
-
-func (clash) Error() string { return "changed meanwhile in another window" }
-
-// edit changes one element by the fields of its ticket. It is laid over the
-// element as it stands when it is stored: what only I changed is changed, what
-// only another window changed stays, and only fields that both changed, to
-// different values, are asked about.
-func (s *Server) edit(c *gin.Context) {
-	kind, id, was := c.PostForm("kind"), c.PostForm("id"), c.PostForm("was")
-	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	values := map[string]string{}
-	for k, v := range c.Request.PostForm {
-		if name, ok := strings.CutPrefix(k, "f."); ok && len(v) > 0 {
-			values[name] = v[len(v)-1]
-		}
-	}
-	o := over{values: values}
-	if _, err := fill(w, kind, []byte(was), values); err != nil {
-		o.errors, o.err = fieldErrors(err)
-		s.refused(c, o)
-		return
-	}
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
-		e := plan.Edit{Label: "change " + c.PostForm("name")}
-		now, at := p.Get(kind, id)
-		if now == nil {
-			return e, clash{conflict(w, kind, id, was, nil, values)}
-		}
-		stands, err := json.Marshal(now)
-		if err != nil {
-			return e, err
-		}
-		k := conflict(w, kind, id, was, stands, values)
-		if len(k.Rows) > 0 {
-			return e, clash{k}
-		}
-		after, err := fill(w, kind, stands, k.mine)
-		e.Changes = []plan.Change{{Kind: kind, ID: id, At: at, Before: stands, After: after}}
-		return e, err
-	})
-	if k, ok := errors.AsType[clash](err); ok {
-		o.conflict, o.code = k.Conflict, http.StatusConflict
-		o.values = k.mine // the ticket keeps what is mine, and takes the rest as it stands
-		s.refused(c, o)
-		return
-	}
-	s.applied(c, err, o, "")
-}
-
-// conflict compares three states of an element by its fields: as the form was
-// loaded, as it stands (nil when it is gone) and as it was entered. Its rows are
-// the fields that both changed, to different values; mine are those I changed.
-func conflict(w *work.Work, kind, id, was string, stands []byte, values map[string]string) *Conflict {
-	k := &Conflict{Kind: kind, ID: id, Name: id, Gone: stands == nil, Was: string(stands), mine: map[string]string{}}
-	read := func(raw []byte) map[string]Field {
-		v, err := plan.Blank(kind)
-		if err != nil || json.Unmarshal(raw, v) != nil {
-			return nil
-		}
-		k.Name = plan.NameOf(v)
-		out := map[string]Field{}
-		for _, f := range fieldsOf(w, v) {
-			if f.Kind == "check" {
-				f.Value = map[bool]string{true: "on", false: "off"}[f.Checked]
-			}
-			out[f.Name] = f
-		}
-		return out
-	}
-	before, now := read([]byte(was)), map[string]Field{}
-	if !k.Gone {
-		now = read(stands)
-	}
-	for _, s := range specsOfKind(w, kind, was) {
-		mine, sent := values[s.name]
-		mine = strings.TrimSpace(mine)
-		if !sent || mine == before[s.name].Value {
-			continue // not mine to change
-		}
-		k.mine[s.name] = mine
-		if k.Gone || now[s.name].Value != before[s.name].Value && now[s.name].Value != mine {
-			k.Rows = append(k.Rows, ConflictRow{s.name, s.label, now[s.name].Value, mine})
-		}
-	}
-	return k
-}
-
-func specsOfKind(w *work.Work, kind, raw string) []spec {
-	v, err := plan.Blank(kind)
-	if err != nil || json.Unmarshal([]byte(raw), v) != nil {
-		return nil
-	}
-	return specsOf(w, v)
-}
-
 // quick does what the quick line says.
 func (s *Server) quick(c *gin.Context) {
 	line := c.PostForm("line")
@@ -198,7 +96,20 @@ func (s *Server) quick(c *gin.Context) {
 		s.refused(c, over{quick: line, quickErr: whyNot(err), tries: goOn})
 		return
 	}
+	if err == nil {
+		flash(c, r.Text)
+	}
 	s.applied(c, err, over{quick: line}, said(c.Param("plan"), prop, r.Select))
+}
+
+// flash tells the browser what an edit did, for its next page to say once.
+func flash(c *gin.Context, text string) {
+	const letters = 300
+	if r := []rune(text); len(r) > letters {
+		text = string(r[:letters]) + "…"
+	}
+	c.SetSameSite(http.SameSiteStrictMode)
+	c.SetCookie("did", text, 20, "/p/"+c.Param("plan"), "", false, false)
 }
 
 // said is where a phrase's own element is seen.
@@ -291,6 +202,10 @@ func (s *Server) readLines(c *gin.Context) {
 // lines does what several lines say, all of them or none.
 func (s *Server) lines(c *gin.Context) {
 	prop, text := c.PostForm("prop"), c.PostForm("lines")
+	if c.PostForm("each") != "" {
+		s.eachLine(c, prop, text)
+		return
+	}
 	sel, unread := "", ""
 	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		r, lines := shorthand.ReadAll(p, s.lib, prop, text)
@@ -312,6 +227,29 @@ func (s *Server) lines(c *gin.Context) {
 		return
 	}
 	s.applied(c, err, over{}, said(c.Param("plan"), prop, sel))
+}
+
+// eachLine does lines one by one, as if each had been entered: those a page still held when it
+// was left. One that cannot be done does not hold up the others.
+func (s *Server) eachLine(c *gin.Context, prop, text string) {
+	const most = 200
+	for n, line := range strings.Split(strings.TrimSpace(text), "\n") {
+		if n == most {
+			break // more than anybody types in the moment before they leave
+		}
+		_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
+			r, err := shorthand.Read(p, s.lib, prop, strings.TrimSpace(line))
+			if err != nil {
+				return plan.Edit{}, err
+			}
+			return r.Edit, nil
+		})
+		if errors.Is(err, store.ErrDown) || errors.Is(err, store.ErrFull) || errors.Is(err, store.ErrNone) {
+			s.fail(c, err)
+			return
+		}
+	}
+	s.back(c)
 }
 
 // mend applies a snag's mend by its label. Where another edit came between, it

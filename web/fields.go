@@ -24,7 +24,8 @@ type Field struct {
 	Checked           bool
 	Options           []Option
 	Error             string
-	Max               int // letters at most; 0 where the kind says
+	Stored            string // what is stored, where something else was entered that is wrong
+	Max               int    // letters at most; 0 where the kind says
 }
 
 // Option is one choice.

@@ -365,10 +365,13 @@ func (t *Ticket) over(o over) {
 	}
 	for i := range t.Fields {
 		f := &t.Fields[i]
+		f.Error = o.errors[f.Name]
 		if v, ok := o.values[f.Name]; ok {
+			if f.Error != "" {
+				f.Stored = f.Value
+			}
 			f.Value, f.Checked = v, v == "on"
 		}
-		f.Error = o.errors[f.Name]
 	}
 }
 

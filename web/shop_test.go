@@ -142,3 +142,18 @@ func TestAMeshIsCutOrPrinted(t *testing.T) {
 	)
 	assert.Equal(t, http.StatusUnprocessableEntity, send("cube.stl", cube, "lightclay"))
 }
+
+// Of a thing on the shelf, what can be taken is stored, what cannot stays as it was entered.
+func TestABadAmountHoldsUpNoBin(t *testing.T) {
+	srv, st := barn(t)
+	code, page := post(t, srv, apiary+"/stock", url.Values{"what": {"material:xps1"}, "name": {"XPS board 1\""},
+		"have": {"many"}, "bin": {"B2"}, "lead": {"3"}, "back": {apiary + "/stores"}})
+	assert.Equal(t, 422, code)
+	assert.Contains(t, page, "What else you entered is stored")
+	p, _, err := st.Load(t.Context(), "midnight-apiary")
+	require.NoError(t, err)
+	x := p.StockedOf("material:xps1")
+	require.NotNil(t, x)
+	assert.Equal(t, []string{"B2", "3"}, []string{x.Bin, x.Lead})
+	assert.NotEqual(t, "many", x.Have)
+}

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"strings"
@@ -65,6 +66,7 @@ type NeedRow struct {
 	HaveText string
 	BinText  string
 	LeadText string
+	Bad      string // the field that could not be stored
 	For      string
 }
 
@@ -143,12 +145,18 @@ func needRow(p *Page, t *order.Timetable, n *stores.Need) NeedRow {
 	if n.On != nil {
 		r.HaveText, r.BinText = n.On.Have, n.On.Bin
 	}
+	for field, text := range map[string]*string{"have": &r.HaveText, "bin": &r.BinText, "lead": &r.LeadText} {
+		if bad, ok := p.entered[field+" "+n.What]; ok { // it stays as it was entered
+			*text, r.Bad = bad, field
+		}
+	}
 	return r
 }
 
 // stockIt keeps how much of a thing lies on the shelf, where, and how long it takes to come.
 func (s *Server) stockIt(c *gin.Context) {
 	what := c.PostForm("what")
+	bad, why := map[string]string{}, ""
 	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		x := plan.Stocked{What: what}
 		if was := p.StockedOf(what); was != nil {
@@ -160,13 +168,24 @@ func (s *Server) stockIt(c *gin.Context) {
 			name string
 			to   *string
 		}{{"have", &x.Have}, {"bin", &x.Bin}, {"lead", &x.Lead}} {
-			if v, there := c.GetPostForm(f.name); there {
-				*f.to = strings.TrimSpace(v)
+			v, there := c.GetPostForm(f.name)
+			if !there {
+				continue
+			}
+			was := *f.to
+			*f.to = strings.TrimSpace(v)
+			if err := x.Check(); err != nil { // the others are stored
+				bad[f.name+" "+what] = v
+				_, why = fieldErrors(err)
+				*f.to = was
 			}
 		}
 		name := c.PostForm("name")
 		if x.Have == "" && x.Bin == "" && x.Lead == "" {
 			if p.StockedOf(what) == nil {
+				if len(bad) > 0 {
+					return plan.Edit{}, errNothingGood
+				}
 				return plan.Edit{}, errGone
 			}
 			return plan.Edit{
@@ -176,12 +195,17 @@ func (s *Server) stockIt(c *gin.Context) {
 		}
 		return plan.Edit{Label: name + " on the shelf", Changes: []plan.Change{p.Put("stocked", x.ID, x)}}, nil
 	})
-	if err != nil {
+	switch {
+	case len(bad) > 0 && (err == nil || errors.Is(err, errNothingGood)):
+		s.edited(c, c.Param("plan"))
+		s.refused(c, over{values: bad, err: fmt.Sprintf("Not stored of %s: %s. What else you entered is stored.",
+			c.PostForm("name"), why)})
+	case err != nil:
 		_, msg := fieldErrors(err)
 		s.refused(c, over{err: "The shelf is as it was. " + measure.Capital(msg)})
-		return
+	default:
+		s.applied(c, nil, over{}, "")
 	}
-	s.applied(c, nil, over{}, "")
 }
 
 // bringShelf reads a table of the shelf and shows it; sent once more as it was shown, it is

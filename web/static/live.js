@@ -33,7 +33,7 @@
 
   // the requests: one under way, the rest in order
   const line = [];
-  let under = false;
+  let under = false, current = null;
 
   function add(job) {
     document.dispatchEvent(new CustomEvent("asking"));
@@ -50,6 +50,17 @@
     return promise;
   }
 
+  // mayLeave asks before what was entered and could not be stored is left behind
+  function mayLeave() {
+    const bad = notStored();
+    if (!bad.length) return true;
+    const name = (el) => ($("span", el.closest(".fl")) || {}).textContent || el.name;
+    return confirm("Not stored: " + bad.map((el) => `${name(el)} “${el.value}”`).join(", ") + ". Leave it?");
+  }
+  function notStored() { return $$(".fl.bad input[data-stored]").filter((el) => el.value !== el.dataset.stored); }
+  window.addEventListener("beforeunload", (e) => { if (notStored().length && !leaving) e.preventDefault(); });
+  let leaving = false; // it was asked for, and answered
+
   // close says now what a ticket says that waits in the line: what is entered after
   // something else was asked for, an undo, goes after it
   function close(job) {
@@ -63,8 +74,13 @@
     if (under) return;
     under = true;
     while (line.length) {
-      const job = line.shift();
-      try { await one(job); } catch (e) { trouble("The barn does not answer. What you entered is still here; start it again and press Enter."); }
+      const job = current = line.shift();
+      if ((job.navigates || job.leaves) && !mayLeave()) { job.done(); continue; }
+      try { await one(job); } catch (e) {
+        trouble("The barn does not answer. What you entered is still here; start it again and press Enter.");
+        if (job.said) answered(job, "The barn does not answer.");
+      }
+      current = null;
       job.done();
       document.body.dataset.settled = String(Number(document.body.dataset.settled || 0) + 1);
     }
@@ -74,7 +90,7 @@
 
   async function one(job) {
     const at = ++clock;
-    if (job.leaves) { location.href = job.leaves; return; }
+    if (job.leaves) { leaving = true; location.href = job.leaves; return; }
     const opts = asked(job);
     const r = await fetch(job.url, opts);
     const html = await r.text();
@@ -92,9 +108,16 @@
     return { method: "POST", body: body, keepalive: small };
   }
 
-  // leaving the page: what has not left yet leaves now
+  // leaving the page: what has not left yet leaves now, lines in their order as one
   window.addEventListener("pagehide", () => {
-    for (const job of line.splice(0)) if (job.form) fetch(job.url, asked(job));
+    const rest = line.splice(0), said = rest.filter((j) => j.said);
+    for (const job of rest) if (job.form && !job.said) fetch(job.url, asked(job));
+    if (!said.length) return;
+    const body = new URLSearchParams(said[0].data);
+    body.delete("line");
+    body.set("lines", said.map((j) => j.said.text).join("\n"));
+    body.set("each", "1");
+    fetch(said[0].url.replace(/quick$/, "lines"), { method: "POST", body: body, keepalive: true });
   });
 
   // dataOf is what a form says when its turn comes: a ticket that is still on
@@ -117,7 +140,44 @@
     if (button && button.name) data.append(button.name, button.value);
     const entered = !auto;
     if (entered) for (const el of form.elements) if (loose.has(el)) enter(el);
-    return add({ url: form.action, form: form, data: data, auto: form.matches("[data-auto]"), entered: entered });
+    return add({ url: form.action, form: form, data: data, auto: form.matches("[data-auto]"), entered: entered, pressed: button && button.value });
+  }
+
+  // sendLine takes the line as entered: what is typed from here on is another, and a second
+  // Enter finds it empty. Its answer is told with it.
+  function sendLine(form) {
+    const at = $("#line"), text = at.value.trim();
+    if (!text) return;
+    const data = new URLSearchParams(new FormData(form));
+    at.value = "";
+    loose.delete(at);
+    const said = { text: text, at: ++clock };
+    document.dispatchEvent(new CustomEvent("said", { detail: said }));
+    add({ url: form.action, form: form, data: data, entered: true, said: said });
+  }
+
+  // answered tells how a line came out. A refused one goes back to the line, unless something
+  // else is typed there by now.
+  function answered(job, refusal) {
+    const at = $("#line");
+    const free = !at.value && (touched.get(at) || 0) <= job.said.at;
+    if (refusal && free) at.value = job.said.text;
+    document.dispatchEvent(new CustomEvent("answered", { detail: { said: job.said, refusal: refusal, back: free, did: flash() } }));
+    return free;
+  }
+
+  // flash is what the server says of the edit it just made, told once
+  function flash() {
+    const m = document.cookie.match(/(?:^|; )did=([^;]*)/);
+    if (!m) return "";
+    document.cookie = "did=;path=/p/" + $("#page").dataset.plan + ";max-age=0";
+    try { return decodeURIComponent(m[1].replace(/\+/g, "%20")); } catch (_) { return ""; }
+  }
+
+  // twice reports a press of a palette that is under way already
+  function twice(form, button) {
+    if (!form.matches(".palette")) return false;
+    return [current].concat(line).some((j) => j && j.form === form && j.pressed === button.value);
   }
 
   function go(url, push) { return add({ url: url, navigates: true, push: push !== false }); }
@@ -136,11 +196,11 @@
   // keeps reports a field that an answer must not touch
   function keeps(el, job, at) {
     if (!field(el) || !el.isConnected) return false;
+    if (el.id === "line") return true; // what stands on the line is the typist's
     if ((touched.get(el) || 0) > at) return true;
     if (loose.has(el)) return true;
     if (unsent.has(el) && line.some((j) => j.form && j.form === el.form)) return true; // entered, and still to be sent
-    if (el !== document.activeElement || !typing(el)) return false;
-    return !(el.id === "line" && job.form && job.form.contains(el)); // the quick line is empty again when it was done
+    return el === document.activeElement && typing(el);
   }
 
   function settle(el, to) { // a field's own state follows its attributes
@@ -165,6 +225,7 @@
       key: (el) => (el.getAttribute ? el.getAttribute("data-k") || el.id || undefined : undefined),
       updating(el, to, childrenOnly, skip) {
         if (el.nodeType !== 1) return;
+        if (el.id === "answers") { skip(); return; }
         if (el.matches(whole)) {
           if (el.outerHTML !== to.outerHTML) el.replaceWith(document.importNode(to, true));
           skip();
@@ -173,7 +234,7 @@
         if (el.tagName === "DETAILS" && el.open) to.setAttribute("open", "");
         if (!field(el)) return;
         if (keeps(el, job, at)) {
-          for (const name of ["class", "aria-invalid", "maxlength"]) {
+          for (const name of ["class", "aria-invalid", "data-stored", "maxlength"]) {
             if (to.hasAttribute(name)) el.setAttribute(name, to.getAttribute(name)); else el.removeAttribute(name);
           }
           if (el.tagName !== "SELECT") skip();
@@ -204,6 +265,17 @@
     const more = Math.round((b.c - a.c) * 100) / 100;
     if (more) said.push((more > 0 ? "+$" : "−$") + Math.abs(more).toFixed(2));
     to.textContent = said.join(", ");
+  }
+
+  // settleLine tells a line's answer by the page that came for it
+  function settleLine(job, next) {
+    const why = [$(".got.bad", next), $("main .error", next)].map((e) => e && e.textContent.trim()).find((t) => t);
+    const refused = $("#line", next) && $("#line", next).getAttribute("value");
+    if (answered(job, refused ? why || "It was not understood." : "") && refused) return;
+    const got = $(".got"); // what the page says there is of the line that was sent, not of what is typed now
+    got.textContent = "";
+    got.classList.remove("bad");
+    $(".tries").replaceChildren();
   }
 
   // tabFromTheTop lets the next Tab begin at the page's first link, as after a load: the
@@ -242,6 +314,7 @@
     document.title = next.title;
     document.documentElement.className = next.documentElement.className + " js";
     if (job.form && $("#page").dataset.plan === plan) tell(before, $("#page").dataset.tally, step() !== was);
+    if (job.said) settleLine(job, next);
     if (url && job.push !== false) {
       if (new URL(url, location.href).href === location.href) history.replaceState({}, "", url);
       else history.pushState({}, "", url);
@@ -271,11 +344,20 @@
     if (ask && !confirm(ask)) { e.preventDefault(); return; }
     if (!f.matches("[data-live]")) return;
     e.preventDefault();
+    if (e.submitter && twice(f, e.submitter)) return;
     document.dispatchEvent(new CustomEvent("sending", { detail: f }));
-    send(f, e.submitter);
+    if (f.matches(".quick")) sendLine(f); else send(f, e.submitter);
   });
+  // the second click of a double click adds nothing more
+  document.addEventListener("click", (e) => {
+    if (e.detail > 1 && e.target.closest && e.target.closest(".palette button, .starter button, .quick .do")) {
+      e.preventDefault();
+      e.stopPropagation();
+    }
+  }, true);
   document.addEventListener("change", (e) => {
     const f = e.target.form;
+    if (e.target.id === "line") return;
     if (f && f.matches("[data-get]")) { go(f.getAttribute("action") + "?" + new URLSearchParams(new FormData(f))); return; }
     if (f && f.matches("[data-auto]")) send(f, null, true);
   });
@@ -289,7 +371,7 @@
   document.addEventListener("click", (e) => {
     const a = e.target.closest("a[href]");
     if (!a || e.defaultPrevented || a.target || a.hasAttribute("download") || e.ctrlKey || e.metaKey || e.shiftKey || e.button) return;
-    if (!under && !line.length || a.getAttribute("href").startsWith("#")) return;
+    if (!under && !line.length && !notStored().length || a.getAttribute("href").startsWith("#")) return;
     e.preventDefault();
     add({ leaves: a.href });
   });
@@ -303,5 +385,8 @@
     return e.key === "/" || e.key === "?" || performance.now() - lastTyped > 1000;
   }
 
-  window.live = { go, send, trouble, typing, shortcut };
+  // forget has a field hold what is stored: nothing of it is still to be entered
+  function forget(el) { loose.delete(el); unsent.delete(el); }
+
+  window.live = { go, send, trouble, typing, shortcut, forget };
 })();

@@ -66,6 +66,7 @@
         this.read();
       },
       leave() { this.offer([]); },
+      again() { if ($("#line").value.trim() && this.asked !== $("#line").value) this.read(); },
       key(e) {
         const said = memory();
         if (e.key === "ArrowUp" || e.key === "ArrowDown") {
@@ -79,7 +80,9 @@
           this.offer([]);
           $("#surface").focus({ preventScroll: true });
         } else if (e.key === "Enter") {
+          if (e.repeat) e.preventDefault(); // a key that is held says it once
           this.offer([]);
+          this.at = -1;
         }
       },
       // several lines at once are shown first, each with what it would do
