@@ -2,8 +2,10 @@ package web
 
 import (
 	"fmt"
+	"strings"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 )
@@ -27,17 +29,20 @@ func (p *Page) says(v any) []Say {
 	return nil
 }
 
-// cuts are openings in a solid's first face, sized to it, and its seams.
+// cuts are openings in the face of a solid that is selected, its first where none is, sized
+// to it, and its seams.
 func (p *Page) cuts(s *plan.Solid) (out []Say) {
 	shape := p.Work.Shapes[s.ID]
 	if shape == nil {
 		return nil
 	}
-	face, wide, high, flat := "", shape.Size.X, shape.Size.Z, false
+	face, wide, high, flat, thick := "", shape.Size.X, shape.Size.Z, false, 0.0
 	switch {
 	case len(shape.Panels) > 0:
-		lo, hi := shape.Panels[0].Bounds()
-		face, wide, high, flat = shape.Panels[0].ID, hi.X-lo.X, hi.Y-lo.Y, true
+		panel := p.picked(s, shape)
+		lo, hi := panel.Bounds()
+		face, wide, high, flat = panel.ID, hi.X-lo.X, hi.Y-lo.Y, true
+		thick = panel.Thick
 	case len(shape.Walls) > 0:
 		face = shape.Walls[0]
 	default:
@@ -46,7 +51,7 @@ func (p *Page) cuts(s *plan.Solid) (out []Say) {
 	at := fmt.Sprintf(" in %s %s", shorthand.NameFor(p.Plan, s), face)
 	deep := 0.
 	if flat {
-		deep = shape.Panels[0].Thick / 2
+		deep = thick / 2
 	}
 	for _, c := range []cut{
 		{"hole", "round", .12, 0, 0, ""},
@@ -79,6 +84,24 @@ func (p *Page) cuts(s *plan.Solid) (out []Say) {
 		out = append(out, Say{"glue its seams", "glue " + s.ID + " with pu"})
 	}
 	return out
+}
+
+// picked is the panel of a solid that is selected, or its first.
+func (p *Page) picked(s *plan.Solid, shape *pattern.Shape) pattern.Panel {
+	part, ok := strings.CutPrefix(p.Sel, "part:"+s.ID+"/")
+	if !ok {
+		return shape.Panels[0]
+	}
+	of, copied := shape.Panels[0], false
+	for _, panel := range shape.Panels {
+		if part == panel.ID {
+			return panel
+		}
+		if !copied && strings.HasPrefix(part, panel.ID+"-") { // one of several alike
+			of, copied = panel, true
+		}
+	}
+	return of
 }
 
 // cut is a kind of opening: its size as shares of the face it goes into, and how

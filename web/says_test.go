@@ -37,3 +37,27 @@ func TestWhatAPressSaysIsUnderstood(t *testing.T) {
 		require.Greater(t, n[name], 5, name)
 	}
 }
+
+// The buttons for openings cut the panel that is selected, whichever that is.
+func TestOpeningsAreCutWhereOneLooks(t *testing.T) {
+	p := demo.Apiary(today)
+	w := work.Do(p, stock.Shop, today)
+	s := p.Solid("riser-box")
+	for _, panel := range w.Shapes["riser-box"].Panels {
+		page := &Page{Plan: p, Work: w, Sel: "part:riser-box/" + panel.ID}
+		some := 0
+		for _, say := range page.says(s) {
+			if say.Name != "hole" && say.Name != "window" && say.Name != "slot" {
+				continue
+			}
+			r, err := shorthand.Read(p, stock.Shop, "riser", say.Line)
+			require.NoError(t, err, say.Line)
+			q, err := p.Apply(r.Edit)
+			require.NoError(t, err, say.Line)
+			cut := q.Solid("riser-box").Openings
+			assert.Equal(t, panel.ID, cut[len(cut)-1].Face, say.Line)
+			some++
+		}
+		assert.Positive(t, some, panel.ID)
+	}
+}

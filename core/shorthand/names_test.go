@@ -6,6 +6,7 @@ import (
 
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -113,4 +114,46 @@ func TestWhatIsMadeIsCalled(t *testing.T) {
 		_, err := Read(p, stock.Shop, "a", line)
 		assert.ErrorContains(t, err, says, line)
 	}
+}
+
+// A name of several words, or with a number in it, never catches a line that makes something;
+// and a device of such a name can be what something hangs on.
+func TestANameCatchesNoLineThatMakes(t *testing.T) {
+	p := demo.Apiary(today)
+	say := func(line string) (*Reading, error) {
+		r, err := Read(p, stock.Shop, "riser", line)
+		if err == nil {
+			q, err := p.Apply(r.Edit)
+			require.NoError(t, err, line)
+			p = q
+		}
+		return r, err
+	}
+	for _, line := range []string{"box 20 x 20 x 20 xps1 called Box 2", "run 18awg 2 ft on S2 called Lid power",
+		"disc 24 in xps1 called Disc 24", "run 18awg 3 ft on S2 called Fuse 3a run"} {
+		_, err := say(line)
+		require.NoError(t, err, line)
+	}
+	before := string(p.Encode())
+	_, err := say("box 2 x 4")
+	assert.Error(t, err, "two sizes make no box, and move none")
+	assert.Equal(t, before, string(p.Encode()))
+	r, err := say("box 2 x 4 x 3 acrylic3")
+	require.NoError(t, err)
+	assert.Contains(t, r.Text, `box, 2" wide, 4" deep, 3" tall`)
+	r, err = say("disc 24 in xps1")
+	require.NoError(t, err)
+	assert.Contains(t, r.Text, `disc, 24" across`)
+	r, err = say("lamp puck12 on Lid power at 1 ft")
+	require.NoError(t, err)
+	assert.Contains(t, r.Text, "on W")
+	r, err = say("fuse 3a on Lid power")
+	require.NoError(t, err)
+	assert.Contains(t, r.Text, "fuse F")
+	r, err = say("box 2 height 30")
+	require.NoError(t, err, "its field is still set by its name")
+	assert.Contains(t, r.Text, "Box 2")
+	r, err = say("fuse 3a run length 5 ft")
+	require.NoError(t, err)
+	assert.Contains(t, r.Text, "Fuse 3a run")
 }

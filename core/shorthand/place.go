@@ -88,7 +88,7 @@ func (r *reader) place(t thing, words []string) (*Reading, error) {
 // or where it goes. It is meant so when a field or a relation follows the name.
 func (r *reader) known() (got *Reading, meant bool, err error) {
 	t, rest, ok := r.named(r.words)
-	if !ok {
+	if !ok || r.makes(rest) {
 		return nil, false, nil
 	}
 	if len(rest) > 0 && slices.Contains(relations, strings.ToLower(rest[0])) {
@@ -100,6 +100,27 @@ func (r *reader) known() (got *Reading, meant bool, err error) {
 	}
 	got, err = r.change(t, rest)
 	return got, meant, err
+}
+
+// makes is whether a line that begins with the name of a thing, of several words or with a
+// number in it, makes another all the same: its first word is a verb that reads the whole of
+// it, or the name ends in the first number of sizes, as of a thing called Box 2 in box 2 x 4.
+func (r *reader) makes(rest []string) bool {
+	name := r.words[:len(r.words)-len(rest)]
+	if len(name) < 2 && !strings.ContainsAny(name[0], "0123456789") {
+		return false
+	}
+	again := *r
+	again.words = slices.Clone(r.words)
+	verb, v, ok := again.verb()
+	if !ok {
+		return false
+	}
+	if len(rest) > 0 && bareNumber(name[len(name)-1]) && (strings.EqualFold(rest[0], "x") || rest[0] == "×") {
+		return true
+	}
+	_, err := again.attempt(verb, v)
+	return err == nil
 }
 
 // alone places a solid by nothing else: in the middle of its prop, on the floor, or hung.

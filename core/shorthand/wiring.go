@@ -57,12 +57,12 @@ func (r *reader) wired(f *wire, words []string, i int) (used int, err error) {
 		if i+1 == len(words) {
 			return 0, fmt.Errorf("on what? name a supply, fuse, switch or run")
 		}
-		d := r.device(words[i+1])
+		d, n := r.deviceAt(words[i+1:])
 		if d == nil {
 			return 0, fmt.Errorf("there is no device %q", words[i+1])
 		}
 		f.on = d.ID
-		return 2, nil
+		return 1 + n, nil
 	case strings.HasSuffix(x, "awg") || strings.HasSuffix(x, "mm2"):
 		f.gauge, err = measure.Parse[measure.GaugeKind](x)
 	case strings.HasSuffix(x, "/m"):
@@ -140,6 +140,17 @@ func (r *reader) device(name string) *plan.Device {
 		}
 	}
 	return nil
+}
+
+// deviceAt is the device that words begin with, the longest name first, and how many of them
+// that is.
+func (r *reader) deviceAt(words []string) (*plan.Device, int) {
+	for n := min(len(words), 8); n > 0; n-- {
+		if d := r.device(strings.Join(words[:n], " ")); d != nil {
+			return d, n
+		}
+	}
+	return nil, 0
 }
 
 func (r *reader) supply() (*Reading, error) {
