@@ -120,6 +120,7 @@ func movers(p *plan.Plan) {
 		load("gate-amp", "gate", "Gate amplifier", "K18", "amp12"),
 		supply("S8", "gate", "usb5-2", "porch"),
 		fuse("F8", "gate", "S8", "2 A"),
+		led("W23", "gate", "F8", "3 ft", "18 AWG"),
 	)
 	p.Devices = append(p.Devices, letteringPixels()...)
 }
@@ -127,13 +128,13 @@ func movers(p *plan.Plan) {
 // letteringPixels are the board and the pixels of the gate's lettering.
 func letteringPixels() []plan.Device {
 	return []plan.Device{
-		{ID: "U8", Prop: "gate", Kind: "controller", Name: "Lettering board U8", From: "F8", Logic: v("5 V")},
+		{ID: "U8", Prop: "gate", Kind: "controller", Name: "Lettering board U8", From: "W23", Logic: v("5 V")},
 		{
 			ID:       "lettering",
 			Prop:     "gate",
 			Kind:     "lamp",
 			Name:     "Lettering pixels",
-			From:     "F8",
+			From:     "W23",
 			Product:  "pixel5",
 			Length:   l("1.2 m"),
 			Picture:  "embers",

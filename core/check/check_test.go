@@ -393,6 +393,33 @@ func ruleCasesOf() []ruleCase {
 		{"no-resistor", Stop, 1, dev("L2", func(d *plan.Device) { d.Resistor = measure.Resistance{} })},
 		// in rows that fit
 		{"no-resistor", Stop, 1, dev("L2", func(d *plan.Device) { d.Row, d.Resistor = 8, measure.Resistance{} })},
+		{"no-wire", Mind, 1, func(p *plan.Plan) {
+			p.Devices = append(p.Devices,
+				plan.Device{ID: "L8", Prop: "a", Kind: "lamp", Name: "L8", From: "F1", Product: "flicker12"},
+				plan.Device{ID: "L9", Prop: "a", Kind: "lamp", Name: "L9", From: "F1", Product: "flicker12"})
+		}},
+		{"open-run", Mind, 1, func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "W9", Prop: "a", Kind: "run", Name: "W9", From: "W1",
+				Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("4 ft")})
+		}},
+		{"open-run", Note, 1, func(p *plan.Plan) {
+			p.Device("W1").Length, p.Device("L2").At, p.Device("K1").At = measure.Len("8 ft"), measure.Len("2 ft"), measure.Len("4 ft")
+		}},
+		{"no-motor", Mind, 1, func(p *plan.Plan) {
+			p.Props[0].Stage = "wired"
+			p.Devices = append(p.Devices, plan.Device{ID: "M9", Prop: "a", Kind: "lamp", Name: "M9", From: "W1",
+				Product: "servo5", Volts: measure.Must[measure.VoltKind]("12 V"), Proven: true})
+			p.Mechanisms = []plan.Mechanism{{ID: "jaw", Prop: "a", Name: "Jaw", Kind: "servo"}}
+		}},
+		{"cue-on-nothing", Mind, 1, func(p *plan.Plan) {
+			p.Devices = append(p.Devices, plan.Device{ID: "K9", Prop: "a", Kind: "switch", Name: "K9", From: "W1", Driven: true})
+			p.Scenes[0].Cues = append(p.Scenes[0].Cues, plan.Cue{Channel: "K9",
+				Start:  measure.Must[measure.DurationKind]("0 s"),
+				Length: measure.Must[measure.DurationKind]("5 s")})
+		}},
+		{"trigger-twice", Fix, 1, func(p *plan.Plan) {
+			p.Triggers = append(p.Triggers, plan.Trigger{ID: "t2", Input: "b", Scene: "s", Latch: "toggle"})
+		}},
 		{"unfed", Mind, 1, dev("L1", func(d *plan.Device) { d.From = "" })},
 		{"drop", Fix, 2, dev("W1", func(d *plan.Device) { d.Length = measure.Len("50 ft") })},
 		{"drop", Fix, 1, func(p *plan.Plan) { // two runs in a row, neither of them alone to blame

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"zapbarn/core/bond"
+	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
 )
@@ -100,7 +101,7 @@ var _ = rule(
 						Level: Mind,
 						Place: "bench",
 						At:    []string{"solid:" + s.ID},
-						Title: "No coats on " + lowerFirst(s.Name),
+						Title: "No coats on " + measure.Uncapital(s.Name),
 						Why:   m.Name + " outdoors yellows and takes water at every cut edge.",
 						Mends: []Mend{put(w, "Sealer, then latex x2", "finish", f.ID, f)},
 					},

@@ -27,7 +27,7 @@ var _ = rule("cord-wet", Mind, "Outdoors a plug lies on the ground, where dew an
 			box, hook := *c.Of, *c.Of
 			box.End, hook.End = inBox, onHook
 			say(Snag{Level: Mind, Place: "yard", At: []string{"cord:" + c.Of.ID},
-				Title: "The end of " + lowerFirst(c.Of.Name) + " lies in the wet",
+				Title: "The end of " + measure.Uncapital(c.Of.Name) + " lies in the wet",
 				Why: "It ends outdoors at " + s.Prop.Name + ", and nothing is said of how: grass is wet each night, rain or " +
 					"not. Raise the plug, or put it into a box made for it; a protected outlet (GFCI, RCD) in any case." + licensed,
 				From: []source.Source{
@@ -59,7 +59,7 @@ var _ = rule("cord-reach", Mind, "A plug is within a child's reach of where gues
 			box := *c.Of
 			box.End = inBox
 			say(Snag{Level: Mind, Place: "yard", At: []string{"cord:" + c.Of.ID}, weight: childReach - near,
-				Title: "A child reaches the plug of " + lowerFirst(c.Of.Name),
+				Title: "A child reaches the plug of " + measure.Uncapital(c.Of.Name),
 				Why: fmt.Sprintf(
 					"An end of it is %s from where guests walk; a hand gets %s over a rope. A box that closes, or the "+
 						"plug on the far side of the prop.",

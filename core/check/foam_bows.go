@@ -61,7 +61,7 @@ var _ = rule(
 			if best != "" {
 				next := *on
 				next.Stock = best
-				s.Mends = []Mend{put(w, on.Name+" of "+lowerFirst(w.Lib.Materials[best].Name), "solid", on.ID, next)}
+				s.Mends = []Mend{put(w, on.Name+" of "+measure.Uncapital(w.Lib.Materials[best].Name), "solid", on.ID, next)}
 			}
 			say(s)
 		}

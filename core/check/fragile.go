@@ -46,7 +46,7 @@ var _ = mover("fragile-rides", Mind, "A fragile part rides on what moves.",
 			}
 			say(Snag{
 				At: []string{"solid:" + s.ID}, key: "mechanism:" + m.Of.ID + "/" + s.ID,
-				Title: s.Name + does(s.Name, " rides", " ride") + " on " + lowerFirst(m.Of.Name),
+				Title: s.Name + does(s.Name, " rides", " ride") + " on " + measure.Uncapital(m.Of.Name),
 				Why: fmt.Sprintf("%s %s.%s Let it stand still beside what moves, or make it of something that gives.",
 					of.Name, breaks, jolt),
 				From: from, Mends: tougher(w, s),

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"zapbarn/core/bond"
+	"zapbarn/core/measure"
 	"zapbarn/core/work"
 )
 
@@ -58,7 +59,7 @@ var _ = rule(
 						}
 						next := *j
 						next.Glue = g.ID
-						s.Mends = append(s.Mends, put(w, "Use "+lowerFirst(g.Name), "joint", j.ID, next))
+						s.Mends = append(s.Mends, put(w, "Use "+measure.Uncapital(g.Name), "joint", j.ID, next))
 					}
 				}
 				if len(s.Mends) == 0 && r.Verdict == bond.No && j.Glue != "tie" {
@@ -72,13 +73,6 @@ var _ = rule(
 	},
 	work.Bonded,
 )
-
-func lowerFirst(s string) string {
-	if len(s) > 1 && s[1] >= 'a' && s[1] <= 'z' {
-		return strings.ToLower(s[:1]) + s[1:]
-	}
-	return s
-}
 
 func partName(w *work.Work, ref string) string {
 	if p := w.Part(ref); p != nil {

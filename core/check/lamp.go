@@ -252,26 +252,27 @@ func fused(w *work.Work, label string, d plan.Device, supply string) Mend {
 		asks = wiring.RatedAmps(&d, w.Lib)
 	}
 	rating := circuit.ChooseFuse(asks, carry)
-	if d.Kind == "fuse" || rating == 0 {
-		return put(w, label, "device", d.ID, next).made()
+	var changes []plan.Change
+	if d.Kind != "fuse" && rating > 0 {
+		f := plan.Device{
+			ID:     w.FreshName("F"),
+			Prop:   d.Prop,
+			Kind:   "fuse",
+			From:   supply,
+			Rating: measure.Of[measure.AmpKind](rating),
+		}
+		f.Name = "Fuse " + f.ID
+		next.From = f.ID
+		label += fmt.Sprintf(" through a %s fuse", measure.Amps(rating))
+		changes = append(changes, w.Plan.Put("device", f.ID, f))
 	}
-	f := plan.Device{
-		ID:     w.FreshName("F"),
-		Prop:   d.Prop,
-		Kind:   "fuse",
-		From:   supply,
-		Rating: measure.Of[measure.AmpKind](rating),
+	if hangs(&d) && speaks(w, "no-wire", d.Prop) { // its own lead does not reach there
+		led := firstRun(w, d.Prop, next.From, asks)
+		next.From = led.ID
+		label += fmt.Sprintf(" on %s of %s", led.Length, led.Gauge)
+		changes = append(changes, w.Plan.Put("device", led.ID, led))
 	}
-	f.Name = "Fuse " + f.ID
-	next.From = f.ID
-	label += fmt.Sprintf(" through a %s fuse", measure.Amps(rating))
-	return Mend{
-		Label: label,
-		Edit: plan.Edit{
-			Label:   label,
-			Changes: []plan.Change{w.Plan.Put("device", f.ID, f), w.Plan.Put("device", d.ID, next)},
-		},
-	}
+	return Mend{Label: label, Edit: plan.Edit{Label: label, Changes: append(changes, w.Plan.Put("device", d.ID, next))}}
 }
 
 var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *work.Work, say func(Snag)) {

@@ -56,7 +56,7 @@ var _ = rule(
 				if many > 1 { // a run of equal ones is told once
 					snag.At = []string{"solid:" + part.Solid.ID, "part:" + part.Ref}
 					snag.Title = fmt.Sprintf("%d parts of %s do not fit their sheet", many, part.Solid.Name)
-					snag.Why = fmt.Sprintf("The largest of them: %s", lowerFirst(snag.Why))
+					snag.Why = fmt.Sprintf("The largest of them: %s", measure.Uncapital(snag.Why))
 				}
 				for _, id := range stock.IDs(w.Lib.Materials) { // same family and thickness, larger sheet
 					m := w.Lib.Materials[id]

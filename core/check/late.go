@@ -38,7 +38,7 @@ var _ = rule(
 			Why: fmt.Sprintf(
 				"%s left, the last (%s) is over %s. It opens %s at 17:00.",
 				words.Count(len(t.Row), "task"),
-				lowerFirst(hold),
+				measure.Uncapital(hold),
 				t.Say(t.End),
 				t.At(t.Deadline).Format("Mon Jan 2"),
 			),
@@ -61,7 +61,7 @@ func sooner(w *work.Work, t *order.Timetable) (out []Mend) {
 		if d.In || d.Faster == "" {
 			continue
 		}
-		label := fmt.Sprintf("Express for %s, $%d", lowerFirst(d.Name), d.Cost)
+		label := fmt.Sprintf("Express for %s, $%d", measure.Uncapital(d.Name), d.Cost)
 		d.Arrives, d.Faster, d.Cost = d.Faster, "", 0
 		out = append(out, put(w, label, "delivery", d.ID, d))
 	}
@@ -119,7 +119,7 @@ func fasterGlue(w *work.Work, x *order.Task) []Mend {
 				with.Glue, with.Age = g, 0
 				if a := bond.Judge(with); a.Verdict <= w.Joints[id].Verdict && a.Handling < w.Joints[id].Handling/2 {
 					j.Glue = g.ID
-					return []Mend{put(w, x.Name+" with "+lowerFirst(g.Name), "joint", id, j)}
+					return []Mend{put(w, x.Name+" with "+measure.Uncapital(g.Name), "joint", id, j)}
 				}
 			}
 		}
@@ -143,7 +143,7 @@ func fewerCoats(w *work.Work, x *order.Task) (out []Mend) {
 			next := f
 			next.Layers = append([]plan.Layer(nil), f.Layers...)
 			next.Layers[k].Coats--
-			m := put(w, "One coat fewer of "+lowerFirst(c.Name)+" on "+w.Plan.Solid(f.Solid).Name, "finish", id, next)
+			m := put(w, "One coat fewer of "+measure.Uncapital(c.Name)+" on "+w.Plan.Solid(f.Solid).Name, "finish", id, next)
 			m.Effect = "thinner cover"
 			out = append(out, m)
 		}

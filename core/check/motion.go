@@ -79,12 +79,12 @@ var _ = mover("motor-weak", Stop, "A motor cannot move its load through the trav
 		if m.Motor == nil || !m.Up.Stalled && !m.Down.Stalled {
 			return
 		}
-		say(Snag{At: []string{"device:" + m.Of.Motor}, Title: m.Device.Name + " cannot lift " + lowerFirst(m.Of.Name),
+		say(Snag{At: []string{"device:" + m.Of.Motor}, Title: m.Device.Name + " cannot lift " + measure.Uncapital(m.Of.Name),
 			Why: fmt.Sprintf(
 				"It needs %s at %.0f degrees of the shaft; %s stalls at %s.",
 				measure.NewtonMetres(m.Need()),
 				m.Peak.Q*180/math.Pi,
-				lowerFirst(w.Lib.Lamps[m.Device.Product].Name),
+				measure.Uncapital(w.Lib.Lamps[m.Device.Product].Name),
 				measure.NewtonMetres(m.Motor.Stall),
 			),
 			From: []source.Source{motors}, Mends: chooseMotor(w, m)})
@@ -123,7 +123,7 @@ func chooseMotor(w *work.Work, m *work.Moved) (out []Mend) {
 	next.Amps = measure.Of[measure.AmpKind](draws(as))
 	mend := put(
 		w,
-		"Take "+lowerFirst(w.Lib.Lamps[product].Name)+", "+next.Amps.String(),
+		"Take "+measure.Uncapital(w.Lib.Lamps[product].Name)+", "+next.Amps.String(),
 		"device",
 		next.ID,
 		next,
@@ -188,7 +188,7 @@ var _ = mover("motor-amps", Fix, "A motor draws more under its load than the wir
 		next.Amps = measure.Of[measure.AmpKind](draws(m))
 		say(Snag{At: []string{"device:" + m.Of.Motor},
 			Title: fmt.Sprintf("%s draws %s, not %s", m.Device.Name, measure.Amps(draws(m)), measure.Amps(has)),
-			Why: "The wire, the fuse and the supply of the Loom are worked out with less than " + lowerFirst(
+			Why: "The wire, the fuse and the supply of the Loom are worked out with less than " + measure.Uncapital(
 				m.Of.Name,
 			) +
 				does(
@@ -309,7 +309,7 @@ var _ = mover("within-reach", Mind, "A moving part comes within an arm's length 
 		if gap >= arm {
 			return
 		}
-		say(Snag{Title: "Guests can reach " + lowerFirst(m.Of.Name),
+		say(Snag{Title: "Guests can reach " + measure.Uncapital(m.Of.Name),
 			Why: fmt.Sprintf(
 				"Its farthest point comes to %s of where guests stand; an arm is %s long. Pinch points are where the "+
 					"pull arm meets its crank, and where it closes on what it stands on. Move the path, guard it, or keep it slow "+
@@ -428,7 +428,7 @@ var _ = rule("facing-servos", Mind, "Two servos that face each other are told to
 					-a.To.Value(),
 				)
 				say(Snag{Level: Mind, Place: "rehearsal", At: []string{"mechanism:" + b.ID, "mechanism:" + a.ID},
-					Title: b.Name + " turns against " + lowerFirst(a.Name),
+					Title: b.Name + " turns against " + measure.Uncapital(a.Name),
 					Why: "They face each other: the same angle turns the one up and the other down. " +
 						"Give one of them the opposite sense.",
 					Mends: []Mend{put(w, "Turn it the other way", "mechanism", b.ID, next)}})

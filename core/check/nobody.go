@@ -39,7 +39,7 @@ var _ = rule(
 				At:     []string{list[0].About[0]},
 				key:    strings.ReplaceAll(reason, " ", "-"),
 				weight: float64(len(list)),
-				Title:  "Nobody can do " + lowerFirst(list[0].Name),
+				Title:  "Nobody can do " + measure.Uncapital(list[0].Name),
 				Why: fmt.Sprintf("%s %s; the crew's trades and hours do not give it.", words.Count(len(list), "task"),
 					map[bool]string{true: reason, false: "each " + reason}[len(list) == 1]),
 			}
@@ -47,7 +47,7 @@ var _ = rule(
 				s.Title = fmt.Sprintf("Nobody can do %s", words.Count(len(list), "task"))
 			}
 			if reason == order.Closes {
-				s.Title = measure.Capital(lowerFirst(list[0].Name)) + " cannot begin before its window closes"
+				s.Title = measure.Capital(measure.Uncapital(list[0].Name)) + " cannot begin before its window closes"
 				s.Why = fmt.Sprintf(
 					"%s with what it goes on, one after the other: no evening of the crew’s is long enough for "+
 						"both and the wait between. A longer day is wanted, or more hands.",
@@ -133,7 +133,7 @@ var _ = rule(
 		}
 		var ring []string
 		for _, x := range t.Loop {
-			ring = append(ring, lowerFirst(x.Name))
+			ring = append(ring, measure.Uncapital(x.Name))
 		}
 		s := Snag{
 			Level: Fix,
@@ -150,7 +150,7 @@ var _ = rule(
 			if x.Job != nil && x.Job.After != "" && len(s.Mends) < 2 {
 				j := *x.Job
 				j.After = ""
-				s.Mends = append(s.Mends, put(w, "Do not put "+lowerFirst(x.Name)+" after that", "job", j.ID, j))
+				s.Mends = append(s.Mends, put(w, "Do not put "+measure.Uncapital(x.Name)+" after that", "job", j.ID, j))
 			}
 		}
 		say(s)

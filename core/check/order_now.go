@@ -36,7 +36,7 @@ var _ = rule(
 			weight: float64(len(late)),
 			Title:  words.Count(len(late), "thing") + " wanted before they can be here",
 			Why: fmt.Sprintf("First %s: wanted %s, and takes %s to come. Order today, say what lies on the shelf, or do "+
-				"something else first.", lowerFirst(first.Name), t.At(first.First).Format("Mon Jan 2"),
+				"something else first.", measure.Uncapital(first.Name), t.At(first.First).Format("Mon Jan 2"),
 				measure.Span(float64(first.Lead)*86400)),
 		}
 		if len(late) == 1 {

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"zapbarn/core/calendar"
+	"zapbarn/core/measure"
 	"zapbarn/core/memo"
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
@@ -102,7 +103,7 @@ func (p *Prover) Mends(watch *work.Watch, s Snag) (kept []Mend, err error) {
 
 func (p *Prover) prove(s Snag) (kept []Mend) {
 	keep := func(m Mend, o outcome) {
-		m.Label, m.Effect, m.Edit = o.label, o.effect, o.edit
+		m.Label, m.Effect, m.Edit = o.label, o.effect, p.work.Plan.Placed(o.edit)
 		m.price(p.work)
 		kept = append(kept, m)
 	}
@@ -261,7 +262,7 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 					break
 				}
 				also = also.made()
-				both := Mend{Label: m.Label + ", and " + lowerFirst(also.Label), gives: m.gives, Effect: m.Effect}
+				both := Mend{Label: m.Label + ", and " + measure.Uncapital(also.Label), gives: m.gives, Effect: m.Effect}
 				both.Edit = plan.Edit{
 					Label:   both.Label,
 					Changes: append(append([]plan.Change(nil), m.Edit.Changes...), also.Edit.Changes...),

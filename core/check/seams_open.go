@@ -40,7 +40,7 @@ var _ = rule(
 			if glue == "" || whole {
 				continue
 			}
-			label := "Glue the others with " + lowerFirst(w.Lib.Glues[glue].Name)
+			label := "Glue the others with " + measure.Uncapital(w.Lib.Glues[glue].Name)
 			mend := Mend{Label: label, Edit: plan.Edit{Label: label}}
 			var open []string
 			length := 0.0
@@ -64,7 +64,7 @@ var _ = rule(
 					Title: fmt.Sprintf(
 						"%s of %s not planned yet",
 						words.Count(len(open), "seam"),
-						lowerFirst(s.Name),
+						measure.Uncapital(s.Name),
 					),
 					weight: length,
 					Mends:  []Mend{mend},

@@ -94,7 +94,7 @@ func hide(w *work.Work, y *work.Yard, p *work.Walked, x *plan.Fixture, l yard.La
 				wall.High = tape(w, math.Ceil(hides[i].High*1000/25.4)*25.4)
 				out = append(
 					out,
-					put(w, "Make "+lowerFirst(wall.Name)+" "+wall.High.String()+" high", "wall", wall.ID, wall),
+					put(w, "Make "+measure.Uncapital(wall.Name)+" "+wall.High.String()+" high", "wall", wall.ID, wall),
 				)
 				break
 			}
@@ -120,7 +120,7 @@ func screened(w *work.Work, y *work.Yard, p *work.Walked, x *plan.Fixture, l yar
 		}
 		next := plan.Wall{
 			ID:   w.FreshID("wall", "screen"),
-			Name: "Screen before " + lowerFirst(x.Name),
+			Name: "Screen before " + measure.Uncapital(x.Name),
 			Kind: "screen",
 			X:    tape(w, wall.A.X*1000),
 			Y:    tape(w, wall.A.Y*1000),
@@ -147,7 +147,7 @@ var _ = yardRule("practical-unseen", Mind, "A lamp that guests are to see is hid
 					Level: Mind,
 					Place: "yard",
 					At:    []string{"fixture:" + x.ID},
-					Title: "Nobody sees " + lowerFirst(x.Name),
+					Title: "Nobody sees " + measure.Uncapital(x.Name),
 					Why:   "It is to be seen, but walls or props stand before it all along the path.",
 					From:  eyes,
 					Mends: []Mend{put(w, "It only lights the scene", "fixture", x.ID, fill)},

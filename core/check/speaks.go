@@ -17,6 +17,9 @@ var speaksFrom = map[string]struct {
 	"overlap":       {plan.Cut, joining},
 	"light-leak":    {plan.Cut, joining},
 	"indoor-goods":  {plan.Wired, never},
+	"no-wire":       {plan.Wired, wired},
+	"open-run":      {plan.Wired, wired},
+	"no-motor":      {plan.Wired, never},
 }
 
 // never is for what is of no account before that stage.
@@ -26,6 +29,16 @@ func never(*work.Work, string) bool { return false }
 func joining(w *work.Work, prop string) bool {
 	for i := range w.Plan.Joints {
 		if w.Plan.Joints[i].Prop == prop {
+			return true
+		}
+	}
+	return false
+}
+
+// wired is true of a prop with a run of wire that something hangs on.
+func wired(w *work.Work, prop string) bool {
+	for i := range w.Plan.Devices {
+		if d := &w.Plan.Devices[i]; d.Kind == "run" && d.Prop == prop && len(w.Kids(d.ID)) > 0 {
 			return true
 		}
 	}

@@ -63,7 +63,7 @@ func surprised(w *work.Work, code string, level Level, b *show.Broken) Snag {
 	if own := w.Plan.PromiseOf(strings.TrimPrefix(p.ID, show.AfterPower)); own != nil {
 		name = "“" + own.Says + "”"
 	} else if p.Kind == show.Never {
-		name += " and " + lowerFirst(w.Named(p.B))
+		name += " and " + measure.Uncapital(w.Named(p.B))
 	}
 	title := surprising[p.Kind].title(name)
 	if cut {
@@ -106,7 +106,7 @@ func surpriseAt(w *work.Work, b *show.Broken) (at []string) {
 // they are tried.
 func surpriseMends(w *work.Work, b *show.Broken) (out []Mend) {
 	p := w.Plan
-	name := func(id string) string { return lowerFirst(p.Input(id).Name) }
+	name := func(id string) string { return measure.Uncapital(p.Input(id).Name) }
 	for i := range p.Triggers { // of what the events worked, and of what they work on
 		t := p.Triggers[i]
 		in := p.Input(t.Input)

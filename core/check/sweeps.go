@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
@@ -53,7 +54,7 @@ var _ = mover("sweeps-into", Fix, "A moving load meets a part of its prop, or a 
 			hi := pattern.Point{X: s.X.Value() + shape.Size.X/2 - spare, Y: s.Z.Value() + shape.Size.Z - spare}
 			meets(m, lines, lo, hi, func(at int) {
 				say(Snag{At: []string{"solid:" + s.ID}, key: "mechanism:" + m.Of.ID + "/" + s.ID,
-					Title: m.Of.Name + " meets " + lowerFirst(s.Name),
+					Title: m.Of.Name + " meets " + measure.Uncapital(s.Name),
 					Why: fmt.Sprintf(
 						"At %d %% of its travel the line from its hinge to its tip runs through it, seen from the "+
 							"front. Move one of them, or shorten the travel.",
@@ -121,7 +122,7 @@ func cables(w *work.Work, m *work.Moved, lines [][2]pattern.Point, say func(Snag
 			meets(m, lines, lo, hi, func(at int) {
 				hit = true
 				say(Snag{At: []string{"device:" + d.ID}, key: "mechanism:" + m.Of.ID + "/" + d.ID,
-					Title: m.Of.Name + " sweeps over " + lowerFirst(d.Name),
+					Title: m.Of.Name + " sweeps over " + measure.Uncapital(d.Name),
 					Why: fmt.Sprintf(
 						"At %d %% of its travel it crosses the wire's path, seen from the front: it is caught or worn "+
 							"through. Lead the wire past the hinge, tied down, with a loop that moves.",

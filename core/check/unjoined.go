@@ -6,6 +6,7 @@ import (
 
 	"zapbarn/core/bond"
 	"zapbarn/core/form"
+	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/words"
@@ -43,10 +44,10 @@ var _ = rule(
 				Level: Mind,
 				Place: "bench",
 				At:    []string{"solid:" + s.ID},
-				Title: "No glue yet for " + lowerFirst(s.Name),
+				Title: "No glue yet for " + measure.Uncapital(s.Name),
 			}
 			if flat(s) { // split: its pieces meet
-				snag.Title = "No glue yet for the seam of " + lowerFirst(s.Name)
+				snag.Title = "No glue yet for the seam of " + measure.Uncapital(s.Name)
 			}
 			n := 0
 			for _, p := range shape.Panels {
@@ -60,7 +61,7 @@ var _ = rule(
 				if len(snag.Mends) == 2 {
 					break
 				}
-				mend := Mend{Label: "Glue with " + lowerFirst(g.Name)}
+				mend := Mend{Label: "Glue with " + measure.Uncapital(g.Name)}
 				mend.Edit.Label = mend.Label
 				lines := shape.Lines
 				if s.Seam != "" && flat(s) {

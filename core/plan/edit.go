@@ -140,6 +140,31 @@ func (p *Plan) Apply(e Edit) (*Plan, error) {
 	return q, nil
 }
 
+// Placed is the edit with where each element stands in its list as this plan has it, so that
+// taking it back puts every one back in its place; an edit that was made on a part of the plan
+// knows them by that part's lists. One that cannot be applied is left as it is.
+func (p *Plan) Placed(e Edit) Edit {
+	q := p.cloned(e.of)
+	changes := slices.Clone(e.Changes)
+	for i := range changes {
+		c := &changes[i]
+		k, err := kindNamed(c.Kind)
+		if err != nil {
+			return e
+		}
+		if c.Before != nil {
+			_, c.At = k.find(q, c.ID)
+		}
+		if c.After == nil {
+			k.drop(q, c.ID)
+		} else if k.put(q, c.At, c.After) != nil {
+			return e
+		}
+	}
+	e.Changes = changes
+	return e
+}
+
 // of reports whether the edit changes elements of a kind.
 func (e Edit) of(kind string) bool {
 	return slices.ContainsFunc(e.Changes, func(c Change) bool { return c.Kind == kind })

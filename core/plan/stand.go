@@ -71,8 +71,11 @@ func within(name string, inner, outer *pattern.Shape, metric bool) error {
 // Settled is an edit with all that follows of it: solids that stand by one that
 // moved or grew move with it, and one that was itself moved elsewhere lets go; a lamp
 // that becomes another is called by what it is. An edit that cannot be applied is left as it is.
-func (p *Plan) Settled(e Edit) Edit {
-	e = p.keptUp(e)
+func (p *Plan) Settled(e Edit) Edit { return p.Placed(p.settled(e)) }
+
+// settled is Settled, its elements not placed yet.
+func (p *Plan) settled(e Edit) Edit {
+	e = p.figured(p.keptUp(e))
 	touched := false
 	for _, c := range e.Changes {
 		touched = touched || c.Kind == "solid" || c.Kind == "good"

@@ -313,6 +313,14 @@ func (l *list) devices() {
 	}
 }
 
+// prefixed is a text with what comes before it; nothing where there is none.
+func prefixed(before, text string) string {
+	if text == "" {
+		return ""
+	}
+	return before + text
+}
+
 func (l *list) device(d *plan.Device, task string) {
 	switch {
 	case d.Kind == "lamp":
@@ -321,7 +329,9 @@ func (l *list) device(d *plan.Device, task string) {
 		if (lamp.Kind == "strip" || lamp.Kind == "pixels") && !d.Length.IsZero() {
 			use, unit = d.Length.Value()/1000, "m"
 		}
-		n := l.need("lamp:"+lamp.ID, lamp.Name, unit, use, d.Prop, task)
+		own := wiring.OwnFigures(d, l.Lib)
+		n := l.need("lamp:"+strings.TrimSpace(lamp.ID+" "+strings.ToLower(own)), lamp.Name+prefixed(", of ", own), unit, use,
+			d.Prop, task)
 		n.Price = lamp.Price
 	case d.Kind == "run":
 		if metres := (d.Length.Value() + d.Back.Value()) / 1000; metres > 0 {
@@ -335,14 +345,13 @@ func (l *list) device(d *plan.Device, task string) {
 		n := l.need("cell:"+d.Cell, c.Name, "pieces", float64(max(1, d.Cells)*max(1, d.Sets)), d.Prop, task)
 		n.Price = c.Price
 	case d.Kind == "supply":
-		v, a := wiring.SupplyOf(d, l.Lib)
-		name := fmt.Sprintf("Supply, %s %s", measure.Volts(v), measure.Amps(a))
-		what := "supply:" + strings.ToLower(fmt.Sprintf("%s %s", measure.Volts(v), measure.Amps(a)))
-		if s, ok := l.Lib.Supplies[d.Product]; ok {
-			name, what = s.Name, "supply:"+s.ID
+		g := wiring.SupplyGood(d, l.Lib)
+		what := "supply:" + g.ID
+		if g.ID == "" {
+			what += strings.ToLower(fmt.Sprintf("%s %s", measure.Volts(g.Volts), measure.Amps(g.Amps)))
 		}
-		n := l.need(what, name, "pieces", 1, d.Prop, task)
-		n.Price = l.Lib.Supplies[d.Product].Price
+		n := l.need(what, g.Name, "pieces", 1, d.Prop, task)
+		n.Price = g.Price
 	default:
 		name := measure.Capital(d.Kind)
 		if !d.Rating.IsZero() {

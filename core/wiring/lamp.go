@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
@@ -231,6 +232,19 @@ func LampOf(d *Device, lib *stock.Library) stock.Lamp {
 		l.LeadGauge = d.Gauge
 	}
 	return l
+}
+
+// OwnFigures are the volts and amperes of a lamp where they are not its product's, as they are
+// said of what is bought; "" where they are.
+func OwnFigures(d *Device, lib *stock.Library) string {
+	l, out := lib.Lamps[d.Product], []string{}
+	if !d.Volts.IsZero() && d.Volts.Value() != l.Volts {
+		out = append(out, measure.Volts(d.Volts.Value()))
+	}
+	if !d.Amps.IsZero() && d.Amps.Value() != l.Amps {
+		out = append(out, measure.Amps(d.Amps.Value()))
+	}
+	return strings.Join(out, " ")
 }
 
 // RatedVolts is what the lamp is made for: for bare LEDs with a resistor, what

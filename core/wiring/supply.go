@@ -1,6 +1,8 @@
 package wiring
 
 import (
+	"fmt"
+
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/stock"
@@ -44,12 +46,28 @@ var supplyKind = &Kind{
 		if c, ok := circuit.Cells[d.Cell]; ok {
 			return Bill{Money: c.Price * float64(max(1, d.Cells)*max(1, d.Sets))}
 		}
-		if s, ok := lib.Supplies[d.Product]; ok {
-			return Bill{Money: s.Price}
-		}
-		v, a := SupplyOf(d, lib)
-		return Bill{Money: 6 + .2*v*a}
+		return Bill{Money: SupplyGood(d, lib).Price}
 	},
+}
+
+// SupplyGood is what is bought for a plug-in supply: the one of the shop's list that it names,
+// where its own figures say nothing else; the one of the list with just its figures; or one of
+// its own, without an ID, named by its figures and priced by its power (from memory: $6 and
+// 20 cents a watt).
+func SupplyGood(d *Device, lib *stock.Library) stock.Supply {
+	v, a := SupplyOf(d, lib)
+	if s, ok := lib.Supplies[d.Product]; ok && s.Volts == v && s.Amps == a {
+		return s
+	}
+	for _, id := range stock.IDs(lib.Supplies) {
+		if s := lib.Supplies[id]; s.Volts == v && s.Amps == a {
+			return s
+		}
+	}
+	return stock.Supply{
+		Name:  fmt.Sprintf("Supply, %s %s", measure.Volts(v), measure.Amps(a)),
+		Volts: v, Amps: a, Price: 6 + .2*v*a,
+	}
 }
 
 func cellsValid(d *Device, s Set) error {
