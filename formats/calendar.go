@@ -145,7 +145,7 @@ func DaySheets(out io.Writer, w *work.Work, _ string, paper Paper) error {
 		}
 	}
 	if pages == 0 {
-		s.heading("Nothing to do", w.Plan.Display.Name)
+		return empty("tasks", "nobody has anything to do in the next two weeks")
 	}
 	return pdf.Output(out)
 }

@@ -12,7 +12,7 @@ import (
 func CommissionPDF(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	trials := w.Trials(prop)
 	if len(trials) == 0 {
-		return measure.Bad(
+		return empty(
 			"prop",
 			"there is nothing to commission yet: no contact, no driven switch, nothing that moves",
 		)

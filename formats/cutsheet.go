@@ -85,6 +85,9 @@ func CutSheet(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	if p == nil {
 		return measure.Bad("prop", "there is no prop %q", prop)
 	}
+	if cuts := cutRows(w, prop); len(cuts) < 2 {
+		return empty("prop", "%s has nothing to cut yet; give it a shape on the Bench first", p.Name)
+	}
 	pdf := newPDF(paper, w.Plan.Display.Name+", "+p.Name+", cut sheet")
 	footed(pdf, paper)
 	cutPages(pdf, w, p, paper)

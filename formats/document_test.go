@@ -43,7 +43,7 @@ func TestNamesOfAnyScriptArePrinted(t *testing.T) {
 		w := work.Do(p, stock.Shop, today)
 		for what, print := range map[string]func(*bytes.Buffer) error{
 			"cut sheet": func(b *bytes.Buffer) error { return CutSheet(b, w, "riser", A4) },
-			"labels":    func(b *bytes.Buffer) error { return Labels(b, w, "riser", "", A4) },
+			"labels":    func(b *bytes.Buffer) error { return Labels(b, w, "riser", A4) },
 			"harness":   func(b *bytes.Buffer) error { return HarnessPDF(b, w, "riser", A4) },
 		} {
 			var b bytes.Buffer

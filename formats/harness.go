@@ -14,7 +14,8 @@ import (
 )
 
 // harnessTables are a harness's lists, each with its heading row.
-func harnessTables(w *work.Work, prop string) (names []string, tables [][][]any) {
+func harnessTables(w *work.Work, prop string) (names []string, tables [][][]any, err error) {
+	rows := 0
 	t := lists{w: w, h: w.Harness(prop), unit: "in", size: func(mm float64) any { return round(mm / measure.Inch) }}
 	if w.Plan.Metric() {
 		t.unit, t.size = "mm", func(mm float64) any { return round(mm) }
@@ -24,9 +25,12 @@ func harnessTables(w *work.Work, prop string) (names []string, tables [][][]any)
 		rows [][]any
 	}{{"Wires", t.wires()}, {"Splices", t.splices()}, {"Connectors", t.plugs()}, {"Data", t.data()}, {"Pins", t.pins()},
 		{"Holes", t.holes()}, {"Prove", t.prove(prop)}} {
-		names, tables = append(names, x.name), append(tables, x.rows)
+		names, tables, rows = append(names, x.name), append(tables, x.rows), rows+len(x.rows)-1
 	}
-	return names, tables
+	if rows == 0 {
+		return nil, nil, empty("prop", "%s has no lamps and no wires yet; set one in the Loom first", w.Plan.Prop(prop).Name)
+	}
+	return names, tables, nil
 }
 
 // lists are a harness on its way into tables.
@@ -142,8 +146,11 @@ func read(w *work.Work, device, unit string) (last string) {
 
 // HarnessZIP writes the lists as CSV files, one a list, in a zip.
 func HarnessZIP(out io.Writer, w *work.Work, prop string) error {
+	names, tables, err := harnessTables(w, prop)
+	if err != nil {
+		return err
+	}
 	z := zip.NewWriter(out)
-	names, tables := harnessTables(w, prop)
 	for i, t := range tables {
 		if len(t) < 2 {
 			continue
@@ -161,7 +168,10 @@ func HarnessZIP(out io.Writer, w *work.Work, prop string) error {
 
 // HarnessXLSX writes the lists as a workbook, a sheet each.
 func HarnessXLSX(out io.Writer, w *work.Work, prop string) error {
-	names, tables := harnessTables(w, prop)
+	names, tables, err := harnessTables(w, prop)
+	if err != nil {
+		return err
+	}
 	return writeXLSX(out, names, tables)
 }
 
@@ -174,7 +184,7 @@ func HarnessPDF(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	}
 	h := w.Harness(prop)
 	if len(h.Wires) == 0 {
-		return measure.Bad("prop", "%s has no runs to build yet", p.Name)
+		return empty("prop", "%s has no runs to build yet; lead one in the Loom first, such as run 18awg 4 ft on S1", p.Name)
 	}
 	pdf := newPDF(paper, p.Name+", harness")
 	harnessPages(pdf, w, p, h, paper)
@@ -206,7 +216,7 @@ func harnessPages(pdf *document, w *work.Work, p *plan.Prop, h *work.Harness, pa
 	for i, s := range h.Steps {
 		pdf.MultiCell(0, 4.6, tr(fmt.Sprintf("%d. %s", i+1, s)), "", "L", false)
 	}
-	names, tables := harnessTables(w, p.ID)
+	names, tables, _ := harnessTables(w, p.ID)
 	for i, t := range tables {
 		if len(t) > 1 {
 			head(names[i])
@@ -287,7 +297,7 @@ func FlatBoard(w *work.Work, prop string) (*Flat, error) {
 		}
 	}
 	if runs == 0 {
-		return nil, measure.Bad("prop", "%s has no runs to lay yet", p.Name)
+		return nil, empty("prop", "%s has no runs to lay yet; lead one in the Loom first, such as run 18awg 4 ft on S1", p.Name)
 	}
 	f := b.Flat
 	f.H = b.y + boardEdge

@@ -102,7 +102,7 @@ func TestHostileFilesAreRefusedCheaply(t *testing.T) {
 	readers := readersOf(work.Do(demo.Apiary(bookDay), stock.Shop, bookDay))
 	for name, data := range files {
 		for reader, read := range readers {
-			err, took := taken(func() error { return read(data) })
+			took, err := taken(func() error { return read(data) })
 			if table := reader == "shelf"; !table && !strings.HasPrefix(name, "fine") { // anything may be a table of bad rows
 				assert.Error(t, err, "%s as %s", name, reader)
 			}
@@ -248,7 +248,11 @@ func TestNoCellIsAFormula(t *testing.T) {
 				"tasks":     func(b *bytes.Buffer) error { return TasksCSV(b, w, prop.ID) },
 			} {
 				var b bytes.Buffer
-				require.NoError(t, write(&b))
+				if err := write(&b); IsEmpty(err) {
+					continue
+				} else {
+					require.NoError(t, err)
+				}
 				var rows [][]string
 				if list == "harness" {
 					for _, table := range unzipped(t, b.Bytes()) {

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"io"
 	"net/url"
-	"slices"
 	"strings"
 
 	"zapbarn/core/measure"
@@ -83,18 +82,12 @@ func shortened(pdf *document, s string, room float64) string {
 // on the part's inside; then one for every offcut on the shelf. A label says which part it
 // is, of how many, its stock and size, and what to hold up; its code opens the part at the
 // display's address, or there is none where that is not known.
-func Labels(out io.Writer, w *work.Work, prop, at string, paper Paper) error {
+func Labels(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	p := w.Plan.Prop(prop)
 	if p == nil {
 		return measure.Bad("prop", "there is no prop %q; open one first", prop)
 	}
 	l := newLabels(p.Name+", labels", paper)
-	opens := func(place, sel string) string {
-		if at == "" {
-			return ""
-		}
-		return at + "/" + place + "?" + url.Values{"prop": {prop}, "sel": {sel}}.Encode()
-	}
 	for _, part := range w.Parts {
 		if part.Solid.Prop != prop {
 			continue
@@ -121,7 +114,7 @@ func Labels(out io.Writer, w *work.Work, prop, at string, paper Paper) error {
 			l.put(
 				fmt.Sprint(part.No),
 				part.Name(),
-				opens("bench", "solid:"+part.Solid.ID),
+				w.Plan.Code("part", part.Ref, "bench", url.Values{"prop": {prop}, "sel": {"part:" + part.Ref}, "way": {"parts"}}),
 				p.Name+", "+of,
 				m.Name,
 				size,
@@ -130,69 +123,41 @@ func Labels(out io.Writer, w *work.Work, prop, at string, paper Paper) error {
 		}
 	}
 	for _, o := range w.Plan.Offcuts {
-		l.offcut(w, &o, opens("bench", "offcut:"+o.ID))
+		l.offcut(w, &o)
 	}
 	if l.n == 0 {
-		return measure.Bad("prop", "%s has no parts to label yet", p.Name)
+		return empty("prop", "%s has no parts to label yet", p.Name)
 	}
 	return l.pdf.Output(out)
 }
 
-func (l *labels) offcut(w *work.Work, o *plan.Offcut, opens string) {
+func (l *labels) offcut(w *work.Work, o *plan.Offcut) {
+	opens := w.Plan.Code("offcut", o.ID, "bench", url.Values{"sel": {"offcut:" + o.ID}})
 	l.put("OFFCUT", w.Lib.Materials[o.Stock].Name, opens, w.Len(o.W.Value())+" x "+w.Len(o.H.Value()),
 		"the second along the grain", o.Label, "use it before a new sheet")
 }
 
 // BinLabels writes a label for every bin of the shelf, with what lies in it, for every
 // bottle with when it was opened, and for every offcut; their codes open the stores there.
-func BinLabels(out io.Writer, w *work.Work, at string, paper Paper) error {
+func BinLabels(out io.Writer, w *work.Work, _ string, paper Paper) error {
 	l := newLabels(w.Plan.Display.Name+", bins", paper)
-	opens := func(place, what, key string) string {
-		if at == "" {
-			return ""
-		}
-		return at + "/" + place + "?" + url.Values{what: {key}}.Encode()
-	}
-	names := map[string]string{}
-	for _, n := range stores.Of(w) {
-		names[n.What] = n.Name
-	}
-	in := map[string][]*plan.Stocked{}
-	var bins []string
-	for i := range w.Plan.Shelf {
-		x := &w.Plan.Shelf[i]
-		if x.Bin == "" {
-			continue
-		}
-		if in[x.Bin] == nil {
-			bins = append(bins, x.Bin)
-		}
-		in[x.Bin] = append(in[x.Bin], x)
-	}
-	slices.Sort(bins)
-	for _, b := range bins {
-		var lines []string
-		for _, x := range in[b] {
-			name := names[x.What]
-			if name == "" { // nothing needs it now
-				_, name, _ = strings.Cut(x.What, ":")
-			}
-			lines = append(lines, name)
-		}
+	for _, b := range stores.Bins(w) {
+		lines := b.Holds
 		if len(lines) > 4 {
-			lines = append(lines[:3], fmt.Sprintf("and %d more", len(lines)-3))
+			lines = append(lines[:3:3], fmt.Sprintf("and %d more", len(lines)-3))
 		}
-		l.put("BIN", b, opens("stores", "bin", b), lines...)
+		l.put("BIN", b.Name, w.Plan.Code("bin", b.Name, "stores", url.Values{"bin": {b.Name}}), lines...)
 	}
 	for i := range w.Plan.Lots {
 		x := &w.Plan.Lots[i]
-		l.put("BOTTLE", w.Lib.Glues[x.Glue].Name, opens("bench", "sel", "lot:"+x.ID), "opened "+x.Opened)
+		l.put("BOTTLE", w.Lib.Glues[x.Glue].Name,
+			w.Plan.Code("lot", x.ID, "bench", url.Values{"sel": {"lot:" + x.ID}}), "opened "+x.Opened)
 	}
 	for _, o := range w.Plan.Offcuts {
-		l.offcut(w, &o, opens("bench", "sel", "offcut:"+o.ID))
+		l.offcut(w, &o)
 	}
 	if l.n == 0 {
-		return measure.Bad("bin", "nothing lies in a bin, no bottle is open, no offcut is on the shelf")
+		return empty("bin", "nothing lies in a bin, no bottle is open, no offcut is on the shelf")
 	}
 	return l.pdf.Output(out)
 }

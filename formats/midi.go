@@ -54,7 +54,7 @@ func MIDI(out io.Writer, w *work.Work, prop string) error {
 		none = false
 	}
 	if none {
-		return measure.Bad("prop", "it has no scenes yet; say such as when mat, if ready: glow 5s")
+		return empty("prop", "it has no scenes yet; say such as when mat, if ready: glow 5s")
 	}
 	_, err := s.WriteTo(out)
 	return err

@@ -10,7 +10,6 @@ import (
 	"strings"
 	"text/template"
 
-	"zapbarn/core/measure"
 	"zapbarn/core/show"
 	"zapbarn/core/work"
 )
@@ -72,7 +71,7 @@ func ControllerOf(w *work.Work, prop string) (*Controller, error) {
 		}
 	}
 	if len(c.Machine.Triggers) == 0 {
-		return nil, measure.Bad(
+		return nil, empty(
 			"prop",
 			"nothing starts anything here yet; say such as when mat, if ready: glow 5s",
 		)

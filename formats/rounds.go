@@ -4,7 +4,6 @@ import (
 	"io"
 	"time"
 
-	"zapbarn/core/measure"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
@@ -18,7 +17,7 @@ func RoundsPDF(out io.Writer, w *work.Work, on string, paper Paper) error {
 	}
 	rounds := w.Rounds(on)
 	if len(rounds) == 0 {
-		return measure.Bad("night", "has nothing to open or to close yet: no prop, no outlet")
+		return empty("night", "has nothing to open or to close yet: no prop, no outlet")
 	}
 	s := &rounded{newPDF(paper, w.Plan.Display.Name+", opening and closing, "+on), w, paper, on}
 	s.pdf.SetAutoPageBreak(false, 0)

@@ -6,7 +6,6 @@ import (
 	"io"
 	"math"
 
-	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/work"
 )
@@ -30,7 +29,7 @@ func SolidsSTL(out io.Writer, w *work.Work, prop, solid string) error {
 		}
 	}
 	if len(all) == 0 {
-		return measure.Bad("solid", "has no shape yet; give its sizes first")
+		return empty("solid", "has no shape yet; give its sizes first")
 	}
 	b := bufio.NewWriter(out)
 	var head [80]byte

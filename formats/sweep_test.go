@@ -29,12 +29,12 @@ import (
 const mostMemory = 200 << 20
 
 // taken is how much memory something took.
-func taken(do func() error) (err error, bytes uint64) {
+func taken(do func() error) (bytes uint64, err error) {
 	var before, after runtime.MemStats
 	runtime.ReadMemStats(&before)
 	err = do()
 	runtime.ReadMemStats(&after)
-	return err, after.TotalAlloc - before.TotalAlloc
+	return after.TotalAlloc - before.TotalAlloc, err
 }
 
 // readersOf is every reader of a file that a person brings, on one plan.
@@ -121,7 +121,7 @@ func TestEveryNumberToItsMost(t *testing.T) {
 				readers[kind] == nil && reader != "outline" {
 				continue
 			}
-			_, took := taken(func() error { return read(data) })
+			took, _ := taken(func() error { return read(data) })
 			assert.Less(t, took, uint64(mostMemory), "%s as %s: %.200q", name, reader, data)
 			tried++
 		}
@@ -322,7 +322,7 @@ func TestTheGreediestFiles(t *testing.T) {
 	}
 	for name, data := range greedy() {
 		reader, _, _ := strings.Cut(name, ":")
-		err, took := taken(func() error { return readers[reader](data) })
+		took, err := taken(func() error { return readers[reader](data) })
 		t.Logf("%-32s %8d bytes %5d MB %v", name, len(data), took>>20, err)
 		assert.Less(t, took, uint64(mostMemory), name)
 		if fine[name] {

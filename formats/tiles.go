@@ -64,7 +64,7 @@ func FlatMockup(w *work.Work, prop string) (*Flat, error) {
 	}
 	rings := pattern.Silhouette(bodies)
 	if rings == nil {
-		return nil, measure.Bad("prop", "%s has no parts to draw yet", p.Name)
+		return nil, empty("prop", "%s has no parts to draw yet", p.Name)
 	}
 	lo, hi := pattern.Panel{Outline: rings[0]}.Bounds()
 	for _, r := range rings[1:] {

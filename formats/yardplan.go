@@ -5,7 +5,6 @@ import (
 	"io"
 	"math"
 
-	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/work"
 	"zapbarn/core/yard"
@@ -66,7 +65,7 @@ func FlatYard(w *work.Work) (*Flat, error) {
 		}
 	}
 	if len(lines) == 0 {
-		return nil, measure.Bad("yard", "is empty; set something out first")
+		return nil, empty("yard", "is empty; set something out first")
 	}
 	f.Lines = lines
 	f.shifted(-lo.X*1000, hi.Y*1000)

@@ -30,6 +30,7 @@ type Along struct {
 	Style             template.CSS
 	Defs              template.HTML
 	Buy               []AlongRow
+	Shelf             []AlongRow // bins, open bottles and offcuts
 	Props             []AlongProp
 	Snags             []check.Snag // of no one prop
 }
@@ -43,7 +44,10 @@ type AlongProp struct {
 }
 
 // AlongRow is a row of a list.
-type AlongRow struct{ Mark, Text, More string }
+type AlongRow struct {
+	Mark, Text, More string
+	At               string // its own place in the page; "" for none
+}
 
 // fontAt is an address of one of our fonts in the style sheet.
 var fontAt = regexp.MustCompile(`url\(/static/(fonts/[\w.-]+)\)`)
@@ -75,9 +79,10 @@ func along(w *work.Work, snags []check.Snag, made string) (*Along, error) {
 		Defs: template.HTML(draw.Defs())}
 	for _, n := range stores.Of(w) {
 		if n.Packs > 0 {
-			a.Buy = append(a.Buy, AlongRow{n.ToBuy(), n.Name, n.Asks()})
+			a.Buy = append(a.Buy, AlongRow{Mark: n.ToBuy(), Text: n.Name, More: n.Asks()})
 		}
 	}
+	a.shelf(w)
 	of := map[string][]check.Snag{}
 	for _, s := range snags {
 		if s.Waived == nil {
@@ -93,6 +98,21 @@ func along(w *work.Work, snags []check.Snag, made string) (*Along, error) {
 	return a, nil
 }
 
+// shelf is what lies in bins, which bottles are open, and the offcuts: what else has a label.
+func (a *Along) shelf(w *work.Work) {
+	for _, b := range stores.Bins(w) {
+		a.Shelf = append(a.Shelf, AlongRow{"Bin " + b.Name, strings.Join(b.Holds, ", "), "", plan.Anchor("bin", b.Name)})
+	}
+	for i := range w.Plan.Lots {
+		x := &w.Plan.Lots[i]
+		a.Shelf = append(a.Shelf, AlongRow{"Bottle", w.Lib.Glues[x.Glue].Name, "opened " + x.Opened, plan.Anchor("lot", x.ID)})
+	}
+	for _, o := range w.Plan.Offcuts {
+		a.Shelf = append(a.Shelf, AlongRow{"Offcut", w.Lib.Materials[o.Stock].Name,
+			w.Len(o.W.Value()) + " x " + w.Len(o.H.Value()), plan.Anchor("offcut", o.ID)})
+	}
+}
+
 // alongProp is one prop's drawings and lists.
 func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 	to := func(string) string { return "#" + p.ID }
@@ -101,16 +121,9 @@ func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 	x.Iso, x.Front = template.HTML(iso), template.HTML(front)
 	for _, part := range w.Parts {
 		if part.Solid.Prop == p.ID {
-			x.Cut = append(x.Cut, AlongRow{fmt.Sprint(part.No), part.Name(), fmt.Sprintf(
-				"%s, cut %d of %s",
-				w.Results.At(
-					"part",
-					part.Ref,
-					"size",
-				).Text,
-				part.Panel.Copies,
-				w.Lib.Materials[part.Solid.Stock].Name,
-			)})
+			x.Cut = append(x.Cut, AlongRow{fmt.Sprint(part.No), part.Name(), fmt.Sprintf("%s, cut %d of %s",
+				w.Results.At("part", part.Ref, "size").Text, part.Panel.Copies, w.Lib.Materials[part.Solid.Stock].Name),
+				plan.Anchor("part", part.Ref)})
 		}
 	}
 	for _, s := range w.Sheets { // those of its stocks, not all
@@ -127,14 +140,14 @@ func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 		if j := &w.Plan.Joints[i]; j.Prop == p.ID {
 			x.Joints = append(x.Joints, AlongRow{w.Results.At("joint", j.ID, "clamp").Text,
 				sideName(w, j.A) + " to " + sideName(w, j.B), w.Lib.Glues[j.Glue].Name + ", full after " +
-					w.Results.At("joint", j.ID, "full").Text})
+					w.Results.At("joint", j.ID, "full").Text, ""})
 		}
 	}
 	if h := w.Harness(p.ID); len(h.Wires) > 0 {
 		x.Harness = template.HTML(draw.Harness(w, w.All, p.ID, "", to))
 		for _, r := range h.Wires {
 			x.Wires = append(x.Wires, AlongRow{r.Label, fmt.Sprintf("%s: %s to %s", r.Kind, r.From, r.To),
-				fmt.Sprintf("%s, cut %s", r.Gauge, w.Len(r.Cut))})
+				fmt.Sprintf("%s, cut %s", r.Gauge, w.Len(r.Cut)), ""})
 		}
 	}
 	return x
@@ -146,15 +159,15 @@ func (x *AlongProp) solid(w *work.Work, s *plan.Solid) {
 		x.Cut = append(
 			x.Cut,
 			AlongRow{words.Count(c.Count, "piece"), s.Name + ", " + c.Name, w.Len(c.Length) + " of " +
-				w.Lib.Materials[s.Stock].Name},
+				w.Lib.Materials[s.Stock].Name, ""},
 		)
 	}
 	for n, step := range form.Steps(s.Form, w.Shapes[s.ID]) {
-		x.Steps = append(x.Steps, AlongRow{fmt.Sprint(n + 1), step, s.Name})
+		x.Steps = append(x.Steps, AlongRow{Mark: fmt.Sprint(n + 1), Text: step, More: s.Name})
 	}
 	for _, f := range w.Plan.Finishes {
 		if f.Solid == s.ID {
-			x.Coats = append(x.Coats, AlongRow{w.Results.At("finish", f.ID, "wait").Text, s.Name, coatsOf(w, &f)})
+			x.Coats = append(x.Coats, AlongRow{w.Results.At("finish", f.ID, "wait").Text, s.Name, coatsOf(w, &f), ""})
 		}
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"zapbarn/core/check"
+	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/stores"
 	"zapbarn/core/work"
@@ -20,7 +21,9 @@ import (
 // The page to take along stands alone: no script, no address of anything else but
 // places in itself; it holds every prop with its parts, joints, wires and snags.
 func TestThePageToTakeAlongStandsAlone(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	p := demo.Apiary(today)
+	p.Shelf = append(p.Shelf, plan.Stocked{ID: "x", What: "lamp:puck12", Have: "3", Bin: "B 4"})
+	w := work.Do(p, stock.Shop, today)
 	snags := check.Check(w)
 	var b bytes.Buffer
 	require.NoError(t, WriteAlong(&b, w, snags, "20 September 2026"))
@@ -49,6 +52,16 @@ func TestThePageToTakeAlongStandsAlone(t *testing.T) {
 		}
 	}
 	walk(doc)
+	for _, part := range w.Parts {
+		assert.True(t, ids[plan.Anchor("part", part.Ref)], "the code of its label opens there: %s", part.Ref)
+	}
+	for _, x := range w.Plan.Lots {
+		assert.True(t, ids[plan.Anchor("lot", x.ID)], x.ID)
+	}
+	for _, x := range w.Plan.Offcuts {
+		assert.True(t, ids[plan.Anchor("offcut", x.ID)], x.ID)
+	}
+	assert.True(t, ids[plan.Anchor("bin", "B 4")])
 	bought := 0
 	for _, n := range stores.Of(w) {
 		if n.Packs > 0 {

@@ -292,10 +292,18 @@ func secure(c *gin.Context) {
 
 // trouble is a plain page that says what is wrong and what to do.
 func (s *Server) trouble(c *gin.Context, code int, title, what string) {
+	s.plainly(c, code, title, what, back{"/", "Displays"})
+}
+
+// back is the way on from a page that only says something.
+type back struct{ Href, Text string }
+
+// plainly is a page that only says something, with a way on from it.
+func (s *Server) plainly(c *gin.Context, code int, title, what string, to back) {
 	c.Status(code)
 	c.Header("Content-Type", "text/html; charset=utf-8")
 	if err := s.pages.ExecuteTemplate(c.Writer, "trouble.html", map[string]any{"Title": title, "What": what,
-		"Theme": themeOf(c)}); err != nil {
+		"Theme": themeOf(c), "Back": to}); err != nil {
 		slog.Error("render", "err", err)
 	}
 }
@@ -339,7 +347,11 @@ func (s *Server) fail(c *gin.Context, err error) {
 }
 
 // logFailed writes to the log why a request failed, with what people are not told.
+// What ends because whoever asked has gone is no fault.
 func logFailed(c *gin.Context, err error) {
+	if c.Request.Context().Err() != nil {
+		return
+	}
 	slog.Error("request", "request", c.GetString("request"), "path", c.Request.URL.Path, "err", store.Cause(err))
 }
 

@@ -26,15 +26,6 @@ type download struct {
 	all   bool // may be had of the whole display
 }
 
-// labelled are the prints whose codes open what they stick to: they need the address that
-// the display is looked at by.
-var labelled = map[string]func(out io.Writer, w *work.Work, prop, at string, paper formats.Paper) error{
-	"labels.pdf": formats.Labels,
-	"bins.pdf": func(out io.Writer, w *work.Work, _, at string, paper formats.Paper) error {
-		return formats.BinLabels(out, w, at, paper)
-	},
-}
-
 // noPaper leaves out the paper that a list does not need.
 func noPaper(
 	write func(io.Writer, *work.Work, string) error,
@@ -46,8 +37,8 @@ func noPaper(
 var downloads = map[string]download{
 	"cutsheet.pdf": {"cut-sheet", formats.CutSheet, false},
 	"rounds.pdf":   {"rounds", nil, true},
-	"labels.pdf":   {"labels", nil, false},
-	"bins.pdf":     {"bins", nil, true},
+	"labels.pdf":   {"labels", formats.Labels, false},
+	"bins.pdf":     {"bins", formats.BinLabels, true},
 	"harness.pdf":  {"harness", formats.HarnessPDF, false},
 	"harness.zip":  {"harness", noPaper(formats.HarnessZIP), false},
 	"harness.xlsx": {"harness", noPaper(formats.HarnessXLSX), false},
@@ -144,6 +135,28 @@ func paperOf(c *gin.Context) formats.Paper {
 	return formats.Letter
 }
 
+// noProp says that a prop is not there.
+func (s *Server) noProp(c *gin.Context, prop string) {
+	s.trouble(c, http.StatusNotFound, "No such prop",
+		"There is no prop "+strconv.Quote(prop)+" here: it was taken away. Go back and look again.")
+}
+
+// cannotSend tells why there is no file, on a page: there is nothing to write yet, or what was
+// asked for is not to be had. It is false where there is no error.
+func (s *Server) cannotSend(c *gin.Context, err error) bool {
+	if err == nil {
+		return false
+	}
+	_, msg := fieldErrors(err)
+	msg = measure.Capital(msg)
+	if formats.IsEmpty(err) {
+		s.plainly(c, http.StatusOK, "Nothing to print yet", msg+".", back{"/p/" + c.Param("plan"), "Back to the display"})
+		return true
+	}
+	s.plainly(c, http.StatusUnprocessableEntity, "That cannot be made", msg, back{"/p/" + c.Param("plan"), "Back to the display"})
+	return true
+}
+
 // send sends a file, to be kept.
 func send(c *gin.Context, name string, b *bytes.Buffer) {
 	c.Header("Content-Disposition", `attachment; filename="`+name+`"`)
@@ -161,12 +174,7 @@ func (s *Server) file(c *gin.Context) {
 	d, ext := downloads[base], path.Ext(base)
 	prop := c.Query("prop")
 	if w.Plan.Prop(prop) == nil && (prop != "" || !d.all) {
-		s.trouble(
-			c,
-			http.StatusNotFound,
-			"No such prop",
-			"There is no prop "+strconv.Quote(prop)+" here: it was taken away. Go back and look again.",
-		)
+		s.noProp(c, prop)
 		return
 	}
 	paper := paperOf(c)
@@ -176,15 +184,10 @@ func (s *Server) file(c *gin.Context) {
 	var b bytes.Buffer
 	if base == "rounds.pdf" {
 		err = formats.RoundsPDF(&b, w, c.Query("on"), paper)
-	} else if write := labelled[base]; write != nil {
-		at := "http://" + c.Request.Host + "/p/" + c.Param("plan")
-		err = write(&b, w, prop, at, paper)
 	} else {
 		err = d.write(&b, w, prop, paper)
 	}
-	if err != nil {
-		_, msg := fieldErrors(err)
-		s.trouble(c, http.StatusNotFound, "Nothing to send", measure.Capital(msg))
+	if s.cannotSend(c, err) {
 		return
 	}
 	name := d.name + ext

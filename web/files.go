@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/calc"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/work"
 	"zapbarn/formats"
 	"zapbarn/store"
 	"zapbarn/web/draw"
@@ -127,17 +128,18 @@ func (s *Server) flat(c *gin.Context) {
 	if part := w.Part(c.Query("ref")); part != nil {
 		f, name = formats.FlatPart(w, part), plan.Slug(part.Name())
 	}
-	if prop := c.Query("board"); prop != "" {
-		if f, err = formats.FlatBoard(w, prop); err != nil {
-			_, msg := fieldErrors(err)
-			s.trouble(c, http.StatusNotFound, "No nail board", msg)
+	for asked, make := range map[string]func(*work.Work, string) (*formats.Flat, error){
+		"board": formats.FlatBoard, "mockup": formats.FlatMockup,
+	} {
+		prop := c.Query(asked)
+		if prop == "" {
+			continue
+		}
+		if w.Plan.Prop(prop) == nil {
+			s.noProp(c, prop)
 			return
 		}
-		name = plan.Slug(f.Title)
-	}
-	if prop := c.Query("mockup"); prop != "" {
-		if f, err = formats.FlatMockup(w, prop); err != nil {
-			s.trouble(c, http.StatusNotFound, "No mock-up", err.Error())
+		if f, err = make(w, prop); s.cannotSend(c, err) {
 			return
 		}
 		name = plan.Slug(f.Title)
@@ -166,9 +168,7 @@ func (s *Server) flat(c *gin.Context) {
 		paper := paperOf(c)
 		ext, write = "pdf", func(out io.Writer) error { return f.Tiles(out, paper, w.Plan.Metric()) }
 	}
-	if err := write(&b); err != nil {
-		_, msg := fieldErrors(err)
-		s.trouble(c, http.StatusUnprocessableEntity, "That cannot be printed so", msg)
+	if s.cannotSend(c, write(&b)) {
 		return
 	}
 	send(c, name+"."+ext, &b)

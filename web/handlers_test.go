@@ -12,6 +12,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"path"
 	"strings"
 	"testing"
 	"time"
@@ -52,7 +53,9 @@ func got(t *testing.T, srv *httptest.Server, path string) (int, string, http.Hea
 // post sends a form from a page of the bench and gives the answer, not followed.
 func post(t *testing.T, srv *httptest.Server, path string, form url.Values) (int, string) {
 	t.Helper()
-	form.Set("back", apiary+"/bench?prop=riser&way=sheets")
+	if !form.Has("back") {
+		form.Set("back", apiary+"/bench?prop=riser&way=sheets")
+	}
 	c := testkit.Page()
 	r, err := c.PostForm(srv.URL+path, form)
 	require.NoError(t, err)
@@ -94,16 +97,45 @@ func TestEveryDownload(t *testing.T) {
 		"/part.pdf?ref=riser-box/front&paper=roll36": 200, "/sheet.svg?stock=xps1&n=1": 200, "/mockup.pdf?mockup=riser": 200,
 		"/board.pdf?board=shelf&paper=A4": 200,
 		"/part.svg?ref=none":              404, "/sheet.svg?stock=xps1&n=99": 404, "/mockup.svg?mockup=none": 404,
-		"/board.svg?board=skep": 404, "/picture?id=none": 404, "/picture?id=skep-sketch": 200,
+		"/board.svg?board=skep": 200, "/picture?id=none": 404, "/picture?id=skep-sketch": 200,
 		"/picture?id=skep-sketch&squared=1": 200,
 	} {
 		code, body, _ := got(t, srv, apiary+path)
 		assert.Equal(t, want, code, path)
 		assert.NotContains(t, body, "goroutine", path)
 	}
-	code, body, _ := got(t, srv, apiary+"/harness.pdf?prop=skep")
-	assert.Equal(t, 404, code)
+	code, body, h := got(t, srv, apiary+"/harness.pdf?prop=skep")
+	assert.Equal(t, 200, code)
 	assert.Contains(t, body, "no runs to build yet")
+	assert.Contains(t, h.Get("Content-Type"), "text/html")
+}
+
+// What has nothing in it yet is no file and no fault: a page says so, and what to do first.
+func TestNothingToPrintIsSaid(t *testing.T) {
+	srv, st := barn(t)
+	p := plan.New("bare", "Bare", "in", "2026-10-10")
+	p.Props = []plan.Prop{{ID: "a", Name: "Crate"}}
+	require.NoError(t, st.Create(context.Background(), p, false))
+	heads := map[string]bool{".csv": true, ".xlsx": true, ".json": true, ".ics": true} // with a heading, to be filled in
+	asked := []string{"mockup.pdf?mockup=a", "board.svg?board=a"}
+	for name, d := range downloads {
+		if !heads[path.Ext(name)] || name == "harness.xlsx" {
+			asked = append(asked, name+"?prop=a")
+		}
+		if d.all && !heads[path.Ext(name)] {
+			asked = append(asked, name)
+		}
+	}
+	for _, at := range asked {
+		code, body, h := got(t, srv, "/p/bare/"+at)
+		require.Equal(t, 200, code, at)
+		if strings.HasPrefix(at, "rounds") { // a bare prop is opened and closed too
+			continue
+		}
+		assert.Contains(t, h.Get("Content-Type"), "text/html", at)
+		assert.Contains(t, body, "Nothing to print yet", at)
+		assert.Contains(t, body, "Back to the display", at)
+	}
 }
 
 // Nonsense in any of the forms is refused in words, changes nothing, and never

@@ -166,7 +166,8 @@ type Page struct {
 	Log                       []LogLine
 	Quick, QuickError         string
 	Tries                     []string // lines to go on with
-	BookPages                 int      // of the whole display in one print
+	Reach                     *Reach
+	BookPages                 int // of the whole display in one print
 	Error                     string
 	Conflict                  *Conflict
 	Says                      string
@@ -340,6 +341,7 @@ func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o ove
 	if p.Prop == "" && p.Sel != "" {
 		p.Prop = w.Plan.PropOf(p.Sel)
 	}
+	p.Reach = reachOf(w.Plan, o)
 	if w.Plan.Prop(p.Prop) == nil {
 		p.Prop = ""
 	}

@@ -53,6 +53,7 @@ var inTime = work.StandsOn(
 	"finish",
 	"lot",
 	"device",
+	"input",
 	"scene",
 	"person",
 	"job",

@@ -9,7 +9,7 @@ import (
 func plain(d *plan.Device) bool { return d.Kind != "run" }
 
 var wiring = kind{
-	name: "wire", says: "Put in a prop's lamps and devices and lead their wires.", trade: "wiring", by: plan.Wired,
+	name: "wire", says: "Put in a prop's lamps, devices and inputs and lead their wires.", trade: "wiring", by: plan.Wired,
 	make: func(b *builder, p *plan.Prop) {
 		n, mains := 0, false
 		for _, d := range b.dev[p.ID] {
@@ -18,11 +18,16 @@ var wiring = kind{
 			}
 			mains = mains || d.Kind == "supply" && d.Cell == ""
 		}
+		for i := range b.Plan.Inputs {
+			if x := &b.Plan.Inputs[i]; x.Prop == p.ID && x.Wired() {
+				n++
+			}
+		}
 		if n == 0 {
 			return
 		}
 		t := &Task{Key: "wire:" + p.ID, Prop: p.ID, Name: "Wire " + p.Name}
-		t.hands(of("lamps and devices", float64(n), WireOne))
+		t.hands(of("lamps, devices and inputs", float64(n), WireOne))
 		t.Steps = []string{
 			"By its build sheet: heat-shrink on before the joint, tag each lead, strain relief at each hole.",
 		}

@@ -39,6 +39,9 @@ type Display struct {
 	CarHigh   measure.Length `json:"carHigh,omitzero" label:"high inside"`
 	ShelfDeep measure.Length `json:"shelfDeep,omitzero" label:"Shelf, deep"`
 	ShelfHigh measure.Length `json:"shelfHigh,omitzero" label:"shelf, high"`
+	// where a phone opens it, for the codes on labels: this program, or the page file as it is
+	// put up somewhere
+	Reach string `json:"reach,omitempty" max:"200" label:"Phones open it at"`
 	// the order of its tasks that a search found: their keys
 	Turns string `json:"turns,omitempty" max:"40000"`
 	// that the show begins in when power comes on; none when not given
@@ -89,6 +92,7 @@ func (x *Display) valid(c checks) error {
 	}
 	return measure.First(
 		measure.Named(x.Name),
+		reachable("reach", x.Reach),
 		measure.OneOf("units", x.Units, "in", "mm"),
 		date("opens", x.Opens),
 		measure.Within("kerf", x.Kerf, 0, 25),

@@ -81,6 +81,7 @@ var (
 		"lamp":     6,
 		"supply":   6,
 		"part":     6,
+		"input":    6,
 		"wire":     6,
 		"cell":     1,
 	}
@@ -96,7 +97,7 @@ type list struct {
 	start map[*order.Task]int
 }
 
-var needed = work.StandsOn("needs", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot", "device",
+var needed = work.StandsOn("needs", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot", "device", "input",
 	"scene", "person", "job", "delivery", "stocked", "plot", "walkway",
 	"forecast")
 
@@ -117,6 +118,7 @@ func of(w *work.Work) []*Need {
 	l.glues()
 	l.coats()
 	l.devices()
+	l.inputs()
 	return l.priced()
 }
 

@@ -1,0 +1,21 @@
+package web
+
+import (
+	"encoding/json"
+
+	"zapbarn/core/plan"
+)
+
+// Reach asks where a phone opens the display, for the codes on labels; nil where it is known.
+type Reach struct{ Was, Value, Error string }
+
+func reachOf(p *plan.Plan, o over) *Reach {
+	if p.Display.Reach != "" {
+		return nil
+	}
+	was, err := json.Marshal(&p.Display)
+	if err != nil {
+		return nil // a display is always written
+	}
+	return &Reach{string(was), o.values["reach"], o.errors["reach"]}
+}
