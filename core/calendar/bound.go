@@ -72,7 +72,7 @@ func (b *board) heads() (begins []int, placed []bool, best int) {
 			}
 		}
 		if placed[i] = placed[i] && end >= 0; placed[i] {
-			over[i] = end + t.Wait
+			over[i] = end + t.WaitFrom(end)
 			best = max(best, over[i])
 		}
 	}
@@ -86,7 +86,7 @@ func (b *board) tails(placed []bool) []int {
 	order := p.topological()
 	for k := len(order) - 1; k >= 0; k-- {
 		i := order[k]
-		tail[i] += p.Tasks[i].Wait
+		tail[i] += p.Tasks[i].leastWait()
 		for _, a := range p.Tasks[i].After {
 			if placed[i] {
 				tail[a] = max(tail[a], tail[i]+p.Tasks[i].Work)

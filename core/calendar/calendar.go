@@ -10,6 +10,7 @@ import (
 	"crypto/sha256"
 	"encoding/binary"
 	"fmt"
+	"math"
 	"slices"
 )
 
@@ -22,14 +23,15 @@ type Span struct{ Start, End int }
 // Task is one thing to do. Its wait begins when hands are off it; what comes after it
 // begins when that is over.
 type Task struct {
-	Work   int    // hands-on minutes, of each person at it
-	People int    // at once; 1 when not given
-	Trade  string // that each of them must have; "" is anybody
-	Tool   string // held while hands are on; there is one of each
-	Wait   int    // minutes after, day and night
-	After  []int  // tasks that are over, wait and all, before it begins
-	From   int    // not before this
-	Whole  bool   // begun and finished in one go: a mix that sets, a wet edge
+	Work   int      // hands-on minutes, of each person at it
+	People int      // at once; 1 when not given
+	Trade  string   // that each of them must have; "" is anybody
+	Tool   string   // held while hands are on; there is one of each
+	Wait   int      // minutes after, day and night
+	Drying []Drying // that are over together instead, where the air of the day makes it longer or shorter
+	After  []int    // tasks that are over, wait and all, before it begins
+	From   int      // not before this
+	Whole  bool     // begun and finished in one go: a mix that sets, a wet edge
 	Within []Window
 }
 
@@ -98,6 +100,13 @@ func (p Problem) Sum() [32]byte {
 		}
 		put(t.Work, t.People, t.Wait, t.From, whole, len(t.After))
 		put(t.After...)
+		put(len(t.Drying))
+		for _, d := range t.Drying {
+			put(int(math.Float64bits(d.Wait)), len(d.Slow))
+			for _, s := range d.Slow {
+				put(int(math.Float64bits(s)))
+			}
+		}
 		put(len(t.Within))
 		for _, x := range t.Within {
 			put(x.After, x.Minutes)

@@ -60,7 +60,7 @@ func (b *board) place(s *Schedule, i, from int) {
 		}
 	}
 	if best.Placed() {
-		best.Free = best.End() + t.Wait
+		best.Free = best.End() + t.WaitFrom(best.End())
 		best.Pieces = slices.Clip(best.Pieces)
 		for _, r := range b.holds(t, best.Who) {
 			b.book(r, Span{best.Start(), best.End()})

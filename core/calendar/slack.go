@@ -45,7 +45,7 @@ func Latest(p Problem, s Schedule) []int {
 	}
 	for _, i := range by {
 		t := p.Tasks[i]
-		end := min(over[i]-t.Wait, hands[i])
+		end := min(t.latestEnd(min(s.Slots[i].End(), over[i]), over[i]), hands[i])
 		out[i] = back(p, s.Slots[i].Who, end, t)
 		for _, w := range t.Within {
 			out[i] = min(out[i], s.Slots[w.After].Free+w.Minutes)

@@ -601,6 +601,11 @@ func ruleCasesOf() []ruleCase {
 			s.Product, s.Cell, s.Cells = "", "bank", 2
 			p.Device("L1").Amps = amp("10 mA")
 		}},
+		{"battery-bank", Fix, 1, func(p *plan.Plan) { // two that share what keeps one on
+			s := p.Device("S1")
+			s.Product, s.Cell, s.Cells, s.Sets = "", "bank", 2, 2
+			p.Device("L1").From, p.Device("L1").Amps = "W1", amp("140 mA")
+		}},
 		{"entry-hole", Fix, 1, func(p *plan.Plan) { p.Solids[0].Sealed = true }},
 		{"wrong-rail", Stop, 1, func(p *plan.Plan) {
 			p.Devices = append(p.Devices, plan.Device{ID: "P1", Prop: "a", Kind: "lamp", Name: "P1", From: "W1",

@@ -317,21 +317,8 @@ var _ = rule(
 				}
 				say(s)
 			}
-			if c.Least > 0 && avg < c.Least {
-				say(
-					Snag{
-						Level: Fix,
-						Place: "loom",
-						At:    at,
-						Code:  "battery-bank",
-						Title: d.Name + " will switch itself off",
-						Why: fmt.Sprintf(
-							"It gives %s on average; a self-switching bank turns off below about %s. Use cells, or add a load.",
-							measure.Amps(avg),
-							measure.Amps(c.Least),
-						),
-					},
-				)
+			if c.Least > 0 {
+				bank(w, d, c, peak, say)
 			}
 			h, ok := w.Results.Get(source.KeyOf("device", d.ID, "hours"))
 			if !ok || h.Value >= hours {
@@ -368,6 +355,43 @@ var _ = rule(
 		}
 	},
 )
+
+// bank says where a bank would switch itself off: each by itself, at the least it is asked for.
+func bank(w *work.Work, d *plan.Device, c circuit.Cell, peak float64, say func(Snag)) {
+	sets := max(1, d.Sets)
+	least, when := w.Least(d.ID)
+	each := least / float64(sets)
+	if each >= c.Least {
+		return
+	}
+	of := "It gives"
+	if sets > 1 {
+		of = "Each gives"
+	}
+	s := Snag{
+		Level: Fix,
+		Place: "loom",
+		At:    []string{"device:" + d.ID},
+		Code:  "battery-bank",
+		Title: d.Name + " will switch itself off",
+		Why: fmt.Sprintf("%s %s %s; a self-switching bank turns off below about %s, and what hangs on it stays dark until "+
+			"somebody presses its button. Use cells, or add a load.", of, measure.Amps(each), when, measure.Amps(c.Least)),
+		From: []source.Source{circuit.CellsFrom},
+	}
+	for n := sets - 1; n >= 1; n-- {
+		if least/float64(n) >= c.Least && peak/float64(n) <= c.Most {
+			next := *d
+			next.Sets = n
+			label := "One bank alone"
+			if n > 1 {
+				label = fmt.Sprintf("%d banks side by side", n)
+			}
+			s.Mends = append(s.Mends, put(w, label, "device", d.ID, next))
+			break
+		}
+	}
+	say(s)
+}
 
 // capped holds the pixels on a supply to what it can give beside the rest: the
 // brightest, in whole per cent, at which all it is asked for stays within

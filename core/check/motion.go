@@ -167,9 +167,9 @@ func travels(ms int) measure.Duration {
 	return measure.Of[measure.DurationKind](float64((ms+99)/50*50) / 1000)
 }
 
-// draws is what a motor takes at most on its travel, either way, rounded up to 0.1 A.
+// draws is what a motor takes at most for a moment, moving or holding, rounded up to 0.1 A.
 func draws(m *work.Moved) float64 {
-	return math.Ceil(math.Max(m.Up.Amps, m.Down.Amps)*10-1e-9) / 10
+	return math.Ceil(m.Draws()*10-1e-9) / 10
 }
 
 var _ = mover("motor-amps", Fix, "A motor draws more under its load than the wiring was planned with.",
@@ -222,21 +222,14 @@ var _ = mover("motor-hot", Fix, "A motor runs so often that it heats beyond what
 
 // longerRest are rests with which a motor stays within what it bears.
 func longerRest(w *work.Work, m *work.Moved, bears float64) (out []Mend) {
-	cycle := (m.Up.Square + m.Down.Square) / (bears * bears)
-	for i := range w.Plan.Triggers {
-		t := w.Plan.Triggers[i]
-		s := w.Plan.Scene(t.Scene)
-		drives, long := false, s.Length.Value()
-		for _, q := range s.Cues {
-			drives = drives || q.Channel == m.Of.Up
-			if s.Length.IsZero() {
-				long = math.Max(long, q.Start.Value()+q.Length.Value())
-			}
+	for _, d := range w.Drives(m) {
+		every, ok := d.Cycle(bears)
+		if d.Trigger == nil || !ok || every <= d.Every {
+			continue
 		}
-		if drives && cycle > long {
-			t.Rest = measure.Of[measure.DurationKind](math.Ceil(cycle - long + 0.5))
-			out = append(out, put(w, "Rest "+t.Rest.String()+" after “"+s.Name+"”", "trigger", t.ID, t))
-		}
+		t := *d.Trigger
+		t.Rest = measure.Of[measure.DurationKind](math.Ceil(every - d.Long + 0.5))
+		out = append(out, put(w, "Rest "+t.Rest.String()+" after “"+d.Scene.Name+"”", "trigger", t.ID, t))
 	}
 	return out
 }

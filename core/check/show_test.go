@@ -95,6 +95,23 @@ func showCases() []ruleCase {
 			p.Display.Begins = "ready"
 		}},
 		{"flashes", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Cues[0].Shape = "strobe" }},
+		{"flashes", Fix, 1, func(p *plan.Plan) { p.Scenes[0].Cues[0].Shape = "flicker" }},
+		{"flashes", Fix, 1, func(p *plan.Plan) { // cues one after the other
+			q := p.Scenes[0].Cues[0]
+			p.Scenes[0].Cues = nil
+			for i := range 8 {
+				q.Start, q.Length = measure.Of[measure.DurationKind](float64(i)*.2), sec("100 ms")
+				p.Scenes[0].Cues = append(p.Scenes[0].Cues, q)
+			}
+		}},
+		{"flashes", Fix, 1, func(p *plan.Plan) { // a short scene that repeats while it is held
+			p.Scenes[0].Cues[0].Length, p.Scenes[0].Length = sec("100 ms"), sec("200 ms")
+			p.Triggers[0].Latch = "momentary"
+		}},
+		{"flashes", Fix, 3, func(p *plan.Plan) { // and one that is pressed again and again
+			p.Scenes[0].Cues[0].Length, p.Scenes[0].Length = sec("100 ms"), sec("200 ms")
+			p.Triggers[0].Latch, p.Triggers[0].Rest, p.Inputs[0].HoldOff = "one-shot", sec("0 s"), sec("0 s")
+		}},
 		{"motion-sizes", Mind, 0, lifted(func(_ *plan.Plan, m *plan.Mechanism) { m.Arm = measure.Length{} })},
 		{"jams", Stop, 1, lifted(func(_ *plan.Plan, m *plan.Mechanism) { m.Link = l("15 in") })},
 		{"motor-weak", Stop, 1, lifted(func(p *plan.Plan, m *plan.Mechanism) {

@@ -308,11 +308,11 @@ func (c Cell) can(amps float64, rows int, hoursANight float64, nights int) error
 		return measure.Bad("hours", "write up to 24 hours a night")
 	case nights < 1 || nights > 366:
 		return measure.Bad("nights", "write 1 to 366")
-	case amps < c.Least:
+	case amps/float64(rows) < c.Least:
 		return measure.Bad(
 			"amps",
 			"%s is less than the %s a self-switching bank needs to stay on; add a load or use cells",
-			measure.Amps(amps),
+			measure.Amps(amps/float64(rows)),
 			measure.Amps(c.Least),
 		)
 	}

@@ -88,12 +88,15 @@ func (m *Mechanism) com(p Place) (com, tip Pt) {
 	return polar(Pt{}, m.Reach, p.Angle+m.Lean), polar(Pt{}, math.Max(m.Tip, m.Reach), p.Angle)
 }
 
+// sense is which way the arm goes from where it begins, and how far it is to its end.
+type sense struct{ begin, way, all float64 }
+
 // energy is the potential energy of all that the shaft moves, J: weight, counterweight
-// and wind; begin and end are the arm's angles at the ends.
-func (m *Mechanism) energy(p Place, begin, end float64) float64 {
+// and wind.
+func (m *Mechanism) energy(p Place, s sense) float64 {
 	com, _ := m.com(p)
-	all := math.Abs(end - begin)
-	turned := (p.Angle - begin) * math.Copysign(1, end-begin)
+	all := s.all
+	turned := (p.Angle - s.begin) * s.way
 	if l, ok := m.Way.(interface{ Level() bool }); ok && l.Level() {
 		return m.Wind * m.Reach * turned
 	}
@@ -120,18 +123,13 @@ func (m *Mechanism) Travel(n int) ([]Row, error) {
 	}
 	step := (m.To - m.From) / float64(n)
 	h := step / 64
-	first, ok := m.Place(m.From)
-	if !ok {
-		return nil, &Jam{m.From, m.From, m.To}
-	}
-	last, ok := m.Place(m.To)
-	if !ok {
-		return nil, &Jam{m.To, m.From, m.To}
+	all, way, err := m.places(n)
+	if err != nil {
+		return nil, err
 	}
 	rows := make([]Row, n+1)
-	for i := range rows {
+	for i, p := range all {
 		q := m.From + step*float64(i)
-		p, ok := m.Place(q)
 		a, ok1 := m.Place(q - h)
 		b, ok2 := m.Place(q + h)
 		width := 2 * h
@@ -141,12 +139,13 @@ func (m *Mechanism) Travel(n int) ([]Row, error) {
 		if !ok2 && i == n {
 			b, ok2, width = p, true, h
 		}
-		if !ok || !ok1 || !ok2 {
+		if !ok1 || !ok2 {
 			return nil, &Jam{q, m.From, m.To}
 		}
+		a.Angle, b.Angle = m.onward(p, a), m.onward(p, b)
 		r := Row{Q: q, Place: p}
 		r.COM, r.Tip = m.com(p)
-		slope := (m.energy(b, first.Angle, last.Angle) - m.energy(a, first.Angle, last.Angle)) / width
+		slope := (m.energy(b, way) - m.energy(a, way)) / width
 		ca, ta := m.com(a)
 		cb, tb := m.com(b)
 		rub := m.Friction * m.Mass * Gravity * ca.to(cb) / math.Abs(width)

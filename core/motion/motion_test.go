@@ -149,8 +149,10 @@ func TestDrive(t *testing.T) {
 	r := Drive(rows, m)
 	assert.InDelta(t, 30/4.5, r.Time, .02)
 	assert.InDelta(t, 4.5*.02, r.Speed, 1e-3)
-	assert.InDelta(t, .5+5.5/4, r.Amps, 1e-3)
-	assert.InDelta(t, r.Amps*r.Amps*r.Time, r.Square, .01)
+	even := .5 + 5.5/4
+	assert.InDelta(t, even, r.Amps, .1, "the start takes 3 ms of the worst quarter second")
+	assert.Greater(t, r.Amps, even)
+	assert.InDelta(t, even*even*r.Time, r.Square, .2)
 	assert.InDelta(t, .5*5.0986*.09*.09, r.Energy, 1e-3)
 	m.Stall = .9
 	r = Drive(rows, m)
@@ -171,9 +173,7 @@ func TestDrive(t *testing.T) {
 	r = Drive(long, m)
 	assert.False(t, r.Stalled)
 	assert.InEpsilon(t, 540*30/4.5, r.Time, 1e-4)
-	assert.InEpsilon(t, r.Amps*r.Amps*r.Time, r.Square, 1e-4)
-	assert.InDelta(t, 2, Heat(1, 4*10, 10), 1e-9, "2 A all the time")
-	assert.InDelta(t, 1, Heat(1, 4*10, 40), 1e-9, "a quarter of it: half the current heats as much")
+	assert.InEpsilon(t, even*even*r.Time, r.Square, 1e-4)
 }
 
 // Half a density times the square of the speed: 10 m/s on a square metre is 62.5 Pa, 75 N

@@ -1,8 +1,6 @@
 package order
 
 import (
-	"math"
-
 	"zapbarn/core/bond"
 	"zapbarn/core/plan"
 	"zapbarn/core/words"
@@ -29,7 +27,7 @@ var blacking = kind{
 				About:  []string{"solid:" + s.ID},
 				solids: []string{s.ID},
 			}
-			t.Wait, t.dries = int(math.Ceil(BlackDries*bond.DryFactor(b.Plan.Air(p.ID)))), bond.DryFactor
+			b.dries(t, BlackDries*bond.DryFactor(b.Plan.Air(p.ID)), bond.DryFactor)
 			t.hands(of("seams and edges", float64(n), BlackSeam))
 			t.Steps = []string{
 				words.Count(

@@ -45,12 +45,11 @@ var coating = kind{
 					if k == l.Coats-1 {
 						wait = judged.Waits[i]
 					}
-					t.Wait = int(math.Ceil(wait / 60))
+					b.dries(t, wait/60, func(temp, rh float64) float64 { return bond.WaitFactor("", c.Carrier, temp, rh) })
 					if c.Window.Value() > 0 { // as its can says, from when it is on
 						t.coat, t.keeps = c.ID, max(1, int(c.Window.Value()/60)-t.Wait)
 						t.again = int(c.Again.Value() / 60)
 					}
-					t.dries = func(temp, rh float64) float64 { return bond.WaitFactor("", c.Carrier, temp, rh) }
 					t.hands(of("square metres", area, CoatSqm))
 					t.Whole = t.Hands <= 120 // a large face is done in sections
 					litres := judged.Litres[i] / float64(l.Coats)

@@ -2,6 +2,7 @@ package order
 
 import (
 	"strings"
+
 	"zapbarn/core/plan"
 	"zapbarn/core/words"
 	"zapbarn/core/work"

@@ -28,17 +28,18 @@ func (b *builder) seams(solid string) []*plan.Joint { return b.seam[solid] }
 
 // glued is what a glue job takes: seams, metres, the longest wait, its steps.
 func (b *builder) glued(t *Task, list []*plan.Joint) {
-	metres, wait, slowest := 0.0, 0.0, ""
+	metres, wait := 0.0, 0.0
 	seen := map[string]bool{}
 	glues := map[string]bool{}
 	for _, j := range list {
 		length, _ := b.GlueLine(j)
 		metres += length / 1000
 		a := b.Joints[j.ID]
-		if a.Handling > wait {
-			wait, slowest = a.Handling, j.Glue
-		}
 		g := b.Lib.Glues[j.Glue]
+		wait = math.Max(wait, a.Handling)
+		b.dries(t, a.Handling/60, func(temp, rh float64) float64 {
+			return bond.WaitFactor(g.Cure, g.Carrier, temp, rh)
+		})
 		t.Whole = t.Whole || g.Cure == "twopart" || g.Contact
 		if !glues[j.Glue] {
 			glues[j.Glue] = true
@@ -61,10 +62,6 @@ func (b *builder) glued(t *Task, list []*plan.Joint) {
 		t.About = append(t.About, "joint:"+j.ID)
 	}
 	t.Steps = append(t.Steps, b.batches(list)...)
-	t.Wait = int(math.Ceil(wait / 60))
-	if slow := b.Lib.Glues[slowest]; slow.ID != "" {
-		t.dries = func(temp, rh float64) float64 { return bond.WaitFactor(slow.Cure, slow.Carrier, temp, rh) }
-	}
 	t.hands(of("seams placed and held", float64(len(list)), GlueSeam), of("metres of glue line", metres, GlueMetre))
 	t.Steps = append(t.Steps, fmt.Sprintf("Then leave it %s before it is handled.", measure.Span(wait)))
 }
@@ -215,7 +212,7 @@ var filling = kind{
 					"Paintable filler into each seam; when it is dry, sand it flush and hold a light along it.",
 				},
 				Cautions: []string{"Dust mask at the sanding."}}
-			t.Wait, t.dries = int(math.Ceil(FillerDries*bond.DryFactor(b.Plan.Air(p.ID)))), bond.DryFactor
+			b.dries(t, FillerDries*bond.DryFactor(b.Plan.Air(p.ID)), bond.DryFactor)
 			t.hands(of("metres filled and sanded", metres, FillMetre))
 			t.Steps = append(t.Steps, words.Count(len(list), "seam")+" in all.")
 			if far, fine, ok := b.FarOff(p.ID); ok && fine >= unseen {

@@ -1,8 +1,6 @@
 package order
 
 import (
-	"math"
-
 	"zapbarn/core/bond"
 	"zapbarn/core/form"
 	"zapbarn/core/plan"
@@ -41,7 +39,7 @@ var moulding = kind{
 					"Run a fingernail along the rim: what catches there does not let go.",
 				},
 				Cautions: []string{"Gloves; open windows for the sealer."}}
-			t.Wait = int(math.Ceil(MouldDries * bond.DryFactor(b.Plan.Air(p.ID))))
+			b.dries(t, MouldDries*bond.DryFactor(b.Plan.Air(p.ID)), bond.DryFactor)
 			t.hands(of("square metres sealed and waxed", sqm, MouldSqm))
 			b.add(t)
 		})
@@ -86,7 +84,8 @@ var layingUp = kind{
 					"Mix no more than is used before it gels; a cup that warms is set outside, and never goes on.",
 				},
 				Cautions: []string{resin}}
-			t.Wait = int(math.Ceil(LaidCures * bond.DryFactor(b.Plan.Air(p.ID))))
+			cures := func(temp, rh float64) float64 { return bond.WaitFactor("twopart", "", temp, rh) }
+			b.dries(t, LaidCures*cures(b.Plan.Air(p.ID)), cures) // resin cures in damp air as in dry
 			t.hands(of("square metres of a ply", sqm*float64(max(1, l.Plies)), PlySqm))
 			t.Steps = append(t.Steps, "Trim at the rubbery stage with a knife, or cured with a saw and a dust mask.",
 				"Then wedge it out, never pry.")

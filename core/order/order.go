@@ -39,12 +39,12 @@ type Task struct {
 	solids    []string // whose parts it handles
 	n         int      // where it stands among its like: coats of one stack
 	heat      bool
-	dries     func(temp, rh float64) float64 // how many times longer its wait is than at 21 C, 50 %; nil for as long
-	joins     bool                           // it glues to foam that heat would melt
-	coat      string                         // of a coat: which
-	keeps     int                            // minutes after its wait in which what follows on it begins; 0 for any time
-	again     int                            // that missed, minutes after it before that may
-	of        []*Task                        // the parts of the same that come before it
+	drying    []drying // what its wait is made of, where air is what it waits on
+	joins     bool     // it glues to foam that heat would melt
+	coat      string   // of a coat: which
+	keeps     int      // minutes after its wait in which what follows on it begins; 0 for any time
+	again     int      // that missed, minutes after it before that may
+	of        []*Task  // the parts of the same that come before it
 	parts     []portion
 	corrected Corrected
 }
@@ -260,7 +260,9 @@ func (b *builder) spoken() {
 		case "done":
 			t.Done = true
 			if at, err := time.Parse(plan.Moment, j.At); err == nil {
-				t.Free = int(at.Sub(b.o.First).Minutes()) + t.Wait
+				minute := int(at.Sub(b.o.First).Minutes())
+				t.Wait = b.o.waitFrom(t, minute)
+				t.Free = minute + t.Wait
 			}
 		case "left out":
 			t.Out = true

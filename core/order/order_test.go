@@ -604,7 +604,7 @@ func TestTheDaysAir(t *testing.T) {
 	}
 	told := func(change func(p *plan.Plan)) (n int) {
 		for _, x := range In(small(t, change)).Row {
-			n += strings.Count(strings.Join(x.Steps, " "), "In that day's air, 12 C and 80 %, its wait is")
+			n += strings.Count(strings.Join(x.Steps, " "), ", 12 C and 80 %, its wait is")
 		}
 		return n
 	}
@@ -626,6 +626,52 @@ func TestTheDaysAir(t *testing.T) {
 		p.Props[0].Temp, p.Props[0].RH = measure.Must[measure.CelsiusKind]("21 C"), 50
 		forecast(p)
 	}), "it dries in the warm room")
+}
+
+// Every wait of a finished timetable is that of its own hours, by the formulas of the handbook
+// (the deficit of vapour; double per 10 C colder for what cures), whatever days it falls on.
+func TestWaitsAreThoseOfTheirOwnHours(t *testing.T) {
+	air := []struct{ temp, rh float64 }{{12, 80}, {21, 50}, {28, 30}, {8, 90}, {17, 65}}
+	w := small(t, func(p *plan.Plan) {
+		p.Display.Airy = true
+		for d := range 60 {
+			day := today.AddDate(0, 0, d).Format(time.DateOnly)
+			a := air[d%len(air)]
+			p.Forecasts = append(p.Forecasts, plan.Forecast{ID: day, On: day,
+				Temp: measure.Of[measure.CelsiusKind](a.temp), RH: int(a.rh)})
+		}
+	})
+	tt := In(w)
+	deficit := func(temp, rh float64) float64 { // Alduchov and Eskridge 1996
+		return 6.1094 * math.Exp(17.625*temp/(temp+243.04)) * (1 - rh/100)
+	}
+	looked := 0
+	for i, x := range tt.Row {
+		if !strings.HasPrefix(x.Key, "coat:a-box") && !strings.HasPrefix(x.Key, "fill:") || !tt.Slots[i].Placed() {
+			continue // no water in it
+		}
+		left, n := x.drying[0].wait, 0
+		for at := tt.Slots[i].End(); left > 1e-9; at++ {
+			a := air[at/calendar.Day%len(air)]
+			slow := math.Min(6, math.Max(.5, deficit(21, 50)/deficit(a.temp, a.rh)))
+			left -= 1 / slow
+			n++
+		}
+		assert.InDelta(t, n, tt.Slots[i].Free-tt.Slots[i].End(), 1, x.Key)
+		assert.Equal(t, tt.Slots[i].Free-tt.Slots[i].End(), x.Wait, x.Key)
+		looked++
+	}
+	assert.Greater(t, looked, 2)
+	// what is done already dried in the air of its own hours as well
+	done := Of(small(t, func(p *plan.Plan) {
+		p.Display.Airy = true
+		p.Forecasts = append(p.Forecasts, plan.Forecast{ID: "f", On: today.Format(time.DateOnly),
+			Temp: measure.Of[measure.CelsiusKind](12), RH: 80})
+		p.Jobs = append(p.Jobs, plan.Job{ID: "j", Task: "coat:a-box:1:1", State: "done",
+			At: today.Add(7 * time.Hour).Format(plan.Moment)})
+	})).Task("coat:a-box:1:1")
+	slow := deficit(21, 50) / deficit(12, 80)
+	assert.InDelta(t, 7*60+done.drying[0].wait*slow, float64(done.Free), 2)
 }
 
 // A can that says "within an hour, or after two days" (as cans say; from memory): the second

@@ -30,7 +30,7 @@ func (b *builder) split() {
 			part.Hands = share1(whole.Hands, n, j.Parts)
 			part.Planned = part.Hands // it is corrected after
 			if part.of = list; n < j.Parts {
-				part.Wait = 0
+				part.Wait, part.drying = 0, nil
 			}
 			list = append(list, part)
 		}
@@ -96,7 +96,7 @@ func (b *builder) merge() {
 func (t *Task) take(other *Task) {
 	t.Merged = append(append(t.Merged, other), other.Merged...)
 	t.Hands, t.Planned = t.Hands+other.Hands, t.Planned+other.Planned
-	t.Wait, t.People, t.From = max(t.Wait, other.Wait), max(t.People, other.People), max(t.From, other.From)
+	t.People, t.From = max(t.People, other.People), max(t.From, other.From)
 	t.Whole = t.Whole || other.Whole
 	if t.Trade == "" {
 		t.Trade = other.Trade
@@ -113,7 +113,6 @@ func (t *Task) take(other *Task) {
 			t.Cautions = append(slices.Clone(t.Cautions), c)
 		}
 	}
-	if t.dries == nil {
-		t.dries = other.dries
-	}
+	t.drying = append(t.allDrying(), other.allDrying()...)
+	t.Wait = max(t.Wait, other.Wait)
 }

@@ -3,6 +3,7 @@ package order
 import (
 	"fmt"
 	"slices"
+
 	"zapbarn/core/calendar"
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
@@ -95,12 +96,11 @@ func in(w *work.Work) *Timetable {
 	}
 	n := max(1, len(t.Row))
 	rounds := min(200, 300_000/(n*n)) // a handful on hundreds of tasks wins nothing: that is Better's
-	t.weathered(func() {
-		t.Answer = solved.Get(t.sum(), func() calendar.Schedule {
-			return calendar.NewSearch(t.Problem, seed, t.kept()).Run(rounds)
-		})
-		t.Slots, t.End, t.Bound = t.Answer.Slots, t.Answer.End, t.Answer.Bound
+	t.Answer = solved.Get(t.sum(), func() calendar.Schedule {
+		return calendar.NewSearch(t.Problem, seed, t.kept()).Run(rounds)
 	})
+	t.Slots, t.End, t.Bound = t.Answer.Slots, t.Answer.End, t.Answer.Bound
+	t.weathered()
 	t.Latest = calendar.Latest(t.Problem, t.Answer)
 	return t
 }
@@ -123,6 +123,7 @@ func (t *Timetable) fill() {
 			Trade:  x.Trade,
 			Tool:   x.Tool,
 			Wait:   x.Wait,
+			Drying: t.Order.inTheAir(x, 0),
 			From:   x.From,
 			Whole:  x.Whole,
 		}

@@ -242,3 +242,12 @@ func IDs[T any](m map[string]T) []string {
 	sort.Strings(ids)
 	return ids
 }
+
+// Shines is whether a lamp gives light.
+func (l Lamp) Shines() bool {
+	switch l.Kind {
+	case "prewired", "led", "resistive", "strip", "pixels":
+		return true
+	}
+	return false
+}

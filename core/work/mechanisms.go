@@ -28,6 +28,9 @@ type Moved struct {
 	Up     motion.Run
 	Down   motion.Run
 	Heat   float64 // A, steady, that heats the motor as much
+	Duty   Drives  // by which it does
+	// HoldsAt is what a servo draws as it keeps its load at the beginning and at the end, A
+	HoldsAt [2]float64
 	UpMS   int
 	DownMS int
 	Drops  bool // it goes back by itself when nothing drives it
@@ -46,6 +49,11 @@ func (m *Moved) need() float64 { return math.Max(m.Peak.Up, motion.Peak(m.Back).
 
 // Need is the largest torque at the shaft either way, N m.
 func (m *Moved) Need() float64 { return m.need() }
+
+// Draws is the most current that flows for a moment, either way or as it holds, A.
+func (m *Moved) Draws() float64 {
+	return max(m.Up.Amps, m.Down.Amps, m.HoldsAt[0], m.HoldsAt[1])
+}
 
 // MotorOf is a motor of the shop's by its line; false where its torque is not known.
 func MotorOf(l stock.Lamp) (motion.Motor, bool) {
@@ -201,35 +209,15 @@ func (m *Moved) run(w *Work, l stock.Lamp) {
 	if m.DownMS = m.UpMS; !m.Down.Stalled {
 		m.DownMS = int(math.Round(m.Down.Time * 1000))
 	}
-	m.Heat = motion.Heat(1, m.Up.Square+m.Down.Square, w.cycle(m))
-}
-
-// cycle is the shortest time from one run of a mechanism to the next, in s: the scene
-// that drives it and its rest, back to back.
-func (w *Work) cycle(m *Moved) float64 {
-	run := float64(m.UpMS+m.DownMS) / 1000
-	best := 0.0
-	for i := range w.Plan.Triggers {
-		t := &w.Plan.Triggers[i]
-		s := w.Plan.Scene(t.Scene)
-		if s == nil {
-			continue
-		}
-		drives, long := false, s.Length.Value()
-		for _, q := range s.Cues {
-			drives = drives || q.Channel == m.Of.Up
-			if s.Length.IsZero() {
-				long = math.Max(long, q.Start.Value()+q.Length.Value())
-			}
-		}
-		if all := math.Max(run, long+t.Rest.Value()); drives && (best == 0 || all < best) {
-			best = all
+	if l.Sweep > 0 { // a servo keeps its place, and draws for it
+		rows := m.Rows
+		m.HoldsAt = [2]float64{motor.Held(rows[0].Holding()), motor.Held(rows[len(rows)-1].Holding())}
+	}
+	for i, d := range w.Drives(m) {
+		if heat := d.Heat(d.Every); i == 0 || heat > m.Heat {
+			m.Heat, m.Duty = heat, d
 		}
 	}
-	if best == 0 {
-		return run
-	}
-	return best
 }
 
 // motions keeps the numbers of the mechanisms, each with its working.
@@ -261,14 +249,16 @@ func (w *Work) motions() {
 		w.keep(of("time"), source.Num("Travel, up", m.Up.Time, "s", measure.Span(m.Up.Time)).With(
 			"dw/dt = (T motor - T load) / J, T motor = stall (1 - w / free), step by step",
 			fmt.Sprintf("%d steps of 1 ms", m.UpMS), measure.Span(m.Up.Time), line))
-		w.keep(of("amps"), source.Num("Draws at most", m.Up.Amps, "A", measure.Amps(m.Up.Amps)).With(
-			"I = free + (stall - free) T / T stall",
-			fmt.Sprintf("%s + (%s - %s) x %s / %s", measure.Amps(m.Motor.Idle), measure.Amps(m.Motor.Most),
-				measure.Amps(m.Motor.Idle), nm(m.Peak.Up), nm(m.Motor.Stall)), measure.Amps(m.Up.Amps), line))
+		w.keep(of("amps"), source.Num("Draws at most", m.Draws(), "A", measure.Amps(m.Draws())).With(
+			"I = free + (stall - free) T / T stall, T = stall (1 - w / free): lifting, rubbing and speeding up; the worst "+
+				"quarter of a second either way, or holding",
+			fmt.Sprintf("up %s, down %s, holding %s and %s; for the first instant of a start %s", measure.Amps(m.Up.Amps),
+				measure.Amps(m.Down.Amps), measure.Amps(m.HoldsAt[0]), measure.Amps(m.HoldsAt[1]),
+				measure.Amps(m.Motor.Most)), measure.Amps(m.Draws()), line))
 		w.keep(of("heat"), source.Num("Heats as much as", m.Heat, "A", measure.Amps(m.Heat)+" all the time").With(
 			"root of (sum of I2 t of a cycle / its time)",
-			fmt.Sprintf("%.2f A2s over %s", m.Up.Square+m.Down.Square, measure.Span(w.cycle(m))),
-			measure.Amps(m.Heat), line))
+			fmt.Sprintf("%.2f A2s of running and %.2f A2s of holding over %s", m.Duty.Square, m.Duty.Still(),
+				measure.Span(m.Duty.Every)), measure.Amps(m.Heat), line))
 		w.keep(of("energy"), source.Num("Hits with", m.Up.Energy, "J", measure.Decimal(m.Up.Energy, 2)+" J").With(
 			"E = J w2 / 2 as it arrives",
 			fmt.Sprintf("tip at %.2f m/s", m.Up.End), measure.Decimal(m.Up.Energy, 2)+" J", line))
