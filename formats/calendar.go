@@ -39,7 +39,11 @@ func ICS(out io.Writer, w *work.Work, _ string) error {
 		text := strings.Join(append(append([]string{strings.Join(t.Who(i), " and ")}, x.Steps...), x.Cautions...), "\n")
 		for k, piece := range s.Pieces {
 			if piece.End > piece.Start || x.Kind == "arrive" {
-				event(fmt.Sprintf("%s-%d", x.Key, k), titled(w, x), text, piece.Start, max(piece.End, piece.Start+15))
+				end := piece.End
+				if x.Kind == "arrive" { // nobody's time: a quarter of an hour, to be seen
+					end = piece.Start + 15
+				}
+				event(fmt.Sprintf("%s-%d", x.Key, k), titled(w, x), text, piece.Start, end)
 			}
 		}
 	}

@@ -39,8 +39,7 @@ func TestCalendarFile(t *testing.T) {
 	for i, r := range x.Row {
 		for _, piece := range x.Slots[i].Pieces {
 			if piece.End > piece.Start {
-				end := max(piece.End, piece.Start+15) // no shorter, to be seen
-				want[titled(w, r)+x.At(piece.Start).Format("20060102T150405")] = x.At(end).Format("20060102T150405")
+				want[titled(w, r)+x.At(piece.Start).Format("20060102T150405")] = x.At(piece.End).Format("20060102T150405")
 			}
 		}
 	}
@@ -53,6 +52,23 @@ func TestCalendarFile(t *testing.T) {
 		}
 	}
 	assert.Equal(t, len(want), n)
+	// nobody is at two tasks at once
+	busy := map[string][][2]string{}
+	for _, e := range cal.Events() {
+		text := e.GetProperty(ics.ComponentPropertyDescription)
+		if text == nil || strings.Contains(e.GetProperty(ics.ComponentPropertySummary).Value, " arrives") {
+			continue
+		}
+		from, to := e.GetProperty(ics.ComponentPropertyDtStart).Value, e.GetProperty(ics.ComponentPropertyDtEnd).Value
+		who, _, _ := strings.Cut(text.Value, "\n")
+		for _, one := range strings.Split(who, " and ") {
+			for _, s := range busy[one] {
+				assert.True(t, to <= s[0] || s[1] <= from, "%s is at two tasks: %s to %s and %v", one, from, to, s)
+			}
+			busy[one] = append(busy[one], [2]string{from, to})
+		}
+	}
+	assert.NotEmpty(t, busy)
 	assert.Contains(t, b.String(), "SUMMARY:The Midnight Apiary opens")
 	var again bytes.Buffer
 	require.NoError(t, ICS(&again, w, ""))

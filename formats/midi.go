@@ -2,6 +2,7 @@ package formats
 
 import (
 	"io"
+	"slices"
 	"sort"
 
 	"zapbarn/core/measure"
@@ -68,17 +69,25 @@ func track(w *work.Work, sc show.Scene, note map[string]uint8) smf.Track {
 		msg midi.Message
 	}
 	var all []change
+	of := map[string][]show.Cue{}
+	var channels []string
 	for _, q := range sc.Cues {
-		key, ok := note[q.Channel]
-		if !ok {
+		if _, ok := note[q.Channel]; !ok {
 			continue // another prop's
 		}
-		level := q.Level
-		if level == 0 {
-			level = 100
+		if q.Level == 0 {
+			q.Level = 100
 		}
-		all = append(all, change{q.Start, true, midi.NoteOn(0, key, uint8(max(1, level*127/100)))},
-			change{q.Start + q.Length, false, midi.NoteOff(0, key)})
+		if of[q.Channel] == nil {
+			channels = append(channels, q.Channel)
+		}
+		of[q.Channel] = append(of[q.Channel], q)
+	}
+	for _, ch := range channels {
+		for _, q := range sounding(of[ch]) {
+			all = append(all, change{q.Start, true, midi.NoteOn(0, note[ch], uint8(max(1, q.Level*127/100)))},
+				change{q.Start + q.Length, false, midi.NoteOff(0, note[ch])})
+		}
 	}
 	sort.SliceStable(all, func(i, j int) bool {
 		if all[i].at != all[j].at {
@@ -95,4 +104,34 @@ func track(w *work.Work, sc show.Scene, note map[string]uint8) smf.Track {
 	}
 	t.Close(uint32(max(0, sc.Duration()-last)))
 	return t
+}
+
+// sounding are the notes of one output's cues: never two at once. Where cues lie over each other
+// it is one note, as loud as the loudest of them, begun anew where that changes.
+func sounding(cues []show.Cue) (out []show.Cue) {
+	var edges []int
+	for _, q := range cues {
+		edges = append(edges, q.Start, q.Start+q.Length)
+	}
+	slices.Sort(edges)
+	edges = slices.Compact(edges)
+	var was map[int]bool // the cues that lasted until this edge
+	for k := 1; k < len(edges); k++ {
+		from, to := edges[k-1], edges[k]
+		level, now, goesOn := 0, map[int]bool{}, false
+		for i, q := range cues {
+			if q.Start <= from && to <= q.Start+q.Length {
+				level, now[i], goesOn = max(level, q.Level), true, goesOn || was[i]
+			}
+		}
+		was = now
+		switch n := len(out); {
+		case level == 0:
+		case goesOn && out[n-1].Level == level && out[n-1].Start+out[n-1].Length == from:
+			out[n-1].Length += to - from
+		default:
+			out = append(out, show.Cue{Start: from, Length: to - from, Level: level})
+		}
+	}
+	return out
 }

@@ -5,12 +5,14 @@ import (
 	"encoding/binary"
 	"testing"
 
+	"zapbarn/core/show"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 )
 
 // Read back by hand, after the Standard MIDI File's own layout: header, tracks, times of
@@ -60,4 +62,35 @@ func TestMIDIReadsBack(t *testing.T) {
 	assert.Equal(t, [][4]int{{0, 1, 36, 127}, {0, 1, 39, 88}, {1200, 1, 38, 127}, {2000, 0, 36, 0}, {4200, 0, 38, 0},
 		{7000, 1, 37, 127}, {8200, 0, 37, 0}, {9000, 0, 39, 0}}, notes)
 	assert.ErrorContains(t, MIDI(&b, w, "skep"), "no scenes yet")
+}
+
+// Of one output never two notes at once: over random cues, at every moment the note that
+// sounds is as loud as the loudest cue there, and a note begins where a cue does that none goes
+// before.
+func TestNotesDoNotOverlap(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		var cues []show.Cue
+		for range rapid.IntRange(1, 8).Draw(t, "cues") {
+			cues = append(cues, show.Cue{Start: rapid.IntRange(0, 50).Draw(t, "start"), Length: rapid.IntRange(1, 30).Draw(t, "long"),
+				Level: rapid.SampledFrom([]int{30, 70, 100}).Draw(t, "level")})
+		}
+		notes := sounding(cues)
+		for i := 1; i < len(notes); i++ {
+			require.LessOrEqual(t, notes[i-1].Start+notes[i-1].Length, notes[i].Start)
+		}
+		at := func(list []show.Cue, ms int) (level int) {
+			for _, q := range list {
+				if q.Start <= ms && ms < q.Start+q.Length {
+					level = max(level, q.Level)
+				}
+			}
+			return level
+		}
+		for ms := range 90 {
+			require.Equal(t, at(cues, ms), at(notes, ms), "at %d of %v", ms, cues)
+		}
+	})
+	// one after the other without a gap are two: a switch that is worked twice
+	assert.Len(t, sounding([]show.Cue{{Start: 0, Length: 10, Level: 100}, {Start: 10, Length: 10, Level: 100}}), 2)
+	assert.Len(t, sounding([]show.Cue{{Start: 0, Length: 10, Level: 100}, {Start: 5, Length: 10, Level: 100}}), 1)
 }

@@ -71,7 +71,7 @@ func NightBookXLSX(out io.Writer, w *work.Work, _ string) error {
 
 // PackListCSV writes the pieces as they are loaded.
 func PackListCSV(out io.Writer, w *work.Work, _ string) error {
-	rows := [][]any{{"no.", "prop", "piece", "long, mm", "wide, mm", "high, mm", "weighs, kg", "box"}}
+	rows := [][]any{{"no.", "prop", "piece", "how many", "long, mm", "wide, mm", "high, mm", "weighs in all, kg", "box"}}
 	pieces := w.Pieces()
 	boxes, of := w.Boxed(pieces)
 	for i, x := range pieces {
@@ -81,12 +81,12 @@ func PackListCSV(out io.Writer, w *work.Work, _ string) error {
 		}
 		rows = append(
 			rows,
-			[]any{i + 1, x.Prop.Name, x.Solids[0].Name, round(x.Size[0]), round(x.Size[1]), round(x.Size[2]),
+			[]any{i + 1, x.Prop.Name, x.Solids[0].Name, x.Copies, round(x.Size[0]), round(x.Size[1]), round(x.Size[2]),
 				measure.Decimal(x.Mass, 2), box},
 		)
 	}
 	for _, b := range boxes {
-		rows = append(rows, []any{"", b.Prop.Name, "box: " + strings.Join(b.Holds, "; "), "", "", "",
+		rows = append(rows, []any{"", b.Prop.Name, "box: " + strings.Join(b.Holds, "; "), 1, "", "", "",
 			measure.Decimal(b.Mass, 2), b.Name()})
 	}
 	return writeCSV(out, rows)

@@ -62,5 +62,5 @@ func TestTheNightBookLeaves(t *testing.T) {
 	assert.Greater(t, b.Len(), 5000)
 	b.Reset()
 	require.NoError(t, PackListCSV(&b, w, ""))
-	assert.Contains(t, b.String(), "1,Skep,Hive,"+measure.Decimal(54*25.4, 1))
+	assert.Contains(t, b.String(), "1,Skep,Hive,1,"+measure.Decimal(54*25.4, 1))
 }

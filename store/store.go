@@ -249,6 +249,9 @@ func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool, a
 				rows = append(rows, row{id, kind, e.ID, i, 1, body})
 			}
 		}
+		for i, b := range q.Broken() { // what is set aside is kept as it was
+			rows = append(rows, row{id, b.Kind, b.ID, 1_000_000 + i, 1, b.Raw})
+		}
 		if err := tx.CreateInBatches(rows, 500).Error; err != nil || also == nil {
 			return err
 		}

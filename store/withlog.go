@@ -111,7 +111,7 @@ func ReadDisplay(data []byte) (*plan.Plan, []Logged, error) {
 		Format string `json:"format"`
 	}
 	if json.Unmarshal(data, &head) != nil || head.Format != displayFormat {
-		p, err := plan.Decode(data)
+		p, err := plan.Open(data)
 		return p, nil, err
 	}
 	if len(data) > MaxDisplayFile {
@@ -123,7 +123,7 @@ func ReadDisplay(data []byte) (*plan.Plan, []Logged, error) {
 	if err := d.Decode(&f); err != nil {
 		return nil, nil, fmt.Errorf("the file is no display with its log: %w", err)
 	}
-	p, err := plan.Decode(f.Plan)
+	p, err := plan.Open(f.Plan)
 	if err != nil {
 		return nil, nil, err
 	}

@@ -45,14 +45,14 @@ func strikeFill(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
 		}
 		return "too large"
 	}
-	kg := 0.0
+	kg, count := 0.0, 0
 	pieces := p.Work.Pieces()
 	boxes, of := p.Work.Boxed(pieces)
 	for _, b := range boxes {
 		v.Boxes = append(v.Boxes, BoxRow{b.Name(), measure.Kilograms(b.Mass), strings.Join(b.Holds, "; ")})
 	}
 	for i, x := range pieces {
-		r := StrikeRow{No: i + 1, Prop: x.Prop.Name, Name: x.Solids[0].Name, Mass: measure.Kilograms(x.Mass),
+		r := StrikeRow{No: i + 1, Prop: x.Prop.Name, Name: x.Name(), Mass: measure.Kilograms(x.Mass),
 			Href: p.href("bench", x.Prop.ID, "solid:"+x.Solids[0].ID, "whole")}
 		if n := len(x.Solids) - 1; n > 0 {
 			r.Name += " and " + words.Count(n, "more")
@@ -70,9 +70,10 @@ func strikeFill(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
 			r.Box = b.Name()
 		}
 		kg += x.Mass
+		count += x.Copies
 		v.Rows = append(v.Rows, r)
 	}
-	v.Total = words.Count(len(v.Rows), "piece") + ", " + measure.Kilograms(kg)
+	v.Total = words.Count(count, "piece") + ", " + measure.Kilograms(kg)
 	if d.CarLong.IsZero() || d.ShelfDeep.IsZero() || d.DoorWide.IsZero() {
 		v.Asks = "Say the size of the door, the car and the shelf on the display's ticket below."
 	}

@@ -79,7 +79,7 @@ func readPlan(path string) (*plan.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	return plan.Decode(b)
+	return plan.Open(b)
 }
 
 // readDisplay reads a plan file, or one of a plan with its log.

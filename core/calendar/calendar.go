@@ -32,6 +32,7 @@ type Task struct {
 	After  []int    // tasks that are over, wait and all, before it begins
 	From   int      // not before this
 	Whole  bool     // begun and finished in one go: a mix that sets, a wet edge
+	Least  int      // minutes that it is not begun or gone on with for fewer of, but for its last
 	Within []Window
 }
 
@@ -98,7 +99,7 @@ func (p Problem) Sum() [32]byte {
 		if t.Whole {
 			whole = 1
 		}
-		put(t.Work, t.People, t.Wait, t.From, whole, len(t.After))
+		put(t.Work, t.People, t.Wait, t.From, whole, t.Least, len(t.After))
 		put(t.After...)
 		put(len(t.Drying))
 		for _, d := range t.Drying {

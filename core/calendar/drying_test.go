@@ -79,3 +79,18 @@ func TestEveryWaitIsThatOfItsOwnHours(t *testing.T) {
 		}
 	})
 }
+
+// Nothing is begun for less than it is worth: ten minutes before somebody leaves a task of an
+// hour that wants thirty is left for the next day; its rest may be shorter; one that is shorter
+// than that altogether is done.
+func TestNothingIsBegunForTooLittle(t *testing.T) {
+	there := []Span{{0, 10}, {Day, Day + 45}, {2 * Day, 2*Day + 60}}
+	p := Problem{Crew: []Person{{There: there}}, Tasks: []Task{{Work: 60, Least: 30}}}
+	s := NewSearch(p, 1).Run(10)
+	assert.Equal(t, []Span{{Day, Day + 45}, {2 * Day, 2*Day + 15}}, s.Slots[0].Pieces)
+	assert.Equal(t, []int{Day}, Latest(p, s))
+	p.Tasks[0].Least = 0
+	assert.Equal(t, 0, NewSearch(p, 1).Run(10).Slots[0].Start())
+	p.Tasks[0] = Task{Work: 8, Least: 30}
+	assert.Equal(t, []Span{{0, 8}}, NewSearch(p, 1).Run(10).Slots[0].Pieces)
+}

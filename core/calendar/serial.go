@@ -193,7 +193,7 @@ func (b *board) pieces(there []Span, at int, t Task) []Span {
 	left := t.Work
 	for _, s := range there {
 		s.Start = max(s.Start, at)
-		if t.Whole && s.End-s.Start < t.Work {
+		if t.Whole && s.End-s.Start < t.Work || s.End-s.Start < min(t.Least, left) {
 			continue
 		}
 		s.End = min(s.End, s.Start+left)

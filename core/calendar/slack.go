@@ -134,11 +134,12 @@ func back(p Problem, who []int, end int, t Task) int {
 	for k := len(there) - 1; k >= 0; k-- {
 		x := there[k]
 		x.End = min(x.End, end)
-		if x.End <= x.Start || t.Whole && x.End-x.Start < t.Work {
+		if x.End <= x.Start || t.Whole && x.End-x.Start < t.Work ||
+			left < t.Work && x.End-x.Start < t.Least { // the last of it may be shorter
 			continue
 		}
 		if x.End-x.Start >= left {
-			return x.End - left
+			return x.End - max(left, min(t.Least, t.Work)) // it is begun with no less than that
 		}
 		left -= x.End - x.Start
 	}

@@ -604,7 +604,7 @@ func ruleCasesOf() []ruleCase {
 		{"battery-bank", Fix, 1, func(p *plan.Plan) { // two that share what keeps one on
 			s := p.Device("S1")
 			s.Product, s.Cell, s.Cells, s.Sets = "", "bank", 2, 2
-			p.Device("L1").From, p.Device("L1").Amps = "W1", amp("140 mA")
+			p.Device("L1").From, p.Device("L1").Amps = "W1", amp("340 mA")
 		}},
 		{"entry-hole", Fix, 1, func(p *plan.Plan) { p.Solids[0].Sealed = true }},
 		{"wrong-rail", Stop, 1, func(p *plan.Plan) {
@@ -1025,6 +1025,34 @@ func TestSetAsideIsTold(t *testing.T) {
 	q, err := p.Apply(s.Mends[0].Edit)
 	require.NoError(t, err)
 	assert.Len(t, q.Broken(), 1)
+}
+
+// What an earlier version took comes back in by a press: a stack of rings without the opening
+// on a face that it no longer has, a plug in an outlet that there is.
+func TestSetAsideComesBackIn(t *testing.T) {
+	raw := func(s string) json.RawMessage { return json.RawMessage(s) }
+	p, err := plan.Assemble(map[string][]json.RawMessage{
+		"display": {raw(`{"id":"x","name":"X","units":"in"}`)},
+		"prop":    {raw(`{"id":"a","name":"A"}`)},
+		"solid": {raw(`{"id":"r","prop":"a","name":"Stack","kind":"rings","stock":"xps2","low":"20 in","high":"14 in","h":"12 in",
+			"wall":"2 in","openings":[{"name":"Door","face":"course3","kind":"rect","w":"3 in","h":"1 in","y":"1 in"}]}`)},
+		"finish": {raw(`{"id":"f","solid":"r","layers":[]}`)},
+		"outlet": {raw(`{"id":"o","name":"Porch","volts":"120 V","breaker":"15 A"}`)},
+		"plug":   {raw(`{"id":"fog","name":"Fogger","watts":"700 W","outlet":""}`)},
+	})
+	require.NoError(t, err)
+	require.Len(t, p.Broken(), 3)
+	for at, label := range map[string]string{"solid:r": "Take it back in without Door", "plug:fog": "Plug it into Porch"} {
+		s := find(snags(t, p), "set-aside", at)
+		require.NotNil(t, s, at)
+		require.NotEmpty(t, s.Mends, at)
+		assert.Equal(t, label, s.Mends[0].Label)
+		assert.NotEqual(t, "walkdown", s.Place)
+		p, err = p.Apply(s.Mends[0].Edit)
+		require.NoError(t, err)
+	}
+	assert.Empty(t, p.Broken(), "with the coats that named it")
+	assert.Len(t, p.Finishes, 1)
 }
 
 func ampere(s string) measure.Current { return measure.Must[measure.AmpKind](s) }

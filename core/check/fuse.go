@@ -78,7 +78,7 @@ var _ = rule(
 				Title:  d.Name + does(d.Name, " has", " have") + " no fuse",
 				weight: 2,
 				Why: fmt.Sprintf(
-					"%s can push %s into a short; the wire may carry %s.",
+					"%s can push %s into a short; the wire may carry %s bundled and in foam.",
 					top.Name,
 					measure.Amps(limit),
 					measure.Amps(carry),
@@ -178,7 +178,7 @@ var _ = rule(
 							d.Rating,
 							run.Name,
 							run.Gauge,
-							measure.Amps(carry),
+							stock.Carries(run.Gauge.Value()),
 						),
 					},
 				)
@@ -189,21 +189,25 @@ var _ = rule(
 						fix = []Mend{m}
 					}
 				}
+				level := Stop
+				if d.Rating.Value() <= stock.FreeAir(run.Gauge.Value()) { // too much for it only where it cannot cool
+					level = Fix
+				}
 				say(
 					Snag{
-						Level:  Stop,
+						Level:  level,
 						Place:  "loom",
 						At:     []string{"device:" + d.ID, "device:" + run.ID},
 						Title:  d.Name + does(d.Name, " does", " do") + " not guard the wire",
 						weight: 2,
 						Mends:  fix,
-						From:   []source.Source{stock.AmpacityFrom},
+						From:   []source.Source{stock.AmpacityFrom, stock.CordAmpacityFrom},
 						Why: fmt.Sprintf(
 							"It lets %s through; %s (%s) may carry %s.",
 							d.Rating,
 							run.Name,
 							run.Gauge,
-							measure.Amps(carry),
+							stock.Carries(run.Gauge.Value()),
 						),
 					},
 				)

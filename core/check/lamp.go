@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
@@ -71,12 +72,13 @@ var _ = rule(
 			}
 			have, _ := wiring.SupplyOf(s, w.Lib)
 			rated := wiring.RatedVolts(&d, w.Lib)
-			if have <= 1.1*rated && have >= 0.8*rated {
+			bears := max(1.1*rated, w.Lib.Lamps[d.Product].Max)
+			if have <= bears && have >= 0.8*rated {
 				continue
 			}
-			what := "burns it out"
+			what := "it bears " + measure.Volts(bears) + ", and what is more burns it out"
 			if have < rated {
-				what = "leaves it dark or dim"
+				what = "so little leaves it dark or dim"
 			}
 			snag := Snag{
 				Level:  Stop,
@@ -84,8 +86,10 @@ var _ = rule(
 				At:     []string{"device:" + d.ID},
 				Title:  d.Name + does(d.Name, " is", " are") + " on the wrong rail",
 				weight: 4,
+				From: []source.Source{source.FromMemory("a tenth over its rated volts, standard servos 4.8 to 6 V, strong ones 6 to " +
+					"7.4; its data sheet comes first")},
 				Why: fmt.Sprintf(
-					"%s gives %s; it wants %s, which %s.",
+					"%s gives %s; it wants %s: %s.",
 					s.Name,
 					measure.Volts(have),
 					measure.Volts(rated),

@@ -33,7 +33,7 @@ var _ = rule(
 					From:   []source.Source{source.Exact("strokes as wide as the font's own H has legs")},
 					Title:  fmt.Sprintf("%s is too fine to cut", o.Text),
 					Why: fmt.Sprintf("Letters %s high have strokes of %s; the blade alone takes %s. %s is the least.",
-						w.Len(o.H.Value()), w.Len(stroke), w.Len(w.Plan.Kerf()), w.Len(tall)),
+						w.Len(o.H.Value()), w.Len(stroke), w.Len(w.Plan.Kerf()), measure.TapeUp(tall, w.Plan.Metric())),
 				}
 				next := *s
 				next.Openings = append([]plan.Opening(nil), s.Openings...)

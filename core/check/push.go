@@ -18,22 +18,25 @@ var _ = rule("push-over", Mind, "A guest who leans on a prop beside the path tip
 			return
 		}
 		for _, s := range w.Yard().Stands {
-			if s.Is.Mass == 0 || s.Holds() || s.Near > reachOut || s.Is.Stands(s.Box.High) {
+			if s.Mass == 0 || s.Holds() || s.Near > reachOut {
 				continue
 			}
-			// m g a = push: the ballast that makes up for it
-			more := yard.Push*min(yard.PushHigh, s.Box.High)/yard.G/s.Is.Foot - s.Is.Mass
+			is := s.Sides.Pushed(s.Box.High)
+			if is.Stands(s.Box.High) {
+				continue
+			}
+			more := is.Pushed(s.Box.High)
 			x, staked := *s.Of, *s.Of
 			x.Ballast, x.Held, staked.Held = heavier(w, more), "ballast", "stakes"
 			mends := []Mend{put(w, "Stakes hold it", "plot", x.ID, staked)}
 			if more < 200 {
-				mends = append([]Mend{put(w, "Ballast of "+x.Ballast.String()+" on its foot", "plot", x.ID, x)}, mends...)
+				mends = append([]Mend{put(w, "Ballast of "+x.Ballast.String()+" in the middle of its foot", "plot", x.ID, x)}, mends...)
 			}
 			say(Snag{Level: Mind, Place: "yard", At: []string{"plot:" + s.Of.ID},
 				Title: "A guest can push " + s.Prop.Name + " over",
-				Why: fmt.Sprintf("Guests pass %s from it. Leaning on it they push with some %d N; it weighs %s and its foot "+
-					"reaches %s out.", w.Run(s.Near*1000), int(yard.Push), measure.Kilograms(s.Is.Mass+s.Is.Ballast),
-					w.Run(s.Is.Foot*1000)),
+				Why: fmt.Sprintf("Guests pass %s from it. Leaning on it they push with some %d N; it weighs %s, and its "+
+					"weight lies %s from the edge it goes over.", w.Run(s.Near*1000), int(yard.Push), measure.Kilograms(is.Mass+is.Ballast),
+					w.Run(is.Foot*1000)),
 				From: []source.Source{source.FromMemory("a guest pushes with 200 N at 1 m")}, Mends: mends})
 		}
 	})

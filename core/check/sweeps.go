@@ -222,7 +222,7 @@ var _ = rule("larger-than-room", Fix, "A body is larger than the room or the ben
 			if shape == nil || plan.StageNamed(w.Plan.Prop(s.Prop).Stage) >= plan.Standing {
 				continue
 			}
-			x := work.Piece{Size: sorted3(shape.Size)}
+			x := work.Piece{Size: sorted3(w.Largest(s))}
 			what, helps, level := "", "", Fix
 			switch {
 			case !d.RoomLong.IsZero() && !d.RoomWide.IsZero() && !d.RoomHigh.IsZero() &&

@@ -25,7 +25,8 @@ var _ = rule(
 			if shape == nil || plan.StageNamed(w.Plan.Prop(s.Prop).Stage) >= plan.Standing {
 				continue
 			}
-			size := []float64{shape.Size.X, shape.Size.Y, shape.Size.Z}
+			v := w.Largest(s)
+			size := []float64{v.X, v.Y, v.Z}
 			slices.Sort(size)
 			over := max(size[0]-door[0], size[1]-door[1])
 			if over <= 0 {

@@ -17,7 +17,7 @@ func outdoors(w *work.Work) (out []*work.Stands) {
 		return nil
 	}
 	for _, s := range w.Yard().Stands {
-		if w.Plan.Display.Outdoors && s.Is.Mass > 0 && !s.Of.Inside && !s.Holds() {
+		if w.Plan.Display.Outdoors && s.Mass > 0 && !s.Of.Inside && !s.Holds() {
 			out = append(out, s)
 		}
 	}
@@ -49,12 +49,12 @@ var _ = rule("tips", Fix, "A prop goes over or slides in the wind that is foreca
 		}
 		worst := nights[0]
 		for _, s := range outdoors(w) {
-			goes := s.Is.Goes()
+			goes := s.Sides.Goes()
 			if goes > worst.Strongest() {
 				continue
 			}
 			does := "Wind tips " + s.Prop.Name + " over at "
-			if s.Is.Slides() < s.Is.Tips() {
+			if s.Sides.Slides().Slides() < s.Sides.Tips().Tips() {
 				does = "Wind pushes " + s.Prop.Name + " along at "
 			}
 			say(Snag{Level: Fix, Place: "yard", At: []string{"plot:" + s.Of.ID, "forecast:" + worst.ID},
@@ -65,7 +65,7 @@ var _ = rule("tips", Fix, "A prop goes over or slides in the wind that is foreca
 						"wind.",
 					w.Speed(worst.Strongest()),
 					worst.On,
-					measure.Kilograms(s.Is.Mass+s.Is.Ballast),
+					measure.Kilograms(s.Mass+s.Of.Ballast.Value()),
 				),
 				From:  []source.Source{source.Std("ASCE 7: q = 0.613 V2 Pa")},
 				Mends: stood(w, s, worst.Strongest())})
@@ -74,7 +74,7 @@ var _ = rule("tips", Fix, "A prop goes over or slides in the wind that is foreca
 
 // stood are the ways to keep a prop standing: weight on its foot, stakes, or out of the wind.
 func stood(w *work.Work, s *work.Stands, v float64) []Mend {
-	kg := s.Is.Needs(v)
+	kg := s.Sides.Needs(v).Needs(v)
 	x, in, staked := *s.Of, *s.Of, *s.Of
 	x.Ballast = heavier(w, kg)
 	if x.Held == "" {
@@ -83,7 +83,7 @@ func stood(w *work.Work, s *work.Stands, v float64) []Mend {
 	staked.Held, in.Inside = "stakes", true
 	out := []Mend{}
 	if kg <= 200 { // more than that nobody carries there
-		m := put(w, "Ballast of "+x.Ballast.String()+" on its foot", "plot", x.ID, x)
+		m := put(w, "Ballast of "+x.Ballast.String()+" in the middle of its foot", "plot", x.ID, x)
 		m.gives = goesAt(s.Prop.ID)
 		out = append(out, m)
 	}
@@ -97,8 +97,8 @@ func stood(w *work.Work, s *work.Stands, v float64) []Mend {
 // goesAt is at which wind a prop moves first.
 func goesAt(prop string) func(*work.Work) string {
 	return func(w *work.Work) string {
-		if s := w.Yard().Of(prop); s != nil && s.Is.Mass > 0 {
-			return "moves at " + w.Speed(s.Is.Goes())
+		if s := w.Yard().Of(prop); s != nil && s.Mass > 0 {
+			return "moves at " + w.Speed(s.Sides.Goes())
 		}
 		return "not known"
 	}

@@ -75,6 +75,7 @@ func yardCases() []ruleCase {
 		return []plan.Forecast{{ID: "f", On: "2026-10-09", Wind: mph("10 mph"), Gusts: mph(v)}}
 	}
 	return []ruleCase{
+		{"wind-unknown", Mind, 0, setOut(func(p *plan.Plan) { p.Forecasts = nil })},
 		{"tips", Fix, 3, setOut(func(p *plan.Plan) { p.Forecasts = gusts("40 mph") })},
 		{"push-over", Mind, 2, setOut(func(p *plan.Plan) {
 			p.Plots[0].Y, p.Plots[0].Mass = l("15 ft 6 in"), kg("30 lb")
@@ -136,7 +137,7 @@ func yardCases() []ruleCase {
 // The yard that the cases spoil has nothing to say of itself.
 func TestAGoodYardIsQuiet(t *testing.T) {
 	p := clean()
-	setOut(func(*plan.Plan) {})(p)
+	setOut(func(p *plan.Plan) { p.Forecasts = gusts("10 mph") })(p)
 	for _, s := range snags(t, p) {
 		assert.NotEqual(t, "yard", s.Place, "%s: %s", s.Code, s.Why)
 	}
@@ -177,9 +178,9 @@ func TestAPropStandsAsItIsPlanned(t *testing.T) {
 	s := w.Yard().Of("a")
 	require.NotNil(t, s)
 	ft := 0.3048
-	is := yard.Standing{Mass: 60 * 0.45359237, Foot: ft, Face: 12 * ft * ft, Middle: 2 * ft, Drag: 1.3, Rub: 0.4}
-	assert.InDelta(t, is.Tips(), s.Is.Tips(), 1e-9)
-	assert.False(t, s.Side)
+	is := yard.Standing{Mass: 60 * 0.45359237, Foot: ft, Half: ft, Face: 12 * ft * ft, Middle: 2 * ft, Drag: 1.3, Rub: 0.4}
+	assert.InDelta(t, is.Tips(), s.Sides.Tips().Tips(), 1e-9)
+	assert.Equal(t, "the front", s.Sides.Tips().From)
 	assert.InDelta(t, 11*ft, s.Near, 1e-6, "20 ft - 6 ft - 1 ft - 2 ft of half the path")
 	assert.InDelta(t, is.Tips(), w.Results.At("plot", "a", "tips").Value, 1e-9)
 	assert.InDelta(t, 0.29*11*ft, w.Results.At("plot", "a", "detail").Value, 0.01, "0.29 mm a metre, 11 ft")

@@ -96,7 +96,7 @@ var Cells = map[string]Cell{
 		Lead:  true,
 		Rated: 7000,
 		Ohms:  0.03,
-		Most:  7,
+		Most:  21,
 		Price: 25,
 		Again: true,
 	},
@@ -127,8 +127,9 @@ var Cells = map[string]Cell{
 
 // CellsFrom is the source of the tables.
 var CellsFrom = source.FromMemory(
-	"alkaline AA 2500 mAh at 25 mA, 2000 at 100, 1300 at 500; 9 V 550 at 10, 400 at 50, 200 at 200; banks give about " +
-		"60 % of what is printed; inner resistance and prices typical",
+	"alkaline AA 2500 mAh at 25 mA, 2000 at 100, 1300 at 500; 9 V 550 at 10, 400 at 50, 200 at 200; sealed lead gives " +
+		"three times its capacity for minutes (data sheets of such batteries); banks give about 60 % of what is printed; " +
+		"inner resistance and prices typical",
 )
 
 // peukertK and peukertHours are the exponent of small sealed lead batteries,

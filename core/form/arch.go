@@ -104,3 +104,6 @@ func readArch(w *words.Words) (Form, string, error) {
 	}
 	return a, text, nil
 }
+
+// Free is true: nothing covers its faces or its edges.
+func (Arch) Free() bool { return true }

@@ -63,3 +63,6 @@ func readBoards(w *words.Words) (Form, string, error) {
 	}
 	return Boards{W: dims[0]}, "disc over boards, " + w.Say(dims[0]) + " across", nil
 }
+
+// Free is true: nothing covers its faces or its edges.
+func (Boards) Free() bool { return true }

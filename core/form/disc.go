@@ -74,3 +74,6 @@ func readDisc(w *words.Words) (Form, string, error) {
 	d.W = dims[0]
 	return d, fmt.Sprintf("%s, %s across", words.Count(max(1, d.Copies), "disc"), w.Say(d.W)), nil
 }
+
+// Free is true: nothing covers its faces or its edges.
+func (Disc) Free() bool { return true }

@@ -198,6 +198,24 @@ type Bent interface {
 // Level is a form whose drawn face is its top, not its outside.
 type Level interface{ Lies() bool }
 
+// Free is a form whose parts stand free: a brush meets both their faces and their edges.
+type Free interface{ Free() bool }
+
+// IsFree reports whether a form's parts stand free.
+func IsFree(f Form) bool {
+	x, ok := f.(Free)
+	return ok && x.Free()
+}
+
+// IsLoose reports whether a form's copies are things by themselves.
+func IsLoose(f Form) bool {
+	switch f.(type) {
+	case Panel, Outline, Disc, Wheel:
+		return true
+	}
+	return false
+}
+
 // Lies reports whether a form's drawn face is its top.
 func Lies(f Form) bool {
 	l, ok := f.(Level)

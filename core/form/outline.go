@@ -123,3 +123,6 @@ func readOutline(w *words.Words) (Form, string, error) {
 	}
 	return o, text, nil
 }
+
+// Free is true: nothing covers its faces or its edges.
+func (Outline) Free() bool { return true }

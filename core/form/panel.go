@@ -71,3 +71,6 @@ func readPanel(w *words.Words) (Form, string, error) {
 	p.W, p.H = dims[0], dims[1]
 	return p, fmt.Sprintf("%s, %s x %s", words.Count(max(1, p.Copies), "panel"), w.Say(p.W), w.Say(p.H)), nil
 }
+
+// Free is true: nothing covers its faces or its edges.
+func (Panel) Free() bool { return true }

@@ -155,3 +155,6 @@ func readScales(w *words.Words) (Form, string, error) {
 	x.W, x.H = dims[0], dims[1]
 	return x, fmt.Sprintf("scales of %s x %s over %s x %s", w.Say(x.Wide), w.Say(x.Tall), w.Say(x.W), w.Say(x.H)), nil
 }
+
+// Free is true: nothing covers its faces or its edges.
+func (Trim) Free() bool { return true }

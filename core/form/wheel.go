@@ -145,3 +145,6 @@ func readWheel(w *words.Words) (Form, string, error) {
 	}
 	return x, text, nil
 }
+
+// Free is true: nothing covers its faces or its edges.
+func (Wheel) Free() bool { return true }

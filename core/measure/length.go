@@ -26,13 +26,31 @@ var lengthUnits = map[string]float64{
 // ("in" or "mm").
 func ParseLengthIn(text, bare string) (Length, error) {
 	w, err := Parse[lengthKind](text)
-	if err != nil || bare == "in" {
+	if err != nil || !isBare(w.text) {
 		return w, err
 	}
-	if _, rest, ok := number(w.text); ok && strings.TrimSpace(rest) == "" {
-		return Parse[lengthKind](w.text + " " + bare)
+	if bare == "" {
+		bare = "in"
 	}
-	return w, nil
+	return Parse[lengthKind](w.text + " " + bare)
+}
+
+// isBare reports whether a length that can be read has no unit.
+func isBare(text string) bool {
+	_, rest, ok := number(strings.TrimLeft(strings.TrimSpace(text), "-− "))
+	return ok && strings.TrimSpace(rest) == ""
+}
+
+// Unit is a length whose text says its unit: one that has none means a bare unit, in or mm.
+func Unit(w Length, bare string) Length {
+	if w.text == "" || !isBare(w.text) {
+		return w
+	}
+	u, err := ParseLengthIn(w.text, bare)
+	if err != nil {
+		return w // it was read before
+	}
+	return u
 }
 
 func (lengthKind) read(text string) (float64, error) {
@@ -129,6 +147,15 @@ func Tape(mm float64, metric bool) string {
 		return Decimal(mm, 1) + " mm"
 	}
 	return Inches(math.Round(mm/Inch*16) / 16 * Inch)
+}
+
+// TapeUp writes a length as read off a tape, never less than it is: to the next sixteenth, or to
+// the next tenth of a millimetre.
+func TapeUp(mm float64, metric bool) string {
+	if metric {
+		return Tape(math.Ceil(mm*10-1e-6)/10, true)
+	}
+	return Tape(math.Ceil(mm/Inch*16-1e-6)/16*Inch, false)
 }
 
 // Run writes a wire's length: feet and inches, or metres.

@@ -18,6 +18,9 @@ func Marked(mm float64) string { return mark('i', mm) }
 // MarkedTape is one to be written as read off a tape.
 func MarkedTape(mm float64) string { return mark('t', mm) }
 
+// MarkedUp is one to be written as read off a tape, never less than it is: what must fit.
+func MarkedUp(mm float64) string { return mark('u', mm) }
+
 // MarkedRun is one to be written as a run of wire or pipe.
 func MarkedRun(mm float64) string { return mark('r', mm) }
 
@@ -28,7 +31,7 @@ func mark(how byte, v float64) string {
 	return "⟦" + string(how) + strconv.FormatFloat(v, 'g', 12, 64) + "⟧"
 }
 
-var marks = regexp.MustCompile(`⟦([itra])([^⟧]*)⟧`)
+var marks = regexp.MustCompile(`⟦([itrau])([^⟧]*)⟧`)
 
 // InUnits writes the marked lengths and areas of a text.
 func InUnits(text string, metric bool) string {
@@ -50,6 +53,8 @@ func InUnits(text string, metric bool) string {
 			return Run(v, metric)
 		case g[1] == "t":
 			return Tape(v, metric)
+		case g[1] == "u":
+			return TapeUp(v, metric)
 		case metric:
 			return Decimal(v, 1) + " mm"
 		}

@@ -18,7 +18,7 @@ var installing = kind{
 		t := &Task{Key: "install:" + p.ID, Prop: p.ID, Name: "Set up " + p.Name}
 		big := b.Mass(p.ID) > heavy
 		for _, s := range b.in[p.ID] {
-			size := b.Shapes[s.ID].Size
+			size := b.Largest(s)
 			big = big || size.X > tall || size.Y > tall || size.Z > tall
 		}
 		if big {

@@ -381,6 +381,28 @@ func TestADelivery(t *testing.T) {
 	assert.Equal(t, []string{"wire"}, waits(plan.Delivery{For: "device:L1"}))
 	assert.Equal(t, []string{"join", "coat"}, waits(plan.Delivery{For: "solid:a-panel"}))
 	assert.NotContains(t, waits(plan.Delivery{For: "prop:a"}), "arrive")
+	w := small(t)
+	for _, f := range w.Plan.Finishes {
+		got := waits(plan.Delivery{For: "finish:" + f.ID})
+		require.NotEmpty(t, got, "the paint of %s", f.Solid)
+		for _, kind := range got {
+			assert.Equal(t, "coat", kind)
+		}
+	}
+	for _, j := range w.Plan.Joints {
+		got := waits(plan.Delivery{For: "joint:" + j.ID})
+		require.NotEmpty(t, got, "the glue of %s", j.ID)
+		for _, kind := range got {
+			assert.Contains(t, []string{"glue", "join"}, kind)
+		}
+	}
+	// whatever is wired, handled or moved and something is for, something waits
+	for _, d := range w.Plan.Devices {
+		assert.NotEmpty(t, waits(plan.Delivery{For: "device:" + d.ID}), d.ID)
+	}
+	for _, s := range w.Plan.Solids {
+		assert.NotEmpty(t, waits(plan.Delivery{For: "solid:" + s.ID}), s.ID)
+	}
 	late := In(small(t, func(p *plan.Plan) {
 		p.Deliveries = []plan.Delivery{{ID: "post", Name: "Motor", For: "device:L2", Arrives: "2026-10-02"}}
 	}))

@@ -189,17 +189,40 @@ func (b *builder) link() {
 	}
 }
 
-// arrivals has a task wait for what comes for it: for a device its mounting and the
-// wiring of its prop, for a solid all that handles it, for a prop all of it.
+// arrivals has a task wait for what comes for it.
 func (b *builder) arrivals(t *Task, coming []*Task, put func(a, t *Task, r *Rule)) {
 	for _, a := range coming {
-		kind, id, _ := strings.Cut(a.About[1], ":")
-		switch {
-		case t.Kind == "arrive":
-		case kind == "device" && (t.Kind == "wire" || t.Kind == "mount" && t.Key == "mount:"+id),
-			kind == "solid" && t.handles(id),
-			kind == "prop" && t.Kind != "install":
+		if t.Kind != "arrive" && b.wants(t, a.About[1]) {
 			put(a, t, goodsFirst)
 		}
 	}
+}
+
+// wants is whether a task works on an element, kind:id: what concerns it; for a solid all that
+// handles it, for what is wired the wiring of its prop, for a prop all of it, for what is
+// played its tuning.
+func (b *builder) wants(t *Task, of string) bool {
+	kind, id, _ := strings.Cut(of, ":")
+	if slices.Contains(t.About, of) {
+		return kind != "prop" || t.Kind != "install"
+	}
+	switch kind {
+	case "prop":
+		return t.Kind != "install"
+	case "part":
+		solid, _, _ := strings.Cut(id, "/")
+		return t.handles(solid)
+	case "solid":
+		return t.handles(id)
+	case "finish", "joint": // by name, or not at all
+		return false
+	case "mechanism":
+		m := b.Plan.Mechanism(id)
+		return m != nil && t.Key == "mount:"+m.Motor || t.Kind == "tune"
+	case "scene", "trigger", "promise":
+		return t.Kind == "tune"
+	case "device":
+		return t.Kind == "wire" || t.Kind == "mount" && t.Key == "mount:"+id
+	}
+	return t.Kind == "wire"
 }

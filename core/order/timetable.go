@@ -126,6 +126,7 @@ func (t *Timetable) fill() {
 			Drying: t.Order.inTheAir(x, 0),
 			From:   x.From,
 			Whole:  x.Whole,
+			Least:  leastPiece(x),
 		}
 		if !t.Asked { // nobody was named yet: who is needed besides is taken to come
 			c.People, c.Trade = 1, ""
@@ -157,6 +158,24 @@ func (t *Timetable) fill() {
 		t.Problem.Tasks = append(t.Problem.Tasks, c)
 	}
 }
+
+// leastPiece is how many minutes a task is not begun for fewer of: its set-up and as long again
+// at it; where glue or paint stands open meanwhile, half an hour.
+func leastPiece(x *Task) int {
+	switch {
+	case x.Hands == 0:
+		return 0
+	case slices.Contains(wetKinds, x.Kind):
+		return openAtLeast
+	}
+	return 2 * SetUp
+}
+
+// wetKinds are the kinds of task in which something stands open that sets; openAtLeast is for how
+// long one stays at it, minutes (common practice, no source).
+var wetKinds = []string{"glue", "join", "coat", "fill", "gel coat", "lay up", "black out"}
+
+const openAtLeast = 30
 
 // Late is by how many minutes all is done too late; 0 when it is in time or no opening is set.
 func (t *Timetable) Late() int {

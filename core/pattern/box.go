@@ -68,7 +68,7 @@ func (b Box) Lay() (*Shape, error) {
 	for i := range s.Panels {
 		s.Panels[i].tick("left", "right")
 	}
-	s.Lines = b.glued(h, c.glue)
+	s.Lines, s.Rims = b.glued(h, c.glue), b.rims(h, c.depth)
 	b.stand(s, h, c.side, c.depth)
 	s.Results = append(s.Results, result("side", "Length of a side panel", c.side, "mm", in(c.side)).
 		With(c.formula, c.numbers, in(c.side), source.Exact("outside sizes, stock thickness counted")))

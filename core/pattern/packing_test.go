@@ -5,7 +5,10 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"zapbarn/core/measure"
+
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // Every known ratio can be packed: discs thrown in and pushed apart come to lie
@@ -55,4 +58,25 @@ func packs(n int, r float64, starts int) bool {
 		}
 	}
 	return false
+}
+
+// What is printed fits: never less than the least, in either units, over every number of discs.
+func TestWhatIsPrintedHolds(t *testing.T) {
+	for n := 1; n <= 40; n++ {
+		for _, d := range []float64{10, 25.4, 33.3, 101.6} {
+			r, err := DiscsInDisc(n, d)
+			require.NoError(t, err)
+			for _, metric := range []bool{true, false} {
+				got, err := measure.ParseLengthIn(measure.InUnits(r.Text, metric), "mm")
+				require.NoError(t, err)
+				assert.GreaterOrEqual(t, got.Value(), r.Value-1e-4, "%d of %g", n, d)
+				assert.Less(t, got.Value(), r.Value+1.6, "%d of %g", n, d)
+			}
+		}
+	}
+	// closed forms, to all figures
+	for n, want := range map[int]float64{3: 1 + 2/math.Sqrt(3), 4: 1 + math.Sqrt2, 13: 2 + math.Sqrt(5)} {
+		r, _ := DiscsInDisc(n, 1)
+		assert.InDelta(t, want, r.Value, 1e-12)
+	}
 }

@@ -95,6 +95,7 @@ type Shape struct {
 	Lines   []Line    // where its own parts meet
 	Mass    float64   // kg of what is bought or built up, not cut
 	Outside float64   // mm2 of that
+	Rims    float64   // mm2 of edges of its walls that can be seen, besides its faces
 	Walls   []string  // its faces, to be drilled but not cut flat
 	Drilled []Opening // through them
 	layers  [][]Panel // of a pile, from the bottom up, before any is split

@@ -6,7 +6,7 @@ import "zapbarn/core/measure"
 type Delivery struct {
 	ID   string `json:"id"`
 	Name string `json:"name" max:"80" label:"What"`
-	For  string `json:"for" ref:"any,needed"` // device:id, solid:id or prop:id
+	For  string `json:"for" ref:"any,needed"` // kind:id of what waits for it: a device, a joint, a finish, a solid, a prop
 	// date on which it comes
 	Arrives string `json:"arrives" label:"Arrives"`
 	In      bool   `json:"in,omitempty" label:"It is here"`

@@ -137,6 +137,10 @@ func (p *Plan) Apply(e Edit) (*Plan, error) {
 	if err := q.Validate(); err != nil {
 		return nil, err
 	}
+	if len(q.broken) > 0 {
+		q = q.Clone()
+		q.readmit()
+	}
 	return q, nil
 }
 

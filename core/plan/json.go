@@ -45,6 +45,18 @@ func (p *Plan) Sum() [32]byte { return sha256.Sum256(encode(p)) }
 // Decode reads and validates a plan. Errors name the list, the element and the
 // field, the value, and what would be accepted.
 func Decode(data []byte) (*Plan, error) {
+	p, err := parse(data)
+	if err != nil {
+		return nil, err
+	}
+	if err := p.Validate(); err != nil {
+		return nil, err
+	}
+	return p, nil
+}
+
+// parse reads a plan that is well formed, not yet judged.
+func parse(data []byte) (*Plan, error) {
 	data = bytes.TrimPrefix(data, []byte("\ufeff")) // a byte-order mark, as some editors write
 	if len(data) > MaxFile {
 		return nil, fmt.Errorf("the file is %d MB; a plan is at most %d MB", len(data)>>20, MaxFile>>20)
@@ -63,11 +75,10 @@ func Decode(data []byte) (*Plan, error) {
 	if err := decodeFields(data, p); err != nil {
 		return nil, err
 	}
-	for _, f := range []reflect.Value{reflect.ValueOf(p).Elem()} {
-		for i := range f.NumField() {
-			if f.Field(i).CanSet() && f.Field(i).Kind() == reflect.Slice && f.Field(i).Len() == 0 {
-				f.Field(i).SetZero()
-			}
+	v := reflect.ValueOf(p).Elem()
+	for i := range v.NumField() {
+		if v.Field(i).CanSet() && v.Field(i).Kind() == reflect.Slice && v.Field(i).Len() == 0 {
+			v.Field(i).SetZero()
 		}
 	}
 	for i, ph := range p.Photos {
@@ -75,9 +86,7 @@ func Decode(data []byte) (*Plan, error) {
 			return nil, measure.Bad(fmt.Sprintf("photos[%d].data", i), "is empty; a file holds its pictures whole")
 		}
 	}
-	if err := p.Validate(); err != nil {
-		return nil, err
-	}
+	p.inUnits()
 	return p, nil
 }
 

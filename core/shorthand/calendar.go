@@ -61,7 +61,7 @@ func (r *reader) delivery() (*Reading, error) {
 		return nil, fmt.Errorf("say what comes, then for what")
 	}
 	t, rest, ok := r.named(of)
-	if !ok || len(rest) > 0 || t.kind != "prop" && t.kind != "solid" && t.kind != "device" {
+	if !ok || len(rest) > 0 || r.p.PropOf(t.kind+":"+t.id) == "" {
 		return nil, r.what(of)
 	}
 	name := measure.Capital(asTyped(what))

@@ -105,7 +105,7 @@ func TestFlashesByCounting(t *testing.T) {
 				best = max(best, n)
 			}
 		}
-		require.LessOrEqual(t, got.Rate, float64(best)/2)
+		require.LessOrEqual(t, got.Rate, float64(best+1)/2) // the light before that second counts as well
 		require.GreaterOrEqual(t, got.Rate, float64(best-1)/2)
 	})
 }

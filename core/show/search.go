@@ -91,6 +91,7 @@ type searcher struct {
 	most    int
 	horizon int
 	lasting bool // a promise is about how long something may be on
+	chained bool // beginnings or ends of scenes start others: a press in their very moment comes between
 	spare   []byte
 	before  []bool
 }
@@ -132,6 +133,10 @@ func (q Search) Run() (Found, error) {
 		far = max(far, r.p.movers[i].UpTime, r.p.movers[i].DownTime)
 	}
 	r.horizon = min(farthest, 2*(r.horizon+far)+3000)
+	for i := range r.p.inputs {
+		in := &r.p.inputs[i]
+		r.chained = r.chained || (in.Kind == Began || in.Kind == Ended) && len(r.p.by[i]) > 0
+	}
 	r.gates = r.p.gates(r.watch, r.plain)
 	for i := range r.p.inputs {
 		r.echoes = append(r.echoes, r.echo(i))
@@ -206,7 +211,7 @@ func (r *searcher) follow(st *state, last bool) []*state {
 	defer r.done(run)
 	s := &sim{p: r.p, moment: run.moment, coarse: true}
 	times := []int{s.now}
-	was := r.gates.look(s)
+	was := r.look(s)
 	end := s.now + r.horizon
 	for {
 		t := r.upcoming(s, run)
@@ -217,7 +222,7 @@ func (r *searcher) follow(st *state, last bool) []*state {
 			break
 		}
 		r.advance(s, run, t)
-		if is := r.gates.look(s); is != was { // a contact let go is nothing to anybody
+		if is := r.look(s); is != was { // a contact let go is nothing to anybody
 			was = is
 			times = append(times, t)
 		}
@@ -230,6 +235,16 @@ func (r *searcher) follow(st *state, last bool) []*state {
 		return nil
 	}
 	return r.branch(st, r.choices(run, times))
+}
+
+// look is that of the gates; where scenes start others also how often any began or ended, though
+// nothing be seen of it.
+func (r *searcher) look(s *sim) uint64 {
+	h := r.gates.look(s)
+	if r.chained {
+		h = (h ^ uint64(s.acts)) * 1099511628211
+	}
+	return h
 }
 
 // look is what can be seen of a machine from outside, and what it will answer.
@@ -441,6 +456,9 @@ func (r *searcher) between(edges, touch []int, last int) []int {
 		if t-1 > all[i] {
 			at = append(at, t-1)
 		}
+		if r.chained {
+			at = append(at, t)
+		}
 	}
 	if r.lasting {
 		at = append(at, touch...)
@@ -521,9 +539,13 @@ func (r *searcher) event(st, run *state, c choice) *state {
 	if !run.powered || c.input >= 0 && (!r.plain && r.barred(run, c) || c.at == st.now && c.input < st.input) {
 		return nil // those of one moment count in their order
 	}
-	next := r.twin(run)
-	next.from, next.depth, next.stimuli = st, st.depth+1, nil
 	now := c.at
+	next, with := r.twin(run), []edge(nil)
+	if st.from != nil && st.now == now && (c.input < 0 || r.p.inputs[c.input].mover < 0) {
+		r.done(next)
+		next, with = r.unmade(st)
+	}
+	next.from, next.depth, next.stimuli = st, st.depth+1, nil
 	var edges []edge
 	if c.input < 0 {
 		next.step, next.cut = "power", true
@@ -537,7 +559,7 @@ func (r *searcher) event(st, run *state, c choice) *state {
 				return nil
 			}
 			edges = []edge{{now + bouncing, c.input, false}, {now + bouncing + apart, c.input, true}}
-		case next.raw[c.input] || slices.ContainsFunc(next.pending, func(e edge) bool { return e.input == c.input }):
+		case run.raw[c.input] || slices.ContainsFunc(run.pending, func(e edge) bool { return e.input == c.input }):
 			return nil // it is pressed already
 		case c.how == "bounce":
 			edges = []edge{{now, c.input, true}, {now + bouncing, c.input, false},
@@ -555,11 +577,37 @@ func (r *searcher) event(st, run *state, c choice) *state {
 		}
 		next.stimuli = append(next.stimuli, Stimulus{e.at, name, e.down})
 	}
-	next.pending, next.input = append(next.pending, edges...), c.input
-	if next.now == now {
+	next.pending, next.input = append(append(next.pending, with...), edges...), c.input
+	if next.now == now || len(with) > 0 {
 		r.advance(&sim{p: r.p, moment: next.moment, coarse: true}, next, now)
 	}
 	return next
+}
+
+// unmade is a state as it was before the events that were made in its own moment, and what
+// those were: another in that moment falls into one with them.
+func (r *searcher) unmade(st *state) (*state, []edge) {
+	var with []edge
+	base := st
+	for ; base.from != nil && base.now == st.now; base = base.from {
+		var edges []edge
+		for _, x := range base.stimuli {
+			i := slices.IndexFunc(r.p.inputs, func(in input) bool { return in.ID == x.Input })
+			edges = append(edges, edge{x.At, i, x.Down})
+		}
+		with = append(edges, with...)
+	}
+	a := r.twin(base)
+	s := &sim{p: r.p, moment: a.moment, coarse: true}
+	for {
+		t := r.upcoming(s, a)
+		if t < 0 || t >= st.now {
+			break
+		}
+		r.advance(s, a, t)
+	}
+	a.cut = st.cut
+	return a, with
 }
 
 // after is 1 of what comes after all else of its moment: a switch that bounces as it

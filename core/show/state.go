@@ -10,23 +10,25 @@ import (
 // open later can happen in the other: whoever may press may leave it.
 type gates struct {
 	free  []bool // inputs that people work, by number
+	sole  []bool // of those, that work one trigger alone: where one of several rests, a press does something else
 	still []int  // of each scene that only its own presses start, once: when its last cue is over; -1 of any other
 }
 
 // gates finds them in a program that is watched for some promises.
 func (p *program) gates(watch []monitor, plain bool) gates {
-	g := gates{free: make([]bool, len(p.inputs)), still: fill(len(p.scenes), -1)}
+	g := gates{free: make([]bool, len(p.inputs)), sole: make([]bool, len(p.inputs)), still: fill(len(p.scenes), -1)}
 	if plain {
 		return g
 	}
 	for i := range p.inputs {
 		g.free[i] = p.inputs[i].Kind == Contact && p.inputs[i].mover < 0
+		g.sole[i] = g.free[i] && len(p.by[i]) == 1
 	}
 	for i := range p.scenes {
 		only := true
 		for k := range p.triggers {
 			t := &p.triggers[k]
-			only = only && (t.scene != i || t.Latch == OneShot && g.free[t.input])
+			only = only && (t.scene != i || t.Latch == OneShot && g.sole[t.input])
 		}
 		for k := range p.inputs {
 			only = only && (p.inputs[k].Kind != Ended || p.inputs[k].scene != i)
@@ -62,7 +64,7 @@ func (r *searcher) gatesOf(st *state) []int {
 		}
 	}
 	for k := range r.p.triggers {
-		if t := &r.p.triggers[k]; r.gates.free[t.input] {
+		if t := &r.p.triggers[k]; r.gates.sole[t.input] {
 			out = append(out, r.rests(st, t))
 		}
 	}
@@ -126,7 +128,7 @@ func (r *searcher) key(st *state) string {
 		}
 	}
 	for i := range r.p.triggers {
-		if t := &r.p.triggers[i]; !r.gates.free[t.input] {
+		if t := &r.p.triggers[i]; !r.gates.sole[t.input] {
 			k.num(max(0, st.runs[t.scene].ended+t.Rest-st.now))
 		}
 	}

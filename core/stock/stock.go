@@ -148,6 +148,7 @@ type Lamp struct {
 	Sweep     float64        `json:"sweep"`    // degrees that a servo turns at most
 	Loud      float64        `json:"loud"`     // dB at 1 m, of what makes sound
 	Makes     string         `json:"makes"`    // fog or sound, besides what it draws
+	Max       float64        `json:"max"`      // volts that it bears at most; a tenth above its own where not given
 	Min       float64        `json:"min"`      // volts below which a screen or an amplifier goes off
 	Starts    float64        `json:"starts"`   // seconds from power until it shows or sounds
 	PerMetre  float64        `json:"perMetre"`

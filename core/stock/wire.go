@@ -64,6 +64,27 @@ func Ampacity(mm2 float64) float64 {
 	return 0
 }
 
+// Carries says what a wire may carry, with what that stands on: bundled and in foam, and by
+// itself in free air where the table has it.
+func Carries(mm2 float64) string {
+	text := measure.Amps(Ampacity(mm2)) + " bundled and in foam"
+	if a := FreeAir(mm2); a > 0 {
+		text += ", " + measure.Amps(a) + " by itself in free air"
+	}
+	return text
+}
+
+// FreeAir is the current in amperes that a two-conductor cord of some copper area may carry in
+// free air, by the next smaller listed gauge; zero where the table has none.
+func FreeAir(mm2 float64) float64 {
+	for _, r := range ampRows {
+		if measure.AWGArea(r.awg) <= mm2*(1+1e-9) {
+			return r.cord
+		}
+	}
+	return 0
+}
+
 // CordAmpacity is the current in amperes a two-conductor cord in free air may
 // carry; zero where the table has none.
 func CordAmpacity(awg int) float64 {

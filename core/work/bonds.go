@@ -8,7 +8,9 @@ import (
 	"time"
 
 	"zapbarn/core/bond"
+	"zapbarn/core/form"
 	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
@@ -133,7 +135,7 @@ func (w *Work) StackOf(f *plan.Finish, onFoam bool) bond.Stack {
 	}
 	c.Temp, c.RH = w.Plan.Air(s.Prop)
 	if shape := w.Shapes[s.ID]; shape != nil {
-		c.Area += shape.Exposed() / 1e6
+		c.Area += w.painted(s, shape) / 1e6
 		for _, cut := range shape.Cuts {
 			c.Area += math.Pi * c.On.OD.Value() * cut.Length * float64(cut.Count) / 1e6
 		}
@@ -142,6 +144,40 @@ func (w *Work) StackOf(f *plan.Finish, onFoam bool) bond.Stack {
 		c.Layers = append(c.Layers, bond.Layer{Coat: w.Lib.Coats[l.Coat], Coats: l.Coats})
 	}
 	return c
+}
+
+// painted is what of a solid its coats go on, mm2: all that a brush meets, or what faces out
+// alone where its prop is painted so. Where a flat part is glued to another no brush comes.
+func (w *Work) painted(s *plan.Solid, shape *pattern.Shape) float64 {
+	if w.Plan.Prop(s.Prop).Paint == plan.OutsideOnly {
+		return shape.Exposed()
+	}
+	free := form.IsFree(s.Form)
+	a := shape.Painted(free)
+	if !free {
+		return a
+	}
+	for i := range w.Plan.Joints {
+		j := &w.Plan.Joints[i]
+		of, _, _ := strings.Cut(j.A, "/")
+		to, _, _ := strings.Cut(j.B, "/")
+		if of != to && (of == s.ID || to == s.ID) {
+			length, width := w.GlueLine(j)
+			a -= length * width
+		}
+	}
+	return math.Max(a, shape.Exposed())
+}
+
+// brushed says what of a solid is painted, and why not all of it.
+func (w *Work) brushed(s *plan.Solid) string {
+	switch p := w.Plan.Prop(s.Prop); {
+	case p.Paint == plan.OutsideOnly:
+		return "what faces out alone: " + p.PaintWhy
+	case form.IsFree(s.Form):
+		return "both faces and all edges, less what is glued"
+	}
+	return "its outside, and the edges of its openings"
 }
 
 // finish judges a stack of coats.
@@ -164,8 +200,8 @@ func (w *Work) finish(f *plan.Finish, onFoam bool) {
 	w.keep(source.KeyOf("finish", f.ID, "wait"), wait)
 	litres := measure.Decimal(paint, 2) + " L"
 	w.keep(source.KeyOf("finish", f.ID, "paint"), source.Num("Coats take", paint, "L", litres).With(
-		"area x coats / coverage, one side",
-		fmt.Sprintf("%.2f m2, layer by layer", c.Area),
+		"area x coats / coverage",
+		fmt.Sprintf("%.2f m2, layer by layer: %s", c.Area, w.brushed(w.Solid(f.Solid))),
 		litres,
 		source.FromMemory("coverage per litre; a first coat over masonry sealer covers half"),
 	))

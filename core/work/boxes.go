@@ -37,18 +37,32 @@ func (w *Work) Boxed(pieces []*Piece) (boxes []*Box, of map[*Piece]*Box) {
 		p := &w.Plan.Props[i]
 		var now *Box
 		letters := 0
+		last, many := "", 0
 		put := func(name string, kg float64) *Box {
 			if now == nil || now.Mass+kg > boxMost {
 				now = &Box{Prop: p, Letter: string(rune('A' + letters%26))}
 				letters++
 				boxes = append(boxes, now)
 			}
-			now.Holds, now.Mass = append(now.Holds, name), now.Mass+kg
+			now.Mass += kg
+			if n := len(now.Holds); n > 0 && last == name {
+				many++
+				now.Holds[n-1] = fmt.Sprintf("%s, %d of them", name, many)
+				return now
+			}
+			last, many = name, 1
+			now.Holds = append(now.Holds, name)
 			return now
 		}
 		for _, x := range pieces {
-			if x.Prop == p && x.Size[0] <= boxLong && x.Mass <= boxMost {
-				of[x] = put(x.Solids[0].Name, x.Mass)
+			if x.Prop == p && x.Size[0] <= boxLong && x.Mass/float64(x.Copies) <= boxMost {
+				for range x.Copies {
+					b := put(x.Solids[0].Name, x.Mass/float64(x.Copies))
+					if of[x] == nil {
+						of[x] = b
+					}
+				}
+				last = "" // another may be called the same
 			}
 		}
 		small, wires, metres := 0, 0, 0.0

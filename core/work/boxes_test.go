@@ -33,9 +33,9 @@ func TestBoxes(t *testing.T) {
 			in++
 			assert.Equal(t, x.Prop, b.Prop)
 			assert.LessOrEqual(t, x.Size[0], 500.0)
-			assert.Contains(t, b.Holds, x.Solids[0].Name)
+			assert.Contains(t, b.Holds, x.Name())
 		} else {
-			assert.True(t, x.Size[0] > 500 || x.Mass > 15, x.Solids[0].Name)
+			assert.True(t, x.Size[0] > 500 || x.Mass > 15, x.Name())
 		}
 	}
 	assert.Positive(t, in)

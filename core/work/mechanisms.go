@@ -31,9 +31,9 @@ type Moved struct {
 	Duty   Drives  // by which it does
 	// HoldsAt is what a servo draws as it keeps its load at the beginning and at the end, A
 	HoldsAt [2]float64
-	UpMS   int
-	DownMS int
-	Drops  bool // it goes back by itself when nothing drives it
+	UpMS    int
+	DownMS  int
+	Drops   bool // it goes back by itself when nothing drives it
 }
 
 // Margin is how many times what it needs at most its motor has at stall; 0 for no motor.

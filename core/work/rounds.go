@@ -108,14 +108,14 @@ func (w *Work) windRounds(f *plan.Forecast, add adder) {
 		return
 	}
 	for _, s := range w.Yard().Stands {
-		if s.Is.Mass > 0 && !s.Holds() && !s.Of.Inside && s.Is.Goes() <= f.Strongest() {
+		if s.Mass > 0 && !s.Holds() && !s.Of.Inside && s.Sides.Goes() <= f.Strongest() {
 			add(
 				false,
 				"wind:"+s.Prop.ID,
 				s.Prop.ID,
 				"plot:"+s.Of.ID,
 				fmt.Sprintf("%s: leave it in or tie it down; it moves at "+
-					"%s and %s is forecast", s.Prop.Name, w.Speed(s.Is.Goes()), w.Speed(f.Strongest())),
+					"%s and %s is forecast", s.Prop.Name, w.Speed(s.Sides.Goes()), w.Speed(f.Strongest())),
 				"",
 			)
 		}

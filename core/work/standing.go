@@ -32,7 +32,7 @@ func (w *Work) standings() {
 	}
 	y := w.Yard()
 	for _, s := range y.Stands {
-		if s.Is.Mass > 0 {
+		if s.Mass > 0 {
 			w.standing(s)
 		}
 		if path := y.Path(); path != nil {
@@ -58,41 +58,48 @@ func (w *Work) standings() {
 func (w *Work) standing(s *Stands) {
 	of := func(what string) source.Key { return source.KeyOf("plot", s.Of.ID, what) }
 	two := func(v float64) string { return measure.Decimal(v, 2) }
-	is, way := s.Is, "from the front"
-	if s.Side {
-		way = "from the side"
-	}
 	from := []source.Source{source.Std("ASCE 7: q = 0.613 V2 Pa"),
 		source.FromMemory("drag: flat 1.3, round 1.2, ball 0.5")}
 	weighs := "its parts, bare"
 	if !s.Bare {
 		weighs = "as said"
 	}
-	kg := is.Mass + is.Ballast
+	ballast := s.Of.Ballast.Value()
+	kg := s.Mass + ballast
 	w.keep(of("mass"), source.Num("Weighs", kg, "kg", measure.Kilograms(kg)).With("parts + ballast",
-		fmt.Sprintf("%s + %s, %s", measure.Kilograms(is.Mass), measure.Kilograms(is.Ballast), weighs),
+		fmt.Sprintf("%s + %s, %s", measure.Kilograms(s.Mass), measure.Kilograms(ballast), weighs),
 		measure.Kilograms(kg), source.Exact("")))
+	is := s.Sides.Tips()
 	tips := is.Tips()
-	w.keep(of("tips"), source.Num("Tips at", tips, "m/s", w.Speed(tips)).With("wind "+way+" on its outline",
-		fmt.Sprintf("%s m2, its middle %s m up, %s m to the edge it tips over", two(is.Face), two(is.Middle), two(is.Foot)),
-		"").
-		With("V = √(m g a / (0.613 A c h))",
-			fmt.Sprintf("√(%s kg × 9.81 × %s m / (0.613 × %s m2 × %s × %s m))", two(kg), two(is.Foot), two(is.Face),
+	holds := fmt.Sprintf("%s kg × %s m", two(is.Mass), two(is.Foot))
+	if ballast > 0 {
+		holds = fmt.Sprintf("(%s + %s kg × %s m)", holds, two(ballast), two(is.Half))
+	}
+	w.keep(of("tips"), source.Num("Tips at", tips, "m/s", w.Speed(tips)).With("wind from "+is.From+" on its outline",
+		fmt.Sprintf("%s m2, its middle %s m up, its weight %s m from the edge it tips over", two(is.Face), two(is.Middle),
+			two(is.Foot)), "").
+		With("V = √(Σ m a g / (0.613 A c h)), the least of four sides",
+			fmt.Sprintf("√(%s × 9.81 / (0.613 × %s m2 × %s × %s m))", holds, two(is.Face),
 				two(is.Drag), two(is.Middle)), w.Speed(tips), from...))
+	is = s.Sides.Slides()
 	slides := is.Slides()
-	w.keep(of("slides"), source.Num("Slides at", slides, "m/s", w.Speed(slides)).With("V = √(µ m g / (0.613 A c))",
+	w.keep(of("slides"), source.Num("Slides at", slides, "m/s", w.Speed(slides)).With("V = √(µ m g / (0.613 A c)), wind from "+
+		is.From,
 		fmt.Sprintf("√(%s × %s kg × 9.81 / (0.613 × %s m2 × %s))", two(is.Rub), two(kg), two(is.Face), two(is.Drag)),
 		w.Speed(slides), append(from, source.FromMemory("µ 0.4 on grass or paving"))...))
 	v := w.Wind()
+	is = s.Sides.Needs(v)
 	needs := is.Needs(v)
 	w.keep(of("ballast"), source.Num("Ballast for "+w.Speed(v), needs, "kg", measure.Kilograms(needs)).With(
-		"1.5 times the wind, against tipping and sliding",
-		fmt.Sprintf("max(1.5 q A c h / a, 1.5 q A c / µ) / g - m, q = 0.613 × %s² Pa", two(v)),
-		measure.Kilograms(needs)+", low on its foot", append(from, source.FromTrade("a factor of 1.5"))...))
+		"1.5 times the wind, against tipping and sliding, from all four sides",
+		fmt.Sprintf("from %s: max((1.5 q A c h / g - m a) / %s m, 1.5 q A c / µ g - m), q = 0.613 × %s² Pa", is.From,
+			two(is.Half), two(v)),
+		measure.Kilograms(needs)+", low in the middle of its foot", append(from, source.FromTrade("a factor of 1.5"))...))
 	high := s.Box.High * 0.75
+	is = s.Sides.Guys(v, high)
 	pull := is.Guy(v, high)
 	w.keep(of("guy"), source.Num("or each guy takes", pull, "N", measure.Decimal(pull, 0)+" N").With(
-		"F = 1.5 q A c h / (z cos 45°)", fmt.Sprintf("q = 0.613 × %s² Pa, tied %s m up", two(v), two(high)),
+		"F = 1.5 q A c h / (z cos 45°), wind from "+is.From, fmt.Sprintf("q = 0.613 × %s² Pa, tied %s m up", two(v), two(high)),
 		measure.Decimal(pull, 0)+" N, one guy each way", from...))
 }
 
@@ -123,9 +130,13 @@ func (w *Work) looked(s *Stands) {
 		w.Run(far*1000), fmt.Sprintf("2 × %s m × tan(1/120°)", measure.Decimal(far, 2)), text,
 		source.Std("20/20 acuity: one arc minute; by day, the dark hides more")))
 	well, least := yard.Letters(far)
-	w.keep(of("letters"), source.Num("Letters read well from", well*1000, "mm", w.Run(well*1000)).With(
-		"1 in for 10 ft; 1 in for 30 ft at the least", "", w.Run(well*1000)+"; at least "+w.Run(least*1000),
-		source.FromTrade("1 in of letter for 10 ft")))
+	rule, trade := "1 in for 10 ft; 1 in for 30 ft at the least", "1 in of letter for 10 ft"
+	if w.Plan.Metric() {
+		rule, trade = "8.3 mm for 1 m; 2.8 mm for 1 m at the least", "8.3 mm of letter for 1 m"
+	}
+	metric := w.Plan.Metric()
+	w.keep(of("letters"), source.Num("Letters read well from", well*1000, "mm", measure.TapeUp(well*1000, metric)).With(
+		rule, "", measure.TapeUp(well*1000, metric)+"; at least "+measure.TapeUp(least*1000, metric), source.FromTrade(trade)))
 }
 
 // lightOn keeps how light a prop's front is, lamp by lamp.

@@ -2,9 +2,11 @@ package work
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
+	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 )
 
@@ -14,6 +16,15 @@ type Piece struct {
 	Solids []*plan.Solid // the heaviest first
 	Size   [3]float64    // mm, the longest first
 	Mass   float64       // kg, bare
+	Copies int           // that are alike and come away one by one: the size is that of one, the mass that of all
+}
+
+// Name is what it is called: its heaviest solid, and how many copies there are of it.
+func (p *Piece) Name() string {
+	if p.Copies < 2 {
+		return p.Solids[0].Name
+	}
+	return fmt.Sprintf("%s, %d of them", p.Solids[0].Name, p.Copies)
 }
 
 // Pieces are all props taken apart where nothing permanent holds: solids that are glued
@@ -51,7 +62,10 @@ func (w *Work) Pieces() []*Piece {
 		p.Mass += w.MassOf(s.ID)
 	}
 	for _, p := range out {
-		p.Size = w.sizeOf(p.Solids)
+		p.Size, p.Copies = w.sizeOf(p.Solids), 1
+		if loose := w.Apart(p.Solids[0]); len(p.Solids) == 1 && len(loose) > 0 {
+			p.Size, p.Copies = longestFirst(w.Largest(p.Solids[0])), len(loose)
+		}
 		slices.SortStableFunc(
 			p.Solids,
 			func(a, b *plan.Solid) int { return cmp.Compare(w.MassOf(b.ID), w.MassOf(a.ID)) },
@@ -82,9 +96,12 @@ func (w *Work) sizeOf(solids []*plan.Solid) (size [3]float64) {
 			lo[k], hi[k] = math.Min(lo[k], d[0]), math.Max(hi[k], d[1])
 		}
 	}
-	for k := range size {
-		size[k] = hi[k] - lo[k]
-	}
+	return longestFirst(pattern.Vec{X: hi[0] - lo[0], Y: hi[1] - lo[1], Z: hi[2] - lo[2]})
+}
+
+// longestFirst are three sides, the longest first.
+func longestFirst(v pattern.Vec) [3]float64 {
+	size := [3]float64{v.X, v.Y, v.Z}
 	slices.SortFunc(size[:], func(a, b float64) int { return cmp.Compare(b, a) })
 	return size
 }

@@ -26,12 +26,12 @@ type Stands struct {
 	Of    *plan.Plot
 	Prop  *plan.Prop
 	Box   yard.Box
-	Known bool          // its size is known, by its parts or as said
-	Is    yard.Standing // from the front or from the side, as it tips sooner
-	Side  bool          // it tips sooner to a side
-	Bare  bool          // its weight is that of its parts alone
-	Near  float64       // m from the guests' path; infinite where there is none
-	Along float64       // m along it
+	Known bool       // its size is known, by its parts or as said
+	Mass  float64    // kg, without ballast; 0 where that or its size is not known
+	Sides yard.Sides // as the wind finds it; none where that is not known
+	Bare  bool       // its weight is that of its parts alone
+	Near  float64    // m from the guests' path; infinite where there is none
+	Along float64    // m along it
 }
 
 // Holds is whether it is held by something that does not tip with it.
@@ -256,15 +256,16 @@ func (w *Work) stands(x *plan.Plot) *Stands {
 	}
 	gx, gy, footX, footY := w.balance(x, s.Box)
 	through := 1 - float64(x.Open)/100
-	face := func(wide, foot float64) yard.Standing {
-		area, middle := s.Box.High*wide*through, s.Box.High/2
-		return yard.Standing{Mass: mass, Foot: foot, Face: area, Middle: middle, Drag: dragOf[x.Face], Rub: rub,
-			Ballast: x.Ballast.Value()}
+	s.Mass = mass
+	face := func(from string, wide, foot, off float64) {
+		s.Sides = append(s.Sides, yard.Standing{From: from, Mass: mass, Foot: math.Max(0.001, foot/2+off), Half: foot / 2,
+			Face: s.Box.High * wide * through, Middle: s.Box.High / 2, Drag: dragOf[x.Face], Rub: rub,
+			Ballast: x.Ballast.Value()})
 	}
-	s.Is = face(s.Box.Wide, math.Max(0.001, footY/2-math.Abs(gy)))
-	if aside := face(s.Box.Deep, math.Max(0.001, footX/2-math.Abs(gx))); aside.Tips() < s.Is.Tips() {
-		s.Is, s.Side = aside, true
-	}
+	face("the front", s.Box.Wide, footY, -gy) // y is to the back: it tips over its back edge
+	face("the back", s.Box.Wide, footY, gy)
+	face("the left", s.Box.Deep, footX, -gx)
+	face("the right", s.Box.Deep, footX, gx)
 	return s
 }
 
@@ -301,8 +302,15 @@ func (w *Work) balance(x *plan.Plot, box yard.Box) (gx, gy, footX, footY float64
 			)
 		}
 	}
-	if kg == 0 || hi[0] <= lo[0] || hi[1] <= lo[1] || !x.Wide.IsZero() || !x.Deep.IsZero() || !x.Mass.IsZero() {
-		return 0, 0, box.Wide, box.Deep // as said: its weight is taken to lie in the middle
+	if kg == 0 || hi[0] <= lo[0] || hi[1] <= lo[1] {
+		return 0, 0, box.Wide, box.Deep // nothing is known of it: its weight is taken to lie in the middle
 	}
-	return gx/kg - (lo[0]+hi[0])/2, gy/kg - (lo[1]+hi[1])/2, hi[0] - lo[0], hi[1] - lo[1]
+	gx, gy, footX, footY = gx/kg-(lo[0]+hi[0])/2, gy/kg-(lo[1]+hi[1])/2, hi[0]-lo[0], hi[1]-lo[1]
+	if !x.Wide.IsZero() { // as said
+		footX = box.Wide
+	}
+	if !x.Deep.IsZero() {
+		footY = box.Deep
+	}
+	return gx, gy, footX, footY
 }

@@ -138,7 +138,7 @@ func TestWindByHand(t *testing.T) {
 	assert.InDelta(t, 0.613*100, Pressure(10), 1e-9)
 	// ASCE 7: 0.00256 V2 psf at 90 mph is 20.7 psf, 993 Pa
 	assert.InDelta(t, 993, Pressure(90*0.44704), 3)
-	s := Standing{Mass: 12, Foot: 0.3, Face: 2.88, Middle: 1.2, Drag: 1.2, Rub: 0.4}
+	s := Standing{Mass: 12, Foot: 0.3, Half: 0.3, Face: 2.88, Middle: 1.2, Drag: 1.2, Rub: 0.4}
 	// 12 g x 0.3 = 35.3 N m; 0.613 x 2.88 x 1.2 x 1.2 = 2.5423 a m2/s2: V = 3.726
 	assert.InDelta(t, 3.726, s.Tips(), 0.001)
 	assert.InDelta(t, math.Sqrt(12*G*0.4/(0.613*2.88*1.2)), s.Slides(), 1e-9)
@@ -148,13 +148,48 @@ func TestWindByHand(t *testing.T) {
 	f := 1.5 * Pressure(v) * 2.88 * 1.2
 	assert.InDelta(t, f*1.2, (12+s.Ballast)*G*0.3, 1e-6, "its moment is one and a half times the wind's")
 	assert.InDelta(t, v*math.Sqrt(1.5), s.Tips(), 1e-9)
-	assert.Zero(t, Standing{Mass: 5000, Foot: 1, Face: 1, Middle: 1, Drag: 1, Rub: 0.5}.Needs(10))
+	assert.Zero(t, Standing{Mass: 5000, Foot: 1, Half: 1, Face: 1, Middle: 1, Drag: 1, Rub: 0.5}.Needs(10))
 	assert.InDelta(t, f*1.2/2*math.Sqrt2, s.Guy(v, 2), 1e-9, "moments about the foot, 45 degrees")
-	b := Standing{Mass: 200 / G, Foot: 1}
+	b := Standing{Mass: 200 / G, Foot: 1, Half: 1}
 	assert.True(t, b.Stands(2))
 	b.Foot = 0.99
 	assert.False(t, b.Stands(2), "200 N at 1 m")
 	assert.True(t, b.Stands(0.9), "a low thing is pushed lower")
+}
+
+// Weight off the middle, by hand: 30 kg on a foot of 1.2 by 1 m, 0.3 m to the left of its
+// middle, 1.2 m high, in a wind of 20 m/s (245.2 Pa). What ballast it needs is asked of all four
+// sides, and of tipping and sliding: from the right it tips over its left edge, 0.3 m from its
+// weight; but the front, 1.44 m2, is pushed along hardest.
+func TestWeightOffTheMiddle(t *testing.T) {
+	side := func(from string, face, foot, half float64) Standing {
+		return Standing{From: from, Mass: 30, Foot: foot, Half: half, Face: face, Middle: .6, Drag: 1.3, Rub: .4}
+	}
+	s := Sides{side("the front", 1.44, .5, .5), side("the back", 1.44, .5, .5),
+		side("the left", 1.2, .9, .6), side("the right", 1.2, .3, .6)}
+	assert.Equal(t, "the right", s.Tips().From)
+	assert.InDelta(t, math.Sqrt(30*G*.3/(.613*1.2*1.3*.6)), s.Tips().Tips(), 1e-9)
+	assert.Equal(t, "the front", s.Slides().From)
+	assert.InDelta(t, math.Sqrt(30*G*.4/(.613*1.44*1.3)), s.Slides().Slides(), 1e-9)
+	assert.InDelta(t, math.Min(s.Tips().Tips(), s.Slides().Slides()), s.Goes(), 1e-12)
+	q := 1.5 * .613 * 20 * 20 // Pa
+	slides := q*1.44*1.3/.4/G - 30
+	tips := (q*1.2*1.3*.6/G - 30*.3) / .6
+	need := s.Needs(20)
+	assert.InDelta(t, math.Max(slides, tips), need.Needs(20), 1e-9)
+	assert.Greater(t, need.Needs(20), s.Tips().Needs(20), "the side that tips soonest is not the one that needs most")
+	for i := range s {
+		s[i].Ballast = need.Needs(20)
+	}
+	assert.InDelta(t, 20*math.Sqrt(1.5), s.Goes(), 1e-9, "with it all sides bear one and a half times that wind")
+	assert.Equal(t, "the front", s.Guys(20, 1).From)
+	for i := range s {
+		s[i].Ballast = 0
+	}
+	push := s.Pushed(1.2)
+	assert.Equal(t, "the right", push.From)
+	push.Ballast = push.Pushed(1.2)
+	assert.InDelta(t, 200, (30*.3+push.Ballast*.6)*G, 1e-9)
 }
 
 func TestWalking(t *testing.T) {

@@ -346,16 +346,18 @@ func (p *yardPen) says(s *work.Stands) string {
 	switch p.v.Way {
 	case "wind":
 		switch {
-		case s.Is.Mass == 0:
+		case s.Mass == 0:
 			return "its size or weight is not known"
 		case s.Of.Inside:
 			return "under a roof"
 		case s.Holds():
 			return "held by " + map[string]string{"stakes": "stakes", "guys": "guys", "wall": "the wall"}[s.Of.Held]
-		case s.Is.Slides() < s.Is.Tips():
-			return "slides at " + p.w.Speed(s.Is.Slides())
 		}
-		return "tips at " + p.w.Speed(s.Is.Tips())
+		tips, slides := s.Sides.Tips().Tips(), s.Sides.Slides().Slides()
+		if slides < tips {
+			return "slides at " + p.w.Speed(slides)
+		}
+		return "tips at " + p.w.Speed(tips)
 	case "light":
 		if !s.Known {
 			return ""
