@@ -350,7 +350,7 @@ func TestBinary(t *testing.T) {
 	require.NoError(t, err, string(out))
 	weight, err := os.Stat(bin)
 	require.NoError(t, err)
-	require.Less(t, weight.Size(), int64(30<<20), "what it weighs")
+	require.Less(t, weight.Size(), int64(60<<20), "what it weighs")
 	dsn := testkit.Database(t)
 	for range 2 {
 		cmd := exec.Command(bin, "demo", "--addr", "127.0.0.1:0", "--database-url", dsn)

@@ -3,8 +3,6 @@ package formats
 import (
 	"bytes"
 	"math"
-	"os"
-	"path/filepath"
 	"regexp"
 	"slices"
 	"strings"
@@ -17,16 +15,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
-
-// The fonts lie beside the tests here, as beside the program when it is built.
-func TestMain(m *testing.M) {
-	dir, err := filepath.Abs("fonts")
-	if err != nil {
-		panic(err)
-	}
-	_ = os.Setenv(FontsAt, dir)
-	os.Exit(m.Run())
-}
 
 // Names in any script are printed with their letters: poppler reads them back from the
 // page, and all fonts are in the file.

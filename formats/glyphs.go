@@ -1,17 +1,28 @@
 package formats
 
 import (
-	"log/slog"
-	"os"
-	"path/filepath"
+	"embed"
 	"sync"
 
 	"golang.org/x/image/font/sfnt"
 )
 
-// further are the fonts with letters that the built-in one lacks: of Chinese and Japanese,
-// and of Korean. They weigh as much as a tenth of the program, so that they lie beside it,
-// in a folder of fonts.
+// fonts are those that prints are set in, in the program itself.
+//
+//go:embed fonts/*.gz fonts/scripts.zip
+var fonts embed.FS
+
+// fontFile is one of them.
+func fontFile(file string) []byte {
+	data, err := fonts.ReadFile("fonts/" + file)
+	if err != nil {
+		panic(err) // it is built in
+	}
+	return data
+}
+
+// further are the fonts with letters that the plain one lacks: of Chinese and Japanese, and of
+// Korean.
 var further = [...]extra{
 	{"wide", extraFont("wide.ttf.gz")},
 	{"hangul", extraFont("hangul.ttf.gz")},
@@ -19,38 +30,11 @@ var further = [...]extra{
 
 type extra struct {
 	name string
-	data func() []byte // nil where its file is not found: its letters are then boxes
+	data func() []byte
 }
-
-// FontsAt names the variable that says where that folder is, where it does not lie beside
-// the program.
-const FontsAt = "ZAPBARN_FONTS"
 
 func extraFont(file string) func() []byte {
-	return sync.OnceValue(func() []byte {
-		if data := fontFile(file); data != nil {
-			return unpacked(data)
-		}
-		return nil
-	})
-}
-
-// fontFile is a file of the folder of fonts, nil where it is not found.
-func fontFile(file string) []byte {
-	dirs := []string{os.Getenv(FontsAt)}
-	if exe, err := os.Executable(); err == nil {
-		dirs = append(dirs, filepath.Join(filepath.Dir(exe), "fonts"))
-	}
-	for _, dir := range dirs {
-		if dir == "" {
-			continue
-		}
-		if data, err := os.ReadFile(filepath.Join(dir, file)); err == nil {
-			return data
-		}
-	}
-	slog.Warn("a font is missing: letters that only it has are printed as boxes", "font", file, "looked in", dirs)
-	return nil
+	return sync.OnceValue(func() []byte { return unpacked(fontFile(file)) })
 }
 
 // has is whether a font has a letter, asked once for each.

@@ -3,7 +3,6 @@ package formats
 import (
 	"bytes"
 	"compress/gzip"
-	_ "embed"
 	"io"
 	"strings"
 	"sync"
@@ -11,17 +10,9 @@ import (
 	"github.com/go-pdf/fpdf"
 )
 
-//go:embed fonts/sans.ttf.gz
-var sansPacked []byte
-
-// sans are the plain font and its bold, which lies beside the program as the further ones
-// do: without it headings are as thin as the rest.
+// sans are the plain font and its bold.
 var sans = sync.OnceValues(func() (plain, bold []byte) {
-	plain = unpacked(sansPacked)
-	if bold = extraFont("sansbold.ttf.gz")(); bold == nil {
-		bold = plain
-	}
-	return plain, bold
+	return unpacked(fontFile("sans.ttf.gz")), unpacked(fontFile("sansbold.ttf.gz"))
 })
 
 func unpacked(data []byte) []byte {

@@ -24,8 +24,7 @@ import (
 // (OpenType, by a port of the usual shaper) and drawn by their outlines; what they say is in
 // the file beside them, so that it can be searched, copied and read out.
 
-// scriptsFile holds a font for each of them; it lies beside the program as the further
-// fonts do.
+// scriptsFile holds a font for each of them.
 const scriptsFile = "scripts.zip"
 
 // scripts are those fonts, each parsed when it is first asked for.

@@ -327,11 +327,11 @@ func TestSavingNothingIsNoEdit(t *testing.T) {
 func TestOneHeavyPlanSlowsNobody(t *testing.T) {
 	st := testkit.Open(t)
 	require.NoError(t, st.Create(context.Background(), demo.Apiary(today), false))
-	require.NoError(t, st.Create(context.Background(), heavy.Mazes(6), false))
+	require.NoError(t, st.Create(context.Background(), heavy.Mazes(24), false))
 	s, err := New(st, func() time.Time { return today })
 	require.NoError(t, err)
 	s.first = time.Minute
-	s.workTime = 600 * time.Millisecond
+	s.workTime = 2 * time.Second
 	_, _, err = s.work(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
 	srv := httptest.NewServer(s.Handler())

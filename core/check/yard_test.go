@@ -137,7 +137,9 @@ func yardCases() []ruleCase {
 // The yard that the cases spoil has nothing to say of itself.
 func TestAGoodYardIsQuiet(t *testing.T) {
 	p := clean()
-	setOut(func(p *plan.Plan) { p.Forecasts = gusts("10 mph") })(p)
+	setOut(func(p *plan.Plan) {
+		p.Forecasts = []plan.Forecast{{ID: "f", On: "2026-10-09", Gusts: measure.Must[measure.SpeedKind]("10 mph")}}
+	})(p)
 	for _, s := range snags(t, p) {
 		assert.NotEqual(t, "yard", s.Place, "%s: %s", s.Code, s.Why)
 	}
