@@ -325,6 +325,7 @@ func TestPrintExportImport(t *testing.T) {
 		".csv": "prop,no",
 		"xlsx": "PK",
 		".stl": "Zap Barn, millimetres",
+		"html": "<!doctype html>",
 	}
 	for _, link := range links {
 		u, err := url.Parse(link)

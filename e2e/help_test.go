@@ -49,6 +49,7 @@ func TestALineIsSetRight(t *testing.T) {
 	eval[bool](s, `(()=>{const l=document.getElementById("line"); l.focus(); l.value="box 22 x"; return true})()`)
 	s.live(func() { s.keys("\r") })
 	assert.Equal(t, "box 22 x", eval[string](s, `document.getElementById("line").value`))
+	s.wait(`document.querySelector(".tries button")`)
 	assert.Equal(t, "box 22 x 18 x 26 1/2 xps1 rabbet lid bottom", s.text(".tries button"))
 }
 

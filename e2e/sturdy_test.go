@@ -382,7 +382,7 @@ func TestBinary(t *testing.T) {
 	js := run(1, apiaryJSON, "check", "-", "--json", "--today", "2026-09-20")
 	assert.Contains(t, js, `"code": "reversed-lamp"`)
 	assert.Contains(t, js, `"device:jar-8:volts"`)
-	assert.Contains(t, run(1, apiaryJSON, "check", "-", "--today", "2026-09-20"), "13 stop")
+	assert.Contains(t, run(1, apiaryJSON, "check", "-", "--today", "2026-09-20"), "12 stop")
 	assert.Contains(t, run(0, string(demo.Metric(today).Encode()), "check", "-"), "0 stop")
 	assert.Contains(t, run(2, "{", "check", "-"), "line 1")
 	assert.Contains(

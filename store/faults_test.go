@@ -245,7 +245,7 @@ func TestFirstStartAfterACrashAndAMovedPort(t *testing.T) {
 	defer s.Close()
 	require.NoError(t, s.Create(ctx, demo.Apiary(today), false))
 	rounds := 2
-	if os.Getenv("ZAPBARN_SOAK") != "" {
+	if os.Getenv("ZAPBARN_SLOW") != "" {
 		rounds = 40
 	}
 	acknowledged := 0

@@ -60,7 +60,7 @@ func fewer(a, b [4]int) bool {
 // random plans of every trade: careless wirings, and careless props of solids,
 // joints, coats and known sizes with outlets.
 func careless(t *testing.T, n uint64, visit func(name string, p *plan.Plan)) {
-	if os.Getenv("ZAPBARN_SOAK") != "" {
+	if os.Getenv("ZAPBARN_SLOW") != "" {
 		n *= 10
 	}
 	for seed := range n {

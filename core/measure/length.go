@@ -26,11 +26,8 @@ var lengthUnits = map[string]float64{
 // ("in" or "mm").
 func ParseLengthIn(text, bare string) (Length, error) {
 	w, err := Parse[lengthKind](text)
-	if err != nil || !isBare(w.text) {
+	if err != nil || bare == "in" || bare == "" || !isBare(w.text) {
 		return w, err
-	}
-	if bare == "" {
-		bare = "in"
 	}
 	return Parse[lengthKind](w.text + " " + bare)
 }
@@ -46,7 +43,7 @@ func Unit(w Length, bare string) Length {
 	if w.text == "" || !isBare(w.text) {
 		return w
 	}
-	u, err := ParseLengthIn(w.text, bare)
+	u, err := Parse[lengthKind](w.text + " " + bare)
 	if err != nil {
 		return w // it was read before
 	}

@@ -134,15 +134,8 @@ func (w Written[K]) Or(d float64) float64 {
 	return w.v
 }
 
-// MarshalText and UnmarshalText keep the text, so JSON round trips exactly; a bare number of a
-// length, which is inches, is written with its unit.
-func (w Written[K]) MarshalText() ([]byte, error) {
-	var k K
-	if _, ok := any(k).(lengthKind); ok && w.text != "" && isBare(w.text) {
-		return []byte(w.text + " in"), nil
-	}
-	return []byte(w.text), nil
-}
+// MarshalText and UnmarshalText keep the text, so JSON round trips exactly.
+func (w Written[K]) MarshalText() ([]byte, error) { return []byte(w.text), nil }
 
 // UnmarshalText reads the text; an empty text is "not given".
 func (w *Written[K]) UnmarshalText(b []byte) error {

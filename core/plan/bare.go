@@ -7,10 +7,10 @@ import (
 	"zapbarn/core/measure"
 )
 
-// inUnits gives every length of a plan file that has no unit that of the file: a bare number
-// means what its display's units say.
-func (p *Plan) inUnits() {
-	bare := p.Display.Units
+// inUnits gives every length that has no unit a bare unit, in or mm. In a plan file a bare number
+// means what its display's units say; in a plan at hand it is inches, as it was entered. What
+// others may hold as well is copied.
+func (p *Plan) inUnits(bare string) {
 	var walk func(v reflect.Value)
 	walk = func(v reflect.Value) {
 		switch {
@@ -19,9 +19,15 @@ func (p *Plan) inUnits() {
 				v.Set(reflect.ValueOf(measure.Unit(v.Interface().(measure.Length), bare)))
 			}
 		case v.Kind() == reflect.Slice:
-			for i := range v.Len() {
-				walk(v.Index(i))
+			if v.Len() == 0 || v.Type().Elem().Kind() == reflect.Uint8 {
+				return
 			}
+			own := reflect.MakeSlice(v.Type(), v.Len(), v.Len())
+			reflect.Copy(own, v)
+			for i := range own.Len() {
+				walk(own.Index(i))
+			}
+			v.Set(own)
 		case v.Type() == reflect.TypeFor[form.Form]() && !v.IsNil():
 			f := reflect.New(v.Elem().Type()).Elem()
 			f.Set(v.Elem())

@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"encoding/json"
 	"strings"
 	"testing"
 
@@ -47,9 +46,11 @@ func TestABareNumberIsOfTheFilesUnits(t *testing.T) {
 		require.NoError(t, err)
 		assert.InDelta(t, b.Length("w").Value(), q.Solid("b").Length("w").Value(), 1e-9, "and in a file of other units it is the same")
 	}
-	text, err := json.Marshal(measure.Len("22 1/2"))
-	require.NoError(t, err)
-	assert.Equal(t, `"22 1/2 in"`, string(text))
+	// as it was entered it stays in the plan, and has its unit in the file
+	p := New("x", "X", "in", "")
+	p.Props = []Prop{{ID: "a", Name: "A", Known: measure.Len("22 1/2")}}
+	assert.Contains(t, string(p.Encode()), `"known": "22 1/2 in"`)
+	assert.Equal(t, "22 1/2", p.Props[0].Known.String())
 	got, err := measure.ParseLengthIn("-50", "mm")
 	require.NoError(t, err)
 	assert.InDelta(t, -50, got.Value(), 1e-9, "below nothing as well")

@@ -19,9 +19,10 @@ const MaxPhoto = 600 << 10
 // MaxFile is the largest plan file read, in bytes.
 const MaxFile = 8 << 20
 
-// Encode writes the plan's JSON form; Decode reads the same plan back.
+// Encode writes the plan's JSON form, each length with its unit; Decode reads the same plan back.
 func (p *Plan) Encode() []byte {
 	q := p.Clone()
+	q.inUnits("in")
 	for _, f := range []reflect.Value{reflect.ValueOf(q).Elem()} {
 		for i := range f.NumField() {
 			if f.Field(i).CanSet() && f.Field(i).Kind() == reflect.Slice && f.Field(i).IsNil() {
@@ -86,7 +87,7 @@ func parse(data []byte) (*Plan, error) {
 			return nil, measure.Bad(fmt.Sprintf("photos[%d].data", i), "is empty; a file holds its pictures whole")
 		}
 	}
-	p.inUnits()
+	p.inUnits(p.Display.Units)
 	return p, nil
 }
 

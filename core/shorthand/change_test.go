@@ -48,7 +48,7 @@ func TestThingsAreChangedByTheirName(t *testing.T) {
 	)
 	solid := func(p *plan.Plan, f string) string { return p.Solids[0].Length(f).String() }
 	p = typed(t, p, "box height 30")
-	assert.Equal(t, "30 in", solid(p, "h"))
+	assert.Equal(t, "30", solid(p, "h"))
 	p = typed(t, p, "Box wider by 2 in")
 	assert.Equal(t, `22"`, solid(p, "w"))
 	p = typed(t, p, "box shorter by 1 1/2")

@@ -271,7 +271,10 @@
   function settleLine(job, next) {
     const why = [$(".got.bad", next), $("main .error", next)].map((e) => e && e.textContent.trim()).find((t) => t);
     const refused = $("#line", next) && $("#line", next).getAttribute("value");
-    if (answered(job, refused ? why || "It was not understood." : "") && refused) return;
+    if (answered(job, refused ? why || "It was not understood." : "") && refused) {
+      $(".tries").dataset.of = job.said.text;
+      return;
+    }
     const got = $(".got"); // what the page says there is of the line that was sent, not of what is typed now
     got.textContent = "";
     got.classList.remove("bad");

@@ -66,7 +66,12 @@
         this.read();
       },
       leave() { this.offer([]); },
-      again() { if ($("#line").value.trim() && this.asked !== $("#line").value) this.read(); },
+      again() {
+        const line = $("#line");
+        if (!line.value.trim() || this.asked === line.value) return;
+        if ($(".tries").dataset.of === line.value) { this.asked = line.value; return; } // it came back with lines to go on with
+        this.read();
+      },
       key(e) {
         const said = memory();
         if (e.key === "ArrowUp" || e.key === "ArrowDown") {
