@@ -953,3 +953,58 @@ func TestAWetEdge(t *testing.T) {
 	heat, _ := wet(func(p *plan.Plan) { p.Finishes[0].Layers[0].Coat = "heatseal" })
 	assert.Zero(t, heat)
 }
+
+// What is glued waits until it may be handled: as long as the slowest of its joints, not as long
+// as it is clamped; a coat as long as its own can says until the next, the last until it may be
+// handled; the next is on before its window closes.
+func TestWaitsAreThoseOfTheCans(t *testing.T) {
+	w := small(t, func(p *plan.Plan) {
+		p.Finishes[0].Layers = []plan.Layer{{Coat: "masonry", Coats: 1}, {Coat: "enamel", Coats: 2}}
+	})
+	o := Of(w)
+	glued, coated := 0, 0
+	for _, x := range o.Tasks {
+		if x.Kind != "glue" && x.Kind != "join" {
+			continue
+		}
+		most, clamped := 0.0, 0.0
+		for _, about := range x.About {
+			if id, ok := strings.CutPrefix(about, "joint:"); ok {
+				most = math.Max(most, w.Joints[id].Handling/60)
+				clamped = math.Max(clamped, w.Joints[id].Clamp/60)
+			}
+		}
+		if most > clamped {
+			glued++
+		}
+		assert.Equal(t, int(math.Ceil(most)), x.Wait, x.Key)
+	}
+	assert.Positive(t, glued, "some are clamped for less")
+	judged := w.Finishes[w.Plan.Finishes[0].ID]
+	id := w.Plan.Finishes[0].ID
+	first, last := o.Task("coat:"+id+":2:1"), o.Task("coat:"+id+":2:2")
+	require.NotNil(t, first)
+	require.NotNil(t, last)
+	assert.Equal(t, int(math.Ceil(judged.Between[1]/60)), first.Wait)
+	assert.Equal(t, int(math.Ceil(judged.Waits[1]/60)), last.Wait)
+	assert.Greater(t, last.Wait, first.Wait)
+	c := w.Lib.Coats["enamel"]
+	for _, link := range last.After {
+		if link.Task == first {
+			coated++
+			assert.Equal(t, int(c.Window.Value()/60)-first.Wait, link.Within, "from when it is on")
+		}
+	}
+	assert.Equal(t, 1, coated)
+}
+
+// What was logged corrects what is to come, but never more than four times either way.
+func TestALoggedTimeCorrectsWithinBounds(t *testing.T) {
+	for took, want := range map[string]float64{"100 h": 4, "1 min": .25} {
+		o := Of(small(t, func(p *plan.Plan) {
+			p.Jobs = append(p.Jobs, plan.Job{ID: "j", Task: "coat:a-box:1:1", State: "done",
+				Took: measure.Must[measure.DurationKind](took), At: today.Format(plan.Moment)})
+		}))
+		assert.InDelta(t, want, o.Rates["coat"].Factor, 1e-9, took)
+	}
+}
