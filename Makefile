@@ -50,6 +50,8 @@ mutants: ## 200 one-line changes of core's rules, sampled by seed; at most half 
 
 lint:
 	@test -z "$$(gofmt -l cmd core demo formats store testkit web e2e)" || { gofmt -l cmd core demo formats store testkit web e2e; echo "run gofmt"; exit 1; }
+	@! { git ls-files -z 2>/dev/null | xargs -0 -r stat -c '%s %n' 2>/dev/null | \
+		awk '$$1 > 1000000 && $$2 !~ "^formats/fonts/(scripts.zip|wide.ttf.gz)$$" {print $$2 ": over 1 MB, and not listed"; n = 1} END {exit !n}'; }
 	$(GO) vet ./...
 	$(GO) tool staticcheck ./...
 

@@ -16,7 +16,8 @@ import (
 
 // onTheLine goes to the line, empty.
 func (s *site) onTheLine() {
-	eval[bool](s, `(()=>{const e=document.getElementById("line"); e.focus(); e.value=""; return document.activeElement===e})()`)
+	eval[bool](s,
+		`(()=>{const e=document.getElementById("line"); e.focus(); e.value=""; return document.activeElement===e})()`)
 }
 
 // settled waits until nothing is under way.
@@ -73,7 +74,8 @@ func TestARefusedLineStaysApart(t *testing.T) {
 	s.onTheLine()
 	s.strike("tusk sweep 1 h\rtask rake the path 2 h", 20*time.Millisecond)
 	s.settled()
-	assert.Equal(t, "task rake the path 2 h", eval[string](s, `document.getElementById("line").value`), "as it was typed")
+	assert.Equal(t, "task rake the path 2 h", eval[string](s, `document.getElementById("line").value`),
+		"as it was typed")
 	assert.Contains(t, s.text("#answers [data-state=bad]"), "tusk sweep 1 h")
 	assert.NotContains(t, s.text(".got"), "tusk", "what is said at the line is of what stands on it")
 	s.keys(kb.Enter)
@@ -83,7 +85,8 @@ func TestARefusedLineStaysApart(t *testing.T) {
 	assert.Equal(t, "tusk sweep 1 h", eval[string](s, `document.getElementById("line").value`))
 	s.keys(kb.Enter)
 	s.settled()
-	assert.Equal(t, "tusk sweep 1 h", eval[string](s, `document.getElementById("line").value`), "nothing else was typed")
+	assert.Equal(t, "tusk sweep 1 h", eval[string](s, `document.getElementById("line").value`),
+		"nothing else was typed")
 	assert.Equal(t, 1, s.count(".got.bad"))
 }
 
@@ -109,7 +112,8 @@ func TestTwiceIsOnce(t *testing.T) {
 		s.keys(kb.Enter)
 		s.settled()
 		assert.Equal(t, first+2*i+1, discs(), "Enter twice")
-		at := eval[[]float64](s, `(()=>{const r=document.querySelector('.palette button[value^="disc"]').getBoundingClientRect(); return [r.x+r.width/2,r.y+r.height/2]})()`)
+		at := eval[[]float64](s,
+			`(()=>{const r=document.querySelector('.palette button[value^="disc"]').getBoundingClientRect(); return [r.x+r.width/2,r.y+r.height/2]})()`)
 		s.doubleClick(at[0], at[1])
 		s.settled()
 		assert.Equal(t, first+2*i+2, discs(), "a double click")
@@ -129,7 +133,8 @@ func (s *site) doubleClick(x, y float64) {
 	for n := 1; n <= 2; n++ {
 		for _, kind := range []input.DispatchMouseEventType{input.DispatchMouseEventTypeMousePressed,
 			input.DispatchMouseEventTypeMouseReleased} {
-			require.NoError(s.t, chromedp.Do(s.ctx, chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(n))))
+			require.NoError(s.t, chromedp.Do(s.ctx, chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft,
+				chromedp.ClickCount(n))))
 		}
 	}
 }

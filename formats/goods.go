@@ -70,7 +70,8 @@ func (r *GoodsRead) Edit(p *plan.Plan) (plan.Edit, error) {
 			*g = g.With(row[3], row[4])
 		}
 		if was := rowOf[id+" "+row[3]]; was > 0 && row[3] != "" {
-			return e, measure.Bad("file", "row %d says %s of %s again, after row %d; keep one of the two", n, row[3], g.Good, was)
+			return e, measure.Bad("file", "row %d says %s of %s again, after row %d; keep one of the two", n,
+				row[3], g.Good, was)
 		}
 		rowOf[id+" "+row[3]], rowOf[id] = n, n
 	}

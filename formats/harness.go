@@ -28,7 +28,8 @@ func harnessTables(w *work.Work, prop string) (names []string, tables [][][]any,
 		names, tables, rows = append(names, x.name), append(tables, x.rows), rows+len(x.rows)-1
 	}
 	if rows == 0 {
-		return nil, nil, empty("prop", "%s has no lamps and no wires yet; set one in the Loom first", w.Plan.Prop(prop).Name)
+		return nil, nil, empty("prop", "%s has no lamps and no wires yet; set one in the Loom first",
+			w.Plan.Prop(prop).Name)
 	}
 	return names, tables, nil
 }
@@ -135,7 +136,8 @@ func read(w *work.Work, device, unit string) (last string) {
 		if r.Device != device || r.Far {
 			continue
 		}
-		for u, text := range map[string]string{"volts": r.Volts.String(), "amps": r.Amps.String(), "ohms": r.Ohms.String()} {
+		for u, text := range map[string]string{"volts": r.Volts.String(), "amps": r.Amps.String(),
+			"ohms": r.Ohms.String()} {
 			if u == unit && text != "" {
 				last = text
 			}
@@ -184,7 +186,8 @@ func HarnessPDF(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	}
 	h := w.Harness(prop)
 	if len(h.Wires) == 0 {
-		return empty("prop", "%s has no runs to build yet; lead one in the Loom first, such as run 18awg 4 ft on S1", p.Name)
+		return empty("prop",
+			"%s has no runs to build yet; lead one in the Loom first, such as run 18awg 4 ft on S1", p.Name)
 	}
 	pdf := newPDF(paper, p.Name+", harness")
 	harnessPages(pdf, w, p, h, paper)
@@ -297,7 +300,8 @@ func FlatBoard(w *work.Work, prop string) (*Flat, error) {
 		}
 	}
 	if runs == 0 {
-		return nil, empty("prop", "%s has no runs to lay yet; lead one in the Loom first, such as run 18awg 4 ft on S1", p.Name)
+		return nil, empty("prop",
+			"%s has no runs to lay yet; lead one in the Loom first, such as run 18awg 4 ft on S1", p.Name)
 	}
 	f := b.Flat
 	f.H = b.y + boardEdge

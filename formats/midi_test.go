@@ -71,7 +71,8 @@ func TestNotesDoNotOverlap(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var cues []show.Cue
 		for range rapid.IntRange(1, 8).Draw(t, "cues") {
-			cues = append(cues, show.Cue{Start: rapid.IntRange(0, 50).Draw(t, "start"), Length: rapid.IntRange(1, 30).Draw(t, "long"),
+			cues = append(cues, show.Cue{Start: rapid.IntRange(0, 50).Draw(t, "start"), Length: rapid.IntRange(1,
+				30).Draw(t, "long"),
 				Level: rapid.SampledFrom([]int{30, 70, 100}).Draw(t, "level")})
 		}
 		notes := sounding(cues)

@@ -47,8 +47,9 @@ func Picture(ctx context.Context, data []byte, side int) (*image.RGBA, error) {
 	if kind == "jpeg" {
 		room = jpegRoom(data, n)
 	}
-	err = newBudget(ctx).bytes(room, fmt.Sprintf("has %.1f million pixels in a form that takes %d MB to read; save it as a "+
-		"plain JPEG, or smaller", n/1e6, room>>20))
+	err = newBudget(ctx).bytes(room,
+		fmt.Sprintf("has %.1f million pixels in a form that takes %d MB to read; save it as a "+
+			"plain JPEG, or smaller", n/1e6, room>>20))
 	if err != nil {
 		return nil, err
 	}

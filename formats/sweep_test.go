@@ -191,27 +191,30 @@ func greedy() map[string][]byte {
 		return b.String()
 	}
 	sst := `<sst xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main">`
-	uses := `<svg><defs><path id="a" d="` + rep("M0 0", 400_000) + `"/></defs>` + rep(`<use href="#a"/>`, 40_000) + `</svg>`
+	uses := `<svg><defs><path id="a" d="` + rep("M0 0", 400_000) + `"/></defs>` + rep(`<use href="#a"/>`,
+		40_000) + `</svg>`
 	sound := wavOf(8, 1, 8000, .5, .01)[:44]
 	binary.LittleEndian.PutUint32(sound[40:], MostSound-44)
 	files := map[string][]byte{
-		"outline: lwpolyline bulges":   pairs("0 LWPOLYLINE 70 1", "10 1 20 2 42 1 10 9 20 2 42 1", 100_000),
-		"outline: spline":              pairs("0 SPLINE 71 1", "10 1 20 2 40 1", 240_000),
-		"outline: ellipse of turns":    dxf("0 ELLIPSE 10 0 20 0 11 9 21 0 40 1 41 0 42 990000000"),
-		"outline: vertices":            pairs("0 POLYLINE 70 1", "0 VERTEX 10 1 20 2 42 1", 150_000),
-		"outline: layers of circles":   pairs("", "0 CIRCLE 40 9", 250_000),
-		"outline: moves used again":    []byte(uses),
-		"outline: attributes":          []byte(`<svg ` + rep(`a="" `, 700_000) + `/>`),
-		"outline: polygon":             []byte(`<svg><polygon points="` + rep("1 2 ", 1_000_000) + `"/></svg>`),
-		"outline: transforms":          []byte(`<svg><g transform="` + rep("scale(1)", 480_000) + `"><rect width="4" height="9"/></g></svg>`),
-		"mesh: lines":                  []byte("solid" + rep("\n", 8_000_000)),
-		"mesh: one long line":          []byte("solid\nvertex " + rep("1 ", 4_000_000)),
-		"shelf: last column":           sheetOf(wide(20_000)),
-		"shelf: last row":              sheetOf(`<row r="1048576"><c r="A1048576"><v>1</v></c></row>`),
-		"shelf: cells":                 []byte(rep(",", 2_000_000)),
-		"shelf: rows":                  []byte(rep("\n", 2_000_000)),
-		"shelf: quotes":                []byte(rep(`"a",`, 500_000)),
-		"shelf: shared strings":        zipped(map[string]string{"xl/sharedStrings.xml": sst + rep("<si/>", 1_200_000) + "</sst>"}),
+		"outline: lwpolyline bulges": pairs("0 LWPOLYLINE 70 1", "10 1 20 2 42 1 10 9 20 2 42 1", 100_000),
+		"outline: spline":            pairs("0 SPLINE 71 1", "10 1 20 2 40 1", 240_000),
+		"outline: ellipse of turns":  dxf("0 ELLIPSE 10 0 20 0 11 9 21 0 40 1 41 0 42 990000000"),
+		"outline: vertices":          pairs("0 POLYLINE 70 1", "0 VERTEX 10 1 20 2 42 1", 150_000),
+		"outline: layers of circles": pairs("", "0 CIRCLE 40 9", 250_000),
+		"outline: moves used again":  []byte(uses),
+		"outline: attributes":        []byte(`<svg ` + rep(`a="" `, 700_000) + `/>`),
+		"outline: polygon":           []byte(`<svg><polygon points="` + rep("1 2 ", 1_000_000) + `"/></svg>`),
+		"outline: transforms": []byte(`<svg><g transform="` + rep("scale(1)", 480_000) +
+			`"><rect width="4" height="9"/></g></svg>`),
+		"mesh: lines":         []byte("solid" + rep("\n", 8_000_000)),
+		"mesh: one long line": []byte("solid\nvertex " + rep("1 ", 4_000_000)),
+		"shelf: last column":  sheetOf(wide(20_000)),
+		"shelf: last row":     sheetOf(`<row r="1048576"><c r="A1048576"><v>1</v></c></row>`),
+		"shelf: cells":        []byte(rep(",", 2_000_000)),
+		"shelf: rows":         []byte(rep("\n", 2_000_000)),
+		"shelf: quotes":       []byte(rep(`"a",`, 500_000)),
+		"shelf: shared strings": zipped(map[string]string{"xl/sharedStrings.xml": sst + rep("<si/>",
+			1_200_000) + "</sst>"}),
 		"shelf: rows without cells":    sheetOf(rep("<row/>", 1_000_000)),
 		"shelf: workbook of 60 MB":     sheetOf(rep(" ", 60_000_000)),
 		"goods: rows":                  []byte(rep("material,cork3,eva5,thick,3 mm\n", 60_000)),
@@ -238,7 +241,8 @@ func greedy() map[string][]byte {
 func nightsOf(n int) []byte {
 	var b strings.Builder
 	for i := range n {
-		fmt.Fprintf(&b, `%s{"kind":"ticked","value":{"on":"%d-01-01","line":"open:7","by":"A"}}`, map[bool]string{false: ","}[i == 0], 1000+i)
+		fmt.Fprintf(&b, `%s{"kind":"ticked","value":{"on":"%d-01-01","line":"open:7","by":"A"}}`,
+			map[bool]string{false: ","}[i == 0], 1000+i)
 	}
 	return []byte("[" + b.String() + "]")
 }
@@ -260,7 +264,8 @@ func formatOf(long uint32) []byte {
 
 func listOf(long uint32) []byte {
 	b := bytes.Clone(wavOf(16, 1, 8000, .5, .01))
-	return append(append(bytes.Clone(b[:36]), append([]byte("LIST"), binary.LittleEndian.AppendUint32(nil, long)...)...), b[36:]...)
+	return append(append(bytes.Clone(b[:36]), append([]byte("LIST"), binary.LittleEndian.AppendUint32(nil,
+		long)...)...), b[36:]...)
 }
 
 // pictures are whole pictures of one colour, as large as each kind gets.

@@ -201,7 +201,8 @@ func scratch(ctx context.Context, u, name string) (made string, drop func(), err
 			return // it is empty, and named as what it is
 		}
 		defer conn.Close(ctx)
-		_, _ = conn.Exec(context.WithoutCancel(ctx), "drop database if exists "+pgx.Identifier{name}.Sanitize()+" with (force)")
+		_, _ = conn.Exec(context.WithoutCancel(ctx),
+			"drop database if exists "+pgx.Identifier{name}.Sanitize()+" with (force)")
 	}, nil
 }
 

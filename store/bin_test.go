@@ -135,8 +135,9 @@ func TestUndoIsOfOnesOwnEdits(t *testing.T) {
 	job(ben, "one", "Ola's task, better")
 	before := load(t, s, id)
 	_, err = s.Undo(ctx, id, ola)
-	assert.EqualError(t, err, "“Ola's task” cannot be taken back: Ben's later edit “Ola's task, better” changed the same thing; "+
-		"that one is to be undone first")
+	assert.EqualError(t, err,
+		"“Ola's task” cannot be taken back: Ben's later edit “Ola's task, better” changed the same thing; "+
+			"that one is to be undone first")
 	assert.Equal(t, before, load(t, s, id))
 	_, err = s.Undo(ctx, id, ben)
 	require.NoError(t, err)

@@ -41,7 +41,8 @@ func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
 	taller = taller.Set("h", measure.Len("15 in"))
 	require.NoError(
 		t,
-		s.Apply(ctx, "lidded", store.By{Who: "me"}, plan.Edit{Label: "taller", Changes: []plan.Change{p.Put("solid", "box", taller)}}),
+		s.Apply(ctx, "lidded", store.By{Who: "me"}, plan.Edit{Label: "taller",
+			Changes: []plan.Change{p.Put("solid", "box", taller)}}),
 	)
 	require.NoError(t, s.Close())
 	conn, err := pgx.Connect(ctx, url)

@@ -14,7 +14,8 @@ func (s *Store) Secret(ctx context.Context) (string, error) {
 		return "", err
 	}
 	db := s.db.WithContext(ctx)
-	err := db.Exec("insert into settings (key, value) values ('secret', ?) on conflict do nothing", hex.EncodeToString(b)).Error
+	err := db.Exec("insert into settings (key, value) values ('secret', ?) on conflict do nothing",
+		hex.EncodeToString(b)).Error
 	if err != nil {
 		return "", s.down(ctx, err)
 	}

@@ -201,7 +201,8 @@ func (s *Store) CreateFresh(ctx context.Context, p *plan.Plan, log ...Logged) (s
 }
 
 // create stores a new plan; also, where it is not nil, is done with it in one.
-func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool, also func(*gorm.DB, string) error) (id string,
+func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool, also func(*gorm.DB,
+	string) error) (id string,
 	err error) {
 	if err := p.Validate(); err != nil {
 		return "", err
@@ -340,7 +341,8 @@ func (s *Store) change(
 		}
 		after = kept{Version{v.Made, rev + 1}, q}
 		return tx.Model(&planRow{}).Where("id = ?", id).
-			Updates(map[string]any{"rev": rev + 1, "touched": time.Now(), "name": q.Display.Name, "opens": q.Display.Opens}).
+			Updates(map[string]any{"rev": rev + 1, "touched": time.Now(), "name": q.Display.Name,
+				"opens": q.Display.Opens}).
 			Error
 	})
 	if err == nil && after.plan != nil { // what was written need not be read again

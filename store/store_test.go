@@ -111,7 +111,8 @@ func TestStaleEditChangesNothing(t *testing.T) {
 	a.Product, b.Product = "ps12-5", "ps12-10"
 	require.NoError(
 		t,
-		s.Apply(ctx, "midnight-apiary", store.By{Who: "Ola"}, plan.Edit{Label: "a", Changes: []plan.Change{p.Put("device", "S1", a)}}),
+		s.Apply(ctx, "midnight-apiary", store.By{Who: "Ola"}, plan.Edit{Label: "a",
+			Changes: []plan.Change{p.Put("device", "S1", a)}}),
 	)
 	err := s.Apply(
 		ctx,

@@ -34,7 +34,8 @@ func (b *Blocked) Error() string {
 	if b.Who != "" {
 		who = b.Who + "'s later edit"
 	}
-	return fmt.Sprintf("“%s” cannot be %s: %s “%s” changed the same thing; that one is to be undone first", b.Label, what,
+	return fmt.Sprintf("“%s” cannot be %s: %s “%s” changed the same thing; that one is to be undone first",
+		b.Label, what,
 		who, b.Theirs)
 }
 
@@ -53,7 +54,8 @@ func (s *Store) Redo(ctx context.Context, id string, by By) (string, error) {
 
 // travel takes one edit back that is done, or does one again that is undone: the first that
 // pick finds.
-func (s *Store) travel(ctx context.Context, id, from string, pick func(tx *gorm.DB) *gorm.DB) (label string, err error) {
+func (s *Store) travel(ctx context.Context, id, from string, pick func(tx *gorm.DB) *gorm.DB) (label string,
+	err error) {
 	to := map[string]string{"done": "undone", "undone": "done"}[from]
 	err = s.change(ctx, id, func(tx *gorm.DB, p *plan.Plan, _ int64) (*plan.Plan, plan.Edit, error) {
 		var r editRow
@@ -89,7 +91,8 @@ func blocked(tx *gorm.DB, r editRow, e plan.Edit, why error) error {
 		if err != nil {
 			return err
 		}
-		err = tx.Where("plan_id = ? and state = 'done' and id > ? and changes @> ?::jsonb", r.PlanID, r.ID, string(touches)).
+		err = tx.Where("plan_id = ? and state = 'done' and id > ? and changes @> ?::jsonb", r.PlanID, r.ID,
+			string(touches)).
 			Order("id desc").Take(&later).Error
 		switch {
 		case errors.Is(err, gorm.ErrRecordNotFound):
@@ -107,9 +110,15 @@ func blocked(tx *gorm.DB, r editRow, e plan.Edit, why error) error {
 // undone, undone ones up to it are done again.
 func (s *Store) StepTo(ctx context.Context, id string, entry int64) error {
 	for range mostSteps {
-		_, err := s.travel(ctx, id, "done", func(tx *gorm.DB) *gorm.DB { return tx.Where("id > ?", entry).Order("id desc") })
+		_, err := s.travel(ctx, id, "done", func(tx *gorm.DB) *gorm.DB {
+			return tx.Where("id > ?",
+				entry).Order("id desc")
+		})
 		if errors.Is(err, ErrNothing) {
-			_, err = s.travel(ctx, id, "undone", func(tx *gorm.DB) *gorm.DB { return tx.Where("id <= ?", entry).Order("id") })
+			_, err = s.travel(ctx, id, "undone", func(tx *gorm.DB) *gorm.DB {
+				return tx.Where("id <= ?",
+					entry).Order("id")
+			})
 		}
 		if errors.Is(err, ErrNothing) {
 			return nil

@@ -61,7 +61,8 @@ func withLog(was string, log []Logged) func(tx *gorm.DB, id string) error {
 			if err != nil {
 				return err
 			}
-			rows[i] = editRow{PlanID: id, At: l.At, Who: l.Who, Label: l.Label, State: l.State, Changes: changes, Rev: int64(i + 1)}
+			rows[i] = editRow{PlanID: id, At: l.At, Who: l.Who, Label: l.Label, State: l.State, Changes: changes,
+				Rev: int64(i + 1)}
 		}
 		if err := tx.CreateInBatches(rows, 200).Error; err != nil {
 			return err
@@ -115,7 +116,8 @@ func ReadDisplay(data []byte) (*plan.Plan, []Logged, error) {
 		return p, nil, err
 	}
 	if len(data) > MaxDisplayFile {
-		return nil, nil, fmt.Errorf("the file is %d MB; a display with its log is at most %d MB", len(data)>>20, MaxDisplayFile>>20)
+		return nil, nil, fmt.Errorf("the file is %d MB; a display with its log is at most %d MB", len(data)>>20,
+			MaxDisplayFile>>20)
 	}
 	var f displayFile
 	d := json.NewDecoder(bytes.NewReader(data))

@@ -101,11 +101,13 @@ func along(w *work.Work, snags []check.Snag, made string) (*Along, error) {
 // shelf is what lies in bins, which bottles are open, and the offcuts: what else has a label.
 func (a *Along) shelf(w *work.Work) {
 	for _, b := range stores.Bins(w) {
-		a.Shelf = append(a.Shelf, AlongRow{"Bin " + b.Name, strings.Join(b.Holds, ", "), "", plan.Anchor("bin", b.Name)})
+		a.Shelf = append(a.Shelf, AlongRow{"Bin " + b.Name, strings.Join(b.Holds, ", "), "", plan.Anchor("bin",
+			b.Name)})
 	}
 	for i := range w.Plan.Lots {
 		x := &w.Plan.Lots[i]
-		a.Shelf = append(a.Shelf, AlongRow{"Bottle", w.Lib.Glues[x.Glue].Name, "opened " + x.Opened, plan.Anchor("lot", x.ID)})
+		a.Shelf = append(a.Shelf, AlongRow{"Bottle", w.Lib.Glues[x.Glue].Name, "opened " + x.Opened,
+			plan.Anchor("lot", x.ID)})
 	}
 	for _, o := range w.Plan.Offcuts {
 		a.Shelf = append(a.Shelf, AlongRow{"Offcut", w.Lib.Materials[o.Stock].Name,

@@ -116,7 +116,8 @@ func (s *Server) routes() *gin.Engine {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.MaxMultipartMemory = plan.MaxFile
-	r.Use(requestID, s.recover, secure, browserKey, s.ownForms, gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs(packedHere)))
+	r.Use(requestID, s.recover, secure, browserKey, s.ownForms, gzip.Gzip(gzip.DefaultCompression,
+		gzip.WithExcludedPathsRegexs(packedHere)))
 	static, err := fs.Sub(files, "static")
 	if err != nil {
 		panic(err) // the folder is embedded

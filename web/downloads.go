@@ -150,10 +150,12 @@ func (s *Server) cannotSend(c *gin.Context, err error) bool {
 	_, msg := fieldErrors(err)
 	msg = measure.Capital(msg)
 	if formats.IsEmpty(err) {
-		s.plainly(c, http.StatusOK, "Nothing to print yet", msg+".", back{"/p/" + c.Param("plan"), "Back to the display"})
+		s.plainly(c, http.StatusOK, "Nothing to print yet", msg+".", back{"/p/" + c.Param("plan"),
+			"Back to the display"})
 		return true
 	}
-	s.plainly(c, http.StatusUnprocessableEntity, "That cannot be made", msg, back{"/p/" + c.Param("plan"), "Back to the display"})
+	s.plainly(c, http.StatusUnprocessableEntity, "That cannot be made", msg, back{"/p/" + c.Param("plan"),
+		"Back to the display"})
 	return true
 }
 

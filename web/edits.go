@@ -50,7 +50,8 @@ func (s *Server) applied(c *gin.Context, err error, o over, to string) {
 		s.done(c, to)
 	case err == nil:
 		s.back(c)
-	case errors.Is(err, store.ErrDown), errors.Is(err, store.ErrFull), errors.Is(err, store.ErrNone), fault, c.Request.Context().Err() != nil:
+	case errors.Is(err, store.ErrDown), errors.Is(err, store.ErrFull), errors.Is(err,
+		store.ErrNone), fault, c.Request.Context().Err() != nil:
 		s.fail(c, err)
 	case isStale:
 		o.code = http.StatusConflict

@@ -197,40 +197,41 @@ func (s *Server) bookIn(c *gin.Context) {
 		s.refused(c, over{err: "Nothing was noted. " + measure.Capital(msg), code: codeOf(err)})
 		return
 	}
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editorNamed(c, who), func(p *plan.Plan) (plan.Edit, error) {
-		v := of.blank()
-		for k, list := range c.Request.PostForm {
-			if name, ok := strings.CutPrefix(k, "n."); ok {
-				text := list[len(list)-1]
-				values[k] = text
-				if name == "by" {
-					text = who
-				}
-				if err := plan.SetText(v, name, text, p.Metric()); err != nil {
-					return plan.Edit{}, err
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editorNamed(c, who),
+		func(p *plan.Plan) (plan.Edit, error) {
+			v := of.blank()
+			for k, list := range c.Request.PostForm {
+				if name, ok := strings.CutPrefix(k, "n."); ok {
+					text := list[len(list)-1]
+					values[k] = text
+					if name == "by" {
+						text = who
+					}
+					if err := plan.SetText(v, name, text, p.Metric()); err != nil {
+						return plan.Edit{}, err
+					}
 				}
 			}
-		}
-		if t, ok := v.(*plan.Ticked); ok {
-			t.At = s.now().Format("15:04")
-		}
-		id, label := of.find(p, v), bookLabel(p, kind, v, c.PostForm("label"))
-		if id != "" && c.PostForm("undo") != "" {
-			return plan.Edit{Label: "not " + label, Changes: []plan.Change{p.Drop(kind, id)}}, nil
-		}
-		e := plan.Edit{Label: label}
-		if t, ok := v.(*plan.Tried); ok {
-			e.Changes = shownBy(p, t, id, photo)
-		}
-		if id == "" {
-			id = p.FreshID(kind, values["n.on"]+"-"+plan.NameOf(v))
-		}
-		if err := plan.SetText(v, "id", id, false); err != nil {
-			return plan.Edit{}, err
-		}
-		e.Changes = append(e.Changes, p.Put(kind, id, v))
-		return e, nil
-	})
+			if t, ok := v.(*plan.Ticked); ok {
+				t.At = s.now().Format("15:04")
+			}
+			id, label := of.find(p, v), bookLabel(p, kind, v, c.PostForm("label"))
+			if id != "" && c.PostForm("undo") != "" {
+				return plan.Edit{Label: "not " + label, Changes: []plan.Change{p.Drop(kind, id)}}, nil
+			}
+			e := plan.Edit{Label: label}
+			if t, ok := v.(*plan.Tried); ok {
+				e.Changes = shownBy(p, t, id, photo)
+			}
+			if id == "" {
+				id = p.FreshID(kind, values["n.on"]+"-"+plan.NameOf(v))
+			}
+			if err := plan.SetText(v, "id", id, false); err != nil {
+				return plan.Edit{}, err
+			}
+			e.Changes = append(e.Changes, p.Put(kind, id, v))
+			return e, nil
+		})
 	if err != nil {
 		_, msg := fieldErrors(err)
 		s.refused(c, over{err: "Nothing was noted. " + measure.Capital(msg), values: values})
@@ -261,7 +262,8 @@ func (s *Server) mergeNights(c *gin.Context) {
 	}
 	sent, err := plan.ReadList[plan.Sent](data, plan.MaxSent)
 	if err != nil {
-		s.refused(c, over{err: "The file is no night book: choose the one the phone's page saved. It " + err.Error() + "."})
+		s.refused(c, over{err: "The file is no night book: choose the one the phone's page saved. It " +
+			err.Error() + "."})
 		return
 	}
 	w, _, err := s.work(c.Request.Context(), c.Param("plan"))

@@ -65,22 +65,23 @@ func (s *Server) addNote(c *gin.Context) {
 		By:   sayWho(c, "by"),
 		Date: s.now().Format(time.DateOnly),
 	}
-	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editorNamed(c, n.By), func(p *plan.Plan) (plan.Edit, error) {
-		kind, id, _ := strings.Cut(n.On, ":")
-		of, _ := p.Get(kind, id)
-		if of == nil {
-			return plan.Edit{}, measure.Bad("on", "what it is about was taken away meanwhile")
-		}
-		e := plan.Edit{Label: "note on " + plan.NameOf(of)}
-		n.ID = p.FreshID("note", id)
-		if photo != nil {
-			n.Photo = p.FreshID("photo", id)
-			ph := plan.Photo{ID: n.Photo, Data: base64.StdEncoding.EncodeToString(photo)}
-			e.Changes = append(e.Changes, p.Put("photo", ph.ID, ph))
-		}
-		e.Changes = append(e.Changes, p.Put("note", n.ID, n))
-		return e, nil
-	})
+	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editorNamed(c, n.By),
+		func(p *plan.Plan) (plan.Edit, error) {
+			kind, id, _ := strings.Cut(n.On, ":")
+			of, _ := p.Get(kind, id)
+			if of == nil {
+				return plan.Edit{}, measure.Bad("on", "what it is about was taken away meanwhile")
+			}
+			e := plan.Edit{Label: "note on " + plan.NameOf(of)}
+			n.ID = p.FreshID("note", id)
+			if photo != nil {
+				n.Photo = p.FreshID("photo", id)
+				ph := plan.Photo{ID: n.Photo, Data: base64.StdEncoding.EncodeToString(photo)}
+				e.Changes = append(e.Changes, p.Put("photo", ph.ID, ph))
+			}
+			e.Changes = append(e.Changes, p.Put("note", n.ID, n))
+			return e, nil
+		})
 	s.applied(c, err, over{}, "")
 }
 

@@ -291,8 +291,9 @@ func (s *Server) rendered(c *gin.Context, place, id string, u *url.URL, o over, 
 		tried = got.mends.Tried()
 	}
 	page := pack(b.Bytes())
-	out := &rendering{at: m, tried: tried, untried: p.Untried, made: s.now(), page: page, behind: sync.OnceValue(page.marked),
-		code: http.StatusOK, keep: p.keeps()}
+	out := &rendering{at: m, tried: tried, untried: p.Untried, made: s.now(), page: page,
+		behind: sync.OnceValue(page.marked),
+		code:   http.StatusOK, keep: p.keeps()}
 	if pl.clock {
 		out.clock = s.minute()
 	}
@@ -329,7 +330,8 @@ func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o ove
 		Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
 		Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
 		Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict,
-		entered: o.values, typed: o.typed, ShelfRead: o.shelf, Tries: o.tries, Days: daysTo(w.Plan.Display.Opens, s.now()),
+		entered: o.values, typed: o.typed, ShelfRead: o.shelf, Tries: o.tries, Days: daysTo(w.Plan.Display.Opens,
+			s.now()),
 	}
 	if pl.id == "rehearsal" {
 		p.Theme = "dark"
@@ -577,8 +579,9 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		t.device(p, x)
 	case *plan.Outlet:
 		t.Sub = "mains outlet"
-		t.Cautions = append(t.Cautions, "Plugs and cords only. Fixed wiring, and anything in a wall or a panel, belongs "+
-			"to a licensed electrician and the local code.", "No chained power strips; ground-fault protection outdoors.")
+		t.Cautions = append(t.Cautions,
+			"Plugs and cords only. Fixed wiring, and anything in a wall or a panel, belongs "+
+				"to a licensed electrician and the local code.", "No chained power strips; ground-fault protection outdoors.")
 		for _, l := range p.Work.OnOutlet(id) {
 			t.Touches = append(t.Touches, Link{Text: l.Name, Href: p.href("loom", p.Prop, l.Kind+":"+l.ID, "power")})
 		}
@@ -661,8 +664,9 @@ func (t *Ticket) about(p *Page, v any) {
 	case *plan.Mechanism:
 		t.Sub = x.Kind
 		if x.Kind == "lid" || x.Kind == "slide" {
-			t.Cautions = append(t.Cautions, "A metal arm springs back when it is bent: the calculator overbend says how "+
-				"far. A fixed arm beats a loose one where it moves fast.")
+			t.Cautions = append(t.Cautions,
+				"A metal arm springs back when it is bent: the calculator overbend says how "+
+					"far. A fixed arm beats a loose one where it moves fast.")
 		}
 	case *plan.Clip:
 		t.Sub = "a sound"

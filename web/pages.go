@@ -138,7 +138,8 @@ func (s *Server) get(c *gin.Context, place, id string, u *url.URL) {
 	key := fmt.Sprint(of, m, all)
 	asked := c.Copy()
 	rendered := s.renders.DoChan(key, func() (any, error) {
-		ctx, cancel := context.WithTimeout(context.WithoutCancel(asked.Request.Context()), s.workTime+s.mendTime+renderTime)
+		ctx, cancel := context.WithTimeout(context.WithoutCancel(asked.Request.Context()),
+			s.workTime+s.mendTime+renderTime)
 		defer cancel()
 		asked.Request = asked.Request.WithContext(ctx)
 		return s.renderOnce(asked, place, id, u, of, all)
@@ -169,7 +170,8 @@ func (s *Server) get(c *gin.Context, place, id string, u *url.URL) {
 }
 
 // renderOnce renders a page and keeps it.
-func (s *Server) renderOnce(c *gin.Context, place, id string, u *url.URL, of pageOf, all bool) (out *rendering, err error) {
+func (s *Server) renderOnce(c *gin.Context, place, id string, u *url.URL, of pageOf, all bool) (out *rendering,
+	err error) {
 	defer func() {
 		if r := recover(); r != nil {
 			err = logged(r, id)

@@ -19,11 +19,12 @@ import (
 
 // rename is an edit that every page shows.
 func rename(t *testing.T, s *Server, name string) {
-	_, err := s.store.Edit(t.Context(), "midnight-apiary", store.By{Key: "another"}, func(p *plan.Plan) (plan.Edit, error) {
-		d := p.Display
-		d.Name = name
-		return plan.Edit{Label: "name", Changes: []plan.Change{p.Put("display", d.ID, d)}}, nil
-	})
+	_, err := s.store.Edit(t.Context(), "midnight-apiary", store.By{Key: "another"},
+		func(p *plan.Plan) (plan.Edit, error) {
+			d := p.Display
+			d.Name = name
+			return plan.Edit{Label: "name", Changes: []plan.Change{p.Put("display", d.ID, d)}}, nil
+		})
 	require.NoError(t, err)
 }
 
@@ -63,7 +64,8 @@ func TestThePageBeforeIsShownWithAMark(t *testing.T) {
 	assert.Contains(t, page, "data-behind")
 	assert.Contains(t, page, "The Midnight Apiary")
 	free()
-	assert.Eventually(t, func() bool { return !strings.Contains(ask(""), "data-behind") }, time.Minute, 10*time.Millisecond)
+	assert.Eventually(t, func() bool { return !strings.Contains(ask(""), "data-behind") }, time.Minute,
+		10*time.Millisecond)
 	assert.Contains(t, ask(""), "Second name")
 
 	rename(t, s, "Third name")

@@ -51,7 +51,8 @@ func (s *Server) edit(c *gin.Context) {
 		s.applied(c, err, o, "")
 		return
 	}
-	if _, again := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), t.good); again != nil || len(t.bad) == 0 {
+	if _, again := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), t.good); again != nil ||
+		len(t.bad) == 0 {
 		s.applied(c, err, o, "") // none of them can be taken
 		return
 	}
@@ -158,7 +159,8 @@ func (t *ticketEdit) good(p *plan.Plan) (plan.Edit, error) {
 }
 
 // oneByOne takes fields in their order on the ticket, each with those before it that can be.
-func (t *ticketEdit) oneByOne(mine map[string]string, try func(map[string]string) (plan.Edit, error)) (out plan.Edit, err error) {
+func (t *ticketEdit) oneByOne(mine map[string]string, try func(map[string]string) (plan.Edit,
+	error)) (out plan.Edit, err error) {
 	set := map[string]string{}
 	t.bad = map[string]string{}
 	err = errNothingGood

@@ -48,12 +48,14 @@ func TestAChangeComesFromOurOwnPages(t *testing.T) {
 	assert.Equal(t, 404, fetch(t, s, "/p/midnight-apiary").Code)
 	home := fetch(t, s, "/").Body.String()
 	assert.Contains(t, home, "kept for 30 more days, with its log")
-	assert.Equal(t, http.StatusSeeOther, post("/bin/midnight-apiary-bin/back", url.Values{"token": {tokens[0][1]}}, nil))
+	assert.Equal(t, http.StatusSeeOther, post("/bin/midnight-apiary-bin/back",
+		url.Values{"token": {tokens[0][1]}}, nil))
 	assert.Equal(t, 200, fetch(t, s, "/p/midnight-apiary").Code)
 	assert.NotContains(t, fetch(t, s, "/").Body.String(), `id="bin"`)
 	assert.Equal(t, 404, post("/bin/midnight-apiary-bin/back", url.Values{"token": {tokens[0][1]}}, nil))
 	assert.Equal(t, http.StatusSeeOther, post(away, url.Values{}, map[string]string{"Sec-Fetch-Site": "same-origin"}))
-	assert.Equal(t, http.StatusSeeOther, post("/bin/midnight-apiary-bin/empty", url.Values{"token": {tokens[0][1]}}, nil))
+	assert.Equal(t, http.StatusSeeOther, post("/bin/midnight-apiary-bin/empty",
+		url.Values{"token": {tokens[0][1]}}, nil))
 	assert.NotContains(t, fetch(t, s, "/").Body.String(), `id="bin"`)
 }
 
@@ -96,15 +98,16 @@ func TestEachEditBearsItsMaker(t *testing.T) {
 	assert.NotContains(t, names, "Fetch the fogger;")
 	// an edit of another that stands in the way is named
 	post("/redo", url.Values{"back": {"/p/midnight-apiary"}}, "Ola", "a")
-	_, err = s.store.Edit(t.Context(), "midnight-apiary", store.By{Who: "Ben", Key: "x"}, func(p *plan.Plan) (plan.Edit, error) {
-		for _, j := range p.Jobs {
-			if j.Name == "Fetch the fogger" {
-				j.Name = "fetch two foggers"
-				return plan.Edit{Label: "two of them", Changes: []plan.Change{p.Put("job", j.ID, j)}}, nil
+	_, err = s.store.Edit(t.Context(), "midnight-apiary", store.By{Who: "Ben", Key: "x"},
+		func(p *plan.Plan) (plan.Edit, error) {
+			for _, j := range p.Jobs {
+				if j.Name == "Fetch the fogger" {
+					j.Name = "fetch two foggers"
+					return plan.Edit{Label: "two of them", Changes: []plan.Change{p.Put("job", j.ID, j)}}, nil
+				}
 			}
-		}
-		return plan.Edit{}, errGone
-	})
+			return plan.Edit{}, errGone
+		})
 	require.NoError(t, err)
 	rec := post("/undo", url.Values{"back": {"/p/midnight-apiary"}}, "Ola", "a")
 	assert.Equal(t, http.StatusConflict, rec.Code)

@@ -134,34 +134,10 @@ func checkCommand() *cobra.Command {
 			if err != nil {
 				return exit{2, fmt.Errorf("%w; --limit gives it longer", err)}
 			}
-			snags := r.Snags
-			out := cmd.OutOrStdout()
-			if asJSON {
-				enc := json.NewEncoder(out)
-				enc.SetEscapeHTML(false)
-				enc.SetIndent("", " ")
-				if err := enc.Encode(map[string]any{
-					"plan": p.Display.ID, "snags": snags, "results": r.Work.Results, "untried": r.Untried,
-				}); err != nil {
-					return err
-				}
-			} else {
-				for _, s := range snags {
-					mark := s.Level.String()
-					if s.Waived != nil {
-						mark = "waived"
-					}
-					fmt.Fprintf(out, "%-6s %s\n       %s\n       at %s (%s)\n", mark, s.Title, s.Why, strings.Join(s.At[:1], ""),
-						s.Code)
-				}
-				if r.Untried > 0 {
-					fmt.Fprintf(out, "The mends of %s were not tried in time; --limit gives them longer.\n",
-						words.Count(r.Untried, "snag"))
-				}
-				fmt.Fprintf(out, "%d stop, %d fix, %d mind, %d note\n", check.Count(snags, check.Stop),
-					check.Count(snags, check.Fix), check.Count(snags, check.Mind), check.Count(snags, check.Note))
+			if err := printReport(cmd.OutOrStdout(), p, r, asJSON); err != nil {
+				return err
 			}
-			if check.Count(snags, check.Stop) > 0 {
+			if check.Count(r.Snags, check.Stop) > 0 {
 				return exit{1, nil}
 			}
 			return nil
@@ -171,6 +147,32 @@ func checkCommand() *cobra.Command {
 	c.Flags().StringVar(&today, "today", "", "judge ages as of this date")
 	c.Flags().DurationVar(&limit, "limit", 10*time.Second, "how long it may take, such as 30s")
 	return c
+}
+
+// printReport writes a plan's snags, and as JSON its results as well.
+func printReport(out io.Writer, p *plan.Plan, r *check.Report, asJSON bool) error {
+	if asJSON {
+		enc := json.NewEncoder(out)
+		enc.SetEscapeHTML(false)
+		enc.SetIndent("", " ")
+		return enc.Encode(map[string]any{
+			"plan": p.Display.ID, "snags": r.Snags, "results": r.Work.Results, "untried": r.Untried,
+		})
+	}
+	for _, s := range r.Snags {
+		mark := s.Level.String()
+		if s.Waived != nil {
+			mark = "waived"
+		}
+		fmt.Fprintf(out, "%-6s %s\n       %s\n       at %s (%s)\n", mark, s.Title, s.Why, strings.Join(s.At[:1], ""), s.Code)
+	}
+	if r.Untried > 0 {
+		fmt.Fprintf(out, "The mends of %s were not tried in time; --limit gives them longer.\n",
+			words.Count(r.Untried, "snag"))
+	}
+	_, err := fmt.Fprintf(out, "%d stop, %d fix, %d mind, %d note\n", check.Count(r.Snags, check.Stop),
+		check.Count(r.Snags, check.Fix), check.Count(r.Snags, check.Mind), check.Count(r.Snags, check.Note))
+	return err
 }
 
 func calcCommand() *cobra.Command {

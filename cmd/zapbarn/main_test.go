@@ -64,7 +64,8 @@ func TestCheckEndsWithItsCode(t *testing.T) {
 	_, err = run(t, "check", empty)
 	assert.Equal(t, 0, code(err))
 	calm := filepath.Join(t.TempDir(), "calm.json")
-	require.NoError(t, os.WriteFile(calm, []byte(`{"format":"zapbarn-plan/2","display":{"id":"x","name":"X","units":"in"}}`), 0o600))
+	require.NoError(t, os.WriteFile(calm,
+		[]byte(`{"format":"zapbarn-plan/2","display":{"id":"x","name":"X","units":"in"}}`), 0o600))
 	_, err = run(t, "check", empty, "--today", "tomorrow")
 	assert.Equal(t, 2, code(err))
 	assert.ErrorContains(t, err, "tomorrow")
@@ -168,9 +169,10 @@ func TestDatabaseCommands(t *testing.T) {
 	require.NoError(t, err)
 	st, err := store.Open(context.Background(), url)
 	require.NoError(t, err)
-	_, err = st.Edit(context.Background(), "midnight-apiary", store.By{Who: "Ola"}, func(p *plan.Plan) (plan.Edit, error) {
-		return p.Without("prop", "keeper"), nil
-	})
+	_, err = st.Edit(context.Background(), "midnight-apiary", store.By{Who: "Ola"},
+		func(p *plan.Plan) (plan.Edit, error) {
+			return p.Without("prop", "keeper"), nil
+		})
 	require.NoError(t, err)
 	require.NoError(t, st.Close())
 	file := filepath.Join(data, "with-log.json")
@@ -179,6 +181,7 @@ func TestDatabaseCommands(t *testing.T) {
 	assert.Contains(t, do("import", file, "--replace"), "with 0 edits in its log")
 	backup := filepath.Join(data, "barn.zapbarn")
 	assert.Contains(t, do("backup", backup), "3 displays, restored once to try it, and alike", "two of them in the bin")
-	assert.Contains(t, do("restore", backup), "restored 1 display; what was there before is kept as the database zapbarn_before_")
+	assert.Contains(t, do("restore", backup),
+		"restored 1 display; what was there before is kept as the database zapbarn_before_")
 	assert.Contains(t, do("doctor"), "database: answers, 1 displays")
 }

@@ -54,7 +54,8 @@ func TestAgainstAConstraintSolver(t *testing.T) {
 		p := alike(seed, seed >= cases)
 		s := NewSearch(p, seed)
 		got := s.Run(50)
-		for n := 1; n < 60 && (anew || !known(p, got, map[bool]float64{true: 1.02, false: 1}[seed >= cases])); n++ { // 3,000 rounds at most
+		// 3,000 rounds at most
+		for n := 1; n < 60 && (anew || !known(p, got, map[bool]float64{true: 1.02, false: 1}[seed >= cases])); n++ {
 			got = s.Run(50)
 		}
 		most := 1000

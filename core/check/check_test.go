@@ -403,7 +403,8 @@ func ruleCasesOf() []ruleCase {
 				Gauge: measure.Must[measure.GaugeKind]("22 AWG"), Length: measure.Len("4 ft")})
 		}},
 		{"open-run", Note, 1, func(p *plan.Plan) {
-			p.Device("W1").Length, p.Device("L2").At, p.Device("K1").At = measure.Len("8 ft"), measure.Len("2 ft"), measure.Len("4 ft")
+			p.Device("W1").Length = measure.Len("8 ft")
+			p.Device("L2").At, p.Device("K1").At = measure.Len("2 ft"), measure.Len("4 ft")
 		}},
 		{"no-motor", Mind, 1, func(p *plan.Plan) {
 			p.Props[0].Stage = "wired"
@@ -412,7 +413,8 @@ func ruleCasesOf() []ruleCase {
 			p.Mechanisms = []plan.Mechanism{{ID: "jaw", Prop: "a", Name: "Jaw", Kind: "servo"}}
 		}},
 		{"cue-on-nothing", Mind, 1, func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "K9", Prop: "a", Kind: "switch", Name: "K9", From: "W1", Driven: true})
+			p.Devices = append(p.Devices, plan.Device{ID: "K9", Prop: "a", Kind: "switch", Name: "K9",
+				From: "W1", Driven: true})
 			p.Scenes[0].Cues = append(p.Scenes[0].Cues, plan.Cue{Channel: "K9",
 				Start:  measure.Must[measure.DurationKind]("0 s"),
 				Length: measure.Must[measure.DurationKind]("5 s")})
@@ -550,7 +552,8 @@ func ruleCasesOf() []ruleCase {
 			p.Solids = append(
 				p.Solids,
 				plan.Solid{ID: "blob", Prop: "a", Name: "Blob", Kind: "modelled", Stock: "foamcan",
-					By: "box", How: "on", Form: form.Modelled{W: measure.Len("6 in"), D: measure.Len("6 in"), H: measure.Len("4 in")}},
+					By: "box", How: "on", Form: form.Modelled{W: measure.Len("6 in"), D: measure.Len("6 in"),
+						H: measure.Len("4 in")}},
 			)
 		}},
 		{"overlap", Mind, 1, func(p *plan.Plan) {
@@ -1042,7 +1045,8 @@ func TestSetAsideComesBackIn(t *testing.T) {
 	})
 	require.NoError(t, err)
 	require.Len(t, p.Broken(), 3)
-	for at, label := range map[string]string{"solid:r": "Take it back in without Door", "plug:fog": "Plug it into Porch"} {
+	for at, label := range map[string]string{"solid:r": "Take it back in without Door",
+		"plug:fog": "Plug it into Porch"} {
 		s := find(snags(t, p), "set-aside", at)
 		require.NotNil(t, s, at)
 		require.NotEmpty(t, s.Mends, at)

@@ -44,7 +44,8 @@ var _ = rule(
 				}
 			}
 			m := w.Machine
-			m.Triggers = append(slices.Clone(m.Triggers), show.Trigger{ID: "its scene", Scene: s.ID, Latch: show.OneShot, Rest: 1000})
+			m.Triggers = append(slices.Clone(m.Triggers), show.Trigger{ID: "its scene", Scene: s.ID,
+				Latch: show.OneShot, Rest: 1000})
 			of(m.Worked([]string{"its scene"}, 1000).Flashes(lit), nil)
 			for k := range w.Plan.Triggers {
 				t := &w.Plan.Triggers[k]

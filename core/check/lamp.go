@@ -86,8 +86,8 @@ var _ = rule(
 				At:     []string{"device:" + d.ID},
 				Title:  d.Name + does(d.Name, " is", " are") + " on the wrong rail",
 				weight: 4,
-				From: []source.Source{source.FromMemory("a tenth over its rated volts, standard servos 4.8 to 6 V, strong ones 6 to " +
-					"7.4; its data sheet comes first")},
+				From: []source.Source{source.FromMemory("a tenth over its rated volts; standard servos 4.8 to " +
+					"6 V, strong ones 6 to 7.4; its data sheet comes first")},
 				Why: fmt.Sprintf(
 					"%s gives %s; it wants %s: %s.",
 					s.Name,

@@ -30,12 +30,14 @@ var _ = rule("push-over", Mind, "A guest who leans on a prop beside the path tip
 			x.Ballast, x.Held, staked.Held = heavier(w, more), "ballast", "stakes"
 			mends := []Mend{put(w, "Stakes hold it", "plot", x.ID, staked)}
 			if more < 200 {
-				mends = append([]Mend{put(w, "Ballast of "+x.Ballast.String()+" in the middle of its foot", "plot", x.ID, x)}, mends...)
+				mends = append([]Mend{put(w, "Ballast of "+x.Ballast.String()+" in the middle of its foot",
+					"plot", x.ID, x)}, mends...)
 			}
 			say(Snag{Level: Mind, Place: "yard", At: []string{"plot:" + s.Of.ID},
 				Title: "A guest can push " + s.Prop.Name + " over",
 				Why: fmt.Sprintf("Guests pass %s from it. Leaning on it they push with some %d N; it weighs %s, and its "+
-					"weight lies %s from the edge it goes over.", w.Run(s.Near*1000), int(yard.Push), measure.Kilograms(is.Mass+is.Ballast),
+					"weight lies %s from the edge it goes over.", w.Run(s.Near*1000), int(yard.Push),
+					measure.Kilograms(is.Mass+is.Ballast),
 					w.Run(is.Foot*1000)),
 				From: []source.Source{source.FromMemory("a guest pushes with 200 N at 1 m")}, Mends: mends})
 		}

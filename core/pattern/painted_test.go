@@ -21,7 +21,8 @@ func TestPainted(t *testing.T) {
 	holed.Pockets = []Pocket{{Ring: Rect(40, 30), Deep: 5}}
 	assert.InDelta(t, 2*(300*200-100*50)+(2*500+2*150)*20+2*70*5, holed.AllRound(), 1e-9)
 	// a square frustum: 200 outside, 160 inside, 20 thick: slanted sides of 20 √2
-	bevel := Panel{Copies: 1, Thick: 20, Outline: Rect(200, 200), Inside: []Point{{20, 20}, {180, 20}, {180, 180}, {20, 180}}}
+	bevel := Panel{Copies: 1, Thick: 20, Outline: Rect(200, 200), Inside: []Point{{20, 20}, {180, 20}, {180,
+		180}, {20, 180}}}
 	assert.InDelta(t, 200*200+160*160+4*180*20*math.Sqrt2, bevel.AllRound(), 1e-6)
 	for _, joint := range []string{"butt", "mitre", "rabbet"} {
 		open := laid(t, Box{W: 300, D: 200, H: 400, T: 10, Joint: joint})

@@ -25,7 +25,8 @@ func TestABareNumberIsOfTheFilesUnits(t *testing.T) {
 	}{{"mm", 1}, {"in", measure.Inch}} {
 		text := file(c.units)
 		if c.units == "in" {
-			text = strings.NewReplacer(`"600"`, `"60"`, `"400"`, `"40"`, `"500"`, `"50"`, `"-50"`, `"-5"`, `"100"`, `"10"`, `"250"`,
+			text = strings.NewReplacer(`"600"`, `"60"`, `"400"`, `"40"`, `"500"`, `"50"`, `"-50"`, `"-5"`,
+				`"100"`, `"10"`, `"250"`,
 				`"25"`, `"kerf":"3"`, `"kerf":"0.1"`).Replace(text)
 		}
 		p, err := Decode([]byte(text))
@@ -35,16 +36,19 @@ func TestABareNumberIsOfTheFilesUnits(t *testing.T) {
 		if c.units == "in" {
 			k = .1
 		}
-		for _, got := range []struct{ v, want float64 }{{p.Props[0].Known.Value(), 600 * k}, {b.Length("w").Value(), 600 * k},
+		for _, got := range []struct{ v, want float64 }{{p.Props[0].Known.Value(), 600 * k},
+			{b.Length("w").Value(), 600 * k},
 			{b.Length("h").Value(), 500 * k}, {b.X.Value(), -50 * k}, {o.W.Value(), 100 * k}, {o.Y.Value(), 250 * k}} {
 			assert.InDelta(t, got.want*c.f, got.v, 1e-9, c.units)
 		}
 		assert.InDelta(t, 2*measure.Inch, o.H.Value(), 1e-9, "a unit that is written stands")
 		again := p.Encode()
 		assert.NotRegexp(t, `"(w|h|d|x|y|known|kerf)": "-?[0-9.]+"`, string(again))
-		q, err := Decode([]byte(strings.Replace(string(again), `"units": "`+c.units, `"units": "`+map[string]string{"in": "mm", "mm": "in"}[c.units], 1)))
+		q, err := Decode([]byte(strings.Replace(string(again), `"units": "`+c.units,
+			`"units": "`+map[string]string{"in": "mm", "mm": "in"}[c.units], 1)))
 		require.NoError(t, err)
-		assert.InDelta(t, b.Length("w").Value(), q.Solid("b").Length("w").Value(), 1e-9, "and in a file of other units it is the same")
+		assert.InDelta(t, b.Length("w").Value(), q.Solid("b").Length("w").Value(), 1e-9,
+			"and in a file of other units it is the same")
 	}
 	// as it was entered it stays in the plan, and has its unit in the file
 	p := New("x", "X", "in", "")

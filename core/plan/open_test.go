@@ -48,7 +48,8 @@ func TestWhatAnEarlierVersionTookOpens(t *testing.T) {
 		delete(v, "openings")
 		after, err := json.Marshal(v)
 		require.NoError(t, err)
-		q, err := p.Apply(Edit{Label: "mend", Changes: []Change{{Kind: "solid", ID: "r", At: -1, Before: b.Raw, After: after}}})
+		q, err := p.Apply(Edit{Label: "mend", Changes: []Change{{Kind: "solid", ID: "r", At: -1, Before: b.Raw,
+			After: after}}})
 		require.NoError(t, err)
 		assert.NotNil(t, q.Solid("r"))
 		assert.Len(t, q.Finishes, 1, "its coats are back")
@@ -58,7 +59,8 @@ func TestWhatAnEarlierVersionTookOpens(t *testing.T) {
 	}
 
 	// what no version took is refused in words
-	for _, bad := range []string{"", "[]", `{"format":"` + Format + `","display":{"id":"x","name":"X"},"props":[{"id":"a","nam":"A"}]}`,
+	for _, bad := range []string{"", "[]", `{"format":"` + Format +
+		`","display":{"id":"x","name":"X"},"props":[{"id":"a","nam":"A"}]}`,
 		`{"format":"` + Format + `","display":{"id":"x","name":"X"},"props":[{"id":"a","name":"A","known":"ten"}]}`,
 		`{"format":"` + Format + `","display":{"id":"x","name":"X"},"props":[{"id":"a","name":"A"},{"id":"a","name":"A"}]}`} {
 		_, err := Open([]byte(bad))

@@ -39,7 +39,8 @@ func (x *Prop) valid(c checks) error {
 		return measure.Bad("temp", "%s is no place to work; write -30 C to 60 C", x.Temp)
 	}
 	if x.Paint == OutsideOnly && strings.TrimSpace(x.PaintWhy) == "" {
-		return measure.Bad("paintWhy", "is empty; say why nothing else of it is painted, such as: its back stands against a wall")
+		return measure.Bad("paintWhy",
+			"is empty; say why nothing else of it is painted, such as: its back stands against a wall")
 	}
 	return measure.First(
 		measure.Named(x.Name),

@@ -57,5 +57,6 @@ func TestACodeOpensItsThing(t *testing.T) {
 	u, err = url.Parse(p.Code("bin", "B 4 & co", "stores", q))
 	require.NoError(t, err)
 	assert.Equal(t, "/props.html", u.Path)
-	assert.Equal(t, Anchor("bin", "B 4 & co"), u.EscapedFragment(), "as it is written in the page, which browsers look for first")
+	assert.Equal(t, Anchor("bin", "B 4 & co"), u.EscapedFragment(),
+		"as it is written in the page, which browsers look for first")
 }

@@ -18,12 +18,14 @@ func TestOpeningsAreScaled(t *testing.T) {
 	p := New("x", "X", "mm", "")
 	p.Props = []Prop{{ID: "a", Name: "A"}}
 	p.Solids = []Solid{{ID: "b", Prop: "a", Name: "B", Kind: "box", Stock: "ply1/4", X: l("100 mm"), Z: l("50 mm"),
-		Form:     form.Box{W: l("600 mm"), D: l("400 mm"), H: l("500 mm"), Joint: "butt"},
-		Openings: []Opening{{Name: "O", Face: "front", Kind: "rect", W: l("100 mm"), H: l("80 mm"), X: l("40 mm"), Y: l("250 mm")}}}}
+		Form: form.Box{W: l("600 mm"), D: l("400 mm"), H: l("500 mm"), Joint: "butt"},
+		Openings: []Opening{{Name: "O", Face: "front", Kind: "rect", W: l("100 mm"), H: l("80 mm"), X: l("40 mm"),
+			Y: l("250 mm")}}}}
 	q, err := p.Apply(p.Scaled("a", .5))
 	require.NoError(t, err)
 	b, o := q.Solid("b"), q.Solid("b").Openings[0]
-	for name, got := range map[string][2]float64{"w": {b.Length("w").Value(), 300}, "x": {b.X.Value(), 50}, "z": {b.Z.Value(), 25},
+	for name, got := range map[string][2]float64{
+		"w": {b.Length("w").Value(), 300}, "x": {b.X.Value(), 50}, "z": {b.Z.Value(), 25},
 		"opening wide": {o.W.Value(), 50}, "high": {o.H.Value(), 40}, "right": {o.X.Value(), 20}, "up": {o.Y.Value(), 125}} {
 		assert.InDelta(t, got[1], got[0], .1, name)
 	}
@@ -35,7 +37,8 @@ func TestADeeperBodyDoesNotGoInto(t *testing.T) {
 	p := New("x", "X", "mm", "")
 	p.Props = []Prop{{ID: "a", Name: "A"}}
 	box := func(id, w, d string) Solid {
-		return Solid{ID: id, Prop: "a", Name: id, Kind: "box", Stock: "ply1/4", Form: form.Box{W: l(w), D: l(d), H: l("300 mm"), Joint: "butt"}}
+		return Solid{ID: id, Prop: "a", Name: id, Kind: "box", Stock: "ply1/4",
+			Form: form.Box{W: l(w), D: l(d), H: l("300 mm"), Joint: "butt"}}
 	}
 	p.Solids = []Solid{box("outer", "500 mm", "300 mm")}
 	for _, c := range []struct {
@@ -61,7 +64,8 @@ func TestWithoutLetsGoOfWhatIsGone(t *testing.T) {
 	p.Devices = []Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps5-10"},
 		{ID: "C", Prop: "a", Kind: "controller", Name: "C", From: "S"},
-		{ID: "P", Prop: "a", Kind: "lamp", Name: "P", From: "S", Product: "pixel5", Length: measure.Len("300 mm"), Data: "C", Pin: 3},
+		{ID: "P", Prop: "a", Kind: "lamp", Name: "P", From: "S", Product: "pixel5", Length: measure.Len("300 mm"),
+			Data: "C", Pin: 3},
 	}
 	box := func(id string) Solid {
 		return Solid{ID: id, Prop: "a", Name: id, Kind: "box", Stock: "ply1/4", Form: form.Box{W: measure.Len("300 mm"),

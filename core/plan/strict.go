@@ -21,7 +21,8 @@ func soundJSON(data []byte) error {
 		return unsound(data, d.InputOffset(), err)
 	}
 	if _, err := d.ReadToken(); !errors.Is(err, io.EOF) {
-		return fmt.Errorf("not readable as JSON, line %d: something follows the end of the plan", lineAt(data, d.InputOffset()))
+		return fmt.Errorf("not readable as JSON, line %d: something follows the end of the plan", lineAt(data,
+			d.InputOffset()))
 	}
 	return nil
 }
@@ -34,7 +35,8 @@ func unsound(data []byte, at int64, err error) error {
 	line := lineAt(data, at)
 	switch {
 	case ok && errors.Is(bad.Err, jsontext.ErrDuplicateName):
-		return measure.Bad("file", "line %d: %q is said twice in one object; keep one of the two", line, bad.JSONPointer.LastToken())
+		return measure.Bad("file", "line %d: %q is said twice in one object; keep one of the two", line,
+			bad.JSONPointer.LastToken())
 	case errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF):
 		return fmt.Errorf("not readable as JSON, line %d: it ends before its end; export it again", line)
 	case ok && bad.Err != nil && bytes.Contains([]byte(bad.Err.Error()), []byte("UTF-8")):

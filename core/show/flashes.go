@@ -119,7 +119,8 @@ func (m Machine) Worked(triggers []string, long int) Trace {
 		if !ok || t.Latch == Reset || !slices.Contains(triggers, t.ID) {
 			continue
 		}
-		if long = max(long, min(longestLook, 2*s.Duration())); !slices.ContainsFunc(n.Scenes, func(o Scene) bool { return o.ID == s.ID }) {
+		if long = max(long, min(longestLook, 2*s.Duration())); !slices.ContainsFunc(n.Scenes,
+			func(o Scene) bool { return o.ID == s.ID }) {
 			n.Scenes = append(n.Scenes, s)
 		}
 		in := Input{ID: t.ID}

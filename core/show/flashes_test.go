@@ -42,7 +42,8 @@ func TestEveryWayOfFlashing(t *testing.T) {
 	assert.InDelta(t, 8, rate(blinking(OneShot, 9000, 0, []Cue{strobe})).Rate, .5)
 	assert.InDelta(t, 1, rate(blinking(OneShot, 9000, 0, []Cue{blink})).Rate, .01)
 	assert.InDelta(t, 1, rate(blinking(OneShot, 9000, 0, []Cue{pulse})).Rate, .01)
-	assert.Greater(t, rate(blinking(OneShot, 9000, 0, []Cue{flicker})).Rate, 4.0, "it scatters by up to three fifths, twenty times a second")
+	assert.Greater(t, rate(blinking(OneShot, 9000, 0, []Cue{flicker})).Rate, 4.0,
+		"it scatters by up to three fifths, twenty times a second")
 	assert.LessOrEqual(t, rate(blinking(OneShot, 10_000, 0, []Cue{steady})).Rate, .5)
 	assert.InDelta(t, 5, rate(blinking(OneShot, 9000, 0, every(200, 100, 0))).Rate, .01, "cues one after the other")
 	assert.InDelta(t, 3, rate(blinking(OneShot, 9000, 0, every(334, 100, 0))).Rate, .01, "three are none too many")
@@ -56,7 +57,8 @@ func TestEveryWayOfFlashing(t *testing.T) {
 	two := rate(blinking(OneShot, 9000, 0, every(500, 100, 0), every(500, 100, 250)))
 	assert.InDelta(t, 4, two.Rate, .01)
 	assert.Empty(t, two.Channel)
-	assert.InDelta(t, 2, rate(blinking(OneShot, 9000, 0, every(500, 100, 0), every(500, 100, 0))).Rate, .01, "at once they are one")
+	assert.InDelta(t, 2, rate(blinking(OneShot, 9000, 0, every(500, 100, 0), every(500, 100, 0))).Rate, .01,
+		"at once they are one")
 	// a dim one beside a bright one is a tenth of the view at least, or does not count there
 	m := blinking(OneShot, 9000, 0, every(500, 100, 0), every(500, 100, 250))
 	got := m.Worked([]string{"t"}, 3000).Flashes(map[string]float64{"a": 1, "b": .05})
@@ -65,7 +67,8 @@ func TestEveryWayOfFlashing(t *testing.T) {
 	// between 85 and 100 per cent nothing is dark
 	bright := []Cue{{Length: 3000, Level: 85}}
 	assert.LessOrEqual(t, rate(blinking(OneShot, 9000, 0, append(bright, every(200, 100, 0)...))).Rate, .5)
-	assert.InDelta(t, 5, rate(blinking(OneShot, 9000, 0, append([]Cue{{Length: 3000, Level: 70}}, every(200, 100, 0)...))).Rate, .51)
+	assert.InDelta(t, 5, rate(blinking(OneShot, 9000, 0, append([]Cue{{Length: 3000, Level: 70}}, every(200, 100,
+		0)...))).Rate, .51)
 }
 
 // Counted afresh from the levels: in no second are there more changes than twice the rate, and

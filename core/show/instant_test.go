@@ -18,7 +18,8 @@ func instant(seed uint64) (m Machine, own []Promise) {
 	pick := func(v ...int) int { return v[r.IntN(len(v))] }
 	scenes := 1 + r.IntN(2)
 	for i := range scenes {
-		m.Scenes = append(m.Scenes, Scene{ID: fmt.Sprint("s", i), Cues: []Cue{lit([]string{"a", "b"}[i], pick(0, 0, 100),
+		m.Scenes = append(m.Scenes, Scene{ID: fmt.Sprint("s", i), Cues: []Cue{lit([]string{"a", "b"}[i], pick(0,
+			0, 100),
 			pick(100, 200, 400))}})
 		if r.IntN(4) == 0 {
 			m.Scenes[i].Length = m.Scenes[i].Duration() + 200
@@ -38,7 +39,8 @@ func instant(seed uint64) (m Machine, own []Promise) {
 	}
 	for range r.IntN(3) {
 		id := fmt.Sprint("e", len(m.Inputs))
-		m.Inputs = append(m.Inputs, Input{ID: id, Kind: []Source{Began, Ended}[r.IntN(2)], Scene: m.Scenes[r.IntN(scenes)].ID})
+		m.Inputs = append(m.Inputs, Input{ID: id, Kind: []Source{Began, Ended}[r.IntN(2)],
+			Scene: m.Scenes[r.IntN(scenes)].ID})
 		tie(id)
 	}
 	if r.IntN(4) == 0 {
@@ -80,7 +82,8 @@ func TestBegunAndEndedInOneMoment(t *testing.T) {
 		}
 		for _, b := range f.Broken {
 			if b.Promise.Kind == Longest || b.Promise.Kind == Never {
-				require.True(t, breaks(m.Run(b.Stimuli, b.At+3000), b.Promise), "seed %d: %v does not break %s", seed, b.Steps,
+				require.True(t, breaks(m.Run(b.Stimuli, b.At+3000), b.Promise), "seed %d: %v does not break %s",
+					seed, b.Steps,
 					b.Promise.ID)
 			}
 		}

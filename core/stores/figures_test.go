@@ -58,7 +58,8 @@ func TestASupplyIsBoughtAsWhatItSays(t *testing.T) {
 	_, a := wiring.SupplyOf(p.Device("S1"), stock.Shop)
 	assert.Equal(t, 10., a, "chosen from the shop it is that")
 	assert.Equal(t, map[string]float64{"12 V 10 A supply": 26}, bought(p, "supply:"))
-	assert.Equal(t, map[string]float64{"Flicker candle LED, wired for 12 V, of 237 mA": stock.Shop.Lamps["flicker12"].Price},
+	assert.Equal(t,
+		map[string]float64{"Flicker candle LED, wired for 12 V, of 237 mA": stock.Shop.Lamps["flicker12"].Price},
 		bought(p, "lamp:"), "a lamp of another current is said as that")
 }
 

@@ -97,7 +97,8 @@ type list struct {
 	start map[*order.Task]int
 }
 
-var needed = work.StandsOn("needs", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot", "device", "input",
+var needed = work.StandsOn("needs", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot",
+	"device", "input",
 	"scene", "person", "job", "delivery", "stocked", "plot", "walkway",
 	"forecast")
 
@@ -332,7 +333,8 @@ func (l *list) device(d *plan.Device, task string) {
 			use, unit = d.Length.Value()/1000, "m"
 		}
 		own := wiring.OwnFigures(d, l.Lib)
-		n := l.need("lamp:"+strings.TrimSpace(lamp.ID+" "+strings.ToLower(own)), lamp.Name+prefixed(", of ", own), unit, use,
+		n := l.need("lamp:"+strings.TrimSpace(lamp.ID+" "+strings.ToLower(own)), lamp.Name+prefixed(", of ",
+			own), unit, use,
 			d.Prop, task)
 		n.Price = lamp.Price
 	case d.Kind == "run":

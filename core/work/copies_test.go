@@ -19,7 +19,8 @@ import (
 // glued to another they are one with it.
 func TestSixAreSixEverywhere(t *testing.T) {
 	l := measure.Len
-	p := &plan.Plan{Format: plan.Format, Display: plan.Display{ID: "x", Name: "X"}, Props: []plan.Prop{{ID: "a", Name: "A"}}}
+	p := &plan.Plan{Format: plan.Format, Display: plan.Display{ID: "x", Name: "X"}, Props: []plan.Prop{{ID: "a",
+		Name: "A"}}}
 	of := func(n int, high string) *work.Work {
 		p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "Slat", Kind: "panel", Stock: "ply1/4",
 			Form: form.Panel{W: l("4 in"), H: l(high), Copies: n}}}

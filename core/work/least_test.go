@@ -15,14 +15,16 @@ import (
 // night: with nobody there, or after somebody put out what was lit from power up on.
 func TestLeast(t *testing.T) {
 	sec, amp := measure.Must[measure.DurationKind], measure.Must[measure.AmpKind]
-	p := &plan.Plan{Format: plan.Format, Display: plan.Display{ID: "x", Name: "X"}, Props: []plan.Prop{{ID: "a", Name: "A"}}}
+	p := &plan.Plan{Format: plan.Format, Display: plan.Display{ID: "x", Name: "X"}, Props: []plan.Prop{{ID: "a",
+		Name: "A"}}}
 	p.Devices = []plan.Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"},
 		{ID: "K", Prop: "a", Kind: "switch", Name: "K", From: "S", Driven: true, Rating: amp("10 A")},
 		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "K", Product: "puck12", Amps: amp("500 mA")},
 		{ID: "N", Prop: "a", Kind: "lamp", Name: "N", From: "S", Product: "puck12", Amps: amp("100 mA")},
 	}
-	p.Inputs = []plan.Input{{ID: "i", Prop: "a", Name: "Mat", Kind: "mat"}, {ID: "p", Prop: "a", Name: "P", Kind: "power"}}
+	p.Inputs = []plan.Input{{ID: "i", Prop: "a", Name: "Mat", Kind: "mat"}, {ID: "p", Prop: "a", Name: "P",
+		Kind: "power"}}
 	p.Scenes = []plan.Scene{{ID: "s", Prop: "a", Name: "S", Length: sec("30 s"), Cues: []plan.Cue{
 		{Channel: "K", Length: sec("30 s")}}}}
 	p.Triggers = []plan.Trigger{{ID: "t", Input: "i", Scene: "s", Latch: "one-shot"}}

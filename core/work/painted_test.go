@@ -17,7 +17,8 @@ import (
 // for a prop of which only what faces out is painted, which says why.
 func TestCoatsGoWhereABrushDoes(t *testing.T) {
 	l := measure.Len
-	p := &plan.Plan{Format: plan.Format, Display: plan.Display{ID: "x", Name: "X", Units: "mm"}, Props: []plan.Prop{{ID: "a", Name: "A"}}}
+	p := &plan.Plan{Format: plan.Format, Display: plan.Display{ID: "x", Name: "X", Units: "mm"},
+		Props: []plan.Prop{{ID: "a", Name: "A"}}}
 	p.Solids = []plan.Solid{
 		{ID: "s", Prop: "a", Name: "S", Kind: "panel", Stock: "xps2", Form: form.Panel{W: l("600 mm"), H: l("900 mm")}},
 		{ID: "o", Prop: "a", Name: "O", Kind: "panel", Stock: "xps2", Form: form.Panel{W: l("600 mm"), H: l("900 mm")}}}

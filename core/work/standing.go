@@ -48,7 +48,8 @@ func (w *Work) standings() {
 		text := w.Run(c.Needs * 1000)
 		w.keep(source.KeyOf("cord", c.Of.ID, "needs"), source.Num("Cord it needs", c.Needs*1000, "mm", text).With(
 			"L = (along the ground + up and down) × 1.1",
-			fmt.Sprintf("(%s + %s) × 1.1", w.Run((yard.Path{Through: c.Route}).Long()*1000), w.Run(c.Of.Drops.Or(drops))),
+			fmt.Sprintf("(%s + %s) × 1.1", w.Run((yard.Path{Through: c.Route}).Long()*1000),
+				w.Run(c.Of.Drops.Or(drops))),
 			text, source.FromTrade("a tenth that never lies straight")),
 		)
 	}
@@ -76,14 +77,16 @@ func (w *Work) standing(s *Stands) {
 		holds = fmt.Sprintf("(%s + %s kg × %s m)", holds, two(ballast), two(is.Half))
 	}
 	w.keep(of("tips"), source.Num("Tips at", tips, "m/s", w.Speed(tips)).With("wind from "+is.From+" on its outline",
-		fmt.Sprintf("%s m2, its middle %s m up, its weight %s m from the edge it tips over", two(is.Face), two(is.Middle),
+		fmt.Sprintf("%s m2, its middle %s m up, its weight %s m from the edge it tips over", two(is.Face),
+			two(is.Middle),
 			two(is.Foot)), "").
 		With("V = √(Σ m a g / (0.613 A c h)), the least of four sides",
 			fmt.Sprintf("√(%s × 9.81 / (0.613 × %s m2 × %s × %s m))", holds, two(is.Face),
 				two(is.Drag), two(is.Middle)), w.Speed(tips), from...))
 	is = s.Sides.Slides()
 	slides := is.Slides()
-	w.keep(of("slides"), source.Num("Slides at", slides, "m/s", w.Speed(slides)).With("V = √(µ m g / (0.613 A c)), wind from "+
+	w.keep(of("slides"), source.Num("Slides at", slides, "m/s",
+		w.Speed(slides)).With("V = √(µ m g / (0.613 A c)), wind from "+
 		is.From,
 		fmt.Sprintf("√(%s × %s kg × 9.81 / (0.613 × %s m2 × %s))", two(is.Rub), two(kg), two(is.Face), two(is.Drag)),
 		w.Speed(slides), append(from, source.FromMemory("µ 0.4 on grass or paving"))...))
@@ -94,12 +97,14 @@ func (w *Work) standing(s *Stands) {
 		"1.5 times the wind, against tipping and sliding, from all four sides",
 		fmt.Sprintf("from %s: max((1.5 q A c h / g - m a) / %s m, 1.5 q A c / µ g - m), q = 0.613 × %s² Pa", is.From,
 			two(is.Half), two(v)),
-		measure.Kilograms(needs)+", low in the middle of its foot", append(from, source.FromTrade("a factor of 1.5"))...))
+		measure.Kilograms(needs)+", low in the middle of its foot", append(from,
+			source.FromTrade("a factor of 1.5"))...))
 	high := s.Box.High * 0.75
 	is = s.Sides.Guys(v, high)
 	pull := is.Guy(v, high)
 	w.keep(of("guy"), source.Num("or each guy takes", pull, "N", measure.Decimal(pull, 0)+" N").With(
-		"F = 1.5 q A c h / (z cos 45°), wind from "+is.From, fmt.Sprintf("q = 0.613 × %s² Pa, tied %s m up", two(v), two(high)),
+		"F = 1.5 q A c h / (z cos 45°), wind from "+is.From, fmt.Sprintf("q = 0.613 × %s² Pa, tied %s m up",
+			two(v), two(high)),
 		measure.Decimal(pull, 0)+" N, one guy each way", from...))
 }
 
@@ -136,7 +141,8 @@ func (w *Work) looked(s *Stands) {
 	}
 	metric := w.Plan.Metric()
 	w.keep(of("letters"), source.Num("Letters read well from", well*1000, "mm", measure.TapeUp(well*1000, metric)).With(
-		rule, "", measure.TapeUp(well*1000, metric)+"; at least "+measure.TapeUp(least*1000, metric), source.FromTrade(trade)))
+		rule, "", measure.TapeUp(well*1000, metric)+"; at least "+measure.TapeUp(least*1000,
+			metric), source.FromTrade(trade)))
 }
 
 // lightOn keeps how light a prop's front is, lamp by lamp.

@@ -4,8 +4,13 @@
 package main
 
 import (
+	"bytes"
 	"context"
 	"fmt"
+	"image"
+	"image/color"
+	"image/draw"
+	"image/png"
 	"os"
 	"path/filepath"
 	"strings"
@@ -14,6 +19,7 @@ import (
 	"zapbarn/testkit"
 
 	"github.com/chromedp/chromedp"
+	"github.com/soniakeys/quant/median"
 )
 
 var main_ = []string{
@@ -76,16 +82,38 @@ func main() {
 				err = chromedp.Do(ctx, chromedp.Sleep(900*time.Millisecond))
 			}
 		}
-		var png []byte
+		var shot []byte
 		if err == nil {
-			png, err = chromedp.Run(ctx, chromedp.CaptureScreenshot())
+			shot, err = chromedp.Run(ctx, chromedp.CaptureScreenshot())
 		}
 		if err == nil {
-			err = os.WriteFile(filepath.Join(os.Args[2], name+".png"), png, 0o644)
+			shot, err = small(shot)
+		}
+		if err == nil {
+			err = os.WriteFile(filepath.Join(os.Args[2], name+".png"), shot, 0o644)
 		}
 		if err != nil {
 			fmt.Fprintln(os.Stderr, item, err)
 			os.Exit(1)
 		}
 	}
+}
+
+// colours are how many a picture keeps: what is drawn here is flat.
+const colours = 48
+
+// small is a picture with a palette of its own: a third of the weight, which the history keeps
+// for ever.
+func small(shot []byte) ([]byte, error) {
+	img, err := png.Decode(bytes.NewReader(shot))
+	if err != nil {
+		return nil, err
+	}
+	of := median.Quantizer(colours).Quantize(make(color.Palette, 0, colours), img)
+	flat := image.NewPaletted(img.Bounds(), of)
+	draw.Draw(flat, flat.Bounds(), img, img.Bounds().Min, draw.Src)
+	var out bytes.Buffer
+	e := png.Encoder{CompressionLevel: png.BestCompression}
+	err = e.Encode(&out, flat)
+	return out.Bytes(), err
 }
