@@ -315,6 +315,7 @@ func unsaid(kind string) string {
 		"|eyes":    "all of it lit",
 		"|upright": "as it came",
 		"|latest":  "the highest level",
+		"|outside": "all that a brush meets",
 	} {
 		if strings.HasPrefix(kind, begins) {
 			return text

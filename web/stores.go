@@ -136,7 +136,7 @@ func needRow(p *Page, t *order.Timetable, n *stores.Need) NeedRow {
 		case n.First < 0:
 			r.By = "when it is wanted is not known"
 		case n.OrderBy < 0:
-			r.By, r.Late = "by "+t.At(n.OrderBy).Format("Mon Jan 2")+", which is past", true
+			r.By, r.Late = "late: by "+t.At(n.OrderBy).Format("Mon Jan 2"), true
 		default:
 			r.By = "by " + t.At(n.OrderBy).Format("Mon Jan 2")
 		}

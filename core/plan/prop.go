@@ -21,8 +21,8 @@ type Prop struct {
 	Temp measure.Celsius `json:"temp,omitzero" label:"Dries at"`
 	RH   int             `json:"rh,omitempty" label:"in humidity, %"`
 	// what of it is painted: all that a brush meets, or what faces out alone
-	Paint    string `json:"paint,omitempty" label:"Painted" choose:"|all round|outside only"`
-	PaintWhy string `json:"paintWhy,omitempty" max:"200" label:"because"`
+	Paint    string `json:"paint,omitempty" label:"Painted" choose:"|outside only"`
+	PaintWhy string `json:"paintWhy,omitempty" max:"200" label:"because" wide:"true"`
 	Note     string `json:"note,omitempty" max:"2000" label:"Note" wide:"true"`
 }
 
@@ -44,7 +44,7 @@ func (x *Prop) valid(c checks) error {
 	}
 	return measure.First(
 		measure.Named(x.Name),
-		measure.OneOf("paint", x.Paint, "", "all round", OutsideOnly),
+		measure.OneOf("paint", x.Paint, "", OutsideOnly),
 		measure.Within("known", x.Known, 10, 30*metre),
 		measure.OneOf("of", x.Of, "", "height", "width", "depth"),
 		measure.OneOf("stage", x.Stage, append([]string{""}, StageNames...)...),
