@@ -1,7 +1,7 @@
 package plan
 
 import (
-	"net"
+	"net/netip"
 	"net/url"
 	"path"
 	"strings"
@@ -20,9 +20,9 @@ func reachable(field, text string) error {
 		return measure.Bad(field, "%.60q is no address; write such as http://barn.home, or https://barn.home/%s", text,
 			"apiary.html")
 	}
-	ip := net.ParseIP(u.Hostname())
+	ip, none := netip.ParseAddr(u.Hostname())
 	if host := strings.ToLower(u.Hostname()); host == "localhost" || strings.HasSuffix(host, ".localhost") ||
-		ip != nil && (ip.IsLoopback() || ip.IsUnspecified()) {
+		none == nil && (ip.IsLoopback() || ip.IsUnspecified()) {
 		return measure.Bad(field, "%s is this machine alone: on a phone it is the phone itself; write the name or number "+
 			"that the phone reaches this barn by", u.Hostname())
 	}
