@@ -1008,3 +1008,28 @@ func TestALoggedTimeCorrectsWithinBounds(t *testing.T) {
 		assert.InDelta(t, want, o.Rates["coat"].Factor, 1e-9, took)
 	}
 }
+
+// Nothing that sets is put down before half an hour at it, and nothing at all before its set-up
+// has paid: whatever the evenings, only the last piece of a task is shorter.
+func TestNothingIsPutDownWithGlueOpen(t *testing.T) {
+	for _, hours := range []string{"mon-sun 18-18:25, mon-sun 19-20", "mon-sun 9-9:12, mon-sun 10-10:40"} {
+		in := In(small(t, func(p *plan.Plan) { p.People = p.People[:1]; p.People[0].Hours = hours }))
+		looked := 0
+		for i, x := range in.Row {
+			pieces := in.Slots[i].Pieces
+			if x.Hands == 0 || len(pieces) == 0 {
+				continue
+			}
+			least := 10
+			if slices.Contains([]string{"glue", "join", "coat", "fill"}, x.Kind) {
+				least, looked = 30, looked+1
+			}
+			left := x.Hands
+			for _, s := range pieces {
+				assert.GreaterOrEqual(t, s.End-s.Start, min(least, left), "%s of %d min: %v", x.Key, x.Hands, pieces)
+				left -= s.End - s.Start
+			}
+		}
+		assert.Greater(t, looked, 3)
+	}
+}

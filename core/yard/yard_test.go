@@ -186,6 +186,11 @@ func TestWeightOffTheMiddle(t *testing.T) {
 	for i := range s {
 		s[i].Ballast = 0
 	}
+	rough := s[3] // on ground that holds its foot it only tips: ballast pulls at its own arm
+	rough.Rub = 5
+	rough.Ballast = rough.Needs(20)
+	assert.InDelta(t, 20*math.Sqrt(1.5), rough.Tips(), 1e-9)
+	assert.InDelta(t, q*1.2*1.3*.6, (30*.3+rough.Ballast*.6)*G, 1e-9)
 	push := s.Pushed(1.2)
 	assert.Equal(t, "the right", push.From)
 	push.Ballast = push.Pushed(1.2)
