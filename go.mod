@@ -15,6 +15,7 @@ require (
 	github.com/go-pdf/fpdf v0.9.0
 	github.com/go-text/typesetting v0.3.5
 	github.com/jackc/pgx/v5 v5.11.0
+	github.com/jellydator/ttlcache/v3 v3.4.1
 	github.com/mochi-mqtt/server/v2 v2.7.9
 	github.com/pressly/goose/v3 v3.29.0
 	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3

@@ -9,8 +9,8 @@ import (
 	"zapbarn/core/check"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -27,7 +27,7 @@ func TestTenBuildsFromAnEmptyDisplay(t *testing.T) {
 		text, err := os.ReadFile(f)
 		require.NoError(t, err)
 		p := plan.New("build", "Build", "in", "")
-		r, lines := shorthand.ReadAll(p, stock.Shop, "", string(text))
+		r, lines := shorthand.ReadAll(p, shop.Kept, "", string(text))
 		for _, l := range lines {
 			assert.NoError(t, l.Err, "%s: %s", filepath.Base(f), l.Text)
 		}
@@ -36,12 +36,12 @@ func TestTenBuildsFromAnEmptyDisplay(t *testing.T) {
 		}
 		q, err := p.Apply(r.Edit)
 		require.NoError(t, err, f)
-		w := work.Do(q, stock.Shop, day)
+		w := work.Do(q, shop.Kept, day)
 		for _, s := range check.Check(w) {
 			if s.Level >= check.Fix {
 				t.Errorf("%s: %s %s: %s %s", filepath.Base(f), s.Level, s.Code, s.Title, s.Why)
 			}
 		}
-		assert.NotEmpty(t, strings.TrimSpace(q.Props[0].Known.String()), f)
+		assert.NotEmpty(t, strings.TrimSpace(q.Props()[0].Known.String()), f)
 	}
 }

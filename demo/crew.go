@@ -11,7 +11,7 @@ import (
 func helpers(p *plan.Plan, today time.Time) {
 	day := func(n int) string { return today.AddDate(0, 0, n).Format(time.DateOnly) }
 	at := func(ago time.Duration) string { return today.Add(-ago).Format(plan.Moment) }
-	p.People = []plan.Person{
+	p.Doc().People = []plan.Person{
 		{ID: "ola", Name: "Ola", Hours: "mon-fri 18-21:30, sat sun 10-18"},
 		{ID: "ira", Name: "Ira", Hours: "tue thu 18:30-21, sat 10-17", Trades: "wiring, foam"},
 		{
@@ -22,7 +22,7 @@ func helpers(p *plan.Plan, today time.Time) {
 			Off:    day(6) + " " + day(7),
 		},
 	}
-	p.Deliveries = []plan.Delivery{
+	p.Doc().Deliveries = []plan.Delivery{
 		{
 			ID:      "motor",
 			Name:    "Gear motor for the sunflowers",
@@ -33,13 +33,13 @@ func helpers(p *plan.Plan, today time.Time) {
 		},
 		{ID: "discs", Name: "Clear sheet for the comb wall", For: "solid:comb-back", Arrives: day(4)},
 	}
-	p.Shelf = []plan.Stocked{
+	p.Doc().Shelf = []plan.Stocked{
 		{ID: "s-latex", What: "coat:latex", Have: "0.9", Bin: "B2"},
 		{ID: "s-masonry", What: "coat:masonry", Have: "3.5", Bin: "B2"},
 		{ID: "s-flicker", What: "lamp:flicker12", Have: "12", Bin: "A1", Lead: "6"},
 		{ID: "s-hot", What: "glue:hotlow", Have: "40", Bin: "C1"},
 	}
-	p.Jobs = []plan.Job{
+	p.Doc().Jobs = []plan.Job{
 		{ID: "skep-fit", Task: "fit:skep-rings", State: "done", At: at(50 * time.Hour), Took: d("20 min"), By: "Sam"},
 		{ID: "skep-glue", Task: "glue:skep-rings", State: "done", At: at(26 * time.Hour), Took: d("6 h"), By: "Ola"},
 		{

@@ -27,13 +27,13 @@ func v(s string) measure.Voltage { return measure.Must[measure.VoltKind](s) }
 // opens. The plan is good but not finished: snags of every level are open.
 func Apiary(today time.Time) *plan.Plan {
 	p := plan.New("midnight-apiary", "The Midnight Apiary", "in", today.AddDate(0, 0, 18).Format(time.DateOnly))
-	p.Display.Outdoors = true
-	p.Display.Temp = measure.Must[measure.CelsiusKind]("58 F")
-	p.Display.RH = 70
+	p.Doc().Display.Outdoors = true
+	p.Doc().Display.Temp = measure.Must[measure.CelsiusKind]("58 F")
+	p.Doc().Display.RH = 70
 	prop := func(id, name, high, note string) plan.Prop {
 		return plan.Prop{ID: id, Name: name, Known: l(high), Of: "height", Stage: "cut", Note: note}
 	}
-	p.Props = []plan.Prop{
+	p.Doc().Props = []plan.Prop{
 		prop("gate", "Gate", "84 in", "foam-block pillars"),
 		prop("keeper", "Keeper", "78 in", "figure on a pipe frame"),
 		prop("skep", "Skep", "54 in", "straw hive of rings"),
@@ -66,15 +66,15 @@ func Apiary(today time.Time) *plan.Plan {
 	setOut(p, today)
 	nights(p, today)
 	ph, pic := sketch()
-	p.Photos, p.Pictures = []plan.Photo{ph}, []plan.Picture{pic}
+	p.Doc().Photos, p.Doc().Pictures = []plan.Photo{ph}, []plan.Picture{pic}
 	crew(p, today)
 	return p
 }
 
 // gateSolids are what is cut for the gate.
 func gateSolids(p *plan.Plan) {
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "gate-pillar",
 			Prop:  "gate",
@@ -88,8 +88,8 @@ func gateSolids(p *plan.Plan) {
 
 // keeperSolids are what is cut for the keeper.
 func keeperSolids(p *plan.Plan) {
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "keeper-frame",
 			Prop:  "keeper",
@@ -135,8 +135,8 @@ func keeperSolids(p *plan.Plan) {
 
 // skepSolids are what is cut for the skep.
 func skepSolids(p *plan.Plan) {
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "skep-rings",
 			Prop:  "skep",
@@ -150,8 +150,8 @@ func skepSolids(p *plan.Plan) {
 
 // riserSolids are what is cut for the frame riser.
 func riserSolids(p *plan.Plan) {
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    box,
 			Prop:  "riser",
@@ -178,8 +178,8 @@ func riserSolids(p *plan.Plan) {
 
 // shelfSolids are what is cut for the honey shelf.
 func shelfSolids(p *plan.Plan) {
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "shelf-boards",
 			Prop:  "shelf",
@@ -224,8 +224,8 @@ func shelfSolids(p *plan.Plan) {
 
 // sunflowersSolids are what is cut for the sunflowers.
 func sunflowersSolids(p *plan.Plan) {
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "sun-heads",
 			Prop:  "sunflowers",
@@ -249,8 +249,8 @@ func sunflowersSolids(p *plan.Plan) {
 
 // bee is one of the seven bees.
 func bee(p *plan.Plan) {
-	p.Props = append(
-		p.Props,
+	p.Doc().Props = append(
+		p.Props(),
 		plan.Prop{
 			ID:    "bee",
 			Name:  "Bee, one of seven",
@@ -259,8 +259,8 @@ func bee(p *plan.Plan) {
 			Note:  "EVA gores on an egg, lit from its own cells",
 		},
 	)
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "bee-body",
 			Prop:  "bee",
@@ -275,8 +275,8 @@ func bee(p *plan.Plan) {
 
 // comb is the wall of cells.
 func comb(p *plan.Plan) {
-	p.Props = append(
-		p.Props,
+	p.Doc().Props = append(
+		p.Props(),
 		plan.Prop{
 			ID:    "comb",
 			Name:  "Comb wall",
@@ -285,8 +285,8 @@ func comb(p *plan.Plan) {
 			Note:  "216 slices of pipe, lit by 72 pixels",
 		},
 	)
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "comb-cells",
 			Prop:  "comb",
@@ -312,8 +312,8 @@ func comb(p *plan.Plan) {
 
 // signs are the letters, leaves and petals of what stands already.
 func signs(p *plan.Plan) {
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "gate-letters",
 			Prop:  "gate",
@@ -365,8 +365,8 @@ func signs(p *plan.Plan) {
 
 // trims are the small parts that come last.
 func trims(p *plan.Plan) {
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "keeper-head",
 			Prop:  "keeper",
@@ -417,7 +417,7 @@ func joints(p *plan.Plan) {
 	}
 	hat := seam("hat-seam", "keeper", "keeper-hat/sector", "keeper-hat/sector", "contact", "6 in")
 	hat.Strain = true
-	p.Joints = []plan.Joint{
+	p.Doc().Joints = []plan.Joint{
 		{ID: "bee-seams", Prop: "bee", A: "bee-body/gore", B: "bee-body/gore", Glue: "contact", Strain: true},
 		hat,
 		seam("hat-brim", "keeper", "keeper-hat/sector", "keeper-brim/disc", "ca", "36 in"),
@@ -433,7 +433,7 @@ func joints(p *plan.Plan) {
 
 // finishes are its coats.
 func finishes(p *plan.Plan) {
-	p.Finishes = []plan.Finish{
+	p.Doc().Finishes = []plan.Finish{
 		{ID: box, Solid: box, Layers: []plan.Layer{{Coat: "enamel", Coats: 2}, {Coat: "wash", Coats: 1}}},
 		{
 			ID:    "skep-rings",
@@ -455,7 +455,7 @@ func finishes(p *plan.Plan) {
 
 // shelfAndRiser are the first two props wired, with the comb's feed.
 func shelfAndRiser(p *plan.Plan) {
-	p.Devices = []plan.Device{
+	p.Doc().Devices = []plan.Device{
 		{ID: "S1", Prop: "shelf", Kind: "supply", Name: "Supply S1", Product: "ps12-2"},
 		{ID: "F1", Prop: "shelf", Kind: "fuse", Name: "Fuse F1", From: "S1", Rating: a("3 A")},
 		{ID: "W1", Prop: "shelf", Kind: "run", Name: "Run W1", From: "F1", Gauge: g("18 AWG"), Length: l("9'4\"")},
@@ -505,8 +505,8 @@ func shelfAndRiser(p *plan.Plan) {
 
 // pixels are the comb's, with their supply.
 func pixels(p *plan.Plan) {
-	p.Devices = append(
-		p.Devices,
+	p.Doc().Devices = append(
+		p.Devices(),
 		plan.Device{ID: "S3", Prop: "comb", Kind: "supply", Name: "Supply S3", Product: "ps5-10"},
 		plan.Device{ID: "F3", Prop: "comb", Kind: "fuse", Name: "Fuse F3", From: "S3", Rating: a("5 A")},
 		plan.Device{
@@ -554,8 +554,8 @@ func pixels(p *plan.Plan) {
 // glow are the lamps within the frame riser.
 func glow(p *plan.Plan) {
 	for i := range 4 {
-		p.Devices = append(
-			p.Devices,
+		p.Doc().Devices = append(
+			p.Devices(),
 			plan.Device{
 				ID:      fmt.Sprintf("glow-%d", i+1),
 				Prop:    "riser",
@@ -593,17 +593,17 @@ func jars(p *plan.Plan) {
 		if i >= 21 { // these have their extensions already
 			jar.Extension = l("5 in")
 		}
-		p.Devices = append(p.Devices, jar)
+		p.Doc().Devices = append(p.Devices(), jar)
 	}
 }
 
 // behaviour is what the mat and the button do.
 func behaviour(p *plan.Plan) {
-	p.Inputs = []plan.Input{
+	p.Doc().Inputs = []plan.Input{
 		{ID: "mat", Prop: "riser", Name: "Path mat", Kind: "mat", MinPulse: d("30 ms"), HoldOff: d("2 s")},
 		{ID: "button", Prop: "riser", Name: "Keeper's button", Kind: "button"},
 	}
-	p.Scenes = []plan.Scene{
+	p.Doc().Scenes = []plan.Scene{
 		{
 			ID:   "glow",
 			Prop: "riser",
@@ -624,7 +624,7 @@ func behaviour(p *plan.Plan) {
 			},
 		},
 	}
-	p.Triggers = []plan.Trigger{
+	p.Doc().Triggers = []plan.Trigger{
 		{ID: "mat-glow", Input: "mat", Scene: "glow", Latch: "one-shot", Rest: d("4 s")},
 		{ID: "button-breathe", Input: "button", Scene: "breathe", Latch: "toggle"},
 	}
@@ -632,8 +632,8 @@ func behaviour(p *plan.Plan) {
 
 // beePack is the bees' own cells.
 func beePack(p *plan.Plan) {
-	p.Devices = append(
-		p.Devices,
+	p.Doc().Devices = append(
+		p.Devices(),
 		plan.Device{ID: "B1", Prop: "bee", Kind: "supply", Name: "Bee pack B1", Cell: "aa", Cells: 3},
 		plan.Device{
 			ID:     "W6",
@@ -680,8 +680,8 @@ func beePack(p *plan.Plan) {
 
 // turning is the motor of the sunflowers.
 func turning(p *plan.Plan) {
-	p.Devices = append(
-		p.Devices,
+	p.Doc().Devices = append(
+		p.Devices(),
 		plan.Device{
 			ID:      "S4",
 			Prop:    "sunflowers",
@@ -715,8 +715,8 @@ func turning(p *plan.Plan) {
 // mains is the outlets and what else hangs on them.
 func mains(p *plan.Plan) {
 	w := func(s string) measure.Power { return measure.Must[measure.WattKind](s) }
-	p.Display.Nights, p.Display.Night, p.Display.Duty = 18, d("4 h"), 30
-	p.Outlets = []plan.Outlet{
+	p.Doc().Display.Nights, p.Doc().Display.Night, p.Doc().Display.Duty = 18, d("4 h"), 30
+	p.Doc().Outlets = []plan.Outlet{
 		{
 			ID:      "porch",
 			Name:    "Porch outlet",
@@ -735,22 +735,22 @@ func mains(p *plan.Plan) {
 			Cord:    l("75 ft"),
 		},
 	}
-	p.Plugs = []plan.Plug{
+	p.Doc().Plugs = []plan.Plug{
 		{ID: "smoker", Name: "Smoker's fog heater", Outlet: "porch", Watts: w("700 W"), Heater: true, Duty: 40},
 		{ID: "swarm-screen", Name: "Swarm screen", Outlet: "porch", Watts: w("18 W")},
 		{ID: "gate-speaker", Name: "Gate speaker", Outlet: "shed", Watts: w("40 W")},
 	}
-	for i := range p.Devices {
-		switch p.Devices[i].ID {
+	for i := range p.Devices() {
+		switch p.Devices()[i].ID {
 		case "S1", "S3":
-			p.Devices[i].Outlet = "porch"
+			p.Devices()[i].Outlet = "porch"
 		}
 	}
 }
 
 // crew is what the crew has noted: bottles, readings, what may stand.
 func crew(p *plan.Plan, today time.Time) {
-	p.Lots = []plan.Lot{
+	p.Doc().Lots = []plan.Lot{
 		{ID: "pva", Glue: "pva", Opened: today.AddDate(-1, -5, 0).Format(time.DateOnly)},
 		{ID: "pu", Glue: "pu", Opened: today.AddDate(0, -3, 0).Format(time.DateOnly)},
 	}
@@ -761,9 +761,9 @@ func crew(p *plan.Plan, today time.Time) {
 		{Device: "cells", Light: "dark", By: "Ola"}, {Device: "S3", Volts: v("4.98 V"), By: "Ola"},
 		{Device: "W4", Volts: v("4.88 V"), By: "Ola"}, {Device: "X1", Volts: v("2.72 V"), By: "Ola"}} {
 		r.ID, r.On = fmt.Sprintf("r%d", i+1), was
-		p.Readings = append(p.Readings, r)
+		p.Doc().Readings = append(p.Readings(), r)
 	}
-	p.Waivers = []plan.Waiver{
+	p.Doc().Waivers = []plan.Waiver{
 		{
 			ID:     "saw-stop@part:gate-pillar/face",
 			Reason: "caulk fills the seams before the block lines are cut",
@@ -780,8 +780,8 @@ func Patterns() *plan.Plan {
 	add := func(name string, s plan.Solid) {
 		s.Prop = plan.Slug(name)
 		s.ID, s.Name = s.Prop+"-solid", name
-		p.Props = append(p.Props, plan.Prop{ID: s.Prop, Name: name})
-		p.Solids = append(p.Solids, s)
+		p.Doc().Props = append(p.Props(), plan.Prop{ID: s.Prop, Name: name})
+		p.Doc().Solids = append(p.Solids(), s)
 	}
 	for _, page := range []func(func(string, plan.Solid)){bookBoxes, bookRounds, bookStacks, bookFlat, bookLast} {
 		page(add)
@@ -1079,8 +1079,8 @@ func head() string {
 // Metric is a small second display in millimetres.
 func Metric(today time.Time) *plan.Plan {
 	p := plan.New("thistledown-porch", "Thistledown porch", "mm", today.AddDate(0, 0, 40).Format(time.DateOnly))
-	p.Props = []plan.Prop{{ID: "hopper", Name: "Seed hopper", Known: l("500 mm"), Of: "height"}}
-	p.Solids = []plan.Solid{
+	p.Doc().Props = []plan.Prop{{ID: "hopper", Name: "Seed hopper", Known: l("500 mm"), Of: "height"}}
+	p.Doc().Solids = []plan.Solid{
 		{
 			ID:    "hopper-body",
 			Prop:  "hopper",
@@ -1090,7 +1090,7 @@ func Metric(today time.Time) *plan.Plan {
 			Form:  form.Tower{Sides: 6, H: l("500 mm"), Low: l("180 mm"), High: l("420 mm")},
 		},
 	}
-	p.Joints = []plan.Joint{
+	p.Doc().Joints = []plan.Joint{
 		{
 			ID:     "hopper-seams",
 			Prop:   "hopper",
@@ -1100,7 +1100,7 @@ func Metric(today time.Time) *plan.Plan {
 			Strain: true,
 		},
 	}
-	p.Finishes = []plan.Finish{
+	p.Doc().Finishes = []plan.Finish{
 		{
 			ID:    "hopper-body",
 			Solid: "hopper-body",
@@ -1111,7 +1111,7 @@ func Metric(today time.Time) *plan.Plan {
 			},
 		},
 	}
-	p.Devices = []plan.Device{
+	p.Doc().Devices = []plan.Device{
 		{ID: "S1", Prop: "hopper", Kind: "supply", Name: "Supply S1", Product: "ps5-4"},
 		{ID: "F1", Prop: "hopper", Kind: "fuse", Name: "Fuse F1", From: "S1", Rating: a("3 A")},
 		{ID: "W1", Prop: "hopper", Kind: "run", Name: "Run W1", From: "F1", Gauge: g("0.75 mm2"), Length: l("1.2 m")},

@@ -8,9 +8,9 @@ import (
 	"zapbarn/core/circuit"
 	"zapbarn/core/form"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -36,18 +36,18 @@ func TestExamplesAreTheDemo(t *testing.T) {
 // The pattern book holds every kind of solid, and all of it fits its stock.
 func TestThePatternBookIsWhole(t *testing.T) {
 	p := Patterns()
-	w := work.Do(p, stock.Shop, day)
+	w := work.Do(p, shop.Kept, day)
 	have := map[string]bool{}
-	for i := range p.Solids {
-		s := &p.Solids[i]
+	for i := range p.Solids() {
+		s := &p.Solids()[i]
 		have[s.Kind] = true
-		require.NotNil(t, w.Shapes[s.ID], s.Name)
-		require.NotEmpty(t, form.Steps(s.Form, w.Shapes[s.ID]), s.Name)
+		require.NotNil(t, w.Shapes()[s.ID], s.Name)
+		require.NotEmpty(t, form.Steps(s.Form, w.Shapes()[s.ID]), s.Name)
 	}
 	for _, k := range form.Names() {
 		assert.True(t, have[k], k)
 	}
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		for _, i := range s.Layout.TooLarge {
 			t.Errorf("%s does not fit %s", s.Pieces[i].Ref, s.Stock.Name)
 		}
@@ -60,9 +60,9 @@ func TestThePatternBookIsWhole(t *testing.T) {
 func TestPlantedFaultsAreFound(t *testing.T) {
 	p := Apiary(day)
 	for supply, want := range map[string]string{"S2": "bad:W3:2", "S3": "bad:X1"} {
-		b := wiring.Suspects(p.Wiring(stock.Shop), supply)
+		b := wiring.Suspects(p.Wiring(shop.Kept), supply)
 		var seen []circuit.Seen
-		for _, r := range p.Readings {
+		for _, r := range p.Readings() {
 			s, ok := b.Volts(r.Device, r.Volts.Value())
 			if r.Light != "" {
 				s, ok = b.Light(r.Device, r.Light == "lit")

@@ -13,7 +13,7 @@ import (
 func rehearsal(p *plan.Plan) {
 	movers(p)
 	mechanisms(p)
-	p.Inputs = append(p.Inputs,
+	p.Doc().Inputs = append(p.Inputs(),
 		plan.Input{ID: "top", Prop: "riser", Name: "Top switch", Kind: "switch", Mover: "frames", Place: 100},
 		plan.Input{ID: "smoker-beam", Prop: "keeper", Name: "Smoker beam", Kind: "beam", MinPulse: d("30 ms"),
 			HoldOff: d("1 s"), Far: l("26 ft")},
@@ -22,9 +22,9 @@ func rehearsal(p *plan.Plan) {
 		plan.Input{ID: "flutter-timer", Prop: "bee", Name: "Every 2 min", Kind: "timer", Every: d("2 min")},
 		plan.Input{ID: "bell-timer", Prop: "gate", Name: "Every 10 min", Kind: "timer", Every: d("10 min")},
 	)
-	for i := range p.Inputs {
-		if p.Inputs[i].ID == "mat" {
-			p.Inputs[i].Far = l("14 ft")
+	for i := range p.Inputs() {
+		if p.Inputs()[i].ID == "mat" {
+			p.Inputs()[i].Far = l("14 ft")
 		}
 	}
 	cue := func(channel, at, long string) plan.Cue {
@@ -32,7 +32,7 @@ func rehearsal(p *plan.Plan) {
 	}
 	embers := cue("K17", "0 s", "9 s")
 	embers.Shape, embers.Level = "flicker", 70
-	p.Scenes = append(p.Scenes,
+	p.Doc().Scenes = append(p.Scenes(),
 		plan.Scene{ID: "rise", Prop: "riser", Name: "Frames rise", Cues: []plan.Cue{cue("K10", "0 s", "1.5 s"),
 			cue("K11", "5.5 s", "1.2 s")}},
 		plan.Scene{ID: "hum", Prop: "riser", Name: "Hum", Cues: []plan.Cue{cue("K12", "0 s", "4 s")}},
@@ -41,7 +41,7 @@ func rehearsal(p *plan.Plan) {
 		plan.Scene{ID: "flutter", Prop: "bee", Name: "Flutter", Cues: []plan.Cue{cue("K30", "0 s", "4 s")}},
 		plan.Scene{ID: "bell", Prop: "gate", Name: "Gate bell", Cues: []plan.Cue{cue("K18", "0 s", "2.5 s")}},
 	)
-	p.Triggers = append(p.Triggers,
+	p.Doc().Triggers = append(p.Triggers(),
 		plan.Trigger{ID: "mat-rise", Input: "mat", Scene: "rise", Latch: "one-shot", Rest: d("4 s")},
 		plan.Trigger{ID: "top-hum", Input: "top", Scene: "hum", Latch: "toggle"},
 		plan.Trigger{ID: "beam-smoke", Input: "smoker-beam", Scene: "smoke", Latch: "one-shot", Rest: d("12 s")},
@@ -54,12 +54,12 @@ func rehearsal(p *plan.Plan) {
 		t := float64(i) / 240
 		hum[i] = math.Min(1, t*6) * math.Min(1, (1-t)*8) * (.55 + .3*math.Abs(math.Sin(t*21)) + .12*math.Sin(t*173))
 	}
-	p.Clips = append(
-		p.Clips,
+	p.Doc().Clips = append(
+		p.Clips(),
 		plan.Clip{ID: "hum-clip", Prop: "riser", Name: "Bees wake", Channel: "K12", Long: d("4 s"),
 			Peak: -1.2, RMS: -11.4, Loud: -14.2, Guests: l("6 ft"), Fence: l("55 ft"), Wave: plan.Outline(hum)},
 	)
-	p.Promises = append(p.Promises,
+	p.Doc().Promises = append(p.Promises(),
 		plan.Promise{ID: "hum-up", Prop: "riser", Says: "hum player is on while top switch is closed"},
 		plan.Promise{ID: "fog-short", Prop: "keeper", Says: "smoker fog never longer than 5 s"},
 		plan.Promise{ID: "arm-one-way", Prop: "keeper", Says: "arm up and arm down never together"},
@@ -88,8 +88,8 @@ func movers(p *plan.Plan) {
 	down.To, lower.To = "W10", "W14"
 	longest := on("K16", "keeper", "Smoker fog", "W22")
 	longest.Longest = d("20 s")
-	p.Devices = append(
-		p.Devices,
+	p.Doc().Devices = append(
+		p.Devices(),
 		supply("S5", "riser", "ps12-5", "shed"),
 		fuse("F5", "riser", "S5", "5 A"),
 		run("W9", "riser", "F5", "4 ft"),
@@ -122,7 +122,7 @@ func movers(p *plan.Plan) {
 		fuse("F8", "gate", "S8", "2 A"),
 		led("W23", "gate", "F8", "3 ft", "18 AWG"),
 	)
-	p.Devices = append(p.Devices, letteringPixels()...)
+	p.Doc().Devices = append(p.Devices(), letteringPixels()...)
 }
 
 // letteringPixels are the board and the pixels of the gate's lettering.
@@ -153,8 +153,8 @@ func letteringPixels() []plan.Device {
 func mechanisms(p *plan.Plan) {
 	deg := func(s string) measure.Angle { return measure.Must[measure.AngleKind](s) }
 	kg := func(s string) measure.Mass { return measure.Must[measure.MassKind](s) }
-	p.Mechanisms = append(
-		p.Mechanisms,
+	p.Doc().Mechanisms = append(
+		p.Mechanisms(),
 		plan.Mechanism{ID: "frames", Prop: "riser", Name: "Frames", Kind: "slide", Up: "K10", Down: "K11",
 			Motor: "riser-motor", Crank: l("5 in"), Link: l("12 in"), From: deg("-90"), To: deg("90"), Mass: kg("3.5 lb"),
 			Guests: l("30 in")},

@@ -13,19 +13,19 @@ import (
 func setOut(p *plan.Plan, today time.Time) {
 	deg := measure.Must[measure.AngleKind]
 	mph := measure.Must[measure.SpeedKind]
-	p.Display.DoorWide, p.Display.DoorHigh = l("36 in"), l("80 in")
-	p.Display.CarLong, p.Display.CarWide, p.Display.CarHigh = l("70 in"), l("42 in"), l("30 in")
-	p.Display.ShelfDeep, p.Display.ShelfHigh = l("24 in"), l("20 in")
+	p.Doc().Display.DoorWide, p.Doc().Display.DoorHigh = l("36 in"), l("80 in")
+	p.Doc().Display.CarLong, p.Doc().Display.CarWide, p.Doc().Display.CarHigh = l("70 in"), l("42 in"), l("30 in")
+	p.Doc().Display.ShelfDeep, p.Doc().Display.ShelfHigh = l("24 in"), l("20 in")
 	plots(p)
 	ways(p)
 	screens(p)
 	lanterns(p)
 	extensions(p)
-	p.Viewpoints = []plan.Viewpoint{
+	p.Doc().Viewpoints = []plan.Viewpoint{
 		{ID: "gate", Name: "Gate", X: l("4 ft"), Y: l("37 ft"), Look: deg("-70 deg")},
 		{ID: "bend", Name: "Bend", X: l("17 ft"), Y: l("22 ft"), Look: deg("-30 deg")},
 	}
-	p.Forecasts = []plan.Forecast{
+	p.Doc().Forecasts = []plan.Forecast{
 		{ID: "opening", On: today.AddDate(0, 0, 18).Format(time.DateOnly), Wind: mph("22 mph"), Gusts: mph("31 mph")},
 	}
 }
@@ -33,7 +33,7 @@ func setOut(p *plan.Plan, today time.Time) {
 // plots are where the props stand.
 func plots(p *plan.Plan) {
 	deg, kg := measure.Must[measure.AngleKind], measure.Must[measure.MassKind]
-	p.Plots = []plan.Plot{
+	p.Doc().Plots = []plan.Plot{
 		{ID: "gate", Prop: "gate", X: l("9 ft 6 in"), Y: l("33 ft 6 in"), Turn: deg("70 deg"), Held: "stakes"},
 		{ID: "riser", Prop: "riser", X: l("8 ft 6 in"), Y: l("20 ft"), Turn: deg("-30 deg"), Held: "stakes"},
 		{ID: "keeper", Prop: "keeper", X: l("23 ft"), Y: l("16 ft"), Held: "guys", Open: 40},
@@ -57,7 +57,7 @@ func plots(p *plan.Plan) {
 
 // ways are the guests' path, the way out and the street.
 func ways(p *plan.Plan) {
-	p.Walkways = []plan.Walkway{
+	p.Doc().Walkways = []plan.Walkway{
 		{ID: "path", Name: "Guests' path", Kind: "path", Wide: l("4 ft"),
 			Through: "4 ft, 37 ft; 6 ft, 28 ft; 16 ft, 22 ft; 30 ft, 22 ft; 42 ft, 18 ft; 44 ft, 8 ft"},
 		{ID: "out", Name: "Way out", Kind: "way out", Through: "44 ft, 8 ft; 57 ft, 6 ft", Wide: l("4 ft")},
@@ -67,7 +67,7 @@ func ways(p *plan.Plan) {
 
 // screens are what stands in the way of the eye.
 func screens(p *plan.Plan) {
-	p.Walls = []plan.Wall{
+	p.Doc().Walls = []plan.Wall{
 		{ID: "house", Name: "House", Kind: "wall", X: l("2 ft"), Y: l("1 ft"), ToX: l("42 ft"), ToY: l("1 ft"),
 			High: l("10 ft"), Fixed: true},
 		{
@@ -110,7 +110,7 @@ func lanterns(p *plan.Plan) {
 	}
 	jars := on("jars", "Honey jars", "shelf", "7 in", "40 in", 90)
 	jars.Device = "jar-1"
-	p.Fixtures = []plan.Fixture{
+	p.Doc().Fixtures = []plan.Fixture{
 		{ID: "skep-fill", Name: "Skep fill", Use: "fill", X: l("22 ft"), Y: l("9 ft"), High: l("12 in"), Lumens: 250,
 			Beam: deg("60 deg"), Aim: deg("172 deg"), Tilt: deg("-8 deg")},
 		on("skep-door", "Skep doorway", "skep", "2 ft", "20 in", 60),
@@ -127,15 +127,15 @@ func lanterns(p *plan.Plan) {
 
 // extensions are the outlets' places and the cords from them, one across the path.
 func extensions(p *plan.Plan) {
-	for i := range p.Outlets {
-		switch p.Outlets[i].ID {
+	for i := range p.Outlets() {
+		switch p.Outlets()[i].ID {
 		case "porch":
-			p.Outlets[i].X, p.Outlets[i].Y = l("3 ft"), l("2 ft")
+			p.Outlets()[i].X, p.Outlets()[i].Y = l("3 ft"), l("2 ft")
 		case "shed":
-			p.Outlets[i].X, p.Outlets[i].Y = l("58 ft"), l("14 ft")
+			p.Outlets()[i].X, p.Outlets()[i].Y = l("58 ft"), l("14 ft")
 		}
 	}
-	p.Cords = []plan.Cord{
+	p.Doc().Cords = []plan.Cord{
 		{
 			ID:      "skep",
 			Name:    "Skep cord",

@@ -53,7 +53,7 @@ func TestAHundredLinesInARow(t *testing.T) {
 		assert.Contains(t, s.text("#answers"), fmt.Sprintf("T%d", n), "with what it did")
 	}
 	var got []string
-	for _, j := range s.plan("midnight-apiary").Jobs {
+	for _, j := range s.plan("midnight-apiary").Jobs() {
 		if len(j.Name) > 1 && j.Name[0] == 'T' && j.Name[1] >= '0' && j.Name[1] <= '9' {
 			got = append(got, j.Name)
 		}
@@ -94,7 +94,7 @@ func TestARefusedLineStaysApart(t *testing.T) {
 func TestTwiceIsOnce(t *testing.T) {
 	s, server := late(t)
 	discs := func() (n int) {
-		for _, x := range s.plan("midnight-apiary").Solids {
+		for _, x := range s.plan("midnight-apiary").Solids() {
 			if x.Kind == "disc" && x.Prop == "riser" {
 				n++
 			}

@@ -48,7 +48,7 @@ func TestStartYourOwn(t *testing.T) {
 	s.wait(`location.pathname==="/p/back-porch"`)
 	assert.Contains(t, s.text(".blank"), "prop weathervane 30 in tall", "the empty state says what to type first")
 	s.say("prop weathervane 30 in tall", `new prop “weathervane”, 30 in tall`)
-	assert.Equal(t, "30 in", s.plan("back-porch").Props[0].Known.String())
+	assert.Equal(t, "30 in", s.plan("back-porch").Props()[0].Known.String())
 	assert.Contains(t, s.text(".ticket"), "weathervane")
 	assert.Contains(t, s.text(".gutter"), "still an idea")
 }
@@ -73,7 +73,7 @@ func TestBench(t *testing.T) {
 		s.say(line, got)
 		assert.Greater(t, s.count("svg.iso .body"), 0, line)
 	}
-	assert.Len(t, s.plan("thistledown-porch").Solids, 12)
+	assert.Len(t, s.plan("thistledown-porch").Solids(), 12)
 	assert.Equal(t, 2, s.count("svg.front .person"), "a standing adult and a child for size")
 
 	s.goTo(apiary + "/bench?prop=riser&way=whole")
@@ -375,7 +375,7 @@ func TestPrintExportImport(t *testing.T) {
 	}
 	upload(file, 200)
 	got, want := s.whole("midnight-apiary-2"), demo.Apiary(today)
-	want.Display.ID, want.Display.Name = "midnight-apiary-2", want.Display.Name+" (2)"
+	want.Doc().Display.ID, want.Doc().Display.Name = "midnight-apiary-2", want.Display().Name+" (2)"
 	assert.Equal(t, want, got)
 	assert.Contains(t, upload(`{"format": `, 422), "line 1")
 	assert.Contains(

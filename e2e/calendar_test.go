@@ -5,8 +5,8 @@ import (
 	"testing"
 
 	"zapbarn/core/order"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +19,7 @@ func TestTheCalendar(t *testing.T) {
 	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/calendar")
 	late := func() int {
-		return order.In(work.Do(s.plan("midnight-apiary"), stock.Shop, today)).Late()
+		return order.In(work.Do(s.plan("midnight-apiary"), shop.Kept, today)).Late()
 	}
 	assert.Positive(t, late())
 	assert.Contains(t, s.text(".ends"), "after the opening")
@@ -79,11 +79,11 @@ func TestTheCalendar(t *testing.T) {
 	assert.Contains(t, s.text(".error"), "someday")
 	assert.Equal(t, "Bo", eval[string](s, `document.querySelector("[name='n.name']").value`))
 	add("Add a person", "Add the person", "name", "Bo", "hours", "sat 9-12")
-	people := s.plan("midnight-apiary").People
+	people := s.plan("midnight-apiary").People()
 	assert.Equal(t, "Bo", people[len(people)-1].Name)
 	add("Add a task", "Add the task", "name", "Borrow a ladder", "hands", "20 min", "after", "prove:riser")
 	var own string
-	for _, x := range s.plan("midnight-apiary").Jobs {
+	for _, x := range s.plan("midnight-apiary").Jobs() {
 		if x.Name == "Borrow a ladder" {
 			own = x.ID
 			assert.Equal(t, "prove:riser", x.After)

@@ -20,13 +20,13 @@ func TestWhatCanBeSaidIsPressed(t *testing.T) {
 		`(()=>{const i=document.querySelector("[data-look]"); i.value="battery"; i.dispatchEvent(new Event("input",{bubbles:true})); return true})()`,
 	)
 	assert.Equal(t, 1, s.count(`.said [data-said]:not([hidden])`))
-	n := len(s.plan("midnight-apiary").Devices)
+	n := len(s.plan("midnight-apiary").Devices())
 	s.click(`.said [data-said]:not([hidden]) button`)
 	assert.Equal(t, "battery 4 aa", eval[string](s, `document.getElementById("line").value`))
 	s.wait(`document.querySelector(".got").textContent.startsWith("reads as:")`)
 	assert.Equal(t, "line", eval[string](s, `document.activeElement.id`))
 	s.live(func() { s.keys("\r") })
-	assert.Len(t, s.plan("midnight-apiary").Devices, n+1)
+	assert.Len(t, s.plan("midnight-apiary").Devices(), n+1)
 }
 
 // A line that names a thing wrongly is offered set right, one press away; what could be
@@ -42,9 +42,9 @@ func TestALineIsSetRight(t *testing.T) {
 	assert.Equal(t, "box 9 x 9 x 9 ply1/2", s.text(".tries button"))
 	s.click(".tries li:nth-child(2) button")
 	s.wait(`document.querySelector(".got").textContent.includes('Plywood 1/4"')`)
-	n := len(s.plan("midnight-apiary").Solids)
+	n := len(s.plan("midnight-apiary").Solids())
 	s.live(func() { s.keys("\r") })
-	assert.Len(t, s.plan("midnight-apiary").Solids, n+1)
+	assert.Len(t, s.plan("midnight-apiary").Solids(), n+1)
 	// entered all the same, a line that is none comes back with lines to go on with
 	eval[bool](s, `(()=>{const l=document.getElementById("line"); l.focus(); l.value="box 22 x"; return true})()`)
 	s.live(func() { s.keys("\r") })

@@ -41,13 +41,13 @@ func TestTheFirstHourByKeys(t *testing.T) {
 	}
 	p := s.plan(id)
 	lamps := 0
-	for _, d := range p.Devices {
+	for _, d := range p.Devices() {
 		if d.Kind == "lamp" {
 			lamps++
 		}
 	}
 	assert.Equal(t, 30, lamps)
-	assert.Len(t, p.Triggers, 1)
+	assert.Len(t, p.Triggers(), 1)
 	assert.LessOrEqual(t, said, 30)
 	t.Logf("by keys: %d lines, none refused", said)
 	s.goTo("/p/" + id + "/walkdown")
@@ -70,7 +70,7 @@ func TestTheFirstHourByMouse(t *testing.T) {
 		s.goTo("/p/" + id + path)
 	}
 	press(".start form:nth-of-type(2) .btn")
-	prop := s.plan(id).Props[0].ID
+	prop := s.plan(id).Props()[0].ID
 	to("/bench?prop=" + prop + "&way=whole")
 	press(`.palette button[value^="box"]`)
 	to("/loom?prop=" + prop)
@@ -85,13 +85,13 @@ func TestTheFirstHourByMouse(t *testing.T) {
 	to("/rehearsal?prop=" + prop)
 	press(`.palette button[value^="mat"]`)
 	lamps := 0
-	for _, d := range s.plan(id).Devices {
+	for _, d := range s.plan(id).Devices() {
 		if d.Kind == "lamp" {
 			lamps++
 		}
 	}
 	assert.Equal(t, 30, lamps)
-	assert.Len(t, s.plan(id).Triggers, 1)
+	assert.Len(t, s.plan(id).Triggers(), 1)
 	assert.LessOrEqual(t, presses, 45)
 	t.Logf("by mouse: %d presses", presses)
 }

@@ -38,16 +38,16 @@ const overlaps = `(()=>{
 // stressed is the demo with names as long as names get.
 func stressed() *plan.Plan {
 	p := demo.Apiary(today)
-	p.Display.ID, p.Display.Name = "stress", "The display with the longest names that anybody would write"
+	p.Doc().Display.ID, p.Doc().Display.Name = "stress", "The display with the longest names that anybody would write"
 	long := func(name string) string { return name + ", which is called so by all who built it" }
-	for i := range p.Props {
-		p.Props[i].Name = long(p.Props[i].Name)
+	for i := range p.Props() {
+		p.Props()[i].Name = long(p.Props()[i].Name)
 	}
-	for i := range p.Solids {
-		p.Solids[i].Name = long(p.Solids[i].Name)
+	for i := range p.Solids() {
+		p.Solids()[i].Name = long(p.Solids()[i].Name)
 	}
-	for i := range p.Devices {
-		p.Devices[i].Name = long(p.Devices[i].Name)
+	for i := range p.Devices() {
+		p.Devices()[i].Name = long(p.Devices()[i].Name)
 	}
 	return p
 }
@@ -60,14 +60,14 @@ func TestNoWordsRunIntoEachOther(t *testing.T) {
 	book := demo.Patterns()
 	stress := stressed()
 	twin := stressed()
-	twin.Display.ID, twin.Display.Units = "stress-metric", "mm"
+	twin.Doc().Display.ID, twin.Doc().Display.Units = "stress-metric", "mm"
 	many := wirings.Times(demo.Apiary(today), 8) // 64 props
-	many.Display.ID = "many"
+	many.Doc().Display.ID = "many"
 	some := wirings.Times(demo.Apiary(today), 3) // 24 props
-	some.Display.ID = "some"
+	some.Doc().Display.ID = "some"
 	one := demo.Apiary(today)
-	one.Display.ID = "one"
-	for _, prop := range one.Props[1:] {
+	one.Doc().Display.ID = "one"
+	for _, prop := range one.Props()[1:] {
 		q, err := one.Apply(one.Without("prop", prop.ID))
 		require.NoError(t, err)
 		one = q
@@ -76,9 +76,9 @@ func TestNoWordsRunIntoEachOther(t *testing.T) {
 		require.NoError(t, s.store.Create(t.Context(), p, false))
 	}
 	for _, p := range []*plan.Plan{s.plan("midnight-apiary"), demo.Metric(today), book, stress, twin, many, some, one} {
-		id := p.Display.ID
+		id := p.Display().ID
 		pages := []string{""}
-		for k, prop := range p.Props {
+		for k, prop := range p.Props() {
 			if p == many && k%16 != 3 || p == some && k != 9 {
 				continue
 			}

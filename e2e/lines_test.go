@@ -16,7 +16,7 @@ import (
 // not understood, done as one step that one undo takes back.
 func TestSeveralLinesPasted(t *testing.T) {
 	s := open(t, apiary)
-	before := len(s.plan("midnight-apiary").Solids)
+	before := len(s.plan("midnight-apiary").Solids())
 	paste := func(text string) {
 		eval[bool](s, `(()=>{const d=new DataTransfer(); d.setData("text", `+strconv.Quote(text)+`);
 			const l=document.querySelector("#line"); l.focus();
@@ -33,11 +33,11 @@ func TestSeveralLinesPasted(t *testing.T) {
 	s.wait(`!document.querySelector("[data-all]").disabled`)
 	s.live(func() { s.click("[data-all]") })
 	p := s.plan("midnight-apiary")
-	require.Len(t, p.Solids, before+3)
+	require.Len(t, p.Solids(), before+3)
 	assert.False(t, eval[bool](s, `document.querySelector("#lines").open`))
 	assert.Contains(t, s.text("[data-told]"), "new", "what it did is told")
 	s.live(func() { s.clickText("Undo") })
-	assert.Len(t, s.plan("midnight-apiary").Solids, before)
+	assert.Len(t, s.plan("midnight-apiary").Solids(), before)
 }
 
 // The ticket folds, and stays folded on the next page; names are whole.
@@ -103,8 +103,8 @@ func TestTenBuildsInTheBrowser(t *testing.T) {
 		s.live(func() { s.click("[data-all]") })
 		id := eval[string](s, `document.querySelector("#page").dataset.plan`)
 		p := s.plan(id)
-		require.NotEmpty(t, p.Solids, f)
-		assert.True(t, strings.HasPrefix(get(t, s.url+"/p/"+id+"/cutsheet.pdf?prop="+p.Props[0].ID, 200), "%PDF"), f)
+		require.NotEmpty(t, p.Solids(), f)
+		assert.True(t, strings.HasPrefix(get(t, s.url+"/p/"+id+"/cutsheet.pdf?prop="+p.Props()[0].ID, 200), "%PDF"), f)
 		s.goTo("/p/" + id + "/walkdown")
 		assert.Equal(t, 0, s.count(".s-stop"), f)
 	}

@@ -7,10 +7,10 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/store"
 	"zapbarn/testkit"
+	"zapbarn/testkit/shop"
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
@@ -55,11 +55,11 @@ func TestFindAFault(t *testing.T) {
 	s.live(func() { s.click("[data-undo]") })
 	say("jar-12", "-11.6 V", "")
 	assert.Contains(t, s.text(".cause"), "Jar 12 is reversed")
-	assert.Len(t, s.plan("midnight-apiary").Readings, 26+len(p.Readings))
+	assert.Len(t, s.plan("midnight-apiary").Readings(), 26+len(p.Readings()))
 	say("jar-12", "lots", "")
 	assert.Contains(t, s.text(".error"), "write volts such as")
 	s.live(func() { s.clickText("Clear the readings") })
-	assert.Len(t, s.plan("midnight-apiary").Readings, len(p.Readings), "those of other supplies stay")
+	assert.Len(t, s.plan("midnight-apiary").Readings(), len(p.Readings()), "those of other supplies stay")
 }
 
 // Prove: what each lamp should read, what it read, pass or fail, and proven.
@@ -88,7 +88,7 @@ func TestProve(t *testing.T) {
 		)
 	})
 	keep("250 mA")
-	rs := s.plan("midnight-apiary").Readings
+	rs := s.plan("midnight-apiary").Readings()
 	assert.Equal(t, "Sam", rs[len(rs)-1].By, "who measures is said once")
 	keep("200 kohm")
 	assert.Contains(t, s.text(".list"), "9 V, 250 mA, 200 kohm to ground by Sam")
@@ -108,7 +108,7 @@ func TestProve(t *testing.T) {
 func TestTrainer(t *testing.T) {
 	s := open(t, apiary+"/loom?prop=shelf&way=train&level=1&seed=3")
 	assert.Equal(t, 0, s.count(".seen li"))
-	d, err := wiring.NewDrill(s.plan("midnight-apiary").Wiring(stock.Shop), "S1", 1, 3)
+	d, err := wiring.NewDrill(s.plan("midnight-apiary").Wiring(shop.Kept), "S1", 1, 3)
 	require.NoError(t, err)
 	truth, say := d.Truth()
 	device := truth[strings.IndexByte(truth, ':')+1:]
@@ -248,7 +248,7 @@ func TestPlantedFaultOfTheComb(t *testing.T) {
 			`(()=>{const f=document.querySelector("form.meter"); f.elements.device.value="cells far"; f.elements.volts.value="2.77 V"; f.requestSubmit(); return true})()`,
 		)
 	})
-	r := s.plan("midnight-apiary").Readings
+	r := s.plan("midnight-apiary").Readings()
 	assert.True(t, r[len(r)-1].Far)
 	assert.Contains(t, s.text(".seen"), "2.77 V at its far end")
 	assert.Contains(t, s.text(".cause"), "a bad contact in Comb plug X1")

@@ -28,14 +28,14 @@ func TestAPropByMouseAlone(t *testing.T) {
 	s.wait(`document.querySelector(".start")`)
 	id := eval[string](s, `document.querySelector("#page").dataset.plan`)
 	s.live(func() { s.click(".start form:nth-of-type(2) .btn") })
-	require.Len(t, s.plan(id).Props, 1)
-	prop := s.plan(id).Props[0].ID
+	require.Len(t, s.plan(id).Props(), 1)
+	prop := s.plan(id).Props()[0].ID
 	s.goTo("/p/" + id + "/bench?prop=" + prop + "&way=whole")
 	s.live(func() { s.click(`.palette button[value^="box"]`) })
 	assert.Contains(t, eval[string](s, `document.activeElement.name`), "f.", "its first size is ready")
 	assert.NotEqual(t, "f.name", eval[string](s, `document.activeElement.name`))
 	s.goTo("/p/" + id + "/bench?prop=" + prop + "&way=joints")
-	box := s.plan(id).Solids[1]
+	box := s.plan(id).Solids()[1]
 	choose := func(form, field, value string) {
 		require.True(
 			t,
@@ -51,15 +51,15 @@ func TestAPropByMouseAlone(t *testing.T) {
 	choose(join, "b", box.ID)
 	choose(join, "glue", "pu")
 	s.live(func() { s.click(join + " .btn") })
-	assert.Len(t, s.plan(id).Joints, 4, "every seam of the box")
+	assert.Len(t, s.plan(id).Joints(), 4, "every seam of the box")
 	coat := `form[aria-label="Add a coat"]`
 	choose(coat, "solid", box.ID)
 	choose(coat, "coat", "latex")
 	s.live(func() { s.click(coat + " .btn") })
 	choose(join, "a", box.ID+"/front")
-	choose(join, "b", s.plan(id).Solids[0].ID)
+	choose(join, "b", s.plan(id).Solids()[0].ID)
 	s.live(func() { s.click(join + " .btn") })
-	assert.Len(t, s.plan(id).Joints, 5)
+	assert.Len(t, s.plan(id).Joints(), 5)
 	s.goTo("/p/" + id + "/loom?prop=" + prop)
 	n := s.count(".palette button")
 	assert.Equal(t, 2, n, "only what feeds, while nothing feeds")
@@ -69,13 +69,13 @@ func TestAPropByMouseAlone(t *testing.T) {
 		assert.Equal(t, 0, s.count(".error, .got.bad"), what)
 	}
 	p := s.plan(id)
-	require.Len(t, p.Devices, 5)
+	require.Len(t, p.Devices(), 5)
 	for i := 1; i < 5; i++ {
-		assert.Equal(t, p.Devices[i-1].ID, p.Devices[i].From, "each hangs on the one before")
+		assert.Equal(t, p.Devices()[i-1].ID, p.Devices()[i].From, "each hangs on the one before")
 	}
 	s.goTo("/p/" + id + "/rehearsal?prop=" + prop)
 	s.live(func() { s.click(`.palette button[value^="mat"]`) })
-	assert.Len(t, s.plan(id).Triggers, 1)
+	assert.Len(t, s.plan(id).Triggers(), 1)
 	s.goTo("/p/" + id + "/bench?prop=" + prop + "&way=print")
 	assert.Contains(t, get(t, s.url+"/p/"+id+"/cutsheet.pdf?prop="+prop, 200)[:5], "%PDF")
 }
@@ -103,9 +103,9 @@ func TestASolidIsDragged(t *testing.T) {
 		})
 	}
 	p := s.plan(id)
-	small := p.Solids[1]
+	small := p.Solids()[1]
 	require.NotZero(t, small.X.Value())
-	s.goTo("/p/" + id + "/bench?prop=" + p.Props[0].ID + "&way=whole")
+	s.goTo("/p/" + id + "/bench?prop=" + p.Props()[0].ID + "&way=whole")
 	middle := func(key string) []float64 {
 		return eval[[]float64](
 			s,
@@ -115,7 +115,7 @@ func TestASolidIsDragged(t *testing.T) {
 			return [(l+r)/2,(t+d)/2,r-l,d-t]})()`,
 		)
 	}
-	from, base := middle(small.ID), middle(p.Solids[0].ID)
+	from, base := middle(small.ID), middle(p.Solids()[0].ID)
 	to := []float64{base[0] + 4, base[1] - base[3]/2 - from[3]/2 - 4}
 	mouse := func(kind input.DispatchMouseEventType, x, y float64) chromedp.Action[chromedp.Void] {
 		return chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft, chromedp.ClickCount(1))
@@ -132,20 +132,20 @@ func TestASolidIsDragged(t *testing.T) {
 		})
 	}
 	drag(from, to)
-	got := s.plan(id).Solids[1]
+	got := s.plan(id).Solids()[1]
 	assert.Zero(t, got.X.Value(), "its middle over the middle")
 	assert.InDelta(t, 20*25.4, got.Z.Value(), 1e-6, "on the top")
 	assert.Equal(t, small.Name, s.text(".ticket h2"))
 	s.live(func() { s.clickText("Undo") })
-	assert.Equal(t, small.X.Value(), s.plan(id).Solids[1].X.Value())
+	assert.Equal(t, small.X.Value(), s.plan(id).Solids()[1].X.Value())
 
 	// from above it goes behind the other, edge to edge, and stays on the floor
 	s.goTo(eval[string](s, `document.querySelector("svg.front a.view").getAttribute("href")`))
-	from, base = middle(small.ID), middle(p.Solids[0].ID)
+	from, base = middle(small.ID), middle(p.Solids()[0].ID)
 	drag(from, []float64{base[0] + 3, base[1] - base[3]/2 - from[3]/2 - 3})
-	got = s.plan(id).Solids[1]
+	got = s.plan(id).Solids()[1]
 	assert.Zero(t, got.X.Value())
-	depth := func(i int) float64 { l := p.Solids[i].Length("d"); return l.Value() }
+	depth := func(i int) float64 { l := p.Solids()[i].Length("d"); return l.Value() }
 	assert.InDelta(t, (depth(0)+depth(1))/2, got.Y.Value(), 1)
 	assert.Zero(t, got.Z.Value())
 	assert.Equal(t, 1, s.count("svg.above"), "still from above")
@@ -240,7 +240,7 @@ func TestASupplyIsPluggedInByDragging(t *testing.T) {
 	require.NoError(t, chromedp.Do(s.ctx, chromedp.EmulateViewport(1280, 1400)))
 	s.say("outlet garden 15a 120v guarded", "outlet")
 	var garden string
-	for _, o := range s.plan("midnight-apiary").Outlets {
+	for _, o := range s.plan("midnight-apiary").Outlets() {
 		if strings.Contains(strings.ToLower(o.Name), "garden") {
 			garden = o.ID
 		}

@@ -154,7 +154,7 @@ func TestWhereThePowerComesFrom(t *testing.T) {
 	assert.Equal(t, "Arbor", s.text(".ticket h2"))
 	assert.Contains(t, s.text(".ticket"), "Plugs and cords only")
 	s.live(func() { s.clickText("Mend: Plug Smoker's fog heater into Arbor") })
-	assert.Equal(t, "arbor", s.plan("midnight-apiary").Plugs[0].Outlet)
+	assert.Equal(t, "arbor", s.plan("midnight-apiary").Plugs()[0].Outlet)
 	s.say("plug S2 into arbor", "plug Supply S2 into Arbor")
 	s.say("battery 6 d x2", "battery B3, 6 of D alkaline in a row, 9 V, 2 rows")
 	assert.Equal(t, "6", s.value("f.cells"))

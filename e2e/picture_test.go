@@ -77,11 +77,11 @@ func TestReferencePicture(t *testing.T) {
 	s.clickText("Bring it in")
 	s.wait(`document.querySelector("svg.picture [data-handle=A]")`)
 	assert.Equal(t, "Gate post", s.text(".ticket h2"))
-	a, b := s.plan("midnight-apiary").Pictures[1].A, s.plan("midnight-apiary").Pictures[1].B
+	a, b := s.plan("midnight-apiary").Pictures()[1].A, s.plan("midnight-apiary").Pictures()[1].B
 	s.live(func() { s.dragOn(float64(a.X), float64(a.Y), 350, 500) })
 	s.live(func() { s.dragOn(float64(b.X), float64(b.Y), 350, 100) })
 	s.live(func() { s.set("f.known", "80 in") })
-	pic := s.plan("midnight-apiary").Pictures[1]
+	pic := s.plan("midnight-apiary").Pictures()[1]
 	assert.InDelta(t, 350, pic.A.X, 2)
 	assert.InDelta(t, 100, pic.B.Y, 2)
 
@@ -115,12 +115,12 @@ func TestReferencePicture(t *testing.T) {
 	s.live(func() { s.clickText("Set the points") })
 	s.live(func() { s.clickText("Square it up by four corners") })
 	assert.Equal(t, 4, s.count("svg.picture [data-handle]"))
-	was := s.plan("midnight-apiary").Pictures[1].Corners[2]
+	was := s.plan("midnight-apiary").Pictures()[1].Corners[2]
 	eval[bool](s, `(()=>{document.querySelector("[data-handle='3']").focus(); return true})()`)
 	s.live(func() { require.NoError(t, chromedp.Do(s.ctx, chromedp.KeyEvent(kb.ArrowRight))) })
-	assert.NotEqual(t, was, s.plan("midnight-apiary").Pictures[1].Corners[2])
+	assert.NotEqual(t, was, s.plan("midnight-apiary").Pictures()[1].Corners[2])
 	s.live(func() { s.clickText("Undo") })
-	assert.Equal(t, was, s.plan("midnight-apiary").Pictures[1].Corners[2])
+	assert.Equal(t, was, s.plan("midnight-apiary").Pictures()[1].Corners[2])
 
 	// what is no picture is refused in words
 	bad := filepath.Join(t.TempDir(), "x.png")

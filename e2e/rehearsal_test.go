@@ -8,9 +8,9 @@ import (
 	"testing"
 
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/testkit/heavy"
+	"zapbarn/testkit/shop"
 
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
@@ -58,7 +58,7 @@ func TestADeepSearchIsDoneInView(t *testing.T) {
 }
 
 func latchOf(s *site, trigger string) string {
-	for _, t := range s.plan("midnight-apiary").Triggers {
+	for _, t := range s.plan("midnight-apiary").Triggers() {
 		if t.ID == trigger {
 			return t.Latch
 		}
@@ -91,7 +91,7 @@ func TestBehaviourIsTyped(t *testing.T) {
 	s.live(func() { s.clickText("Keep it so") })
 	p := s.plan("midnight-apiary")
 	var puff bool
-	for _, sc := range p.Scenes {
+	for _, sc := range p.Scenes() {
 		puff = puff || sc.Name == "Puff" && sc.Cues[0].Channel == "K16"
 	}
 	assert.True(t, puff)
@@ -114,9 +114,9 @@ func TestTheKeepersMotor(t *testing.T) {
 	p := s.plan("midnight-apiary")
 	assert.Equal(t, "gear12", p.Device("arm-motor").Product)
 	assert.Contains(t, s.text("#ticket"), "3.3 times")
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	s.goTo(apiary + "/loom?prop=keeper&sel=device:arm-motor")
-	assert.InDelta(t, w.Moved("arm").Up.Amps, w.All.Readings["arm-motor"].Amps, .3)
+	assert.InDelta(t, w.Moved("arm").Up.Amps, w.All().Readings["arm-motor"].Amps, .3)
 	assert.Contains(t, s.text("#ticket"), "Gear motor 12 V, geared low")
 	s.goTo(apiary + "/rehearsal?prop=keeper&way=motion")
 	x := p.Mechanism("arm").PivotX.Value()
@@ -143,7 +143,7 @@ func TestAMechanismByMouse(t *testing.T) {
 	s.live(func() { s.click(`.palette button[value^="mechanism lid"]`) })
 	assert.Contains(t, s.text("#ticket h2"), "Lid")
 	assert.Equal(t, 1, s.count("svg.motion"))
-	m := s.plan("midnight-apiary").Mechanisms
+	m := s.plan("midnight-apiary").Mechanisms()
 	assert.Equal(t, "skep", m[len(m)-1].Prop)
 }
 

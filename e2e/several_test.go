@@ -40,7 +40,7 @@ func TestSeveralPickedWithShift(t *testing.T) {
 func TestTwoPressedAreJoined(t *testing.T) {
 	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=keeper&way=whole")
-	before := len(s.plan("midnight-apiary").Joints)
+	before := len(s.plan("midnight-apiary").Joints())
 	for _, id := range []string{"keeper-hat", "keeper-brim"} {
 		s.live(func() {
 			require.True(t, eval[bool](s, `(()=>{const b=document.querySelector('[data-solid="`+id+`"]');
@@ -48,10 +48,10 @@ func TestTwoPressedAreJoined(t *testing.T) {
 		})
 	}
 	s.live(func() { s.clickText("Join the two") })
-	joints := s.plan("midnight-apiary").Joints
+	joints := s.plan("midnight-apiary").Joints()
 	require.Len(t, joints, before+1)
 	j := joints[before]
 	assert.ElementsMatch(t, []string{"keeper-hat", "keeper-brim"}, []string{j.A, j.B})
 	s.live(func() { s.clickText("Undo") })
-	assert.Len(t, s.plan("midnight-apiary").Joints, before)
+	assert.Len(t, s.plan("midnight-apiary").Joints(), before)
 }

@@ -9,8 +9,8 @@ import (
 
 	"zapbarn/core/cutting"
 	"zapbarn/core/shorthand"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
@@ -19,7 +19,7 @@ import (
 )
 
 func (s *site) sheets(id, stockID string) *cutting.Sheets {
-	return work.Do(s.plan(id), stock.Shop, today).SheetsOf(stockID)
+	return work.Do(s.plan(id), shop.Kept, today).SheetsOf(stockID)
 }
 
 // dragBy drags an element by so many pixels, with the mouse.
@@ -95,7 +95,7 @@ func TestDragAPartOnItsSheet(t *testing.T) {
 	_, _, _, locked = lid()
 	assert.True(t, locked, "undo brings it back")
 	s.live(func() { s.clickText("Lay all afresh") })
-	assert.Empty(t, s.plan("midnight-apiary").Layouts)
+	assert.Empty(t, s.plan("midnight-apiary").Layouts())
 }
 
 // The search goes on in view, can be stopped, and its layout is kept.
@@ -115,7 +115,7 @@ func TestSearchForATighterLayout(t *testing.T) {
 	assert.True(t, sh.Kept)
 	assert.Contains(t, s.text(".stocks"), "Forget the kept layout")
 	s.live(func() { s.clickText("Forget the kept layout") })
-	assert.Empty(t, s.plan("midnight-apiary").Layouts)
+	assert.Empty(t, s.plan("midnight-apiary").Layouts())
 }
 
 // A sheet is cut: its offcuts come on the shelf and are used first.
@@ -124,7 +124,7 @@ func TestCutASheetAndUseItsOffcuts(t *testing.T) {
 	s := open(t, apiary+"/bench?prop=riser&way=sheets")
 	s.live(func() { s.clickText("is cut") })
 	p := s.plan("midnight-apiary")
-	require.NotEmpty(t, p.Offcuts)
+	require.NotEmpty(t, p.Offcuts())
 	assert.Contains(t, s.text(".shelf"), `48" x 11 1/8"`)
 	assert.Contains(t, s.text("svg.sheets"), "CUT")
 	s.live(func() { s.click(".shelf a.item") })
@@ -209,7 +209,7 @@ func TestAddASolidAndPullItsSizes(t *testing.T) {
 	s := open(t, apiary+"/bench?prop=bee&way=whole")
 	s.live(func() { s.click(`.palette button[value^="tower"]`) })
 	p := s.plan("midnight-apiary")
-	tower := p.Solids[len(p.Solids)-1]
+	tower := p.Solids()[len(p.Solids())-1]
 	require.Equal(t, "tower", tower.Kind)
 	assert.Equal(t, 3, s.count("svg.front .grip"), "across below, across above, height")
 	drag := func(field string, dx, dy float64) {
@@ -248,16 +248,16 @@ func TestAddASolidAndPullItsSizes(t *testing.T) {
 		s.live(func() { s.click(fmt.Sprintf(`.palette button:nth-of-type(%d)`, i+1)) })
 		assert.Equal(t, 0, s.count(".error, .got.bad"), i)
 	}
-	assert.Len(t, s.plan("midnight-apiary").Solids, len(p.Solids)+n)
+	assert.Len(t, s.plan("midnight-apiary").Solids(), len(p.Solids())+n)
 	s.goTo("/p/thistledown-porch/bench?way=whole")
 	says := eval[[]string](s, `[...document.querySelectorAll(".palette button")].map(b=>b.value)`)
 	require.Len(t, says, n)
 	porch := s.plan("thistledown-porch")
 	for _, line := range says {
-		r, err := shorthand.Read(porch, stock.Shop, porch.Props[0].ID, line)
+		r, err := shorthand.Read(porch, shop.Kept, porch.Props()[0].ID, line)
 		require.NoError(t, err, "in millimetres too: %s", line)
 		q, err := porch.Apply(r.Edit)
 		require.NoError(t, err, line)
-		assert.Len(t, q.Solids, len(porch.Solids)+1, line)
+		assert.Len(t, q.Solids(), len(porch.Solids())+1, line)
 	}
 }

@@ -4,9 +4,9 @@ import (
 	"strings"
 	"testing"
 
-	"zapbarn/core/stock"
 	"zapbarn/core/stores"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +19,7 @@ func TestTheStores(t *testing.T) {
 	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/stores")
 	packs := func() int {
-		for _, n := range stores.Of(work.Do(s.plan("midnight-apiary"), stock.Shop, today)) {
+		for _, n := range stores.Of(work.Do(s.plan("midnight-apiary"), shop.Kept, today)) {
 			if n.What == "lamp:flicker12" {
 				return n.Packs
 			}

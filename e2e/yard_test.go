@@ -111,14 +111,14 @@ func TestASketchLiesBeneath(t *testing.T) {
 	assert.Contains(t, s.text(".error"), "No sketch was laid down")
 	assert.Equal(t, "wide", s.value("across"))
 	lay("60 ft")
-	x := s.plan("midnight-apiary").Sketches[0]
+	x := s.plan("midnight-apiary").Sketches()[0]
 	assert.Equal(t, "Front yard", x.Name)
 	wide := eval[float64](s, `Number(document.querySelector(".yardsketch").getAttribute("width"))`)
 	scale := eval[float64](s, `Number(document.querySelector("[data-yard-scale]").dataset.yardScale)/100`)
 	assert.InDelta(t, 60*.3048*scale, wide, 0.2)
 	eval[bool](s, `(()=>{document.querySelector(".yardsketch").focus(); return true})()`)
 	s.live(func() { s.keys(kb.ArrowRight) })
-	assert.InDelta(t, 152.4, s.plan("midnight-apiary").Sketches[0].X.Value(), 13, "half a foot")
+	assert.InDelta(t, 152.4, s.plan("midnight-apiary").Sketches()[0].X.Value(), 13, "half a foot")
 }
 
 // A phone that is out of reach keeps what is entered over a reload; brought back, nothing is
@@ -159,15 +159,15 @@ func TestAPhoneOutOfReach(t *testing.T) {
 		assert.Contains(t, s.text(".ends[role=status]"), "guard porch", s.text(".error"))
 	}
 	p := s.plan("midnight-apiary")
-	n := p.NightBook[len(p.NightBook)-1]
+	n := p.NightBook()[len(p.NightBook())-1]
 	assert.Equal(t, 212, n.Guests)
 	ticks, jars := 0, 0
-	for _, x := range p.Ticks {
+	for _, x := range p.Ticks() {
 		if x.On == "2026-12-15" {
 			ticks++
 		}
 	}
-	for _, x := range p.Incidents {
+	for _, x := range p.Incidents() {
 		if x.What == "Jar dark" {
 			jars++
 		}
@@ -219,9 +219,9 @@ func TestCardsNightsAndSeasons(t *testing.T) {
 	s.wait(`document.querySelector(".show") && document.querySelector(".show").textContent.includes("next season")`)
 	id := eval[string](s, `document.querySelector("#page").dataset.plan`)
 	p := s.plan(id)
-	assert.Empty(t, p.NightBook)
+	assert.Empty(t, p.NightBook())
 	names := ""
-	for _, j := range p.Jobs {
+	for _, j := range p.Jobs() {
 		names += j.Name + ";"
 	}
 	assert.Contains(t, names, "A hood over the gate beam")
@@ -236,7 +236,7 @@ func TestCardsNightsAndSeasons(t *testing.T) {
 func TestTheYardIsMeasured(t *testing.T) {
 	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/yard")
-	before := s.plan("midnight-apiary").Plots
+	before := s.plan("midnight-apiary").Plots()
 	eval[bool](s, `(()=>{document.querySelector("[data-measure]").click(); return true})()`)
 	assert.Contains(t, s.text("[data-measured]"), "from where?")
 	at := func(sel string) string {
@@ -253,7 +253,7 @@ func TestTheYardIsMeasured(t *testing.T) {
 	_, err := fmt.Sscanf(says, "%f' %f", &feet, &rest)
 	require.NoError(t, err, says)
 	assert.InDelta(t, inches, 12*feet+rest, 4, says)
-	assert.Equal(t, before, s.plan("midnight-apiary").Plots, "nothing was dragged")
+	assert.Equal(t, before, s.plan("midnight-apiary").Plots(), "nothing was dragged")
 	for _, id := range []string{"sunflowers", "skep"} {
 		eval[bool](s, `(()=>{const e=document.querySelector('[data-yard="plot:`+id+`"]'); e.focus();
 			e.dispatchEvent(new KeyboardEvent("keydown",{key:"Enter",bubbles:true,cancelable:true})); return true})()`)

@@ -31,10 +31,10 @@ func Book(
 	open func(prop string) string,
 	paper Paper,
 ) (list []Chapter, pages int, err error) {
-	for i := range w.Plan.Props {
-		c := Chapter{Name: w.Plan.Props[i].Name}
+	for i := range w.Plan.Props() {
+		c := Chapter{Name: w.Plan.Props()[i].Name}
 		if open != nil {
-			c.Note = open(w.Plan.Props[i].ID)
+			c.Note = open(w.Plan.Props()[i].ID)
 		}
 		list = append(list, c)
 	}
@@ -50,7 +50,7 @@ func Book(
 
 // Pages is how many pages the book has.
 func Pages(w *work.Work, paper Paper) (int, error) {
-	pdf, err := bound(w, make([]Chapter, len(w.Plan.Props)), paper)
+	pdf, err := bound(w, make([]Chapter, len(w.Plan.Props())), paper)
 	if err != nil {
 		return 0, err
 	}
@@ -59,12 +59,12 @@ func Pages(w *work.Work, paper Paper) (int, error) {
 
 // bound prints all of it with the chapters' pages as they are known, and puts them right.
 func bound(w *work.Work, list []Chapter, paper Paper) (*document, error) {
-	pdf := newPDF(paper, w.Plan.Display.Name+", all of it")
+	pdf := newPDF(paper, w.Plan.Display().Name+", all of it")
 	footed(pdf, paper)
 	b := &binder{sheetWriter{pdf: pdf, tr: letters, paper: paper, w: w, metric: w.Plan.Metric()}}
 	b.contents(list)
-	for i := range w.Plan.Props {
-		p := &w.Plan.Props[i]
+	for i := range w.Plan.Props() {
+		p := &w.Plan.Props()[i]
 		b.prop = *p
 		b.overview()
 		list[i].Page = pdf.PageNo()
@@ -86,8 +86,8 @@ func bound(w *work.Work, list []Chapter, paper Paper) (*document, error) {
 type binder struct{ sheetWriter }
 
 func (b *binder) has(prop string) bool {
-	for i := range b.w.Plan.Solids {
-		if b.w.Plan.Solids[i].Prop == prop {
+	for i := range b.w.Plan.Solids() {
+		if b.w.Plan.Solids()[i].Prop == prop {
 			return true
 		}
 	}
@@ -102,7 +102,7 @@ func (b *binder) page(title, sub string) {
 }
 
 func (b *binder) contents(list []Chapter) {
-	d := b.w.Plan.Display
+	d := b.w.Plan.Display()
 	opens := ""
 	if d.Opens != "" {
 		opens = "Opens " + d.Opens + ". "
@@ -124,9 +124,9 @@ func (b *binder) contents(list []Chapter) {
 // overview is a prop's first page: its front to scale, and its numbers.
 func (b *binder) overview() {
 	size, ok := plan.ExtentOf(
-		b.w.Plan.Solids,
+		b.w.Plan.Solids(),
 		b.prop.ID,
-		func(s *plan.Solid) *pattern.Shape { return b.w.Shapes[s.ID] },
+		func(s *plan.Solid) *pattern.Shape { return b.w.Shapes()[s.ID] },
 	)
 	b.page(b.prop.Name, b.prop.Note)
 	if !ok {
@@ -151,7 +151,7 @@ func (b *binder) overview() {
 		0,
 		"",
 	)
-	for _, r := range b.w.Results.Of("prop", b.prop.ID) {
+	for _, r := range b.w.Results().Of("prop", b.prop.ID) {
 		b.pdf.CellFormat(70, 5.4, b.tr(r.Label), "", 0, "L", false, 0, "")
 		b.pdf.CellFormat(0, 5.4, b.tr(r.Text), "", 1, "L", false, 0, "")
 	}
@@ -166,9 +166,9 @@ func (b *binder) front(scale float64, size pattern.Vec, top float64) {
 	var faces []seen
 	left := math.Inf(1)
 	each := func(do func(s *plan.Solid, f pattern.Face)) {
-		for i := range b.w.Plan.Solids {
-			s := &b.w.Plan.Solids[i]
-			if shape := b.w.Shapes[s.ID]; s.Prop == b.prop.ID && shape != nil {
+		for i := range b.w.Plan.Solids() {
+			s := &b.w.Plan.Solids()[i]
+			if shape := b.w.Shapes()[s.ID]; s.Prop == b.prop.ID && shape != nil {
 				for _, body := range shape.Bodies {
 					for _, f := range body.Faces {
 						do(s, f)
@@ -251,12 +251,12 @@ func (b *binder) table(title string, names []string, widths []float64, rows [][]
 
 func (b *binder) joints() {
 	var rows [][]string
-	for i := range b.w.Plan.Joints {
-		j := &b.w.Plan.Joints[i]
+	for i := range b.w.Plan.Joints() {
+		j := &b.w.Plan.Joints()[i]
 		if j.Prop != b.prop.ID {
 			continue
 		}
-		a := b.w.Joints[j.ID]
+		a := b.w.Joints()[j.ID]
 		rows = append(rows, []string{
 			b.w.Plan.Name(j), b.w.Lib.Glues[j.Glue].Name,
 			measure.Span(a.Open), measure.Span(a.Clamp), measure.Span(a.Full), a.Verdict.String(),
@@ -268,14 +268,14 @@ func (b *binder) joints() {
 
 func (b *binder) coats() {
 	var rows [][]string
-	for _, f := range b.w.Plan.Finishes {
+	for _, f := range b.w.Plan.Finishes() {
 		s := b.w.Solid(f.Solid)
 		if s == nil || s.Prop != b.prop.ID {
 			continue
 		}
 		for k, l := range f.Layers {
 			wait := ""
-			if x := b.w.Finishes[f.ID].Waits; k < len(x) {
+			if x := b.w.Finishes()[f.ID].Waits; k < len(x) {
 				wait = measure.Span(x[k])
 			}
 			rows = append(
@@ -291,9 +291,9 @@ func (b *binder) coats() {
 // room for what it does.
 func (b *binder) prove() {
 	var rows [][]string
-	for i := range b.w.Plan.Devices {
-		d := &b.w.Plan.Devices[i]
-		r, ok := b.w.All.Readings[d.ID]
+	for i := range b.w.Plan.Devices() {
+		d := &b.w.Plan.Devices()[i]
+		r, ok := b.w.All().Readings[d.ID]
 		if d.Prop != b.prop.ID || d.Kind != "lamp" || !ok {
 			continue
 		}

@@ -11,9 +11,9 @@ import (
 	"time"
 
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -40,7 +40,7 @@ func pageText(t *testing.T, pdf []byte, page int) string {
 // The whole display is one print: its contents name each prop's page, where it is found;
 // the pages are as many as was said; every font is in the file.
 func TestTheWholeDisplayInOnePrint(t *testing.T) {
-	w := work.Do(demo.Apiary(bookDay), stock.Shop, bookDay)
+	w := work.Do(demo.Apiary(bookDay), shop.Kept, bookDay)
 	for _, paper := range []Paper{Letter, A4} {
 		var b bytes.Buffer
 		list, pages, err := Book(&b, w, func(prop string) string { return "open in " + prop }, paper)
@@ -48,7 +48,7 @@ func TestTheWholeDisplayInOnePrint(t *testing.T) {
 		assert.Contains(t, poppler(t, "pdfinfo", b.Bytes()), fmt.Sprintf("Pages:           %d\n", pages))
 		assert.Contains(t, poppler(t, "pdfinfo", b.Bytes()), "Title:           The Midnight Apiary, all of it")
 		first := pageText(t, b.Bytes(), 1)
-		require.Len(t, list, len(w.Plan.Props))
+		require.Len(t, list, len(w.Plan.Props()))
 		last := 1
 		for _, c := range list {
 			assert.Regexp(t, c.Name+` .* `+fmt.Sprint(c.Page)+"\n", first)
@@ -76,7 +76,7 @@ func TestTheWholeDisplayInOnePrint(t *testing.T) {
 // Names in any of the font's scripts come out of a print as they went in, and long ones
 // are written out, on as many lines as they take.
 func TestNamesInPrint(t *testing.T) {
-	p := demo.Apiary(bookDay)
+	p := demo.Apiary(bookDay).In(shop.Kept)
 	long := "The very long board that holds up the second of four shelves"
 	names := map[string]string{
 		"riser":  "Żółw Łódź",
@@ -84,14 +84,14 @@ func TestNamesInPrint(t *testing.T) {
 		"skep":   "Улей ночной",
 		"keeper": "Čmelák ñandú",
 	}
-	for i := range p.Props {
-		if n := names[p.Props[i].ID]; n != "" {
-			p.Props[i].Name = n
+	for i := range p.Props() {
+		if n := names[p.Props()[i].ID]; n != "" {
+			p.Props()[i].Name = n
 		}
 	}
 	s := p.Solid("riser-box")
 	s.Name = long
-	w := work.Do(p, stock.Shop, bookDay)
+	w := work.Do(p, shop.Kept, bookDay)
 	b, err := BookBytes(w, nil, Letter)
 	require.NoError(t, err)
 	all := poppler(t, "pdftotext", b, "-layout")
@@ -102,17 +102,17 @@ func TestNamesInPrint(t *testing.T) {
 	require.NoError(t, CutSheet(&cut, w, "riser", Letter))
 	words := strings.Join(strings.Fields(poppler(t, "pdftotext", cut.Bytes(), "-raw")), " ")
 	assert.Contains(t, words, long+", front")
-	p.Props[0].Name = "Bee 🐝 gate" // no letter of it is in the font
-	_, err = BookBytes(work.Do(p, stock.Shop, bookDay), nil, Letter)
+	p.Props()[0].Name = "Bee 🐝 gate" // no letter of it is in the font
+	_, err = BookBytes(work.Do(p, shop.Kept, bookDay), nil, Letter)
 	require.NoError(t, err)
-	empty := plan.New("x", "X", "in", "")
-	pages, err := Pages(work.Do(empty, stock.Shop, bookDay), Letter)
+	empty := plan.New("x", "X", "in", "").In(shop.Kept)
+	pages, err := Pages(work.Do(empty, shop.Kept, bookDay), Letter)
 	require.NoError(t, err)
 	assert.Equal(t, 1, pages)
 }
 
 func BenchmarkBook(b *testing.B) {
-	w := work.Do(demo.Apiary(bookDay), stock.Shop, bookDay)
+	w := work.Do(demo.Apiary(bookDay), shop.Kept, bookDay)
 	for b.Loop() {
 		if _, err := BookBytes(w, nil, Letter); err != nil {
 			b.Fatal(err)

@@ -22,10 +22,10 @@ func ICS(out io.Writer, w *work.Work, _ string) error {
 	cal := ics.NewCalendar()
 	cal.SetProductId("-//Zap Barn//order of work//EN")
 	cal.SetMethod(ics.MethodPublish)
-	cal.SetName(w.Plan.Display.Name)
+	cal.SetName(w.Plan.Display().Name)
 	const local = "20060102T150405"
 	event := func(id, title, text string, from, to int) {
-		e := cal.AddEvent(id + "@" + w.Plan.Display.ID)
+		e := cal.AddEvent(id + "@" + w.Plan.Display().ID)
 		e.SetDtStampTime(t.First)
 		e.SetProperty(ics.ComponentPropertyDtStart, t.At(from).Format(local))
 		e.SetProperty(ics.ComponentPropertyDtEnd, t.At(to).Format(local))
@@ -48,7 +48,7 @@ func ICS(out io.Writer, w *work.Work, _ string) error {
 		}
 	}
 	if t.Deadline > 0 {
-		event("opens", w.Plan.Display.Name+" opens", "", t.Deadline, t.Deadline+60)
+		event("opens", w.Plan.Display().Name+" opens", "", t.Deadline, t.Deadline+60)
 	}
 	return cal.SerializeTo(out, ics.WithNewLineWindows)
 }
@@ -117,7 +117,7 @@ func waitsFor(x *order.Task) string {
 // they do something: the tasks with a box to tick, their steps and cautions.
 func DaySheets(out io.Writer, w *work.Work, _ string, paper Paper) error {
 	t := order.In(w)
-	pdf := newPDF(paper, w.Plan.Display.Name+", day sheets")
+	pdf := newPDF(paper, w.Plan.Display().Name+", day sheets")
 	footed(pdf, paper)
 	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
 	pdf.SetAutoPageBreak(true, pageMargin)
@@ -126,7 +126,7 @@ func DaySheets(out io.Writer, w *work.Work, _ string, paper Paper) error {
 	for day := range 14 {
 		for k, who := range t.Crew {
 			title := func() {
-				s.heading(who.Name+", "+t.At(day*calendar.Day).Format("Monday Jan 2"), w.Plan.Display.Name)
+				s.heading(who.Name+", "+t.At(day*calendar.Day).Format("Monday Jan 2"), w.Plan.Display().Name)
 				pages++
 			}
 			any := false

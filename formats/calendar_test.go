@@ -11,10 +11,10 @@ import (
 	"testing"
 
 	"zapbarn/core/order"
-	"zapbarn/core/stock"
 	"zapbarn/core/stores"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	ics "github.com/arran4/golang-ical"
 	"github.com/stretchr/testify/assert"
@@ -25,7 +25,7 @@ import (
 // The calendar file holds every time that hands are on something, and the opening; lines
 // end and fold as RFC 5545 has it (3.1), and a reader of the format gives it all back.
 func TestCalendarFile(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	x := order.In(w)
 	var b bytes.Buffer
 	require.NoError(t, ICS(&b, w, ""))
@@ -77,7 +77,7 @@ func TestCalendarFile(t *testing.T) {
 
 // The table has a row for each task that is left, those with a time in its order.
 func TestTasksTable(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	x := order.In(w)
 	var b bytes.Buffer
 	require.NoError(t, TasksCSV(&b, w, ""))
@@ -94,7 +94,7 @@ func TestTasksTable(t *testing.T) {
 
 // A day sheet names each person with their day, and each task of it once.
 func TestDaySheets(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	var b bytes.Buffer
 	require.NoError(t, DaySheets(&b, w, "", Letter))
 	if _, err := exec.LookPath("pdftotext"); err != nil && os.Getenv("ZAPBARN_NEED_TOOLS") == "" {
@@ -117,7 +117,7 @@ func TestDaySheets(t *testing.T) {
 
 // The buy list has a row for each thing that is needed, in a table and in a spreadsheet.
 func TestBuyList(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	needs := stores.Of(w)
 	var b bytes.Buffer
 	require.NoError(t, BuyListCSV(&b, w, ""))

@@ -17,7 +17,7 @@ func CommissionPDF(out io.Writer, w *work.Work, prop string, paper Paper) error 
 			"there is nothing to commission yet: no contact, no driven switch, nothing that moves",
 		)
 	}
-	title := w.Plan.Display.Name
+	title := w.Plan.Display().Name
 	if p := w.Plan.Prop(prop); p != nil {
 		title = p.Name
 	}

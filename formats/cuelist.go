@@ -71,8 +71,8 @@ var cueColumns = []string{"scene", "channel", "start", "length", "shape", "level
 // cueList are a prop's cues as rows.
 func cueList(w *work.Work, prop string) [][]string {
 	var rows [][]string
-	for i := range w.Plan.Scenes {
-		s := &w.Plan.Scenes[i]
+	for i := range w.Plan.Scenes() {
+		s := &w.Plan.Scenes()[i]
 		if prop != "" && s.Prop != prop {
 			continue
 		}
@@ -140,8 +140,8 @@ func cueRows(ctx context.Context, raw []byte) ([][]string, error) {
 // cueOf reads a row: the scene it belongs to, and its cue.
 func cueOf(w *work.Work, prop string, r []string, bad func(field, why string, args ...any) error) (scene *plan.Scene,
 	q plan.Cue, err error) {
-	for i := range w.Plan.Scenes {
-		if s := &w.Plan.Scenes[i]; strings.EqualFold(s.Name, strings.TrimSpace(r[0])) &&
+	for i := range w.Plan.Scenes() {
+		if s := &w.Plan.Scenes()[i]; strings.EqualFold(s.Name, strings.TrimSpace(r[0])) &&
 			(prop == "" || s.Prop == prop) {
 			scene = s
 		}
@@ -149,8 +149,8 @@ func cueOf(w *work.Work, prop string, r []string, bad func(field, why string, ar
 	if scene == nil {
 		return nil, q, bad("scene", "there is no scene %q", r[0])
 	}
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if d.Driven &&
 			(strings.EqualFold(d.Name, strings.TrimSpace(r[1])) || strings.EqualFold(d.ID, strings.TrimSpace(r[1]))) {
 			q.Channel = d.ID

@@ -30,14 +30,14 @@ func cutRows(w *work.Work, prop string) [][]any {
 			"notes",
 		},
 	}
-	for _, part := range w.Parts {
+	for _, part := range w.Parts() {
 		if prop == "" || part.Solid.Prop == prop {
 			rows = append(rows, partRow(w, part))
 		}
 	}
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		if shape := w.Shapes[s.ID]; shape != nil && (prop == "" || s.Prop == prop) {
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
+		if shape := w.Shapes()[s.ID]; shape != nil && (prop == "" || s.Prop == prop) {
 			for _, c := range shape.Cuts {
 				rows = append(rows, pipeRow(w, s, c))
 			}
@@ -63,7 +63,7 @@ func partRow(w *work.Work, part *work.Part) []any {
 		part.Panel.Copies,
 		round(hi.X - lo.X),
 		round(hi.Y - lo.Y),
-		w.Results.At("part", part.Ref, "size").Text,
+		w.Results().At("part", part.Ref, "size").Text,
 		round(part.Panel.Thick),
 		round(tilt),
 		round(part.Panel.CutAngle),
@@ -100,13 +100,13 @@ func CutListCSV(out io.Writer, w *work.Work, prop string) error {
 func CutListXLSX(out io.Writer, w *work.Work, prop string) error {
 	stockRows := [][]any{{"stock", "pieces of stock", "used %", "cost"}}
 	taken := func(m stock.Material, n int) {
-		of := func(what string) float64 { return w.Results.At("stock", m.ID, what).Value }
+		of := func(what string) float64 { return w.Results().At("stock", m.ID, what).Value }
 		stockRows = append(stockRows, []any{m.Name, n, round(of("yield")), of("cost")})
 	}
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		taken(s.Stock, len(s.Layout.Sheets))
 	}
-	for _, b := range w.Bars {
+	for _, b := range w.Bars() {
 		taken(b.Stock, len(b.Cutting.Bars))
 	}
 	return writeXLSX(out, []string{"Cut list", "Stock"}, [][][]any{cutRows(w, prop), stockRows})

@@ -88,7 +88,7 @@ func CutSheet(out io.Writer, w *work.Work, prop string, paper Paper) error {
 	if cuts := cutRows(w, prop); len(cuts) < 2 {
 		return empty("prop", "%s has nothing to cut yet; give it a shape on the Bench first", p.Name)
 	}
-	pdf := newPDF(paper, w.Plan.Display.Name+", "+p.Name+", cut sheet")
+	pdf := newPDF(paper, w.Plan.Display().Name+", "+p.Name+", cut sheet")
 	footed(pdf, paper)
 	cutPages(pdf, w, p, paper)
 	return pdf.Output(out)
@@ -128,7 +128,7 @@ func cutPages(pdf *document, w *work.Work, p *plan.Prop, paper Paper) {
 	s := &sheetWriter{pdf: pdf, tr: letters, paper: paper, w: w, metric: w.Plan.Metric(), prop: *p}
 	s.list()
 	s.layouts()
-	for _, part := range w.Parts {
+	for _, part := range w.Parts() {
 		if part.Solid.Prop == p.ID {
 			s.part(part)
 		}
@@ -155,7 +155,7 @@ func (s *sheetWriter) heading(title, sub string) {
 
 // list is the first page: every part, its size, stock and count.
 func (s *sheetWriter) list() {
-	title := func() { s.heading(s.prop.Name+": cut list", s.w.Plan.Display.Name) }
+	title := func() { s.heading(s.prop.Name+": cut list", s.w.Plan.Display().Name) }
 	title()
 	cols := []struct {
 		name  string
@@ -184,21 +184,21 @@ func (s *sheetWriter) list() {
 		}
 		tableRow(s.pdf, lines, widths, high)
 	}
-	for _, part := range s.w.Parts {
+	for _, part := range s.w.Parts() {
 		if part.Solid.Prop == s.prop.ID {
 			row(
 				fmt.Sprint(part.No),
 				part.Name(),
 				s.w.Lib.Materials[part.Solid.Stock].Name,
-				s.w.Results.At("part", part.Ref, "size").Text,
+				s.w.Results().At("part", part.Ref, "size").Text,
 				fmt.Sprint(part.Panel.Copies),
-				s.w.Results.At("part", part.Ref, "mass").Text,
+				s.w.Results().At("part", part.Ref, "mass").Text,
 			)
 		}
 	}
-	for i := range s.w.Plan.Solids {
-		if sol := &s.w.Plan.Solids[i]; sol.Prop == s.prop.ID && s.w.Shapes[sol.ID] != nil {
-			for _, c := range s.w.Shapes[sol.ID].Cuts {
+	for i := range s.w.Plan.Solids() {
+		if sol := &s.w.Plan.Solids()[i]; sol.Prop == s.prop.ID && s.w.Shapes()[sol.ID] != nil {
+			for _, c := range s.w.Shapes()[sol.ID].Cuts {
 				row("", sol.Name, s.w.Lib.Materials[sol.Stock].Name, s.w.Len(c.Length), fmt.Sprint(c.Count), "")
 			}
 		}
@@ -208,9 +208,9 @@ func (s *sheetWriter) list() {
 
 // pipes lists how each stock length is cut.
 func (s *sheetWriter) pipes() {
-	for _, b := range s.w.Bars {
+	for _, b := range s.w.Bars() {
 		mine := false
-		for _, sol := range s.w.Plan.Solids {
+		for _, sol := range s.w.Plan.Solids() {
 			mine = mine || sol.Prop == s.prop.ID && sol.Stock == b.Stock.ID
 		}
 		if !mine {
@@ -235,7 +235,7 @@ func (s *sheetWriter) pipes() {
 		wide := s.paper.W - 2*pageMargin - 30
 		for i, bar := range b.Cutting.Bars {
 			if s.pdf.GetY() > s.paper.H-22 {
-				s.heading(s.prop.Name+": pipe", s.w.Plan.Display.Name)
+				s.heading(s.prop.Name+": pipe", s.w.Plan.Display().Name)
 			}
 			y, x := s.pdf.GetY(), pageMargin+8
 			s.font("", 8)
@@ -297,7 +297,7 @@ func paperLength(mm float64, metric bool) string {
 
 // layouts draws each sheet that holds a part of this prop.
 func (s *sheetWriter) layouts() {
-	for _, sh := range s.w.Sheets {
+	for _, sh := range s.w.Sheets() {
 		for n, one := range sh.Layout.Sheets {
 			mine := func(q nest.Placed) bool { return s.w.Part(sh.Pieces[q.Part].Ref).Solid.Prop == s.prop.ID }
 			if slices.ContainsFunc(one.Placed, mine) {

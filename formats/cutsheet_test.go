@@ -11,9 +11,9 @@ import (
 	"strconv"
 	"testing"
 
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -22,7 +22,7 @@ import (
 // The printed sheet is read back with poppler: page size, words, and the scale
 // bar measured in a rendered page against the length it claims on paper.
 func TestCutSheetIsToScaleOnBothPapers(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	for _, paper := range []Paper{Letter, A4} {
 		for _, prop := range []string{"riser", "gate", "keeper", "skep", "sunflowers"} {
 			var b bytes.Buffer

@@ -8,9 +8,9 @@ import (
 	"strings"
 	"testing"
 
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -25,10 +25,10 @@ func TestNamesOfAnyScriptArePrinted(t *testing.T) {
 		for _, r := range strings.ReplaceAll(name, " ", "") {
 			assert.True(t, plainHas(r) || fontOf(r) >= 0 || outlined(r) != nil, "no font has %c", r)
 		}
-		p := demo.Apiary(today)
+		p := demo.Apiary(today).In(shop.Kept)
 		p.Prop("riser").Name = name
-		p.Display.Name = name + " 2"
-		w := work.Do(p, stock.Shop, today)
+		p.Doc().Display.Name = name + " 2"
+		w := work.Do(p, shop.Kept, today)
 		for what, print := range map[string]func(*bytes.Buffer) error{
 			"cut sheet": func(b *bytes.Buffer) error { return CutSheet(b, w, "riser", A4) },
 			"labels":    func(b *bytes.Buffer) error { return Labels(b, w, "riser", A4) },
@@ -85,7 +85,7 @@ func TestLinesBreakInAnyScript(t *testing.T) {
 // Every print says what its texts are to whoever has it read out: poppler's reader of
 // structure finds a title, its rows in tables and no text beside the tree.
 func TestPrintsAreTagged(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	var cut, whole, harness bytes.Buffer
 	require.NoError(t, CutSheet(&cut, w, "riser", A4))
 	_, _, err := Book(&whole, w, func(string) string { return "" }, A4)

@@ -12,9 +12,9 @@ import (
 	"testing"
 
 	"zapbarn/core/pattern"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -69,10 +69,10 @@ func cad(t *testing.T, dir string) map[string]cadSees {
 // whole outlines, circles and arcs for what is round, and the area that the part has. A
 // part's outline less its holes is what the saw leaves.
 func TestDXFIsReadByCAD(t *testing.T) {
-	w := work.Do(demo.Apiary(bookDay), stock.Shop, bookDay)
+	w := work.Do(demo.Apiary(bookDay), shop.Kept, bookDay)
 	dir := t.TempDir()
 	want := map[string]*work.Part{}
-	for _, part := range w.Parts {
+	for _, part := range w.Parts() {
 		var b bytes.Buffer
 		require.NoError(t, FlatPart(w, part).DXF(&b))
 		name := strings.ReplaceAll(part.Ref, "/", "_") + ".dxf"

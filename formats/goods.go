@@ -16,7 +16,7 @@ var goodsHead = []any{"table", "good", "like", "field", "value", "on"}
 // GoodsCSV writes the shop's entries that a plan changes or adds, a row a field.
 func GoodsCSV(out io.Writer, p *plan.Plan) error {
 	rows := [][]any{goodsHead}
-	for _, g := range p.Goods {
+	for _, g := range p.Goods() {
 		if len(g.Set) == 0 {
 			rows = append(rows, []any{g.Table, g.Good, g.Like, "", "", g.On})
 		}

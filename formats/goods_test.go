@@ -6,7 +6,7 @@ import (
 	"testing"
 
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -23,8 +23,8 @@ func goodsEdit(data []byte, p *plan.Plan) (plan.Edit, error) {
 // What leaves as CSV comes back as the same entries; a cell that a spreadsheet
 // would take for a formula keeps its apostrophe outside only.
 func TestGoodsGoOutAndComeBack(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Goods = []plan.Good{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Goods = []plan.Good{
 		{
 			ID:    "material-cork3",
 			Table: "material",
@@ -39,22 +39,22 @@ func TestGoodsGoOutAndComeBack(t *testing.T) {
 	var b bytes.Buffer
 	require.NoError(t, GoodsCSV(&b, p))
 	assert.Contains(t, b.String(), "material,cork3,eva5,name,'=Cork,2026-09-01")
-	q := plan.New("y", "Y", "in", "")
+	q := plan.New("y", "Y", "in", "").In(shop.Kept)
 	e, err := goodsEdit(b.Bytes(), q)
 	require.NoError(t, err)
 	q, err = q.Apply(e)
 	require.NoError(t, err)
-	assert.Equal(t, p.Goods, q.Goods)
-	assert.Equal(t, "=Cork", q.Shop(stock.Shop).Materials["cork3"].Name)
+	assert.Equal(t, p.Goods(), q.Goods())
+	assert.Equal(t, "=Cork", q.Shop(shop.Kept).Materials["cork3"].Name)
 	e, err = goodsEdit([]byte("material,cork3,eva5,thick,5 mm\n"), q) // in place of what was there
 	require.NoError(t, err)
 	q, err = q.Apply(e)
 	require.NoError(t, err)
-	assert.Equal(t, []plan.Setting{{Field: "thick", Value: "5 mm"}}, q.Goods[0].Set)
+	assert.Equal(t, []plan.Setting{{Field: "thick", Value: "5 mm"}}, q.Goods()[0].Set)
 }
 
 func TestGoodsNameTheRow(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
 	head := "table,good,like,field,value,on\n"
 	for want, text := range map[string]string{
 		"row 3":                        head + "material,cork3,eva5,thick,3 mm,\nmaterial,cork3,eva5,density,light,\n",

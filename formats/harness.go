@@ -112,9 +112,9 @@ func (t lists) holes() [][]any {
 
 func (t lists) prove(prop string) [][]any {
 	rows := [][]any{{"lamp", "expect", "current", "polarity", "volts read", "amps read", "ohms to ground", "proven"}}
-	for _, d := range t.w.Plan.Devices {
+	for _, d := range t.w.Plan.Devices() {
 		if d.Prop == prop && d.Kind == "lamp" {
-			g := t.w.All.Readings[d.ID]
+			g := t.w.All().Readings[d.ID]
 			rows = append(
 				rows,
 				[]any{d.Name, measure.Volts(g.Volts), measure.Amps(g.Amps), "", read(t.w, d.ID, "volts"),
@@ -132,7 +132,7 @@ func (t lists) prove(prop string) [][]any {
 // read is the last reading of a device in volts, amps or ohms, as written; ""
 // leaves room to write it on paper.
 func read(w *work.Work, device, unit string) (last string) {
-	for _, r := range w.Plan.Readings {
+	for _, r := range w.Plan.Readings() {
 		if r.Device != device || r.Far {
 			continue
 		}
@@ -293,8 +293,8 @@ func FlatBoard(w *work.Work, prop string) (*Flat, error) {
 	}
 	b := &nailBoard{Flat: &Flat{Title: p.Name + ", nail board", W: boardWide}, w: w}
 	runs := 0
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Prop == prop && d.Kind == "run" {
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Prop == prop && d.Kind == "run" {
 			runs++
 			b.run(d)
 		}
@@ -378,8 +378,8 @@ func (f *nailBoard) taps(d *plan.Device, top float64) {
 	if at := math.Round(d.FedAt.Value()); at > 0 {
 		taps[at], order = []string{"fed from " + d.From}, []float64{at}
 	}
-	for k := range f.w.Plan.Devices {
-		c := &f.w.Plan.Devices[k]
+	for k := range f.w.Plan.Devices() {
+		c := &f.w.Plan.Devices()[k]
 		if c.From != d.ID {
 			continue
 		}

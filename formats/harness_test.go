@@ -10,9 +10,9 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -22,7 +22,7 @@ import (
 // The comb wall's harness can be built and proven from what is on paper: the
 // lists, the order of work, both ends' labels, and what each lamp should read.
 func TestHarnessOnPaper(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	for _, paper := range []Paper{Letter, A4} {
 		var b bytes.Buffer
 		require.NoError(t, HarnessPDF(&b, w, "comb", paper))
@@ -54,7 +54,7 @@ func TestHarnessOnPaper(t *testing.T) {
 // On the nail board a run is as long as it is: its path measures its length and
 // what it goes down from row to row, and each tap has its tick.
 func TestNailBoardIsToScale(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	f, err := FlatBoard(w, "shelf")
 	require.NoError(t, err)
 	var paths []float64
@@ -94,14 +94,14 @@ func TestNailBoardIsToScale(t *testing.T) {
 // What pixels need is in the lists as a spreadsheet reads them: the feed and
 // data wires, the plug, the chain, and where readings are written.
 func TestHarnessTablesOfTheComb(t *testing.T) {
-	p := demo.Apiary(today)
-	p.Readings = append(
-		p.Readings,
+	p := demo.Apiary(today).In(shop.Kept)
+	p.Doc().Readings = append(
+		p.Readings(),
 		plan.Reading{ID: "r90", Device: "cells", Amps: measure.Must[measure.AmpKind]("2.6 A")},
 		plan.Reading{ID: "r91", Device: "cells", Ohms: measure.Must[measure.OhmKind]("3 Mohm")},
 	)
 	require.NoError(t, p.Validate())
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	var b bytes.Buffer
 	require.NoError(t, HarnessZIP(&b, w, "comb"))
 	table := unzipped(t, b.Bytes())
@@ -129,10 +129,10 @@ func TestHarnessTablesOfTheComb(t *testing.T) {
 
 // A run that is fed along itself has that place on the nail board.
 func TestNailBoardShowsTheFeed(t *testing.T) {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	p.Device("W2").FedAt = measure.Len("17 ft")
 	require.NoError(t, p.Validate())
-	f, err := FlatBoard(work.Do(p, stock.Shop, today), "shelf")
+	f, err := FlatBoard(work.Do(p, shop.Kept, today), "shelf")
 	require.NoError(t, err)
 	found := false
 	for _, x := range f.Texts {

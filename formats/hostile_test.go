@@ -19,9 +19,9 @@ import (
 	"time"
 
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -99,7 +99,7 @@ func TestHostileFilesAreRefusedCheaply(t *testing.T) {
 		require.Less(t, len(b), 4096, "kept ones are tiny: %s", f)
 		files[filepath.Base(f)] = b
 	}
-	readers := readersOf(work.Do(demo.Apiary(bookDay), stock.Shop, bookDay))
+	readers := readersOf(work.Do(demo.Apiary(bookDay), shop.Kept, bookDay))
 	for name, data := range files {
 		for reader, read := range readers {
 			took, err := taken(func() error { return read(data) })
@@ -120,9 +120,9 @@ func TestOddButFineFiles(t *testing.T) {
 		require.NoError(t, err, f)
 		assert.InEpsilon(t, 1200, total(r), 1e-6, f)
 	}
-	p, err := plan.Decode(append([]byte("\ufeff"), demo.Apiary(time.Now()).Encode()...))
+	p, err := plan.Decode(append([]byte("\ufeff"), demo.Apiary(time.Now()).In(shop.Kept).Encode()...))
 	require.NoError(t, err)
-	assert.Equal(t, "The Midnight Apiary", p.Display.Name)
+	assert.Equal(t, "The Midnight Apiary", p.Display().Name)
 }
 
 // Who has gone is not worked for.
@@ -210,26 +210,26 @@ func BenchmarkPicture48MP(b *testing.B) {
 // called.
 func TestNoCellIsAFormula(t *testing.T) {
 	for _, begin := range []string{"=", "+", "-", "@"} {
-		p := demo.Apiary(time.Now())
+		p := demo.Apiary(time.Now()).In(shop.Kept)
 		name := begin + `HYPERLINK("http://127.0.0.1")`
-		for i := range p.Props {
-			p.Props[i].Name = name
+		for i := range p.Props() {
+			p.Props()[i].Name = name
 		}
-		for i := range p.Solids {
-			p.Solids[i].Name = name
+		for i := range p.Solids() {
+			p.Solids()[i].Name = name
 		}
-		for i := range p.Devices {
-			p.Devices[i].Name = name
+		for i := range p.Devices() {
+			p.Devices()[i].Name = name
 		}
-		for i := range p.Scenes {
-			p.Scenes[i].Name = name
+		for i := range p.Scenes() {
+			p.Scenes()[i].Name = name
 		}
-		for i := range p.Inputs {
-			p.Inputs[i].Name = name
+		for i := range p.Inputs() {
+			p.Inputs()[i].Name = name
 		}
 		require.NoError(t, p.Validate())
-		w := work.Do(p, stock.Shop, time.Now())
-		for _, prop := range p.Props {
+		w := work.Do(p, shop.Kept, time.Now())
+		for _, prop := range p.Props() {
 			for list, write := range map[string]func(*bytes.Buffer) error{
 				"cut list": func(b *bytes.Buffer) error { return CutListCSV(b, w, prop.ID) },
 				"harness":  func(b *bytes.Buffer) error { return HarnessZIP(b, w, prop.ID) },

@@ -88,7 +88,7 @@ func Labels(out io.Writer, w *work.Work, prop string, paper Paper) error {
 		return measure.Bad("prop", "there is no prop %q; open one first", prop)
 	}
 	l := newLabels(p.Name+", labels", paper)
-	for _, part := range w.Parts {
+	for _, part := range w.Parts() {
 		if part.Solid.Prop != prop {
 			continue
 		}
@@ -122,7 +122,7 @@ func Labels(out io.Writer, w *work.Work, prop string, paper Paper) error {
 			)
 		}
 	}
-	for _, o := range w.Plan.Offcuts {
+	for _, o := range w.Plan.Offcuts() {
 		l.offcut(w, &o)
 	}
 	if l.n == 0 {
@@ -140,7 +140,7 @@ func (l *labels) offcut(w *work.Work, o *plan.Offcut) {
 // BinLabels writes a label for every bin of the shelf, with what lies in it, for every
 // bottle with when it was opened, and for every offcut; their codes open the stores there.
 func BinLabels(out io.Writer, w *work.Work, _ string, paper Paper) error {
-	l := newLabels(w.Plan.Display.Name+", bins", paper)
+	l := newLabels(w.Plan.Display().Name+", bins", paper)
 	for _, b := range stores.Bins(w) {
 		lines := b.Holds
 		if len(lines) > 4 {
@@ -148,12 +148,12 @@ func BinLabels(out io.Writer, w *work.Work, _ string, paper Paper) error {
 		}
 		l.put("BIN", b.Name, w.Plan.Code("bin", b.Name, "stores", url.Values{"bin": {b.Name}}), lines...)
 	}
-	for i := range w.Plan.Lots {
-		x := &w.Plan.Lots[i]
+	for i := range w.Plan.Lots() {
+		x := &w.Plan.Lots()[i]
 		l.put("BOTTLE", w.Lib.Glues[x.Glue].Name,
 			w.Plan.Code("lot", x.ID, "bench", url.Values{"sel": {"lot:" + x.ID}}), "opened "+x.Opened)
 	}
-	for _, o := range w.Plan.Offcuts {
+	for _, o := range w.Plan.Offcuts() {
 		l.offcut(w, &o)
 	}
 	if l.n == 0 {

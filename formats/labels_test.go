@@ -13,9 +13,9 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -36,14 +36,14 @@ func poppler(t *testing.T, program string, pdf []byte, args ...string) string {
 }
 
 func TestEveryCopyHasItsLabel(t *testing.T) {
-	p := demo.Apiary(today)
-	p.Offcuts = []plan.Offcut{
+	p := demo.Apiary(today).In(shop.Kept)
+	p.Doc().Offcuts = []plan.Offcut{
 		{ID: "o", Stock: "xps1", W: measure.Len("18 in"), H: measure.Len("30 in"), Label: "from the gate"},
 	}
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	for _, prop := range []string{"riser", "sunflowers", "skep"} {
 		copies := 0
-		for _, part := range w.Parts {
+		for _, part := range w.Parts() {
 			if part.Solid.Prop == prop {
 				copies += part.Panel.Copies
 			}
@@ -67,7 +67,7 @@ func TestEveryCopyHasItsLabel(t *testing.T) {
 // On a roll a part is one page, as wide as the roll and as long as the part;
 // its cut line measures what it should.
 func TestRollAndMockup(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	var b bytes.Buffer
 	require.NoError(t, FlatPart(w, w.Part("gate-pillar/face")).Tiles(&b, Roll36, false))
 	info := poppler(t, "pdfinfo", b.Bytes())
@@ -93,8 +93,8 @@ func TestCodesAreRead(t *testing.T) {
 	if _, err := exec.LookPath("zbarimg"); err != nil && os.Getenv("ZAPBARN_NEED_TOOLS") == "" {
 		t.Skip("zbarimg is not installed; make test installs it")
 	}
-	p := demo.Apiary(today)
-	p.Shelf = []plan.Stocked{
+	p := demo.Apiary(today).In(shop.Kept)
+	p.Doc().Shelf = []plan.Stocked{
 		{
 			ID:   "a",
 			What: "lamp:puck12",
@@ -102,9 +102,10 @@ func TestCodesAreRead(t *testing.T) {
 			Bin:  "B 4",
 		}, {ID: "b", What: "material:none", Have: "1", Bin: "B 4"},
 	}
-	p.Lots = p.Lots[:1]
-	p.Offcuts = nil
-	w := work.Do(p, stock.Shop, today)
+	p.Doc().Lots = p.Lots()[:1]
+	p.Doc().Offcuts = nil
+	w := work.Do(p, shop.Kept, today)
+	p = w.Plan // the one that is printed
 	read := func(print func(b *bytes.Buffer) error) (out []string) {
 		var b bytes.Buffer
 		require.NoError(t, print(&b))
@@ -122,11 +123,11 @@ func TestCodesAreRead(t *testing.T) {
 	riser := func(b *bytes.Buffer) error { return Labels(b, w, "riser", Letter) }
 	assert.Empty(t, read(riser), "no code opens nothing")
 
-	p.Display.Reach = "http://barn.home/"
+	p.Doc().Display.Reach = "http://barn.home/"
 	const at = "http://barn.home/p/midnight-apiary"
-	assert.ElementsMatch(t, []string{at + "/stores?bin=B+4", at + "/bench?sel=lot%3A" + p.Lots[0].ID}, read(bins))
+	assert.ElementsMatch(t, []string{at + "/stores?bin=B+4", at + "/bench?sel=lot%3A" + p.Lots()[0].ID}, read(bins))
 	var own, anchors []string
-	for _, part := range w.Parts {
+	for _, part := range w.Parts() {
 		if part.Solid.Prop == "riser" {
 			own = append(own, at+"/bench?prop=riser&sel="+url.QueryEscape("part:"+part.Ref)+"&way=parts")
 			anchors = append(anchors, "https://barn.home/apiary.html#"+plan.Anchor("part", part.Ref))
@@ -135,17 +136,17 @@ func TestCodesAreRead(t *testing.T) {
 	assert.Len(t, own, 6)
 	assert.ElementsMatch(t, own, read(riser), "each part its own")
 
-	p.Display.Reach = "https://barn.home/apiary.html"
+	p.Doc().Display.Reach = "https://barn.home/apiary.html"
 	assert.ElementsMatch(t, anchors, read(riser), "in the page to take along, where that is put up")
 	assert.ElementsMatch(t, []string{"https://barn.home/apiary.html#bin-B+4", "https://barn.home/apiary.html#lot-" +
-		p.Lots[0].ID}, read(bins))
+		p.Lots()[0].ID}, read(bins))
 
-	p.Display.Reach = ""
+	p.Doc().Display.Reach = ""
 	var b bytes.Buffer
 	require.NoError(t, bins(&b))
 	text := poppler(t, "pdftotext", b.Bytes(), "-layout")
 	assert.Contains(t, text, "BIN")
 	assert.Contains(t, text, "opened")
-	p.Shelf, p.Lots = nil, nil
-	assert.ErrorContains(t, BinLabels(&b, work.Do(p, stock.Shop, today), "", A4), "nothing lies in a bin")
+	p.Doc().Shelf, p.Doc().Lots = nil, nil
+	assert.ErrorContains(t, BinLabels(&b, work.Do(p, shop.Kept, today), "", A4), "nothing lies in a bin")
 }

@@ -22,9 +22,9 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -58,8 +58,8 @@ func area(points string) float64 {
 // SVG read back with the XML parser: millimetres at 1:1, the cut layer's area
 // is the part's, every layer in its place.
 func TestSVGReadBack(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
-	for _, part := range w.Parts {
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
+	for _, part := range w.Parts() {
 		var b bytes.Buffer
 		require.NoError(t, FlatPart(w, part).SVG(&b))
 		var doc svgDoc
@@ -92,7 +92,7 @@ func TestSVGReadBack(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 2, scores, "both rabbets are scored")
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		for n := range s.Layout.Sheets {
 			f := FlatSheet(w, s, n)
 			for _, l := range f.Lines {
@@ -110,18 +110,18 @@ func TestSVGReadBack(t *testing.T) {
 }
 
 func TestCutLists(t *testing.T) {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	p.Solid("skep-rings").Name = "=HYPERLINK(1)"
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	var b bytes.Buffer
 	require.NoError(t, CutListCSV(&b, w, ""))
 	rows, err := csv.NewReader(&b).ReadAll()
 	require.NoError(t, err)
 	cuts := 0
-	for _, s := range p.Solids {
-		cuts += len(w.Shapes[s.ID].Cuts)
+	for _, s := range p.Solids() {
+		cuts += len(w.Shapes()[s.ID].Cuts)
 	}
-	assert.Len(t, rows, 1+len(w.Parts)+cuts)
+	assert.Len(t, rows, 1+len(w.Parts())+cuts)
 	for _, r := range rows {
 		for _, c := range r {
 			assert.False(t, strings.HasPrefix(c, "="), "no cell is a formula")
@@ -196,18 +196,18 @@ func TestTilesAreTrueToSize(t *testing.T) {
 
 // A pocket is on a layer of its own in SVG and DXF, and no hole when it is read back.
 func TestPocketsHaveALayer(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	x := plan.NewSolid("a", "Board", "ply1/4", form.Panel{W: measure.Len("20 in"), H: measure.Len("12 in"), Copies: 1})
 	x.ID = "board"
 	x.Openings = []plan.Opening{
 		{Name: "Pack", Face: "panel", Kind: "rect", W: measure.Len("4 in"), H: measure.Len("2 in"),
 			Y: measure.Len("6 in"), Deep: measure.Len("1/8 in")},
 	}
-	p.Solids = []plan.Solid{x}
+	p.Doc().Solids = []plan.Solid{x}
 	require.NoError(t, p.Validate())
-	w := work.Do(p, stock.Shop, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
-	f := FlatPart(w, w.Parts[0])
+	w := work.Do(p, shop.Kept, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
+	f := FlatPart(w, w.Parts()[0])
 	n := 0
 	for _, l := range f.Lines {
 		if l.Layer == "pocket" {

@@ -21,8 +21,8 @@ const lowestNote = 36
 // At 120 beats a minute a beat has 500 ticks, so that a tick is a millisecond.
 func MIDI(out io.Writer, w *work.Work, prop string) error {
 	var channels []string
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Driven && (prop == "" || d.Prop == prop) {
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Driven && (prop == "" || d.Prop == prop) {
 			channels = append(channels, d.ID)
 		}
 	}
@@ -45,7 +45,7 @@ func MIDI(out io.Writer, w *work.Work, prop string) error {
 		return err
 	}
 	none := true
-	for _, sc := range w.Machine.Scenes {
+	for _, sc := range w.Machine().Scenes {
 		if own := w.Plan.Scene(sc.ID); prop != "" && own.Prop != prop {
 			continue
 		}

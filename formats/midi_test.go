@@ -6,9 +6,9 @@ import (
 	"testing"
 
 	"zapbarn/core/show"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -18,7 +18,7 @@ import (
 // Read back by hand, after the Standard MIDI File's own layout: header, tracks, times of
 // variable length, notes on and off.
 func TestMIDIReadsBack(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	var b bytes.Buffer
 	require.NoError(t, MIDI(&b, w, "keeper"))
 	raw := b.Bytes()

@@ -26,7 +26,7 @@ func nightSheets(w *work.Work) (names []string, sheets [][][]any) {
 		{"night of", "prop", "what happened", "minutes down", "part", "cause", "what was done", "cost, $",
 			"by", "next season"},
 	}
-	for _, x := range w.Plan.Incidents {
+	for _, x := range w.Plan.Incidents() {
 		incidents = append(
 			incidents,
 			[]any{x.On, name(x.Prop), x.What, x.Minutes, x.Part, x.Cause, x.Mended, x.Cost, x.By,
@@ -38,7 +38,7 @@ func nightSheets(w *work.Work) (names []string, sheets [][][]any) {
 		props = append(props, []any{u.Prop.Name, u.Times, u.Down, round(100 * u.Share)})
 	}
 	done := [][]any{{"night of", "line", "by", "at"}}
-	for _, x := range w.Plan.Ticks {
+	for _, x := range w.Plan.Ticks() {
 		done = append(done, []any{x.On, x.Line, x.By, x.At})
 	}
 	return []string{"nights", "incidents", "props", "lists"}, [][][]any{nights, incidents, props, done}

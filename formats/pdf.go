@@ -34,6 +34,7 @@ const face = "barn"
 // newPDF is a document of one paper size, in mm, with its title and its font.
 func newPDF(paper Paper, title string) *document {
 	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: paper.W, Ht: paper.H}})
+	pdf.SetCatalogSort(true) // the same display prints the same bytes
 	plain, bold := sans()
 	pdf.AddUTF8FontFromBytes(face, "", plain)
 	pdf.AddUTF8FontFromBytes(face, "B", bold)

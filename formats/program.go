@@ -44,11 +44,11 @@ const firstPin = 2
 // what that starts in turn; of the whole display with no prop. Pins that nobody chose are
 // given out in order. An error says that there is nothing to run.
 func ControllerOf(w *work.Work, prop string) (*Controller, error) {
-	if w.ShowErr != nil {
-		return nil, w.ShowErr
+	if w.ShowErr() != nil {
+		return nil, w.ShowErr()
 	}
-	c := &Controller{Name: w.Plan.Display.Name, work: w}
-	all := w.Machine
+	c := &Controller{Name: w.Plan.Display().Name, work: w}
+	all := w.Machine()
 	scenes := map[string]bool{}
 	mine := func(id string) bool {
 		in := w.Plan.Input(id)

@@ -13,9 +13,9 @@ import (
 	"testing"
 
 	"zapbarn/core/show"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -39,7 +39,7 @@ func TestProgramIsTheSimulator(t *testing.T) {
 	for _, prop := range []string{"riser", "keeper", "gate", ""} {
 		t.Run("prop "+prop, func(t *testing.T) {
 			t.Parallel()
-			w := work.Do(demo.Apiary(today), stock.Shop, today) // its own: it is changed below
+			w := work.Do(demo.Apiary(today), shop.Kept, today) // its own: it is changed below
 			c, err := ControllerOf(w, prop)
 			require.NoError(t, err)
 			if prop == "" {
@@ -72,8 +72,8 @@ func everything(c *Controller) {
 		m.Inputs[len(m.Inputs)-1].ID = fmt.Sprintf("own-%d", len(m.Inputs))
 		tr.Input, tr.ID = m.Inputs[len(m.Inputs)-1].ID, fmt.Sprintf("own-%d", len(m.Triggers))
 		m.Triggers = append(m.Triggers, tr)
-		c.work.Plan.Inputs = append(c.work.Plan.Inputs, c.work.Plan.Inputs[0])
-		c.work.Plan.Inputs[len(c.work.Plan.Inputs)-1].ID = tr.Input
+		c.work.Plan.Doc().Inputs = append(c.work.Plan.Inputs(), c.work.Plan.Inputs()[0])
+		c.work.Plan.Inputs()[len(c.work.Plan.Inputs())-1].ID = tr.Input
 	}
 	add(
 		show.Input{Kind: show.Timer, Every: 7300},
@@ -199,9 +199,9 @@ func outputs(m show.Machine, tr show.Trace) string {
 }
 
 func TestPinsAndCueLists(t *testing.T) {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	p.Device("K12").Pin = 3
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	c, err := ControllerOf(w, "riser")
 	require.NoError(t, err)
 	seen := map[int]bool{}
@@ -219,7 +219,7 @@ func TestPinsAndCueLists(t *testing.T) {
 	require.NoError(t, err)
 	q, err := p.Apply(e)
 	require.NoError(t, err)
-	v := work.Do(q, stock.Shop, today)
+	v := work.Do(q, shop.Kept, today)
 	var again bytes.Buffer
 	require.NoError(t, CueListCSV(&again, v, ""))
 	assert.Equal(t, b.String(), again.String(), "both ways")
@@ -230,7 +230,7 @@ func TestPinsAndCueLists(t *testing.T) {
 	q, err = p.Apply(e)
 	require.NoError(t, err)
 	var twice bytes.Buffer
-	require.NoError(t, CueListJSON(&twice, work.Do(q, stock.Shop, today), "riser"))
+	require.NoError(t, CueListJSON(&twice, work.Do(q, shop.Kept, today), "riser"))
 	assert.Equal(t, js.String(), twice.String(), "both ways, as JSON")
 	for text, want := range map[string]string{
 		"[{\"scene\":\"Hum\"}]": "row 2", "[{\"tune\":\"Hum\"}]": "is no cue list",

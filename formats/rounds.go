@@ -19,7 +19,7 @@ func RoundsPDF(out io.Writer, w *work.Work, on string, paper Paper) error {
 	if len(rounds) == 0 {
 		return empty("night", "has nothing to open or to close yet: no prop, no outlet")
 	}
-	s := &rounded{newPDF(paper, w.Plan.Display.Name+", opening and closing, "+on), w, paper, on}
+	s := &rounded{newPDF(paper, w.Plan.Display().Name+", opening and closing, "+on), w, paper, on}
 	s.pdf.SetAutoPageBreak(false, 0)
 	for _, closing := range []bool{false, true} {
 		var list []work.Round
@@ -77,7 +77,7 @@ func (s *rounded) head(name string, n int) {
 	s.pdf.CellFormat(
 		0,
 		5,
-		letters(s.w.Plan.Display.Name+", "+s.on+", "+words.Count(n, "line")),
+		letters(s.w.Plan.Display().Name+", "+s.on+", "+words.Count(n, "line")),
 		"",
 		2,
 		"L",

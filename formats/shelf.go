@@ -27,7 +27,7 @@ func shelfRows(w *work.Work) [][]any {
 		seen[n.What] = true
 		rows = append(rows, []any{n.What, n.Name, have, n.Unit, bin, lead})
 	}
-	for _, x := range w.Plan.Shelf {
+	for _, x := range w.Plan.Shelf() {
 		if !seen[x.What] {
 			rows = append(rows, []any{x.What, "", x.Have, "", x.Bin, x.Lead})
 		}
@@ -122,7 +122,7 @@ func shopNames(w *work.Work) map[string]string {
 	for _, n := range stores.Of(w) {
 		known[strings.ToLower(n.Name)], known[n.What] = n.What, n.What
 	}
-	for _, x := range w.Plan.Shelf {
+	for _, x := range w.Plan.Shelf() {
 		known[x.What] = x.What
 	}
 	shop := func(table, id, name string) {

@@ -5,9 +5,9 @@ import (
 	"context"
 	"testing"
 
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,8 +16,8 @@ import (
 // A table of the shelf is read row by row: the good ones can be taken, the others say why;
 // what is written out comes back as it was, from either kind of file.
 func TestTheShelfComesByTable(t *testing.T) {
-	p := demo.Apiary(bookDay)
-	w := work.Do(p, stock.Shop, bookDay)
+	p := demo.Apiary(bookDay).In(shop.Kept)
+	w := work.Do(p, shop.Kept, bookDay)
 	r, err := ReadShelf(context.Background(), []byte("what,name,have,unit,bin,days to come\nmaterial:xps1,,3,sheets,B2,\n"+
 		"xps board 2\",,2,,,4\nmaterial:gold,,1\nmaterial:xps1,,many\n,,,\n"), w)
 	require.NoError(t, err)
@@ -31,17 +31,17 @@ func TestTheShelfComesByTable(t *testing.T) {
 	require.NotNil(t, q.StockedOf("material:xps2"))
 	assert.Equal(t, "4", q.StockedOf("material:xps2").Lead)
 	for _, write := range []func(*bytes.Buffer) error{
-		func(b *bytes.Buffer) error { return ShelfCSV(b, work.Do(q, stock.Shop, bookDay), "") },
-		func(b *bytes.Buffer) error { return ShelfXLSX(b, work.Do(q, stock.Shop, bookDay), "") },
+		func(b *bytes.Buffer) error { return ShelfCSV(b, work.Do(q, shop.Kept, bookDay), "") },
+		func(b *bytes.Buffer) error { return ShelfXLSX(b, work.Do(q, shop.Kept, bookDay), "") },
 	} {
 		var b bytes.Buffer
 		require.NoError(t, write(&b))
-		again, err := ReadShelf(context.Background(), b.Bytes(), work.Do(q, stock.Shop, bookDay))
+		again, err := ReadShelf(context.Background(), b.Bytes(), work.Do(q, shop.Kept, bookDay))
 		require.NoError(t, err)
 		assert.Zero(t, again.Bad)
 		same, err := q.Apply(again.Edit(q))
 		require.NoError(t, err)
-		assert.ElementsMatch(t, q.Shelf, same.Shelf)
+		assert.ElementsMatch(t, q.Shelf(), same.Shelf())
 	}
 	_, err = ReadShelf(context.Background(), []byte("PK not a zip"), w)
 	assert.ErrorContains(t, err, "save it as XLSX or CSV")

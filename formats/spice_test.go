@@ -20,6 +20,7 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -53,22 +54,22 @@ func ngspice(t *testing.T, netlist string, n *circuit.Network) map[int]float64 {
 // 0.1 % + 1 mV.
 func TestWiringPlansAgainstNgspice(t *testing.T) {
 	l, g := measure.Len, measure.Must[measure.GaugeKind]
-	apiary := demo.Apiary(today)
-	fed := demo.Apiary(today) // the jar run fed from both ends: a mesh
+	apiary := demo.Apiary(today).In(shop.Kept)
+	fed := demo.Apiary(today).In(shop.Kept) // the jar run fed from both ends: a mesh
 	fed.Device("W2").To, fed.Device("W2").ToAt = "W1", l(`9'4"`)
-	thin := demo.Apiary(today)
+	thin := demo.Apiary(today).In(shop.Kept)
 	thin.Device("W2").Gauge = g("28 AWG")
-	rail := demo.Apiary(today)
+	rail := demo.Apiary(today).In(shop.Kept)
 	rail.Device("S1").Product = "ps24-5"
-	leds := plan.New("leds", "LEDs", "mm", "")
-	leds.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	leds.Devices = []plan.Device{
+	leds := plan.New("leds", "LEDs", "mm", "").In(shop.Kept)
+	leds.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	leds.Doc().Devices = []plan.Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-1"},
 		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("24 AWG"), Length: l("4 m")},
 	}
 	for i, p := range []string{"led-red", "led-white", "led-green", "led-amber", "bulb12", "motor12"} {
-		leds.Devices = append(
-			leds.Devices,
+		leds.Doc().Devices = append(
+			leds.Devices(),
 			plan.Device{
 				ID:       p,
 				Prop:     "a",
@@ -82,16 +83,16 @@ func TestWiringPlansAgainstNgspice(t *testing.T) {
 			},
 		)
 	}
-	strip := plan.New("strip", "Strip", "mm", "")
-	strip.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	strip.Devices = []plan.Device{
+	strip := plan.New("strip", "Strip", "mm", "").In(shop.Kept)
+	strip.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	strip.Doc().Devices = []plan.Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"},
 		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("18 AWG"), Length: l("3 m")},
 		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "W", Product: "strip12", Length: l("5 m")},
 	}
-	step := plan.New("step", "Step", "in", "")
-	step.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	step.Devices = []plan.Device{
+	step := plan.New("step", "Step", "in", "").In(shop.Kept)
+	step.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	step.Doc().Devices = []plan.Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"},
 		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: g("20 AWG"), Length: l("20 ft")},
 		{
@@ -116,10 +117,10 @@ func TestWiringPlansAgainstNgspice(t *testing.T) {
 		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "W", At: l("8 ft"), Product: "puck12"},
 	}
 	cells := step.Clone()
-	cells.Devices[0] = plan.Device{ID: "S", Prop: "a", Kind: "supply", Name: "S", Cell: "sla7"}
+	cells.Devices()[0] = plan.Device{ID: "S", Prop: "a", Kind: "supply", Name: "S", Cell: "sla7"}
 	v, a := measure.Must[measure.VoltKind], measure.Must[measure.AmpKind]
-	works := plan.New("works", "Works", "in", "")
-	works.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	works := plan.New("works", "Works", "in", "").In(shop.Kept)
+	works.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for _, d := range []plan.Device{{ID: "S", Kind: "supply", Product: "ps12-10"},
 		{ID: "F", Kind: "fuse", From: "S", Rating: a("5 A"), Poly: true},
 		{ID: "W", Kind: "run", From: "F", Gauge: g("16 AWG"), Length: l("18 ft"), FedAt: l("7 ft")},
@@ -133,15 +134,15 @@ func TestWiringPlansAgainstNgspice(t *testing.T) {
 		{ID: "V", Kind: "lamp", From: "T", Product: "servo5"}, {ID: "B", Kind: "lamp", From: "T", Product: "pixel5",
 			Length: l("1 m"), Bright: 30, Feeds: "100%", Reversed: true}} {
 		d.Prop, d.Name = "a", d.ID
-		works.Devices = append(works.Devices, d)
+		works.Doc().Devices = append(works.Devices(), d)
 	}
 	loop := works.Clone() // its grounds joined twice: some of the return runs beside the data
 	loop.Device("P").From, loop.Device("V").From, loop.Device("B").From = "W", "W", "W"
 	for _, id := range []string{"P", "V", "B"} {
 		loop.Device(id).From = "C"
 	}
-	loop.Devices = append(
-		loop.Devices,
+	loop.Doc().Devices = append(
+		loop.Devices(),
 		plan.Device{ID: "C", Prop: "a", Kind: "converter", Name: "C", From: "W", Volts: v("5 V"), Amps: a("10 A")},
 	)
 	for name, c := range map[string]struct {
@@ -152,9 +153,9 @@ func TestWiringPlansAgainstNgspice(t *testing.T) {
 		"motor, screen, amplifier, feeds, a common ground": {works, nil}, "grounds joined twice": {loop, nil},
 		"two feeds": {fed, nil}, "far too thin": {thin, nil},
 		"wrong rail": {rail, nil}, "bare LEDs, bulb, motor": {leds, nil}, "strip": {strip, nil},
-		"pixels": {demo.Metric(today), nil}} {
+		"pixels": {demo.Metric(today).In(shop.Kept), nil}} {
 		require.NoError(t, c.p.Validate(), name)
-		rig := plan.NewRig(c.p, stock.Shop)
+		rig := plan.NewRig(c.p, shop.Kept)
 		st := rig.Solve(c.on)
 		require.True(t, st.Solution.Settled, name)
 		compare(t, name, rig.Net, st.Solution)
@@ -180,10 +181,10 @@ func TestCarelessWiringsAgainstNgspice(t *testing.T) {
 		if p.Validate() != nil {
 			continue
 		}
-		for _, d := range p.Devices {
+		for _, d := range p.Devices() {
 			seen[d.Kind], seen[stock.Shop.Lamps[d.Product].Kind] = true, true
 		}
-		rig := plan.NewRig(p, stock.Shop)
+		rig := plan.NewRig(p, shop.Kept)
 		st := rig.Solve(nil)
 		require.True(t, st.Solution.Settled, seed)
 		compare(t, fmt.Sprintf("careless wiring %d", seed), rig.Net, st.Solution)
@@ -266,7 +267,7 @@ func TestRandomNetworksAgainstNgspice(t *testing.T) {
 // Printed as a netlist, the demo runs in ngspice as it is: what the download
 // gives, without the test's own additions.
 func TestNetlistRunsAsDownloaded(t *testing.T) {
-	rig := plan.NewRig(demo.Apiary(today), stock.Shop)
+	rig := plan.NewRig(demo.Apiary(today), shop.Kept)
 	st := rig.Solve(nil)
 	var b bytes.Buffer
 	require.NoError(t, SPICE(&b, "The Midnight\nApiary", "everything\non", rig.Net, st.Solution))
@@ -283,9 +284,9 @@ func TestNetlistRunsAsDownloaded(t *testing.T) {
 // are off behind a switch, starved, and reversed.
 func TestNetlistsOfEveryState(t *testing.T) {
 	v, a := measure.Must[measure.VoltKind], measure.Must[measure.AmpKind]
-	conv := plan.New("conv", "Conv", "in", "")
-	conv.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	conv.Devices = []plan.Device{
+	conv := plan.New("conv", "Conv", "in", "").In(shop.Kept)
+	conv.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	conv.Doc().Devices = []plan.Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"},
 		{ID: "K", Prop: "a", Kind: "switch", Name: "K", From: "S", Driven: true},
 		{
@@ -327,12 +328,12 @@ func TestNetlistsOfEveryState(t *testing.T) {
 		},
 		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "H", Product: "puck12"},
 	}
-	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today), conv} {
+	for _, p := range []*plan.Plan{demo.Apiary(today).In(shop.Kept), demo.Metric(today).In(shop.Kept), conv} {
 		require.NoError(t, p.Validate())
-		for _, c := range p.Cases(stock.Shop) {
-			rig, st := p.CaseRig(stock.Shop, c.Key)
+		for _, c := range p.Cases(shop.Kept) {
+			rig, st := p.CaseRig(shop.Kept, c.Key)
 			var b bytes.Buffer
-			require.NoError(t, SPICE(&b, p.Display.Name, c.Name, rig.Net, st.Solution))
+			require.NoError(t, SPICE(&b, p.Display().Name, c.Name, rig.Net, st.Solution))
 			require.Contains(t, b.String(), "* state: "+c.Name)
 			theirs := ngspice(t, b.String(), rig.Net)
 			for i, v := range st.Solution.V {
@@ -342,28 +343,28 @@ func TestNetlistsOfEveryState(t *testing.T) {
 					v,
 					.001+.001*math.Abs(theirs[i]),
 					"%s, %s: node %s",
-					p.Display.Name,
+					p.Display().Name,
 					c.Name,
 					rig.Net.Names[i],
 				)
 			}
-			for _, d := range p.Devices { // energy is kept by every converter that runs
+			for _, d := range p.Devices() { // energy is kept by every converter that runs
 				g := st.Readings[d.ID]
 				if d.Kind != "converter" {
 					continue
 				}
 				in := rig.Input(st, d.ID)
 				if g.State == "off" || g.State == "starved" {
-					require.InDelta(t, 0, in, 1e-3, "%s, %s: %s draws nothing", p.Display.Name, c.Name, d.ID)
+					require.InDelta(t, 0, in, 1e-3, "%s, %s: %s draws nothing", p.Display().Name, c.Name, d.ID)
 					require.Zero(t, g.Amps)
 					continue
 				}
-				require.InEpsilon(t, g.Volts*g.Amps/.88, in, 1e-4, "%s, %s: %s", p.Display.Name, c.Name, d.ID)
+				require.InEpsilon(t, g.Volts*g.Amps/.88, in, 1e-4, "%s, %s: %s", p.Display().Name, c.Name, d.ID)
 			}
 		}
 	}
 	state := func(key, id string) wiring.Operating {
-		_, st := conv.CaseRig(stock.Shop, key)
+		_, st := conv.CaseRig(shop.Kept, key)
 		return st.Readings[id]
 	}
 	require.Equal(t, "ok", state("all", "C").State)
@@ -382,7 +383,7 @@ func TestNodesAreNamed(t *testing.T) {
 	assert.Equal(t, []string{
 		"n_s1_p", "n_s1_m", "n_w1_p1500", "n_w1_1500", "n_jar_24_p", "n_jar_24_m", "n_jar_24_p_2", "n_k_out_p", "n___p",
 	}, NodeNames(n))
-	rig := plan.NewRig(demo.Apiary(today), stock.Shop)
+	rig := plan.NewRig(demo.Apiary(today), shop.Kept)
 	var b bytes.Buffer
 	require.NoError(t, SPICE(&b, "x", "", rig.Net, rig.Solve(nil).Solution))
 	assert.Contains(t, b.String(), "n_jar_24_p")

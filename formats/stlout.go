@@ -15,9 +15,9 @@ import (
 // fitting, not for printing.
 func SolidsSTL(out io.Writer, w *work.Work, prop, solid string) error {
 	var all [][3]pattern.Vec
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		shape := w.Shapes[s.ID]
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
+		shape := w.Shapes()[s.ID]
 		if s.Prop != prop || shape == nil || solid != "" && s.ID != solid {
 			continue
 		}

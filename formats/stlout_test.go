@@ -7,9 +7,9 @@ import (
 	"testing"
 
 	"zapbarn/core/pattern"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -53,11 +53,11 @@ func TestTrianglesCoverAPolygon(t *testing.T) {
 func TestEverySolidComesOutAsSTL(t *testing.T) {
 	n := 0
 	for _, p := range []*work.Work{
-		work.Do(demo.Patterns(), stock.Shop, bookDay), work.Do(demo.Apiary(bookDay), stock.Shop, bookDay),
+		work.Do(demo.Patterns(), shop.Kept, bookDay), work.Do(demo.Apiary(bookDay), shop.Kept, bookDay),
 	} {
-		for i := range p.Plan.Solids {
-			s := &p.Plan.Solids[i]
-			shape := p.Shapes[s.ID]
+		for i := range p.Plan.Solids() {
+			s := &p.Plan.Solids()[i]
+			shape := p.Shapes()[s.ID]
 			if shape == nil || len(shape.Bodies) == 0 {
 				continue
 			}
@@ -77,7 +77,7 @@ func TestEverySolidComesOutAsSTL(t *testing.T) {
 	}
 	assert.Greater(t, n, 60)
 	var b bytes.Buffer
-	w := work.Do(demo.Apiary(bookDay), stock.Shop, bookDay)
+	w := work.Do(demo.Apiary(bookDay), shop.Kept, bookDay)
 	require.NoError(t, SolidsSTL(&b, w, "riser", ""))
 	assert.ErrorContains(t, SolidsSTL(&b, w, "riser", "nothing"), "no shape yet")
 }

@@ -16,9 +16,9 @@ import (
 
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -74,9 +74,9 @@ func readersOf(w *work.Work) map[string]func([]byte) error {
 // is made of.
 func sweeps() map[string][]byte {
 	var b bytes.Buffer
-	p := demo.Apiary(bookDay)
-	small := plan.New("x", "X", "in", "2026-10-01")
-	small.Props, small.Solids, small.Devices = p.Props[:1], p.Solids[:2], p.Devices[:6]
+	p := demo.Apiary(bookDay).In(shop.Kept)
+	small := plan.New("x", "X", "in", "2026-10-01").In(shop.Kept)
+	small.Doc().Props, small.Doc().Solids, small.Doc().Devices = p.Props()[:1], p.Solids()[:2], p.Devices()[:6]
 	_ = GoodsCSV(&b, p)
 	files := map[string][]byte{
 		"plan":   small.Encode(),
@@ -111,7 +111,7 @@ var aNumber = regexp.MustCompile(`-?\d+(\.\d+)?`)
 // Every number of every small file, made the most that can be asked for: no reader takes more
 // than its memory for any of them, whatever its answer.
 func TestEveryNumberToItsMost(t *testing.T) {
-	w := work.Do(demo.Apiary(bookDay), stock.Shop, bookDay)
+	w := work.Do(demo.Apiary(bookDay), shop.Kept, bookDay)
 	readers := readersOf(w)
 	most := []string{"1e9", "990000000", "-990000000", "1e308", "1e999", "NaN", "inf", "0", "-1", "4294967295"}
 	tried := 0
@@ -319,7 +319,7 @@ func pngOf(w, h uint32, depth, interlaced byte, data []byte) []byte {
 // The smallest files that ask for the most: each is refused, or read, within the memory that
 // a reader may take.
 func TestTheGreediestFiles(t *testing.T) {
-	w := work.Do(demo.Apiary(bookDay), stock.Shop, bookDay)
+	w := work.Do(demo.Apiary(bookDay), shop.Kept, bookDay)
 	readers := readersOf(w)
 	fine := map[string]bool{
 		"sound: 40 MB of 8 bit": true, "picture: 31 MP of 4 bytes": true, "picture: 59 MP JPEG": true,

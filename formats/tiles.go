@@ -52,9 +52,9 @@ func FlatMockup(w *work.Work, prop string) (*Flat, error) {
 		return nil, measure.Bad("prop", "there is no prop %q; open one first", prop)
 	}
 	var bodies []pattern.Body
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		shape := w.Shapes[s.ID]
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
+		shape := w.Shapes()[s.ID]
 		if s.Prop != prop || shape == nil {
 			continue
 		}

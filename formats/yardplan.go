@@ -16,7 +16,7 @@ var YardLayers = []string{"text", "paths", "cords", "walls", "props", "lamps"}
 // FlatYard is the yard in plan at 1:1, in millimetres, up the page away from the street.
 func FlatYard(w *work.Work) (*Flat, error) {
 	y := w.Yard()
-	f := &Flat{Title: w.Plan.Display.Name + ", yard", Of: YardLayers}
+	f := &Flat{Title: w.Plan.Display().Name + ", yard", Of: YardLayers}
 	lo, hi := yard.Pt{X: math.Inf(1), Y: math.Inf(1)}, yard.Pt{X: math.Inf(-1), Y: math.Inf(-1)}
 	var lines []Stroke
 	add := func(layer string, closed bool, pts ...yard.Pt) {
@@ -32,7 +32,7 @@ func FlatYard(w *work.Work) (*Flat, error) {
 		f.Texts = append(f.Texts, Label{pattern.Point{X: at.X * 1000, Y: -at.Y * 1000}, 180, text})
 	}
 	for i := range y.Walls {
-		x := &w.Plan.Walls[i]
+		x := &w.Plan.Walls()[i]
 		add("walls", false, y.Walls[i].A, y.Walls[i].B)
 		say(y.Walls[i].A.Plus(y.Walls[i].B).Times(.5), x.Name+", "+w.Run(y.Walls[i].High*1000))
 	}

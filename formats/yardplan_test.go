@@ -9,9 +9,9 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -20,7 +20,7 @@ import (
 // The yard's plan is read by a general-purpose CAD library with its layers and no error, and
 // printed to the scale it says: the bar of five feet is as long as it must be.
 func TestTheYardIsDrawnToScale(t *testing.T) {
-	w := work.Do(demo.Apiary(bookDay), stock.Shop, bookDay)
+	w := work.Do(demo.Apiary(bookDay), shop.Kept, bookDay)
 	f, err := FlatYard(w)
 	require.NoError(t, err)
 	var b bytes.Buffer
@@ -43,15 +43,15 @@ func TestTheYardIsDrawnToScale(t *testing.T) {
 	text := poppler(t, "pdftotext", b.Bytes())
 	assert.Contains(t, text, "1 : 96")
 	assert.Contains(t, text, "Sunflowers")
-	empty := plan.New("x", "X", "in", "")
-	assert.ErrorContains(t, YardPDF(&b, work.Do(empty, stock.Shop, bookDay), "", A4), "is empty")
+	empty := plan.New("x", "X", "in", "").In(shop.Kept)
+	assert.ErrorContains(t, YardPDF(&b, work.Do(empty, shop.Kept, bookDay), "", A4), "is empty")
 }
 
 // The night book leaves as a table and as a spreadsheet; a cell is no formula.
 func TestTheNightBookLeaves(t *testing.T) {
-	p := demo.Apiary(bookDay)
-	p.Incidents[0].What = "=1+1"
-	w := work.Do(p, stock.Shop, bookDay)
+	p := demo.Apiary(bookDay).In(shop.Kept)
+	p.Incidents()[0].What = "=1+1"
+	w := work.Do(p, shop.Kept, bookDay)
 	var b bytes.Buffer
 	require.NoError(t, NightBookCSV(&b, w, ""))
 	assert.Contains(t, b.String(), "'=1+1")

@@ -35,6 +35,6 @@ func TestWhatIsSetAsideIsStored(t *testing.T) {
 	q, _, err = s.Load(ctx, id)
 	require.NoError(t, err)
 	assert.Empty(t, q.Broken())
-	require.Len(t, q.Plugs, 1)
-	assert.Equal(t, "o", q.Plugs[0].Outlet)
+	require.Len(t, q.Plugs(), 1)
+	assert.Equal(t, "o", q.Plugs()[0].Outlet)
 }

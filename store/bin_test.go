@@ -16,7 +16,7 @@ import (
 // renamed is an edit of the display itself.
 func renamed(t *testing.T, s *store.Store, id, name string, by store.By) {
 	p := load(t, s, id)
-	d := p.Display
+	d := p.Display()
 	d.Name = name
 	require.NoError(t, s.Apply(ctx, id, by, plan.Edit{Label: name, Changes: []plan.Change{p.Put("display", id, d)}}))
 }
@@ -49,10 +49,10 @@ func TestADisplayComesBackFromTheBin(t *testing.T) {
 	back, err := s.PutBack(ctx, bins[0].ID)
 	require.NoError(t, err)
 	assert.Equal(t, id, back)
-	assert.Equal(t, was, load(t, s, id))
+	assert.Equal(t, was.Doc(), load(t, s, id).Doc())
 	_, err = s.Undo(ctx, id, store.By{})
 	require.NoError(t, err)
-	assert.Equal(t, "Second name", load(t, s, id).Display.Name)
+	assert.Equal(t, "Second name", load(t, s, id).Display().Name)
 
 	require.NoError(t, s.Bin(ctx, id, today))
 	require.NoError(t, s.Create(ctx, demo.Apiary(today), false), "its ID is free for another")
@@ -61,10 +61,10 @@ func TestADisplayComesBackFromTheBin(t *testing.T) {
 	assert.Equal(t, "midnight-apiary-2", back)
 	_, err = s.Undo(ctx, back, store.By{})
 	require.NoError(t, err)
-	assert.Equal(t, "The Midnight Apiary", load(t, s, back).Display.Name)
+	assert.Equal(t, "The Midnight Apiary", load(t, s, back).Display().Name)
 	_, err = s.Redo(ctx, back, store.By{})
 	require.NoError(t, err)
-	assert.Equal(t, "Second name", load(t, s, back).Display.Name)
+	assert.Equal(t, "Second name", load(t, s, back).Display().Name)
 
 	require.NoError(t, s.Bin(ctx, back, today))
 	require.NoError(t, s.Bin(ctx, id, today.AddDate(0, 0, 1)))
@@ -110,7 +110,7 @@ func TestUndoIsOfOnesOwnEdits(t *testing.T) {
 		require.NoError(t, s.Apply(ctx, id, by, plan.Edit{Label: name, Changes: []plan.Change{p.Put("job", key, x)}}))
 	}
 	names := func() (out []string) {
-		for _, j := range load(t, s, id).Jobs {
+		for _, j := range load(t, s, id).Jobs() {
 			if j.ID == "one" || j.ID == "two" {
 				out = append(out, j.Name)
 			}
@@ -138,7 +138,7 @@ func TestUndoIsOfOnesOwnEdits(t *testing.T) {
 	assert.EqualError(t, err,
 		"“Ola's task” cannot be taken back: Ben's later edit “Ola's task, better” changed the same thing; "+
 			"that one is to be undone first")
-	assert.Equal(t, before, load(t, s, id))
+	assert.Equal(t, before.Doc(), load(t, s, id).Doc())
 	_, err = s.Undo(ctx, id, ben)
 	require.NoError(t, err)
 	_, err = s.Undo(ctx, id, ola)

@@ -19,11 +19,11 @@ import (
 
 	"zapbarn/core/check"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/testkit"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -156,14 +156,14 @@ func TestWhatCoreAcceptsIsStored(t *testing.T) {
 		if err := s.Create(ctx, p, true); err != nil {
 			t.Fatalf("core accepted it, the database did not: %v", err)
 		}
-		back, _, err := s.Load(ctx, p.Display.ID)
+		back, _, err := s.Load(ctx, p.Display().ID)
 		if err == nil {
 			back, err = s.Whole(ctx, back)
 		}
 		if err != nil || !bytes.Equal(back.Encode(), p.Encode()) {
 			t.Fatalf("not the same again: %v", err)
 		}
-		check.Check(work.Do(p, stock.Shop, today))
+		check.Check(work.Do(p, shop.Kept, today))
 	})
 	assert.Greater(t, accepted, 3, "not all are refused")
 }
@@ -261,7 +261,7 @@ func TestFirstStartAfterACrashAndAMovedPort(t *testing.T) {
 				}
 				name := fmt.Sprintf("Edit %d", acknowledged+1)
 				_, err := s.Edit(ctx, "midnight-apiary", store.By{}, func(p *plan.Plan) (plan.Edit, error) {
-					d := p.Display
+					d := p.Display()
 					d.Name = name
 					return plan.Edit{Label: name, Changes: []plan.Change{p.Put("display", d.ID, d)}}, nil
 				})
@@ -300,7 +300,7 @@ func TestFirstStartAfterACrashAndAMovedPort(t *testing.T) {
 			"the open store finds it again",
 		)
 		var n int
-		_, _ = fmt.Sscanf(p.Display.Name, "Edit %d", &n)
+		_, _ = fmt.Sscanf(p.Display().Name, "Edit %d", &n)
 		assert.GreaterOrEqual(t, n, acknowledged, "nothing acknowledged is lost")
 		acknowledged = n // one under way may have landed
 	}

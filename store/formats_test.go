@@ -26,7 +26,7 @@ func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
 	s, err := store.Open(ctx, url)
 	require.NoError(t, err)
 	p := plan.New("lidded", "Lidded", "in", "")
-	p.Props = []plan.Prop{{ID: "chest", Name: "Chest"}}
+	p.Doc().Props = []plan.Prop{{ID: "chest", Name: "Chest"}}
 	box := plan.Solid{
 		ID:    "box",
 		Prop:  "chest",
@@ -35,7 +35,7 @@ func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
 		Stock: "xps1",
 		Form:  form.Box{W: measure.Len("20 in"), D: measure.Len("12 in"), H: measure.Len("10 in"), Lid: true},
 	}
-	p.Solids = []plan.Solid{box}
+	p.Doc().Solids = []plan.Solid{box}
 	require.NoError(t, s.Create(ctx, p, true))
 	taller := box
 	taller = taller.Set("h", measure.Len("15 in"))
@@ -60,7 +60,7 @@ func TestStoredPlansGoToTheNewestFormat(t *testing.T) {
 		q, _, err := s.Load(ctx, "lidded")
 		require.NoError(t, err)
 		require.Empty(t, q.Broken())
-		return q.Solids[0].Length("h").String()
+		return q.Solids()[0].Length("h").String()
 	}
 	assert.Equal(t, `16"`, height())
 	_, err = s.Undo(ctx, "lidded", store.By{})
@@ -82,7 +82,7 @@ func TestACopyBroughtInHasItsOwnName(t *testing.T) {
 		require.NoError(t, err)
 		p, _, err := st.Load(ctx, id)
 		require.NoError(t, err)
-		assert.Equal(t, want, p.Display.Name)
+		assert.Equal(t, want, p.Display().Name)
 		require.NoError(t, p.Validate())
 	}
 	list, err := st.List(ctx)

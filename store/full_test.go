@@ -92,6 +92,6 @@ func TestAFullDiskIsSaidAsThat(t *testing.T) {
 	_, s = served(t, dir)
 	defer s.Close()
 	p := load(t, s, id)
-	assert.Len(t, p.Photos, kept)
+	assert.Len(t, p.Photos(), kept)
 	require.NoError(t, photo())
 }

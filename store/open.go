@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"zapbarn/core/memo"
+	"zapbarn/core/stock"
 
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/stdlib"
@@ -101,7 +102,7 @@ func migrated(ctx context.Context, raw *sql.DB) (*Store, error) {
 	if _, err := provider.Up(ctx); err != nil {
 		return nil, full(err, "")
 	}
-	return &Store{db: db, kept: memo.New[string, kept](mostKept, weigh)}, nil
+	return &Store{db: db, lib: stock.Shop, kept: memo.New[string](mostKept, weigh)}, nil
 }
 
 // ErrNewer is of a database that a newer program wrote.
@@ -132,6 +133,16 @@ func (s *Store) Close() error {
 	}
 	return raw.Close()
 }
+
+// In is the store with its plans in a shop, on whatever bench that is; else they are in the list
+// as it ships, and nothing is remembered of them.
+func (s *Store) In(lib *stock.Library) *Store {
+	s.lib = lib
+	return s
+}
+
+// Shop is the shop that the plans are in.
+func (s *Store) Shop() *stock.Library { return s.lib }
 
 // Ping reports whether the database answers.
 func (s *Store) Ping(ctx context.Context) error {

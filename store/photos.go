@@ -39,15 +39,15 @@ func (s *Store) Photo(ctx context.Context, id, sum string) ([]byte, error) {
 // Whole is a plan with its pictures' data, as files have it.
 func (s *Store) Whole(ctx context.Context, p *plan.Plan) (*plan.Plan, error) {
 	q := p.Clone()
-	for i, ph := range q.Photos {
+	for i, ph := range q.Photos() {
 		if ph.Data != "" {
 			continue
 		}
-		jpeg, err := s.Photo(ctx, p.Display.ID, ph.Sum)
+		jpeg, err := s.Photo(ctx, p.Display().ID, ph.Sum)
 		if err != nil {
 			return nil, fmt.Errorf("photo %s: %w", ph.ID, err)
 		}
-		q.Photos[i] = ph.Whole(jpeg)
+		q.Photos()[i] = ph.Whole(jpeg)
 	}
 	return q, nil
 }

@@ -27,8 +27,8 @@ func TestPicturesAreKeptApart(t *testing.T) {
 		[]byte("a second one"),
 	)
 	p := plan.New("seen", "Seen", "in", "")
-	p.Props = []plan.Prop{{ID: "arch", Name: "Arch"}}
-	p.Photos = []plan.Photo{{ID: "one", Data: first}}
+	p.Doc().Props = []plan.Prop{{ID: "arch", Name: "Arch"}}
+	p.Doc().Photos = []plan.Photo{{ID: "one", Data: first}}
 	require.NoError(t, s.Create(ctx, p, false))
 	require.NoError(
 		t,
@@ -45,12 +45,12 @@ func TestPicturesAreKeptApart(t *testing.T) {
 	look := func(s *store.Store) []plan.Photo {
 		q, _, err := s.Load(ctx, "seen")
 		require.NoError(t, err)
-		for _, ph := range q.Photos {
+		for _, ph := range q.Photos() {
 			assert.Empty(t, ph.Data, "the plan is loaded without it")
 		}
 		q, err = s.Whole(ctx, q)
 		require.NoError(t, err)
-		return q.Photos
+		return q.Photos()
 	}
 	both := []plan.Photo{{ID: "one", Data: first}, {ID: "two", Data: second}}
 	assert.Equal(t, both, look(s))
@@ -75,7 +75,7 @@ func TestPicturesAreKeptApart(t *testing.T) {
 	})
 	require.ErrorIs(t, err, store.ErrPhotoGone, "a sum with nothing behind it")
 	bad := p.Clone()
-	bad.Display.ID, bad.Photos = "bad", []plan.Photo{{ID: "one", Data: "no base64!"}}
+	bad.Doc().Display.ID, bad.Doc().Photos = "bad", []plan.Photo{{ID: "one", Data: "no base64!"}}
 	require.ErrorContains(t, s.Create(ctx, bad, false), "bring the picture in again")
 	require.NoError(t, s.Close())
 

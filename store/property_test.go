@@ -8,11 +8,11 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/testkit"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -44,22 +44,22 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 		}
 		return plan.Edit{Label: "add a box", Changes: []plan.Change{p.Put("solid", id, s)}}
 	case 2:
-		if len(p.Devices) == 0 {
+		if len(p.Devices()) == 0 {
 			break
 		}
 		d := *pick(p.Elements("device")).Value.(*plan.Device)
 		d.Proven = !d.Proven
 		return plan.Edit{Label: "prove", Changes: []plan.Change{p.Put("device", d.ID, d)}}
 	case 3:
-		d := p.Display
+		d := p.Display()
 		d.RH = 30 + r.IntN(60)
 		return plan.Edit{Label: "damp", Changes: []plan.Change{p.Put("display", d.ID, d)}}
 	case 4:
-		if len(p.Devices) > 3 {
+		if len(p.Devices()) > 3 {
 			return p.Without("device", pick(p.Elements("device")).ID)
 		}
 	case 5:
-		if len(p.Props) > 2 {
+		if len(p.Props()) > 2 {
 			return p.Without("prop", pick(p.Elements("prop")).ID)
 		}
 	case 7:
@@ -71,11 +71,11 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 			},
 		}
 	case 8: // a piece laid by hand, or a sheet cut
-		w := work.Do(p, stock.Shop, today)
-		if len(w.Sheets) == 0 {
+		w := work.Do(p, shop.Kept, today)
+		if len(w.Sheets()) == 0 {
 			break
 		}
-		sh := w.Sheets[r.IntN(len(w.Sheets))]
+		sh := w.Sheets()[r.IntN(len(w.Sheets()))]
 		if n := len(sh.Layout.Sheets); n > sh.Cut {
 			if r.IntN(3) == 0 {
 				if e, err := w.CutSheet(sh, sh.Cut+r.IntN(n-sh.Cut)); err == nil {
@@ -108,21 +108,21 @@ func randomEdit(r *rand.Rand, p *plan.Plan, n int) plan.Edit {
 		)
 		return e
 	case 10:
-		if len(p.Outlets) > 0 {
+		if len(p.Outlets()) > 0 {
 			return p.Without("outlet", pick(p.Elements("outlet")).ID)
 		}
 	case 11:
-		if len(p.Pictures) > 0 {
+		if len(p.Pictures()) > 0 {
 			x := *pick(p.Elements("picture")).Value.(*plan.Picture)
 			x.A.X += 1 + r.IntN(9)
 			return plan.Edit{Label: "point", Changes: []plan.Change{p.Put("picture", x.ID, x)}}
 		}
 	case 12:
-		if len(p.Props) > 0 {
+		if len(p.Props()) > 0 {
 			return p.Scaled(pick(p.Elements("prop")).ID, .8+.4*r.Float64())
 		}
 	case 6:
-		if len(p.Solids) > 2 {
+		if len(p.Solids()) > 2 {
 			return p.Without("solid", pick(p.Elements("solid")).ID)
 		}
 	}
@@ -146,7 +146,7 @@ func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
 		want := demo.Apiary(today)
 		require.NoError(t, s.Create(ctx, want, false))
 		first := string(want.Encode())
-		id := want.Display.ID
+		id := want.Display().ID
 		r := rand.New(rand.NewPCG(seed, 5))
 		const steps = 25
 		for n := range steps {
@@ -167,7 +167,7 @@ func TestAnyRunOfEditsUndoesAndRedoes(t *testing.T) {
 			)
 		}
 		last := string(want.Encode())
-		work.Do(want, stock.Shop, today) // whatever is left can be worked out
+		work.Do(want, shop.Kept, today) // whatever is left can be worked out
 		for range steps {
 			_, err := s.Undo(ctx, id, store.By{})
 			require.NoError(t, err)
@@ -188,10 +188,10 @@ func TestDisplaysAreApart(t *testing.T) {
 	a, b := demo.Apiary(today), demo.Metric(today)
 	require.NoError(t, s.Create(ctx, a, false))
 	require.NoError(t, s.Create(ctx, b, false))
-	require.NoError(t, s.Apply(ctx, a.Display.ID, store.By{Who: ""}, a.Without("device", "S1")))
-	assert.Equal(t, string(b.Encode()), string(load(t, s, b.Display.ID).Encode()))
-	_, err := s.Undo(ctx, b.Display.ID, store.By{})
+	require.NoError(t, s.Apply(ctx, a.Display().ID, store.By{Who: ""}, a.Without("device", "S1")))
+	assert.Equal(t, string(b.Encode()), string(load(t, s, b.Display().ID).Encode()))
+	_, err := s.Undo(ctx, b.Display().ID, store.By{})
 	assert.Error(t, err, "nothing was done there")
-	require.NoError(t, s.Bin(ctx, a.Display.ID, today))
-	assert.Equal(t, string(b.Encode()), string(load(t, s, b.Display.ID).Encode()))
+	require.NoError(t, s.Bin(ctx, a.Display().ID, today))
+	assert.Equal(t, string(b.Encode()), string(load(t, s, b.Display().ID).Encode()))
 }

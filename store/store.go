@@ -16,6 +16,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
+	"zapbarn/core/stock"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -28,6 +29,7 @@ var migrations embed.FS
 type Store struct {
 	db   *gorm.DB
 	kept *memo.Memo[string, kept] // plans as they were loaded or written last
+	lib  *stock.Library           // the shop that its plans are in
 	dir  string                   // of the private cluster; "" of another's database
 }
 
@@ -43,8 +45,8 @@ const mostKept = 64 << 20
 
 func weigh(k kept) int64 {
 	n := int64(k.plan.Count()) * 800
-	for i := range k.plan.Solids {
-		if m, ok := k.plan.Solids[i].Form.(form.Mesh); ok {
+	for i := range k.plan.Solids() {
+		if m, ok := k.plan.Solids()[i].Form.(form.Mesh); ok {
 			n += int64(len(m.Mesh))
 		}
 	}
@@ -181,7 +183,7 @@ func (s *Store) load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, Versio
 	for _, r := range rows {
 		of[r.Kind] = append(of[r.Kind], r.Body)
 	}
-	p, err := plan.Assemble(of)
+	p, err := plan.Assemble(s.lib, of)
 	if err == nil {
 		s.kept.Keep(id, kept{v, p})
 	}
@@ -197,7 +199,7 @@ func (s *Store) Create(ctx context.Context, p *plan.Plan, replace bool) error {
 // CreateFresh stores a new plan under its ID, or, where that is taken, under
 // the first free one with a number behind, with the log it brings. It returns that ID.
 func (s *Store) CreateFresh(ctx context.Context, p *plan.Plan, log ...Logged) (string, error) {
-	return s.create(ctx, p, false, true, withLog(p.Display.ID, log))
+	return s.create(ctx, p, false, true, withLog(p.Display().ID, log))
 }
 
 // create stores a new plan; also, where it is not nil, is done with it in one.
@@ -208,17 +210,17 @@ func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool, a
 		return "", err
 	}
 	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		id = p.Display.ID
+		id = p.Display().ID
 		if replace {
 			if err := binned(tx, id, time.Now()); err != nil && !errors.Is(err, ErrNone) {
 				return err
 			}
 		}
 		now := time.Now()
-		name := p.Display.Name
+		name := p.Display().Name
 		for n := 2; ; n++ { // another may take an ID between a look and a write: the write itself decides
 			r := tx.Clauses(clause.OnConflict{DoNothing: true}).
-				Create(&planRow{ID: id, Made: now, Touched: now, Name: name, Opens: p.Display.Opens, SeenRev: -1})
+				Create(&planRow{ID: id, Made: now, Touched: now, Name: name, Opens: p.Display().Opens, SeenRev: -1})
 			if r.Error != nil {
 				return r.Error
 			}
@@ -228,17 +230,17 @@ func (s *Store) create(ctx context.Context, p *plan.Plan, replace, fresh bool, a
 			if !fresh {
 				return fmt.Errorf("%w: %q", ErrTaken, id)
 			}
-			id = plan.Numbered(p.Display.ID, n)
-			name = named(p.Display.Name, n)
+			id = plan.Numbered(p.Display().ID, n)
+			name = named(p.Display().Name, n)
 		}
 		q := p.Clone()
-		q.Display.ID, q.Display.Name = id, name
-		for i, ph := range q.Photos {
+		q.Doc().Display.ID, q.Doc().Display.Name = id, name
+		for i, ph := range q.Photos() {
 			bare, err := apart(tx, id, ph)
 			if err != nil {
 				return err
 			}
-			q.Photos[i] = bare
+			q.Photos()[i] = bare
 		}
 		var rows []row
 		for _, kind := range plan.Kinds() {
@@ -341,8 +343,8 @@ func (s *Store) change(
 		}
 		after = kept{Version{v.Made, rev + 1}, q}
 		return tx.Model(&planRow{}).Where("id = ?", id).
-			Updates(map[string]any{"rev": rev + 1, "touched": time.Now(), "name": q.Display.Name,
-				"opens": q.Display.Opens}).
+			Updates(map[string]any{"rev": rev + 1, "touched": time.Now(), "name": q.Display().Name,
+				"opens": q.Display().Opens}).
 			Error
 	})
 	if err == nil && after.plan != nil { // what was written need not be read again

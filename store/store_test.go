@@ -38,7 +38,7 @@ func TestPlansRoundTripThroughRows(t *testing.T) {
 	s := testkit.Open(t)
 	want := demo.Apiary(today)
 	require.NoError(t, s.Create(ctx, want, false))
-	assert.Equal(t, want, load(t, s, "midnight-apiary"))
+	assert.Equal(t, want.Doc(), load(t, s, "midnight-apiary").Doc())
 	assert.ErrorContains(t, s.Create(ctx, want, false), "already")
 	require.NoError(t, s.Create(ctx, want, true))
 	list, err := s.List(ctx)
@@ -134,7 +134,7 @@ func TestEditsAtOnce(t *testing.T) {
 	errs := make(chan error, 12)
 	for i := range 12 {
 		wg.Go(func() {
-			d := p.Devices[12+i]
+			d := p.Devices()[12+i]
 			d.Proven = !d.Proven
 			errs <- s.Apply(ctx, "midnight-apiary", store.By{Who: "crew"}, plan.Edit{Label: "x",
 				Changes: []plan.Change{p.Put("device", d.ID, d)}})

@@ -42,7 +42,7 @@ func (s *Store) WholeLog(ctx context.Context, id string) (out []Logged, err erro
 // CreateWithLog is Create for a plan that brings its log: what was done can be undone, what
 // was undone done again.
 func (s *Store) CreateWithLog(ctx context.Context, p *plan.Plan, log []Logged, replace bool) error {
-	_, err := s.create(ctx, p, replace, false, withLog(p.Display.ID, log))
+	_, err := s.create(ctx, p, replace, false, withLog(p.Display().ID, log))
 	return err
 }
 

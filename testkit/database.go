@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"zapbarn/store"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/require"
 )
@@ -86,10 +87,10 @@ func Database(t testing.TB) string {
 	return url
 }
 
-// Open is a store on a fresh database, closed when the test ends.
+// Open is a store on a fresh database, its plans in the shop of the tests, closed when the test ends.
 func Open(t testing.TB) *store.Store {
 	s, err := store.Open(context.Background(), Database(t))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = s.Close() })
-	return s
+	return s.In(shop.Kept)
 }

@@ -75,7 +75,7 @@ func along(w *work.Work, snags []check.Snag, made string) (*Along, error) {
 	if err != nil {
 		return nil, err
 	}
-	a := &Along{Name: w.Plan.Display.Name, Opens: w.Plan.Display.Opens, Made: made, Style: style,
+	a := &Along{Name: w.Plan.Display().Name, Opens: w.Plan.Display().Opens, Made: made, Style: style,
 		Defs: template.HTML(draw.Defs())}
 	for _, n := range stores.Of(w) {
 		if n.Packs > 0 {
@@ -90,8 +90,8 @@ func along(w *work.Work, snags []check.Snag, made string) (*Along, error) {
 		}
 	}
 	a.Snags = of[""]
-	for i := range w.Plan.Props {
-		x := alongProp(w, &w.Plan.Props[i])
+	for i := range w.Plan.Props() {
+		x := alongProp(w, &w.Plan.Props()[i])
 		x.Snags = of[x.ID]
 		a.Props = append(a.Props, x)
 	}
@@ -104,12 +104,12 @@ func (a *Along) shelf(w *work.Work) {
 		a.Shelf = append(a.Shelf, AlongRow{"Bin " + b.Name, strings.Join(b.Holds, ", "), "", plan.Anchor("bin",
 			b.Name)})
 	}
-	for i := range w.Plan.Lots {
-		x := &w.Plan.Lots[i]
+	for i := range w.Plan.Lots() {
+		x := &w.Plan.Lots()[i]
 		a.Shelf = append(a.Shelf, AlongRow{"Bottle", w.Lib.Glues[x.Glue].Name, "opened " + x.Opened,
 			plan.Anchor("lot", x.ID)})
 	}
-	for _, o := range w.Plan.Offcuts {
+	for _, o := range w.Plan.Offcuts() {
 		a.Shelf = append(a.Shelf, AlongRow{"Offcut", w.Lib.Materials[o.Stock].Name,
 			w.Len(o.W.Value()) + " x " + w.Len(o.H.Value()), plan.Anchor("offcut", o.ID)})
 	}
@@ -121,32 +121,32 @@ func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 	x := AlongProp{ID: p.ID, Name: p.Name, Note: p.Note}
 	iso, front := draw.Whole(w, p.ID, "", "", to)
 	x.Iso, x.Front = template.HTML(iso), template.HTML(front)
-	for _, part := range w.Parts {
+	for _, part := range w.Parts() {
 		if part.Solid.Prop == p.ID {
 			x.Cut = append(x.Cut, AlongRow{fmt.Sprint(part.No), part.Name(), fmt.Sprintf("%s, cut %d of %s",
-				w.Results.At("part", part.Ref, "size").Text, part.Panel.Copies, w.Lib.Materials[part.Solid.Stock].Name),
+				w.Results().At("part", part.Ref, "size").Text, part.Panel.Copies, w.Lib.Materials[part.Solid.Stock].Name),
 				plan.Anchor("part", part.Ref)})
 		}
 	}
-	for _, s := range w.Sheets { // those of its stocks, not all
+	for _, s := range w.Sheets() { // those of its stocks, not all
 		if slices.ContainsFunc(s.Pieces, func(pc cutting.Piece) bool { return w.Part(pc.Ref).Solid.Prop == p.ID }) {
 			x.Sheets += template.HTML(draw.SheetsOf(w, s, p.ID))
 		}
 	}
-	for i := range w.Plan.Solids {
-		if s := &w.Plan.Solids[i]; s.Prop == p.ID && w.Shapes[s.ID] != nil {
+	for i := range w.Plan.Solids() {
+		if s := &w.Plan.Solids()[i]; s.Prop == p.ID && w.Shapes()[s.ID] != nil {
 			x.solid(w, s)
 		}
 	}
-	for i := range w.Plan.Joints {
-		if j := &w.Plan.Joints[i]; j.Prop == p.ID {
-			x.Joints = append(x.Joints, AlongRow{w.Results.At("joint", j.ID, "clamp").Text,
+	for i := range w.Plan.Joints() {
+		if j := &w.Plan.Joints()[i]; j.Prop == p.ID {
+			x.Joints = append(x.Joints, AlongRow{w.Results().At("joint", j.ID, "clamp").Text,
 				sideName(w, j.A) + " to " + sideName(w, j.B), w.Lib.Glues[j.Glue].Name + ", full after " +
-					w.Results.At("joint", j.ID, "full").Text, ""})
+					w.Results().At("joint", j.ID, "full").Text, ""})
 		}
 	}
 	if h := w.Harness(p.ID); len(h.Wires) > 0 {
-		x.Harness = template.HTML(draw.Harness(w, w.All, p.ID, "", to))
+		x.Harness = template.HTML(draw.Harness(w, w.All(), p.ID, "", to))
 		for _, r := range h.Wires {
 			x.Wires = append(x.Wires, AlongRow{r.Label, fmt.Sprintf("%s: %s to %s", r.Kind, r.From, r.To),
 				fmt.Sprintf("%s, cut %s", r.Gauge, w.Len(r.Cut)), ""})
@@ -157,19 +157,19 @@ func alongProp(w *work.Work, p *plan.Prop) AlongProp {
 
 // solid adds what is cut for a solid by the length, its steps and its coats.
 func (x *AlongProp) solid(w *work.Work, s *plan.Solid) {
-	for _, c := range w.Shapes[s.ID].Cuts {
+	for _, c := range w.Shapes()[s.ID].Cuts {
 		x.Cut = append(
 			x.Cut,
 			AlongRow{words.Count(c.Count, "piece"), s.Name + ", " + c.Name, w.Len(c.Length) + " of " +
 				w.Lib.Materials[s.Stock].Name, ""},
 		)
 	}
-	for n, step := range form.Steps(s.Form, w.Shapes[s.ID]) {
+	for n, step := range form.Steps(s.Form, w.Shapes()[s.ID]) {
 		x.Steps = append(x.Steps, AlongRow{Mark: fmt.Sprint(n + 1), Text: step, More: s.Name})
 	}
-	for _, f := range w.Plan.Finishes {
+	for _, f := range w.Plan.Finishes() {
 		if f.Solid == s.ID {
-			x.Coats = append(x.Coats, AlongRow{w.Results.At("finish", f.ID, "wait").Text, s.Name, coatsOf(w, &f), ""})
+			x.Coats = append(x.Coats, AlongRow{w.Results().At("finish", f.ID, "wait").Text, s.Name, coatsOf(w, &f), ""})
 		}
 	}
 }
@@ -212,5 +212,5 @@ func (s *Server) alongFile(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	send(c, w.Plan.Display.ID+".html", &b)
+	send(c, w.Plan.Display().ID+".html", &b)
 }

@@ -8,10 +8,10 @@ import (
 
 	"zapbarn/core/check"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/stores"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -21,9 +21,9 @@ import (
 // The page to take along stands alone: no script, no address of anything else but
 // places in itself; it holds every prop with its parts, joints, wires and snags.
 func TestThePageToTakeAlongStandsAlone(t *testing.T) {
-	p := demo.Apiary(today)
-	p.Shelf = append(p.Shelf, plan.Stocked{ID: "x", What: "lamp:puck12", Have: "3", Bin: "B 4"})
-	w := work.Do(p, stock.Shop, today)
+	p := demo.Apiary(today).In(shop.Kept)
+	p.Doc().Shelf = append(p.Shelf(), plan.Stocked{ID: "x", What: "lamp:puck12", Have: "3", Bin: "B 4"})
+	w := work.Do(p, shop.Kept, today)
 	snags := check.Check(w)
 	var b bytes.Buffer
 	require.NoError(t, WriteAlong(&b, w, snags, "20 September 2026"))
@@ -52,13 +52,13 @@ func TestThePageToTakeAlongStandsAlone(t *testing.T) {
 		}
 	}
 	walk(doc)
-	for _, part := range w.Parts {
+	for _, part := range w.Parts() {
 		assert.True(t, ids[plan.Anchor("part", part.Ref)], "the code of its label opens there: %s", part.Ref)
 	}
-	for _, x := range w.Plan.Lots {
+	for _, x := range w.Plan.Lots() {
 		assert.True(t, ids[plan.Anchor("lot", x.ID)], x.ID)
 	}
-	for _, x := range w.Plan.Offcuts {
+	for _, x := range w.Plan.Offcuts() {
 		assert.True(t, ids[plan.Anchor("offcut", x.ID)], x.ID)
 	}
 	assert.True(t, ids[plan.Anchor("bin", "B 4")])
@@ -78,15 +78,15 @@ func TestThePageToTakeAlongStandsAlone(t *testing.T) {
 	for _, m := range regexp.MustCompile(`(?:href="|url\()#([\w-]+)`).FindAllStringSubmatch(page, -1) {
 		assert.True(t, ids[m[1]], "#%s is there", m[1])
 	}
-	for _, p := range w.Plan.Props {
+	for _, p := range w.Plan.Props() {
 		assert.True(t, ids[p.ID], p.ID)
 		for _, x := range w.Harness(p.ID).Wires {
 			assert.Contains(t, said, x.Label+" ")
 		}
 	}
-	for _, part := range w.Parts {
+	for _, part := range w.Parts() {
 		assert.Contains(t, said, part.Name())
-		assert.Contains(t, said, w.Results.At("part", part.Ref, "size").Text)
+		assert.Contains(t, said, w.Results().At("part", part.Ref, "size").Text)
 	}
 	for _, s := range snags {
 		if s.Waived == nil {

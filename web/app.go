@@ -76,7 +76,7 @@ func New(s *store.Store, now func() time.Time) (*Server, error) {
 	return &Server{
 		store:       s,
 		token:       token,
-		lib:         stock.Shop,
+		lib:         s.Shop(),
 		now:         now,
 		pages:       t,
 		works:       newWorks(),
@@ -89,11 +89,6 @@ func New(s *store.Store, now func() time.Time) (*Server, error) {
 		renderSlots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))),
 	}, nil
 }
-
-// Collects is how much more memory than is in use, per cent, a server may come to before it
-// is gone through for what is not: an answer then waits for that half as often, for a few
-// megabytes.
-const Collects = 200
 
 func init() { gin.SetMode(gin.ReleaseMode) }
 

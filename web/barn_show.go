@@ -127,20 +127,20 @@ func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
 	}
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	if p.Ticket = p.ticket(kind, id); p.Ticket == nil {
-		p.Ticket = p.ticket("display", w.Plan.Display.ID)
+		p.Ticket = p.ticket("display", w.Plan.Display().ID)
 	} else if kind == "prop" {
 		p.Ticket.Touches = []Link{{Text: "to its bench", Href: p.href("bench", id, "", "")},
 			{Text: "to its loom", Href: p.href("loom", id, "", "")}}
 	}
-	for _, sh := range w.Sheets {
+	for _, sh := range w.Sheets() {
 		p.taken(sh.Stock.ID, sh.Stock.Name, "sheets", "sheet")
 	}
-	for _, b := range w.Bars {
+	for _, b := range w.Bars() {
 		p.taken(b.Stock.ID, b.Stock.Name, "bars", "length")
 	}
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		if d.Kind == "supply" {
-			g := w.All.Readings[d.ID]
+			g := w.All().Readings[d.ID]
 			p.Rows = append(
 				p.Rows,
 				Row{
@@ -148,7 +148,7 @@ func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
 					Href:  p.href("loom", d.Prop, "device:"+d.ID, ""),
 					Mark:  g.State,
 					Title: d.Name + ", " + w.Plan.Prop(d.Prop).Name,
-					Right: w.Results.At("device", d.ID, "load").Text,
+					Right: w.Results().At("device", d.ID, "load").Text,
 				},
 			)
 		}
@@ -160,16 +160,16 @@ func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
 // done, snag or none.
 func aspects(w *work.Work, snags []check.Snag, prop string) [4]string {
 	have := [4]bool{}
-	for _, s := range w.Plan.Solids {
-		have[0] = have[0] || s.Prop == prop && w.Shapes[s.ID] != nil
+	for _, s := range w.Plan.Solids() {
+		have[0] = have[0] || s.Prop == prop && w.Shapes()[s.ID] != nil
 	}
-	for _, j := range w.Plan.Joints {
+	for _, j := range w.Plan.Joints() {
 		have[1] = have[1] || j.Prop == prop
 	}
-	for _, f := range w.Plan.Finishes {
+	for _, f := range w.Plan.Finishes() {
 		have[2] = have[2] || w.Plan.Solid(f.Solid).Prop == prop
 	}
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		have[3] = have[3] || d.Prop == prop
 	}
 	of := [4]func(check.Snag) bool{
@@ -199,7 +199,7 @@ func aspects(w *work.Work, snags []check.Snag, prop string) [4]string {
 // taken adds what the display takes of a stock.
 func (p *Page) taken(id, name, count, one string) {
 	t := Take{Name: name}
-	for _, r := range p.Work.Results.Of("stock", id) {
+	for _, r := range p.Work.Results().Of("stock", id) {
 		n := Result{Key: r.Key, Text: r.Text}
 		switch r.Key.What {
 		case count:

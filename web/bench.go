@@ -71,9 +71,9 @@ func (p *Page) order() {
 		if part := p.partOf(); part != nil {
 			sol = part.Solid
 		}
-		if sol != nil && w.Shapes[sol.ID] != nil {
+		if sol != nil && w.Shapes()[sol.ID] != nil {
 			p.OrderOf = sol.Name
-			for _, step := range form.Steps(sol.Form, w.Shapes[sol.ID]) {
+			for _, step := range form.Steps(sol.Form, w.Shapes()[sol.ID]) {
 				step = measure.InUnits(step, w.Plan.Metric())
 				p.Order = append(p.Order, measure.InUnits(step, w.Plan.Metric()))
 			}

@@ -23,17 +23,17 @@ var benchJointsWay = way{
 
 // joints lists a prop's glue lines and stacks of coats.
 func (p *Page) joints() {
-	for _, l := range p.Plan.Lots {
+	for _, l := range p.Plan.Lots() {
 		key := "lot:" + l.ID
 		p.Bottles = append(p.Bottles, Row{Key: key, Href: p.href("bench", p.Prop, key, "joints"), On: p.Sel == key,
 			Title: p.Work.Lib.Glues[l.Glue].Name, Sub: "opened " + l.Opened})
 	}
 	w := p.Work
-	for _, j := range w.Plan.Joints {
+	for _, j := range w.Plan.Joints() {
 		if j.Prop != p.Prop {
 			continue
 		}
-		a := w.Joints[j.ID]
+		a := w.Joints()[j.ID]
 		p.Rows = append(
 			p.Rows,
 			Row{
@@ -48,12 +48,12 @@ func (p *Page) joints() {
 			},
 		)
 	}
-	for _, f := range w.Plan.Finishes {
+	for _, f := range w.Plan.Finishes() {
 		sol := w.Plan.Solid(f.Solid)
 		if sol.Prop != p.Prop {
 			continue
 		}
-		g := w.Finishes[f.ID]
+		g := w.Finishes()[f.ID]
 		var said []string
 		for _, l := range f.Layers {
 			said = append(said, fmt.Sprintf("%s x%d", w.Lib.Coats[l.Coat].Name, l.Coats))

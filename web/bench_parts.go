@@ -24,7 +24,7 @@ func (p *Page) parts() {
 	w := p.Work
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	part := p.partOf()
-	for _, q := range w.Parts {
+	for _, q := range w.Parts() {
 		if part == nil && q.Solid.Prop == p.Prop && (kind != "solid" || q.Solid.ID == id) {
 			part, p.Sel = q, "part:"+q.Ref
 		}

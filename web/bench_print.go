@@ -5,29 +5,35 @@ import (
 	"net/url"
 
 	"zapbarn/core/check"
-	"zapbarn/core/memo"
 	"zapbarn/core/work"
 	"zapbarn/formats"
 
 	"github.com/gin-gonic/gin"
 )
 
-// bookPages keeps how many pages a display prints on, as it was worked out: counting them
-// takes as long as printing them.
-var bookPages = memo.New[*work.Work, int](4, nil)
+// counted is how many pages a display prints on.
+type counted struct {
+	pages int
+	err   error
+}
+
+// bookPages counts the pages a display prints on, once: it takes as long as printing them.
+func bookPages(w *work.Work) (int, error) {
+	n := work.Derive(w, "pages of the book", func(w *work.Work) counted {
+		n, err := formats.Pages(w, formats.Letter)
+		return counted{n, err}
+	})
+	return n.pages, n.err
+}
 
 var benchPrintWay = way{
 	id:    "print",
 	title: "Print",
 	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
 		p.prints()
-		n, ok := bookPages.Look(p.Work)
-		if !ok {
-			var err error
-			if n, err = formats.Pages(p.Work, formats.Letter); err != nil {
-				return err
-			}
-			bookPages.Keep(p.Work, n)
+		n, err := bookPages(p.Work)
+		if err != nil {
+			return err
 		}
 		p.BookPages = n
 		p.benchTicket(nil)
@@ -45,7 +51,7 @@ type Print struct {
 func (p *Page) prints() {
 	w := p.Work
 	base := "/p/" + p.PlanID
-	for _, part := range w.Parts {
+	for _, part := range w.Parts() {
 		if part.Solid.Prop != p.Prop {
 			continue
 		}
@@ -54,7 +60,7 @@ func (p *Page) prints() {
 			p.Prints,
 			Print{
 				fmt.Sprintf("%d %s", part.No, part.Name()),
-				w.Results.At("part", part.Ref, "size").Text + fmt.Sprintf(", cut %d", part.Panel.Copies),
+				w.Results().At("part", part.Ref, "size").Text + fmt.Sprintf(", cut %d", part.Panel.Copies),
 				[]Link{
 					{Text: "SVG", Href: base + "/part.svg" + q},
 					{Text: "DXF", Href: base + "/part.dxf" + q},
@@ -65,7 +71,7 @@ func (p *Page) prints() {
 			},
 		)
 	}
-	for _, sh := range w.Sheets {
+	for _, sh := range w.Sheets() {
 		for n, one := range sh.Layout.Sheets {
 			mine := false
 			for _, q := range one.Placed {

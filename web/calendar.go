@@ -117,7 +117,7 @@ func (s *Server) timed(p *Page) *CalendarView {
 		if t.End > t.Bound {
 			v.Gap = fmt.Sprintf("no order of them is done before %s", t.Say(t.Bound))
 		}
-		v.Searchable = t.End > t.Bound || p.Plan.Display.Turns != ""
+		v.Searchable = t.End > t.Bound || p.Plan.Display().Turns != ""
 	}
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	switch kind {
@@ -288,8 +288,8 @@ func (p *Page) taskTicket(t *order.Timetable, key string) {
 		}
 	}
 	for _, r := range order.Rules() {
-		for i := range p.Plan.Waivers {
-			if wv := &p.Plan.Waivers[i]; wv.ID == order.Overruling(r, x) {
+		for i := range p.Plan.Waivers() {
+			if wv := &p.Plan.Waivers()[i]; wv.ID == order.Overruling(r, x) {
 				v.Over = append(v.Over, Waiting{Link: Link{Text: r.Says}, ID: wv.ID, Reason: wv.Reason, By: wv.By})
 			}
 		}

@@ -77,7 +77,7 @@ func (s *Server) keepTurns(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	d := w.Plan.Display
+	d := w.Plan.Display()
 	e := plan.Edit{Label: "forget the kept order of work"}
 	if d.Turns = ""; c.PostForm("do") == "keep" {
 		var keys string

@@ -26,15 +26,15 @@ func (s *Server) crew(_ *gin.Context, p *Page, _ []check.Snag) error {
 			v.Rates = append(v.Rates, RateRow{k[0], k[1], c})
 		}
 	}
-	for i := range p.Plan.Props {
-		x := &p.Plan.Props[i]
+	for i := range p.Plan.Props() {
+		x := &p.Plan.Props()[i]
 		v.For = append(v.For, Option{Value: "prop:" + x.ID, Text: x.Name})
-		for _, d := range p.Plan.Devices {
+		for _, d := range p.Plan.Devices() {
 			if d.Prop == x.ID && d.Kind != "run" && d.Kind != "lamp" || d.Prop == x.ID && turns(p, d.Product) {
 				v.For = append(v.For, Option{Value: "device:" + d.ID, Text: x.Name + ": " + d.Name})
 			}
 		}
-		for _, sol := range p.Plan.Solids {
+		for _, sol := range p.Plan.Solids() {
 			if sol.Prop == x.ID {
 				v.For = append(v.For, Option{Value: "solid:" + sol.ID, Text: x.Name + ": " + sol.Name})
 			}

@@ -7,6 +7,7 @@ import (
 
 	"zapbarn/core/plan"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -15,7 +16,7 @@ import (
 // Where what all waits for can be done by nobody, neither the Calendar nor the Barn says
 // that all is done, or that nothing is left.
 func TestWhatHasNoTimeIsNotDone(t *testing.T) {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	get := func(path string) string {
 		s := site(t, p)
 		rec := httptest.NewRecorder()
@@ -25,7 +26,7 @@ func TestWhatHasNoTimeIsNotDone(t *testing.T) {
 		require.Equal(t, http.StatusOK, rec.Code)
 		return rec.Body.String()
 	}
-	p.People = []plan.Person{{ID: "ola", Name: "Ola", Hours: "sat sun 10-18", Trades: "choir"}}
+	p.Doc().People = []plan.Person{{ID: "ola", Name: "Ola", Hours: "sat sun 10-18", Trades: "choir"}}
 	for _, path := range []string{"/p/midnight-apiary/calendar", "/p/midnight-apiary"} {
 		page := get(path)
 		assert.Contains(t, page, "have no time.", path)

@@ -9,8 +9,8 @@ import (
 
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -68,7 +68,7 @@ func TestATaskIsSplitAndMerged(t *testing.T) {
 		return body
 	}
 	var two []*order.Task
-	for _, x := range order.Of(work.Do(load(), stock.Shop, today)).Left() {
+	for _, x := range order.Of(work.Do(load(), shop.Kept, today)).Left() {
 		if x.Kind == "cut" || x.Kind == "fit" {
 			two = append(two, x)
 		}
@@ -116,7 +116,7 @@ func TestABetterOrderIsLookedFor(t *testing.T) {
 	assert.Contains(t, last.Said, "orders tried: all is over")
 	p, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	in := order.In(work.Do(p, stock.Shop, today))
+	in := order.In(work.Do(p, shop.Kept, today))
 	turns, err := json.Marshal(in.Better().Turns())
 	require.NoError(t, err)
 	back := apiary + "/calendar?way=bars"
@@ -124,12 +124,12 @@ func TestABetterOrderIsLookedFor(t *testing.T) {
 	require.Less(t, code, 400)
 	p, _, err = st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	assert.NotEmpty(t, p.Display.Turns)
+	assert.NotEmpty(t, p.Display().Turns)
 	code, _ = post(t, srv, apiary+"/turns", url.Values{"do": {"keep"}, "layout": {"{"}, "back": {back}})
 	assert.GreaterOrEqual(t, code, 400)
 	code, _ = post(t, srv, apiary+"/turns", url.Values{"do": {"forget"}, "back": {back}})
 	require.Less(t, code, 400)
 	p, _, err = st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	assert.Empty(t, p.Display.Turns)
+	assert.Empty(t, p.Display().Turns)
 }

@@ -18,8 +18,8 @@ const shown = 5
 // tonight is what each of the crew does next, what dries and what is waited for.
 func (s *Server) tonight(_ *gin.Context, p *Page, _ []check.Snag) error {
 	v := s.timed(p)
-	for i := range p.Plan.Deliveries {
-		if d := &p.Plan.Deliveries[i]; !d.In {
+	for i := range p.Plan.Deliveries() {
+		if d := &p.Plan.Deliveries()[i]; !d.In {
 			v.Coming = append(v.Coming, d)
 		}
 	}

@@ -46,7 +46,7 @@ func (p *Page) proofs() {
 	p.Proofs = v
 	at := p.href("walkdown", "", "", "cards")
 	v.Props = []Link{{Text: "All", Href: at, On: v.Of == ""}}
-	for _, x := range p.Plan.Props {
+	for _, x := range p.Plan.Props() {
 		v.Props = append(v.Props, Link{Text: x.Name, Href: at + "&of=" + x.ID, On: v.Of == x.ID})
 	}
 	passed, failed := 0, 0

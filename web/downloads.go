@@ -96,7 +96,7 @@ func (s *Server) netlist(c *gin.Context) {
 		}
 		rig, st := w.Plan.CaseRig(w.Lib, k.Key)
 		var b bytes.Buffer
-		if err := formats.SPICE(&b, w.Plan.Display.Name, k.Name, rig.Net, st.Solution); err != nil {
+		if err := formats.SPICE(&b, w.Plan.Display().Name, k.Name, rig.Net, st.Solution); err != nil {
 			s.fail(c, err)
 			return
 		}
@@ -220,7 +220,7 @@ func (s *Server) book(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	c.Header("Content-Disposition", `inline; filename="`+plan.Slug(w.Plan.Display.Name)+`-all.pdf"`)
+	c.Header("Content-Disposition", `inline; filename="`+plan.Slug(w.Plan.Display().Name)+`-all.pdf"`)
 	c.Data(http.StatusOK, "application/pdf", data)
 }
 

@@ -283,7 +283,7 @@ func (s *Server) mend(c *gin.Context) {
 
 // mendOf is a snag's mend by its label, where it cures.
 func (w worked) mendOf(ctx context.Context, id, label string) (check.Mend, bool) {
-	for _, sn := range w.snags {
+	for _, sn := range w.snags() {
 		if sn.ID() != id {
 			continue
 		}
@@ -387,7 +387,7 @@ func (s *Server) working(c *gin.Context) {
 		return
 	}
 	key := source.ParseKey(c.Query("key"))
-	r, ok := w.Results.Get(key)
+	r, ok := w.Results().Get(key)
 	if key.Kind == "task" {
 		r, ok = taskWorking(order.In(w), key)
 	}

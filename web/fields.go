@@ -47,7 +47,7 @@ var placed = []spec{{"how", "Stands", "hows"}, {"by", "what", "beside"}, {"byAt"
 
 // tooLarge reports whether a part of a solid fits no sheet.
 func tooLarge(w *work.Work, solid string) bool {
-	for _, sh := range w.Sheets {
+	for _, sh := range w.Sheets() {
 		for _, i := range sh.Layout.TooLarge {
 			if w.Part(sh.Pieces[i].Ref).Solid.ID == solid {
 				return true
@@ -267,8 +267,8 @@ func ofPlan(w *work.Work, v any, kind, now string) (out []choice, ok bool) {
 	case "beside":
 		x, _ := v.(*plan.Solid)
 		out = append(out, choice{"", "nothing"})
-		for i := range w.Plan.Solids {
-			if o := &w.Plan.Solids[i]; x != nil && o.Prop == x.Prop && o.ID != x.ID {
+		for i := range w.Plan.Solids() {
+			if o := &w.Plan.Solids()[i]; x != nil && o.Prop == x.Prop && o.ID != x.ID {
 				out = append(out, choice{o.ID, o.Name})
 			}
 		}
@@ -333,8 +333,8 @@ func shopNames[T any](all map[string]T, name func(T) string) (out []choice) {
 }
 
 func devices(w *work.Work, is func(*plan.Device) bool) (out []choice) {
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; is(d) {
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; is(d) {
 			out = append(out, choice{d.ID, d.Name})
 		}
 	}

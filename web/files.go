@@ -28,7 +28,7 @@ func (s *Server) start(c *gin.Context) {
 	id := ""
 	if err == nil {
 		p := plan.New(plan.Slug(entered["name"]), entered["name"], entered["units"], entered["opens"])
-		p.Display.Outdoors = true
+		p.Doc().Display.Outdoors = true
 		id, err = s.store.CreateFresh(c.Request.Context(), p)
 	}
 	_, fault := errors.AsType[*store.Fault](err)
@@ -84,7 +84,7 @@ func (s *Server) export(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	c.Header("Content-Disposition", `attachment; filename="`+p.Display.ID+`.json"`)
+	c.Header("Content-Disposition", `attachment; filename="`+p.Display().ID+`.json"`)
 	c.Data(http.StatusOK, "application/json; charset=utf-8", p.Encode())
 }
 
@@ -144,7 +144,7 @@ func (s *Server) flat(c *gin.Context) {
 		}
 		name = plan.Slug(f.Title)
 	}
-	for _, sh := range w.Sheets {
+	for _, sh := range w.Sheets() {
 		n, err := strconv.Atoi(c.Query("n"))
 		if sh.Stock.ID == c.Query("stock") && err == nil && n >= 1 && n <= len(sh.Layout.Sheets) {
 			f, name = formats.FlatSheet(w, sh, n-1), plan.Slug(fmt.Sprintf("%s sheet %d", sh.Stock.Name, n))

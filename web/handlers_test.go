@@ -21,6 +21,7 @@ import (
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/testkit"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -29,7 +30,7 @@ import (
 // barn is the whole site on a store of its own with the Apiary in it.
 func barn(t *testing.T) (*httptest.Server, *store.Store) {
 	st := testkit.Open(t)
-	require.NoError(t, st.Create(context.Background(), demo.Apiary(today), false))
+	require.NoError(t, st.Create(context.Background(), demo.Apiary(today).In(shop.Kept), false))
 	s, err := New(st, func() time.Time { return today })
 	require.NoError(t, err)
 	s.first = time.Minute
@@ -113,8 +114,8 @@ func TestEveryDownload(t *testing.T) {
 // What has nothing in it yet is no file and no fault: a page says so, and what to do first.
 func TestNothingToPrintIsSaid(t *testing.T) {
 	srv, st := barn(t)
-	p := plan.New("bare", "Bare", "in", "2026-10-10")
-	p.Props = []plan.Prop{{ID: "a", Name: "Crate"}}
+	p := plan.New("bare", "Bare", "in", "2026-10-10").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "Crate"}}
 	require.NoError(t, st.Create(context.Background(), p, false))
 	heads := map[string]bool{".csv": true, ".xlsx": true, ".json": true, ".ics": true} // with a heading, to be filled in
 	asked := []string{"mockup.pdf?mockup=a", "board.svg?board=a"}
@@ -309,8 +310,8 @@ func TestSearchStreams(t *testing.T) {
 	require.NoError(t, err)
 	var kept plan.Layout
 	require.NoError(t, json.Unmarshal([]byte(layout), &kept))
-	require.Len(t, p.Layouts, 1)
-	assert.Equal(t, len(kept.Pins), len(p.Layouts[0].Pins))
+	require.Len(t, p.Layouts(), 1)
+	assert.Equal(t, len(kept.Pins), len(p.Layouts()[0].Pins))
 }
 
 // What slides answers with every lamp's volts, and keeps to the run it is on.
@@ -352,7 +353,7 @@ func TestReadingsInEveryUnit(t *testing.T) {
 	}
 	p, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	mine := p.Readings[len(p.Readings)-5:]
+	mine := p.Readings()[len(p.Readings())-5:]
 	assert.Equal(t, "4.7 V", mine[0].Volts.String())
 	assert.True(t, mine[1].Far)
 	assert.InDelta(t, 2.5, mine[2].Amps.Value(), 1e-9)
@@ -414,9 +415,9 @@ func fetched(t *testing.T, srv *httptest.Server, path string) (int, string) {
 // What a metric display offers to type is in millimetres and metres.
 func TestHintsAreInThePlansUnits(t *testing.T) {
 	srv, st := barn(t)
-	require.NoError(t, st.Create(context.Background(), demo.Metric(today), false))
+	require.NoError(t, st.Create(context.Background(), demo.Metric(today).In(shop.Kept), false))
 	for _, place := range []string{"bench", "loom", "yard"} {
-		_, body, _ := got(t, srv, "/p/"+demo.Metric(today).Display.ID+"/"+place)
+		_, body, _ := got(t, srv, "/p/"+demo.Metric(today).In(shop.Kept).Display().ID+"/"+place)
 		assert.NotRegexp(t, `placeholder="[^"]*\d (ft|in)\b`, body, place)
 		_, body, _ = got(t, srv, apiary+"/"+place)
 		assert.Regexp(t, `placeholder="[^"]*\d`, body, place)

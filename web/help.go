@@ -53,8 +53,8 @@ func goodFirst(a, b bool) int {
 
 // fitting are openings that fit into the prop's first solid with room for them.
 func (p *Page) fitting(prop string) (out []shorthand.Help) {
-	for i := range p.Plan.Solids {
-		s := &p.Plan.Solids[i]
+	for i := range p.Plan.Solids() {
+		s := &p.Plan.Solids()[i]
 		if s.Prop != prop || len(out) > 0 {
 			continue
 		}

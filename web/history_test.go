@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/demo"
 	"zapbarn/store"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,7 +17,7 @@ import (
 // Each edit says which snag it raised and which it mended, the last one first; a waived one
 // is mended as far as anybody is told, and what was undone is no part of it.
 func TestWhichEditRaisedASnag(t *testing.T) {
-	s := site(t, demo.Apiary(today))
+	s := site(t, demo.Apiary(today).In(shop.Kept))
 	do := func(label string, change func(p *plan.Plan) plan.Change) {
 		_, err := s.store.Edit(t.Context(), "midnight-apiary", store.By{Who: "Ola"}, func(p *plan.Plan) (plan.Edit, error) {
 			return plan.Edit{Label: label, Changes: []plan.Change{change(p)}}, nil
@@ -32,7 +33,7 @@ func TestWhichEditRaisedASnag(t *testing.T) {
 	}
 	do("a large fuse", fuse("30 A"))
 	do("the name", func(p *plan.Plan) plan.Change {
-		d := p.Display
+		d := p.Display()
 		d.Name = "Apiary"
 		return p.Put("display", d.ID, d)
 	})

@@ -23,7 +23,7 @@ func (p *Page) state() *wiring.State {
 	if got := w.Plan.Case(w.Lib, asked); got != nil && asked != "all" {
 		return got
 	}
-	return w.All
+	return w.All()
 }
 
 // device is the device that is selected, or nil.
@@ -39,7 +39,7 @@ func (p *Page) loomTicket() {
 		p.Ticket = p.ticket("device", d.ID)
 	}
 	if p.Ticket == nil {
-		for _, x := range w.Plan.Devices {
+		for _, x := range w.Plan.Devices() {
 			if x.Prop == p.Prop && x.Kind == "supply" {
 				p.Ticket = p.ticket("device", x.ID)
 				break

@@ -32,7 +32,7 @@ func (p *Page) harness(st *wiring.State) {
 	}
 	if run == "" { // the lamp that loses most
 		most := -1.0
-		for _, x := range w.Plan.Devices {
+		for _, x := range w.Plan.Devices() {
 			if g := st.Readings[x.ID]; x.Kind == "lamp" && x.Prop == p.Prop && !x.Reversed && g.Drop > most {
 				run, most = x.ID, g.Drop
 			}

@@ -21,7 +21,7 @@ func (p *Page) wired(st *wiring.State) {
 	w := p.Work
 	for _, k := range wiring.Names() {
 		g := Group{Title: wiring.KindOf(k).Title}
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			if d.Prop == p.Prop && d.Kind == k {
 				r := st.Readings[d.ID]
 				sub := "fed by nothing"
@@ -45,7 +45,7 @@ func (p *Page) wired(st *wiring.State) {
 						", %s, %s, both conductors %s",
 						d.Gauge,
 						d.Length,
-						w.Results.At("device", d.ID, "ohms").Text,
+						w.Results().At("device", d.ID, "ohms").Text,
 					)
 				}
 				g.Rows = append(

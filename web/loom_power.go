@@ -17,7 +17,7 @@ var loomPowerWay = way{
 		p.Draw = template.HTML(draw.Power(p.Work, p.Sel, p.here))
 		kind, id, _ := strings.Cut(p.Sel, ":")
 		if p.Ticket = p.ticket(kind, id); p.Ticket == nil {
-			p.Ticket = p.ticket("display", p.Plan.Display.ID)
+			p.Ticket = p.ticket("display", p.Plan.Display().ID)
 		}
 		return nil
 	},

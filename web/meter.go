@@ -69,8 +69,8 @@ func (p *Page) cards(st *wiring.State) {
 	w := p.Work
 	type last struct{ volts, amps, ohms *plan.Reading }
 	latest := map[string]last{}
-	for i := range w.Plan.Readings {
-		r := &w.Plan.Readings[i]
+	for i := range w.Plan.Readings() {
+		r := &w.Plan.Readings()[i]
 		l := latest[r.Device]
 		switch {
 		case !r.Volts.IsZero() && !r.Far:
@@ -82,8 +82,8 @@ func (p *Page) cards(st *wiring.State) {
 		}
 		latest[r.Device] = l
 	}
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if d.Prop != p.Prop || d.Kind != "lamp" && d.Kind != "supply" {
 			continue
 		}
@@ -163,18 +163,18 @@ func (p *Page) fault() {
 	if k := b.Next(causes, circuit.HandMeter, done); k >= 0 {
 		f.measureNext(w, b.Devices[k], b.Far[k])
 	}
-	p.Draw = template.HTML(draw.Harness(w, w.All, p.Prop, "device:"+f.NextID,
+	p.Draw = template.HTML(draw.Harness(w, w.All(), p.Prop, "device:"+f.NextID,
 		func(key string) string { return p.href("loom", p.Prop, key, "fault") }))
 }
 
 // faultSupply is the supply whose wiring is looked at: of what is picked, else the prop's first.
 func (p *Page) faultSupply() string {
 	if kind, id, _ := strings.Cut(p.Sel, ":"); kind == "device" {
-		if s := p.Work.Rig.Supply(id); s != "" {
+		if s := p.Work.Rig().Supply(id); s != "" {
 			return s
 		}
 	}
-	for _, d := range p.Work.Plan.Devices {
+	for _, d := range p.Work.Plan.Devices() {
 		if d.Prop == p.Prop && d.Kind == "supply" {
 			return d.ID
 		}
@@ -189,7 +189,7 @@ func (f *Fault) saw(
 	b *wiring.FaultBench,
 ) (seen []circuit.Seen, done map[int]bool, looked map[string]bool) {
 	done, looked = map[int]bool{}, map[string]bool{}
-	for _, r := range w.Plan.Readings {
+	for _, r := range w.Plan.Readings() {
 		if !r.Amps.IsZero() || !r.Ohms.IsZero() {
 			continue // for the card
 		}
@@ -290,8 +290,8 @@ func observed(c *gin.Context, w *work.Work, who, today string) (e plan.Edit, ref
 		}
 		e.Label = "the other lamps are seen lit"
 	case "clear":
-		for _, r := range p.Readings {
-			if w.Rig.Supply(r.Device) == c.PostForm("supply") {
+		for _, r := range p.Readings() {
+			if w.Rig().Supply(r.Device) == c.PostForm("supply") {
 				e.Changes = append(e.Changes, p.Drop("reading", r.ID))
 			}
 		}
@@ -338,7 +338,7 @@ func (p *Page) ProveFrom() string { return plan.ProveFrom.String() }
 
 // freshReading is an ID that no reading has, with so many new ones before it.
 func freshReading(p *plan.Plan, more int) string {
-	for n := len(p.Readings) + more + 1; ; n++ {
+	for n := len(p.Readings()) + more + 1; ; n++ {
 		id := fmt.Sprintf("r%d", n)
 		if v, _ := p.Get("reading", id); v == nil {
 			return id
@@ -349,11 +349,11 @@ func freshReading(p *plan.Plan, more int) string {
 // unlooked are the lamps of a supply of which nobody said whether they light.
 func unlooked(w *work.Work, supply string) (out []string) {
 	looked := map[string]bool{}
-	for _, r := range w.Plan.Readings {
+	for _, r := range w.Plan.Readings() {
 		looked[r.Device] = looked[r.Device] || r.Light != ""
 	}
-	for _, d := range w.Plan.Devices {
-		if d.Kind == "lamp" && w.Rig.Supply(d.ID) == supply && !looked[d.ID] {
+	for _, d := range w.Plan.Devices() {
+		if d.Kind == "lamp" && w.Rig().Supply(d.ID) == supply && !looked[d.ID] {
 			out = append(out, d.ID)
 		}
 	}

@@ -17,11 +17,11 @@ import (
 func moved(w *work.Work, s *plan.Solid, dx, dy, dz, near float64) plan.Solid {
 	next := *s
 	step := lengthStep(w.Plan.Metric())
-	own := w.Shapes[s.ID].Size
+	own := w.Shapes()[s.ID].Size
 	xs, ys, zs := []float64{0}, []float64{0}, []float64{0}
-	for i := range w.Plan.Solids {
-		o := &w.Plan.Solids[i]
-		shape := w.Shapes[o.ID]
+	for i := range w.Plan.Solids() {
+		o := &w.Plan.Solids()[i]
+		shape := w.Shapes()[o.ID]
 		if o.ID == s.ID || o.Prop != s.Prop || shape == nil {
 			continue
 		}
@@ -63,7 +63,7 @@ func (s *Server) moveSolid(c *gin.Context) {
 		return
 	}
 	sol := w.Plan.Solid(c.PostForm("solid"))
-	if sol == nil || w.Shapes[sol.ID] == nil {
+	if sol == nil || w.Shapes()[sol.ID] == nil {
 		s.refused(c, over{err: "That solid is gone; look again."})
 		return
 	}

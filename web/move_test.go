@@ -6,8 +6,8 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -17,8 +17,8 @@ import (
 // else on a quarter inch or 5 mm; never under the floor.
 func TestWhatIsMovedSettles(t *testing.T) {
 	for _, units := range []string{"in", "mm"} {
-		p := plan.New("x", "X", units, "")
-		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+		p := plan.New("x", "X", units, "").In(shop.Kept)
+		p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 		mm := func(v float64) measure.Length { return measure.Of[measure.LengthKind](v) }
 		box := func(id string, w, h, x, z float64) plan.Solid {
 			return plan.Solid{
@@ -32,9 +32,9 @@ func TestWhatIsMovedSettles(t *testing.T) {
 				Form:  form.Box{W: mm(w), D: mm(254), H: mm(h)},
 			}
 		}
-		p.Solids = []plan.Solid{box("base", 508, 254, 0, 0), box("cap", 254, 127, 762, 0)}
-		w := work.Do(p, stock.Shop, today)
-		require.Len(t, w.Shapes, 2)
+		p.Doc().Solids = []plan.Solid{box("base", 508, 254, 0, 0), box("cap", 254, 127, 762, 0)}
+		w := work.Do(p, shop.Kept, today)
+		require.Len(t, w.Shapes(), 2)
 		at := func(dx, dz, near float64) (x, z float64) {
 			s := moved(w, w.Plan.Solid("cap"), dx, 0, dz, near)
 			return s.X.Value(), s.Z.Value()
@@ -68,18 +68,18 @@ func TestWhatIsMovedSettles(t *testing.T) {
 // An opening that is slid settles on the face's middle, or in line with another, else on a
 // quarter inch or 5 mm.
 func TestAnOpeningSettles(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	l := measure.Len
-	p.Solids = []plan.Solid{{ID: "b", Prop: "a", Name: "B", Kind: "panel", Stock: "ply1/4",
+	p.Doc().Solids = []plan.Solid{{ID: "b", Prop: "a", Name: "B", Kind: "panel", Stock: "ply1/4",
 		Form: form.Panel{W: l("40 in"), H: l("40 in"), Copies: 1}, Openings: []plan.Opening{
 			{Name: "one", Face: "panel", Kind: "round", W: l("2 in"), X: l("5 in"), Y: l("10 in")},
 			{Name: "two", Face: "panel", Kind: "round", W: l("2 in"), X: l("-8 in"), Y: l("22 in")},
 			{Name: "elsewhere", Face: "other", Kind: "round", W: l("2 in"), X: l("3 in"), Y: l("3 in")},
 		}}}
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	at := func(dx, dy, near float64) (x, y float64) {
-		o := slidTo(w, &p.Solids[0], 0, dx*25.4, dy*25.4, near*25.4).Openings[0]
+		o := slidTo(w, &p.Solids()[0], 0, dx*25.4, dy*25.4, near*25.4).Openings[0]
 		return o.X.Value() / 25.4, o.Y.Value() / 25.4
 	}
 	for _, c := range [][5]float64{

@@ -67,15 +67,15 @@ func (p *Page) nights(now time.Time) {
 	v := &NightPage{On: on, Season: w.Season(), Counters: w.Counters(), Night: plan.Night{On: on},
 		Merged: p.Query.Get("merged")}
 	p.Nights = v
-	for i := range p.Plan.NightBook {
-		n := &p.Plan.NightBook[i]
+	for i := range p.Plan.NightBook() {
+		n := &p.Plan.NightBook()[i]
 		if n.On == on {
 			v.Night = *n
 		}
 	}
 	v.Lists = p.rounds(on)
-	for i := range p.Plan.Incidents {
-		x := &p.Plan.Incidents[i]
+	for i := range p.Plan.Incidents() {
+		x := &p.Plan.Incidents()[i]
 		r := Row{Key: "incident:" + x.ID, Href: p.href("walkdown", "", "incident:"+x.ID, "nights") + "&on=" + on,
 			Title: x.What, Sub: x.On, Right: words.Count(x.Minutes, "minute"), On: p.Sel == "incident:"+x.ID}
 		if x.Prop != "" {
@@ -97,7 +97,7 @@ func (p *Page) nights(now time.Time) {
 		v.Up = &v.Season.Open
 	}
 	v.Open = measure.Span(float64(v.Season.Minutes) * 60)
-	for _, x := range p.Plan.Props {
+	for _, x := range p.Plan.Props() {
 		v.Props = append(v.Props, Option{Value: x.ID, Text: x.Name})
 	}
 	kind, id, _ := strings.Cut(p.Sel, ":")
@@ -109,8 +109,8 @@ func (p *Page) nights(now time.Time) {
 // rounds are the two lists of a night, what was done ticked.
 func (p *Page) rounds(on string) []RoundList {
 	done := map[string]*plan.Ticked{}
-	for i := range p.Plan.Ticks {
-		if x := &p.Plan.Ticks[i]; x.On == on {
+	for i := range p.Plan.Ticks() {
+		if x := &p.Plan.Ticks()[i]; x.On == on {
 			done[x.Line] = x
 		}
 	}
@@ -146,7 +146,7 @@ var booked = map[string]struct {
 	find  func(p *plan.Plan, v any) string
 }{
 	"night": {func() any { return &plan.Night{} }, func(p *plan.Plan, v any) string {
-		for _, x := range p.NightBook {
+		for _, x := range p.NightBook() {
 			if x.On == v.(*plan.Night).On {
 				return x.ID
 			}
@@ -155,7 +155,7 @@ var booked = map[string]struct {
 	}},
 	"incident": {func() any { return &plan.Incident{} }, func(*plan.Plan, any) string { return "" }},
 	"ticked": {func() any { return &plan.Ticked{} }, func(p *plan.Plan, v any) string {
-		for _, x := range p.Ticks {
+		for _, x := range p.Ticks() {
 			if x.On == v.(*plan.Ticked).On && x.Line == v.(*plan.Ticked).Line {
 				return x.ID
 			}
@@ -331,7 +331,7 @@ func (s *Server) evening(c *gin.Context) {
 	}
 	p := &Page{PlanID: c.Param("plan"), Plan: w.Plan, Work: w, Query: c.Request.URL.Query()}
 	p.nights(s.now())
-	v := EveningFile{Name: w.Plan.Display.Name, On: p.Nights.On, Lists: p.Nights.Lists, Props: p.Nights.Props,
+	v := EveningFile{Name: w.Plan.Display().Name, On: p.Nights.On, Lists: p.Nights.Lists, Props: p.Nights.Props,
 		Night: p.Nights.Night, Plan: p.PlanID, Key: "zapbarn-" + p.PlanID + "-" + p.Nights.On}
 	css, err1 := files.ReadFile("static/evening/evening.css")
 	js, err2 := files.ReadFile("static/evening/evening.js")

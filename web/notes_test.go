@@ -13,9 +13,9 @@ import (
 	"testing"
 
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/testkit"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -96,7 +96,7 @@ func TestACardKeepsItsPhoto(t *testing.T) {
 		require.NoError(t, err)
 		return p
 	}
-	card := work.Do(load(), stock.Shop, today).Trials("")[0]
+	card := work.Do(load(), shop.Kept, today).Trials("")[0]
 	send := func(photo []byte, more map[string]string) (int, string) {
 		var b bytes.Buffer
 		m := multipart.NewWriter(&b)

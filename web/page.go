@@ -308,10 +308,10 @@ var errNoPlace = errors.New("there is no such place")
 
 // whole fills a page: its snags, what its way shows, the ticket, the mends that are known.
 func (s *Server) whole(c *gin.Context, p *Page, pl place, got worked, many []string, all bool, o over) error {
-	p.lead(got.snags)
-	s.fillSnags(p, got.snags)
-	p.Tally = tallied(got.work, got.snags)
-	if err := s.filled(c, p, pl, got.snags); err != nil {
+	p.lead(got.snags())
+	s.fillSnags(p, got.snags())
+	p.Tally = tallied(got.work, got.snags())
+	if err := s.filled(c, p, pl, got.snags()); err != nil {
 		return err
 	}
 	if len(many) > 1 {
@@ -330,7 +330,7 @@ func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o ove
 		Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
 		Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
 		Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict,
-		entered: o.values, typed: o.typed, ShelfRead: o.shelf, Tries: o.tries, Days: daysTo(w.Plan.Display.Opens,
+		entered: o.values, typed: o.typed, ShelfRead: o.shelf, Tries: o.tries, Days: daysTo(w.Plan.Display().Opens,
 			s.now()),
 	}
 	if pl.id == "rehearsal" {
@@ -347,7 +347,7 @@ func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o ove
 	if w.Plan.Prop(p.Prop) == nil {
 		p.Prop = ""
 	}
-	if p.Prop == "" && pl.ofProp && len(w.Plan.Props) > 0 {
+	if p.Prop == "" && pl.ofProp && len(w.Plan.Props()) > 0 {
 		p.Prop = defaultProp(w, pl.id)
 	}
 	return p, many
@@ -356,7 +356,7 @@ func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o ove
 // lead fills in what leads elsewhere: the places, and the props in this one.
 func (p *Page) lead(snags []check.Snag) {
 	p.doors(snags)
-	for _, pr := range p.Plan.Props {
+	for _, pr := range p.Plan.Props() {
 		p.Props = append(p.Props,
 			Link{Text: pr.Name, Href: p.href(p.Place, pr.ID, "", p.Query.Get("way")), On: pr.ID == p.Prop})
 	}
@@ -397,24 +397,24 @@ func (p *Page) doors(snags []check.Snag) {
 
 // defaultProp is the prop a place opens with; "" when there is none.
 func defaultProp(w *work.Work, place string) string {
-	if len(w.Plan.Props) == 0 {
+	if len(w.Plan.Props()) == 0 {
 		return ""
 	}
-	for _, p := range w.Plan.Props {
-		for _, s := range w.Plan.Solids {
+	for _, p := range w.Plan.Props() {
+		for _, s := range w.Plan.Solids() {
 			if place == "bench" && s.Prop == p.ID && s.Kind == "box" {
 				return p.ID
 			}
 		}
 		if place != "bench" {
-			for _, d := range w.Plan.Devices {
+			for _, d := range w.Plan.Devices() {
 				if d.Prop == p.ID && d.Kind == "supply" {
 					return p.ID
 				}
 			}
 		}
 	}
-	return w.Plan.Props[0].ID
+	return w.Plan.Props()[0].ID
 }
 
 // href is the address of a place with a prop, a selection and a way to see it.
@@ -525,7 +525,7 @@ func daysTo(opens string, now time.Time) string {
 
 // told lists a thing's numbers.
 func (p *Page) told(kind, id string) (out []Result) {
-	for _, r := range p.Work.Results.Of(kind, id) {
+	for _, r := range p.Work.Results().Of(kind, id) {
 		out = append(out, Result{r.Key, r.Label, r.Text})
 	}
 	return out
@@ -560,7 +560,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 		t.solid(p, x)
 	case *plan.Prop:
 		t.Sub = x.Note
-		for _, s := range p.Plan.Solids {
+		for _, s := range p.Plan.Solids() {
 			if s.Prop == id {
 				t.Touches = append(t.Touches, Link{Text: s.Name, Href: p.href("bench", id, "solid:"+s.ID, p.Way)})
 			}
@@ -568,7 +568,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 	case *plan.Joint:
 		t.joint(p, x)
 	case *plan.Finish:
-		f := p.Work.Finishes[id]
+		f := p.Work.Finishes()[id]
 		t.Title, t.Sub = "Coats", "from the surface up, on "+p.Plan.Solid(x.Solid).Name
 		t.Verdict = f.Verdict.String()
 		for _, r := range f.Reasons {
@@ -594,7 +594,7 @@ func (p *Page) ticket(kind, id string) *Ticket {
 // solid is what the ticket of a solid says.
 func (t *Ticket) solid(p *Page, x *plan.Solid) {
 	t.Sub = fmt.Sprintf("%s of %s, in %s", x.Kind, p.Work.Lib.Materials[x.Stock].Name, p.Plan.Prop(x.Prop).Name)
-	for _, part := range p.Work.Parts {
+	for _, part := range p.Work.Parts() {
 		if part.Solid.ID == x.ID {
 			t.Touches = append(t.Touches, Link{Text: fmt.Sprintf("%d %s", part.No, part.Panel.Name),
 				Href: p.href("bench", x.Prop, "part:"+part.Ref, "parts")})
@@ -610,7 +610,7 @@ func (t *Ticket) solid(p *Page, x *plan.Solid) {
 
 // joint is what the ticket of a joint says.
 func (t *Ticket) joint(p *Page, x *plan.Joint) {
-	a := p.Work.Joints[x.ID]
+	a := p.Work.Joints()[x.ID]
 	t.Title, t.Sub = "Joint", sideName(p.Work, x.A)+" to "+sideName(p.Work, x.B)
 	t.Verdict = a.Verdict.String()
 	for _, r := range a.Reasons {
@@ -630,7 +630,7 @@ func (t *Ticket) device(p *Page, x *plan.Device) {
 		}
 	}
 	t.Sub = x.Kind + ", " + s
-	for _, d := range p.Plan.Devices {
+	for _, d := range p.Plan.Devices() {
 		if d.From == x.ID && len(t.Touches) < 4 {
 			t.Touches = append(t.Touches, Link{Text: d.Name, Href: p.href("loom", x.Prop, "device:"+d.ID, "")})
 		}

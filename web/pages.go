@@ -205,7 +205,7 @@ func (s *Server) minute() string { return s.now().Format("15:04") }
 
 // triedAt is of how many snags of a plan's state the mends were tried.
 func (s *Server) triedAt(m moment) int {
-	if got, ok := s.works.held.Look(m); ok && got.mends != nil {
+	if got, ok := s.works.look(m); ok && got.mends != nil {
 		return got.mends.Tried()
 	}
 	return 0

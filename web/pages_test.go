@@ -12,6 +12,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/demo"
 	"zapbarn/store"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -21,7 +22,7 @@ import (
 func rename(t *testing.T, s *Server, name string) {
 	_, err := s.store.Edit(t.Context(), "midnight-apiary", store.By{Key: "another"},
 		func(p *plan.Plan) (plan.Edit, error) {
-			d := p.Display
+			d := p.Display()
 			d.Name = name
 			return plan.Edit{Label: "name", Changes: []plan.Change{p.Put("display", d.ID, d)}}, nil
 		})
@@ -31,7 +32,7 @@ func rename(t *testing.T, s *Server, name string) {
 // While a page is worked out anew, the one before is shown with a mark: never to whoever made
 // the edit, never long, and once the new one is there, that.
 func TestThePageBeforeIsShownWithAMark(t *testing.T) {
-	s := site(t, demo.Apiary(today))
+	s := site(t, demo.Apiary(today).In(shop.Kept))
 	s.patience = 0
 	now := today
 	s.now = func() time.Time { return now }
@@ -82,7 +83,7 @@ func TestThePageBeforeIsShownWithAMark(t *testing.T) {
 
 // However many ask, a state of a plan is worked out once, and each of its pages rendered once.
 func TestAStateIsWorkedOutOnce(t *testing.T) {
-	s := site(t, demo.Apiary(today))
+	s := site(t, demo.Apiary(today).In(shop.Kept))
 	s.patience = time.Hour
 	paths := []string{"", "/bench?prop=riser", "/calendar", "/stores", "/walkdown"}
 	for round := range 3 {

@@ -28,8 +28,8 @@ func (p *Page) feeder() string {
 		}
 	}
 	last := ""
-	for i := range p.Plan.Devices {
-		if d := &p.Plan.Devices[i]; d.Prop == p.Prop && can(d) {
+	for i := range p.Plan.Devices() {
+		if d := &p.Plan.Devices()[i]; d.Prop == p.Prop && can(d) {
 			last = d.ID
 		}
 	}
@@ -93,7 +93,7 @@ func (p *Page) Wires() []Add {
 // Shows is the palette of the Rehearsal: an input and the scene it works.
 func (p *Page) Shows() []Add {
 	scene := "glow"
-	for _, s := range p.Plan.Scenes {
+	for _, s := range p.Plan.Scenes() {
 		if s.Prop == p.Prop {
 			scene = s.Name
 		}
@@ -109,9 +109,9 @@ func (p *Page) Shows() []Add {
 // the prop that moves nothing yet.
 func (p *Page) Mechanisms() []Add {
 	by := ""
-	for i := range p.Plan.Devices {
-		d := &p.Plan.Devices[i]
-		moves := slices.ContainsFunc(p.Plan.Mechanisms, func(m plan.Mechanism) bool { return m.Motor == d.ID })
+	for i := range p.Plan.Devices() {
+		d := &p.Plan.Devices()[i]
+		moves := slices.ContainsFunc(p.Plan.Mechanisms(), func(m plan.Mechanism) bool { return m.Motor == d.ID })
 		if d.Prop == p.Prop && d.Kind == "lamp" && p.Work.Lib.Lamps[d.Product].Torque > 0 && !moves {
 			by = " motor " + d.ID
 			break
@@ -132,13 +132,13 @@ func (p *Page) JoinParts() []Option { return partsOf(p.Work, p.Prop) }
 
 // partsOf are a prop's solids, each followed by its parts.
 func partsOf(w *work.Work, prop string) (out []Option) {
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
 		if s.Prop != prop {
 			continue
 		}
 		out = append(out, Option{Value: s.ID, Text: s.Name + ", whole"})
-		for _, part := range w.Parts {
+		for _, part := range w.Parts() {
 			if part.Solid.ID == s.ID {
 				out = append(out, Option{Value: part.Ref, Text: part.Name()})
 			}
@@ -149,7 +149,7 @@ func partsOf(w *work.Work, prop string) (out []Option) {
 
 // PropSolids are the solids of the open prop.
 func (p *Page) PropSolids() (out []Option) {
-	for _, s := range p.Plan.Solids {
+	for _, s := range p.Plan.Solids() {
 		if s.Prop == p.Prop {
 			out = append(out, Option{Value: s.ID, Text: s.Name})
 		}

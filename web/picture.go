@@ -79,8 +79,8 @@ func (p *Page) picture(id, kind string) {
 	v := &PictureView{}
 	p.Picture = v
 	var pic *plan.Picture
-	for i := range p.Plan.Pictures {
-		x := &p.Plan.Pictures[i]
+	for i := range p.Plan.Pictures() {
+		x := &p.Plan.Pictures()[i]
 		if x.Prop != p.Prop {
 			continue
 		}

@@ -23,8 +23,8 @@ type PixelView struct{ ID, Name, Picture, Src, Says, Href string }
 
 // shows are the strings of a prop that show a picture.
 func (p *Page) shows() (out []PixelView) {
-	for i := range p.Plan.Devices {
-		d := &p.Plan.Devices[i]
+	for i := range p.Plan.Devices() {
+		d := &p.Plan.Devices()[i]
 		l := p.Work.Lib.Lamps[d.Product]
 		if d.Prop != p.Prop || d.Picture == "" || l.Kind != "pixels" && l.Columns == 0 {
 			continue
@@ -34,8 +34,8 @@ func (p *Page) shows() (out []PixelView) {
 				"%d by %d, a second and a quarter from one to the next; shown whole %s, each row %s; %s in the Loom.",
 				l.Columns,
 				l.Rows,
-				p.Work.Results.At("device", d.ID, "refresh").Text,
-				p.Work.Results.At("device", d.ID, "duty").Text,
+				p.Work.Results().At("device", d.ID, "refresh").Text,
+				p.Work.Results().At("device", d.ID, "duty").Text,
 				measure.Amps(wiring.RatedAmps(d, p.Work.Lib)),
 			)
 			out = append(

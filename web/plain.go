@@ -51,7 +51,7 @@ func (s *Server) plain(c *gin.Context, heavy *work.TooHeavy) {
 		return
 	}
 	v := Plain{
-		Title:  p.Display.Name,
+		Title:  p.Display().Name,
 		Theme:  themeOf(c),
 		Back:   "/p/" + id,
 		PlanID: id,

@@ -10,10 +10,10 @@ import (
 type Reach struct{ Was, Value, Error string }
 
 func reachOf(p *plan.Plan, o over) *Reach {
-	if p.Display.Reach != "" {
+	if p.Display().Reach != "" {
 		return nil
 	}
-	was, err := json.Marshal(&p.Display)
+	was, err := json.Marshal(&p.Doc().Display)
 	if err != nil {
 		return nil // a display is always written
 	}

@@ -20,8 +20,9 @@ func TestWhereAPhoneOpensItIsAskedOnce(t *testing.T) {
 	send := func(address string) (int, string) {
 		p, _, err := st.Load(context.Background(), "midnight-apiary")
 		require.NoError(t, err)
-		return post(t, srv, apiary+"/edit", url.Values{"kind": {"display"}, "id": {p.Display.ID}, "name": {p.Display.Name},
-			"was": {reachOf(p, over{}).Was}, "f.reach": {address}, "back": {apiary + "/bench?way=print&prop=riser"}})
+		return post(t, srv, apiary+"/edit", url.Values{"kind": {"display"}, "id": {p.Display().ID},
+			"name": {p.Display().Name},
+			"was":  {reachOf(p, over{}).Was}, "f.reach": {address}, "back": {apiary + "/bench?way=print&prop=riser"}})
 	}
 	code, body := send("http://127.0.0.1:8480")
 	assert.Equal(t, 422, code)

@@ -100,7 +100,7 @@ func rehearse(w *work.Work, text string) draw.Playing {
 	stim := presses(text, w.Plan)
 	until := 8000
 	longest := 0
-	for _, s := range w.Machine.Scenes {
+	for _, s := range w.Machine().Scenes {
 		longest = max(longest, s.Duration())
 	}
 	for _, s := range stim {
@@ -108,21 +108,18 @@ func rehearse(w *work.Work, text string) draw.Playing {
 	}
 	until = (until + 999) / 1000 * 1000
 	p := draw.Playing{Broken: -1}
-	if w.ShowErr == nil {
-		p.Trace, p.Contacts = w.Machine.Contacts(stim, until)
+	if w.ShowErr() == nil {
+		p.Trace, p.Contacts = w.Machine().Contacts(stim, until)
 	}
 	p.Trace.Until = until
-	// a rig of its own: frames of one request must not disturb another's
-	own := *w
-	own.Rig = plan.NewRig(w.Plan, w.Lib)
-	p.Frames = own.Frames(p.Trace)
+	p.Frames = w.Frames(p.Trace)
 	return p
 }
 
 // onStage are the props that are shown: those with something to see, and the open one.
 func (p *Page) onStage() map[string]bool {
 	shown := map[string]bool{p.Prop: true}
-	for _, d := range p.Work.Plan.Devices {
+	for _, d := range p.Work.Plan.Devices() {
 		if d.Kind == "lamp" {
 			shown[d.Prop] = true
 		}
@@ -151,8 +148,8 @@ func (p *Page) rehearsal() {
 		p.Ticket = p.ticket(kind, id)
 	}
 	if p.Ticket == nil {
-		for i := range w.Plan.Triggers {
-			if t := &w.Plan.Triggers[i]; p.Prop == "" || w.Plan.Input(t.Input).Prop == p.Prop {
+		for i := range w.Plan.Triggers() {
+			if t := &w.Plan.Triggers()[i]; p.Prop == "" || w.Plan.Input(t.Input).Prop == p.Prop {
 				p.Ticket = p.ticket("trigger", t.ID)
 				break
 			}
@@ -194,8 +191,8 @@ func (p *Page) player(play draw.Playing, text string) {
 		Power:   with(fmt.Sprintf("power!%d:1000", at)),
 		Text:    p.notation(),
 	}
-	for i := range w.Plan.Inputs {
-		in := &w.Plan.Inputs[i]
+	for i := range w.Plan.Inputs() {
+		in := &w.Plan.Inputs()[i]
 		if !in.Wired() || p.Prop != "" && in.Prop != p.Prop {
 			continue
 		}
@@ -205,14 +202,14 @@ func (p *Page) player(play draw.Playing, text string) {
 	prev, next := around(play)
 	pl.Prev, pl.Next = p.played(text, prev), p.played(text, next)
 	pl.Rules = p.ruled()
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Driven && d.Prop == p.Prop {
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Driven && d.Prop == p.Prop {
 			sounds := strings.Contains(strings.ToLower(d.Name), "play")
 			pl.Rails = append(pl.Rails, Option{Value: d.ID, Text: d.Name, On: sounds})
 		}
 	}
 	pl.Shows = p.shows()
-	for _, x := range w.Plan.Clips {
+	for _, x := range w.Plan.Clips() {
 		if x.Prop == p.Prop {
 			pl.Clips = append(
 				pl.Clips,
@@ -236,18 +233,18 @@ func (p *Page) ruled() (out []Link) {
 	}
 	verb := map[string]string{"one-shot": "runs", "retrigger": "restarts", "momentary": "holds", "toggle": "toggles",
 		"set": "sets", "reset": "stops"}
-	for _, t := range w.Plan.Triggers {
+	for _, t := range w.Plan.Triggers() {
 		in := w.Plan.Input(t.Input)
 		if p.Prop == "" || in.Prop == p.Prop {
 			add(fmt.Sprintf("%s %s %s", in.Name, verb[t.Latch], w.Plan.Scene(t.Scene).Name), "trigger:"+t.ID)
 		}
 	}
-	for _, sc := range w.Plan.Scenes {
+	for _, sc := range w.Plan.Scenes() {
 		if p.Prop == "" || sc.Prop == p.Prop {
 			add("scene "+sc.Name, "scene:"+sc.ID)
 		}
 	}
-	for _, x := range w.Plan.Promises {
+	for _, x := range w.Plan.Promises() {
 		if p.Prop == "" || x.Prop == p.Prop {
 			add("always "+x.Says, "promise:"+x.ID)
 		}
@@ -261,16 +258,16 @@ func (p *Page) scene(kind, id string) string {
 		return id
 	}
 	for _, mine := range []bool{true, false} { // one of the open prop's, if it has any
-		for i := range p.Plan.Triggers {
-			t := &p.Plan.Triggers[i]
+		for i := range p.Plan.Triggers() {
+			t := &p.Plan.Triggers()[i]
 			in := p.Plan.Input(t.Input)
 			if (kind != "trigger" || t.ID == id) && (!mine || p.Prop == "" || in != nil && in.Prop == p.Prop) {
 				return t.Scene
 			}
 		}
 	}
-	if len(p.Plan.Scenes) > 0 {
-		return p.Plan.Scenes[0].ID
+	if len(p.Plan.Scenes()) > 0 {
+		return p.Plan.Scenes()[0].ID
 	}
 	return ""
 }
@@ -297,7 +294,7 @@ func framesJSON(w *work.Work, play draw.Playing) any {
 	var out []frameJSON
 	for _, f := range play.Frames {
 		j := frameJSON{At: f.At, Lamps: map[string]int{}, Amps: map[string]string{}, Fog: []string{}}
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			switch d.Kind {
 			case "lamp":
 				level := draw.GlowLevel(f.State.Readings[d.ID])
@@ -315,7 +312,7 @@ func framesJSON(w *work.Work, play draw.Playing) any {
 	}
 	scale := draw.StageScale(w, play.Props)
 	movers := []moverJSON{}
-	for _, v := range w.Machine.Movers {
+	for _, v := range w.Machine().Movers {
 		if m := w.Moved(v.ID); m != nil && len(play.Props) > 0 {
 			movers = append(movers, moverJSON{v.ID, draw.Poses(m, scale), v.UpTime, max(v.DownTime, 1), v.Circles})
 		}

@@ -90,7 +90,7 @@ func (p *Page) searched() {
 	if got.Err != nil {
 		v.Err = measure.Capital(got.Err.Error())
 	}
-	all := append(append([]show.Promise(nil), got.Promises...), w.Machine.BuiltIn()...)
+	all := append(append([]show.Promise(nil), got.Promises...), w.Machine().BuiltIn()...)
 	for _, x := range all {
 		if b := got.Of(x.ID); b != nil {
 			v.Kept = append(v.Kept, p.broken(b))

@@ -13,9 +13,9 @@ import (
 	"testing"
 
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -49,7 +49,7 @@ func TestSoundsAndCueListsComeIn(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, code)
 	p, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	x := p.Clips[len(p.Clips)-1]
+	x := p.Clips()[len(p.Clips())-1]
 	assert.Equal(t, "Far howl", x.Name)
 	assert.Equal(t, "K12", x.Channel)
 	assert.InDelta(t, 1, x.Long.Value(), .01)
@@ -112,15 +112,16 @@ func TestPixelPicture(t *testing.T) {
 // A matrix of rows shows eyes: its picture is drawn, its refresh and its duty are told with
 // their working, and it takes less in the Loom than all of it lit; what pixels show it does not.
 func TestAMatrixShowsEyes(t *testing.T) {
-	p := demo.Apiary(today)
-	p.Devices = append(p.Devices, plan.Device{ID: "eyes", Prop: "comb", Kind: "lamp", Name: "Matrix eyes", From: "W4",
+	p := demo.Apiary(today).In(shop.Kept)
+	p.Doc().Devices = append(p.Devices(), plan.Device{ID: "eyes", Prop: "comb", Kind: "lamp", Name: "Matrix eyes",
+		From:    "W4",
 		Product: "matrix5", Picture: "eyes", Colour: "honey"})
 	require.NoError(t, p.Validate())
-	w := work.Do(p, stock.Shop, today)
-	assert.InDelta(t, 10e6/(64*16*15), w.Results.At("device", "eyes", "refresh").Value, 1e-6)
-	assert.InDelta(t, 100./16, w.Results.At("device", "eyes", "duty").Value, 1e-9)
-	assert.Less(t, w.All.Readings["eyes"].Amps, 2.0)
-	assert.Greater(t, w.All.Readings["eyes"].Amps, .15)
+	w := work.Do(p, shop.Kept, today)
+	assert.InDelta(t, 10e6/(64*16*15), w.Results().At("device", "eyes", "refresh").Value, 1e-6)
+	assert.InDelta(t, 100./16, w.Results().At("device", "eyes", "duty").Value, 1e-9)
+	assert.Less(t, w.All().Readings["eyes"].Amps, 2.0)
+	assert.Greater(t, w.All().Readings["eyes"].Amps, .15)
 	s := site(t, p)
 	page := fetch(t, s, "/p/midnight-apiary/rehearsal?prop=comb").Body.String()
 	assert.Contains(t, page, "shown whole 651 times a second")

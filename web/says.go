@@ -32,7 +32,7 @@ func (p *Page) says(v any) []Say {
 // cuts are openings in the face of a solid that is selected, its first where none is, sized
 // to it, and its seams.
 func (p *Page) cuts(s *plan.Solid) (out []Say) {
-	shape := p.Work.Shapes[s.ID]
+	shape := p.Work.Shapes()[s.ID]
 	if shape == nil {
 		return nil
 	}

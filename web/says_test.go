@@ -5,9 +5,9 @@ import (
 
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -18,12 +18,12 @@ import (
 func TestWhatAPressSaysIsUnderstood(t *testing.T) {
 	n := map[string]int{}
 	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today), demo.Patterns()} {
-		w := work.Do(p, stock.Shop, today)
+		w := work.Do(p, shop.Kept, today)
 		page := &Page{Plan: p, Work: w}
 		for _, kind := range []string{"solid", "device"} {
 			for _, e := range p.Elements(kind) {
 				for _, s := range page.says(e.Value) {
-					_, err := shorthand.Read(p, stock.Shop, p.Belongs(e.Value), s.Line)
+					_, err := shorthand.Read(p, shop.Kept, p.Belongs(e.Value), s.Line)
 					if err != nil && s.Name != "glue its seams" { // they may be glued already
 						assert.NoError(t, err, "%s: %s", e.ID, s.Line)
 					}
@@ -40,17 +40,17 @@ func TestWhatAPressSaysIsUnderstood(t *testing.T) {
 
 // The buttons for openings cut the panel that is selected, whichever that is.
 func TestOpeningsAreCutWhereOneLooks(t *testing.T) {
-	p := demo.Apiary(today)
-	w := work.Do(p, stock.Shop, today)
+	p := demo.Apiary(today).In(shop.Kept)
+	w := work.Do(p, shop.Kept, today)
 	s := p.Solid("riser-box")
-	for _, panel := range w.Shapes["riser-box"].Panels {
+	for _, panel := range w.Shapes()["riser-box"].Panels {
 		page := &Page{Plan: p, Work: w, Sel: "part:riser-box/" + panel.ID}
 		some := 0
 		for _, say := range page.says(s) {
 			if say.Name != "hole" && say.Name != "window" && say.Name != "slot" {
 				continue
 			}
-			r, err := shorthand.Read(p, stock.Shop, "riser", say.Line)
+			r, err := shorthand.Read(p, shop.Kept, "riser", say.Line)
 			require.NoError(t, err, say.Line)
 			q, err := p.Apply(r.Edit)
 			require.NoError(t, err, say.Line)

@@ -181,7 +181,7 @@ func together(p *plan.Plan, s *Server, keys []string, do, each string) (plan.Edi
 func fresh(p *plan.Plan, name string) string {
 	for n := 2; ; n++ {
 		try := fmt.Sprintf("%s %d", name, n)
-		if !slices.ContainsFunc(p.Solids, func(s plan.Solid) bool { return strings.EqualFold(s.Name, try) }) {
+		if !slices.ContainsFunc(p.Solids(), func(s plan.Solid) bool { return strings.EqualFold(s.Name, try) }) {
 			return try
 		}
 	}

@@ -20,14 +20,14 @@ func TestSeveralAtOnce(t *testing.T) {
 	load := func() (n int, heights []string) {
 		p, _, err := st.Load(t.Context(), "midnight-apiary")
 		require.NoError(t, err)
-		for _, id := range []string{"riser-box", p.Solids[0].ID} {
+		for _, id := range []string{"riser-box", p.Solids()[0].ID} {
 			heights = append(heights, p.Solid(id).X.String())
 		}
-		return len(p.Solids), heights
+		return len(p.Solids()), heights
 	}
 	p, _, err := st.Load(t.Context(), "midnight-apiary")
 	require.NoError(t, err)
-	sel = "solid:" + p.Solids[0].ID + ",solid:riser-box,device:none,solid:riser-box"
+	sel = "solid:" + p.Solids()[0].ID + ",solid:riser-box,device:none,solid:riser-box"
 	before, was := load()
 	_, page, _ := got(t, srv, apiary+"/bench?prop=riser&sel="+url.QueryEscape(sel))
 	assert.Contains(t, page, "<h2>2 picked</h2>")
@@ -66,7 +66,7 @@ func TestSeveralAtOnce(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, code)
 	q, _, err := st.Load(t.Context(), "midnight-apiary")
 	require.NoError(t, err)
-	assert.Len(t, q.Solids, before-2)
+	assert.Len(t, q.Solids(), before-2)
 	assert.Nil(t, q.Solid("riser-box"))
 	code, page = each("remove", "")
 	assert.Equal(t, http.StatusUnprocessableEntity, code)

@@ -50,7 +50,7 @@ var benchSheetsWay = way{
 // stocks lists what the sheets way offers for the prop's stocks.
 func (p *Page) stocks() {
 	w := p.Work
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		mine := false
 		for _, pc := range s.Pieces {
 			mine = mine || w.Part(pc.Ref).Solid.Prop == p.Prop
@@ -59,7 +59,7 @@ func (p *Page) stocks() {
 			continue
 		}
 		r := func(what string) Result {
-			x := w.Results.At("stock", s.Stock.ID, what)
+			x := w.Results().At("stock", s.Stock.ID, what)
 			return Result{Key: source.KeyOf("stock", s.Stock.ID, what), Label: x.Label, Text: x.Text}
 		}
 		st := Stock{
@@ -72,21 +72,21 @@ func (p *Page) stocks() {
 			Hand:       len(s.Locked) > 0,
 			Searchable: len(s.Pieces)-len(s.Layout.TooLarge) > 1 && s.Cut < len(s.Layout.Sheets),
 		}
-		st.Count.Text = words.Count(int(w.Results.At("stock", s.Stock.ID, "sheets").Value), "new sheet")
+		st.Count.Text = words.Count(int(w.Results().At("stock", s.Stock.ID, "sheets").Value), "new sheet")
 		for i := s.Cut; i < len(s.Layout.Sheets); i++ {
 			st.Cuts = append(st.Cuts, SheetButton{i, w.Called(s, i)})
 		}
 		p.Stocks = append(p.Stocks, st)
 	}
 	used := map[string]bool{}
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		for i, sh := range s.Layout.Sheets {
 			if o := w.Offcut(sh.Stock); o != nil && i < s.Cut {
 				used[o.ID] = true
 			}
 		}
 	}
-	for _, o := range w.Plan.Offcuts {
+	for _, o := range w.Plan.Offcuts() {
 		if used[o.ID] {
 			continue
 		}

@@ -36,7 +36,7 @@ var barnShopWay = way{id: "shop", title: "Shop", fill: (*Server).barnShop}
 func (s *Server) barnShop(_ *gin.Context, p *Page, _ []check.Snag) error {
 	w := p.Work
 	own := map[string]bool{}
-	for _, g := range w.Plan.Goods {
+	for _, g := range w.Plan.Goods() {
 		own[g.ID] = true
 	}
 	find := strings.ToLower(strings.TrimSpace(p.Query.Get("find")))

@@ -29,7 +29,7 @@ func TestTheShopOfAPlan(t *testing.T) {
 	assert.Contains(t, page, `name="f.density" value="32"`, "as it stands")
 	p, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	was, err := json.Marshal(p.Goods[0])
+	was, err := json.Marshal(p.Goods()[0])
 	require.NoError(t, err)
 	code, _ = post(
 		t,
@@ -129,7 +129,7 @@ func TestAMeshIsCutOrPrinted(t *testing.T) {
 	last := func() string {
 		p, _, err := st.Load(context.Background(), "midnight-apiary")
 		require.NoError(t, err)
-		return p.Solids[len(p.Solids)-1].Kind
+		return p.Solids()[len(p.Solids())-1].Kind
 	}
 	require.Equal(t, http.StatusSeeOther, send("cube.stl", cube, "xps2"))
 	assert.Equal(t, "mesh", last())

@@ -64,12 +64,12 @@ func (s *Server) sliding(c *gin.Context) {
 		c.JSON(http.StatusOK, gin.H{"error": msg})
 		return
 	}
-	p := w.FedBy(w.Rig.Supply(d.ID))
+	p := w.FedBy(w.Rig().Supply(d.ID))
 	*p.Device(d.ID) = *d
 	lib := p.Shop(s.lib)
 	st := plan.NewRig(p, lib).Solve(nil)
 	volts := map[string]string{}
-	for _, x := range p.Devices {
+	for _, x := range p.Devices() {
 		if g := st.Readings[x.ID]; x.Kind == "lamp" {
 			volts[x.ID] = g.State
 			if g.State == "lit" {

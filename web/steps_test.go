@@ -11,8 +11,8 @@ import (
 	"zapbarn/core/check"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -25,7 +25,7 @@ func TestSteppingThroughTheLog(t *testing.T) {
 	count := func() int {
 		p, _, err := st.Load(ctx, "midnight-apiary")
 		require.NoError(t, err)
-		return len(p.Props)
+		return len(p.Props())
 	}
 	before := count()
 	for _, name := range []string{"alder", "birch", "cedar", "elm"} {
@@ -70,20 +70,20 @@ func TestTemplatesAreSound(t *testing.T) {
 	require.Len(t, shorthand.Templates, 3)
 	for _, x := range shorthand.Templates {
 		for _, units := range []string{"in", "mm"} {
-			p := plan.New("x", "X", units, "")
-			r, lines := shorthand.ReadAll(p, stock.Shop, "", x.Lines(units == "mm"))
+			p := plan.New("x", "X", units, "").In(shop.Kept)
+			r, lines := shorthand.ReadAll(p, shop.Kept, "", x.Lines(units == "mm"))
 			for _, l := range lines {
 				require.NoError(t, l.Err, "%s: %s", x.Name, l.Text)
 			}
 			q, err := p.Apply(r.Edit)
 			require.NoError(t, err)
-			for _, s := range check.Check(work.Do(q, stock.Shop, today)) {
+			for _, s := range check.Check(work.Do(q, shop.Kept, today)) {
 				assert.Less(t, s.Level, check.Fix, "%s in %s: %s %s", x.Name, units, s.Title, s.Why)
 			}
 		}
 	}
 	srv, st := barn(t)
-	require.NoError(t, st.Create(context.Background(), plan.New("fresh", "Fresh", "mm", ""), false))
+	require.NoError(t, st.Create(context.Background(), plan.New("fresh", "Fresh", "mm", "").In(shop.Kept), false))
 	_, page, _ := got(t, srv, "/p/fresh")
 	assert.Equal(t, 3, strings.Count(page, "Start with it"))
 	code, _ := post(t, srv, "/p/fresh/lines", url.Values{"lines": {shorthand.Templates[2].Lines(true)}})

@@ -18,12 +18,12 @@ import (
 	"zapbarn/core/check"
 	"zapbarn/core/form"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/testkit"
 	"zapbarn/testkit/heavy"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -34,25 +34,25 @@ import (
 // halfKnown is a plan as it is while one is still sketching: props and solids
 // without sizes, wiring fed by nothing.
 func halfKnown() *plan.Plan {
-	p := plan.New("half-known", "Half known", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
+	p := plan.New("half-known", "Half known", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
 	for _, kind := range form.Names() {
 		k, _ := form.Of(kind)
 		stock := k.Stock
 		if kind != "mesh" && kind != "outline" {
-			p.Solids = append(
-				p.Solids,
+			p.Doc().Solids = append(
+				p.Solids(),
 				plan.Solid{ID: "s-" + kind, Prop: "a", Name: kind, Kind: kind, Stock: stock, Form: k.Blank},
 			)
 		}
 	}
-	p.Devices = []plan.Device{
+	p.Doc().Devices = []plan.Device{
 		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", Product: "flicker12"},
 		{ID: "K", Prop: "b", Kind: "switch", Name: "K", Driven: true},
 	}
-	p.Inputs = []plan.Input{{ID: "in", Prop: "a", Name: "In", Kind: "mat"}}
-	p.Scenes = []plan.Scene{{ID: "sc", Prop: "a", Name: "Sc"}}
-	p.Triggers = []plan.Trigger{{ID: "t", Input: "in", Scene: "sc", Latch: "toggle"}}
+	p.Doc().Inputs = []plan.Input{{ID: "in", Prop: "a", Name: "In", Kind: "mat"}}
+	p.Doc().Scenes = []plan.Scene{{ID: "sc", Prop: "a", Name: "Sc"}}
+	p.Doc().Triggers = []plan.Trigger{{ID: "t", Input: "in", Scene: "sc", Latch: "toggle"}}
 	return p
 }
 
@@ -290,7 +290,7 @@ func TestMadeUpNamesNeverConflict(t *testing.T) {
 	wg.Wait()
 	after, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	assert.Len(t, after.Devices, len(before.Devices)+20)
+	assert.Len(t, after.Devices(), len(before.Devices())+20)
 	list, err := st.List(context.Background())
 	require.NoError(t, err)
 	assert.Len(t, list, 21)
@@ -326,7 +326,7 @@ func TestSavingNothingIsNoEdit(t *testing.T) {
 // element, costs nothing the second time, and never slows another.
 func TestOneHeavyPlanSlowsNobody(t *testing.T) {
 	st := testkit.Open(t)
-	require.NoError(t, st.Create(context.Background(), demo.Apiary(today), false))
+	require.NoError(t, st.Create(context.Background(), demo.Apiary(today).In(shop.Kept), false))
 	require.NoError(t, st.Create(context.Background(), heavy.Mazes(24), false))
 	s, err := New(st, func() time.Time { return today })
 	require.NoError(t, err)
@@ -450,8 +450,8 @@ func TestNoDatabaseTextAndNoSilentSizes(t *testing.T) {
 	assert.Equal(t, 303, code)
 	p, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	assert.Equal(t, "Épouvantail", p.Solids[len(p.Solids)-1].Name)
-	assert.Equal(t, "Étage", p.Outlets[len(p.Outlets)-1].Name)
+	assert.Equal(t, "Épouvantail", p.Solids()[len(p.Solids())-1].Name)
+	assert.Equal(t, "Étage", p.Outlets()[len(p.Outlets())-1].Name)
 	for _, name := range []string{"養蜂場", "Ωmega", "  ", strings.Repeat("é", 81), "a\x00b", "\xff"} {
 		code, body := post(t, srv, "/new", url.Values{"name": {name}, "units": {"in"}})
 		assert.Contains(t, []int{303, 422}, code, "%q", name)
@@ -510,7 +510,7 @@ func TestPagesAreKeptUntilAnEdit(t *testing.T) {
 	assert.Equal(t, one, get())
 	p, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	d := p.Display
+	d := p.Display()
 	d.Name = "The Noon Apiary"
 	require.NoError(
 		t,
@@ -524,15 +524,15 @@ func TestPagesAreKeptUntilAnEdit(t *testing.T) {
 	assert.Contains(t, get(), "The Noon Apiary")
 	require.NoError(
 		t,
-		st.Create(context.Background(), demo.Apiary(today), true),
+		st.Create(context.Background(), demo.Apiary(today).In(shop.Kept), true),
 	) // taken away and made again: revision 0 once more
 	assert.Contains(t, get(), "The Midnight Apiary")
 }
 
 // What a plan worked out is said to weigh is about what it takes.
 func TestWhatIsKeptIsWeighed(t *testing.T) {
-	p := demo.Apiary(today)
-	w := worked{plan: p, work: work.Do(p, stock.Shop, today)}
+	p := demo.Apiary(today).In(shop.Kept)
+	w := worked{plan: p, work: work.Do(p, shop.Kept, today)}
 	assert.Greater(t, w.weight(), int64(500<<10))
 	assert.Less(t, w.weight(), int64(20<<20))
 }
@@ -541,11 +541,11 @@ func TestWhatIsKeptIsWeighed(t *testing.T) {
 // and say so, the page is not kept, and asked for again it goes on until all
 // were tried. Each mend then is one that a check of the whole plan offers.
 func TestAPageTriesMendsForItsTime(t *testing.T) {
-	s := site(t, wirings.Times(demo.Apiary(today), 3))
+	s := site(t, wirings.Times(demo.Apiary(today).In(shop.Kept), 3))
 	all := map[string]bool{}
 	p, _, err := s.store.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
-	for _, sn := range check.Check(work.Do(p, stock.Shop, today)) {
+	for _, sn := range check.Check(work.Do(p, shop.Kept, today)) {
 		for _, m := range sn.Mends {
 			if sn.Waived != nil {
 				break

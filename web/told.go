@@ -21,7 +21,7 @@ type tally struct {
 
 // tallied writes a plan's tally.
 func tallied(w *work.Work, snags []check.Snag) string {
-	t := tally{Snags: []string{}, Cost: math.Round(w.Results.At("display", "", "cost").Value*100) / 100}
+	t := tally{Snags: []string{}, Cost: math.Round(w.Results().At("display", "", "cost").Value*100) / 100}
 	for _, s := range snags {
 		if s.Waived == nil && s.Level > check.Note {
 			h := fnv.New32a()

@@ -42,7 +42,7 @@ func (p *Page) drill(q url.Values) (*wiring.Drill, *Trainer, []string) {
 	if n, err := strconv.ParseUint(q.Get("seed"), 10, 32); err == nil {
 		t.Seed = n
 	}
-	for _, d := range p.Plan.Devices {
+	for _, d := range p.Plan.Devices() {
 		if d.Prop == p.Prop && d.Kind == "supply" && t.Supply == "" {
 			t.Supply = d.ID
 		}
@@ -92,8 +92,8 @@ func (s *Server) train(c *gin.Context, p *Page, _ []check.Snag) error {
 		t.Answer = &record[0]
 	}
 	// the board shows what the eye sees: lit or dark, no volts
-	seen := &wiring.State{Readings: map[string]wiring.Operating{}, Solution: p.Work.All.Solution, Hidden: true}
-	for _, d := range p.Plan.Devices {
+	seen := &wiring.State{Readings: map[string]wiring.Operating{}, Solution: p.Work.All().Solution, Hidden: true}
+	for _, d := range p.Plan.Devices() {
 		g := wiring.Operating{State: "ok", Volts: 12}
 		if lit, ok := dr.Lit(d.ID); ok {
 			g.State = "lit"

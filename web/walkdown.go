@@ -75,7 +75,7 @@ func (p *Page) filters(snags []check.Snag, only check.For) {
 		p.Filters = append(p.Filters, f)
 	}
 	var props, places, trades, people []Option
-	for _, x := range p.Plan.Props {
+	for _, x := range p.Plan.Props() {
 		props = append(props, Option{Value: x.ID, Text: x.Name})
 	}
 	for _, id := range []string{"bench", "loom", "rehearsal", "yard", "calendar", "stores", "walkdown"} {
@@ -87,10 +87,10 @@ func (p *Page) filters(snags []check.Snag, only check.For) {
 	add("of", "Prop", "All props", only.Prop, func(f *check.For) *string { return &f.Prop }, props)
 	add("in", "Place", "All places", only.Place, func(f *check.For) *string { return &f.Place }, places)
 	add("trade", "Trade", "All trades", only.Trade, func(f *check.For) *string { return &f.Trade }, trades)
-	if len(p.Plan.People) == 0 {
+	if len(p.Plan.People()) == 0 {
 		return
 	}
-	for _, x := range p.Plan.People {
+	for _, x := range p.Plan.People() {
 		people = append(people, Option{Value: x.ID, Text: x.Name})
 	}
 	people = append(people, Option{Value: check.Nobody, Text: "Nobody's trade"})

@@ -8,7 +8,6 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"net/url"
-	"runtime/debug"
 	"slices"
 	"strings"
 	"sync"
@@ -17,11 +16,11 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/testkit"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -45,7 +44,7 @@ func TestRedirectsStayHere(t *testing.T) {
 }
 
 func TestPressesAreReadDefensively(t *testing.T) {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	assert.Len(t, presses("mat@1000:200,button@500:100", p), 4)
 	assert.Equal(t, 500, presses("mat@1000:200,button@500:100", p)[0].At)
 	assert.Empty(t, presses("mat@x:1,ghost@1:1,mat@-1:5,mat@1:0,,@:,mat@99999999:1", p))
@@ -54,8 +53,8 @@ func TestPressesAreReadDefensively(t *testing.T) {
 
 // Each element's fields, filled with what they show, give the same element.
 func TestFieldsReadBackWhatTheyShow(t *testing.T) {
-	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today)} {
-		w := work.Do(p, stock.Shop, today)
+	for _, p := range []*plan.Plan{demo.Apiary(today).In(shop.Kept), demo.Metric(today).In(shop.Kept)} {
+		w := work.Do(p, shop.Kept, today)
 		for _, kind := range plan.Kinds() {
 			for _, e := range p.Elements(kind) {
 				values := map[string]string{}
@@ -75,8 +74,8 @@ func TestFieldsReadBackWhatTheyShow(t *testing.T) {
 }
 
 func TestBareNumbersInAMetricDisplay(t *testing.T) {
-	p := demo.Metric(today)
-	w := work.Do(p, stock.Shop, today)
+	p := demo.Metric(today).In(shop.Kept)
+	w := work.Do(p, shop.Kept, today)
 	was := p.Put("solid", "hopper-body", p.Solid("hopper-body")).After
 	after, err := fill(w, "solid", was, map[string]string{"h": "480"})
 	require.NoError(t, err)
@@ -111,10 +110,10 @@ func fetch(t testing.TB, s *Server, path string) *httptest.ResponseRecorder {
 
 // Names with markup are shown as text, on every place.
 func TestMarkupInNamesIsText(t *testing.T) {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	const evil = `<script>x</script>"&'`
-	p.Display.Name, p.Props[3].Name, p.Solid("riser-box").Name, p.Device("S2").Name, p.Inputs[0].Name, p.Scenes[0].Name,
-		p.Waivers[0].Reason = evil, evil, evil, evil, evil, evil, evil
+	p.Doc().Display.Name, p.Props()[3].Name, p.Solid("riser-box").Name = evil, evil, evil
+	p.Device("S2").Name, p.Inputs()[0].Name, p.Scenes()[0].Name, p.Waivers()[0].Reason = evil, evil, evil, evil
 	s := site(t, p)
 	for _, path := range []string{"", "/bench?prop=riser", "/bench?prop=riser&way=parts", "/bench?prop=riser&way=joints",
 		"/bench?way=sheets", "/loom?prop=riser", "/loom?prop=riser&way=list", "/rehearsal", "/walkdown?way=waived"} {
@@ -126,7 +125,7 @@ func TestMarkupInNamesIsText(t *testing.T) {
 
 // Without a script every form still works: a plain post redirects to the page.
 func TestPlainFormsRedirect(t *testing.T) {
-	s := site(t, demo.Apiary(today))
+	s := site(t, demo.Apiary(today).In(shop.Kept))
 	post := func(path string, v url.Values) *httptest.ResponseRecorder {
 		r := httptest.NewRequest("POST", "/p/midnight-apiary"+path, strings.NewReader(v.Encode()))
 		r.Host = "localhost"
@@ -161,8 +160,8 @@ func TestPlainFormsRedirect(t *testing.T) {
 }
 
 func BenchmarkPage(b *testing.B) {
-	many := wirings.Times(demo.Apiary(today), 20)
-	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
+	many := wirings.Times(demo.Apiary(today).In(shop.Kept), 20)
+	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today).In(shop.Kept), "20x": many} {
 		s := site(b, p)
 		for _, path := range []string{"", "/bench?prop=riser&way=parts", "/loom?prop=shelf", "/walkdown",
 			"/yard?way=sight", "/yard?way=light", "/yard?way=walk", "/walkdown?way=nights"} {
@@ -188,8 +187,8 @@ var everyPlaceOf = map[string]string{
 // turns. Reported: requests a second, the time 95 of 100 are answered in, and how many were
 // of just before the last edit.
 func BenchmarkLoadWhileEdited(b *testing.B) {
-	many := wirings.Times(demo.Apiary(today), 20)
-	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
+	many := wirings.Times(demo.Apiary(today).In(shop.Kept), 20)
+	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today).In(shop.Kept), "20x": many} {
 		s := site(b, p)
 		s.first, s.patience = firstMends, patience
 		srv := httptest.NewServer(s.Handler())
@@ -273,9 +272,8 @@ func edited(ctx context.Context, b *testing.B, s *Server) {
 
 // The first page after an edit, by what was edited: no page of it is kept.
 func BenchmarkPageAfterEdit(b *testing.B) {
-	debug.SetGCPercent(Collects) // as the program is served
-	many := wirings.Times(demo.Apiary(today), 20)
-	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today), "20x": many} {
+	many := wirings.Times(demo.Apiary(today).In(shop.Kept), 20)
+	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today).In(shop.Kept), "20x": many} {
 		s := site(b, p)
 		s.first = firstMends
 		pages := s.Handler()
@@ -307,12 +305,12 @@ func BenchmarkPageAfterEdit(b *testing.B) {
 // editKinds are edits of many kinds, each another for every n.
 var editKinds = map[string]func(p *plan.Plan, n int) plan.Change{
 	"name": func(p *plan.Plan, n int) plan.Change {
-		d := p.Display
+		d := p.Display()
 		d.Name = fmt.Sprintf("Edit %d", n)
 		return p.Put("display", d.ID, d)
 	},
 	"coat": func(p *plan.Plan, n int) plan.Change {
-		f := p.Finishes[0]
+		f := p.Finishes()[0]
 		f.Layers = []plan.Layer{{Coat: "masonry", Coats: 1 + n%5}}
 		return p.Put("finish", f.ID, f)
 	},
@@ -326,28 +324,28 @@ var editKinds = map[string]func(p *plan.Plan, n int) plan.Change{
 		return p.Put("solid", x.ID, x)
 	},
 	"glue": func(p *plan.Plan, n int) plan.Change {
-		j := p.Joints[n%len(p.Joints)]
+		j := p.Joints()[n%len(p.Joints())]
 		j.Glue = []string{"pu", "hotlow", "contact"}[n%3]
 		return p.Put("joint", j.ID, j)
 	},
 	"cue": func(p *plan.Plan, n int) plan.Change {
-		x := p.Scenes[0]
+		x := p.Scenes()[0]
 		x.Cues = slices.Clone(x.Cues)
 		x.Cues[0].Length = measure.Of[measure.DurationKind](float64(2 + n%7))
 		return p.Put("scene", x.ID, x)
 	},
 	"plot": func(p *plan.Plan, n int) plan.Change {
-		x := p.Plots[0]
+		x := p.Plots()[0]
 		x.X = measure.Of[measure.LengthKind](3000 + float64(n%50)*20)
 		return p.Put("plot", x.ID, x)
 	},
 	"job": func(p *plan.Plan, n int) plan.Change {
-		of := p.Props[n%len(p.Props)].ID
-		state := []string{"done", "left out"}[n/len(p.Props)%2]
+		of := p.Props()[n%len(p.Props())].ID
+		state := []string{"done", "left out"}[n/len(p.Props())%2]
 		return p.Put("job", "b-"+of, plan.Job{ID: "b-" + of, Task: "cut:" + of, State: state, Why: "measured"})
 	},
 	"new lamp": func(p *plan.Plan, n int) plan.Change {
-		d := p.Devices[slices.IndexFunc(p.Devices, func(d plan.Device) bool { return d.Kind == "lamp" })]
+		d := p.Devices()[slices.IndexFunc(p.Devices(), func(d plan.Device) bool { return d.Kind == "lamp" })]
 		d.ID = fmt.Sprint("LX", n)
 		return p.Put("device", d.ID, d)
 	},
@@ -362,7 +360,7 @@ var editKinds = map[string]func(p *plan.Plan, n int) plan.Change{
 		return p.Put("good", x.ID, x)
 	},
 	"warmth": func(p *plan.Plan, n int) plan.Change {
-		x := p.Display
+		x := p.Display()
 		x.Temp = measure.Of[measure.CelsiusKind](float64(10 + n%9))
 		return p.Put("display", x.ID, x)
 	},

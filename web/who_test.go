@@ -11,6 +11,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/demo"
 	"zapbarn/store"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +20,7 @@ import (
 // A change must come from a page of this site: by what a browser says of itself, or by the
 // token that our forms bear. One that says nothing takes no display away.
 func TestAChangeComesFromOurOwnPages(t *testing.T) {
-	s := site(t, demo.Apiary(today))
+	s := site(t, demo.Apiary(today).In(shop.Kept))
 	post := func(path string, form url.Values, head map[string]string) int {
 		r := httptest.NewRequest(http.MethodPost, path, strings.NewReader(form.Encode()))
 		r.Host = "127.0.0.1"
@@ -62,7 +63,7 @@ func TestAChangeComesFromOurOwnPages(t *testing.T) {
 // Each edit bears who made it: the name a browser gave, else that of whoever started the
 // program; and undo is of one's own browser.
 func TestEachEditBearsItsMaker(t *testing.T) {
-	s := site(t, demo.Apiary(today))
+	s := site(t, demo.Apiary(today).In(shop.Kept))
 	post := func(path string, form url.Values, who, key string) *httptest.ResponseRecorder {
 		r := httptest.NewRequest(http.MethodPost, "/p/midnight-apiary"+path, strings.NewReader(form.Encode()))
 		r.Host = "127.0.0.1"
@@ -91,7 +92,7 @@ func TestEachEditBearsItsMaker(t *testing.T) {
 	p, _, err := s.store.Load(t.Context(), "midnight-apiary")
 	require.NoError(t, err)
 	names := ""
-	for _, j := range p.Jobs {
+	for _, j := range p.Jobs() {
 		names += j.Name + ";"
 	}
 	assert.Contains(t, names, "Sweep the yard", "another's edit stays")
@@ -100,7 +101,7 @@ func TestEachEditBearsItsMaker(t *testing.T) {
 	post("/redo", url.Values{"back": {"/p/midnight-apiary"}}, "Ola", "a")
 	_, err = s.store.Edit(t.Context(), "midnight-apiary", store.By{Who: "Ben", Key: "x"},
 		func(p *plan.Plan) (plan.Edit, error) {
-			for _, j := range p.Jobs {
+			for _, j := range p.Jobs() {
 				if j.Name == "Fetch the fogger" {
 					j.Name = "fetch two foggers"
 					return plan.Edit{Label: "two of them", Changes: []plan.Change{p.Put("job", j.ID, j)}}, nil

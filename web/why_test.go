@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/calc"
 	"zapbarn/core/check"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -17,7 +18,7 @@ import (
 
 // Every rule has its page, with its drawing, and each snag on the screen leads there.
 func TestEveryRuleHasItsPage(t *testing.T) {
-	s := site(t, demo.Apiary(today))
+	s := site(t, demo.Apiary(today).In(shop.Kept))
 	for _, w := range check.Whys() {
 		rec := fetch(t, s, "/why/"+w.Code)
 		assert.Equal(t, 200, rec.Code, w.Code)
@@ -47,7 +48,7 @@ func TestEveryRuleHasItsPage(t *testing.T) {
 // The whole display is one print; its page count is said before it is made, and what is
 // still open stands beside each prop.
 func TestTheBookIsCountedBefore(t *testing.T) {
-	s := site(t, demo.Apiary(today))
+	s := site(t, demo.Apiary(today).In(shop.Kept))
 	print := fetch(t, s, "/p/midnight-apiary/bench?prop=riser&way=print").Body.String()
 	rec := fetch(t, s, "/p/midnight-apiary/book.pdf?paper=Letter")
 	assert.Equal(t, 200, rec.Code)
@@ -68,7 +69,7 @@ func TestTheBookIsCountedBefore(t *testing.T) {
 
 // A prop comes out as STL, its wire lists as a zip, by what they are.
 func TestFilesByWhatTheyAre(t *testing.T) {
-	s := site(t, demo.Apiary(today))
+	s := site(t, demo.Apiary(today).In(shop.Kept))
 	for path, kind := range map[string]string{
 		"solids.stl?prop=riser": "model/stl", "harness.zip?prop=shelf": "application/zip",
 		"book.pdf": "application/pdf", "cutlist.csv?prop=riser": "text/csv; charset=utf-8",

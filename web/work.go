@@ -5,8 +5,9 @@ import (
 	"errors"
 	"log/slog"
 	"runtime"
-	"sync"
 	"time"
+
+	"golang.org/x/sync/singleflight"
 
 	"zapbarn/core/check"
 	"zapbarn/core/memo"
@@ -33,11 +34,20 @@ const largePlan = 800
 
 // worked is a plan worked out, or why it could not be.
 type worked struct {
+	at    moment
 	plan  *plan.Plan
 	work  *work.Work
-	snags []check.Snag // their mends untried
+	found *check.Found // the snags, their mends untried; nil where it is heavy
 	mends *check.Prover
 	heavy *work.TooHeavy
+}
+
+// snags are those that were found.
+func (w worked) snags() []check.Snag {
+	if w.found == nil {
+		return nil
+	}
+	return w.found.Snags
 }
 
 // weight is about what it holds, in bytes: measured on the demo and on plans
@@ -45,14 +55,14 @@ type worked struct {
 func (w worked) weight() int64 {
 	n := int64(64 << 10)
 	if w.work != nil {
-		n += int64(w.work.Results.Len())*1600 + int64(len(w.snags))*9000 // with what their mends are tried on
-		for _, s := range w.work.Shapes {
+		n += int64(w.work.Results().Len())*1600 + int64(len(w.snags()))*9000 // with what their mends are tried on
+		for _, s := range w.work.Shapes() {
 			for _, b := range s.Bodies {
 				n += int64(len(b.Faces)) * 250
 			}
 		}
 	}
-	return n + int64(len(w.plan.Devices))*1200
+	return n + int64(len(w.plan.Devices()))*1200
 }
 
 // worst is the worst snag in words, for the list of displays.
@@ -60,7 +70,7 @@ func (w worked) worst() string {
 	if w.heavy != nil {
 		return "stop: " + w.heavy.Error()
 	}
-	for _, sn := range w.snags {
+	for _, sn := range w.snags() {
 		if sn.Waived == nil {
 			return sn.Level.String() + ": " + sn.Title
 		}
@@ -75,43 +85,27 @@ type moment struct {
 	day     string
 }
 
-// flight is one working out under way; those who want the same wait for it.
-// It ends when the last of them has gone.
-type flight struct {
-	done    chan struct{}
-	waiters int
-	cancel  context.CancelFunc
-	err     error
-}
-
 // works works plans out: each once, few at a time, what was asked for last
 // kept.
 type works struct {
-	held  *memo.Memo[moment, worked]
-	last  *memo.Memo[string, *check.Found] // by display, to take over from it what an edit left as it was
-	lock  sync.Mutex
-	under map[string]*flight // by display
+	held  *memo.Memo[string, worked] // by display, as it was worked out last
+	under singleflight.Group         // by display
 	slots chan struct{}
 	large chan struct{}
 }
 
 func newWorks() *works {
 	return &works{
-		held: memo.New[moment](heldBytes, worked.weight),
-		last: memo.New[string](
-			heldBytes/4,
-			func(f *check.Found) int64 { return worked{f.Work().Plan, f.Work(), f.Snags, nil, nil}.weight() },
-		),
-		under: map[string]*flight{},
+		held:  memo.New[string](heldBytes, worked.weight),
 		slots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))),
 		large: make(chan struct{}, 1),
 	}
 }
 
-// before is what was found in the display as it was worked out last, or nil.
-func (w *works) before(id string) *check.Found {
-	b, _ := w.last.Look(id)
-	return b
+// look is a display as it was worked out at a moment.
+func (w *works) look(m moment) (worked, bool) {
+	got, ok := w.held.Look(m.id)
+	return got, ok && got.at == m
 }
 
 // at is the moment a plan is at now.
@@ -127,75 +121,38 @@ func (s *Server) worked(ctx context.Context, id string) (worked, moment, error) 
 		if err != nil {
 			return worked{}, m, err
 		}
-		if got, ok := s.works.held.Look(m); ok {
+		if got, ok := s.works.look(m); ok {
 			return got, m, nil
 		}
-		f, mine := s.works.join(ctx, id)
-		if mine {
-			go s.fly(f, id)
-		}
+		working := s.works.under.DoChan(id, func() (any, error) { return s.workOut(id) })
 		select {
-		case <-f.done:
-			s.works.leave(f)
-			if f.err != nil {
-				return worked{}, m, f.err
+		case r := <-working:
+			if r.Err != nil {
+				return worked{}, m, r.Err
 			}
-			// it may have been of a state before this one: look again
+			if got := r.Val.(worked); got.at == m {
+				return got, m, nil
+			}
+			// it was of a state before this one: look again
 		case <-ctx.Done():
-			s.works.leave(f)
 			return worked{}, m, ctx.Err()
 		}
 	}
 }
 
-// join is the flight of a display, a new one when there is none.
-func (w *works) join(ctx context.Context, id string) (f *flight, mine bool) {
-	w.lock.Lock()
-	defer w.lock.Unlock()
-	if f = w.under[id]; f == nil {
-		f, mine = &flight{done: make(chan struct{})}, true
-		w.under[id] = f
-	}
-	f.waiters++
-	return f, mine
-}
-
-func (w *works) leave(f *flight) {
-	w.lock.Lock()
-	defer w.lock.Unlock()
-	if f.waiters--; f.waiters == 0 && f.cancel != nil {
-		f.cancel()
-	}
-}
-
-// fly works a plan out and keeps it.
-func (s *Server) fly(f *flight, id string) {
-	ctx, cancel := context.WithCancel(context.Background())
-	defer cancel()
-	s.works.lock.Lock()
-	f.cancel = cancel
-	gone := f.waiters == 0
-	s.works.lock.Unlock()
+// workOut works a plan out and keeps it: to its end, whoever goes meanwhile, since the next who
+// asks wants it too.
+func (s *Server) workOut(id string) (got worked, err error) {
 	defer func() {
 		if r := recover(); r != nil {
-			f.err = logged(r, id)
+			err = logged(r, id)
 		}
-		s.works.lock.Lock()
-		delete(s.works.under, id)
-		s.works.lock.Unlock()
-		close(f.done)
 	}()
-	if gone {
-		f.err = context.Canceled
-		return
-	}
-	f.err = s.work1(ctx, id)
-}
-
-func (s *Server) work1(ctx context.Context, id string) error {
+	ctx, cancel := context.WithTimeout(context.Background(), 4*s.workTime) // with waiting for its turn
+	defer cancel()
 	p, v, err := s.store.Load(ctx, id)
 	if err != nil {
-		return err
+		return got, err
 	}
 	lane := s.works.slots
 	if p.Count() > largePlan {
@@ -205,34 +162,32 @@ func (s *Server) work1(ctx context.Context, id string) error {
 	case lane <- struct{}{}:
 		defer func() { <-lane }()
 	case <-ctx.Done():
-		return ctx.Err()
+		return got, ctx.Err()
 	}
 	now := s.now()
 	m := moment{id, v, now.Format(time.DateOnly)}
-	ctx, cancel := context.WithTimeout(ctx, s.workTime)
+	ctx, cancel = context.WithTimeout(ctx, s.workTime)
 	defer cancel()
-	got := worked{plan: p}
+	got = worked{at: m, plan: p}
 	s.did.solved.Add(1)
-	before := s.works.before(id)
-	var found *check.Found
-	w, err := work.DoFrom(before.Work(), work.NewWatch(ctx, time.Now), p, s.lib, now)
+	before, _ := s.works.held.Look(id)
+	w, err := work.DoFrom(before.work, work.NewWatch(ctx, time.Now), p, s.lib, now)
 	if err == nil {
-		found, err = check.Find(before, w)
-		got.snags = found.Snags
+		got.found, err = check.Find(before.found, w)
 		w.Watch = nil // it is shared from here on, and stands
 	}
 	switch heavy, ok := errors.AsType[*work.TooHeavy](err); {
 	case ok && errors.Is(ctx.Err(), context.DeadlineExceeded):
-		got.snags, got.heavy = nil, heavy
+		got.found, got.heavy = nil, heavy
 		slog.Warn("too heavy", "plan", id, "what", heavy.Error())
 	case err != nil:
-		return context.Cause(ctx) // whoever asked has gone
+		return got, err
 	default:
-		got.work, got.mends = w, check.NewProver(w, got.snags)
-		s.works.last.Keep(id, found)
+		got.work, got.mends = w, check.NewProver(w, got.snags())
 	}
-	s.works.held.Keep(m, got)
-	return s.store.Summarise(context.WithoutCancel(ctx), id, store.Summary{Rev: v.Rev, Day: m.day, Worst: got.worst()})
+	s.works.held.Keep(id, got)
+	is := store.Summary{Rev: v.Rev, Day: m.day, Worst: got.worst()}
+	return got, s.store.Summarise(context.WithoutCancel(ctx), id, is)
 }
 
 // work is the plan worked out; the error is *plan.TooHeavy when it cannot be.
@@ -241,5 +196,5 @@ func (s *Server) work(ctx context.Context, id string) (*work.Work, []check.Snag,
 	if err == nil && got.heavy != nil {
 		err = got.heavy
 	}
-	return got.work, got.snags, err
+	return got.work, got.snags(), err
 }

@@ -102,14 +102,14 @@ func (p *Page) yard() {
 	y := w.Yard()
 	v := &YardPage{Layers: yardLayers, Legend: legends[p.Way], On: p.Way}
 	p.Yard = v
-	v.Empty = len(w.Plan.Plots)+len(w.Plan.Walls)+len(w.Plan.Walkways)+len(w.Plan.Fixtures) == 0
+	v.Empty = len(w.Plan.Plots())+len(w.Plan.Walls())+len(w.Plan.Walkways())+len(w.Plan.Fixtures()) == 0
 	v.Stands = p.setOut()
-	for _, f := range w.Plan.Forecasts {
+	for _, f := range w.Plan.Forecasts() {
 		v.Weather = append(v.Weather, Row{Key: "forecast:" + f.ID, Title: f.On, On: p.Sel == "forecast:"+f.ID,
 			Href: p.href("yard", "", "forecast:"+f.ID, "wind"), Sub: "wind " + w.Speed(f.Wind.Value()),
 			Right: "gusts " + w.Speed(f.Gusts.Value())})
 	}
-	for _, x := range w.Plan.Sketches {
+	for _, x := range w.Plan.Sketches() {
 		v.Sketches = append(v.Sketches, Link{Text: x.Name, Href: p.href("yard", "", "sketch:"+x.ID, p.Way),
 			On: p.Sel == "sketch:"+x.ID})
 	}
@@ -155,8 +155,8 @@ func (p *Page) eye(v *YardPage, far float64) {
 	}
 	q := url.Values{"far": {strconv.Itoa(v.Far)}, "child": {p.Query.Get("child")}, "sel": {p.Sel}, "way": {"walk"}}
 	v.EyeQuery = template.URL(q.Encode())
-	for i := range p.Plan.Viewpoints {
-		x := &p.Plan.Viewpoints[i]
+	for i := range p.Plan.Viewpoints() {
+		x := &p.Plan.Viewpoints()[i]
 		v.Views = append(v.Views, Link{Text: x.Name, Href: p.href("yard", "", "viewpoint:"+x.ID, "walk"),
 			On: p.Sel == "viewpoint:"+x.ID})
 		if p.Sel != "viewpoint:"+x.ID {
@@ -238,7 +238,7 @@ func (p *Page) passes() (out []Pass) {
 // setOut are lines for the props that do not stand in the yard yet, each at a free place.
 func (p *Page) setOut() (out []Option) {
 	x := 4.0
-	for _, prop := range p.Plan.Props {
+	for _, prop := range p.Plan.Props() {
 		if p.Plan.PlotOf(prop.ID) != nil {
 			continue
 		}
@@ -247,8 +247,8 @@ func (p *Page) setOut() (out []Option) {
 				measure.Tape(5*304.8, p.Plan.Metric()))})
 		x += 6
 	}
-	for _, o := range p.Plan.Outlets {
-		if o.X.IsZero() && o.Y.IsZero() && len(p.Plan.Plots) > 0 {
+	for _, o := range p.Plan.Outlets() {
+		if o.X.IsZero() && o.Y.IsZero() && len(p.Plan.Plots()) > 0 {
 			out = append(out, Option{Text: o.Name,
 				Value: fmt.Sprintf("stand %s at %s, %s", o.Name, measure.Tape(304.8, p.Plan.Metric()),
 					measure.Tape(304.8, p.Plan.Metric()))})
@@ -284,8 +284,8 @@ func (p *Page) YardAdds() []Add {
 			"M9 14a6 6 0 1 0 12 0a6 6 0 1 0 -12 0", "M15 3V6M15 22V25M4 14H7M23 14H26"},
 		Add{"view", "view Gate at " + at(2, 20) + " looking -20", "M4 14L26 5V23Z", ""},
 	)
-	for _, o := range p.Plan.Outlets {
-		for _, s := range p.Plan.Plots {
+	for _, o := range p.Plan.Outlets() {
+		for _, s := range p.Plan.Plots() {
 			out = append(
 				out,
 				Add{"cord", "cord " + o.Name + " to " + p.nameOf("prop:"+s.Prop) + " 50 ft", "M3 9H11V18H3Z",
@@ -307,7 +307,7 @@ func (s *Server) addSketch(c *gin.Context) {
 	in, err := photoIn(c, w.Plan, "Sketch")
 	var across measure.Length
 	if err == nil {
-		if across, err = measure.ParseLengthIn(c.PostForm("across"), w.Plan.Display.Units); err != nil {
+		if across, err = measure.ParseLengthIn(c.PostForm("across"), w.Plan.Display().Units); err != nil {
 			err = measure.Bad("across", "%s", err)
 		}
 	}

@@ -109,12 +109,12 @@ func (s *shift) moved(v any) (any, error) {
 
 // others are the places of what else stands there.
 func (s *shift) others(v any) {
-	for _, o := range s.p.Plots {
+	for _, o := range s.p.Plots() {
 		if me, ok := v.(*plan.Plot); !ok || me.ID != o.ID {
 			s.xs, s.ys = append(s.xs, o.X.Value()), append(s.ys, o.Y.Value())
 		}
 	}
-	for _, o := range s.p.Walls {
+	for _, o := range s.p.Walls() {
 		if me, ok := v.(*plan.Wall); !ok || me.ID != o.ID {
 			s.xs, s.ys = append(s.xs, o.X.Value(), o.ToX.Value()), append(s.ys, o.Y.Value(), o.ToY.Value())
 		}
@@ -140,7 +140,7 @@ func (s *shift) turned(a measure.Angle) measure.Angle {
 
 // route moves the places of a route, or one of them.
 func (s *shift) route(text string) (string, error) {
-	places, err := plan.Route("through", text, s.p.Display.Units)
+	places, err := plan.Route("through", text, s.p.Display().Units)
 	if err != nil {
 		return text, err
 	}

@@ -7,9 +7,9 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,9 +19,9 @@ import (
 // keeps its length, a lamp on a turned prop goes the way it was dragged, a locked thing stays.
 func TestThingsOfTheYardAreMoved(t *testing.T) {
 	l, deg := measure.Len, measure.Must[measure.AngleKind]
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
-	p.Plots = []plan.Plot{{ID: "a", Prop: "a", X: l("10 ft"), Y: l("10 ft"), Turn: deg("90 deg")},
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
+	p.Doc().Plots = []plan.Plot{{ID: "a", Prop: "a", X: l("10 ft"), Y: l("10 ft"), Turn: deg("90 deg")},
 		{ID: "b", Prop: "b", X: l("20 ft"), Y: l("12 ft")}}
 	move := func(v any, at int, dx, dy, near, turn float64) any {
 		n, err := shifted(p, v, at, map[string]float64{"dx": dx, "dy": dy, "near": near, "turn": turn})
@@ -29,11 +29,11 @@ func TestThingsOfTheYardAreMoved(t *testing.T) {
 		return n
 	}
 	in := measure.Inch
-	got := move(&p.Plots[0], -1, 11.4*in, 0, 0, 15).(plan.Plot)
+	got := move(&p.Plots()[0], -1, 11.4*in, 0, 0, 15).(plan.Plot)
 	assert.InDelta(t, 131*in, got.X.Value(), 1e-6)
-	assert.Equal(t, p.Plots[0].Y, got.Y, "what did not move is as it was written")
+	assert.Equal(t, p.Plots()[0].Y, got.Y, "what did not move is as it was written")
 	assert.InDelta(t, 105, got.Turn.Value(), 1e-9)
-	got = move(&p.Plots[0], -1, 0, 23*in, 2*in, 0).(plan.Plot)
+	got = move(&p.Plots()[0], -1, 0, 23*in, 2*in, 0).(plan.Plot)
 	assert.InDelta(t, 144*in, got.Y.Value(), 1e-6, "in line with the other")
 	wall := plan.Wall{ID: "w", Name: "W", Kind: "wall", X: l("0 ft"), Y: l("0 ft"), ToX: l("8 ft"), ToY: l("0 ft")}
 	w := move(&wall, -1, 30*in, 6*in, 0, 0).(plan.Wall)
@@ -50,8 +50,8 @@ func TestThingsOfTheYardAreMoved(t *testing.T) {
 	f := move(&lamp, -1, 10*in, 0, 0, 0).(plan.Fixture)
 	assert.InDelta(t, 0, f.X.Value(), 1e-6)
 	assert.InDelta(t, -10*in, f.Y.Value(), 1e-6, "its prop looks left: to the right is behind it")
-	p.Plots[1].Fixed = true
-	_, err = shifted(p, &p.Plots[1], -1, map[string]float64{"dx": 100})
+	p.Plots()[1].Fixed = true
+	_, err = shifted(p, &p.Plots()[1], -1, map[string]float64{"dx": 100})
 	assert.ErrorContains(t, err, "locked in place")
 }
 
@@ -59,11 +59,11 @@ func TestThingsOfTheYardAreMoved(t *testing.T) {
 // lamp on a prop moves with that, not twice.
 func TestAGroupMovesTogether(t *testing.T) {
 	l := measure.Len
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
-	p.Plots = []plan.Plot{{ID: "a", Prop: "a", X: l("10 ft"), Y: l("10 ft"), Group: "left"},
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
+	p.Doc().Plots = []plan.Plot{{ID: "a", Prop: "a", X: l("10 ft"), Y: l("10 ft"), Group: "left"},
 		{ID: "b", Prop: "b", X: l("20 ft 1/2 in"), Y: l("12 ft"), Group: "left"}}
-	p.Walls = []plan.Wall{
+	p.Doc().Walls = []plan.Wall{
 		{ID: "w", Name: "W", Kind: "wall", X: l("0 ft"), Y: l("1 ft"), ToX: l("8 ft"), ToY: l("1 ft"), Group: "left"},
 		{
 			ID:    "v",
@@ -77,30 +77,30 @@ func TestAGroupMovesTogether(t *testing.T) {
 			Fixed: true,
 		},
 	}
-	p.Fixtures = []plan.Fixture{{ID: "f", Name: "F", Use: "fill", X: l("4 ft"), Y: l("4 ft"), Group: "left"},
+	p.Doc().Fixtures = []plan.Fixture{{ID: "f", Name: "F", Use: "fill", X: l("4 ft"), Y: l("4 ft"), Group: "left"},
 		{ID: "g", Name: "G", Use: "fill", Prop: "a", Group: "left"}}
-	p.Viewpoints = []plan.Viewpoint{{ID: "e", Name: "E", X: l("1 ft"), Y: l("1 ft")}}
-	next, err := shifted(p, &p.Plots[0], -1, map[string]float64{"dx": 25.4 * 24, "dy": -25.4 * 6})
+	p.Doc().Viewpoints = []plan.Viewpoint{{ID: "e", Name: "E", X: l("1 ft"), Y: l("1 ft")}}
+	next, err := shifted(p, &p.Plots()[0], -1, map[string]float64{"dx": 25.4 * 24, "dy": -25.4 * 6})
 	require.NoError(t, err)
 	q, err := p.Apply(
-		plan.Edit{Changes: append([]plan.Change{p.Put("plot", "a", next)}, movedWith(p, &p.Plots[0], next)...)},
+		plan.Edit{Changes: append([]plan.Change{p.Put("plot", "a", next)}, movedWith(p, &p.Plots()[0], next)...)},
 	)
 	require.NoError(t, err)
-	assert.InDelta(t, (20*12+.5+24)*25.4, q.Plots[1].X.Value(), .1)
-	assert.InDelta(t, (12*12-6)*25.4, q.Plots[1].Y.Value(), .1)
-	assert.InDelta(t, 24*25.4, q.Walls[0].X.Value(), .1)
-	assert.InDelta(t, (8*12+24)*25.4, q.Walls[0].ToX.Value(), .1)
-	assert.Equal(t, p.Walls[1], q.Walls[1])
-	assert.InDelta(t, (48+24)*25.4, q.Fixtures[0].X.Value(), .1)
-	assert.Equal(t, p.Fixtures[1], q.Fixtures[1])
-	assert.Equal(t, p.Viewpoints, q.Viewpoints)
-	assert.Empty(t, movedWith(q, &q.Viewpoints[0], q.Viewpoints[0]))
+	assert.InDelta(t, (20*12+.5+24)*25.4, q.Plots()[1].X.Value(), .1)
+	assert.InDelta(t, (12*12-6)*25.4, q.Plots()[1].Y.Value(), .1)
+	assert.InDelta(t, 24*25.4, q.Walls()[0].X.Value(), .1)
+	assert.InDelta(t, (8*12+24)*25.4, q.Walls()[0].ToX.Value(), .1)
+	assert.Equal(t, p.Walls()[1], q.Walls()[1])
+	assert.InDelta(t, (48+24)*25.4, q.Fixtures()[0].X.Value(), .1)
+	assert.Equal(t, p.Fixtures()[1], q.Fixtures()[1])
+	assert.Equal(t, p.Viewpoints(), q.Viewpoints())
+	assert.Empty(t, movedWith(q, &q.Viewpoints()[0], q.Viewpoints()[0]))
 }
 
 // By the light of practicals alone and of fills alone a prop's front is as bright together as
 // by all; its number opens lamp by lamp.
 func TestLampsOfOneUseAlone(t *testing.T) {
-	s := site(t, demo.Apiary(today))
+	s := site(t, demo.Apiary(today).In(shop.Kept))
 	lux := func(use string) (sum float64) {
 		page := fetch(t, s, "/p/midnight-apiary/yard?way=light&lamps="+use).Body.String()
 		for _, m := range regexp.MustCompile(`([0-9.]+) lx on its face`).FindAllStringSubmatch(page, -1) {
@@ -113,9 +113,9 @@ func TestLampsOfOneUseAlone(t *testing.T) {
 	all, fills, practicals := lux(""), lux("fill"), lux("practical")
 	assert.Positive(t, practicals)
 	assert.InDelta(t, all, fills+practicals, .5, "rounded, prop by prop")
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	for _, x := range w.Yard().Stands {
-		r := w.Results.At("plot", x.Of.ID, "lux")
+		r := w.Results().At("plot", x.Of.ID, "lux")
 		if x.Known {
 			assert.InDelta(t, w.Yard().Face(x), r.Value, .05, x.Prop.Name)
 		}

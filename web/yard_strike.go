@@ -33,7 +33,7 @@ type StrikeRow struct {
 }
 
 func strikeFill(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
-	d := p.Plan.Display
+	d := p.Plan.Display()
 	v := &StrikeView{}
 	p.Strike = v
 	fits := func(known, does bool) string {

@@ -156,7 +156,7 @@ func printReport(out io.Writer, p *plan.Plan, r *check.Report, asJSON bool) erro
 		enc.SetEscapeHTML(false)
 		enc.SetIndent("", " ")
 		return enc.Encode(map[string]any{
-			"plan": p.Display.ID, "snags": r.Snags, "results": r.Work.Results, "untried": r.Untried,
+			"plan": p.Display().ID, "snags": r.Snags, "results": r.Work.Results(), "untried": r.Untried,
 		})
 	}
 	for _, s := range r.Snags {

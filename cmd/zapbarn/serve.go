@@ -10,11 +10,11 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
-	"runtime/debug"
 	"syscall"
 	"time"
 
 	"zapbarn/core/check"
+	"zapbarn/core/memo"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/words"
@@ -101,12 +101,11 @@ func (s *settings) listen() (net.Listener, error) {
 
 // serve answers on a listener that was taken before the database was started.
 func (s *settings) serve(ctx context.Context, out io.Writer, l net.Listener, st *store.Store, path string) error {
-	site, err := web.New(st, time.Now)
+	bench := memo.NewBench()
+	defer bench.Close()
+	site, err := web.New(st.In(stock.Shop.On(bench)), time.Now)
 	if err != nil {
 		return err
-	}
-	if os.Getenv("GOGC") == "" {
-		debug.SetGCPercent(web.Collects)
 	}
 	srv := &http.Server{
 		Handler:           site.Handler(),
@@ -177,7 +176,7 @@ func demoCommand() *cobra.Command {
 			}
 			defer st.Close()
 			for _, p := range []*plan.Plan{demo.Apiary(time.Now()), demo.Metric(time.Now())} {
-				_, _, err := st.Load(ctx, p.Display.ID)
+				_, _, err := st.Load(ctx, p.Display().ID)
 				if errors.Is(err, store.ErrNone) || fresh {
 					err = st.Create(ctx, p, true)
 				}
@@ -220,7 +219,7 @@ func importCommand() *cobra.Command {
 			if err := st.CreateWithLog(cmd.Context(), p, log, replace); err != nil {
 				return err
 			}
-			fmt.Fprintln(cmd.OutOrStdout(), "stored", p.Display.ID, "with", words.Count(len(log), "edit"), "in its log")
+			fmt.Fprintln(cmd.OutOrStdout(), "stored", p.Display().ID, "with", words.Count(len(log), "edit"), "in its log")
 			return nil
 		},
 	}

@@ -6,10 +6,10 @@ import (
 
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
 	"zapbarn/testkit/literal"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -45,8 +45,8 @@ func TestWorkingsReadLiterally(t *testing.T) {
 		}
 	}
 	today := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
-	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today)} {
-		for r := range work.Do(p, stock.Shop, today).Results.All() {
+	for _, p := range []*plan.Plan{demo.Apiary(today).In(shop.Kept), demo.Metric(today).In(shop.Kept)} {
+		for r := range work.Do(p, shop.Kept, today).Results().All() {
 			look(r.Key.String(), r)
 		}
 	}

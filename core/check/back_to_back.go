@@ -14,8 +14,8 @@ var _ = rule(
 	Stop,
 	"Wires join two supplies, so that one feeds into the other.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
-			a, b := w.Device(w.Rig.Supply(d.ID)), w.Device(w.Rig.Supply(d.To))
+		for _, d := range w.Plan.Devices() {
+			a, b := w.Device(w.Rig().Supply(d.ID)), w.Device(w.Rig().Supply(d.To))
 			if d.To == "" || a == nil || b == nil || a.ID == b.ID {
 				continue
 			}
@@ -42,7 +42,7 @@ var _ = rule(
 					measure.Volts(va),
 					b.Name,
 					measure.Volts(vb),
-					measure.Amps(math.Max(0, -math.Min(w.All.Readings[a.ID].Amps, w.All.Readings[b.ID].Amps))),
+					measure.Amps(math.Max(0, -math.Min(w.All().Readings[a.ID].Amps, w.All().Readings[b.ID].Amps))),
 				)
 			}
 			next := d

@@ -14,11 +14,11 @@ var _ = rule(
 	Stop,
 	"The behaviour cannot be rehearsed as it stands.",
 	func(w *work.Work, say func(Snag)) {
-		if w.ShowErr == nil {
+		if w.ShowErr() == nil {
 			return
 		}
-		at := "display:" + w.Plan.Display.ID
-		for _, s := range w.Plan.Scenes {
+		at := "display:" + w.Plan.Display().ID
+		for _, s := range w.Plan.Scenes() {
 			if len(s.Cues) == 0 {
 				return // said by scene-empty: nothing is wrong with it, it is only begun
 			}
@@ -29,7 +29,7 @@ var _ = rule(
 				Place: "rehearsal",
 				At:    []string{at},
 				Title: "The behaviour cannot run",
-				Why:   w.ShowErr.Error() + ".",
+				Why:   w.ShowErr().Error() + ".",
 			},
 		)
 	},
@@ -40,9 +40,9 @@ var _ = rule(
 	Mind,
 	"A scene that something works has no cues yet.",
 	func(w *work.Work, say func(Snag)) {
-		for _, s := range w.Plan.Scenes {
+		for _, s := range w.Plan.Scenes() {
 			if len(s.Cues) == 0 &&
-				slices.ContainsFunc(w.Plan.Triggers, func(t plan.Trigger) bool { return t.Scene == s.ID }) {
+				slices.ContainsFunc(w.Plan.Triggers(), func(t plan.Trigger) bool { return t.Scene == s.ID }) {
 				say(Snag{
 					Level: Mind,
 					Place: "rehearsal",
@@ -60,7 +60,7 @@ var _ = rule(
 	Stop,
 	"A bouncing contact toggles twice and turns itself off again.",
 	func(w *work.Work, say func(Snag)) {
-		for _, t := range w.Plan.Triggers {
+		for _, t := range w.Plan.Triggers() {
 			in := w.Plan.Input(t.Input)
 			if t.Latch != "toggle" || in.MinPulse.Value() >= 0.02 || in.HoldOff.Value() >= 0.1 {
 				continue
@@ -95,10 +95,10 @@ var _ = rule(
 	"An input, scene or driven switch is tied to nothing.",
 	func(w *work.Work, say func(Snag)) {
 		usedIn, usedScene, usedSwitch := map[string]bool{}, map[string]bool{}, map[string]bool{}
-		for _, t := range w.Plan.Triggers {
+		for _, t := range w.Plan.Triggers() {
 			usedIn[t.Input], usedScene[t.Scene] = true, true
 		}
-		for _, s := range w.Plan.Scenes {
+		for _, s := range w.Plan.Scenes() {
 			for _, c := range s.Cues {
 				usedSwitch[c.Channel] = true
 			}
@@ -114,7 +114,7 @@ var _ = rule(
 				)
 			}
 		}
-		for _, i := range w.Plan.Inputs {
+		for _, i := range w.Plan.Inputs() {
 			if !usedIn[i.ID] {
 				say(
 					Snag{
@@ -127,7 +127,7 @@ var _ = rule(
 				)
 			}
 		}
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			if d.Driven && !usedSwitch[d.ID] {
 				say(
 					Snag{
@@ -148,7 +148,7 @@ var _ = rule(
 	Fix,
 	"A cue runs past the end of its scene and is cut off.",
 	func(w *work.Work, say func(Snag)) {
-		for _, s := range w.Plan.Scenes {
+		for _, s := range w.Plan.Scenes() {
 			far := 0.0
 			for _, c := range s.Cues {
 				far = max(far, c.Start.Value()+c.Length.Value())

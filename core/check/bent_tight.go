@@ -28,10 +28,10 @@ var _ = rule(
 	Stop,
 	"A sheet is bent tighter than it bends without breaking.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
 			m := w.Lib.Materials[s.Stock]
-			if w.Shapes[s.ID] == nil {
+			if w.Shapes()[s.ID] == nil {
 				continue
 			}
 			r, t, bent := tightest(s, m.Thick.Value())

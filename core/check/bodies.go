@@ -17,14 +17,14 @@ var _ = rule(
 	Fix,
 	"Cloth, fur or paper lies in or on what holds something hot.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			l := w.Lib.Lamps[d.Product]
 			if d.In == "" || l.Kind != "resistive" || l.Volts*wiring.RatedAmps(d, w.Lib) < scorches {
 				continue
 			}
-			for k := range w.Plan.Solids {
-				s := &w.Plan.Solids[k]
+			for k := range w.Plan.Solids() {
+				s := &w.Plan.Solids()[k]
 				f := w.Lib.Materials[s.Stock].Family
 				if s.ID != d.In && s.By != d.In || f != "cloth" && f != "paper" {
 					continue
@@ -55,11 +55,11 @@ var _ = rule(
 	"Wires pass an edge of metal.",
 	func(w *work.Work, say func(Snag)) {
 		n := map[string]int{}
-		for i := range w.Plan.Devices {
-			n[w.Plan.Devices[i].In]++
+		for i := range w.Plan.Devices() {
+			n[w.Plan.Devices()[i].In]++
 		}
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
 			if !w.Lib.Materials[s.Stock].Conducts || n[s.ID] == 0 {
 				continue
 			}
@@ -84,8 +84,8 @@ var _ = rule(
 	Note,
 	"A printed part is to be cut into afterwards.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
 			if w.Lib.Materials[s.Stock].Form != "filament" || len(s.Openings) == 0 {
 				continue
 			}
@@ -109,8 +109,8 @@ var _ = rule(
 	Mind,
 	"Foam that does not bend stands on foam that does.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
 			on := w.Solid(s.By)
 			if on == nil || s.How != "on" || !w.Lib.Materials[s.Stock].Foam() {
 				continue
@@ -138,11 +138,11 @@ var _ = rule(
 	Mind,
 	"A plug-in supply, made for a room, stands outdoors with nothing round it.",
 	func(w *work.Work, say func(Snag)) {
-		if !w.Plan.Display.Outdoors {
+		if !w.Plan.Display().Outdoors {
 			return
 		}
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			if d.Kind != "supply" || d.Cell != "" || d.Outlet == "" || d.In != "" {
 				continue
 			}
@@ -157,8 +157,8 @@ var _ = rule(
 				Why: "Supplies of the plug-in kind are rated for dry rooms. Outdoors: in a box that keeps rain off and lets heat " +
 					"out, or one that is rated for rain (IP 65)." + licensed,
 			}
-			for k := range w.Plan.Solids {
-				if b := &w.Plan.Solids[k]; b.Prop == d.Prop && b.Kind == "box" && len(s.Mends) < 2 {
+			for k := range w.Plan.Solids() {
+				if b := &w.Plan.Solids()[k]; b.Prop == d.Prop && b.Kind == "box" && len(s.Mends) < 2 {
 					next := *d
 					next.In = b.ID
 					s.Mends = append(s.Mends, put(w, "Into "+b.Name, "device", d.ID, next))

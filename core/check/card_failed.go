@@ -6,8 +6,8 @@ import (
 
 var _ = rule("card-failed", Fix, "A card of the commissioning was not as expected, and stands so.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Trials {
-			x := &w.Plan.Trials[i]
+		for i := range w.Plan.Trials() {
+			x := &w.Plan.Trials()[i]
 			if x.Passed {
 				continue
 			}

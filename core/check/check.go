@@ -43,18 +43,17 @@ func (l Level) MarshalText() ([]byte, error) { return []byte(l.String()), nil }
 
 // Mend is one press that mends a snag.
 type Mend struct {
-	Label  string                  `json:"label"`
-	Effect string                  `json:"effect,omitempty"` // before and after, and what it costs
-	Edit   plan.Edit               `json:"edit"`
-	gives  func(*work.Work) string // what it changes, read off a plan worked out; may be nil
-	make   func() plan.Edit        // the edit, where it costs much to write: only when it is tried
-	of     string                  // the kind of element that then changes; "" where there are several
+	Label  string                     `json:"label"`
+	Effect string                     `json:"effect,omitempty"` // before and after, and what it costs
+	Edit   plan.Edit                  `json:"edit"`
+	gives  func(*work.Work) string    // what it changes, read off a plan worked out; may be nil
+	make   func(*work.Work) plan.Edit // the edit, where it costs much to write: of the plan it is tried on
 }
 
-// made is the mend with its edit written.
-func (m Mend) made() Mend {
+// made is the mend with its edit written, of a plan worked out.
+func (m Mend) made(w *work.Work) Mend {
 	if m.make != nil {
-		m.Edit, m.make = m.make(), nil
+		m.Edit, m.make = m.make(w), nil
 	}
 	return m
 }
@@ -93,15 +92,14 @@ type Rule struct {
 	Level Level // the worst it reports
 	Doc   string
 	run   func(w *work.Work, say func(Snag))
-	on    []work.Stage // all that it looks at, when that is known
 }
 
 var rules []Rule
 
-// rule registers a rule; each file does it once. One that takes long says which stages
-// of the work are all it looks at: while they stand, so does what it said.
-func rule(code string, level Level, doc string, run func(w *work.Work, say func(Snag)), on ...work.Stage) bool {
-	rules = append(rules, Rule{code, level, doc, run, on})
+// rule registers a rule; each file does it once. What it reads is recorded as it runs: while
+// that is as it was, so is what it said.
+func rule(code string, level Level, doc string, run func(w *work.Work, say func(Snag))) bool {
+	rules = append(rules, Rule{code, level, doc, run})
 	return true
 }
 
@@ -127,7 +125,13 @@ func Check(w *work.Work) []Snag {
 type Found struct {
 	Snags []Snag
 	work  *work.Work
-	said  map[string][]Snag // by rule, of those that may be taken over
+	said  map[string]said // by rule
+}
+
+// said is what a rule said, and what it read to say it.
+type said struct {
+	snags []Snag
+	read  plan.KindSet
 }
 
 // Work is the work it was found in; nil of nothing.
@@ -136,6 +140,14 @@ func (f *Found) Work() *work.Work {
 		return nil
 	}
 	return f.work
+}
+
+// saidBy is what a rule said.
+func (f *Found) saidBy(code string) (s said, ok bool) {
+	if f != nil {
+		s, ok = f.said[code]
+	}
+	return s, ok
 }
 
 // Find runs every rule within the work's own watch and leaves the mends
@@ -148,30 +160,6 @@ func Find(before *Found, w *work.Work) (f *Found, err error) {
 	return f, err
 }
 
-// stands reports whether a rule need not be asked again: what it looks at is as it was,
-// and none of its mends is an edit of a display that was called otherwise.
-func (f *Found) stands(r Rule, w *work.Work) bool {
-	if f == nil || len(r.on) == 0 {
-		return false
-	}
-	for _, s := range r.on {
-		if !w.Stands(f.work, s) {
-			return false
-		}
-	}
-	return f.work.Plan.Display == w.Plan.Display || !slices.ContainsFunc(f.said[r.Code], func(s Snag) bool {
-		return slices.ContainsFunc(s.Mends, Mend.ofDisplay)
-	})
-}
-
-// ofDisplay reports whether a mend may change the display.
-func (m Mend) ofDisplay() bool {
-	if m.make != nil {
-		return m.of == "" || m.of == "display"
-	}
-	return slices.ContainsFunc(m.Edit.Changes, func(c plan.Change) bool { return c.Kind == "display" })
-}
-
 // run runs every rule; its mends are not proven yet.
 func run(w *work.Work) []Snag {
 	out, _ := look(w, nil, Note, 1)
@@ -180,39 +168,40 @@ func run(w *work.Work) []Snag {
 
 // look is run that takes over what stands of what was found before, and leaves out
 // rules that never say anything as bad as a level.
-func look(w *work.Work, before *Found, least Level, many int) (out []Snag, said map[string][]Snag) {
+func look(w *work.Work, before *Found, least Level, many int) (out []Snag, all map[string]said) {
 	asked := slices.DeleteFunc(Rules(), func(r Rule) bool { return r.Level < least })
-	says := make([][]Snag, len(asked))
+	says := make([]said, len(asked))
+	changed := w.Since(before.Work())
 	lanes.Do(many, len(asked), func(i int) {
 		r := asked[i]
 		w.Watch.At("rule", r.Code)
-		if before.stands(r, w) {
-			says[i] = before.said[r.Code]
+		if was, ok := before.saidBy(r.Code); ok && !was.read.Has(changed) {
+			says[i] = was
 			return
 		}
-		r.run(w, func(s Snag) {
+		read := &plan.Reads{}
+		r.run(w.Recorded(read), func(s Snag) {
 			if len(s.At) > 0 {
 				kind, id, _ := strings.Cut(s.At[0], ":")
 				w.Watch.At(kind, id)
 			}
-			says[i] = append(says[i], s)
+			says[i].snags = append(says[i].snags, s)
 		})
+		says[i].read = read.Close()
 	})
-	said = map[string][]Snag{}
+	all = map[string]said{}
 	f := filter{w: w, waivers: map[string]*plan.Waiver{}, seen: map[string]int{}}
-	for i := range w.Plan.Waivers {
-		f.waivers[w.Plan.Waivers[i].ID] = &w.Plan.Waivers[i]
+	for i := range w.Plan.Waivers() {
+		f.waivers[w.Plan.Waivers()[i].ID] = &w.Plan.Waivers()[i]
 	}
 	for i, r := range asked {
-		if len(r.on) > 0 {
-			said[r.Code] = says[i]
-		}
-		for _, s := range says[i] {
+		all[r.Code] = says[i]
+		for _, s := range says[i].snags {
 			f.take(r, s)
 		}
 	}
 	sort.SliceStable(f.out, func(i, j int) bool { return worse(f.out[i], f.out[j]) })
-	return f.out, said
+	return f.out, all
 }
 
 // filter makes of what rules say the snags that are told.
@@ -296,7 +285,8 @@ func Count(snags []Snag, l Level) (n int) {
 // put is a mend of one element; v is not changed after. Its edit is written when it is
 // tried, or made.
 func put(w *work.Work, label, kind, id string, v any) Mend {
-	return Mend{Label: label, of: kind, make: func() plan.Edit {
+	w.Plan.Elements(kind) // it will be an edit of what is there now
+	return Mend{Label: label, make: func(w *work.Work) plan.Edit {
 		return plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put(kind, id, v)}}
 	}}
 }

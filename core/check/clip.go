@@ -13,9 +13,9 @@ import (
 // heard registers a rule of one clip at a time.
 func heard(code string, level Level, doc string, run func(w *work.Work, h work.Heard, say func(Snag))) bool {
 	return rule(code, level, doc, func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Clips {
-			run(w, w.Heard(&w.Plan.Clips[i]), func(s Snag) {
-				s.Level, s.Place, s.At = level, "rehearsal", append([]string{"clip:" + w.Plan.Clips[i].ID}, s.At...)
+		for i := range w.Plan.Clips() {
+			run(w, w.Heard(&w.Plan.Clips()[i]), func(s Snag) {
+				s.Level, s.Place, s.At = level, "rehearsal", append([]string{"clip:" + w.Plan.Clips()[i].ID}, s.At...)
 				say(s)
 			})
 		}
@@ -87,7 +87,7 @@ var _ = heard("clip-cut", Mind, "A cue ends before the sound that it plays.",
 		if h.Of.Loop {
 			return // it is meant to go on until it is switched off
 		}
-		for _, s := range w.Plan.Scenes {
+		for _, s := range w.Plan.Scenes() {
 			for i, q := range s.Cues {
 				if q.Channel != h.Of.Channel || q.Channel == "" || q.Length.Value() >= h.Of.Long.Value()-.05 {
 					continue
@@ -111,7 +111,7 @@ var _ = heard("clip-ends", Mind, "A clip is over before the cue that plays it, a
 		if h.Of.Loop || h.Of.Long.IsZero() || h.Of.Channel == "" {
 			return
 		}
-		for _, s := range w.Plan.Scenes {
+		for _, s := range w.Plan.Scenes() {
 			for i, q := range s.Cues {
 				if q.Channel != h.Of.Channel || q.Length.Value() <= h.Of.Long.Value()+.5 {
 					continue

@@ -23,10 +23,10 @@ var _ = rule(
 	Stop,
 	"A coat does not stand on what lies under it, or on the part: from properties, see the reason named in the code.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Finishes {
-			f := &w.Plan.Finishes[i]
+		for i := range w.Plan.Finishes() {
+			f := &w.Plan.Finishes()[i]
 			s := w.Solid(f.Solid)
-			for _, r := range w.Finishes[f.ID].Reasons {
+			for _, r := range w.Finishes()[f.ID].Reasons {
 				snag := Snag{
 					Code:  "coat-" + r.Code,
 					Level: levelOf(r.Verdict),
@@ -85,12 +85,12 @@ var _ = rule(
 	"Foam stands outdoors with no coat: sun and water take it within a season.",
 	func(w *work.Work, say func(Snag)) {
 		has := map[string]bool{}
-		for _, f := range w.Plan.Finishes {
+		for _, f := range w.Plan.Finishes() {
 			has[f.Solid] = len(f.Layers) > 0
 		}
-		for _, s := range w.Plan.Solids {
-			if m := w.Lib.Materials[s.Stock]; w.Plan.Display.Outdoors && m.Foam() && !has[s.ID] &&
-				w.Shapes[s.ID] != nil {
+		for _, s := range w.Plan.Solids() {
+			if m := w.Lib.Materials[s.Stock]; w.Plan.Display().Outdoors && m.Foam() && !has[s.ID] &&
+				w.Shapes()[s.ID] != nil {
 				f := plan.Finish{
 					ID:     s.ID,
 					Solid:  s.ID,
@@ -116,7 +116,7 @@ var _ = rule(
 	Note,
 	"Foam, fabric and plywood burn: flame treatment and the local fire authority come first in a public display.",
 	func(w *work.Work, say func(Snag)) {
-		for _, s := range w.Plan.Solids {
+		for _, s := range w.Plan.Solids() {
 			if x := w.Plan.PlotOf(s.Prop); x != nil && x.Treated != "" {
 				continue
 			}
@@ -125,7 +125,7 @@ var _ = rule(
 					Snag{
 						Level: Note,
 						Place: "walkdown",
-						At:    []string{"display:" + w.Plan.Display.ID},
+						At:    []string{"display:" + w.Plan.Display().ID},
 						Title: "Foam burns",
 						Why:   "Keep heat and flame away; in a public display ask the local fire authority about flame treatment first.",
 					},

@@ -24,11 +24,11 @@ var _ = rule(
 	Fix,
 	"The far pixels see too little for their blue and green: white turns yellow.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
-			g := w.All.Readings[d.ID]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
+			g := w.All().Readings[d.ID]
 			rated := wiring.RatedVolts(d, w.Lib)
-			if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || w.Rig.Unfed[d.ID] || d.Reversed ||
+			if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || w.Rig().Unfed[d.ID] || d.Reversed ||
 				g.FarVolt >= whiteNeeds*rated {
 				continue
 			}
@@ -47,7 +47,7 @@ var _ = rule(
 			}
 			for _, m := range feedsMends(w, d.ID) {
 				if st := resolve(w, d.ID, m); st != nil && st.Readings[d.ID].FarVolt >= whiteNeeds*rated {
-					m.gives = func(w *work.Work) string { return "worst pixel " + measure.Volts(w.All.Readings[d.ID].FarVolt) }
+					m.gives = func(w *work.Work) string { return "worst pixel " + measure.Volts(w.All().Readings[d.ID].FarVolt) }
 					s.Mends = append(s.Mends, m)
 					break
 				}
@@ -58,7 +58,6 @@ var _ = rule(
 			say(s)
 		}
 	},
-	work.Powered,
 )
 
 // dimmed holds pixels to the highest share of full white, in steps of 5 %,

@@ -21,7 +21,7 @@ var _ = rule("cord-wet", Mind, "Outdoors a plug lies on the ground, where dew an
 	func(w *work.Work, say func(Snag)) {
 		cords(w, func(c *work.Laid) {
 			s := w.Yard().Of(c.Of.Prop)
-			if !w.Plan.Display.Outdoors || s == nil || s.Of.Inside || c.Of.End != "" {
+			if !w.Plan.Display().Outdoors || s == nil || s.Of.Inside || c.Of.End != "" {
 				return
 			}
 			box, hook := *c.Of, *c.Of

@@ -31,7 +31,7 @@ var _ = rule("cord-on-path", Fix, "A cord lies where people walk, with nothing o
 
 // cords are those of which the way is known.
 func cords(w *work.Work, do func(c *work.Laid)) {
-	if len(w.Plan.Cords) == 0 {
+	if len(w.Plan.Cords()) == 0 {
 		return
 	}
 	y := w.Yard()

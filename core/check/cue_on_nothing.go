@@ -13,8 +13,8 @@ var _ = rule(
 	Mind,
 	"A scene works a switch that nothing hangs on.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Scenes {
-			s := &w.Plan.Scenes[i]
+		for i := range w.Plan.Scenes() {
+			s := &w.Plan.Scenes()[i]
 			told := map[string]bool{}
 			for _, q := range s.Cues {
 				d := w.Device(q.Channel)
@@ -48,13 +48,13 @@ func works(w *work.Work, d *plan.Device) bool {
 	if d.Kind == "lamp" || d.Kind == "controller" {
 		return true
 	}
-	for i := range w.Plan.Clips {
-		if w.Plan.Clips[i].Channel == d.ID {
+	for i := range w.Plan.Clips() {
+		if w.Plan.Clips()[i].Channel == d.ID {
 			return true
 		}
 	}
-	for i := range w.Plan.Mechanisms {
-		if x := &w.Plan.Mechanisms[i]; x.Up == d.ID || x.Down == d.ID {
+	for i := range w.Plan.Mechanisms() {
+		if x := &w.Plan.Mechanisms()[i]; x.Up == d.ID || x.Down == d.ID {
 			return true
 		}
 	}

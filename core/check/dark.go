@@ -80,7 +80,7 @@ func lit(w *work.Work, y *work.Yard, p *work.Walked) []Mend {
 		at, way := p.At(dark[0].From + math.Min(1.5, (dark[0].To-dark[0].From)/2))
 		at = at.Plus(yard.Pt{X: -way.Y, Y: way.X}.Times(p.Wide/2 + 0.3))
 		x := plan.Fixture{
-			Name:   fmt.Sprintf("Path lamp %d", len(w.Plan.Fixtures)+n),
+			Name:   fmt.Sprintf("Path lamp %d", len(w.Plan.Fixtures())+n),
 			Use:    "practical",
 			Lumens: pathLamp,
 			X:      tape(w, at.X*1000),

@@ -22,7 +22,7 @@ var _ = rule(
 	Fix,
 	"A data wire is longer than its signal is known to reach.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			if d.Data == "" {
 				continue
 			}

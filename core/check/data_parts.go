@@ -14,7 +14,7 @@ var _ = rule(
 	Mind,
 	"Pixels lack the resistor in their data wire or the capacitor across their feed.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			by := w.Device(d.Data)
 			if by == nil || by.Kind != "controller" {
 				continue

@@ -30,13 +30,13 @@ var _ = rule(
 		}
 		groups := map[string]*group{}
 		var order []string
-		for _, d := range w.Plan.Devices {
-			s := w.Device(w.Rig.Supply(d.ID))
+		for _, d := range w.Plan.Devices() {
+			s := w.Device(w.Rig().Supply(d.ID))
 			if d.Kind != "lamp" || s == nil || d.Reversed {
 				continue
 			}
 			rated, _ := wiring.SupplyOf(s, w.Lib)
-			share := w.All.Readings[d.ID].Drop / rated
+			share := w.All().Readings[d.ID].Drop / rated
 			if share <= circuit.DropBudget {
 				continue
 			}
@@ -51,7 +51,7 @@ var _ = rule(
 				g.share, g.worst = share, d
 			}
 		}
-		mended := max(3, min(mendedDrops, 4000/max(1, len(w.Plan.Devices))))
+		mended := max(3, min(mendedDrops, 4000/max(1, len(w.Plan.Devices()))))
 		sort.SliceStable(order, func(i, j int) bool { return groups[order[i]].share > groups[order[j]].share })
 		for n, id := range order {
 			g := groups[id]
@@ -59,7 +59,7 @@ var _ = rule(
 			if g.share > circuit.DropLimit {
 				level, limit = Stop, circuit.DropLimit
 			}
-			r := w.All.Readings[g.worst.ID]
+			r := w.All().Readings[g.worst.ID]
 			title := g.worst.Name + fmt.Sprintf(" drops %.0f %%", 100*g.share)
 			if g.n > 1 {
 				title = fmt.Sprintf("%d lamps drop up to %.1f %%", g.n, 100*g.share)
@@ -94,7 +94,6 @@ var _ = rule(
 			say(s)
 		}
 	},
-	work.Powered,
 )
 
 // mendedDrops is for how many groups of lamps, the worst first, mends are
@@ -125,8 +124,8 @@ func resolve(w *work.Work, device string, m Mend) *wiring.State {
 // more than devices.
 func with(w *work.Work, device string, m Mend) *plan.Plan {
 	w.Watch.At("device", device)
-	p := w.FedBy(w.Rig.Supply(device))        // what another supply feeds stays as it is
-	for _, c := range m.made().Edit.Changes { // devices only, whose new values are known to be sound
+	p := w.FedBy(w.Rig().Supply(device))       // what another supply feeds stays as it is
+	for _, c := range m.made(w).Edit.Changes { // devices only, whose new values are known to be sound
 		var d plan.Device
 		if c.Kind != "device" || json.Unmarshal(c.After, &d) != nil {
 			return nil
@@ -134,11 +133,11 @@ func with(w *work.Work, device string, m Mend) *plan.Plan {
 		if old := p.Device(c.ID); old != nil {
 			*old = d
 		} else {
-			p.Devices = append(p.Devices, d)
+			p = p.OfDevices(append(p.Devices(), d))
 		}
 	}
-	for i := range p.Devices { // it changes what that supply does not feed
-		if d := &p.Devices[i]; d.From != "" && p.Device(d.From) == nil || d.To != "" && p.Device(d.To) == nil {
+	for i := range p.Devices() { // it changes what that supply does not feed
+		if d := &p.Devices()[i]; d.From != "" && p.Device(d.From) == nil || d.To != "" && p.Device(d.To) == nil {
 			return nil
 		}
 	}
@@ -253,12 +252,12 @@ func nearerTheSupply(w *work.Work, run *plan.Device, try func(Mend) bool) []Mend
 
 // dropShare is what a lamp loses on the way, as a share of its supply's volts.
 func dropShare(w *work.Work, lamp string) float64 {
-	s := w.Device(w.Rig.Supply(lamp))
+	s := w.Device(w.Rig().Supply(lamp))
 	if s == nil {
 		return 0
 	}
 	rated, _ := wiring.SupplyOf(s, w.Lib)
-	return w.All.Readings[lamp].Drop / rated
+	return w.All().Readings[lamp].Drop / rated
 }
 
 // ownSupply feeds a run from a new supply and fuse where it begins, as large as
@@ -278,7 +277,7 @@ func ownSupply(w *work.Work, run *plan.Device, volts float64) (Mend, bool) {
 		Rating: measure.Of[measure.AmpKind](rating),
 	}
 	s.Name, f.Name = "Supply "+s.ID, "Fuse "+f.ID
-	if o := w.Device(w.Rig.Supply(run.ID)); o != nil {
+	if o := w.Device(w.Rig().Supply(run.ID)); o != nil {
 		s.Outlet = o.Outlet
 	}
 	next := *run
@@ -354,9 +353,10 @@ func feedsMends(w *work.Work, lamp string) (out []Mend) {
 // thicken goes on from a mend: of the runs on the way to a lamp the one that
 // loses most takes the next thicker gauge, until the lamp is within budget.
 func thicken(w *work.Work, lamp string, budget float64, m Mend) (Mend, bool) {
-	m = m.made()
+	m = m.made(w)
 	t := &thickening{w: w, base: m}
-	for run := runAbove(w, lamp); run != nil && w.Rig.Supply(run.ID) == w.Rig.Supply(lamp); run = runAbove(w, run.From) {
+	supply := w.Rig().Supply(lamp)
+	for run := runAbove(w, lamp); run != nil && w.Rig().Supply(run.ID) == supply; run = runAbove(w, run.From) {
 		t.path = append(t.path, *run)
 	}
 	if len(t.path) == 0 {
@@ -460,12 +460,12 @@ var _ = rule(
 	Stop,
 	"A wire carries more current than it may, bundled and in foam.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			if d.Kind != "run" {
 				continue
 			}
-			g, limit := w.All.Readings[d.ID], stock.Ampacity(d.Gauge.Value())
+			g, limit := w.All().Readings[d.ID], stock.Ampacity(d.Gauge.Value())
 			if g.Amps <= limit {
 				continue
 			}

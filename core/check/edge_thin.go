@@ -19,10 +19,10 @@ var _ = rule(
 	Mind,
 	"An opening leaves a strip at the edge that breaks out.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
 			m := w.Lib.Materials[s.Stock]
-			shape := w.Shapes[s.ID]
+			shape := w.Shapes()[s.ID]
 			if shape == nil || len(s.Openings) == 0 || m.Neck.IsZero() {
 				continue
 			}
@@ -73,7 +73,7 @@ func narrowest(s *pattern.Shape) (panel *pattern.Panel, width float64, at patter
 // movedIn moves one opening away from the edge by as much as it lacks, where that
 // leaves enough on all sides.
 func movedIn(w *work.Work, s *plan.Solid, least float64) (Mend, bool) {
-	_, width, _ := narrowest(w.Shapes[s.ID])
+	_, width, _ := narrowest(w.Shapes()[s.ID])
 	by := math.Ceil(least-width) + 1
 	for k := range s.Openings {
 		for _, way := range [4][2]float64{{0, 1}, {0, -1}, {1, 0}, {-1, 0}} {

@@ -14,8 +14,8 @@ var _ = rule(
 	"Wires enter a closed part through no hole that their plug fits.",
 	func(w *work.Work, say func(Snag)) {
 		closed := map[string]bool{} // props that have something in a part that is closed up
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			if s := w.Solid(d.In); s != nil && s.Sealed {
 				closed[d.Prop] = true
 				for _, k := range w.Kids(d.ID) {
@@ -23,7 +23,7 @@ var _ = rule(
 				}
 			}
 		}
-		for _, p := range w.Plan.Props {
+		for _, p := range w.Plan.Props() {
 			if !closed[p.ID] {
 				continue
 			}

@@ -9,8 +9,8 @@ import (
 
 // burns is the stock of a prop that burns fast where it is not treated; "" for none.
 func burns(w *work.Work, prop string) string {
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
 		if m := w.Lib.Materials[s.Stock]; s.Prop == prop && m.Burns && (m.Foam() || m.Form == "fabric") {
 			return m.Name
 		}
@@ -20,7 +20,7 @@ func burns(w *work.Work, prop string) string {
 
 var _ = rule("flame", Mind, "Foam or fabric stands beside guests and no flame treatment is noted.",
 	func(w *work.Work, say func(Snag)) {
-		if len(w.Plan.Plots) == 0 || len(w.Plan.Walkways) == 0 {
+		if len(w.Plan.Plots()) == 0 || len(w.Plan.Walkways()) == 0 {
 			return
 		}
 		for _, s := range w.Yard().Stands {

@@ -24,15 +24,15 @@ var _ = rule(
 	Fix,
 	"A light flashes more than three times in a second.",
 	func(w *work.Work, say func(Snag)) {
-		if w.ShowErr != nil {
+		if w.ShowErr() != nil {
 			return
 		}
 		lit := lightOf(w)
 		props := map[string][]string{} // triggers of its scenes, those that only stop one left out
 		var names []string
 		quick := map[string]bool{} // scenes that flash by themselves
-		for i := range w.Plan.Scenes {
-			s := &w.Plan.Scenes[i]
+		for i := range w.Plan.Scenes() {
+			s := &w.Plan.Scenes()[i]
 			if small(w, s.Prop) || !slices.ContainsFunc(s.Cues, func(q plan.Cue) bool { return lit[q.Channel] > 0 }) {
 				continue
 			}
@@ -43,12 +43,12 @@ var _ = rule(
 					worst, by = f, t
 				}
 			}
-			m := w.Machine
+			m := w.Machine()
 			m.Triggers = append(slices.Clone(m.Triggers), show.Trigger{ID: "its scene", Scene: s.ID,
 				Latch: show.OneShot, Rest: 1000})
 			of(m.Worked([]string{"its scene"}, 1000).Flashes(lit), nil)
-			for k := range w.Plan.Triggers {
-				t := &w.Plan.Triggers[k]
+			for k := range w.Plan.Triggers() {
+				t := &w.Plan.Triggers()[k]
 				if t.Scene != s.ID || t.Latch == string(show.Reset) {
 					continue
 				}
@@ -76,15 +76,15 @@ var _ = rule(
 func together(w *work.Work, prop string, triggers []string, quick map[string]bool, lit map[string]float64,
 	say func(Snag)) {
 	states := []string{""}
-	for _, t := range w.Plan.Triggers {
+	for _, t := range w.Plan.Triggers() {
 		if !slices.Contains(states, t.While) {
 			states = append(states, t.While)
 		}
 	}
 	for _, state := range states {
 		var ids, at []string
-		for i := range w.Plan.Triggers {
-			t := &w.Plan.Triggers[i]
+		for i := range w.Plan.Triggers() {
+			t := &w.Plan.Triggers()[i]
 			if (t.While == "" || t.While == state) && slices.Contains(triggers, t.ID) && !quick[t.Scene] {
 				ids = append(ids, t.ID)
 				if scene := "scene:" + t.Scene; !slices.Contains(at, scene) {
@@ -95,7 +95,7 @@ func together(w *work.Work, prop string, triggers []string, quick map[string]boo
 		if len(at) < 2 {
 			continue
 		}
-		if f := w.Machine.Worked(ids, 2000).Flashes(lit); f.Rate > flashes {
+		if f := w.Machine().Worked(ids, 2000).Flashes(lit); f.Rate > flashes {
 			say(flashing(w, f, prop, at...))
 			return
 		}
@@ -135,20 +135,20 @@ func flashing(w *work.Work, f show.Flash, prop string, at ...string) Snag {
 // wired behind yet is taken to give light.
 func lightOf(w *work.Work) map[string]float64 {
 	out := map[string]float64{}
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if d.Kind != "switch" || !d.Driven {
 			continue
 		}
 		any := false
-		for k := range w.Plan.Devices {
-			l := &w.Plan.Devices[k]
+		for k := range w.Plan.Devices() {
+			l := &w.Plan.Devices()[k]
 			if l.Kind != "lamp" || !w.Feeds(d.ID, l.ID) {
 				continue
 			}
 			any = true
 			if p := w.Lib.Lamps[l.Product]; p.Shines() {
-				out[d.ID] += math.Max(w.All.Readings[l.ID].Watts, .01)
+				out[d.ID] += math.Max(w.All().Readings[l.ID].Watts, .01)
 			}
 		}
 		if !any {
@@ -160,7 +160,7 @@ func lightOf(w *work.Work) map[string]float64 {
 
 // small is whether a prop is known to fill less of what guests see than flashes are counted in.
 func small(w *work.Work, prop string) bool {
-	if len(w.Plan.Plots) == 0 {
+	if len(w.Plan.Plots()) == 0 {
 		return false
 	}
 	s := w.Yard().Of(prop)

@@ -17,9 +17,9 @@ func TestFlashesFarOffAreNoFlashes(t *testing.T) {
 	said := func(near string) bool {
 		p := clean()
 		setOut(func(p *plan.Plan) {
-			p.Scenes[0].Cues[0].Shape = "strobe"
+			p.Scenes()[0].Cues[0].Shape = "strobe"
 			y := measure.Len("20 ft").Value() - measure.Len(near).Value()
-			p.Plots[0].Y = measure.OnTape(y, false)
+			p.Plots()[0].Y = measure.OnTape(y, false)
 		})(p)
 		return find(snags(t, p), "flashes", "") != nil
 	}

@@ -16,8 +16,8 @@ var _ = rule(
 	Mind,
 	"Expanding foam is put on or in what it bows or flakes off: thin walls, flexible stock.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Solids {
-			foam := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			foam := &w.Plan.Solids()[i]
 			on := w.Solid(foam.By)
 			if w.Lib.Materials[foam.Stock].Family != "pufoam" || on == nil {
 				continue

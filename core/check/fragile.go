@@ -60,8 +60,8 @@ func riding(p *plan.Plan, id string) (out []*plan.Solid) {
 		out = append(out, s)
 	}
 	for k := 0; k < len(out); k++ {
-		for i := range p.Solids {
-			if s := &p.Solids[i]; s.By == out[k].ID && !slices.Contains(out, s) {
+		for i := range p.Solids() {
+			if s := &p.Solids()[i]; s.By == out[k].ID && !slices.Contains(out, s) {
 				out = append(out, s)
 			}
 		}

@@ -7,8 +7,8 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 )
@@ -20,8 +20,8 @@ func TestWhatRides(t *testing.T) {
 	lifted(func(p *plan.Plan, m *plan.Mechanism) {
 		l := measure.Len
 		add := func(id, of, by string) {
-			p.Solids = append(
-				p.Solids,
+			p.Doc().Solids = append(
+				p.Solids(),
 				plan.Solid{ID: id, Prop: "a", Name: id, Kind: "panel", Stock: of, By: by, How: "on",
 					X: l("90 in"), Form: form.Panel{W: l("8 in"), H: l("8 in")}},
 			)
@@ -31,10 +31,10 @@ func TestWhatRides(t *testing.T) {
 		add("lens", "acrylic3", "eye")
 		add("foam", "xps1", "face")
 		add("beside", "acrylic3", "")
-		p.Solids[len(p.Solids)-3].How, p.Solids[len(p.Solids)-1].How = "on", ""
+		p.Solids()[len(p.Solids())-3].How, p.Solids()[len(p.Solids())-1].How = "on", ""
 		m.Carries, m.X, m.Z = "face", l("90 in"), l("4 in")
 	})(p)
-	w := work.Do(p, stock.Shop, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
+	w := work.Do(p, shop.Kept, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
 	var who []string
 	for _, s := range run(w) {
 		if s.Code == "fragile-rides" {

@@ -27,11 +27,11 @@ var _ = rule(
 	Stop,
 	"A frame's rail carries more than its pipe bears, or sags so that it is seen.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
 			f, ok := s.Form.(form.Frame)
 			m := w.Lib.Materials[s.Stock]
-			if !ok || f.Load.IsZero() || w.Shapes[s.ID] == nil {
+			if !ok || f.Load.IsZero() || w.Shapes()[s.ID] == nil {
 				continue
 			}
 			bends, sags := borne(f, m)

@@ -20,8 +20,8 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -43,7 +43,7 @@ func TestAnswersStandAsFrozen(t *testing.T) {
 		require.NoError(t, err)
 		p, err := plan.Decode(data)
 		require.NoError(t, err)
-		frozen(t, strings.TrimSuffix(filepath.Base(f), ".json"), answers(work.Do(p, stock.Shop, today)))
+		frozen(t, strings.TrimSuffix(filepath.Base(f), ".json"), answers(work.Do(p, shop.Kept, today)))
 	}
 	data, err := os.ReadFile("../../docs/examples/pattern-book.json")
 	require.NoError(t, err)
@@ -51,15 +51,15 @@ func TestAnswersStandAsFrozen(t *testing.T) {
 	require.NoError(t, err)
 	var large bytes.Buffer // the same patterns larger than their sheets, with seams of both kinds
 	for _, seam := range []string{"half-lap", "butt"} {
-		for i := range book.Solids {
-			s := book.Solids[i]
+		for i := range book.Solids() {
+			s := book.Solids()[i]
 			for _, field := range []string{"w", "d", "h", "low", "high"} {
 				if l := s.Length(field); !l.IsZero() {
 					s = s.Set(field, measure.Of[measure.LengthKind](3.5*l.Value()))
 				}
 			}
 			s.Seam = seam
-			if shape, err := s.Shape(stock.Shop); err == nil {
+			if shape, err := s.Shape(shop.Kept); err == nil {
 				large.WriteString(stands(shape, &s))
 			}
 		}
@@ -69,7 +69,7 @@ func TestAnswersStandAsFrozen(t *testing.T) {
 	for seed := uint64(1); seed <= 8; seed++ {
 		for _, p := range []*plan.Plan{wirings.Random(seed), wirings.RandomProp(seed)} {
 			if p.Validate() == nil {
-				b.Write(answers(work.Do(p, stock.Shop, today)))
+				b.Write(answers(work.Do(p, shop.Kept, today)))
 			}
 		}
 	}
@@ -113,7 +113,7 @@ func at(l []string, i int) string {
 // answers writes all that a plan's work says, a line each.
 func answers(w *work.Work) []byte {
 	var b bytes.Buffer
-	all := slices.SortedFunc(w.Results.All(), func(a, b source.Result) int {
+	all := slices.SortedFunc(w.Results().All(), func(a, b source.Result) int {
 		return strings.Compare(a.Key.String(), b.Key.String())
 	})
 	for _, r := range all {
@@ -122,7 +122,7 @@ func answers(w *work.Work) []byte {
 			fmt.Fprintf(&b, "  %s: %s = %s\n", s.Formula, s.Numbers, s.Value)
 		}
 	}
-	for _, p := range w.Parts {
+	for _, p := range w.Parts() {
 		lo, hi := p.Panel.Bounds()
 		fmt.Fprintf(
 			&b,
@@ -143,7 +143,7 @@ func answers(w *work.Work) []byte {
 			strings.Join(p.Panel.Notes, " "),
 		)
 	}
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		for i, l := range s.Layout.Sheets {
 			for _, q := range l.Placed {
 				fmt.Fprintf(
@@ -159,9 +159,9 @@ func answers(w *work.Work) []byte {
 			}
 		}
 	}
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		if shape := w.Shapes[s.ID]; shape != nil {
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
+		if shape := w.Shapes()[s.ID]; shape != nil {
 			b.WriteString(stands(shape, s))
 		}
 		for _, x := range s.Necks(w.Lib) {
@@ -170,14 +170,14 @@ func answers(w *work.Work) []byte {
 	}
 	for _, c := range w.Plan.Cases(w.Lib) {
 		if st := w.Plan.Case(w.Lib, c.Key); st != nil {
-			for _, d := range w.Plan.Devices {
+			for _, d := range w.Plan.Devices() {
 				if o, ok := st.Readings[d.ID]; ok {
 					fmt.Fprintf(&b, "%s %s: %s\n", c.Name, d.Name, asJSON(o))
 				}
 			}
 		}
 	}
-	for _, prop := range w.Plan.Props {
+	for _, prop := range w.Plan.Props() {
 		fmt.Fprintf(&b, "harness %s: %s\n", prop.ID, asJSON(w.Harness(prop.ID)))
 		size, ok := w.Plan.Extent(w.Lib, prop.ID)
 		fmt.Fprintf(&b, "extent %s: %.2f %.2f %.2f %v\n", prop.ID, size.X, size.Y, size.Z, ok)

@@ -41,9 +41,9 @@ var _ = rule(
 	Stop,
 	"A run, or a lamp's own lead, leaves a supply with no fuse in its way; a short then has the supply's whole current.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
-			if d.Kind != "run" && d.Kind != "lamp" || w.Rig.Unfed[d.ID] {
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
+			if d.Kind != "run" && d.Kind != "lamp" || w.Rig().Unfed[d.ID] {
 				continue
 			}
 			fused, top := false, d
@@ -84,7 +84,7 @@ var _ = rule(
 					measure.Amps(carry),
 				),
 			}
-			if f := circuit.ChooseFuse(w.All.Readings[d.ID].Amps, carry); f > 0 {
+			if f := circuit.ChooseFuse(w.All().Readings[d.ID].Amps, carry); f > 0 {
 				id := w.FreshName("F")
 				fuse := plan.Device{
 					ID:     id,
@@ -125,17 +125,17 @@ var _ = rule(
 	"A fuse is larger than the wire below it may carry (fuse-slow: a self-resetting one), or too small for the running "+
 		"current (fuse-blows, fuse-tight).",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			if d.Kind != "fuse" {
 				continue
 			}
 			carry, run := thinnest(w, d.ID)
-			if s := w.Device(w.Rig.Supply(d.ID)); run != nil && s != nil && s.Kind == "supply" &&
+			if s := w.Device(w.Rig().Supply(d.ID)); run != nil && s != nil && s.Kind == "supply" &&
 				wiring.ShortAmps(s, w.Lib) <= carry {
 				run = nil // what feeds it cannot harm the wire
 			}
-			g := w.All.Readings[d.ID]
+			g := w.All().Readings[d.ID]
 			mends := func() []Mend {
 				carry := carry
 				if run == nil { // what hangs straight on it: its own lead
@@ -273,7 +273,7 @@ func carries(w *work.Work, run string) float64 {
 func ownFuses(w *work.Work, fuse *plan.Device) (Mend, bool) {
 	m := Mend{Label: "A fuse of its own for each thin run"}
 	names := map[string]bool{}
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		if d.Kind != "run" || stock.Ampacity(d.Gauge.Value()) >= fuse.Rating.Value() {
 			continue
 		}
@@ -287,7 +287,7 @@ func ownFuses(w *work.Work, fuse *plan.Device) (Mend, bool) {
 		if !below || guarded {
 			continue
 		}
-		f := circuit.ChooseFuse(w.All.Readings[d.ID].Amps, carries(w, d.ID))
+		f := circuit.ChooseFuse(w.All().Readings[d.ID].Amps, carries(w, d.ID))
 		if f == 0 {
 			return m, false
 		}
@@ -322,8 +322,8 @@ var _ = rule(
 	Fix,
 	"A switch, relay contact or connector carries more than its rating.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
-			if g := w.All.Readings[d.ID]; (d.Kind == "switch" || d.Kind == "connector") && !d.Rating.IsZero() &&
+		for _, d := range w.Plan.Devices() {
+			if g := w.All().Readings[d.ID]; (d.Kind == "switch" || d.Kind == "connector") && !d.Rating.IsZero() &&
 				g.Amps > d.Rating.Value() {
 				say(
 					Snag{

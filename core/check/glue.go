@@ -30,9 +30,9 @@ var _ = rule(
 	"A glue does not hold on its pair of materials, is too old, or the shop is too cold: from properties, see the "+
 		"reason named in the code.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Joints {
-			j := &w.Plan.Joints[i]
-			for _, r := range w.Joints[j.ID].Reasons {
+		for i := range w.Plan.Joints() {
+			j := &w.Plan.Joints()[i]
+			for _, r := range w.Joints()[j.ID].Reasons {
 				if r.Verdict == bond.Good {
 					continue
 				}
@@ -71,7 +71,6 @@ var _ = rule(
 			}
 		}
 	},
-	work.Bonded,
 )
 
 func partName(w *work.Work, ref string) string {

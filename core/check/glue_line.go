@@ -16,8 +16,8 @@ var _ = rule(
 	Mind,
 	"A joint's glue line was written shorter than the seam it closes; too little glue is bought.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Joints {
-			j := &w.Plan.Joints[i]
+		for i := range w.Plan.Joints() {
+			j := &w.Plan.Joints()[i]
 			l, ok := w.FormLine(j)
 			if !ok || j.Length.IsZero() || j.Length.Value() >= l.Length*(1-lineOff) {
 				continue

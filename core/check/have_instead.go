@@ -18,10 +18,10 @@ func family(id string) string { return strings.TrimRight(id, "0123456789/") }
 // siblings are the stocks of one family that lie on the shelf, whole sheets of them, the
 // nearest in thickness first.
 func siblings(w *work.Work, m stock.Material) (out []stock.Material) {
-	for i := range w.Plan.Shelf {
-		id := strings.TrimPrefix(w.Plan.Shelf[i].What, "material:")
+	for i := range w.Plan.Shelf() {
+		id := strings.TrimPrefix(w.Plan.Shelf()[i].What, "material:")
 		o, ok := w.Lib.Materials[id]
-		if ok && id != m.ID && family(id) == family(m.ID) && o.Form == m.Form && w.Plan.Shelf[i].Amount() >= 1 {
+		if ok && id != m.ID && family(id) == family(m.ID) && o.Form == m.Form && w.Plan.Shelf()[i].Amount() >= 1 {
 			out = append(out, o)
 		}
 	}
@@ -43,7 +43,7 @@ var _ = rule(
 	Note,
 	"A stock is to be bought while another thickness of it lies on the shelf.",
 	func(w *work.Work, say func(Snag)) {
-		if len(w.Plan.Shelf) == 0 || w.Plain {
+		if len(w.Plan.Shelf()) == 0 || w.Plain {
 			return
 		}
 		for _, n := range stores.Stocks(w) {
@@ -62,7 +62,7 @@ var _ = rule(
 			if len(mends) == 0 {
 				continue
 			}
-			say(Snag{Level: Note, Place: "stores", At: []string{"display:" + w.Plan.Display.ID}, key: n.What,
+			say(Snag{Level: Note, Place: "stores", At: []string{"display:" + w.Plan.Display().ID}, key: n.What,
 				Title: m.Name + ": another thickness lies there",
 				Why: fmt.Sprintf(
 					"%d of it are to be bought, and another thickness lies on the shelf. Stacked parts take more of "+
@@ -80,8 +80,8 @@ func bought(w *work.Work) string { return "to buy " + stores.Money(w, stores.Of(
 // instead is the edit that cuts from another thickness what is not cut yet.
 func instead(w *work.Work, from string, to stock.Material) plan.Edit {
 	e := plan.Edit{Label: "Cut it from " + to.Name + ", which lies there"}
-	for i := range w.Plan.Solids {
-		s := w.Plan.Solids[i]
+	for i := range w.Plan.Solids() {
+		s := w.Plan.Solids()[i]
 		if s.Stock != from || w.StageOf(w.Plan.Prop(s.Prop)) >= plan.Cut {
 			continue
 		}

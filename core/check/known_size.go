@@ -12,7 +12,7 @@ import (
 
 // Extent is how far a prop's solids reach: width, depth and height.
 func Extent(w *work.Work, prop string) (size pattern.Vec, ok bool) {
-	return plan.ExtentOf(w.Plan.Solids, prop, func(s *plan.Solid) *pattern.Shape { return w.Shapes[s.ID] })
+	return plan.ExtentOf(w.Plan.Solids(), prop, func(s *plan.Solid) *pattern.Shape { return w.Shapes()[s.ID] })
 }
 
 var _ = rule(
@@ -20,7 +20,7 @@ var _ = rule(
 	Fix,
 	"The parts do not add up to the prop's one known dimension.",
 	func(w *work.Work, say func(Snag)) {
-		for _, p := range w.Plan.Props {
+		for _, p := range w.Plan.Props() {
 			size, ok := Extent(w, p.ID)
 			if !ok || p.Known.IsZero() {
 				continue
@@ -65,7 +65,7 @@ var _ = rule(
 						p.Known,
 						100*math.Abs(1-1/f),
 					),
-					Mends: []Mend{scale(w, p, f), put(w, "The parts are right", "prop", p.ID, next)},
+					Mends: []Mend{scale(p, f), put(w, "The parts are right", "prop", p.ID, next)},
 				},
 			)
 		}
@@ -73,9 +73,9 @@ var _ = rule(
 )
 
 // scale makes every size of the prop's solids f times as large.
-func scale(w *work.Work, p plan.Prop, f float64) Mend {
+func scale(p plan.Prop, f float64) Mend {
 	label := fmt.Sprintf("Scale the parts x %.3g", f)
-	return Mend{Label: label, make: func() plan.Edit {
+	return Mend{Label: label, make: func(w *work.Work) plan.Edit {
 		e := w.Plan.Scaled(p.ID, f)
 		e.Label = label
 		return e

@@ -11,7 +11,7 @@ var _ = rule(
 	Fix,
 	"A part laid by hand, or cut already, no longer fits where it lies.",
 	func(w *work.Work, say func(Snag)) {
-		for _, s := range w.Sheets {
+		for _, s := range w.Sheets() {
 			told := map[string]bool{}
 			for _, pc := range s.Dropped {
 				if told[pc.Ref] {
@@ -22,7 +22,7 @@ var _ = rule(
 				pins := s.Keep(s.Layout)
 				pins.Pins = nil
 				cut := false
-				for _, l := range w.Plan.Layouts {
+				for _, l := range w.Plan.Layouts() {
 					if l.ID != s.Stock.ID {
 						continue
 					}

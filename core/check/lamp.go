@@ -18,7 +18,7 @@ var _ = rule(
 	Stop,
 	"A lamp is wired the wrong way round and will not light.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			kind := w.Lib.Lamps[d.Product].Kind
 			if d.Kind != "lamp" || !d.Reversed || kind == "resistive" || kind == "coil" {
 				continue
@@ -40,7 +40,7 @@ var _ = rule(
 			}
 			why := fmt.Sprintf(
 				"It reads %s across its leads and will not light.",
-				measure.Volts(w.All.Readings[d.ID].Volts),
+				measure.Volts(w.All().Readings[d.ID].Volts),
 			)
 			if s := w.Solid(d.In); s != nil && s.Sealed && !d.Proven {
 				why += fmt.Sprintf(" %s closes over it: prove it first.", s.Name)
@@ -65,8 +65,8 @@ var _ = rule(
 	Stop,
 	"A lamp hangs on a supply of the wrong voltage.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
-			s := w.Device(w.Rig.Supply(d.ID))
+		for _, d := range w.Plan.Devices() {
+			s := w.Device(w.Rig().Supply(d.ID))
 			if d.Kind != "lamp" || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
 				continue
 			}
@@ -96,7 +96,7 @@ var _ = rule(
 					what,
 				),
 			}
-			for _, o := range w.Plan.Devices {
+			for _, o := range w.Plan.Devices() {
 				if v, _ := wiring.SupplyOf(&o, w.Lib); o.Kind == "supply" && v <= 1.1*rated && v >= 0.95*rated {
 					snag.Mends = append(snag.Mends, fused(w, "Feed from "+o.Name, d, o.ID))
 					break
@@ -171,13 +171,13 @@ var _ = rule(
 	Stop,
 	"A bare LED has no resistor or one that lets too much through.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			l := w.Lib.Lamps[d.Product]
-			s := w.Device(w.Rig.Supply(d.ID))
+			s := w.Device(w.Rig().Supply(d.ID))
 			if d.Kind != "lamp" || l.Kind != "led" || s == nil || d.Reversed {
 				continue
 			}
-			g := w.All.Readings[d.ID]
+			g := w.All().Readings[d.ID]
 			if !d.Resistor.IsZero() && g.Lit <= 1.15 {
 				continue
 			}
@@ -280,8 +280,8 @@ func fused(w *work.Work, label string, d plan.Device, supply string) Mend {
 }
 
 var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *work.Work, say func(Snag)) {
-	for _, d := range w.Plan.Devices {
-		if !w.Rig.Unfed[d.ID] || d.Kind == "supply" {
+	for _, d := range w.Plan.Devices() {
+		if !w.Rig().Unfed[d.ID] || d.Kind == "supply" {
 			continue
 		}
 		snag := Snag{
@@ -292,7 +292,7 @@ var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *work.Wor
 			Why:   "No supply leads to it.",
 		}
 		if d.From == "" {
-			for _, s := range w.Plan.Devices {
+			for _, s := range w.Plan.Devices() {
 				if s.Kind == "supply" && len(snag.Mends) < 2 {
 					snag.Mends = append(snag.Mends, fused(w, "Feed from "+s.Name, d, s.ID))
 				}

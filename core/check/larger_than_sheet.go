@@ -18,7 +18,7 @@ var _ = rule(
 	Stop,
 	"A part is larger than the sheet, or a length longer than the pipe, it is cut from.",
 	func(w *work.Work, say func(Snag)) {
-		for _, s := range w.Sheets {
+		for _, s := range w.Sheets() {
 			told := map[string]bool{}
 			of := map[string]int{} // parts of each solid
 			for _, i := range s.Layout.TooLarge {
@@ -102,9 +102,9 @@ var _ = rule(
 				say(snag)
 			}
 		}
-		for _, b := range w.Bars {
+		for _, b := range w.Bars() {
 			for _, l := range b.Cutting.TooLong {
-				for _, s := range w.Plan.Solids {
+				for _, s := range w.Plan.Solids() {
 					if s.Stock == b.Stock.ID {
 						say(
 							Snag{

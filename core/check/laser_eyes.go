@@ -11,7 +11,7 @@ import (
 var laserFrom = source.Std("IEC 60825-1: class 1 is safe, class 2 by the blink of an eye, 3R and above are not")
 
 var _ = rule("laser-eyes", Stop, "A laser's beam may meet a guest's eye.", func(w *work.Work, say func(Snag)) {
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		l := w.Lib.Lamps[d.Product]
 		if l.Laser == "" || l.Laser == "1" {
 			continue

@@ -32,7 +32,7 @@ var _ = rule(
 		say(Snag{
 			Level:  Fix,
 			Place:  "calendar",
-			At:     []string{"display:" + w.Plan.Display.ID},
+			At:     []string{"display:" + w.Plan.Display().ID},
 			Title:  "It is done " + measure.Span(float64(late)*60) + " after the opening",
 			weight: float64(late),
 			Why: fmt.Sprintf(
@@ -56,8 +56,8 @@ func done(w *work.Work) string {
 // sooner are edits that win time: a faster delivery, a faster glue, a coat that is more
 // than the product wants, the filling, where one of them holds all up.
 func sooner(w *work.Work, t *order.Timetable) (out []Mend) {
-	for i := range w.Plan.Deliveries {
-		d := w.Plan.Deliveries[i]
+	for i := range w.Plan.Deliveries() {
+		d := w.Plan.Deliveries()[i]
 		if d.In || d.Faster == "" {
 			continue
 		}
@@ -108,8 +108,8 @@ func fasterGlue(w *work.Work, x *order.Task) []Mend {
 		if !ok {
 			continue
 		}
-		for k := range w.Plan.Joints {
-			j := w.Plan.Joints[k]
+		for k := range w.Plan.Joints() {
+			j := w.Plan.Joints()[k]
 			if j.ID != id {
 				continue
 			}
@@ -117,7 +117,7 @@ func fasterGlue(w *work.Work, x *order.Task) []Mend {
 			for _, g := range w.Suggest(c) {
 				with := c
 				with.Glue, with.Age = g, 0
-				if a := bond.Judge(with); a.Verdict <= w.Joints[id].Verdict && a.Handling < w.Joints[id].Handling/2 {
+				if a := bond.Judge(with); a.Verdict <= w.Joints()[id].Verdict && a.Handling < w.Joints()[id].Handling/2 {
 					j.Glue = g.ID
 					return []Mend{put(w, x.Name+" with "+measure.Uncapital(g.Name), "joint", id, j)}
 				}
@@ -130,8 +130,8 @@ func fasterGlue(w *work.Work, x *order.Task) []Mend {
 // fewerCoats leaves a coat off a stack that has more of it than the product wants.
 func fewerCoats(w *work.Work, x *order.Task) (out []Mend) {
 	id, _ := strings.CutPrefix(x.About[0], "finish:")
-	for i := range w.Plan.Finishes {
-		f := w.Plan.Finishes[i]
+	for i := range w.Plan.Finishes() {
+		f := w.Plan.Finishes()[i]
 		if f.ID != id {
 			continue
 		}

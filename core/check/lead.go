@@ -21,8 +21,8 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		groups := map[string][]*plan.Device{}
 		var order []string
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			if d.Kind == "lamp" && !d.Need.IsZero() && Lead(w, d)+d.Extension.Value() < d.Need.Value()-0.5 {
 				if groups[d.From] == nil {
 					order = append(order, d.From)
@@ -68,7 +68,7 @@ var _ = rule(
 				words.Count(2*len(short), "splice"),
 				measure.Run(2*total, w.Plan.Metric()),
 			)
-			m.make = func() plan.Edit {
+			m.make = func(w *work.Work) plan.Edit {
 				e := plan.Edit{Label: m.Label}
 				for _, d := range longer {
 					e.Changes = append(e.Changes, w.Plan.Put("device", d.ID, d))

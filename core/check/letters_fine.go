@@ -16,11 +16,11 @@ var _ = rule(
 	Fix,
 	"Letters to be cut have strokes narrower than the blade.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
 			for k, o := range s.Openings {
 				stroke := pattern.LetterStroke(o.H.Value())
-				if o.Kind != "text" || w.Shapes[s.ID] == nil || stroke >= w.Plan.Kerf() {
+				if o.Kind != "text" || w.Shapes()[s.ID] == nil || stroke >= w.Plan.Kerf() {
 					continue
 				}
 				tall := o.H.Value() * w.Plan.Kerf() / stroke

@@ -16,14 +16,14 @@ var _ = rule(
 	"A lit body's seams, or the edges of its openings, let light out where none is meant.",
 	func(w *work.Work, say func(Snag)) {
 		lamps := map[string]int{}
-		for i := range w.Plan.Devices {
-			if d := &w.Plan.Devices[i]; d.Kind == "lamp" && d.In != "" && glows[w.Lib.Lamps[d.Product].Kind] {
+		for i := range w.Plan.Devices() {
+			if d := &w.Plan.Devices()[i]; d.Kind == "lamp" && d.In != "" && glows[w.Lib.Lamps[d.Product].Kind] {
 				lamps[d.In]++
 			}
 		}
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
-			shape := w.Shapes[s.ID]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
+			shape := w.Shapes()[s.ID]
 			if lamps[s.ID] == 0 || !s.Sealed || s.Lit || s.Blacked || shape == nil ||
 				w.Lib.Materials[s.Stock].Clear || len(shape.Lines)+len(s.Openings) == 0 {
 				continue

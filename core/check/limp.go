@@ -8,10 +8,10 @@ import (
 )
 
 var _ = rule("limp", Stop, "A form that must stand by itself is cut from cloth.", func(w *work.Work, say func(Snag)) {
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
 		m := w.Lib.Materials[s.Stock]
-		if m.Family != "cloth" || m.Form != "sheet" || s.Kind == "skin" || w.Shapes[s.ID] == nil {
+		if m.Family != "cloth" || m.Form != "sheet" || s.Kind == "skin" || w.Shapes()[s.ID] == nil {
 			continue
 		}
 		snag := Snag{

@@ -16,7 +16,7 @@ var _ = rule(
 	Fix,
 	"A controller's data pin gives less than the pixels take for a one.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			by := w.Device(d.Data)
 			if by == nil || by.Kind != "controller" || d.Shifter {
 				continue

@@ -23,8 +23,8 @@ var magnetFrom = source.FromMemory("magnets on smooth faces slide at about a qua
 func magnetHold(s *plan.Solid) float64 { return float64(s.Magnets) * s.Pull.Or(1) * magnetSlides }
 
 var _ = rule("magnet-weak", Fix, "A panel is heavier than its magnets hold.", func(w *work.Work, say func(Snag)) {
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
 		mass := w.MassOf(s.ID)
 		if s.Magnets == 0 || mass == 0 || magnetHold(s) >= magnetSpare*mass {
 			continue

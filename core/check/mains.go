@@ -19,8 +19,8 @@ const licensed = " Plugs and cords only: fixed wiring, and anything in a wall or
 
 // eachOutlet calls a rule for every outlet with what hangs on it.
 func eachOutlet(w *work.Work, f func(o *plan.Outlet, loads []work.MainsLoad, amps float64)) {
-	for i := range w.Plan.Outlets {
-		o := &w.Plan.Outlets[i]
+	for i := range w.Plan.Outlets() {
+		o := &w.Plan.Outlets()[i]
 		loads, watts := w.OnOutlet(o.ID), 0.0
 		for _, l := range loads {
 			watts += l.Watts
@@ -33,7 +33,7 @@ func eachOutlet(w *work.Work, f func(o *plan.Outlet, loads []work.MainsLoad, amp
 func toOutlet(w *work.Work, l work.MainsLoad, to *plan.Outlet) Mend {
 	label := "Plug " + l.Name + " into " + to.Name
 	if l.Kind == "plug" {
-		for _, p := range w.Plan.Plugs {
+		for _, p := range w.Plan.Plugs() {
 			if p.ID == l.ID {
 				p.Outlet = to.ID
 				return put(w, label, "plug", p.ID, p)
@@ -112,8 +112,8 @@ var _ = rule(
 						licensed,
 					),
 				}
-				for i := range w.Plan.Outlets {
-					if q := &w.Plan.Outlets[i]; len(w.OnOutlet(q.ID)) == 0 &&
+				for i := range w.Plan.Outlets() {
+					if q := &w.Plan.Outlets()[i]; len(w.OnOutlet(q.ID)) == 0 &&
 						l.Watts/q.Volts.Value() <= w.OutletLimit(q) {
 						s.Mends = append(s.Mends, toOutlet(w, l, q))
 						break
@@ -130,7 +130,7 @@ var _ = rule(
 	Stop,
 	"An outlet outdoors has no ground-fault protection.",
 	func(w *work.Work, say func(Snag)) {
-		if !w.Plan.Display.Outdoors {
+		if !w.Plan.Display().Outdoors {
 			return
 		}
 		eachOutlet(w, func(o *plan.Outlet, loads []work.MainsLoad, _ float64) {
@@ -244,11 +244,11 @@ var _ = rule(
 	Mind,
 	"A supply is plugged in nowhere, though there are outlets.",
 	func(w *work.Work, say func(Snag)) {
-		if len(w.Plan.Outlets) == 0 {
+		if len(w.Plan.Outlets()) == 0 {
 			return
 		}
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			if d.Kind != "supply" || d.Cell != "" || d.Outlet != "" {
 				continue
 			}
@@ -259,7 +259,7 @@ var _ = rule(
 				Title: d.Name + does(d.Name, " is", " are") + " plugged in nowhere",
 				Why:   "Say which outlet it hangs on, so that the circuit's load is right.",
 			}
-			watts := w.All.Readings[d.ID].Volts * w.All.Readings[d.ID].Amps / .85
+			watts := w.All().Readings[d.ID].Volts * w.All().Readings[d.ID].Amps / .85
 			for _, o := range roomy(w, watts) {
 				if len(s.Mends) < 2 {
 					s.Mends = append(s.Mends, toOutlet(w, work.MainsLoad{Kind: "device", ID: d.ID, Name: d.Name}, o))
@@ -276,8 +276,8 @@ var _ = rule(
 	"A set of batteries does not last the night, gives too little, or switches itself off.",
 	func(w *work.Work, say func(Snag)) {
 		nights, hours, _ := w.Plan.Season()
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			c, ok := circuit.Cells[d.Cell]
 			if d.Kind != "supply" || !ok {
 				continue
@@ -320,7 +320,7 @@ var _ = rule(
 			if c.Least > 0 {
 				bank(w, d, c, peak, say)
 			}
-			h, ok := w.Results.Get(source.KeyOf("device", d.ID, "hours"))
+			h, ok := w.Results().Get(source.KeyOf("device", d.ID, "hours"))
 			if !ok || h.Value >= hours {
 				continue
 			}
@@ -402,9 +402,9 @@ func capped(w *work.Work, supply *plan.Device, limit float64) *Mend {
 	}
 	var on []plan.Device
 	most := 0
-	for i := range w.Plan.Devices {
-		d := w.Plan.Devices[i]
-		if d.Kind == "lamp" && w.Rig.Supply(d.ID) == supply.ID && !d.Reversed &&
+	for i := range w.Plan.Devices() {
+		d := w.Plan.Devices()[i]
+		if d.Kind == "lamp" && w.Rig().Supply(d.ID) == supply.ID && !d.Reversed &&
 			w.Lib.Lamps[d.Product].Kind == "pixels" {
 			if d.Bright == 0 {
 				d.Bright = 100

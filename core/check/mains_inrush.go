@@ -56,8 +56,8 @@ var _ = rule(
 				),
 			}
 			for _, l := range loads {
-				for i := range w.Plan.Outlets {
-					to := &w.Plan.Outlets[i]
+				for i := range w.Plan.Outlets() {
+					to := &w.Plan.Outlets()[i]
 					on := 0
 					for _, x := range w.OnOutlet(to.ID) {
 						if x.Kind == "device" {

@@ -127,7 +127,7 @@ func chooseMotor(w *work.Work, m *work.Moved) (out []Mend) {
 		"device",
 		next.ID,
 		next,
-	).made()
+	).made(w)
 	mend.Edit.Changes = append(mend.Edit.Changes, cuesFor(w, m.Of, as)...)
 	id := m.Of.ID
 	mend.gives = func(w *work.Work) string {
@@ -145,7 +145,7 @@ func chooseMotor(w *work.Work, m *work.Moved) (out []Mend) {
 
 // cuesFor are the cues that drive a mechanism made as long as its travel takes.
 func cuesFor(w *work.Work, x *plan.Mechanism, as *work.Moved) (out []plan.Change) {
-	for _, s := range w.Plan.Scenes {
+	for _, s := range w.Plan.Scenes() {
 		next, changed := s, false
 		next.Cues = append([]plan.Cue(nil), s.Cues...)
 		for i, q := range next.Cues {
@@ -317,7 +317,7 @@ var _ = mover("within-reach", Mind, "A moving part comes within an arm's length 
 // guestsAt is how far guests stand from a mechanism's hinge, mm: as was said, or as the yard
 // has its prop; 0 where neither is known.
 func guestsAt(w *work.Work, m *work.Moved) float64 {
-	if !m.Of.Guests.IsZero() || len(w.Plan.Plots) == 0 {
+	if !m.Of.Guests.IsZero() || len(w.Plan.Plots()) == 0 {
 		return m.Of.Guests.Value()
 	}
 	if s := w.Yard().Of(m.Of.Prop); s != nil && !math.IsInf(s.Near, 1) {
@@ -352,7 +352,7 @@ var _ = mover("cue-short", Fix, "A cue ends before the mechanism it drives has a
 		if m.UpMS == 0 || m.Of.Kind == "turntable" {
 			return
 		}
-		for _, s := range w.Plan.Scenes {
+		for _, s := range w.Plan.Scenes() {
 			for i, q := range s.Cues {
 				long, way := m.UpMS, "up"
 				if q.Channel == m.Of.Down {
@@ -406,10 +406,10 @@ var _ = mover("servo-range", Stop, "A servo cannot turn as far as it is asked to
 
 var _ = rule("facing-servos", Mind, "Two servos that face each other are told to turn the same way.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Mechanisms {
-			a := &w.Plan.Mechanisms[i]
-			for k := i + 1; k < len(w.Plan.Mechanisms); k++ {
-				b := &w.Plan.Mechanisms[k]
+		for i := range w.Plan.Mechanisms() {
+			a := &w.Plan.Mechanisms()[i]
+			for k := i + 1; k < len(w.Plan.Mechanisms()); k++ {
+				b := &w.Plan.Mechanisms()[k]
 				if a.Kind != "servo" || b.Kind != "servo" || a.Prop != b.Prop || a.Up == "" || a.Up != b.Up ||
 					!a.Mirrored && !b.Mirrored || a.From.Value() == -b.From.Value() && a.To.Value() == -b.To.Value() {
 					continue

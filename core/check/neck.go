@@ -14,10 +14,10 @@ var _ = rule(
 	Fix,
 	"A silhouette is narrower somewhere than its stock bears.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
 			m := w.Lib.Materials[s.Stock]
-			if s.Kind != "outline" || w.Shapes[s.ID] == nil || m.Neck.IsZero() {
+			if s.Kind != "outline" || w.Shapes()[s.ID] == nil || m.Neck.IsZero() {
 				continue
 			}
 			safe := m.Neck.Value()
@@ -71,5 +71,4 @@ var _ = rule(
 			}
 		}
 	},
-	work.Cut,
 )

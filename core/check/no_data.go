@@ -6,8 +6,8 @@ import (
 )
 
 var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.", func(w *work.Work, say func(Snag)) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || d.Data != "" {
 			continue
 		}
@@ -19,8 +19,8 @@ var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.",
 			Why:   "Addressable pixels stay dark, or keep what they last showed, until a controller tells them.",
 		}
 		next := *d
-		for k := range w.Plan.Devices {
-			c := &w.Plan.Devices[k]
+		for k := range w.Plan.Devices() {
+			c := &w.Plan.Devices()[k]
 			if c.Kind == "controller" && c.Prop == d.Prop {
 				next.Data, next.Pin = c.ID, freePin(w.Plan, c.ID)
 				s.Mends = append(s.Mends, put(w, "Drive from "+c.Name, "device", d.ID, next))
@@ -52,13 +52,13 @@ var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.",
 		}
 		say(s)
 	}
-}, work.Powered)
+})
 
 // freePin is the first data pin of a controller that nothing hangs on.
 func freePin(p *plan.Plan, controller string) int {
 	used := map[int]bool{}
-	for i := range p.Devices {
-		if d := &p.Devices[i]; d.Data == controller {
+	for i := range p.Devices() {
+		if d := &p.Devices()[i]; d.Data == controller {
 			used[d.Pin] = true
 		}
 	}

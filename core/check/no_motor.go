@@ -12,8 +12,8 @@ var _ = rule(
 	Mind,
 	"A mechanism has no motor.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Mechanisms {
-			x := &w.Plan.Mechanisms[i]
+		for i := range w.Plan.Mechanisms() {
+			x := &w.Plan.Mechanisms()[i]
 			if x.Motor != "" {
 				continue
 			}
@@ -33,11 +33,11 @@ var _ = rule(
 // motorsFor are the prop's motors that drive nothing yet, each as what drives a mechanism.
 func motorsFor(w *work.Work, x *plan.Mechanism) (out []Mend) {
 	taken := map[string]bool{}
-	for i := range w.Plan.Mechanisms {
-		taken[w.Plan.Mechanisms[i].Motor] = true
+	for i := range w.Plan.Mechanisms() {
+		taken[w.Plan.Mechanisms()[i].Motor] = true
 	}
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		l := w.Lib.Lamps[d.Product]
 		if d.Prop != x.Prop || taken[d.ID] || l.Torque == 0 || len(out) == 3 {
 			continue

@@ -14,13 +14,13 @@ var _ = rule(
 	"What will fail one day (a lamp, a strip, a motor, a pack of cells) is closed in for good.",
 	func(w *work.Work, say func(Snag)) {
 		in := map[string][]*plan.Device{}
-		for i := range w.Plan.Devices {
-			if d := &w.Plan.Devices[i]; d.Kind == "lamp" || d.Cell != "" {
+		for i := range w.Plan.Devices() {
+			if d := &w.Plan.Devices()[i]; d.Kind == "lamp" || d.Cell != "" {
 				in[d.In] = append(in[d.In], d)
 			}
 		}
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
 			list := in[s.ID]
 			if len(list) == 0 || !s.Sealed || hasDoor(s) {
 				continue

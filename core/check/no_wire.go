@@ -16,9 +16,9 @@ var _ = rule(
 	Fix,
 	"Lamps, motors or boards hang on a supply, fuse or switch by their leads alone: no wire is planned to them.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			feeder := &w.Plan.Devices[i]
-			if feeder.Kind == "run" || w.Rig.Unfed[feeder.ID] || wiredTo(w, feeder) {
+		for i := range w.Plan.Devices() {
+			feeder := &w.Plan.Devices()[i]
+			if feeder.Kind == "run" || w.Rig().Unfed[feeder.ID] || wiredTo(w, feeder) {
 				continue
 			}
 			var bare []*plan.Device
@@ -69,7 +69,7 @@ func noWire(w *work.Work, feeder *plan.Device, bare []*plan.Device) Snag {
 	amps := 0.0
 	for _, d := range bare {
 		s.At = append(s.At, "device:"+d.ID)
-		amps += w.All.Readings[d.ID].Amps
+		amps += w.All().Readings[d.ID].Amps
 	}
 	if p := w.Plan.Prop(s.Prop); p != nil && w.StageOf(p) < plan.Wired {
 		s.Level = Mind // it may still be planned

@@ -58,8 +58,8 @@ var _ = rule(
 				s.Mends = atOnce(w, list)
 			}
 			if trade := list[0].Trade; trade != "" && reason != order.Closes {
-				for i := range w.Plan.People {
-					p := w.Plan.People[i]
+				for i := range w.Plan.People() {
+					p := w.Plan.People()[i]
 					if !strings.Contains(strings.ToLower(p.Trades), trade) && len(s.Mends) < 2 {
 						p.Trades = strings.TrimPrefix(p.Trades+", "+trade, ", ")
 						s.Mends = append(s.Mends, put(w, p.Name+" does "+trade+" as well", "person", p.ID, p))
@@ -74,7 +74,7 @@ var _ = rule(
 // atOnce are edits by which two are there at once, for tasks that want as many: one comes
 // when another does, or somebody comes to help the only one there is.
 func atOnce(w *work.Work, tasks []*order.Task) (out []Mend) {
-	people := w.Plan.People
+	people := w.Plan.People()
 	if slices.ContainsFunc(tasks, func(x *order.Task) bool { return x.People != 2 }) {
 		return nil
 	}

@@ -7,8 +7,8 @@ import (
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -18,9 +18,9 @@ import (
 // no time is told, and the mends give it one.
 func TestTwoWhoAreNeverThereTogether(t *testing.T) {
 	today := time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
-	p := plan.New("x", "X", "in", "2026-10-30")
-	p.Props = []plan.Prop{{ID: "a", Name: "Organ"}}
-	r, err := shorthand.Read(p, stock.Shop, "a", "box 70 x 20 x 36 xps2 mitre bottom lid called Case")
+	p := plan.New("x", "X", "in", "2026-10-30").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "Organ"}}
+	r, err := shorthand.Read(p, shop.Kept, "a", "box 70 x 20 x 36 xps2 mitre bottom lid called Case")
 	require.NoError(t, err)
 	p, err = p.Apply(r.Edit)
 	require.NoError(t, err)
@@ -28,8 +28,8 @@ func TestTwoWhoAreNeverThereTogether(t *testing.T) {
 	tess := plan.Person{ID: "tess", Name: "Tess", Hours: "mon-fri 18-21"}
 	for name, people := range map[string][]plan.Person{"two": {ola, tess}, "one": {ola}} {
 		q := p.Clone()
-		q.People = people
-		w := work.Do(q, stock.Shop, today)
+		q.Doc().People = people
+		w := work.Do(q, shop.Kept, today)
 		tt := order.In(w)
 		assert.Contains(t, tt.Stuck(), "Lay out and cut Organ: wants 2 people at once", name)
 		assert.Contains(t, tt.Stuck(), "have no time", name)
@@ -47,7 +47,7 @@ func TestTwoWhoAreNeverThereTogether(t *testing.T) {
 			assert.Contains(t, m.Effect, "with no time, then all done", m.Label)
 			mended, err := q.Apply(m.Edit)
 			require.NoError(t, err, m.Label)
-			assert.Empty(t, order.In(work.Do(mended, stock.Shop, today)).Stuck(), m.Label)
+			assert.Empty(t, order.In(work.Do(mended, shop.Kept, today)).Stuck(), m.Label)
 		}
 		if name == "two" {
 			assert.Len(t, s.Mends, 2)
@@ -57,9 +57,10 @@ func TestTwoWhoAreNeverThereTogether(t *testing.T) {
 		}
 	}
 	q := p.Clone()
-	q.People = []plan.Person{{ID: "ola", Name: "Ola", Off: "2026-09-20"}, {ID: "t", Name: "Tess", Hours: "mon-fri 8-12"}}
+	q.Doc().People = []plan.Person{{ID: "ola", Name: "Ola", Off: "2026-09-20"},
+		{ID: "t", Name: "Tess", Hours: "mon-fri 8-12"}}
 	seen := false
-	for _, s := range Check(work.Do(q, stock.Shop, today)) {
+	for _, s := range Check(work.Do(q, shop.Kept, today)) {
 		if s.Code == "nobody" { // Ola said nothing of her hours: she keeps those that are taken for hers
 			require.Len(t, s.Mends, 2)
 			seen = true
@@ -67,7 +68,7 @@ func TestTwoWhoAreNeverThereTogether(t *testing.T) {
 			for _, m := range s.Mends {
 				mended, err := q.Apply(m.Edit)
 				require.NoError(t, err, m.Label)
-				for _, x := range mended.People {
+				for _, x := range mended.People() {
 					if x.Hours != "" && x.Name == "Ola" {
 						assert.Contains(t, x.Hours, plan.AnyHours)
 					}
@@ -76,6 +77,6 @@ func TestTwoWhoAreNeverThereTogether(t *testing.T) {
 		}
 	}
 	assert.True(t, seen)
-	q.People = []plan.Person{ola, {ID: "t", Name: "Tess", Hours: "sun 12-18"}}
-	assert.Empty(t, order.In(work.Do(q, stock.Shop, today)).Stuck(), "together on Sundays")
+	q.Doc().People = []plan.Person{ola, {ID: "t", Name: "Tess", Hours: "sun 12-18"}}
+	assert.Empty(t, order.In(work.Do(q, shop.Kept, today)).Stuck(), "together on Sundays")
 }

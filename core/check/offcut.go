@@ -7,7 +7,7 @@ import (
 )
 
 var _ = rule("offcut", Note, "A sheet leaves a piece worth keeping.", func(w *work.Work, say func(Snag)) {
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		n := len(s.Layout.Sheets)
 		if n == 0 || len(s.Layout.Sheets[n-1].Offcuts) == 0 {
 			continue

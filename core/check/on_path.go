@@ -15,8 +15,8 @@ const leastClear = 36 * 0.0254
 
 var _ = rule("path-narrow", Fix, "A way that people walk is too narrow for a wheelchair, or two who meet.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Walkways {
-			x := &w.Plan.Walkways[i]
+		for i := range w.Plan.Walkways() {
+			x := &w.Plan.Walkways()[i]
 			if wide := x.Wide.Or(4 * 304.8); x.Kind != "street" && wide < leastClear*1000-0.5 {
 				next := *x
 				next.Wide = tape(w, math.Ceil(leastClear*1000/25.4)*25.4)
@@ -42,7 +42,7 @@ var _ = rule("path-narrow", Fix, "A way that people walk is too narrow for a whe
 
 var _ = rule("on-path", Stop, "A prop stands in a way that people walk.",
 	func(w *work.Work, say func(Snag)) {
-		if len(w.Plan.Plots) == 0 || len(w.Plan.Walkways) == 0 {
+		if len(w.Plan.Plots()) == 0 || len(w.Plan.Walkways()) == 0 {
 			return
 		}
 		y := w.Yard()
@@ -113,15 +113,15 @@ func aside(w *work.Work, s *work.Stands, p *work.Walked) []Mend {
 var _ = rule("no-way-out", Mind, "The guests' path has no way out drawn.",
 	func(w *work.Work, say func(Snag)) {
 		var path *plan.Walkway
-		for i := range w.Plan.Walkways {
-			switch x := &w.Plan.Walkways[i]; x.Kind {
+		for i := range w.Plan.Walkways() {
+			switch x := &w.Plan.Walkways()[i]; x.Kind {
 			case "way out":
 				return
 			case "path":
 				path = x
 			}
 		}
-		if path == nil || len(w.Plan.Plots) == 0 {
+		if path == nil || len(w.Plan.Plots()) == 0 {
 			return
 		}
 		say(Snag{Level: Mind, Place: "yard", At: []string{"walkway:" + path.ID}, Title: "No way out is drawn",

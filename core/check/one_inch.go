@@ -7,7 +7,7 @@ import (
 )
 
 var _ = rule("one-inch", Note, "One more inch of sheet would save a whole one.", func(w *work.Work, say func(Snag)) {
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		n := s.New()
 		if n < 2 || len(s.Pieces) > 120 {
 			continue
@@ -35,4 +35,4 @@ var _ = rule("one-inch", Note, "One more inch of sheet would save a whole one.",
 			)
 		}
 	}
-}, work.Cut)
+})

@@ -17,8 +17,8 @@ var _ = rule(
 	Mind,
 	"A run leads to nothing, or goes on past the last thing on it.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			if d.Kind != "run" || d.To != "" {
 				continue
 			}

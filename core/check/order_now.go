@@ -15,7 +15,7 @@ var _ = rule(
 	Mind,
 	"Things are wanted before they can be here, were they ordered today.",
 	func(w *work.Work, say func(Snag)) {
-		if len(w.Plan.Shelf) == 0 || w.Plain { // nobody keeps a shelf here; or a change is only being tried
+		if len(w.Plan.Shelf()) == 0 || w.Plain { // nobody keeps a shelf here; or a change is only being tried
 			return
 		}
 		t := order.In(w)
@@ -32,7 +32,7 @@ var _ = rule(
 		s := Snag{
 			Level:  Mind,
 			Place:  "stores",
-			At:     []string{"display:" + w.Plan.Display.ID},
+			At:     []string{"display:" + w.Plan.Display().ID},
 			weight: float64(len(late)),
 			Title:  words.Count(len(late), "thing") + " wanted before they can be here",
 			Why: fmt.Sprintf("First %s: wanted %s, and takes %s to come. Order today, say what lies on the shelf, or do "+

@@ -18,9 +18,9 @@ var InputFrom = source.FromMemory(
 )
 
 var _ = rule("over-input", Stop, "A controller is fed more volts than it takes.", func(w *work.Work, say func(Snag)) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		g, rated := w.All.Readings[d.ID], d.Volts.Or(5)
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
+		g, rated := w.All().Readings[d.ID], d.Volts.Or(5)
 		if d.Kind != "controller" || g.Volts <= inputSlack*rated {
 			continue
 		}

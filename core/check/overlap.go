@@ -21,7 +21,7 @@ var _ = rule(
 	Mind,
 	"Two solids take up the same room.",
 	func(w *work.Work, say func(Snag)) {
-		for _, p := range w.Plan.Props {
+		for _, p := range w.Plan.Props() {
 			solids := solidsOf(w, p.ID)
 			boxes := make([][]box, len(solids))
 			for k, s := range solids {
@@ -40,7 +40,6 @@ var _ = rule(
 			}
 		}
 	},
-	work.Cut,
 )
 
 // sharing is how deep, each way, a solid runs into another.
@@ -99,8 +98,8 @@ func tellShared(w *work.Work, b *plan.Solid, shared deepest, say func(Snag)) {
 
 // solidsOf are a prop's solids that have a shape.
 func solidsOf(w *work.Work, prop string) (out []*plan.Solid) {
-	for i := range w.Plan.Solids {
-		if s := &w.Plan.Solids[i]; s.Prop == prop && w.Shapes[s.ID] != nil {
+	for i := range w.Plan.Solids() {
+		if s := &w.Plan.Solids()[i]; s.Prop == prop && w.Shapes()[s.ID] != nil {
 			out = append(out, s)
 		}
 	}
@@ -114,7 +113,7 @@ type box [2]pattern.Vec
 // not judged: its box says nothing of it.
 func flatParts(w *work.Work, s *plan.Solid) (out []box) {
 	x, y, z := s.X.Value(), s.Y.Value(), s.Z.Value()
-	for _, b := range s.Of(w.Lib, blocks{}, func() any { return blocksOf(w.Shapes[s.ID]) }).([]box) {
+	for _, b := range s.Of(w.Lib, blocks{}, func() any { return blocksOf(w.Shapes()[s.ID]) }).([]box) {
 		for i := range b {
 			b[i].X, b[i].Y, b[i].Z = b[i].X+x, b[i].Y+y, b[i].Z+z
 		}
@@ -167,7 +166,7 @@ func common(a, b box) pattern.Vec {
 
 // parted moves one solid beside another, or onto it.
 func parted(w *work.Work, s, by *plan.Solid) (out []Mend) {
-	a, b := w.Shapes[s.ID].Size, w.Shapes[by.ID].Size
+	a, b := w.Shapes()[s.ID].Size, w.Shapes()[by.ID].Size
 	free := *s
 	free.By, free.How, free.ByAt = "", "", measure.Length{}
 	beside, on := free, free

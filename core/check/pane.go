@@ -22,8 +22,8 @@ var _ = rule(
 	Fix,
 	"A pane does not reach past its opening on every side.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
 			of, o := w.Plan.Filled(s)
 			pane, flat := s.Form.(form.Panel)
 			if of == nil || !flat {

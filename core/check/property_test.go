@@ -15,6 +15,7 @@ import (
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 	"zapbarn/testkit/dense"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -83,9 +84,9 @@ func TestMendsCureAndKeepTheirPromise(t *testing.T) {
 	offered, promises := 0, 0
 	codes := map[string]int{}
 	careless(t, 45, func(name string, p *plan.Plan) {
-		w := work.Do(p, stock.Shop, today)
-		require.True(t, w.All.Solution.Settled, name)
-		kirchhoff(t, name, w.Rig, w.All)
+		w := work.Do(p, shop.Kept, today)
+		require.True(t, w.All().Solution.Settled, name)
+		kirchhoff(t, name, w.Rig(), w.All())
 		before := Check(w)
 		levels := levelsOf(before)
 		for _, s := range before {
@@ -98,7 +99,7 @@ func TestMendsCureAndKeepTheirPromise(t *testing.T) {
 				back, err := q.Apply(m.Edit.Inverse())
 				require.NoError(t, err)
 				require.Equal(t, string(p.Encode()), string(back.Encode()), "undone")
-				after := work.Do(q, stock.Shop, today)
+				after := work.Do(q, shop.Kept, today)
 				for id, level := range levelsOf(run(after)) {
 					_, there := levels[id]
 					assert.NotEqual(t, s.ID(), id, "%s: %q does not cure %s", name, m.Label, s.ID())
@@ -124,8 +125,8 @@ func kept(t *testing.T, name string, s Snag, m Mend, after *work.Work) int {
 	}
 	_, id, _ := strings.Cut(s.At[0], ":")
 	d := after.Device(id)
-	rig := plan.NewRig(after.Plan, stock.Shop)
-	for _, x := range after.Plan.Devices { // loads of constant power are found by steps of their own
+	rig := plan.NewRig(after.Plan, shop.Kept)
+	for _, x := range after.Plan.Devices() { // loads of constant power are found by steps of their own
 		if k := stock.Shop.Lamps[x.Product].Kind; x.Kind == "converter" || k == "power" || k == "sensor" {
 			return 0
 		}
@@ -134,7 +135,7 @@ func kept(t *testing.T, name string, s Snag, m Mend, after *work.Work) int {
 	want := 0.0
 	if s.Code == "drop" {
 		supply := after.Device(rig.Supply(id))
-		rated, _ := wiring.SupplyOf(supply, stock.Shop)
+		rated, _ := wiring.SupplyOf(supply, shop.Kept)
 		v := dense.Solve(t, rig.Net)
 		least := math.Inf(1)
 		for _, e := range rig.Net.Elements {
@@ -151,7 +152,7 @@ func kept(t *testing.T, name string, s Snag, m Mend, after *work.Work) int {
 		}
 		want = 100 * (rated - least) / rated
 	} else {
-		_, limit := wiring.SupplyOf(d, stock.Shop)
+		_, limit := wiring.SupplyOf(d, shop.Kept)
 		at := -1
 		for i, e := range rig.Net.Elements {
 			if e.Kind == circuit.Supply {
@@ -185,7 +186,7 @@ func TestMendingEnds(t *testing.T) {
 		last, did := [4]int{1 << 30}, ""
 		for press := 0; ; press++ {
 			require.Less(t, press, 60, name)
-			snags := Check(work.Do(p, stock.Shop, today))
+			snags := Check(work.Do(p, shop.Kept, today))
 			now := tally(snags)
 			if !fewer(now, last) {
 				for _, s := range snags {

@@ -27,9 +27,6 @@ import (
 // The copy is the part of the plan that the mend can reach: what hangs on the
 // same supplies, or the solids of the same prop with their joints and coats.
 
-// proven keeps how mends came out, by the part of the plan they were taken on.
-var proven = memo.New[[32]byte, outcome](20_000, nil)
-
 type outcome struct {
 	ok     bool
 	effect string
@@ -109,7 +106,7 @@ func (p *Prover) prove(s Snag) (kept []Mend) {
 	}
 	s.Mends = slices.Clone(s.Mends)
 	for i := range s.Mends {
-		s.Mends[i] = s.Mends[i].made()
+		s.Mends[i] = s.Mends[i].made(p.work)
 	}
 	for _, m := range s.Mends {
 		if o := p.tried(s, m, 0); o.ok {
@@ -139,9 +136,6 @@ type bench struct {
 	sum    [32]byte
 }
 
-// found keeps which snags a part of a plan has.
-var found = memo.New[[32]byte, map[string]Level](2000, nil)
-
 func levelsOf(snags []Snag) map[string]Level {
 	out := make(map[string]Level, len(snags))
 	for _, s := range snags {
@@ -156,6 +150,7 @@ func benchOf(w *work.Work, p *plan.Plan) *bench {
 	h := sha256.New()
 	h.Write(b.sum[:])
 	fmt.Fprint(h, w.Today.Format(time.DateOnly))
+	found := memo.At[[32]byte, map[string]Level](w.Lib.Bench(), "snags of portions", 2000, nil)
 	b.levels = found.Get([32]byte(h.Sum(nil)), func() map[string]Level {
 		return levelsOf(run(b.out()))
 	})
@@ -188,7 +183,7 @@ func (p *Prover) tried(s Snag, m Mend, more int) outcome {
 	}
 	if b == p.whole && b.sum == [32]byte{} {
 		q := *w.Plan
-		q.Display.Name = "" // changes nothing that is worked out
+		q.Doc().Display.Name = "" // changes nothing that is worked out
 		b.sum = q.Sum()
 	}
 	edit, err := json.Marshal(m.Edit)
@@ -199,6 +194,7 @@ func (p *Prover) tried(s Snag, m Mend, more int) outcome {
 	h.Write(b.sum[:])
 	h.Write(edit)
 	fmt.Fprint(h, s.ID(), m.Label, m.Effect, more, w.Today.Format("2006-01-02"))
+	proven := memo.At[[32]byte, outcome](w.Lib.Bench(), "mends", 20_000, nil)
 	o := proven.Get([32]byte(h.Sum(nil)), func() outcome { return take(b, s, m, more) })
 	for _, c := range o.edit.Changes {
 		if v, _ := w.Plan.Get(c.Kind, c.ID); c.Before == nil && v != nil {
@@ -261,7 +257,7 @@ func take(b *bench, s Snag, m Mend, more int) outcome {
 				if k == 2 {
 					break
 				}
-				also = also.made()
+				also = also.made(after)
 				both := Mend{Label: m.Label + ", and " + measure.Uncapital(also.Label), gives: m.gives, Effect: m.Effect}
 				both.Edit = plan.Edit{
 					Label:   both.Label,

@@ -14,7 +14,7 @@ const reachOut = 0.9
 
 var _ = rule("push-over", Mind, "A guest who leans on a prop beside the path tips it.",
 	func(w *work.Work, say func(Snag)) {
-		if len(w.Plan.Plots) == 0 {
+		if len(w.Plan.Plots()) == 0 {
 			return
 		}
 		for _, s := range w.Yard().Stands {

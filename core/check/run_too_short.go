@@ -13,7 +13,7 @@ var _ = rule(
 	Fix,
 	"A run is shorter than its path through the prop, with slack.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			need := 0.0
 			if d.Kind == "run" {
 				need = d.PathNeeds(w.Plan.Metric())

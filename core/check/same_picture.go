@@ -15,7 +15,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		groups := map[string][]plan.Device{}
 		var order []string
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			if d.Data == "" {
 				continue
 			}

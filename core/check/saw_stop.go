@@ -14,7 +14,7 @@ var _ = rule(
 	Mind,
 	"A bevel lies near a stop of the saw: what calling it near enough costs in filler.",
 	func(w *work.Work, say func(Snag)) {
-		for _, part := range w.Parts {
+		for _, part := range w.Parts() {
 			for _, e := range part.Panel.Edges {
 				if e.Joint != "mitre" {
 					continue

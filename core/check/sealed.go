@@ -24,7 +24,7 @@ var _ = rule(
 	Stop,
 	"What needs a hand later (supply, fuse, switch) is sealed in with no door.",
 	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			s := w.Solid(d.In)
 			if s == nil || !s.Sealed || hasDoor(s) || d.Kind == "lamp" || d.Kind == "run" {
 				continue
@@ -70,7 +70,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		groups := map[string][]plan.Device{}
 		var order []string
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			if s := w.Solid(d.In); d.Kind == "lamp" && s != nil && s.Sealed && !hasDoor(s) && !d.Proven {
 				if groups[s.ID] == nil {
 					order = append(order, s.ID)

@@ -16,14 +16,14 @@ var _ = rule(
 	"Some seams of a solid are glued and others are not planned: their glue is not bought and their wait not counted.",
 	func(w *work.Work, say func(Snag)) {
 		of := map[string][]*plan.Joint{} // by the solid of its first side
-		for k := range w.Plan.Joints {
-			j := &w.Plan.Joints[k]
+		for k := range w.Plan.Joints() {
+			j := &w.Plan.Joints()[k]
 			id, _, _ := strings.Cut(j.A, "/")
 			of[id] = append(of[id], j)
 		}
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
-			shape := w.Shapes[s.ID]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
+			shape := w.Shapes()[s.ID]
 			if shape == nil || s.Seam != "" { // a split solid's pieces have names of their own
 				continue
 			}
@@ -77,5 +77,4 @@ var _ = rule(
 			)
 		}
 	},
-	work.Bonded,
 )

@@ -83,7 +83,7 @@ func hide(w *work.Work, y *work.Yard, p *work.Walked, x *plan.Fixture, l yard.La
 		}
 	}
 	for i := range y.Walls {
-		wall := w.Plan.Walls[i]
+		wall := w.Plan.Walls()[i]
 		if wall.Kind != "screen" || wall.Fixed {
 			continue
 		}

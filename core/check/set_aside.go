@@ -102,8 +102,8 @@ func backIn(w *work.Work, b plan.Broken) (out []Mend) {
 		}
 		as("Take it back in without "+words.Few(gone, 3), "openings", kept)
 	case "plug":
-		for i := range min(3, len(w.Plan.Outlets)) {
-			o := &w.Plan.Outlets[i]
+		for i := range min(3, len(w.Plan.Outlets())) {
+			o := &w.Plan.Outlets()[i]
 			as("Plug it into "+o.Name, "outlet", o.ID)
 		}
 	}

@@ -22,7 +22,7 @@ var _ = rule(
 			"profile": "profile",
 			"lengths": "lengths",
 		}
-		for _, s := range w.Plan.Solids {
+		for _, s := range w.Plan.Solids() {
 			var lacks []string
 			for _, f := range w.Lacks(s.ID) {
 				lacks = append(lacks, names[f])
@@ -44,13 +44,13 @@ var _ = rule(
 
 var _ = rule("prop-empty", Note, "A prop has no parts and no wiring yet.", func(w *work.Work, say func(Snag)) {
 	used := map[string]bool{}
-	for _, s := range w.Plan.Solids {
+	for _, s := range w.Plan.Solids() {
 		used[s.Prop] = true
 	}
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		used[d.Prop] = true
 	}
-	for _, p := range w.Plan.Props {
+	for _, p := range w.Plan.Props() {
 		if !used[p.ID] {
 			say(
 				Snag{

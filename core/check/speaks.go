@@ -27,8 +27,8 @@ func never(*work.Work, string) bool { return false }
 
 // joining is true of a prop with a joint.
 func joining(w *work.Work, prop string) bool {
-	for i := range w.Plan.Joints {
-		if w.Plan.Joints[i].Prop == prop {
+	for i := range w.Plan.Joints() {
+		if w.Plan.Joints()[i].Prop == prop {
 			return true
 		}
 	}
@@ -37,8 +37,8 @@ func joining(w *work.Work, prop string) bool {
 
 // wired is true of a prop with a run of wire that something hangs on.
 func wired(w *work.Work, prop string) bool {
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Kind == "run" && d.Prop == prop && len(w.Kids(d.ID)) > 0 {
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Kind == "run" && d.Prop == prop && len(w.Kids(d.ID)) > 0 {
 			return true
 		}
 	}
@@ -47,7 +47,7 @@ func wired(w *work.Work, prop string) bool {
 
 // coating is true of a prop with a coat on any of its solids.
 func coating(w *work.Work, prop string) bool {
-	for _, f := range w.Plan.Finishes {
+	for _, f := range w.Plan.Finishes() {
 		if s := w.Solid(f.Solid); s != nil && s.Prop == prop {
 			return true
 		}

@@ -16,14 +16,14 @@ var _ = rule(
 		if !w.Plan.Wiring(w.Lib).Starts() {
 			return
 		}
-		wants := w.Rig.Twin().StartAmps()
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		wants := w.Rig().Twin().StartAmps()
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			if d.Kind != "supply" && d.Kind != "converter" {
 				continue
 			}
 			v, limit := wiring.SupplyOf(d, w.Lib)
-			need, runs := wants[d.ID], w.All.Readings[d.ID].Amps
+			need, runs := wants[d.ID], w.All().Readings[d.ID].Amps
 			if need <= limit || need <= 1.05*runs {
 				continue
 			}
@@ -49,5 +49,4 @@ var _ = rule(
 			say(s)
 		}
 	},
-	work.Powered,
 )

@@ -11,13 +11,13 @@ import (
 
 var _ = rule("starts-late", Fix, "A screen or a player is switched on for less than it takes to start.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			l := w.Lib.Lamps[d.Product]
 			if d.Kind != "lamp" || l.Starts <= 0 {
 				continue
 			}
-			for _, s := range w.Plan.Scenes {
+			for _, s := range w.Plan.Scenes() {
 				for k, q := range s.Cues {
 					if q.Channel == "" || q.Length.Value() > l.Starts || !w.Feeds(q.Channel, d.ID) {
 						continue

@@ -18,8 +18,8 @@ var _ = rule(
 	"One supply could carry what two of a prop carry.",
 	func(w *work.Work, say func(Snag)) {
 		var supplies []*plan.Device
-		for i := range w.Plan.Devices {
-			if d := &w.Plan.Devices[i]; d.Kind == "supply" && d.Cell == "" {
+		for i := range w.Plan.Devices() {
+			if d := &w.Plan.Devices()[i]; d.Kind == "supply" && d.Cell == "" {
 				supplies = append(supplies, d)
 			}
 		}
@@ -34,11 +34,11 @@ var _ = rule(
 				if va != vb || la < lb || la == lb && i > k {
 					continue
 				}
-				sum := w.All.Readings[a.ID].Amps + w.All.Readings[b.ID].Amps
+				sum := w.All().Readings[a.ID].Amps + w.All().Readings[b.ID].Amps
 				if sum > circuit.LoadLimit*la {
 					continue
 				}
-				m := Mend{Label: "Hang it all on " + a.Name, make: func() plan.Edit { return mergedInto(w, a, b) }}
+				m := Mend{Label: "Hang it all on " + a.Name, make: func(w *work.Work) plan.Edit { return mergedInto(w, a, b) }}
 				say(
 					Snag{
 						Level: Note,
@@ -64,10 +64,9 @@ var _ = rule(
 // mergedInto hangs on one supply all that hangs on another, and takes that away.
 func mergedInto(w *work.Work, a, b *plan.Device) plan.Edit {
 	e := plan.Edit{Label: "Hang it all on " + a.Name}
-	q := *w.Plan // as it is then; it is judged when the mend is tried
-	q.Devices = slices.Clone(w.Plan.Devices)
-	for i := range q.Devices {
-		if d := &q.Devices[i]; d.From == b.ID {
+	q := w.Plan.OfDevices(slices.Clone(w.Plan.Devices())) // as it is then; it is judged when the mend is tried
+	for i := range q.Devices() {
+		if d := &q.Devices()[i]; d.From == b.ID {
 			d.From = a.ID
 			e.Changes = append(e.Changes, w.Plan.Put("device", d.ID, *d))
 		}

@@ -19,8 +19,8 @@ var _ = rule(
 	Stop,
 	"A supply is overloaded, or has no headroom (80 % continuous).",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			if d.Kind != "supply" && d.Kind != "converter" || d.Cell != "" { // batteries have a rule of their own
 				continue
 			}
@@ -68,7 +68,6 @@ var _ = rule(
 			say(s)
 		}
 	},
-	work.Powered,
 )
 
 // shared gives the branch of a supply that unburdens it to a new supply.
@@ -127,7 +126,7 @@ func below(w *work.Work, id string) float64 {
 	if d == nil {
 		return 0
 	}
-	return max(rated(d), w.All.Readings[id].Amps)
+	return max(rated(d), w.All().Readings[id].Amps)
 }
 
 var _ = rule(
@@ -135,9 +134,9 @@ var _ = rule(
 	Stop,
 	"A converter or a controller sees less than it needs to run.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
-			g := w.All.Readings[d.ID]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
+			g := w.All().Readings[d.ID]
 			if g.State != "starved" {
 				continue
 			}
@@ -207,7 +206,7 @@ func fedBetter(w *work.Work, d *plan.Device, volts float64, does func(*wiring.St
 			out = append(out, m)
 		}
 	}
-	if s := w.Device(w.Rig.Supply(d.From)); s != nil && s.Cell != "" {
+	if s := w.Device(w.Rig().Supply(d.From)); s != nil && s.Cell != "" {
 		var more []Mend
 		for n := max(1, s.Cells) + 1; n <= max(1, s.Cells)+8; n++ {
 			next := *s
@@ -221,7 +220,7 @@ func fedBetter(w *work.Work, d *plan.Device, volts float64, does func(*wiring.St
 			}
 		}
 	}
-	asks := max(w.All.Readings[d.ID].Amps, d.Amps.Or(.1))
+	asks := max(w.All().Readings[d.ID].Amps, d.Amps.Or(.1))
 	for _, v := range []float64{volts, 12, 24} {
 		if id := smallest(w, v, asks); id != "" && v >= volts {
 			s := plan.Device{ID: w.FreshName("S"), Prop: d.Prop, Kind: "supply", Product: id}
@@ -240,8 +239,8 @@ var _ = rule(
 	Stop,
 	"The wiring has no steady state, and what will not settle.",
 	func(w *work.Work, say func(Snag)) {
-		if s := w.All.Solution; !s.Settled {
-			at := "display:" + w.Plan.Display.ID
+		if s := w.All().Solution; !s.Settled {
+			at := "display:" + w.Plan.Display().ID
 			if w.Device(s.Worst) != nil {
 				at = "device:" + s.Worst
 			}

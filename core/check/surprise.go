@@ -107,8 +107,8 @@ func surpriseAt(w *work.Work, b *show.Broken) (at []string) {
 func surpriseMends(w *work.Work, b *show.Broken) (out []Mend) {
 	p := w.Plan
 	name := func(id string) string { return measure.Uncapital(p.Input(id).Name) }
-	for i := range p.Triggers { // of what the events worked, and of what they work on
-		t := p.Triggers[i]
+	for i := range p.Triggers() { // of what the events worked, and of what they work on
+		t := p.Triggers()[i]
 		in := p.Input(t.Input)
 		if !concerns(w, b, &t) {
 			continue
@@ -201,7 +201,7 @@ func shorterCues(w *work.Work, m *plan.Mechanism) (out []Mend) {
 	if moved == nil || moved.UpMS == 0 {
 		return nil
 	}
-	for _, s := range w.Plan.Scenes {
+	for _, s := range w.Plan.Scenes() {
 		next, changed := s, false
 		next.Cues = append([]plan.Cue(nil), s.Cues...)
 		for i, q := range next.Cues {
@@ -220,8 +220,8 @@ func shorterCues(w *work.Work, m *plan.Mechanism) (out []Mend) {
 
 var _ = rule("promise-unclear", Fix, "A promise of the builder's own cannot be understood.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Promises {
-			x := &w.Plan.Promises[i]
+		for i := range w.Plan.Promises() {
+			x := &w.Plan.Promises()[i]
 			if err := w.Surprises().Unclear[x.ID]; err != nil {
 				say(Snag{Level: Fix, Place: "rehearsal", At: []string{"promise:" + x.ID},
 					Title: "A promise is not understood: “" + x.Says + "”",

@@ -55,12 +55,12 @@ var _ = mover("sweeps-into", Fix, "A moving load meets a part of its prop, or a 
 			return
 		}
 		depth := [2]float64{0, 0} // where the load lies, from front to back
-		if s, shape := w.Solid(m.Of.Carries), w.Shapes[m.Of.Carries]; s != nil && shape != nil {
+		if s, shape := w.Solid(m.Of.Carries), w.Shapes()[m.Of.Carries]; s != nil && shape != nil {
 			depth = [2]float64{s.Y.Value() - shape.Size.Y/2, s.Y.Value() + shape.Size.Y/2}
 		}
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
-			shape := w.Shapes[s.ID]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
+			shape := w.Shapes()[s.ID]
 			if s.Prop != m.Of.Prop || shape == nil || s.ID == m.Of.Carries {
 				continue
 			}
@@ -185,8 +185,8 @@ func apart(a, b [2]pattern.Point) float64 {
 
 // cables are the wires whose paths a load sweeps over.
 func cables(w *work.Work, m *work.Moved, lines [][2]pattern.Point, say func(Snag)) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if d.Prop != m.Of.Prop || d.Path == "" {
 			continue
 		}
@@ -215,10 +215,10 @@ func cables(w *work.Work, m *work.Moved, lines [][2]pattern.Point, say func(Snag
 
 var _ = rule("larger-than-room", Fix, "A body is larger than the room or the bench it is built on.",
 	func(w *work.Work, say func(Snag)) {
-		d := w.Plan.Display
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
-			shape := w.Shapes[s.ID]
+		d := w.Plan.Display()
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
+			shape := w.Shapes()[s.ID]
 			if shape == nil || plan.StageNamed(w.Plan.Prop(s.Prop).Stage) >= plan.Standing {
 				continue
 			}
@@ -249,7 +249,7 @@ var _ = rule("larger-than-room", Fix, "A body is larger than the room or the ben
 				},
 			)
 		}
-	}, work.Cut)
+	})
 
 // sorted3 is a size with its longest side first.
 func sorted3(v pattern.Vec) [3]float64 {

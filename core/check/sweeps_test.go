@@ -116,7 +116,7 @@ func TestWhatIsSwept(t *testing.T) {
 	assert.False(t, has("sweeps-into", wire("-12,0,0 -12,0,30")), "on the other side")
 	board := func(x, z, w, h string) func(p *plan.Plan, m *plan.Mechanism) {
 		return func(p *plan.Plan, _ *plan.Mechanism) {
-			p.Solids = append(p.Solids, plan.Solid{ID: "board", Prop: "a", Name: "Board", Kind: "panel", Stock: "ply1/4",
+			p.Doc().Solids = append(p.Solids(), plan.Solid{ID: "board", Prop: "a", Name: "Board", Kind: "panel", Stock: "ply1/4",
 				X: measure.Len(x), Z: measure.Len(z), Form: form.Panel{W: measure.Len(w), H: measure.Len(h)}})
 		}
 	}

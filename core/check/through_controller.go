@@ -23,8 +23,8 @@ var _ = rule(
 	Stop,
 	"What is fed through a controller's pins takes more than they pass on.",
 	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			if d.Kind != "controller" {
 				continue
 			}

@@ -13,15 +13,15 @@ var _ = rule(
 	Fix,
 	"A body is larger than the narrowest door on its way out.",
 	func(w *work.Work, say func(Snag)) {
-		d := w.Plan.Display
+		d := w.Plan.Display()
 		if d.DoorWide.IsZero() || d.DoorHigh.IsZero() {
 			return
 		}
 		door := []float64{d.DoorWide.Value(), d.DoorHigh.Value()}
 		slices.Sort(door)
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
-			shape := w.Shapes[s.ID]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
+			shape := w.Shapes()[s.ID]
 			if shape == nil || plan.StageNamed(w.Plan.Prop(s.Prop).Stage) >= plan.Standing {
 				continue
 			}
@@ -50,5 +50,4 @@ var _ = rule(
 			})
 		}
 	},
-	work.Cut,
 )

@@ -13,11 +13,11 @@ import (
 
 // outdoors are the props that stand in the wind, held by nothing.
 func outdoors(w *work.Work) (out []*work.Stands) {
-	if len(w.Plan.Plots) == 0 {
+	if len(w.Plan.Plots()) == 0 {
 		return nil
 	}
 	for _, s := range w.Yard().Stands {
-		if w.Plan.Display.Outdoors && s.Mass > 0 && !s.Of.Inside && !s.Holds() {
+		if w.Plan.Display().Outdoors && s.Mass > 0 && !s.Of.Inside && !s.Holds() {
 			out = append(out, s)
 		}
 	}
@@ -27,7 +27,7 @@ func outdoors(w *work.Work) (out []*work.Stands) {
 // windy are the nights to come of which the wind is known.
 func windy(w *work.Work) (out []plan.Forecast) {
 	today := w.Today.Format("2006-01-02")
-	for _, f := range w.Plan.Forecasts {
+	for _, f := range w.Plan.Forecasts() {
 		if f.On >= today && f.Strongest() > 0 {
 			out = append(out, f)
 		}

@@ -55,8 +55,8 @@ func (f For) does(p *plan.Plan, trade string) bool {
 	if f.Person == "" {
 		return true
 	}
-	for i := range p.People {
-		if x := &p.People[i]; Does(x, trade) && (f.Person == Nobody || strings.EqualFold(x.ID, f.Person)) {
+	for i := range p.People() {
+		if x := &p.People()[i]; Does(x, trade) && (f.Person == Nobody || strings.EqualFold(x.ID, f.Person)) {
 			return f.Person != Nobody
 		}
 	}

@@ -29,9 +29,9 @@ func TestEveryRuleIsATrades(t *testing.T) {
 // By hand: Ira does wiring and carves, Moth paints and may do nothing else, nobody glues.
 // A crew with one who names no trade leaves nothing to nobody.
 func TestSnagsForAPerson(t *testing.T) {
-	p := &plan.Plan{People: []plan.Person{
+	p := plan.Of(plan.Document{People: []plan.Person{
 		{ID: "ira", Name: "Ira", Trades: "Wiring, carving"}, {ID: "moth", Name: "Moth", Trades: " paint"},
-	}}
+	}})
 	all := []Snag{
 		{Code: "drop", Prop: "shelf", Place: "loom"}, {Code: "neck", Prop: "skep", Place: "bench"},
 		{Code: "coat-thin", Prop: "skep", Place: "bench"}, {Code: "glue-crazes", Prop: "shelf", Place: "bench"},
@@ -52,7 +52,7 @@ func TestSnagsForAPerson(t *testing.T) {
 	assert.Equal(t, []string{"neck"}, of(For{Prop: "skep", Trade: "foam"}))
 	assert.Empty(t, of(For{Prop: "shelf", Person: "moth"}))
 	assert.Empty(t, of(For{Person: "gone"}))
-	p.People = append(p.People, plan.Person{ID: "odd", Name: "Odd"})
+	p.Doc().People = append(p.People(), plan.Person{ID: "odd", Name: "Odd"})
 	assert.Len(t, of(For{Person: "odd"}), 4, "who names no trade does all")
 	assert.Empty(t, of(For{Person: Nobody}))
 }
@@ -60,7 +60,7 @@ func TestSnagsForAPerson(t *testing.T) {
 // Whoever narrows: what is for a person is the sum of what is theirs by trade, and all
 // is for somebody or for nobody.
 func TestNarrowedIsWhole(t *testing.T) {
-	p := &plan.Plan{People: []plan.Person{{ID: "a", Trades: "foam"}, {ID: "b", Trades: "paint, motors"}}}
+	p := plan.Of(plan.Document{People: []plan.Person{{ID: "a", Trades: "foam"}, {ID: "b", Trades: "paint, motors"}}})
 	for _, w := range Whys() {
 		s := Snag{Code: w.Code}
 		n := 0

@@ -13,8 +13,8 @@ var _ = rule(
 	"Two triggers are the same: one press works a scene twice.",
 	func(w *work.Work, say func(Snag)) {
 		first := map[plan.Trigger]string{}
-		for i := range w.Plan.Triggers {
-			t := w.Plan.Triggers[i]
+		for i := range w.Plan.Triggers() {
+			t := w.Plan.Triggers()[i]
 			same := t
 			same.ID = ""
 			was, again := first[same]

@@ -25,20 +25,20 @@ var _ = rule(
 	"A solid of several parts has no joint yet: nothing says how it holds together.",
 	func(w *work.Work, say func(Snag)) {
 		joined := map[string]bool{}
-		for _, j := range w.Plan.Joints { // what holds it to another says nothing of its own seams
+		for _, j := range w.Plan.Joints() { // what holds it to another says nothing of its own seams
 			a, _, _ := strings.Cut(j.A, "/")
 			if b, _, _ := strings.Cut(j.B, "/"); a == b {
 				joined[a] = true
 			}
 		}
-		for i := range w.Plan.Solids {
-			s := &w.Plan.Solids[i]
-			shape := w.Shapes[s.ID]
+		for i := range w.Plan.Solids() {
+			s := &w.Plan.Solids()[i]
+			shape := w.Shapes()[s.ID]
 			if shape == nil || joined[s.ID] || flat(s) && s.Seam == "" || len(shape.Lines) == 0 && s.Seam == "" {
 				continue
 			}
 			m := w.Lib.Materials[s.Stock]
-			c := bond.Joint{A: m, B: m, Sun: w.Plan.Display.Outdoors}
+			c := bond.Joint{A: m, B: m, Sun: w.Plan.Display().Outdoors}
 			c.Temp, c.RH = w.Plan.Air(s.Prop)
 			snag := Snag{
 				Level: Mind,
@@ -83,5 +83,4 @@ var _ = rule(
 			say(snag)
 		}
 	},
-	work.Bonded,
 )

@@ -10,17 +10,18 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/edits"
+	"zapbarn/testkit/shop"
 )
 
 // edges are the pattern book's solids with one field after the other far off, and
 // with an opening that just keeps within, and one that just runs over, each edge.
 func edges(b *bytes.Buffer) {
-	book := demo.Patterns()
-	for i := range book.Solids {
-		s := book.Solids[i]
+	book := demo.Patterns().In(shop.Kept)
+	for i := range book.Solids() {
+		s := book.Solids()[i]
 		if s.Form == nil || s.Kind == "mesh" || s.Kind == "printed" { // these take their time, and have a net of their own
 			continue
 		}
@@ -51,7 +52,7 @@ func offs(f reflect.Value) (out []string) {
 		return append(out, "-3 mm", "1 mm", "40 m")
 	case interface{ Value() float64 }:
 		for _, by := range []float64{.1, .6, 3, 30} {
-			out = append(out, fmt.Sprintf("%.4f %s", max(v.Value(), .1)*by, baseUnits[f.Type()]))
+			out = append(out, fmt.Sprintf("%.4f %s", max(v.Value(), .1)*by, edits.Units[f.Type()]))
 		}
 	case string:
 		return []string{""}
@@ -64,7 +65,7 @@ func shaped(s *plan.Solid, err error) string {
 	if err != nil {
 		return err.Error()
 	}
-	shape, err := s.Shape(stock.Shop)
+	shape, err := s.Shape(shop.Kept)
 	if err != nil {
 		return err.Error()
 	}
@@ -79,7 +80,7 @@ func shaped(s *plan.Solid, err error) string {
 // faced puts a window that fits a face by a hair, and one that does not, against
 // each of its edges.
 func faced(b *bytes.Buffer, s plan.Solid) {
-	shape, err := s.Shape(stock.Shop)
+	shape, err := s.Shape(shop.Kept)
 	if err != nil {
 		return
 	}
@@ -128,23 +129,23 @@ func ofMM(mm float64) measure.Length { return measure.Of[measure.LengthKind](mm)
 func layouts(b *bytes.Buffer) {
 	for seed := range uint64(60) {
 		r := rand.New(rand.NewPCG(seed, 77))
-		p := plan.New("x", "X", "in", "")
-		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+		p := plan.New("x", "X", "in", "").In(shop.Kept)
+		p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 		for n := range 3 + r.IntN(6) {
 			s := plan.NewSolid("a", fmt.Sprint("S", n), []string{"xps1", "ply1/4"}[r.IntN(2)], anyBoard(r))
 			s.ID = fmt.Sprint("s", n)
-			p.Solids = append(p.Solids, s)
+			p.Doc().Solids = append(p.Solids(), s)
 		}
 		for n := range r.IntN(3) {
-			p.Offcuts = append(p.Offcuts, plan.Offcut{ID: fmt.Sprint("o", n), Stock: "xps1", W: inches(r, 10, 30),
+			p.Doc().Offcuts = append(p.Offcuts(), plan.Offcut{ID: fmt.Sprint("o", n), Stock: "xps1", W: inches(r, 10, 30),
 				H: inches(r, 10, 60)})
 		}
 		for step := range 6 {
-			w := work.Do(p, stock.Shop, today)
-			if len(w.Sheets) == 0 {
+			w := work.Do(p, shop.Kept, today)
+			if len(w.Sheets()) == 0 {
 				break
 			}
-			s := w.Sheets[r.IntN(len(w.Sheets))]
+			s := w.Sheets()[r.IntN(len(w.Sheets()))]
 			var e plan.Edit
 			var err error
 			what := ""
@@ -169,9 +170,9 @@ func layouts(b *bytes.Buffer) {
 					p = q
 				}
 			}
-			after := work.Do(p, stock.Shop, today)
+			after := work.Do(p, shop.Kept, today)
 			fmt.Fprintf(b, "%d.%d %s: %s %v", seed, step, what, e.Label, err)
-			for _, s := range after.Sheets {
+			for _, s := range after.Sheets() {
 				used, total, n := s.Used()
 				fmt.Fprintf(b, "; %s %d new, %d cut, %d dropped, %d laid, %.4g of %.4g mm2, %v %s", s.Stock.ID, s.New(), s.Cut,
 					len(s.Dropped), n, used, total, s.Kept, sum(asJSON(s.Keep(s.Layout))))

@@ -30,6 +30,8 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
+	"zapbarn/testkit/edits"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/require"
@@ -163,7 +165,7 @@ func forms(b *bytes.Buffer) {
 			}
 			s := plan.NewSolid("p", name, of, anyForm(r, k))
 			for range 5 { // most of them are to be such as can be made
-				if _, err := s.Shape(stock.Shop); err == nil || n%6 == 0 {
+				if _, err := s.Shape(shop.Kept); err == nil || n%6 == 0 {
 					break
 				}
 				s = plan.NewSolid("p", name, of, anyForm(r, k))
@@ -187,7 +189,7 @@ func forms(b *bytes.Buffer) {
 				}
 			}
 			fmt.Fprintf(b, "%s %d of %s: ", name, n, of)
-			shape, err := s.Shape(stock.Shop)
+			shape, err := s.Shape(shop.Kept)
 			if err != nil {
 				fmt.Fprintln(b, err)
 				continue
@@ -234,10 +236,10 @@ var number = regexp.MustCompile(`\d+(\.\d+)?`)
 // doubled, in a plan that has something of everything.
 func phrases(b *bytes.Buffer) {
 	p := wirings.Random(3)
-	prop := p.Props[0].ID
+	prop := p.Props()[0].ID
 	for _, line := range []string{"box 22 x 18 x 26 1/2 xps1 rabbet", "tower 20 x 30 n6 ply1/4", "supply 12v 5a",
 		"fuse 3a on S1", "run 18awg 12ft on F1", "controller 3.3v on W1", "mat runs glow"} {
-		if got, err := shorthand.Read(p, stock.Shop, prop, line); err == nil {
+		if got, err := shorthand.Read(p, shop.Kept, prop, line); err == nil {
 			if q, err := p.Apply(got.Edit); err == nil {
 				p = q
 			}
@@ -264,7 +266,7 @@ func phrases(b *bytes.Buffer) {
 				words = append(words, words[k])
 			}
 			line = strings.Join(words, " ")
-			got, err := shorthand.Read(p, stock.Shop, prop, line)
+			got, err := shorthand.Read(p, shop.Kept, prop, line)
 			if err != nil {
 				fmt.Fprintf(b, "%s: %v\n", line, err)
 				continue
@@ -489,15 +491,15 @@ func faults(b *bytes.Buffer) {
 			continue
 		}
 		r := rand.New(rand.NewPCG(seed, 23))
-		w := work.Do(p, stock.Shop, day)
-		for _, d := range p.Devices {
+		w := work.Do(p, shop.Kept, day)
+		for _, d := range p.Devices() {
 			if d.Kind != "supply" {
 				continue
 			}
-			bench := wiring.Suspects(p.Wiring(stock.Shop), d.ID)
+			bench := wiring.Suspects(p.Wiring(shop.Kept), d.ID)
 			for level := 1; level <= 3; level++ { // what a learner may name, and what is hidden
 				for n := range uint64(4) {
-					drill, err := wiring.NewDrill(p.Wiring(stock.Shop), d.ID, level, seed*10+n)
+					drill, err := wiring.NewDrill(p.Wiring(shop.Kept), d.ID, level, seed*10+n)
 					if err != nil {
 						fmt.Fprintf(b, "%d %s level %d: %v\n", seed, d.ID, level, err)
 						continue
@@ -520,8 +522,8 @@ func faults(b *bytes.Buffer) {
 				}
 			}
 			var seen []circuit.Seen
-			for _, x := range p.Devices {
-				if o, ok := bench.Volts(x.ID, w.All.Readings[x.ID].Volts*r.Float64()); ok && r.IntN(3) == 0 {
+			for _, x := range p.Devices() {
+				if o, ok := bench.Volts(x.ID, w.All().Readings[x.ID].Volts*r.Float64()); ok && r.IntN(3) == 0 {
 					seen = append(seen, o)
 				}
 				if o, ok := bench.Light(x.ID, r.IntN(2) == 0); ok && r.IntN(3) == 0 {
@@ -731,16 +733,17 @@ func bounds(b *bytes.Buffer) {
 	}
 	p := wirings.Random(3)
 	q := wirings.RandomProp(3)
-	p.Solids, p.Outlets, p.Plugs, p.Finishes, p.Joints = q.Solids, q.Outlets, q.Plugs, q.Finishes, q.Joints
-	p.Lots = []plan.Lot{{ID: "l", Glue: "pva"}}
-	p.Offcuts = []plan.Offcut{{ID: "o", Stock: "xps1", W: inchesOf(20), H: inchesOf(30)}}
-	p.Readings = []plan.Reading{{ID: "r", Device: p.Devices[0].ID, Volts: measure.Must[measure.VoltKind]("4 V")}}
-	p.Waivers = []plan.Waiver{{ID: "w", Reason: "so", By: "me"}}
-	p.Photos = []plan.Photo{{ID: "ph", Data: "AAAA"}}
-	p.Pictures = []plan.Picture{{ID: "pi", Prop: p.Props[0].ID, Photo: "ph", Name: "N", Wide: 10, Tall: 10}}
-	p.Inputs = []plan.Input{{ID: "i", Prop: p.Props[0].ID, Name: "I", Kind: "mat"}}
-	p.Scenes = []plan.Scene{{ID: "s", Prop: p.Props[0].ID, Name: "S"}}
-	p.Triggers = []plan.Trigger{{ID: "t", Input: "i", Scene: "s", Latch: "toggle"}}
+	d := p.Doc()
+	d.Solids, d.Outlets, d.Plugs, d.Finishes, d.Joints = q.Solids(), q.Outlets(), q.Plugs(), q.Finishes(), q.Joints()
+	p.Doc().Lots = []plan.Lot{{ID: "l", Glue: "pva"}}
+	p.Doc().Offcuts = []plan.Offcut{{ID: "o", Stock: "xps1", W: inchesOf(20), H: inchesOf(30)}}
+	p.Doc().Readings = []plan.Reading{{ID: "r", Device: p.Devices()[0].ID, Volts: measure.Must[measure.VoltKind]("4 V")}}
+	p.Doc().Waivers = []plan.Waiver{{ID: "w", Reason: "so", By: "me"}}
+	p.Doc().Photos = []plan.Photo{{ID: "ph", Data: "AAAA"}}
+	p.Doc().Pictures = []plan.Picture{{ID: "pi", Prop: p.Props()[0].ID, Photo: "ph", Name: "N", Wide: 10, Tall: 10}}
+	p.Doc().Inputs = []plan.Input{{ID: "i", Prop: p.Props()[0].ID, Name: "I", Kind: "mat"}}
+	p.Doc().Scenes = []plan.Scene{{ID: "s", Prop: p.Props()[0].ID, Name: "S"}}
+	p.Doc().Triggers = []plan.Trigger{{ID: "t", Input: "i", Scene: "s", Latch: "toggle"}}
 	fmt.Fprintln(b, "as it is:", p.Validate())
 	for _, kind := range plan.Kinds() {
 		seen := map[string]bool{}
@@ -1033,50 +1036,6 @@ func packs(b *bytes.Buffer) {
 	}
 }
 
-// baseUnits are what a quantity's Value is in.
-var baseUnits = map[reflect.Type]string{
-	reflect.TypeFor[measure.Length]():     "mm",
-	reflect.TypeFor[measure.Duration]():   "s",
-	reflect.TypeFor[measure.Voltage]():    "V",
-	reflect.TypeFor[measure.Current]():    "A",
-	reflect.TypeFor[measure.Resistance](): "ohm",
-	reflect.TypeFor[measure.Power]():      "W",
-	reflect.TypeFor[measure.Celsius]():    "C",
-	reflect.TypeFor[measure.Gauge]():      "mm2",
-	reflect.TypeFor[measure.Mass]():       "kg",
-}
-
-// another is a field's value some way off from what it is; false where it has none.
-func another(r *rand.Rand, f reflect.Value, name string) (string, bool) {
-	by := []float64{.2, .5, .8, .95, 1.05, 1.25, 2, 5}[r.IntN(8)]
-	switch v := f.Interface().(type) {
-	case bool:
-		return map[bool]string{true: "off", false: "on"}[v], true
-	case int:
-		if v == 0 {
-			return fmt.Sprint(1 + r.IntN(5)), r.IntN(4) == 0
-		}
-		return fmt.Sprint(int(math.Round(float64(v)*by)) + r.IntN(2)), true
-	case string:
-		lists := map[string][]string{"product": stock.IDs(stock.Shop.Lamps), "stock": stock.IDs(stock.Shop.Materials),
-			"glue": stock.IDs(stock.Shop.Glues), "latch": {"retrigger", "once", "hold", "toggle"}}
-		if l := lists[name]; l != nil {
-			return l[r.IntN(len(l))], true
-		}
-		return "", v != "" && r.IntN(3) == 0
-	case interface{ Value() float64 }:
-		unit := baseUnits[f.Type()]
-		if unit == "" {
-			return "", false
-		}
-		if v.Value() == 0 {
-			return fmt.Sprintf("%g %s", []float64{.5, 1, 5, 20, 200}[r.IntN(5)], unit), r.IntN(4) == 0
-		}
-		return fmt.Sprintf("%.6f %s", v.Value()*by, unit), true
-	}
-	return "", false
-}
-
 // spoilt are the plans that each rule is shown by, with one or two fields of theirs
 // some way off: every number, part, harness, snag and mend of it.
 func spoilt(b *bytes.Buffer) {
@@ -1087,7 +1046,7 @@ func spoilt(b *bytes.Buffer) {
 			c.spoil(p)
 			var said []string
 			for range 1 + r.IntN(2) {
-				q, what := varied(r, p)
+				q, what := edits.Varied(r, p)
 				if q != nil {
 					p, said = q, append(said, what)
 				}
@@ -1096,8 +1055,8 @@ func spoilt(b *bytes.Buffer) {
 				continue
 			}
 
-			w := work.Do(p, stock.Shop, today)
-			if q, worst, ok := wiring.Gauges(p.Wiring(stock.Shop), "a", .03); len(q.Devices) > 0 {
+			w := work.Do(p, shop.Kept, today)
+			if q, worst, ok := wiring.Gauges(p.Wiring(shop.Kept), "a", .03); len(q.Devices) > 0 {
 				said = append(said, fmt.Sprintf("gauged %s, %.4f %v", sum(asJSON(q.Devices)), worst, ok))
 			}
 			var codes []string
@@ -1108,48 +1067,4 @@ func spoilt(b *bytes.Buffer) {
 				sum(string(answers(w))))
 		}
 	}
-}
-
-// varied is a plan with one field of one of its elements some way off, nil where
-// that cannot be.
-func varied(r *rand.Rand, p *plan.Plan) (*plan.Plan, string) {
-	var all []plan.Element
-	for _, kind := range plan.Kinds() {
-		all = append(all, p.Elements(kind)...)
-	}
-	e := all[r.IntN(len(all))]
-	var names []string
-	fields := func(t reflect.Type) {
-		for i := range t.NumField() {
-			if name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ","); name != "id" && name != "-" && name != "" {
-				names = append(names, name)
-			}
-		}
-	}
-	next := reflect.New(reflect.TypeOf(e.Value).Elem())
-	next.Elem().Set(reflect.ValueOf(e.Value).Elem())
-	fields(next.Elem().Type())
-	if s, ok := next.Interface().(*plan.Solid); ok && s.Form != nil {
-		fields(reflect.TypeOf(s.Form))
-	}
-	for range 12 {
-		name := names[r.IntN(len(names))]
-		f, _, _, ok := plan.At(next.Interface(), name)
-		if !ok {
-			continue
-		}
-		text, ok := another(r, f, name)
-		if !ok {
-			continue
-		}
-		if err := plan.SetText(next.Interface(), name, text, false); err != nil {
-			return nil, ""
-		}
-		q, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put(e.Kind, e.ID, next.Interface())}})
-		if err != nil {
-			return nil, ""
-		}
-		return q, fmt.Sprintf("%s %s %s %s", e.Kind, e.ID, name, text)
-	}
-	return nil, ""
 }

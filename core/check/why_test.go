@@ -4,8 +4,8 @@ import (
 	"testing"
 	"time"
 
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -27,12 +27,12 @@ func TestEveryRuleSaysWhy(t *testing.T) {
 	for _, c := range ruleCases() {
 		p := clean()
 		c.spoil(p)
-		for _, s := range run(work.Do(p, stock.Shop, day)) {
+		for _, s := range run(work.Do(p, shop.Kept, day)) {
 			codes[s.Code] = true
 		}
 	}
 	for seed := range uint64(20) {
-		for _, s := range run(work.Do(wirings.Random(seed), stock.Shop, day)) {
+		for _, s := range run(work.Do(wirings.Random(seed), shop.Kept, day)) {
 			codes[s.Code] = true
 		}
 	}

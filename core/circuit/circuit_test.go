@@ -169,7 +169,7 @@ func TestKirchhoffOnRandomNetworks(t *testing.T) {
 // what a fresh one gives.
 func TestPreparedSolverSeesChanges(t *testing.T) {
 	n := random(7, 80, 20)
-	s := NewSolver(n)
+	s := NewSolver(n, nil)
 	s.Solve()
 	for i := range n.Elements {
 		e := &n.Elements[i]
@@ -245,7 +245,7 @@ func BenchmarkSolve(b *testing.B) {
 		b.Run(fmt.Sprintf("%dnodes%dloops", c.nodes, c.extra), func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
-				s := NewSolver(n).Solve()
+				s := NewSolver(n, nil).Solve()
 				b.ReportMetric(float64(slices.Max(s.Steps)), "newton/op")
 				if !s.Settled {
 					b.Fatal("not settled")
@@ -361,7 +361,7 @@ func TestALumpedStripIsTheWholeOne(t *testing.T) {
 			n.Add(Element{Kind: Supply, A: p, B: q, E: 12, R: 1e-6})
 			load := Element{Kind: Sink, I: 3.0 / float64(count), Vf: 0.1}
 			fp, fq := n.StripOf("s", p, q, count, most, 0.5/float64(count), load)
-			sol := NewSolver(n).Solve()
+			sol := NewSolver(n, nil).Solve()
 			require.True(t, sol.Settled)
 			ends[most] = sol.V[fp] - sol.V[fq]
 		}

@@ -54,7 +54,7 @@ func TestSparseAgainstDense(t *testing.T) {
 // A solver may be used again after values change: the same answer as a fresh one.
 func TestSolverIsReusable(t *testing.T) {
 	n := random(4, 80, 20)
-	s := NewSolver(n)
+	s := NewSolver(n, nil)
 	s.Solve()
 	for i := range n.Elements {
 		if n.Elements[i].Kind == Resistor {

@@ -36,7 +36,7 @@ func divider() (*Solver, []Fault, []Probe) {
 		{Group: "twice3", Set: twice(r3)},
 	}
 	probes := []Probe{{"12", p, g}, {"a", a, g}, {"b", b, g}}
-	return NewSolver(n), faults, probes
+	return NewSolver(n, nil), faults, probes
 }
 
 // Predicted readings by hand: open in the middle leaves a at 12 and b at 0;
@@ -100,7 +100,7 @@ func TestSeveritiesAndLights(t *testing.T) {
 	}
 	dead := Fault{Group: "dead", Set: map[int]Element{lamp: {Kind: Resistor, A: a, B: g, R: 1e12}}}
 	b := NewBench(
-		NewSolver(n),
+		NewSolver(n, nil),
 		[]Fault{{Group: "none"}, bad(10), bad(100), bad(1000), dead},
 		[]Probe{{"a", a, g}},
 		map[int]float64{lamp: .02},

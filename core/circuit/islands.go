@@ -13,13 +13,14 @@ type Solver struct {
 	islands []*island
 	island  []int     // of each node
 	ground  []int     // of each island: the node taken as zero
-	sum     *memo.Sum // to keep what was found of islands, for all solvers; nil keeps nothing
+	sum     *memo.Sum // to keep what was found of islands, for all solvers of a bench; nil keeps nothing
+	bench   *memo.Bench
 }
 
-// NewSolver prepares a network. Its elements may change their values and be
-// turned round, but not go to other nodes, between solves.
-func NewSolver(n *Network) *Solver {
-	s := &Solver{net: n, island: make([]int, len(n.Names))}
+// NewSolver prepares a network, of which what is found is remembered on a bench, if any. Its
+// elements may change their values and be turned round, but not go to other nodes, between solves.
+func NewSolver(n *Network, b *memo.Bench) *Solver {
+	s := &Solver{net: n, bench: b, island: make([]int, len(n.Names))}
 	root := make([]int32, len(n.Names))
 	for i := range root {
 		root[i] = int32(i)
@@ -48,7 +49,7 @@ func NewSolver(n *Network) *Solver {
 	for _, x := range s.islands {
 		x.local = local
 		x.take(n)
-		x.begin(sum)
+		x.begin(sum, b)
 		s.ground = append(s.ground, int(x.nodes[x.ground]))
 	}
 	return s
@@ -57,7 +58,9 @@ func NewSolver(n *Network) *Solver {
 // Remembers makes it keep what it finds of an island, and take over what any solver found
 // of the same island that came from the same states: to the last digit what it would find.
 func (s *Solver) Remembers() *Solver {
-	s.sum = memo.NewSum()
+	if s.bench != nil {
+		s.sum = memo.NewSum()
+	}
 	return s
 }
 
@@ -125,8 +128,10 @@ func (f *settled) worst(net *Network, x *island) string {
 	return ""
 }
 
-// states keeps what was found of islands, by all that led there.
-var states = memo.New[memo.Key](1_000_000, func(f *settled) int64 { return int64(len(f.v) + len(f.i) + 8) })
+// states remembers what was found of islands, by all that led there.
+func states(b *memo.Bench) *memo.Memo[memo.Key, *settled] {
+	return memo.At[memo.Key](b, "states", 1_000_000, func(f *settled) int64 { return int64(len(f.v) + len(f.i) + 8) })
+}
 
 // found solves an island, or takes over what was found of the like.
 func (s *Solver) found(x *island) (got *settled) {
@@ -138,7 +143,7 @@ func (s *Solver) found(x *island) (got *settled) {
 		got = solve()
 	} else {
 		x.mark = x.sum(s.net, s.sum)
-		got = states.Get(x.mark, solve)
+		got = states(s.bench).Get(x.mark, solve)
 	}
 	x.start = got.v
 	return got

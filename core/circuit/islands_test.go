@@ -72,7 +72,7 @@ func TestRememberedIsFoundAfresh(t *testing.T) {
 	}
 	solvers := make([][2]*Solver, len(all))
 	for i, n := range all {
-		solvers[i] = [2]*Solver{NewSolver(n), NewSolver(n).Remembers()}
+		solvers[i] = [2]*Solver{NewSolver(n, nil), NewSolver(n, remembering).Remembers()}
 	}
 	for range 400 {
 		i := r.IntN(len(all))
@@ -117,7 +117,7 @@ func TestRememberedIsFoundAfresh(t *testing.T) {
 		require.Equal(t, a.Steps, b.Steps)
 		require.Equal(t, a.Settled, b.Settled)
 	}
-	_, held := states.Holds()
+	_, held := states(remembering).Holds()
 	assert.Greater(t, held, 100)
 }
 
@@ -130,7 +130,7 @@ func TestGuessesAreToldApart(t *testing.T) {
 			e.E = 5
 		}
 	}
-	a, b, plain := NewSolver(one).Remembers(), NewSolver(two).Remembers(), NewSolver(two)
+	a, b, plain := NewSolver(one, remembering).Remembers(), NewSolver(two, remembering).Remembers(), NewSolver(two, nil)
 	copy(two.Elements, one.Elements)
 	a.Solve()
 	got, want := b.Solve(), plain.Solve()
@@ -138,12 +138,15 @@ func TestGuessesAreToldApart(t *testing.T) {
 	assert.Equal(t, want.Steps, got.Steps)
 }
 
+// remembering is the bench of these tests.
+var remembering = memo.NewBench()
+
 // A twin sets out from rest, whatever the other has solved.
 func TestATwinIsAtRest(t *testing.T) {
 	told := 0
 	for seed := range uint64(20) {
 		n := random(seed, 30, 5)
-		s := NewSolver(n)
+		s := NewSolver(n, nil)
 		first := s.Solve()
 		if s.Solve().Steps[0] < first.Steps[0] {
 			told++
@@ -178,14 +181,14 @@ func TestEveryValueTellsApart(t *testing.T) {
 					e.Vf, e.R, e.I = 3, 400, .01
 				}
 			}
-			was := NewSolver(n).Remembers().Solve()
+			was := NewSolver(n, remembering).Remembers().Solve()
 			e := &n.Elements[i]
 			change(e)
 			if e.Kind == LED {
 				e.lnC = math.Log(e.Is * e.R / e.Vt)
 			}
-			want := NewSolver(n).Solve()
-			got := NewSolver(n).Remembers().Solve()
+			want := NewSolver(n, nil).Solve()
+			got := NewSolver(n, remembering).Remembers().Solve()
 			require.Equal(t, want.V, got.V, "%s of element %d", field, i)
 			if !slices.Equal(was.V, want.V) {
 				kinds[e.Kind]++
@@ -201,8 +204,6 @@ func TestEveryValueTellsApart(t *testing.T) {
 // order of two elements or in which node is the ground do not: each is solved to the last
 // digit as where nothing is shared.
 func TestShapesAreSharedByTheLikeOnly(t *testing.T) {
-	shared, none := shapes, memo.New[memo.Key](0, func(*shape) int64 { return 1 })
-	t.Cleanup(func() { shapes = shared })
 	r := rand.New(rand.NewPCG(6, 1))
 	n := random(5, 12, 3)
 	for k := range 300 {
@@ -229,10 +230,8 @@ func TestShapesAreSharedByTheLikeOnly(t *testing.T) {
 		if k%30 == 29 {
 			n = random(uint64(k), 12, 3)
 		}
-		shapes = shared
-		a := NewSolver(n).Solve()
-		shapes = none
-		b := NewSolver(n).Solve()
+		a := NewSolver(n, remembering).Solve()
+		b := NewSolver(n, nil).Solve()
 		require.Equal(t, b, a, "change %d", k)
 	}
 }

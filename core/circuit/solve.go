@@ -3,6 +3,7 @@ package circuit
 import (
 	"math"
 	"slices"
+
 	"zapbarn/core/memo"
 )
 
@@ -44,10 +45,12 @@ type bench struct {
 	val0   []float64
 }
 
-// shapes keeps what was found of islands' shapes.
-var shapes = memo.New[memo.Key](2_000_000, func(f *shape) int64 {
-	return int64(len(f.order) + len(f.first) + len(f.nbr) + len(f.pair) + len(f.offOf) + 8)
-})
+// shapes remembers what was found of islands' shapes.
+func shapes(b *memo.Bench) *memo.Memo[memo.Key, *shape] {
+	return memo.At[memo.Key](b, "islands", 2_000_000, func(f *shape) int64 {
+		return int64(len(f.order) + len(f.first) + len(f.nbr) + len(f.pair) + len(f.offOf) + 8)
+	})
+}
 
 // take reads the island's elements as the network has them now.
 func (s *island) take(n *Network) {
@@ -62,14 +65,14 @@ func (s *island) take(n *Network) {
 }
 
 // begin finds its ground, the first guess and the order of elimination.
-func (s *island) begin(sum *memo.Sum) {
+func (s *island) begin(sum *memo.Sum, b *memo.Bench) {
 	s.findGround()
 	sum.Reset()
 	sum.Bits(uint64(s.ground)) // every node is an end, where there is an element
 	for _, e := range s.ends {
 		sum.Bits(uint64(e[0])<<32 | uint64(e[1]))
 	}
-	s.shape = shapes.Get(sum.Key(), func() *shape {
+	s.shape = shapes(b).Get(sum.Key(), func() *shape {
 		s.shape = &shape{}
 		s.eliminate()
 		return s.shape
@@ -597,4 +600,4 @@ func (s *island) last(x *iteration) {
 }
 
 // Solve solves a network once.
-func Solve(n *Network) *Solution { return NewSolver(n).Solve() }
+func Solve(n *Network) *Solution { return NewSolver(n, nil).Solve() }

@@ -1,7 +1,6 @@
 package cutting
 
 import (
-	"zapbarn/core/memo"
 	"zapbarn/core/nest"
 	"zapbarn/core/stock"
 )
@@ -43,26 +42,9 @@ func (set Set) Lengths(pipes []Pipe) (all []*Bars) {
 		if set.Pace != nil {
 			set.Pace()
 		}
-		b.Cutting = lengths(of[b.Stock.ID], b.Stock.Length.Value(), set.Kerf)
+		b.Cutting = nest.Lengths(of[b.Stock.ID], b.Stock.Length.Value(), set.Kerf)
 	}
 	return all
-}
-
-// cuttings keeps what was cut last, weighed by its pieces.
-var cuttings = memo.New[memo.Key](200_000, func(c nest.Cutting) int64 {
-	n := int64(1 + len(c.TooLong))
-	for _, b := range c.Bars {
-		n += int64(len(b.Pieces))
-	}
-	return n
-})
-
-// lengths is nest.Lengths, or what it gave for the like.
-func lengths(pieces []float64, stock, kerf float64) nest.Cutting {
-	s := memo.NewSum()
-	s.Num(stock, kerf)
-	s.Num(pieces...)
-	return cuttings.Get(s.Key(), func() nest.Cutting { return nest.Lengths(pieces, stock, kerf) })
 }
 
 // Yield is which share of the lengths bought is used.

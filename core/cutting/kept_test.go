@@ -1,12 +1,9 @@
 package cutting
 
 import (
-	"math/rand/v2"
 	"testing"
 
-	"zapbarn/core/measure"
 	"zapbarn/core/memo"
-	"zapbarn/core/nest"
 	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
 
@@ -55,19 +52,5 @@ func TestBoxesThatDifferHaveOtherSums(t *testing.T) {
 			t.Errorf("%s has the sum of %s", what, was)
 		}
 		seen[k] = what
-	}
-}
-
-// What is kept of a cutting is what is found afresh, of whichever pieces, pipe and saw.
-func TestLengthsAreKeptForTheLikeOnly(t *testing.T) {
-	r := rand.New(rand.NewPCG(3, 3))
-	for range 400 {
-		pieces := make([]float64, 1+r.IntN(4))
-		for i := range pieces {
-			pieces[i] = []float64{300, 600, 900, 1219.2}[r.IntN(4)]
-		}
-		long := []float64{10, 8}[r.IntN(2)] * 12 * measure.Inch
-		kerf := []float64{0, 3, 40}[r.IntN(3)]
-		require.Equal(t, nest.Lengths(pieces, long, kerf), lengths(pieces, long, kerf))
 	}
 }

@@ -7,9 +7,6 @@ import (
 	"zapbarn/core/nest"
 )
 
-// layouts keeps what was laid last: most edits change one stock or none.
-var layouts = memo.New[memo.Key, nest.Layout](500_000, layoutWeight)
-
 // layoutWeight is how many pieces a layout lays, and one for itself.
 func layoutWeight(l nest.Layout) int64 {
 	n := int64(1)
@@ -35,5 +32,6 @@ func (s *Sheets) remembered(parts []nest.Part, stocks []nest.Stock, o nest.Optio
 		sum.Num(x.W, x.H, float64(x.Left))
 	}
 	sum.Text(fmt.Sprint(o.Fixed))
+	layouts := memo.At[memo.Key](s.bench, "layouts", 500_000, layoutWeight) // most edits change one stock or none
 	return layouts.Get(sum.Key(), func() nest.Layout { return nest.Sheets(parts, stocks, o) })
 }

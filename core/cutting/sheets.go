@@ -28,6 +28,7 @@ type Set struct {
 	Parts        []Part           // in the plan's order, which tells which stock is laid first
 	Offcuts      []Offcut         // on the shelf
 	Layouts      []Layout         // kept, or laid by hand
+	Bench        *memo.Bench      // where layouts are remembered; nil remembers none
 	Plain        bool             // no search for the first layout
 	At           func(ref string) // told before a stock is laid by whose part; may be nil
 	Pace         func()           // told while a search goes on; may be nil
@@ -61,6 +62,7 @@ type Sheets struct {
 	own     []nest.Sheet // of parts exactly as large as their sheet, one each
 	area    []float64    // of each piece, mm2
 	shapes  []memo.Key   // of each piece: the sum of its box
+	bench   *memo.Bench
 }
 
 // boxes are the loose pieces' boxes.
@@ -136,7 +138,7 @@ func (set Set) Sheets() (all []*Sheets) {
 	for _, part := range set.Parts {
 		s := seen[part.Stock.ID]
 		if s == nil {
-			s = &Sheets{Stock: *part.Stock, Locked: map[int]bool{}}
+			s = &Sheets{Stock: *part.Stock, bench: set.Bench, Locked: map[int]bool{}}
 			seen[s.Stock.ID] = s
 			all = append(all, s)
 		}

@@ -1,71 +1,94 @@
-// Package memo keeps what was worked out for a value, so that what did not
-// change is not worked out again. It holds what was asked for last, within a
-// weight: the least recently used goes first, never all at once.
+// Package memo remembers what was worked out from a value, so that the like is not worked out
+// again. What is remembered belongs to a Bench, which the caller makes and closes.
 package memo
 
 import (
-	"container/list"
 	"sync"
+
+	"github.com/jellydator/ttlcache/v3"
 )
 
-// Memo keeps values by key. It is safe for use from several goroutines.
+// Bench is what somebody remembers: caches by their names. It is safe for use from several
+// goroutines; the nil Bench remembers nothing.
+type Bench struct {
+	lock   sync.RWMutex
+	caches map[string]interface{ Forget() }
+}
+
+// NewBench remembers nothing yet.
+func NewBench() *Bench { return &Bench{caches: map[string]interface{ Forget() }{}} }
+
+// Close forgets all.
+func (b *Bench) Close() {
+	b.lock.Lock()
+	defer b.lock.Unlock()
+	for _, c := range b.caches {
+		c.Forget()
+	}
+	clear(b.caches)
+}
+
+// At is the bench's cache of a name, made when it is first asked for: it holds values up to a
+// weight in all, by a weigher that says what each weighs (1 each where weigh is nil). A name
+// has one type of key and value.
+func At[K comparable, V any](b *Bench, name string, most int64, weigh func(V) int64) *Memo[K, V] {
+	if b == nil {
+		return nil
+	}
+	b.lock.RLock()
+	c, ok := b.caches[name]
+	b.lock.RUnlock()
+	if ok {
+		return c.(*Memo[K, V])
+	}
+	b.lock.Lock()
+	defer b.lock.Unlock()
+	if c, ok := b.caches[name]; ok {
+		return c.(*Memo[K, V])
+	}
+	m := New[K](most, weigh)
+	b.caches[name] = m
+	return m
+}
+
+// Memo keeps values by key, the most recently used, within a weight in all. The nil Memo
+// keeps nothing.
 type Memo[K comparable, V any] struct {
-	most, holds int64
-	weigh       func(V) int64
-	lock        sync.Mutex
-	of          map[K]*list.Element
-	used        *list.List // the most recently used in front
+	most  int64
+	weigh func(V) int64
+	cache *ttlcache.Cache[K, V]
 }
 
-type entry[K comparable, V any] struct {
-	key    K
-	value  V
-	weight int64
-}
-
-// New makes a memo that holds values up to a weight in all, by a weigher that
-// says what each weighs (1 each where weigh is nil).
+// New makes a memo that holds values up to a weight in all, as At does.
 func New[K comparable, V any](most int64, weigh func(V) int64) *Memo[K, V] {
 	if weigh == nil {
 		weigh = func(V) int64 { return 1 }
 	}
-	return &Memo[K, V]{most: most, weigh: weigh, of: map[K]*list.Element{}, used: list.New()}
+	cost := func(x ttlcache.CostItem[K, V]) uint64 { return uint64(max(1, weigh(x.Value))) }
+	return &Memo[K, V]{most, weigh, ttlcache.New(ttlcache.WithMaxCost(uint64(most), cost))}
 }
 
 // Look returns what is kept for a key.
 func (m *Memo[K, V]) Look(key K) (v V, ok bool) {
-	m.lock.Lock()
-	defer m.lock.Unlock()
-	e, ok := m.of[key]
-	if !ok {
+	if m == nil {
 		return v, false
 	}
-	m.used.MoveToFront(e)
-	return e.Value.(*entry[K, V]).value, true
+	if x := m.cache.Get(key); x != nil {
+		return x.Value(), true
+	}
+	return v, false
 }
 
 // Keep keeps a value. One heavier than all that may be held is not kept.
 func (m *Memo[K, V]) Keep(key K, v V) {
-	w := m.weigh(v)
-	m.lock.Lock()
-	defer m.lock.Unlock()
-	if e, ok := m.of[key]; ok {
-		m.drop(e)
-	}
-	if w > m.most {
+	if m == nil {
 		return
 	}
-	m.of[key] = m.used.PushFront(&entry[K, V]{key, v, w})
-	for m.holds += w; m.holds > m.most; {
-		m.drop(m.used.Back())
+	if m.weigh(v) > m.most {
+		m.cache.Delete(key)
+		return
 	}
-}
-
-func (m *Memo[K, V]) drop(e *list.Element) {
-	x := e.Value.(*entry[K, V])
-	m.used.Remove(e)
-	delete(m.of, x.key)
-	m.holds -= x.weight
+	m.cache.Set(key, v, ttlcache.NoTTL)
 }
 
 // Get is what is kept for a key, or what work now finds, which is then kept.
@@ -78,9 +101,13 @@ func (m *Memo[K, V]) Get(key K, work func() V) V {
 	return v
 }
 
+// Forget forgets all.
+func (m *Memo[K, V]) Forget() { m.cache.DeleteAll() }
+
 // Holds is the weight of all that is kept, and how many.
 func (m *Memo[K, V]) Holds() (weight int64, n int) {
-	m.lock.Lock()
-	defer m.lock.Unlock()
-	return m.holds, len(m.of)
+	for _, x := range m.cache.Items() {
+		weight, n = weight+m.weigh(x.Value()), n+1
+	}
+	return weight, n
 }

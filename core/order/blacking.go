@@ -19,7 +19,7 @@ var blacking = kind{
 			if !s.Blacked {
 				continue
 			}
-			n := max(1, len(b.Shapes[s.ID].Lines)+len(s.Openings))
+			n := max(1, len(b.Shapes()[s.ID].Lines)+len(s.Openings))
 			t := &Task{
 				Key:    "black:" + s.ID,
 				Prop:   p.ID,

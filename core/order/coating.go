@@ -22,7 +22,7 @@ var coating = kind{
 				continue
 			}
 			area := b.StackOf(f, false).Area
-			judged := b.Finishes[f.ID]
+			judged := b.Finishes()[f.ID]
 			n := 0
 			for i, l := range f.Layers {
 				c := b.Lib.Coats[l.Coat]

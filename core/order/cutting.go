@@ -52,31 +52,29 @@ type cuts struct {
 	large, foam  bool
 }
 
-var cutByProp = work.StandsOn("what is cut of each prop", "good", "prop", "solid")
-
 // cutOf is what is cut of each prop, by its ID.
 func cutOf(w *work.Work) map[string]*cuts {
-	return w.Derive(cutByProp, func() any {
+	return work.Derive(w, "cut of each prop", func(w *work.Work) map[string]*cuts {
 		all := map[string]*cuts{}
-		for i := range w.Plan.Props {
-			all[w.Plan.Props[i].ID] = &cuts{}
+		for i := range w.Plan.Props() {
+			all[w.Plan.Props()[i].ID] = &cuts{}
 		}
-		for _, part := range w.Parts {
+		for _, part := range w.Parts() {
 			c, n := all[part.Solid.Prop], max(1, part.Panel.Copies)
 			c.parts += n
 			c.metres += float64(n) * part.Edges / 1000
 			c.large = c.large || part.Wide > large || part.High > large
 			c.foam = c.foam || w.Lib.Materials[part.Solid.Stock].Foam()
 		}
-		for i := range w.Plan.Solids {
-			if s := &w.Plan.Solids[i]; w.Shapes[s.ID] != nil {
-				for _, c := range w.Shapes[s.ID].Cuts {
+		for i := range w.Plan.Solids() {
+			if s := &w.Plan.Solids()[i]; w.Shapes()[s.ID] != nil {
+				for _, c := range w.Shapes()[s.ID].Cuts {
 					all[s.Prop].pipes += c.Count
 				}
 			}
 		}
 		return all
-	}).(map[string]*cuts)
+	})
 }
 
 // cutTogether says which parts are stacked and cut in one, since their edges must line up,

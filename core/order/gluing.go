@@ -34,7 +34,7 @@ func (b *builder) glued(t *Task, list []*plan.Joint) {
 	for _, j := range list {
 		length, _ := b.GlueLine(j)
 		metres += length / 1000
-		a := b.Joints[j.ID]
+		a := b.Joints()[j.ID]
 		g := b.Lib.Glues[j.Glue]
 		wait = math.Max(wait, a.Handling)
 		b.dries(t, a.Handling/60, func(temp, rh float64) float64 {

@@ -37,8 +37,8 @@ var darkTest = kind{
 		if len(b.o.Tasks) == 0 {
 			return
 		}
-		t := &Task{Key: "dark:" + b.Plan.Display.ID, Name: "Dark test of everything",
-			About: []string{"display:" + b.Plan.Display.ID}, Whole: true}
+		t := &Task{Key: "dark:" + b.Plan.Display().ID, Name: "Dark test of everything",
+			About: []string{"display:" + b.Plan.Display().ID}, Whole: true}
 		t.hands(of("walk", 1, DarkTest))
 		t.Steps = []string{"Walk the path as a guest, a child's eyes too; note what is seen that should not be."}
 		b.add(t)
@@ -48,8 +48,8 @@ var darkTest = kind{
 var arriving = kind{
 	name: "arrive", says: "What is on its way comes.", by: never,
 	whole: func(b *builder) {
-		for i := range b.Plan.Deliveries {
-			d := &b.Plan.Deliveries[i]
+		for i := range b.Plan.Deliveries() {
+			d := &b.Plan.Deliveries()[i]
 			t := b.add(&Task{Key: "arrive:" + d.ID, Prop: b.Plan.PropOf(d.For), Name: d.Name + " arrives",
 				About: []string{"delivery:" + d.ID, d.For}, From: b.o.minute(d.Arrives, noon)})
 			t.Done = d.In
@@ -63,8 +63,8 @@ const noon = calendar.Day / 2
 var own = kind{
 	name: "own", says: "A task of your own.", by: never,
 	whole: func(b *builder) {
-		for i := range b.Plan.Jobs {
-			j := &b.Plan.Jobs[i]
+		for i := range b.Plan.Jobs() {
+			j := &b.Plan.Jobs()[i]
 			if j.Task != "" {
 				continue
 			}

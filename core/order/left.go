@@ -27,8 +27,8 @@ func Uncut(w *work.Work) map[string]bool {
 	b.split()
 	b.spoken()
 	out := map[string]bool{}
-	for i := range w.Plan.Props {
-		if id := w.Plan.Props[i].ID; b.o.Next("cut:"+id) != nil {
+	for i := range w.Plan.Props() {
+		if id := w.Plan.Props()[i].ID; b.o.Next("cut:"+id) != nil {
 			out[id] = true
 		}
 	}

@@ -23,7 +23,7 @@ const resin = "Organic-vapour respirator, gloves, goggles for the hardener; no f
 func (b *builder) laminates(prop string, do func(s *plan.Solid, l form.Laminate, sqm float64)) {
 	for _, s := range b.in[prop] {
 		if l, ok := s.Form.(form.Laminate); ok {
-			do(s, l, b.Shapes[s.ID].Outside/1e6)
+			do(s, l, b.Shapes()[s.ID].Outside/1e6)
 		}
 	}
 }

@@ -183,10 +183,10 @@ func begun(w *work.Work) *builder {
 
 // each makes the tasks of some kinds.
 func (b *builder) each(kinds []kind) {
-	for i := range b.Plan.Props {
+	for i := range b.Plan.Props() {
 		for _, k := range kinds {
 			if b.kind = k; k.make != nil {
-				k.make(b, &b.Plan.Props[i])
+				k.make(b, &b.Plan.Props()[i])
 			}
 		}
 	}
@@ -199,20 +199,20 @@ func (b *builder) each(kinds []kind) {
 
 // index finds what belongs to each prop and solid, once.
 func (b *builder) index() {
-	for i := range b.Plan.Solids {
-		if s := &b.Plan.Solids[i]; b.Shapes[s.ID] != nil {
+	for i := range b.Plan.Solids() {
+		if s := &b.Plan.Solids()[i]; b.Shapes()[s.ID] != nil {
 			b.in[s.Prop] = append(b.in[s.Prop], s)
 		}
 	}
-	for i := range b.Plan.Devices {
-		d := &b.Plan.Devices[i]
+	for i := range b.Plan.Devices() {
+		d := &b.Plan.Devices()[i]
 		b.dev[d.Prop] = append(b.dev[d.Prop], d)
 	}
-	for _, part := range b.Parts {
+	for _, part := range b.Parts() {
 		b.part[part.Solid.Prop] = append(b.part[part.Solid.Prop], part)
 	}
-	for i := range b.Plan.Joints {
-		j := &b.Plan.Joints[i]
+	for i := range b.Plan.Joints() {
+		j := &b.Plan.Joints()[i]
 		e := ends(j)
 		bought := strings.HasPrefix(j.A, "=") || strings.HasPrefix(j.B, "=")
 		switch {
@@ -222,8 +222,8 @@ func (b *builder) index() {
 			b.joins[j.Prop] = append(b.joins[j.Prop], j)
 		}
 	}
-	for i := range b.Plan.Finishes {
-		b.coat[b.Plan.Finishes[i].Solid] = &b.Plan.Finishes[i]
+	for i := range b.Plan.Finishes() {
+		b.coat[b.Plan.Finishes()[i].Solid] = &b.Plan.Finishes()[i]
 	}
 }
 
@@ -248,8 +248,8 @@ func (b *builder) add(t *Task) *Task {
 
 // spoken takes what was said of tasks.
 func (b *builder) spoken() {
-	for i := range b.Plan.Jobs {
-		j := &b.Plan.Jobs[i]
+	for i := range b.Plan.Jobs() {
+		j := &b.Plan.Jobs()[i]
 		t := b.taskOf(j.Task, j.ID)
 		if t == nil {
 			continue

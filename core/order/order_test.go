@@ -12,12 +12,12 @@ import (
 	"zapbarn/core/calendar"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
-	"zapbarn/core/memo"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -28,11 +28,11 @@ var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 
 // small is a box of foam with coats, a lamp inside and a motor, worked out.
 func small(t *testing.T, change ...func(p *plan.Plan)) *work.Work {
-	p := plan.New("x", "X", "in", "2026-10-01")
-	p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("21 C"), 50
-	p.Props = []plan.Prop{{ID: "a", Name: "Crate"}}
+	p := plan.New("x", "X", "in", "2026-10-01").In(shop.Kept)
+	p.Doc().Display.Temp, p.Doc().Display.RH = measure.Must[measure.CelsiusKind]("21 C"), 50
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "Crate"}}
 	say := func(line string) {
-		r, err := shorthand.Read(p, stock.Shop, "a", line)
+		r, err := shorthand.Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		q, err := p.Apply(r.Edit)
 		require.NoError(t, err, line)
@@ -44,11 +44,11 @@ func small(t *testing.T, change ...func(p *plan.Plan)) *work.Work {
 		"lamp motor12 on S1"} {
 		say(line)
 	}
-	for i := range p.Solids {
-		p.Solids[i].Sealed = p.Solids[i].ID == "a-box"
+	for i := range p.Solids() {
+		p.Solids()[i].Sealed = p.Solids()[i].ID == "a-box"
 	}
-	p.Scenes = []plan.Scene{{ID: "glow", Prop: "a", Name: "Glow"}}
-	p.People = []plan.Person{
+	p.Doc().Scenes = []plan.Scene{{ID: "glow", Prop: "a", Name: "Glow"}}
+	p.Doc().People = []plan.Person{
 		{ID: "ola", Name: "Ola", Hours: "mon-sun 9-17"},
 		{ID: "ira", Name: "Ira", Hours: "mon-sun 9-17"},
 	}
@@ -56,7 +56,7 @@ func small(t *testing.T, change ...func(p *plan.Plan)) *work.Work {
 		c(p)
 	}
 	require.NoError(t, p.Validate())
-	return work.Do(p, stock.Shop, today)
+	return work.Do(p, shop.Kept, today)
 }
 
 // after lists what a task waits for: the keys, each with the rule that says so.
@@ -126,8 +126,8 @@ func TestWhatComesBeforeWhat(t *testing.T) {
 	assert.Len(t, o.Task("install:a").After, 14, "all of the prop but the set-up itself")
 	seen := map[string]bool{}
 	shell := Of(laidUp(t))
-	parts := Of(small(t, func(p *plan.Plan) { p.Jobs = []plan.Job{{ID: "j", Task: "cut:a", Parts: 2}} }))
-	black := Of(small(t, func(p *plan.Plan) { p.Solids[0].Blacked = true }))
+	parts := Of(small(t, func(p *plan.Plan) { p.Doc().Jobs = []plan.Job{{ID: "j", Task: "cut:a", Parts: 2}} }))
+	black := Of(small(t, func(p *plan.Plan) { p.Solids()[0].Blacked = true }))
 	for _, x := range slices.Concat(o.Tasks, shell.Tasks, parts.Tasks, black.Tasks) {
 		for _, l := range x.After {
 			seen[l.Rule.Code] = true
@@ -150,15 +150,15 @@ func TestWhatComesBeforeWhat(t *testing.T) {
 
 // A ring is cut round its outside and round the hole in its middle.
 func TestARingIsCutRoundBothEdges(t *testing.T) {
-	p := plan.New("x", "X", "in", "2026-10-01")
-	p.Props = []plan.Prop{{ID: "a", Name: "Well"}}
-	r, err := shorthand.Read(p, stock.Shop, "a", "rings 24 to 12 30 tall wall 3 xps2")
+	p := plan.New("x", "X", "in", "2026-10-01").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "Well"}}
+	r, err := shorthand.Read(p, shop.Kept, "a", "rings 24 to 12 30 tall wall 3 xps2")
 	require.NoError(t, err)
 	p, err = p.Apply(r.Edit)
 	require.NoError(t, err)
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	metres, parts := 0.0, 0
-	for _, x := range w.Parts {
+	for _, x := range w.Parts() {
 		require.Positive(t, x.Panel.Bore)
 		parts += x.Panel.Copies
 		metres += math.Pi * (x.Panel.Round + x.Panel.Bore) / 1000 * float64(x.Panel.Copies)
@@ -169,17 +169,17 @@ func TestARingIsCutRoundBothEdges(t *testing.T) {
 
 // laidUp is a shell of two plies over a gel coat, painted.
 func laidUp(t *testing.T) *work.Work {
-	p := plan.New("x", "X", "in", "2026-10-01")
-	p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("21 C"), 50
-	p.Props = []plan.Prop{{ID: "a", Name: "Mask"}}
+	p := plan.New("x", "X", "in", "2026-10-01").In(shop.Kept)
+	p.Doc().Display.Temp, p.Doc().Display.RH = measure.Must[measure.CelsiusKind]("21 C"), 50
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "Mask"}}
 	for _, line := range []string{"laminate 2 plies gel 9 x 11 x 5 glassmat", "coat laminate latex 1"} {
-		r, err := shorthand.Read(p, stock.Shop, "a", line)
+		r, err := shorthand.Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		q, err := p.Apply(r.Edit)
 		require.NoError(t, err, line)
 		p = q
 	}
-	return work.Do(p, stock.Shop, today)
+	return work.Do(p, shop.Kept, today)
 }
 
 // Times by hand. The box: 6 panels 20 in; by its pattern all edges together are laid out and
@@ -188,18 +188,18 @@ func TestTimesByHand(t *testing.T) {
 	w := small(t)
 	o := Of(w)
 	metres, parts := 0.0, 0
-	for _, p := range w.Parts {
+	for _, p := range w.Parts() {
 		parts++
 		metres += p.Panel.Around() / 1000
 	}
 	assert.Equal(t, minutes(SetUp+3*float64(parts)+6*metres), o.Task("cut:a").Hands)
-	seams := len(w.Shapes["a-box"].Lines)
+	seams := len(w.Shapes()["a-box"].Lines)
 	assert.Equal(t, minutes(5+2*float64(seams)), o.Task("fit:a-box").Hands)
 	assert.Equal(t, 150, o.Task("coat:a-box:1:1").Wait, "masonry sealer, 2.5 h")
 	assert.Equal(t, 120, o.Task("coat:a-box:2:1").Wait, "latex, 2 h before the next coat")
 	assert.Equal(t, 240, o.Task("coat:a-box:2:2").Wait, "and 4 h before it is handled")
 	assert.Equal(t, 120, o.Task("fill:a-box").Wait)
-	area := w.StackOf(&w.Plan.Finishes[0], false).Area
+	area := w.StackOf(&w.Plan.Finishes()[0], false).Area
 	assert.Equal(t, minutes(5+7.5*area), o.Task("coat:a-box:1:1").Hands, "8 m2 an hour")
 	assert.Equal(t, 25, o.Task("wire:a").Hands, "5 min and three devices of 6")
 	assert.Equal(t, 10, o.Task("prove:a").Hands, "5 min and two lamps of 2")
@@ -233,7 +233,9 @@ func TestTimesByHand(t *testing.T) {
 	assert.Equal(t, Timer{"tacks, then press together", int(contact.Open.Value())}, timers(contact)[0])
 	assert.Empty(t, timers(stock.Shop.Glues["tie"]))
 	cold := Of(
-		small(t, func(p *plan.Plan) { p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("11 C"), 70 }),
+		small(t, func(p *plan.Plan) {
+			p.Doc().Display.Temp, p.Doc().Display.RH = measure.Must[measure.CelsiusKind]("11 C"), 70
+		}),
 	)
 	// Magnus: 24.85 hPa at 21 C, 13.11 at 11: 24.85 x .5 / (13.11 x .3) = 3.16 times
 	assert.InDelta(t, 3.16*150, float64(cold.Task("coat:a-box:1:1").Wait), 2)
@@ -255,18 +257,18 @@ func TestMixes(t *testing.T) {
 	assert.Equal(t, 1, Batches(30, 0))
 	assert.Equal(t, 1, Batches(0, 5))
 	w := small(t, func(p *plan.Plan) {
-		for i := range p.Joints {
-			p.Joints[i].Glue = "epoxy5"
+		for i := range p.Joints() {
+			p.Joints()[i].Glue = "epoxy5"
 		}
 	})
 	o := Of(w)
 	laying, millilitres := 0.0, 0.0
-	for i := range w.Plan.Joints {
-		j := &w.Plan.Joints[i]
+	for i := range w.Plan.Joints() {
+		j := &w.Plan.Joints()[i]
 		if e := ends(j); len(e) == 1 {
 			length, _ := w.GlueLine(j)
 			laying += 3 + 4*length/1000
-			millilitres += w.Results.At("joint", j.ID, "takes").Value
+			millilitres += w.Results().At("joint", j.ID, "takes").Value
 		}
 	}
 	n := math.Ceil(laying / 5)
@@ -286,7 +288,7 @@ func TestWhatIsSaidOfATask(t *testing.T) {
 			for i := range jobs {
 				jobs[i].ID = fmt.Sprintf("j%d", i)
 			}
-			p.Jobs = jobs
+			p.Doc().Jobs = jobs
 		}))
 	}
 	start := func(x *Timetable, key string) int {
@@ -351,7 +353,7 @@ func TestAStageIsBehind(t *testing.T) {
 		"standing": "tune",
 	}
 	for stage, want := range left {
-		o := Of(small(t, func(p *plan.Plan) { p.Props[0].Stage = stage }))
+		o := Of(small(t, func(p *plan.Plan) { p.Props()[0].Stage = stage }))
 		var got []string
 		for _, x := range o.Left() {
 			if x.Prop == "a" && !slices.Contains(got, x.Kind) {
@@ -366,7 +368,7 @@ func TestAStageIsBehind(t *testing.T) {
 func TestADelivery(t *testing.T) {
 	waits := func(d plan.Delivery) (out []string) {
 		d.ID, d.Name, d.Arrives = "post", "Parcel", "2026-09-25"
-		o := Of(small(t, func(p *plan.Plan) { p.Deliveries = []plan.Delivery{d} }))
+		o := Of(small(t, func(p *plan.Plan) { p.Doc().Deliveries = []plan.Delivery{d} }))
 		assert.Equal(t, 5*calendar.Day+noon, o.Task("arrive:post").From)
 		for _, x := range o.Tasks {
 			for _, l := range x.After {
@@ -382,14 +384,14 @@ func TestADelivery(t *testing.T) {
 	assert.Equal(t, []string{"join", "coat"}, waits(plan.Delivery{For: "solid:a-panel"}))
 	assert.NotContains(t, waits(plan.Delivery{For: "prop:a"}), "arrive")
 	w := small(t)
-	for _, f := range w.Plan.Finishes {
+	for _, f := range w.Plan.Finishes() {
 		got := waits(plan.Delivery{For: "finish:" + f.ID})
 		require.NotEmpty(t, got, "the paint of %s", f.Solid)
 		for _, kind := range got {
 			assert.Equal(t, "coat", kind)
 		}
 	}
-	for _, j := range w.Plan.Joints {
+	for _, j := range w.Plan.Joints() {
 		got := waits(plan.Delivery{For: "joint:" + j.ID})
 		require.NotEmpty(t, got, "the glue of %s", j.ID)
 		for _, kind := range got {
@@ -397,18 +399,18 @@ func TestADelivery(t *testing.T) {
 		}
 	}
 	// whatever is wired, handled or moved and something is for, something waits
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		assert.NotEmpty(t, waits(plan.Delivery{For: "device:" + d.ID}), d.ID)
 	}
-	for _, s := range w.Plan.Solids {
+	for _, s := range w.Plan.Solids() {
 		assert.NotEmpty(t, waits(plan.Delivery{For: "solid:" + s.ID}), s.ID)
 	}
 	late := In(small(t, func(p *plan.Plan) {
-		p.Deliveries = []plan.Delivery{{ID: "post", Name: "Motor", For: "device:L2", Arrives: "2026-10-02"}}
+		p.Doc().Deliveries = []plan.Delivery{{ID: "post", Name: "Motor", For: "device:L2", Arrives: "2026-10-02"}}
 	}))
 	assert.Positive(t, late.Late(), "it comes the day after the opening")
 	in := In(small(t, func(p *plan.Plan) {
-		p.Deliveries = []plan.Delivery{{ID: "post", Name: "Motor", For: "device:L2", Arrives: "2026-10-02", In: true}}
+		p.Doc().Deliveries = []plan.Delivery{{ID: "post", Name: "Motor", For: "device:L2", Arrives: "2026-10-02", In: true}}
 	}))
 	assert.Zero(t, in.Late())
 	assert.Less(t, in.End, late.End)
@@ -419,17 +421,17 @@ func TestADelivery(t *testing.T) {
 func TestACrewOfOne(t *testing.T) {
 	two := func(p *plan.Plan) {
 		*p.Solid("a-box") = p.Solid("a-box").Set("h", measure.Len("62 in"))
-		p.People = p.People[:1]
+		p.Doc().People = p.People()[:1]
 	}
 	undone, why := In(small(t, two)).Undone()
 	require.NotEmpty(t, undone)
 	assert.Equal(t, "cut:a", undone[0].Key)
 	assert.Equal(t, "wants 2 people at once", why[0])
-	free := In(small(t, two, func(p *plan.Plan) { p.People = nil }))
+	free := In(small(t, two, func(p *plan.Plan) { p.Doc().People = nil }))
 	undone, _ = free.Undone()
 	assert.Empty(t, undone)
 	assert.False(t, free.Asked)
-	paint := In(small(t, func(p *plan.Plan) { p.People[0].Trades, p.People[1].Trades = "paint", "glue, paint" }))
+	paint := In(small(t, func(p *plan.Plan) { p.People()[0].Trades, p.People()[1].Trades = "paint", "glue, paint" }))
 	undone, why = paint.Undone()
 	assert.Equal(t, "wire:a", undone[0].Key)
 	assert.Equal(t, "wants somebody for wiring", why[0])
@@ -439,12 +441,12 @@ func TestACrewOfOne(t *testing.T) {
 // for, and the same plan gives the same timetable.
 func TestTimetablesHold(t *testing.T) {
 	for seed := range uint64(12) {
-		p := demo.Apiary(today)
+		p := demo.Apiary(today).In(shop.Kept)
 		if seed > 0 {
 			p = wirings.Random(seed)
 		}
-		w := work.Do(p, stock.Shop, today)
-		x, again := In(w), In(work.Do(p.Clone(), stock.Shop, today))
+		w := work.Do(p, shop.Kept, today)
+		x, again := In(w), In(work.Do(p.Clone(), shop.Kept, today))
 		require.Nil(t, x.Loop)
 		require.Equal(t, x.Answer, again.Answer)
 		at := map[*Task]int{}
@@ -469,7 +471,7 @@ func TestTimetablesHold(t *testing.T) {
 // What may happen is worked out afresh: a day lost is never sooner, one more never later, cold
 // and damp never sooner; nothing is changed by asking.
 func TestWhatIf(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	was := string(w.Plan.Encode())
 	cases := map[string]Case{}
 	for _, c := range Cases(w) {
@@ -485,9 +487,9 @@ func TestWhatIf(t *testing.T) {
 	assert.Positive(t, cases["Without Ola"].Lacks, "what takes two")
 	// without the late parcel it is the crew that counts
 	q := w.Plan.Clone()
-	q.Deliveries = nil
-	base := In(work.Do(q, stock.Shop, today))
-	for _, c := range Cases(work.Do(q, stock.Shop, today)) {
+	q.Doc().Deliveries = nil
+	base := In(work.Do(q, shop.Kept, today))
+	for _, c := range Cases(work.Do(q, shop.Kept, today)) {
 		assert.Equal(t, base.End+c.Later, c.End, c.What)
 		if strings.HasPrefix(c.What, "Without") {
 			assert.True(t, c.Lacks > 0 || c.Later >= 0, c.What)
@@ -498,42 +500,41 @@ func TestWhatIf(t *testing.T) {
 // An edit that cannot change the order of work leaves it as it was worked out; each that can
 // has it worked out anew: of every kind of element it stands on, and of the opening.
 func TestATimetableIsTakenOverWhileItStands(t *testing.T) {
-	p := demo.Apiary(today)
-	w := work.Do(p, stock.Shop, today)
+	p := demo.Apiary(today).In(shop.Kept)
+	w := work.Do(p, shop.Kept, today)
 	was := In(w)
 	after := func(change func(p *plan.Plan)) *Timetable {
 		q := p.Clone()
 		change(q)
-		next, err := work.DoFrom(w, nil, q, stock.Shop, today)
+		next, err := work.DoFrom(w, nil, q, shop.Kept, today)
 		require.NoError(t, err)
 		return In(next)
 	}
 	for what, change := range map[string]func(p *plan.Plan){
-		"a note":    func(p *plan.Plan) { p.Notes = append(p.Notes, plan.Note{ID: "n", On: "prop:gate", Text: "x"}) },
-		"its name":  func(p *plan.Plan) { p.Display.Name = "Other" },
-		"the shelf": func(p *plan.Plan) { p.Shelf = nil },
+		"a note":    func(p *plan.Plan) { p.Doc().Notes = append(p.Notes(), plan.Note{ID: "n", On: "prop:gate", Text: "x"}) },
+		"the shelf": func(p *plan.Plan) { p.Doc().Shelf = nil },
 	} {
 		assert.Same(t, was, after(change), what)
 	}
 	for what, change := range map[string]func(p *plan.Plan){
-		"the opening": func(p *plan.Plan) { p.Display.Opens = "2026-12-01" },
-		"the climate": func(p *plan.Plan) { p.Display.RH = 20 },
-		"a prop":      func(p *plan.Plan) { p.Props[0].Stage = "glued" },
+		"the opening": func(p *plan.Plan) { p.Doc().Display.Opens = "2026-12-01" },
+		"the climate": func(p *plan.Plan) { p.Doc().Display.RH = 20 },
+		"a prop":      func(p *plan.Plan) { p.Props()[0].Stage = "glued" },
 		"a solid":     func(p *plan.Plan) { *p.Solid("riser-box") = p.Solid("riser-box").Set("h", measure.Len("9 in")) },
-		"a joint":     func(p *plan.Plan) { p.Joints = p.Joints[1:] },
-		"a waiver":    func(p *plan.Plan) { p.Waivers = nil }, // it may be of a rule of order
-		"a stack":     func(p *plan.Plan) { p.Finishes = p.Finishes[1:] },
+		"a joint":     func(p *plan.Plan) { p.Doc().Joints = p.Joints()[1:] },
+		"a waiver":    func(p *plan.Plan) { p.Doc().Waivers = nil }, // it may be of a rule of order
+		"a stack":     func(p *plan.Plan) { p.Doc().Finishes = p.Finishes()[1:] },
 		"a device":    func(p *plan.Plan) { p.Device("jar-3").Proven = !p.Device("jar-3").Proven },
-		"a scene":     func(p *plan.Plan) { p.Scenes, p.Triggers = nil, nil },
-		"a person":    func(p *plan.Plan) { p.People[0].Hours = "mon 9-10" },
-		"a job":       func(p *plan.Plan) { p.Jobs = nil },
-		"a delivery":  func(p *plan.Plan) { p.Deliveries = nil },
+		"a scene":     func(p *plan.Plan) { p.Doc().Scenes, p.Doc().Triggers = nil, nil },
+		"a person":    func(p *plan.Plan) { p.People()[0].Hours = "mon 9-10" },
+		"a job":       func(p *plan.Plan) { p.Doc().Jobs = nil },
+		"a delivery":  func(p *plan.Plan) { p.Doc().Deliveries = nil },
 	} {
 		got := after(change)
 		assert.NotSame(t, was, got, what)
 		q := p.Clone()
 		change(q)
-		afresh := In(work.Do(q, stock.Shop, today))
+		afresh := In(work.Do(q, shop.Kept, today))
 		assert.Equal(t, afresh.Answer, got.Answer, what)
 		assert.Equal(t, afresh.Deadline, got.Deadline, what)
 	}
@@ -542,7 +543,7 @@ func TestATimetableIsTakenOverWhileItStands(t *testing.T) {
 // The order of work and its timetable, at demo size and 20 times it.
 func BenchmarkOrder(b *testing.B) {
 	for name, n := range map[string]int{"demo": 1, "20x": 20} {
-		w := work.Do(wirings.Times(demo.Apiary(today), n), stock.Shop, today)
+		w := work.Do(wirings.Times(demo.Apiary(today).In(shop.Kept), n), shop.Kept, today)
 		b.Run("tasks/"+name, func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
@@ -552,7 +553,7 @@ func BenchmarkOrder(b *testing.B) {
 		b.Run("timetable/"+name, func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
-				solved = memo.New[[32]byte, calendar.Schedule](200, nil)
+				shop.Kept.Bench().Close()
 				in(w)
 			}
 		})
@@ -568,7 +569,7 @@ func TestARuleIsOverruled(t *testing.T) {
 	before := Of(small(t))
 	require.True(t, waits(before, "wire:a", "coat-before-wire"))
 	after := Of(small(t, func(p *plan.Plan) {
-		p.Waivers = []plan.Waiver{{ID: "order-coat-before-wire@wire:a", Reason: "we mask", By: "Ola"}}
+		p.Doc().Waivers = []plan.Waiver{{ID: "order-coat-before-wire@wire:a", Reason: "we mask", By: "Ola"}}
 	}))
 	assert.False(t, waits(after, "wire:a", "coat-before-wire"))
 	assert.True(t, waits(after, "mount:L2", "body-before-mechanism"))
@@ -580,8 +581,10 @@ func TestARuleIsOverruled(t *testing.T) {
 func TestAPlacesAir(t *testing.T) {
 	wait := func(change func(p *plan.Plan)) int { return Of(small(t, change)).Task("coat:a-box:1:1").Wait }
 	warm := wait(func(*plan.Plan) {})
-	own := wait(func(p *plan.Plan) { p.Props[0].Temp, p.Props[0].RH = measure.Must[measure.CelsiusKind]("12 C"), 85 })
-	all := wait(func(p *plan.Plan) { p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("12 C"), 85 })
+	own := wait(func(p *plan.Plan) { p.Props()[0].Temp, p.Props()[0].RH = measure.Must[measure.CelsiusKind]("12 C"), 85 })
+	all := wait(func(p *plan.Plan) {
+		p.Doc().Display.Temp, p.Doc().Display.RH = measure.Must[measure.CelsiusKind]("12 C"), 85
+	})
 	assert.Greater(t, own, warm)
 	assert.Equal(t, all, own)
 }
@@ -590,8 +593,8 @@ func TestAPlacesAir(t *testing.T) {
 func TestWorkThatNobodySees(t *testing.T) {
 	told := func(down string) bool {
 		w := small(t, func(p *plan.Plan) {
-			p.Walkways = []plan.Walkway{{ID: "w", Name: "Path", Kind: "path", Through: "0 ft, 0 ft; 60 ft, 0 ft"}}
-			p.Plots = []plan.Plot{{ID: "a", Prop: p.Props[0].ID, X: measure.Len("30 ft"), Y: measure.Len(down)}}
+			p.Doc().Walkways = []plan.Walkway{{ID: "w", Name: "Path", Kind: "path", Through: "0 ft, 0 ft; 60 ft, 0 ft"}}
+			p.Doc().Plots = []plan.Plot{{ID: "a", Prop: p.Props()[0].ID, X: measure.Len("30 ft"), Y: measure.Len(down)}}
 		})
 		for _, x := range Of(w).Tasks {
 			if x.Kind == "fill" && strings.Contains(strings.Join(x.Steps, " "), "can be left out") {
@@ -621,7 +624,7 @@ func TestTheDaysAir(t *testing.T) {
 	forecast := func(p *plan.Plan) {
 		for d := range 40 {
 			day := today.AddDate(0, 0, d).Format(time.DateOnly)
-			p.Forecasts = append(p.Forecasts, plan.Forecast{ID: day, On: day, Temp: cold, RH: 80})
+			p.Doc().Forecasts = append(p.Forecasts(), plan.Forecast{ID: day, On: day, Temp: cold, RH: 80})
 		}
 	}
 	told := func(change func(p *plan.Plan)) (n int) {
@@ -633,19 +636,19 @@ func TestTheDaysAir(t *testing.T) {
 	assert.Zero(t, told(forecast))
 	assert.Greater(
 		t,
-		told(func(p *plan.Plan) { p.Display.Airy = true; forecast(p) }),
+		told(func(p *plan.Plan) { p.Doc().Display.Airy = true; forecast(p) }),
 		3,
 		"each wait that is another says so",
 	)
 	plain := wait(func(*plan.Plan) {})
-	as := wait(func(p *plan.Plan) { p.Display.Temp, p.Display.RH = cold, 80 })
+	as := wait(func(p *plan.Plan) { p.Doc().Display.Temp, p.Doc().Display.RH = cold, 80 })
 	require.Greater(t, as, 2*plain)
-	assert.InDelta(t, as, wait(func(p *plan.Plan) { p.Display.Airy = true; forecast(p) }), 1)
+	assert.InDelta(t, as, wait(func(p *plan.Plan) { p.Doc().Display.Airy = true; forecast(p) }), 1)
 	assert.Equal(t, plain, wait(forecast), "the workshop is heated")
-	assert.Equal(t, plain, wait(func(p *plan.Plan) { p.Display.Airy = true }), "nothing is forecast")
+	assert.Equal(t, plain, wait(func(p *plan.Plan) { p.Doc().Display.Airy = true }), "nothing is forecast")
 	assert.Equal(t, plain, wait(func(p *plan.Plan) {
-		p.Display.Airy = true
-		p.Props[0].Temp, p.Props[0].RH = measure.Must[measure.CelsiusKind]("21 C"), 50
+		p.Doc().Display.Airy = true
+		p.Props()[0].Temp, p.Props()[0].RH = measure.Must[measure.CelsiusKind]("21 C"), 50
 		forecast(p)
 	}), "it dries in the warm room")
 }
@@ -655,11 +658,11 @@ func TestTheDaysAir(t *testing.T) {
 func TestWaitsAreThoseOfTheirOwnHours(t *testing.T) {
 	air := []struct{ temp, rh float64 }{{12, 80}, {21, 50}, {28, 30}, {8, 90}, {17, 65}}
 	w := small(t, func(p *plan.Plan) {
-		p.Display.Airy = true
+		p.Doc().Display.Airy = true
 		for d := range 60 {
 			day := today.AddDate(0, 0, d).Format(time.DateOnly)
 			a := air[d%len(air)]
-			p.Forecasts = append(p.Forecasts, plan.Forecast{ID: day, On: day,
+			p.Doc().Forecasts = append(p.Forecasts(), plan.Forecast{ID: day, On: day,
 				Temp: measure.Of[measure.CelsiusKind](a.temp), RH: int(a.rh)})
 		}
 	})
@@ -686,10 +689,10 @@ func TestWaitsAreThoseOfTheirOwnHours(t *testing.T) {
 	assert.Greater(t, looked, 2)
 	// what is done already dried in the air of its own hours as well
 	done := Of(small(t, func(p *plan.Plan) {
-		p.Display.Airy = true
-		p.Forecasts = append(p.Forecasts, plan.Forecast{ID: "f", On: today.Format(time.DateOnly),
+		p.Doc().Display.Airy = true
+		p.Doc().Forecasts = append(p.Forecasts(), plan.Forecast{ID: "f", On: today.Format(time.DateOnly),
 			Temp: measure.Of[measure.CelsiusKind](12), RH: 80})
-		p.Jobs = append(p.Jobs, plan.Job{ID: "j", Task: "coat:a-box:1:1", State: "done",
+		p.Doc().Jobs = append(p.Jobs(), plan.Job{ID: "j", Task: "coat:a-box:1:1", State: "done",
 			At: today.Add(7 * time.Hour).Format(plan.Moment)})
 	})).Task("coat:a-box:1:1")
 	slow := deficit(21, 50) / deficit(12, 80)
@@ -701,10 +704,10 @@ func TestWaitsAreThoseOfTheirOwnHours(t *testing.T) {
 // gone by, it waits the two days.
 func TestACansWindow(t *testing.T) {
 	enamel := func(p *plan.Plan) {
-		p.Finishes[0].Layers = []plan.Layer{{Coat: "masonry", Coats: 1}, {Coat: "enamel", Coats: 2}}
+		p.Finishes()[0].Layers = []plan.Layer{{Coat: "masonry", Coats: 1}, {Coat: "enamel", Coats: 2}}
 	}
 	for _, hours := range []string{"mon-sun 9-17", "mon-sun 18-19:30", "mon-sun 20-21"} {
-		w := small(t, enamel, func(p *plan.Plan) { p.People = p.People[:1]; p.People[0].Hours = hours })
+		w := small(t, enamel, func(p *plan.Plan) { p.Doc().People = p.People()[:1]; p.People()[0].Hours = hours })
 		in := In(w)
 		var one, two int
 		for i, x := range in.Row {
@@ -723,7 +726,7 @@ func TestACansWindow(t *testing.T) {
 	assert.Zero(t, Of(small(t, enamel)).Task("coat:a-box:2:1").After[0].Within)
 	done := func(at string) *order {
 		w := small(t, enamel, func(p *plan.Plan) {
-			p.Jobs = []plan.Job{{ID: "j", Task: "coat:a-box:2:1", State: "done", At: at}}
+			p.Doc().Jobs = []plan.Job{{ID: "j", Task: "coat:a-box:2:1", State: "done", At: at}}
 		})
 		in := In(w)
 		for i, x := range in.Row {
@@ -759,7 +762,7 @@ type order struct {
 // that came before it comes before the first part, all that comes after it after the last.
 func TestATaskInParts(t *testing.T) {
 	whole := Of(small(t))
-	w := small(t, func(p *plan.Plan) { p.Jobs = []plan.Job{{ID: "j", Task: "glue:a-box", Parts: 3}} })
+	w := small(t, func(p *plan.Plan) { p.Doc().Jobs = []plan.Job{{ID: "j", Task: "glue:a-box", Parts: 3}} })
 	o := Of(w)
 	hands := 0
 	for n, key := range []string{"glue:a-box", "glue:a-box/2", "glue:a-box/3"} {
@@ -778,7 +781,7 @@ func TestATaskInParts(t *testing.T) {
 	assert.Contains(t, after(o.Task("fill:a-box")), "glue:a-box/3 by glue-before-fill")
 	// one part is done: the others are left
 	w = small(t, func(p *plan.Plan) {
-		p.Jobs = []plan.Job{{ID: "j", Task: "glue:a-box", Parts: 2, State: "done", At: "2026-09-19 20:00"}}
+		p.Doc().Jobs = []plan.Job{{ID: "j", Task: "glue:a-box", Parts: 2, State: "done", At: "2026-09-19 20:00"}}
 	})
 	assert.True(t, Of(w).Task("glue:a-box").Done)
 	assert.False(t, Of(w).Task("glue:a-box/2").Done)
@@ -791,7 +794,7 @@ func TestATaskInParts(t *testing.T) {
 // the ring they are.
 func TestTasksTogether(t *testing.T) {
 	apart := Of(small(t))
-	w := small(t, func(p *plan.Plan) { p.Jobs = []plan.Job{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"}} })
+	w := small(t, func(p *plan.Plan) { p.Doc().Jobs = []plan.Job{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"}} })
 	o := Of(w)
 	both := o.Task("fit:a-box")
 	assert.Same(t, both, o.Task("coat:a-panel:1:1"))
@@ -818,13 +821,13 @@ func TestTasksTogether(t *testing.T) {
 		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"}, {ID: "k", Task: "fit:a-box", State: "left out", Why: "no"}},
 		{{ID: "j", Task: "coat:a-panel:1:1", With: "fit:nothing"}},
 	} {
-		o := Of(small(t, func(p *plan.Plan) { p.Jobs = jobs }))
+		o := Of(small(t, func(p *plan.Plan) { p.Doc().Jobs = jobs }))
 		assert.Len(t, o.Tasks, len(apart.Tasks), "%v", jobs)
 		assert.Empty(t, o.Task("fit:a-box").Merged)
 	}
 	// three in one go, said in a ring: no task is lost
 	o = Of(small(t, func(p *plan.Plan) {
-		p.Jobs = []plan.Job{
+		p.Doc().Jobs = []plan.Job{
 			{ID: "j", Task: "coat:a-panel:1:1", With: "fit:a-box"},
 			{ID: "k", Task: "fit:a-box", With: "cut:a"},
 			{ID: "l", Task: "cut:a", With: "coat:a-panel:1:1"},
@@ -833,7 +836,7 @@ func TestTasksTogether(t *testing.T) {
 	assert.Len(t, o.Tasks, len(apart.Tasks)-2)
 	assert.Len(t, o.Task("cut:a").Merged, 2)
 	assert.Same(t, o.Task("cut:a"), o.Task("coat:a-panel:1:1"))
-	ring := small(t, func(p *plan.Plan) { p.Jobs = []plan.Job{{ID: "j", Task: "fit:a-box", With: "fill:a-box"}} })
+	ring := small(t, func(p *plan.Plan) { p.Doc().Jobs = []plan.Job{{ID: "j", Task: "fit:a-box", With: "fill:a-box"}} })
 	assert.NotEmpty(t, In(ring).Loop, "it is glued between the two")
 }
 
@@ -859,7 +862,7 @@ func TestAWindowIsKept(t *testing.T) {
 		Work: small(t),
 		o:    &Order{Tasks: []*Task{a, one, two}, by: map[string]*Task{"a": a, "one": one, "two": two}},
 	}
-	o.Plan.Jobs = []plan.Job{{ID: "j", Task: "two", With: "one"}}
+	o.Plan.Doc().Jobs = []plan.Job{{ID: "j", Task: "two", With: "one"}}
 	o.merge()
 	assert.Equal(t, []*Task{a, one}, o.o.Tasks)
 	assert.Equal(t, links[1:2], one.After)
@@ -869,9 +872,9 @@ func TestAWindowIsKept(t *testing.T) {
 // A better order that was kept is set out from again: all is over no later than it promised,
 // whatever was tried before; an edit that takes tasks away leaves the rest of it standing.
 func TestABetterOrderIsKept(t *testing.T) {
-	p := wirings.Times(demo.Apiary(today), 3)
-	p.People = p.People[:1]
-	w := work.Do(p, stock.Shop, today)
+	p := wirings.Times(demo.Apiary(today).In(shop.Kept), 3)
+	p.Doc().People = p.People()[:1]
+	w := work.Do(p, shop.Kept, today)
 	in := In(w)
 	look := in.Better()
 	better := false
@@ -881,24 +884,24 @@ func TestABetterOrderIsKept(t *testing.T) {
 	assert.Equal(t, 400, look.Tries())
 	assert.Contains(t, look.Says(), "400 orders tried: all is over ")
 	q := p.Clone()
-	q.Display.Turns = look.Turns()
+	q.Doc().Display.Turns = look.Turns()
 	require.NoError(t, q.Validate())
-	kept := In(work.Do(q, stock.Shop, today))
+	kept := In(work.Do(q, shop.Kept, today))
 	assert.True(t, kept.NoWorse(in))
 	if better {
 		assert.False(t, in.NoWorse(kept), "it promised to be better")
 	}
-	assert.Equal(t, kept.Slots, In(work.Do(q.Clone(), stock.Shop, today)).Slots, "same plan, same answer")
-	q.Joints = nil
-	q.Display.Turns += " glue:gone"
-	less := In(work.Do(q, stock.Shop, today))
+	assert.Equal(t, kept.Slots, In(work.Do(q.Clone(), shop.Kept, today)).Slots, "same plan, same answer")
+	q.Doc().Joints = nil
+	q.Doc().Display.Turns += " glue:gone"
+	less := In(work.Do(q, shop.Kept, today))
 	assert.Len(t, less.Slots, len(less.Row))
 }
 
 // What is blacked out inside is so after its seams are glued and before its wires go in, and
 // waits until that is dry.
 func TestBlackingOut(t *testing.T) {
-	o := Of(small(t, func(p *plan.Plan) { p.Solids[0].Blacked = true }))
+	o := Of(small(t, func(p *plan.Plan) { p.Solids()[0].Blacked = true }))
 	x := o.Task("black:a-box")
 	require.NotNil(t, x)
 	assert.Contains(t, after(x), "glue:a-box by glue-before-black")
@@ -915,14 +918,18 @@ func TestWhatIsCutTogether(t *testing.T) {
 	steps := func(change func(p *plan.Plan)) string {
 		return strings.Join(Of(small(t, change)).Task("cut:a").Steps, " ")
 	}
-	plain := steps(func(p *plan.Plan) { p.Solids = p.Solids[:1]; p.Joints = nil; p.Finishes = p.Finishes[:1] })
+	plain := steps(func(p *plan.Plan) {
+		p.Doc().Solids = p.Solids()[:1]
+		p.Doc().Joints = nil
+		p.Doc().Finishes = p.Finishes()[:1]
+	})
 	assert.NotContains(t, plain, "Pin equal parts")
 	assert.NotContains(t, plain, "Sand the print")
-	twice := steps(func(p *plan.Plan) { p.Solids[1] = p.Solids[1].Set("copies", 3) })
+	twice := steps(func(p *plan.Plan) { p.Solids()[1] = p.Solids()[1].Set("copies", 3) })
 	assert.Contains(t, twice, "Pin equal parts of Panel on each other")
 	lit := steps(func(p *plan.Plan) {
-		p.Solids = append(
-			p.Solids,
+		p.Doc().Solids = append(
+			p.Solids(),
 			plan.Solid{ID: "tube", Prop: "a", Name: "Tube", Kind: "pipe", Stock: "pvc1", Lit: true,
 				Form: form.Pipe{Lengths: "2@20in"}},
 		)
@@ -945,12 +952,12 @@ func TestAWetEdge(t *testing.T) {
 	water, steps := wet(func(*plan.Plan) {})
 	assert.Equal(t, 600, water, "21 C and 50 %")
 	assert.Contains(t, steps, "In sections of 10 min", "a box of 20 in takes longer")
-	solvent, _ := wet(func(p *plan.Plan) { p.Finishes[0].Layers[0].Coat = "enamel" })
+	solvent, _ := wet(func(p *plan.Plan) { p.Finishes()[0].Layers[0].Coat = "enamel" })
 	assert.Equal(t, 240, solvent)
-	humid, _ := wet(func(p *plan.Plan) { p.Display.RH = 80 })
+	humid, _ := wet(func(p *plan.Plan) { p.Doc().Display.RH = 80 })
 	assert.InDelta(t, 600*bond.WaitFactor("", "water", 21, 80), humid, 1)
 	assert.Greater(t, humid, water)
-	heat, _ := wet(func(p *plan.Plan) { p.Finishes[0].Layers[0].Coat = "heatseal" })
+	heat, _ := wet(func(p *plan.Plan) { p.Finishes()[0].Layers[0].Coat = "heatseal" })
 	assert.Zero(t, heat)
 }
 
@@ -959,7 +966,7 @@ func TestAWetEdge(t *testing.T) {
 // handled; the next is on before its window closes.
 func TestWaitsAreThoseOfTheCans(t *testing.T) {
 	w := small(t, func(p *plan.Plan) {
-		p.Finishes[0].Layers = []plan.Layer{{Coat: "masonry", Coats: 1}, {Coat: "enamel", Coats: 2}}
+		p.Finishes()[0].Layers = []plan.Layer{{Coat: "masonry", Coats: 1}, {Coat: "enamel", Coats: 2}}
 	})
 	o := Of(w)
 	glued, coated := 0, 0
@@ -970,8 +977,8 @@ func TestWaitsAreThoseOfTheCans(t *testing.T) {
 		most, clamped := 0.0, 0.0
 		for _, about := range x.About {
 			if id, ok := strings.CutPrefix(about, "joint:"); ok {
-				most = math.Max(most, w.Joints[id].Handling/60)
-				clamped = math.Max(clamped, w.Joints[id].Clamp/60)
+				most = math.Max(most, w.Joints()[id].Handling/60)
+				clamped = math.Max(clamped, w.Joints()[id].Clamp/60)
 			}
 		}
 		if most > clamped {
@@ -980,8 +987,8 @@ func TestWaitsAreThoseOfTheCans(t *testing.T) {
 		assert.Equal(t, int(math.Ceil(most)), x.Wait, x.Key)
 	}
 	assert.Positive(t, glued, "some are clamped for less")
-	judged := w.Finishes[w.Plan.Finishes[0].ID]
-	id := w.Plan.Finishes[0].ID
+	judged := w.Finishes()[w.Plan.Finishes()[0].ID]
+	id := w.Plan.Finishes()[0].ID
 	first, last := o.Task("coat:"+id+":2:1"), o.Task("coat:"+id+":2:2")
 	require.NotNil(t, first)
 	require.NotNil(t, last)
@@ -1002,7 +1009,7 @@ func TestWaitsAreThoseOfTheCans(t *testing.T) {
 func TestALoggedTimeCorrectsWithinBounds(t *testing.T) {
 	for took, want := range map[string]float64{"100 h": 4, "1 min": .25} {
 		o := Of(small(t, func(p *plan.Plan) {
-			p.Jobs = append(p.Jobs, plan.Job{ID: "j", Task: "coat:a-box:1:1", State: "done",
+			p.Doc().Jobs = append(p.Jobs(), plan.Job{ID: "j", Task: "coat:a-box:1:1", State: "done",
 				Took: measure.Must[measure.DurationKind](took), At: today.Format(plan.Moment)})
 		}))
 		assert.InDelta(t, want, o.Rates["coat"].Factor, 1e-9, took)
@@ -1013,7 +1020,7 @@ func TestALoggedTimeCorrectsWithinBounds(t *testing.T) {
 // has paid: whatever the evenings, only the last piece of a task is shorter.
 func TestNothingIsPutDownWithGlueOpen(t *testing.T) {
 	for _, hours := range []string{"mon-sun 18-18:25, mon-sun 19-20", "mon-sun 9-9:12, mon-sun 10-10:40"} {
-		in := In(small(t, func(p *plan.Plan) { p.People = p.People[:1]; p.People[0].Hours = hours }))
+		in := In(small(t, func(p *plan.Plan) { p.Doc().People = p.People()[:1]; p.People()[0].Hours = hours }))
 		looked := 0
 		for i, x := range in.Row {
 			pieces := in.Slots[i].Pieces

@@ -130,8 +130,8 @@ func Overruling(r *Rule, t *Task) string { return "order-" + r.Code + "@" + t.Ke
 // link finds what each task waits for.
 func (b *builder) link() {
 	b.overruled = map[string]bool{}
-	for i := range b.Plan.Waivers {
-		b.overruled[b.Plan.Waivers[i].ID] = true
+	for i := range b.Plan.Waivers() {
+		b.overruled[b.Plan.Waivers()[i].ID] = true
 	}
 	byProp := map[string]map[string][]*Task{}
 	for _, t := range b.o.Tasks {

@@ -9,8 +9,8 @@ import (
 // each an equal share of the hands-on time; the wait is the last one's. The first keeps the
 // task's key, so that what was said of it stays said.
 func (b *builder) split() {
-	for i := range b.Plan.Jobs {
-		j := &b.Plan.Jobs[i]
+	for i := range b.Plan.Jobs() {
+		j := &b.Plan.Jobs()[i]
 		t := b.taskOf(j.Task, j.ID)
 		if t == nil || j.Parts < 2 {
 			continue
@@ -61,8 +61,8 @@ func (b *builder) merge() {
 		}
 		return t
 	}
-	for i := range b.Plan.Jobs {
-		j := &b.Plan.Jobs[i]
+	for i := range b.Plan.Jobs() {
+		j := &b.Plan.Jobs()[i]
 		t, u := b.taskOf(j.Task, j.ID), b.o.by[j.With]
 		if j.With == "" || t == nil || u == nil || find(t) == find(u) || t.Done || u.Done || t.Out || u.Out {
 			continue

@@ -40,45 +40,20 @@ const OpensAt = 17 * 60
 // Ahead is how many days are looked at.
 const Ahead = 400
 
-// solved keeps schedules by their problem.
-var solved = memo.New[[32]byte, calendar.Schedule](200, nil)
-
-var inTime = work.StandsOn(
-	"timetable",
-	"good",
-	"prop",
-	"solid",
-	"offcut",
-	"layout",
-	"joint",
-	"finish",
-	"lot",
-	"device",
-	"input",
-	"scene",
-	"person",
-	"job",
-	"delivery",
-	"waiver",
-	"plot",
-	"walkway",
-	"forecast",
-)
-
 // In puts an order of work in time.
 func In(w *work.Work) *Timetable {
-	return w.Derive(inTime, func() any { return in(w) }).(*Timetable)
+	return work.Derive(w, "timetable", in)
 }
 
 var _ = work.Early(func(w *work.Work) { In(w) })
 
 func in(w *work.Work) *Timetable {
 	o := Of(w)
-	t := &Timetable{Order: o, turns: w.Plan.Display.Turns}
-	if d := o.minute(w.Plan.Display.Opens, OpensAt); d > 0 {
+	t := &Timetable{Order: o, turns: w.Plan.Display().Turns}
+	if d := o.minute(w.Plan.Display().Opens, OpensAt); d > 0 {
 		t.Deadline = d
 	}
-	people := w.Plan.People
+	people := w.Plan.People()
 	if t.Asked = len(people) > 0; !t.Asked {
 		people = []plan.Person{{Name: "You", Hours: plan.AnyHours}}
 	}
@@ -96,6 +71,7 @@ func in(w *work.Work) *Timetable {
 	}
 	n := max(1, len(t.Row))
 	rounds := min(200, 300_000/(n*n)) // a handful on hundreds of tasks wins nothing: that is Better's
+	solved := memo.At[[32]byte, calendar.Schedule](w.Lib.Bench(), "schedules", 200, nil)
 	t.Answer = solved.Get(t.sum(), func() calendar.Schedule {
 		return calendar.NewSearch(t.Problem, seed, t.kept()).Run(rounds)
 	})

@@ -35,7 +35,7 @@ func (t *Task) allDrying() []drying {
 func (o *Order) airOn(prop string, day time.Time) (temp, rh float64, ok bool) {
 	p := o.work.Plan
 	x := p.Prop(prop)
-	if !p.Display.Airy || x != nil && !x.Temp.IsZero() {
+	if !p.Display().Airy || x != nil && !x.Temp.IsZero() {
 		return 0, 0, false
 	}
 	f := p.ForecastOf(day.Format(time.DateOnly))
@@ -55,7 +55,7 @@ const foreseen = 60
 // inTheAir are a task's waits with the air of the days from one on, counted from the first of
 // the order; none where no day's air is known.
 func (o *Order) inTheAir(t *Task, from int) (out []calendar.Drying) {
-	if !o.work.Plan.Display.Airy || len(t.drying) == 0 {
+	if !o.work.Plan.Display().Airy || len(t.drying) == 0 {
 		return nil
 	}
 	shop, damp := o.work.Plan.Air(t.Prop)

@@ -45,17 +45,17 @@ func Cases(w *work.Work) []Case {
 	}
 	if now.Asked {
 		try("Tomorrow is lost: nobody comes", func(p *plan.Plan) {
-			for i := range p.People {
-				off(&p.People[i], 1, 1)
+			for i := range p.People() {
+				off(&p.People()[i], 1, 1)
 			}
 		})
-		for i, x := range w.Plan.People {
-			try(x.Name+" is away for a week", func(p *plan.Plan) { off(&p.People[i], 1, 7) })
-			if len(w.Plan.People) > 1 {
-				try("Without "+x.Name, func(p *plan.Plan) { p.People = append(p.People[:i:i], p.People[i+1:]...) })
+		for i, x := range w.Plan.People() {
+			try(x.Name+" is away for a week", func(p *plan.Plan) { off(&p.People()[i], 1, 7) })
+			if len(w.Plan.People()) > 1 {
+				try("Without "+x.Name, func(p *plan.Plan) { p.Doc().People = append(p.People()[:i:i], p.People()[i+1:]...) })
 			}
 			try("One more like "+x.Name, func(p *plan.Plan) {
-				p.People = append(p.People, plan.Person{ID: p.FreshID("person", "helper"), Name: "A helper",
+				p.Doc().People = append(p.People(), plan.Person{ID: p.FreshID("person", "helper"), Name: "A helper",
 					Hours: x.Hours, Trades: x.Trades, Off: x.Off})
 			})
 		}
@@ -67,14 +67,14 @@ func Cases(w *work.Work) []Case {
 			word = "colder"
 		}
 		try(fmt.Sprintf("The workshop is %s, at %.0f C", word, temp), func(p *plan.Plan) {
-			p.Display.Temp = measure.Of[measure.CelsiusKind](temp)
+			p.Doc().Display.Temp = measure.Of[measure.CelsiusKind](temp)
 		})
 	}
-	try("The air is damp, 85 %", func(p *plan.Plan) { p.Display.RH = 85 })
-	for i, d := range w.Plan.Deliveries {
+	try("The air is damp, 85 %", func(p *plan.Plan) { p.Doc().Display.RH = 85 })
+	for i, d := range w.Plan.Deliveries() {
 		if at, err := time.Parse(time.DateOnly, d.Arrives); err == nil && !d.In {
 			try(d.Name+" comes three days later", func(p *plan.Plan) {
-				p.Deliveries[i].Arrives = at.AddDate(0, 0, 3).Format(time.DateOnly)
+				p.Deliveries()[i].Arrives = at.AddDate(0, 0, 3).Format(time.DateOnly)
 			})
 		}
 	}

@@ -18,8 +18,8 @@ var wiring = kind{
 			}
 			mains = mains || d.Kind == "supply" && d.Cell == ""
 		}
-		for i := range b.Plan.Inputs {
-			if x := &b.Plan.Inputs[i]; x.Prop == p.ID && x.Wired() {
+		for i := range b.Plan.Inputs() {
+			if x := &b.Plan.Inputs()[i]; x.Prop == p.ID && x.Wired() {
 				n++
 			}
 		}
@@ -116,7 +116,7 @@ var tuning = kind{
 	name: "tune", says: "Try what a prop does, and set its times.", by: never,
 	make: func(b *builder, p *plan.Prop) {
 		n := 0
-		for _, s := range b.Plan.Scenes {
+		for _, s := range b.Plan.Scenes() {
 			if s.Prop == p.ID {
 				n++
 			}

@@ -11,13 +11,13 @@ import (
 
 func aligned() *Plan {
 	p := New("n", "N", "in", "")
-	p.Props = []Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}, {ID: "c", Name: "C"}}
-	p.Plots = []Plot{
+	p.doc.Props = []Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}, {ID: "c", Name: "C"}}
+	p.doc.Plots = []Plot{
 		{ID: "a", Prop: "a", X: measure.Len("10 ft"), Y: measure.Len("6 ft")},
 		{ID: "b", Prop: "b", X: measure.Len("2 ft"), Y: measure.Len("7 ft")},
 		{ID: "c", Prop: "c", X: measure.Len("3 ft"), Y: measure.Len("9 ft")},
 	}
-	p.Fixtures = []Fixture{{ID: "f", Name: "Flood", Use: "fill", X: measure.Len("1 ft")},
+	p.doc.Fixtures = []Fixture{{ID: "f", Name: "Flood", Use: "fill", X: measure.Len("1 ft")},
 		{ID: "g", Name: "Glow", Use: "practical", Prop: "a"}}
 	return p
 }
@@ -32,10 +32,10 @@ func TestAlign(t *testing.T) {
 		require.NoError(t, err)
 		q, err := p.Apply(e)
 		require.NoError(t, err)
-		for _, x := range q.Plots {
+		for _, x := range q.Plots() {
 			out = append(out, x.X.Value()/304.8, x.Y.Value()/304.8)
 		}
-		assert.Equal(t, 10*304.8, p.Plots[0].X.Value(), "the plan itself is left alone")
+		assert.Equal(t, 10*304.8, p.Plots()[0].X.Value(), "the plan itself is left alone")
 		return out
 	}
 	assert.InDeltaSlice(t, []float64{10, 6, 2, 6, 3, 6}, at("row", keys), 1e-9)
@@ -43,7 +43,7 @@ func TestAlign(t *testing.T) {
 	assert.InDeltaSlice(t, []float64{10, 6, 2, 7, 6, 9}, at("evenly", keys), 1e-9)
 	assert.InDeltaSlice(t, []float64{10, 9, 2, 9, 3, 9}, at("row", []string{"plot:c", "plot:a", "plot:b"}), 1e-9)
 	p := aligned()
-	p.Plots[0].X, p.Plots[0].Y = measure.Len("2 ft"), measure.Len("1 ft") // now they lie further apart downwards
+	p.Plots()[0].X, p.Plots()[0].Y = measure.Len("2 ft"), measure.Len("1 ft") // now they lie further apart downwards
 	e, err := p.Align(keys, "evenly")
 	require.NoError(t, err)
 	q, err := p.Apply(e)
@@ -59,7 +59,7 @@ func TestAlign(t *testing.T) {
 		_, err := aligned().Align(wrong.keys, wrong.how)
 		require.ErrorContains(t, err, wrong.says)
 	}
-	p.Plots[1].Fixed = true
+	p.Plots()[1].Fixed = true
 	_, err = p.Align(keys, "row")
 	assert.ErrorContains(t, err, "locked")
 }

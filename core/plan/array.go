@@ -5,7 +5,6 @@ import (
 	"math"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/stock"
 )
 
 // MostInArray is how many there may be in one row or circle.
@@ -94,7 +93,7 @@ func nameIn(e Edit, id string) string {
 
 // Width is how wide a solid stands, mm; 0 while it lacks sizes.
 func (p *Plan) Width(s *Solid) float64 {
-	shape, err := s.Shape(p.Shop(stock.Shop))
+	shape, err := s.Shape(p.Own())
 	if err != nil {
 		return 0
 	}

@@ -38,24 +38,24 @@ func TestPlacesByHand(t *testing.T) {
 // of its own, and stands by nothing.
 func TestAnArrayIsOneEdit(t *testing.T) {
 	p := New("x", "X", "in", "")
-	p.Props = []Prop{{ID: "a", Name: "A"}}
-	p.Solids = []Solid{
+	p.doc.Props = []Prop{{ID: "a", Name: "A"}}
+	p.doc.Solids = []Solid{
 		{ID: "post", Prop: "a", Name: "Post", Kind: "box", Stock: "xps1",
 			Form: form.Box{W: measure.Len("4 in"), D: measure.Len("4 in"), H: measure.Len("30 in"), Joint: "butt"}},
 		{ID: "cap", Prop: "a", Name: "Cap", Kind: "disc", Stock: "xps1", By: "post", How: "on",
 			Form: form.Disc{W: measure.Len("6 in"), Copies: 1}},
 	}
-	p.Finishes = []Finish{{ID: "post", Solid: "post", Layers: []Layer{{Coat: "latex", Coats: 2}}}}
+	p.doc.Finishes = []Finish{{ID: "post", Solid: "post", Layers: []Layer{{Coat: "latex", Coats: 2}}}}
 	e, err := p.Array("post", CircleOf(Place{}, 5, 1000))
 	require.NoError(t, err)
 	q, err := p.Apply(e)
 	require.NoError(t, err)
 	require.NoError(t, q.Validate())
-	require.Len(t, q.Solids, 6)
-	require.Len(t, q.Finishes, 5)
+	require.Len(t, q.Solids(), 6)
+	require.Len(t, q.Finishes(), 5)
 	names := map[string]bool{}
-	for i := range q.Solids {
-		s := &q.Solids[i]
+	for i := range q.Solids() {
+		s := &q.Solids()[i]
 		assert.False(t, names[s.Name], s.Name)
 		names[s.Name] = true
 	}

@@ -41,5 +41,5 @@ func (p *Plan) inUnits(bare string) {
 			}
 		}
 	}
-	walk(reflect.ValueOf(p).Elem())
+	walk(reflect.ValueOf(&p.doc).Elem())
 }

@@ -36,7 +36,7 @@ func TestABareNumberIsOfTheFilesUnits(t *testing.T) {
 		if c.units == "in" {
 			k = .1
 		}
-		for _, got := range []struct{ v, want float64 }{{p.Props[0].Known.Value(), 600 * k},
+		for _, got := range []struct{ v, want float64 }{{p.Props()[0].Known.Value(), 600 * k},
 			{b.Length("w").Value(), 600 * k},
 			{b.Length("h").Value(), 500 * k}, {b.X.Value(), -50 * k}, {o.W.Value(), 100 * k}, {o.Y.Value(), 250 * k}} {
 			assert.InDelta(t, got.want*c.f, got.v, 1e-9, c.units)
@@ -52,9 +52,9 @@ func TestABareNumberIsOfTheFilesUnits(t *testing.T) {
 	}
 	// as it was entered it stays in the plan, and has its unit in the file
 	p := New("x", "X", "in", "")
-	p.Props = []Prop{{ID: "a", Name: "A", Known: measure.Len("22 1/2")}}
+	p.doc.Props = []Prop{{ID: "a", Name: "A", Known: measure.Len("22 1/2")}}
 	assert.Contains(t, string(p.Encode()), `"known": "22 1/2 in"`)
-	assert.Equal(t, "22 1/2", p.Props[0].Known.String())
+	assert.Equal(t, "22 1/2", p.Props()[0].Known.String())
 	got, err := measure.ParseLengthIn("-50", "mm")
 	require.NoError(t, err)
 	assert.InDelta(t, -50, got.Value(), 1e-9, "below nothing as well")

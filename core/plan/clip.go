@@ -29,7 +29,7 @@ var clipKind = listed(kind{name: "clip", most: 400, again: func(v any, c *copyin
 	x := v.(*Clip)
 	x.ID = c.fresh("clip", c.prop+"-"+x.Name)
 	return x.ID
-}}, func(p *Plan) *[]Clip { return &p.Clips })
+}}, func(p *Plan) *[]Clip { return &p.doc.Clips })
 
 func (x *Clip) Key() string    { return x.ID }
 func (x *Clip) Called() string { return x.Name }
@@ -96,9 +96,9 @@ func ClipOf(c sound.Clip) Clip {
 
 // ClipOn is the clip that a channel plays, or nil.
 func (p *Plan) ClipOn(channel string) *Clip {
-	for i := range p.Clips {
-		if p.Clips[i].Channel == channel && channel != "" {
-			return &p.Clips[i]
+	for i := range p.Clips() {
+		if p.Clips()[i].Channel == channel && channel != "" {
+			return &p.Clips()[i]
 		}
 	}
 	return nil

@@ -133,7 +133,7 @@ func (p *Plan) CopySolid(id, name string, mirrored bool) (Edit, string, error) {
 		}
 	}
 	e := Edit{Label: verb + from.Name + " as " + name, Changes: []Change{p.Put("solid", s.ID, s)}}
-	for _, f := range p.Finishes {
+	for _, f := range p.Finishes() {
 		if f.Solid == id {
 			f.ID, f.Solid = s.ID, s.ID
 			e.Changes = append(e.Changes, p.Put("finish", f.ID, f))

@@ -17,13 +17,13 @@ type Cord struct {
 }
 
 var cordKind = listed(kind{name: "cord", most: 400, again: func(any, *copying) string { return "" }},
-	func(p *Plan) *[]Cord { return &p.Cords })
+	func(p *Plan) *[]Cord { return &p.doc.Cords })
 
 func (x *Cord) Key() string    { return x.ID }
 func (x *Cord) Called() string { return x.Name }
 
 func (x *Cord) valid(c checks) error {
-	if _, err := Route("through", x.Through, c.plan.Display.Units); err != nil {
+	if _, err := Route("through", x.Through, c.plan.Display().Units); err != nil {
 		return err
 	}
 	return measure.First(

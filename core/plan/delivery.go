@@ -14,7 +14,7 @@ type Delivery struct {
 	Cost    int    `json:"cost,omitempty" label:"Express costs, $"`
 }
 
-var deliveryKind = listed(kind{name: "delivery", most: 1000}, func(p *Plan) *[]Delivery { return &p.Deliveries })
+var deliveryKind = listed(kind{name: "delivery", most: 1000}, func(p *Plan) *[]Delivery { return &p.doc.Deliveries })
 
 func (x *Delivery) Key() string    { return x.ID }
 func (x *Delivery) Called() string { return x.Name }

@@ -25,12 +25,12 @@ var deviceKind = listed(
 			return fresh
 		},
 	},
-	func(p *Plan) *[]Device { return &p.Devices },
+	func(p *Plan) *[]Device { return &p.doc.Devices },
 )
 
 // Wiring is the plan's wiring, to be worked out.
 func (p *Plan) Wiring(lib *stock.Library) wiring.Set {
-	return wiring.Set{Devices: p.Devices, Lib: lib, Temp: p.Temperature(), Metric: p.Metric()}
+	return wiring.Set{Devices: p.Devices(), Lib: lib, Temp: p.Temperature(), Metric: p.Metric()}
 }
 
 // NewRig is its network.
@@ -40,6 +40,6 @@ func NewRig(p *Plan, lib *stock.Library) *wiring.Rig { return wiring.NewRig(p.Wi
 // all else is shared.
 func (p *Plan) FedBy(supply string) *Plan {
 	q := *p
-	q.Devices = wiring.IndexOf(p.Devices).FedBy(p.Devices, supply)
+	q.doc.Devices = wiring.IndexOf(p.Devices()).FedBy(p.Devices(), supply)
 	return &q
 }

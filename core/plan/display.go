@@ -50,16 +50,16 @@ type Display struct {
 
 var displayKind = kind{
 	name: "display", most: 1, typ: reflect.TypeFor[Display](),
-	make: func() any { return new(Display) },
-	all:  func(p *Plan) []Element { return []Element{{"display", p.Display.ID, &p.Display}} },
+	make:  func() any { return new(Display) },
+	every: func(p *Plan) []Element { return []Element{{"display", p.Display().ID, &p.doc.Display}} },
 	find: func(p *Plan, id string) (any, int) {
-		if id != p.Display.ID {
+		if id != p.Display().ID {
 			return nil, -1
 		}
-		return &p.Display, 0
+		return &p.doc.Display, 0
 	},
-	put:  func(p *Plan, _ int, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
-	add:  func(p *Plan, raw json.RawMessage) error { return decodeFields(raw, &p.Display) },
+	put:  func(p *Plan, _ int, raw json.RawMessage) error { return decodeFields(raw, &p.doc.Display) },
+	add:  func(p *Plan, raw json.RawMessage) error { return decodeFields(raw, &p.doc.Display) },
 	drop: func(*Plan, string) {},
 }
 
@@ -122,7 +122,7 @@ func (x *Display) valid(c checks) error {
 }
 
 // Kerf is the saw's kerf in mm, as given or by default.
-func (p *Plan) Kerf() float64 { return p.Display.Kerf.Or(measure.Inch / 8) }
+func (p *Plan) Kerf() float64 { return p.Display().Kerf.Or(measure.Inch / 8) }
 
 // Margin is the strip kept off each sheet's edge, in mm.
-func (p *Plan) Margin() float64 { return p.Display.Margin.Or(measure.Inch / 4) }
+func (p *Plan) Margin() float64 { return p.Display().Margin.Or(measure.Inch / 4) }

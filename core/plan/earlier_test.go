@@ -24,7 +24,7 @@ func TestEveryEarlierPlanOpens(t *testing.T) {
 		if !assert.NoError(t, err, f) {
 			continue
 		}
-		assert.Equal(t, Format, p.Format)
+		assert.Equal(t, Format, p.Format())
 		again, err := Decode(p.Encode())
 		require.NoError(t, err, f)
 		assert.Equal(t, string(p.Encode()), string(again.Encode()), f)
@@ -41,7 +41,7 @@ func TestEveryEarlierPlanOpens(t *testing.T) {
 			}
 			of[k] = list
 		}
-		stored, err := Assemble(of)
+		stored, err := Assemble(nil, of)
 		require.NoError(t, err)
 		assert.Empty(t, stored.Broken(), f)
 	}

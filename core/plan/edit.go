@@ -10,6 +10,7 @@ import (
 	"unicode"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/wiring"
 
 	"golang.org/x/text/unicode/norm"
 )
@@ -73,6 +74,7 @@ func (p *Plan) Get(kindName, id string) (any, int) {
 	if err != nil {
 		return nil, -1
 	}
+	p.reads.Saw(k.bit)
 	return k.find(p, id)
 }
 
@@ -107,6 +109,23 @@ func (p *Plan) Drop(kindName, id string) Change {
 // share the lists of kinds that the edit does not touch: a plan that was handed
 // out is only read.
 func (p *Plan) Apply(e Edit) (*Plan, error) {
+	q, err := p.changed(e)
+	if err != nil {
+		return nil, err
+	}
+	if err := q.Validate(); err != nil {
+		return nil, err
+	}
+	if len(q.broken) > 0 {
+		q = q.Clone()
+		q.readmit()
+	}
+	return q, nil
+}
+
+// changed is the plan after an edit, judged by nobody yet. It refuses an edit made on an older
+// state.
+func (p *Plan) changed(e Edit) (*Plan, error) {
 	q := p.cloned(e.of)
 	for _, c := range e.Changes {
 		k, err := kindNamed(c.Kind)
@@ -134,14 +153,24 @@ func (p *Plan) Apply(e Edit) (*Plan, error) {
 			return nil, fmt.Errorf("%s %s: %w", c.Kind, c.ID, err)
 		}
 	}
-	if err := q.Validate(); err != nil {
-		return nil, err
-	}
-	if len(q.broken) > 0 {
-		q = q.Clone()
-		q.readmit()
-	}
 	return q, nil
+}
+
+// sound reports whether each element that an edit leaves can be by itself, so that it may be
+// laid out.
+func (p *Plan) sound(e Edit) bool {
+	c := checks{p, wiring.IndexOf(p.Devices()), p.Own()}
+	for _, x := range e.Changes {
+		k, err := kindNamed(x.Kind)
+		if v, _ := p.Get(x.Kind, x.ID); err == nil && v != nil &&
+			measure.First(texts(v), needs(v)) == nil && k.check(v, c) == nil {
+			continue
+		}
+		if x.After != nil {
+			return false
+		}
+	}
+	return true
 }
 
 // Placed is the edit with where each element stands in its list as this plan has it, so that
@@ -203,13 +232,13 @@ func (p *Plan) Without(kindName, id string) Edit {
 			}
 		}
 	}
-	for _, d := range p.Devices {
+	for _, d := range p.Devices() {
 		if l.gone[lost{"device", d.Data}] && !l.gone[lost{"device", d.ID}] {
 			d.Data, d.Pin = "", 0
 			out = append([]Change{p.Put("device", d.ID, d)}, out...)
 		}
 	}
-	for _, s := range p.Solids {
+	for _, s := range p.Solids() {
 		if l.gone[lost{"solid", s.By}] && !l.gone[lost{"solid", s.ID}] {
 			s.By, s.How, s.ByAt = "", "", measure.Length{}
 			out = append([]Change{p.Put("solid", s.ID, s)}, out...)

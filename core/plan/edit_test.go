@@ -15,14 +15,14 @@ import (
 func TestAPlanHandedOutStays(t *testing.T) {
 	p := pile(t)
 	was := p.Sum()
-	q, err := p.Apply(Edit{Changes: []Change{p.Put("display", p.Display.ID, p.Display)}})
+	q, err := p.Apply(Edit{Changes: []Change{p.Put("display", p.Display().ID, p.Display())}})
 	require.NoError(t, err)
-	assert.Same(t, &p.Solids[0], &q.Solids[0], "not touched: shared")
-	s := p.Solids[0]
+	assert.Same(t, &p.Solids()[0], &q.Solids()[0], "not touched: shared")
+	s := p.Solids()[0]
 	s.Name = "Another"
 	q, err = p.Apply(Edit{Changes: []Change{p.Put("solid", s.ID, s)}})
 	require.NoError(t, err)
-	assert.NotSame(t, &p.Solids[0], &q.Solids[0])
+	assert.NotSame(t, &p.Solids()[0], &q.Solids()[0])
 	assert.Equal(t, "Another", q.Solid(s.ID).Name)
 	p.Settled(p.Scaled("a", 1.5))
 	assert.Equal(t, was, p.Sum())

@@ -22,7 +22,7 @@ func (p *Plan) figured(e Edit) Edit {
 		if c.Before != nil && json.Unmarshal(c.Before, &was) != nil || json.Unmarshal(c.After, &is) != nil {
 			continue
 		}
-		if !agreed(&was, &is, p.Shop(stock.Shop)) {
+		if !agreed(&was, &is, p.Own()) {
 			continue
 		}
 		if !cloned { // the edit may be somebody's still

@@ -16,7 +16,7 @@ var finishKind = listed(kind{name: "finish", most: 4000, twin: func(v any) (stri
 	x := v.(*Finish)
 	x.ID = c.to("solid", x.Solid)
 	return x.ID
-}}, func(p *Plan) *[]Finish { return &p.Finishes })
+}}, func(p *Plan) *[]Finish { return &p.doc.Finishes })
 
 func (x *Finish) Key() string    { return x.ID }
 func (x *Finish) Called() string { return "coats of " + x.Solid }

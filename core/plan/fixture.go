@@ -28,7 +28,7 @@ var fixtureKind = listed(kind{name: "fixture", most: 2000, again: func(v any, c 
 	}
 	x.ID = c.fresh("fixture", x.Name)
 	return x.ID
-}}, func(p *Plan) *[]Fixture { return &p.Fixtures })
+}}, func(p *Plan) *[]Fixture { return &p.doc.Fixtures })
 
 func (x *Fixture) Key() string    { return x.ID }
 func (x *Fixture) Called() string { return x.Name }

@@ -16,7 +16,7 @@ type Forecast struct {
 
 var forecastKind = listed(kind{name: "forecast", most: 400, twin: func(v any) (string, error) {
 	return v.(*Forecast).On, measure.Bad("on", "%s has a forecast; change that", v.(*Forecast).On)
-}}, func(p *Plan) *[]Forecast { return &p.Forecasts })
+}}, func(p *Plan) *[]Forecast { return &p.doc.Forecasts })
 
 func (x *Forecast) Key() string    { return x.ID }
 func (x *Forecast) Called() string { return "of " + x.On }
@@ -47,9 +47,9 @@ func (x *Forecast) Strongest() float64 { return max(x.Wind.Value(), x.Gusts.Valu
 
 // ForecastOf is a night's, or nil.
 func (p *Plan) ForecastOf(date string) *Forecast {
-	for i := range p.Forecasts {
-		if p.Forecasts[i].On == date {
-			return &p.Forecasts[i]
+	for i := range p.Forecasts() {
+		if p.Forecasts()[i].On == date {
+			return &p.Forecasts()[i]
 		}
 	}
 	return nil

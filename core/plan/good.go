@@ -3,9 +3,7 @@ package plan
 import (
 	"crypto/sha256"
 	"errors"
-	"reflect"
 	"regexp"
-	"slices"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/memo"
@@ -31,7 +29,7 @@ type Setting struct {
 	Value string `json:"value" max:"120"`
 }
 
-var goodKind = listed(kind{name: "good", most: 400}, func(p *Plan) *[]Good { return &p.Goods })
+var goodKind = listed(kind{name: "good", most: 400}, func(p *Plan) *[]Good { return &p.doc.Goods })
 
 func (g *Good) Key() string    { return g.ID }
 func (g *Good) Called() string { return g.Table + " " + g.Good }
@@ -62,27 +60,28 @@ func (g Good) With(field, value string) Good {
 	return g
 }
 
-// shops keeps libraries as plans changed them, by the entries themselves, so
-// that one plan's shop is one library.
-var shops = memo.New[[32]byte, shopOf](200, func(shopOf) int64 { return 1 })
-
 type shopOf struct {
 	lib *stock.Library
 	err error
 }
 
-// SameGoods reports whether two plans have the same entries of some of the shop's tables.
-func SameGoods(a, b *Plan, tables ...string) bool {
-	of := func(p *Plan) (out []Good) {
-		for _, g := range p.Goods {
-			if slices.Contains(tables, g.Table) {
-				out = append(out, g)
-			}
-		}
-		return out
-	}
-	return reflect.DeepEqual(of(a), of(b))
+// In is the plan in a shop, whose list and bench it is validated by.
+func (p *Plan) In(lib *stock.Library) *Plan {
+	q := *p
+	q.lib = lib.Base()
+	return &q
 }
+
+// list is the shop that the plan is in, without what it adds itself.
+func (p *Plan) list() *stock.Library {
+	if p.lib == nil {
+		return stock.Shop
+	}
+	return p.lib
+}
+
+// Own is the shop that the plan is in, with what it changes and adds.
+func (p *Plan) Own() *stock.Library { return p.Shop(p.list()) }
 
 // Shop is the library with what this plan changes and adds. Entries that cannot
 // be are left out; Validate speaks of them.
@@ -96,22 +95,20 @@ func (p *Plan) Shop(lib *stock.Library) *stock.Library {
 
 func (p *Plan) shop(lib *stock.Library) (*stock.Library, error) {
 	base := lib.Base()
-	if len(p.Goods) == 0 {
+	if len(p.Goods()) == 0 {
 		return base, nil
 	}
 	work := func() shopOf {
 		var overs []stock.Over
-		for i := range p.Goods {
-			overs = append(overs, p.Goods[i].over())
+		for i := range p.Goods() {
+			overs = append(overs, p.Goods()[i].over())
 		}
 		l, err := base.With(overs)
 		return shopOf{l, err}
 	}
-	if base != stock.Shop {
-		s := work()
-		return s.lib, s.err
-	}
-	s := shops.Get(sha256.Sum256(encode(p.Goods)), work)
+	// by the entries themselves, so that one plan's shop is one library
+	shops := memo.At[[32]byte, shopOf](lib.Bench(), "shops", 200, nil)
+	s := shops.Get(sha256.Sum256(encode(p.Goods())), work)
 	return s.lib, s.err
 }
 
@@ -131,17 +128,17 @@ func (g *Good) valid(c checks) error {
 	if g.ID != GoodID(g.Table, g.Good) {
 		return measure.Bad("id", "%q must be %s", g.ID, GoodID(g.Table, g.Good))
 	}
-	if _, err := p.shop(stock.Shop); err == nil {
+	if _, err := p.shop(p.list()); err == nil {
 		return nil // all of them together can be
 	}
 	var before []stock.Over
-	for i := range p.Goods {
-		before = append(before, p.Goods[i].over())
-		if p.Goods[i].ID == g.ID {
+	for i := range p.Goods() {
+		before = append(before, p.Goods()[i].over())
+		if p.Goods()[i].ID == g.ID {
 			break
 		}
 	}
-	_, err := stock.Shop.With(before)
+	_, err := p.list().With(before)
 	var f *measure.FieldError
 	if errors.As(err, &f) {
 		return f
@@ -155,7 +152,7 @@ func GoodID(table, good string) string { return Slug(table + "-" + good) }
 // GoodOf is the plan's own entry for a good of a table, or one that changes
 // nothing yet.
 func (p *Plan) GoodOf(table, good string) Good {
-	for _, g := range p.Goods {
+	for _, g := range p.Goods() {
 		if g.Table == table && g.Good == good {
 			return g
 		}

@@ -19,7 +19,7 @@ type Incident struct {
 }
 
 var incidentKind = listed(kind{name: "incident", most: 4000, again: func(any, *copying) string { return "" }},
-	func(p *Plan) *[]Incident { return &p.Incidents })
+	func(p *Plan) *[]Incident { return &p.doc.Incidents })
 
 func (x *Incident) Key() string    { return x.ID }
 func (x *Incident) Called() string { return x.What }

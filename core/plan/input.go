@@ -42,7 +42,7 @@ var inputKind = listed(kind{name: "input", most: 400, again: func(v any, c *copy
 	x := v.(*Input)
 	x.ID = c.fresh("input", c.prop+"-"+x.Name)
 	return x.ID
-}}, func(p *Plan) *[]Input { return &p.Inputs })
+}}, func(p *Plan) *[]Input { return &p.doc.Inputs })
 
 func (x *Input) Key() string    { return x.ID }
 func (x *Input) Called() string { return x.Name }

@@ -35,7 +35,7 @@ const Moment = "2006-01-02 15:04"
 var jobKind = listed(kind{name: "job", most: 4000, twin: func(v any) (string, error) {
 	task := v.(*Job).Task
 	return task, measure.Bad("task", "%q has been spoken of already; change that", task)
-}}, func(p *Plan) *[]Job { return &p.Jobs })
+}}, func(p *Plan) *[]Job { return &p.doc.Jobs })
 
 func (x *Job) Key() string { return x.ID }
 
@@ -78,9 +78,9 @@ func (x *Job) valid(checks) error {
 
 // JobOf is what is said of a task, or nil.
 func (p *Plan) JobOf(task string) *Job {
-	for i := range p.Jobs {
-		if p.Jobs[i].Task == task && task != "" {
-			return &p.Jobs[i]
+	for i := range p.Jobs() {
+		if p.Jobs()[i].Task == task && task != "" {
+			return &p.Jobs()[i]
 		}
 	}
 	return nil

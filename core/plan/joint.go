@@ -26,7 +26,7 @@ var jointKind = listed(kind{name: "joint", most: 4000, again: func(v any, c *cop
 	renamed(&twin, c.to)
 	x.ID = c.fresh("joint", twin.A+" "+twin.B)
 	return x.ID
-}}, func(p *Plan) *[]Joint { return &p.Joints })
+}}, func(p *Plan) *[]Joint { return &p.doc.Joints })
 
 func (x *Joint) Key() string    { return x.ID }
 func (x *Joint) Called() string { return "joint of " + x.A + " and " + x.B }

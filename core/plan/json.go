@@ -11,6 +11,7 @@ import (
 
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
+	"zapbarn/core/stock"
 )
 
 // MaxPhoto is how much a kept picture may be, as base64, in bytes.
@@ -23,7 +24,7 @@ const MaxFile = 8 << 20
 func (p *Plan) Encode() []byte {
 	q := p.Clone()
 	q.inUnits("in")
-	for _, f := range []reflect.Value{reflect.ValueOf(q).Elem()} {
+	for _, f := range []reflect.Value{reflect.ValueOf(&q.doc).Elem()} {
 		for i := range f.NumField() {
 			if f.Field(i).CanSet() && f.Field(i).Kind() == reflect.Slice && f.Field(i).IsNil() {
 				f.Field(i).Set(reflect.MakeSlice(f.Field(i).Type(), 0, 0))
@@ -34,14 +35,14 @@ func (p *Plan) Encode() []byte {
 	enc := json.NewEncoder(&b)
 	enc.SetEscapeHTML(false)
 	enc.SetIndent("", " ")
-	if err := enc.Encode(q); err != nil {
+	if err := enc.Encode(&q.doc); err != nil {
 		panic(err) // plain structs of text and numbers cannot fail
 	}
 	return p.whole(b.Bytes())
 }
 
 // Sum tells plans apart by all they hold.
-func (p *Plan) Sum() [32]byte { return sha256.Sum256(encode(p)) }
+func (p *Plan) Sum() [32]byte { return sha256.Sum256(encode(p.Doc())) }
 
 // Decode reads and validates a plan. Errors name the list, the element and the
 // field, the value, and what would be accepted.
@@ -73,21 +74,21 @@ func parse(data []byte) (*Plan, error) {
 		return nil, err
 	}
 	p := &Plan{}
-	if err := decodeFields(data, p); err != nil {
+	if err := decodeFields(data, &p.doc); err != nil {
 		return nil, err
 	}
-	v := reflect.ValueOf(p).Elem()
+	v := reflect.ValueOf(&p.doc).Elem()
 	for i := range v.NumField() {
 		if v.Field(i).CanSet() && v.Field(i).Kind() == reflect.Slice && v.Field(i).Len() == 0 {
 			v.Field(i).SetZero()
 		}
 	}
-	for i, ph := range p.Photos {
+	for i, ph := range p.Photos() {
 		if ph.Data == "" {
 			return nil, measure.Bad(fmt.Sprintf("photos[%d].data", i), "is empty; a file holds its pictures whole")
 		}
 	}
-	p.inUnits(p.Display.Units)
+	p.inUnits(p.Display().Units)
 	return p, nil
 }
 
@@ -119,7 +120,7 @@ func decodeRaw(raw map[string]json.RawMessage, into any) error {
 			return measure.Bad(
 				name,
 				"is not a field of %s; it has %s",
-				strings.TrimPrefix(strings.ToLower(t.Name()), "plain"),
+				called(t),
 				strings.Join(sortedKeys(known), ", "),
 			)
 		}
@@ -196,7 +197,7 @@ func plain(err error, t reflect.Type) string {
 
 // Schema is the plan's JSON Schema, draft 2020-12, made from the Go types.
 func Schema() []byte {
-	s := schemaOf(reflect.TypeOf(Plan{}))
+	s := schemaOf(reflect.TypeFor[Document]())
 	s["$schema"] = "https://json-schema.org/draft/2020-12/schema"
 	s["title"] = "Zap Barn plan"
 	s["required"] = []string{"format", "display"}
@@ -252,7 +253,7 @@ func schemaOf(t reflect.Type) map[string]any {
 		switch {
 		case f.Type.Kind() == reflect.String:
 			p["maxLength"] = Letters(f)
-		case f.Type.Kind() == reflect.Slice && t == reflect.TypeFor[Plan]():
+		case f.Type.Kind() == reflect.Slice && t == reflect.TypeFor[Document]():
 			p["maxItems"] = Most(kindOfType(f.Type.Elem()))
 		case f.Type.Kind() == reflect.Slice:
 			p["maxItems"] = entries(f)
@@ -281,11 +282,11 @@ type Broken struct {
 // Broken lists what is set aside.
 func (p *Plan) Broken() []Broken { return p.broken }
 
-// Assemble makes a plan of its elements as a store keeps them, by kind and in
+// Assemble makes a plan in a shop of its elements as a store keeps them, by kind and in
 // order. It always succeeds where there is a display: what cannot stand is set
 // aside, together with what names it.
-func Assemble(of map[string][]json.RawMessage) (*Plan, error) {
-	p := &Plan{Format: Format}
+func Assemble(lib *stock.Library, of map[string][]json.RawMessage) (*Plan, error) {
+	p := &Plan{doc: Document{Format: Format}, lib: lib}
 	raws := map[ref2]json.RawMessage{}
 	for _, k := range kinds {
 		for _, raw := range of[k.name] {
@@ -365,7 +366,7 @@ func (p *Plan) whole(encoded []byte) []byte {
 
 // listOf is the name of the list that elements of a kind stand in.
 func listOf(kind string) string {
-	t := reflect.TypeFor[Plan]()
+	t := reflect.TypeFor[Document]()
 	for i := range t.NumField() {
 		if f := t.Field(i); f.IsExported() && f.Type.Kind() == reflect.Slice && kindOfType(f.Type.Elem()) == kind {
 			name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
@@ -373,4 +374,12 @@ func listOf(kind string) string {
 		}
 	}
 	return ""
+}
+
+// called is what a struct of the document is called in an error: a solid, a plan.
+func called(t reflect.Type) string {
+	if t == reflect.TypeFor[Document]() {
+		return "plan"
+	}
+	return strings.TrimPrefix(strings.ToLower(t.Name()), "plain")
 }

@@ -5,8 +5,6 @@ import (
 	"fmt"
 	"slices"
 	"strings"
-
-	"zapbarn/core/stock"
 )
 
 // keptUp is an edit in which a lamp that becomes another product is called by that, as
@@ -21,7 +19,7 @@ func (p *Plan) keptUp(e Edit) Edit {
 			was.Product == is.Product || was.Name != is.Name {
 			continue
 		}
-		lamps := p.Shop(stock.Shop).Lamps
+		lamps := p.Own().Lamps
 		behind, own := strings.CutPrefix(was.Name, lamps[was.Product].Name)
 		if next := lamps[is.Product].Name; own && lamps[was.Product].Name != "" && next != "" && counted(behind) {
 			is.Name = p.FreeName("device", next)

@@ -35,6 +35,9 @@ func init() { // not in the variable itself: kinds' functions look it up
 		plotKind, wallKind, walkwayKind, fixtureKind, cordKind, viewpointKind, forecastKind, sketchKind,
 		triedKind, nightKind, incidentKind, tickedKind,
 	}
+	for i := range kinds {
+		kinds[i].bit = 1 << i
+	}
 }
 
 // item is what each kind's struct does, as a pointer.
@@ -61,6 +64,7 @@ func (k kind) check(v any, c checks) error {
 // kind is what the document knows of one sort of element.
 type kind struct {
 	name  string
+	bit   KindSet                        // in what was read
 	most  int                            // how many a plan may hold: some twenty times the largest display that is known
 	twin  sharing                        // what no two may share besides an ID; nil for nothing
 	valid func(v any, c checks) error    // beyond its references; nil where its struct has a method for it
@@ -68,8 +72,8 @@ type kind struct {
 	again func(v any, c *copying) string // names v, a copy of one whose prop is made once more; "" leaves it out, nil all
 	refs  []refAt                        // the fields that name others
 	typ   reflect.Type
-	all   func(*Plan) []Element
-	find  func(p *Plan, id string) (any, int) // pointer to the struct, and where it stands
+	every func(*Plan) []Element
+	find  func(p *Plan, id string) (any, int) // pointer to the struct, and its index; not recorded as read
 	put   func(p *Plan, at int, raw json.RawMessage) error
 	add   func(p *Plan, raw json.RawMessage) error // at the end, without looking for one of its ID
 	drop  func(p *Plan, id string)
@@ -98,25 +102,24 @@ type listOps struct {
 	same  func(a, b *Plan) bool
 }
 
+// all are the elements of a kind.
+func (k kind) all(p *Plan) []Element {
+	p.reads.Saw(k.bit)
+	return k.every(p)
+}
+
 func (k kind) count(p *Plan) int {
+	p.reads.Saw(k.bit)
 	if k.list == nil {
 		return 1
 	}
 	return k.list.count(p)
 }
 
-// SameOf is whether two plans have the same elements of a kind, in one order.
-func SameOf(kind string, a, b *Plan) bool {
-	k, err := kindNamed(kind)
-	return err == nil && k.same(a, b)
-}
-
 // same is whether two plans have the same elements of a kind, in one order.
 func (k kind) same(a, b *Plan) bool {
 	if k.list == nil {
-		x, y := a.Display, b.Display
-		x.Name, y.Name, x.Opens, y.Opens = "", "", "", "" // nothing is worked out from these
-		return x == y
+		return a.doc.Display == b.doc.Display
 	}
 	return k.list.same(a, b)
 }
@@ -131,10 +134,13 @@ func listed[T any, P interface {
 	k.list = &listOps{
 		count: func(p *Plan) int { return len(*list(p)) },
 		clone: func(p *Plan) { l := list(p); *l = slices.Clone(*l) },
-		same:  func(a, b *Plan) bool { return reflect.DeepEqual(*list(a), *list(b)) },
+		same: func(a, b *Plan) bool {
+			x, y := *list(a), *list(b)
+			return len(x) == len(y) && (len(x) == 0 || &x[0] == &y[0] || reflect.DeepEqual(x, y))
+		},
 	}
 	k.make = func() any { return new(T) }
-	k.all = func(p *Plan) []Element {
+	k.every = func(p *Plan) []Element {
 		l := *list(p)
 		out := make([]Element, len(l))
 		for i := range l {
@@ -369,11 +375,11 @@ func (p *Plan) Name(v any) string {
 			return "coats of " + s.Name
 		}
 	case *Lot:
-		if g := p.Shop(stock.Shop).Glues[x.Glue]; g.ID != "" {
+		if g := p.Own().Glues[x.Glue]; g.ID != "" {
 			return "bottle of " + measure.Uncapital(g.Name)
 		}
 	case *Trigger:
-		i, s := p.Input(x.Input), find(p.Scenes, x.Scene, func(s *Scene) string { return s.ID })
+		i, s := p.Input(x.Input), find(p.Scenes(), x.Scene, func(s *Scene) string { return s.ID })
 		if i != nil && s != nil {
 			return i.Name + " to " + s.Name
 		}
@@ -396,7 +402,7 @@ func (p *Plan) Name(v any) string {
 // partName is what a part is called by its solid: Hive box front.
 func (p *Plan) partName(ref string) string {
 	if m, bought := strings.CutPrefix(ref, "="); bought {
-		return p.Shop(stock.Shop).Materials[m].Name
+		return p.Own().Materials[m].Name
 	}
 	id, panel, _ := strings.Cut(ref, "/")
 	if s := p.Solid(id); s != nil {

@@ -14,7 +14,7 @@ type (
 
 var layoutKind = listed(
 	kind{name: "layout", most: 200, valid: func(v any, c checks) error { return validLayout(v.(*Layout), c) }},
-	func(p *Plan) *[]Layout { return &p.Layouts },
+	func(p *Plan) *[]Layout { return &p.doc.Layouts },
 )
 
 func validLayout(x *Layout, c checks) error {

@@ -9,7 +9,7 @@ type Lot struct {
 	Opened string `json:"opened" label:"Opened"` // date
 }
 
-var lotKind = listed(kind{name: "lot", most: 1000}, func(p *Plan) *[]Lot { return &p.Lots })
+var lotKind = listed(kind{name: "lot", most: 1000}, func(p *Plan) *[]Lot { return &p.doc.Lots })
 
 func (x *Lot) Key() string    { return x.ID }
 func (x *Lot) Called() string { return "bottle of " + x.Glue }

@@ -18,9 +18,9 @@ func Milliseconds(d measure.Duration) int { return int(math.Round(d.Value() * 10
 // holds it; nil leaves movers out.
 func (p *Plan) Machine(travel func(*Mechanism) (up, down int, falls bool)) show.Machine {
 	ms := Milliseconds
-	m := show.Machine{State: p.Display.Begins}
-	for i := range p.Inputs {
-		x := &p.Inputs[i]
+	m := show.Machine{State: p.Display().Begins}
+	for i := range p.Inputs() {
+		x := &p.Inputs()[i]
 		in := show.Input{
 			ID: x.ID, Closed: x.Closed, MinPulse: ms(x.MinPulse), HoldOff: ms(x.HoldOff),
 			Bounce: ms(x.Bounce), Hold: ms(x.Hold), WarmUp: ms(x.WarmUp), Latency: ms(x.Latency),
@@ -34,13 +34,13 @@ func (p *Plan) Machine(travel func(*Mechanism) (up, down int, falls bool)) show.
 		}
 		m.Inputs = append(m.Inputs, in)
 	}
-	for i := range p.Devices {
-		if d := &p.Devices[i]; d.Kind == "switch" && d.Driven {
+	for i := range p.Devices() {
+		if d := &p.Devices()[i]; d.Kind == "switch" && d.Driven {
 			m.Channels = append(m.Channels, show.Channel{ID: d.ID, Rule: show.Contention(d.Wins), Never: d.Never,
 				Longest: ms(d.Longest)})
 		}
 	}
-	for _, s := range p.Scenes {
+	for _, s := range p.Scenes() {
 		sc := show.Scene{ID: s.ID, Length: ms(s.Length)}
 		for _, c := range s.Cues {
 			sc.Cues = append(sc.Cues, show.Cue{Channel: c.Channel, Start: ms(c.Start), Length: ms(c.Length),
@@ -48,15 +48,15 @@ func (p *Plan) Machine(travel func(*Mechanism) (up, down int, falls bool)) show.
 		}
 		m.Scenes = append(m.Scenes, sc)
 	}
-	for _, t := range p.Triggers {
+	for _, t := range p.Triggers() {
 		m.Triggers = append(m.Triggers, show.Trigger{ID: t.ID, Input: t.Input, Scene: t.Scene,
 			Latch: show.Latch(t.Latch), Rest: ms(t.Rest), While: t.While, Then: t.Then})
 	}
 	if travel == nil {
 		return m
 	}
-	for i := range p.Mechanisms {
-		x := &p.Mechanisms[i]
+	for i := range p.Mechanisms() {
+		x := &p.Mechanisms()[i]
 		up, down, falls := travel(x)
 		if x.Up == "" || up <= 0 {
 			continue

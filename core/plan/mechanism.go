@@ -90,7 +90,7 @@ var mechanismKind = listed(kind{name: "mechanism", most: 400, again: func(v any,
 	x := v.(*Mechanism)
 	x.ID = c.fresh("mechanism", c.prop+"-"+x.Name)
 	return x.ID
-}}, func(p *Plan) *[]Mechanism { return &p.Mechanisms })
+}}, func(p *Plan) *[]Mechanism { return &p.doc.Mechanisms })
 
 func (x *Mechanism) Key() string    { return x.ID }
 func (x *Mechanism) Called() string { return x.Name }
@@ -177,5 +177,5 @@ func (x *Mechanism) Lacks() (out []string) {
 
 // Mechanism is the one with that ID, or nil.
 func (p *Plan) Mechanism(id string) *Mechanism {
-	return find(p.Mechanisms, id, func(m *Mechanism) string { return m.ID })
+	return find(p.Mechanisms(), id, func(m *Mechanism) string { return m.ID })
 }

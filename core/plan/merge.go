@@ -76,16 +76,16 @@ type merging struct {
 func newMerging(p *Plan) *merging {
 	m := &merging{plan: p, ticks: map[[2]string]*Ticked{}, incidents: map[string]*Incident{}, nights: map[string]*Night{},
 		taken: map[lost]bool{}}
-	for i := range p.Ticks {
-		x := &p.Ticks[i]
+	for i := range p.Ticks() {
+		x := &p.Ticks()[i]
 		m.ticks[[2]string{x.On, x.Line}], m.taken[lost{"ticked", x.ID}] = x, true
 	}
-	for i := range p.Incidents {
-		x := &p.Incidents[i]
+	for i := range p.Incidents() {
+		x := &p.Incidents()[i]
 		m.incidents[x.ID], m.taken[lost{"incident", x.ID}] = x, true
 	}
-	for i := range p.NightBook {
-		x := &p.NightBook[i]
+	for i := range p.NightBook() {
+		x := &p.NightBook()[i]
 		m.nights[x.On], m.taken[lost{"night", x.ID}] = x, true
 	}
 	return m

@@ -45,8 +45,8 @@ func TestLinesThatAreOnNoList(t *testing.T) {
 
 func book() *Plan {
 	p := New("x", "X", "in", "")
-	p.Props = []Prop{{ID: "a", Name: "A"}}
-	p.NightBook = []Night{{ID: "n", On: "2026-10-09", Guests: 100, Weather: "dry"}}
+	p.doc.Props = []Prop{{ID: "a", Name: "A"}}
+	p.doc.NightBook = []Night{{ID: "n", On: "2026-10-09", Guests: 100, Weather: "dry"}}
 	return p
 }
 
@@ -54,10 +54,10 @@ func book() *Plan {
 // changed is told and kept, what was sent before is not taken again.
 func TestPhonesAreMerged(t *testing.T) {
 	p := book()
-	was := p.NightBook[0]
+	was := p.NightBook()[0]
 	mine := was
 	mine.Guests, mine.Weather = 212, "fog"
-	p.NightBook[0].Guests = 205 // noted at the gate meanwhile
+	p.NightBook()[0].Guests = 205 // noted at the gate meanwhile
 	tick := func(by, at string) Sent {
 		return Sent{Kind: "ticked", Value: raw(Ticked{On: "2026-10-09", Line: "open:off", By: by, At: at})}
 	}
@@ -75,15 +75,15 @@ func TestPhonesAreMerged(t *testing.T) {
 	require.NoError(t, err)
 	q, err := p.Apply(got.Edit)
 	require.NoError(t, err)
-	n := q.NightBook[0]
+	n := q.NightBook()[0]
 	assert.Equal(t, 205, n.Guests, "what stands stays")
 	assert.Equal(t, "fog", n.Weather, "what only the phone changed is taken")
 	assert.Contains(t, n.Note, "guests 212", "what was sent is kept beside it")
 	require.Len(t, clashes, 2)
 	assert.Equal(t, Clash{"night of 2026-10-09", "guests 205", "guests 212"}, clashes[0])
 	assert.Equal(t, Clash{"open:off", "done by Ola at 17:40", "done by Ben at 17:52"}, clashes[1])
-	require.Len(t, q.Ticks, 1)
-	require.Len(t, q.Incidents, 1)
+	require.Len(t, q.Ticks(), 1)
+	require.Len(t, q.Incidents(), 1)
 	again, err := q.Merge(sent, everyLine)
 	require.NoError(t, err)
 	assert.Empty(t, again.Edit.Changes, "sent twice, taken once")
@@ -99,7 +99,7 @@ func TestPhonesAreMerged(t *testing.T) {
 	require.NoError(t, err)
 	q, err = q.Apply(more.Edit)
 	require.NoError(t, err, "of a prop that was taken away it is kept all the same")
-	assert.Equal(t, "It fell", q.Incidents[1].What)
+	assert.Equal(t, "It fell", q.Incidents()[1].What)
 }
 
 // In whatever order phones come back, every line that any of them ticked is ticked once and
@@ -133,9 +133,9 @@ func TestNothingIsLostInAMerge(t *testing.T) {
 				}
 			}
 		}
-		require.Len(t, q.Ticks, len(lines))
-		require.Len(t, q.Incidents, len(incidents))
-		for _, x := range q.Incidents {
+		require.Len(t, q.Ticks(), len(lines))
+		require.Len(t, q.Incidents(), len(incidents))
+		for _, x := range q.Incidents() {
 			require.True(t, incidents[x.What])
 		}
 	})

@@ -28,8 +28,8 @@ func TestNothingIsCalledByAnID(t *testing.T) {
 		}
 	}
 	assert.Greater(t, n, 100)
-	for i := range p.Joints {
-		if j := &p.Joints[i]; j.ID == "riser-back-right" {
+	for i := range p.Joints() {
+		if j := &p.Joints()[i]; j.ID == "riser-back-right" {
 			assert.Equal(t, "joint of Hive box back and Hive box right", p.Name(j))
 		}
 	}
@@ -39,8 +39,8 @@ func TestNothingIsCalledByAnID(t *testing.T) {
 // in one undo, and no two are called the same.
 func TestNamesKeepUp(t *testing.T) {
 	p := New("x", "X", "in", "")
-	p.Props = []Prop{{ID: "a", Name: "A"}}
-	p.Devices = []wiring.Device{
+	p.doc.Props = []Prop{{ID: "a", Name: "A"}}
+	p.doc.Devices = []wiring.Device{
 		{ID: "S1", Prop: "a", Kind: "supply", Name: "Supply S1", Product: "ps12-1"},
 		{ID: "L1", Prop: "a", Kind: "lamp", Name: stock.Shop.Lamps["puck12"].Name, Product: "puck12", From: "S1"},
 		{
@@ -76,7 +76,7 @@ func TestNamesKeepUp(t *testing.T) {
 	q, err := p.Apply(p.Settled(Edit{Changes: []Change{p.Put("device", "L1", d)}}))
 	require.NoError(t, err)
 	assert.Equal(t, "Lid", q.Device("L1").Name, "said by hand at the same time")
-	p.Devices[3].Name, p.Devices[3].Product = name, other
+	p.Devices()[3].Name, p.Devices()[3].Product = name, other
 	d = *p.Device("L1")
 	d.Product = other
 	q, err = p.Apply(p.Settled(Edit{Changes: []Change{p.Put("device", "L1", d)}}))

@@ -19,7 +19,7 @@ type Night struct {
 
 var nightKind = listed(kind{name: "night", most: 1000, twin: func(v any) (string, error) {
 	return v.(*Night).On, measure.Bad("on", "%s is in the book; change that", v.(*Night).On)
-}}, func(p *Plan) *[]Night { return &p.NightBook })
+}}, func(p *Plan) *[]Night { return &p.doc.NightBook })
 
 func (x *Night) Key() string    { return x.ID }
 func (x *Night) Called() string { return "of " + x.On }

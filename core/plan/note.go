@@ -20,7 +20,7 @@ var noteKind = listed(kind{name: "note", most: 2000, again: func(v any, c *copyi
 	x := v.(*Note)
 	x.ID = c.fresh("note", x.ID)
 	return x.ID
-}}, func(p *Plan) *[]Note { return &p.Notes })
+}}, func(p *Plan) *[]Note { return &p.doc.Notes })
 
 func (x *Note) Key() string { return x.ID }
 
@@ -46,9 +46,9 @@ func (x *Note) valid(checks) error {
 
 // NotesOn lists the notes on a thing, by its key kind:id, the oldest first.
 func (p *Plan) NotesOn(key string) (out []*Note) {
-	for i := range p.Notes {
-		if p.Notes[i].On == key {
-			out = append(out, &p.Notes[i])
+	for i := range p.Notes() {
+		if p.Notes()[i].On == key {
+			out = append(out, &p.Notes()[i])
 		}
 	}
 	return out

@@ -7,7 +7,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -17,12 +17,12 @@ import (
 // prop; its photo goes only when nothing else shows it.
 func TestANoteFollowsItsThing(t *testing.T) {
 	p := New("n", "N", "in", "")
-	p.Props = []Prop{{ID: "arch", Name: "Arch"}}
+	p.doc.Props = []Prop{{ID: "arch", Name: "Arch"}}
 	leaf := NewSolid("arch", "Leaf", "xps1", form.Panel{W: measure.Len("10 in"), H: measure.Len("12 in"), Copies: 1})
 	leaf.ID = "leaf"
-	p.Solids = []Solid{leaf}
-	p.Photos = []Photo{{ID: "one", Data: "AAAA"}, {ID: "two", Data: "AAAB"}}
-	p.Notes = []Note{
+	p.doc.Solids = []Solid{leaf}
+	p.doc.Photos = []Photo{{ID: "one", Data: "AAAA"}, {ID: "two", Data: "AAAB"}}
+	p.doc.Notes = []Note{
 		{
 			ID:    "a",
 			On:    "solid:leaf",
@@ -33,25 +33,25 @@ func TestANoteFollowsItsThing(t *testing.T) {
 		{ID: "c", On: "note:a", Text: "done", Photo: "two"},
 	}
 	require.NoError(t, p.Validate())
-	assert.Equal(t, "arch", p.Belongs(&p.Notes[0]))
+	assert.Equal(t, "arch", p.Belongs(&p.Notes()[0]))
 	assert.Equal(t, "arch", p.PropOf("note:c"), "a note on a note belongs where that does")
-	assert.Equal(t, "Sand the left edge first, then the right...", NameOf(&p.Notes[0]))
-	assert.Equal(t, "photo", NameOf(&p.Notes[1]))
+	assert.Equal(t, "Sand the left edge first, then the right...", NameOf(&p.Notes()[0]))
+	assert.Equal(t, "photo", NameOf(&p.Notes()[1]))
 	require.Len(t, p.NotesOn("solid:leaf"), 1)
 
 	q, err := p.Apply(p.Without("solid", "leaf"))
 	require.NoError(t, err)
-	require.Len(t, q.Notes, 1)
-	require.Len(t, q.Photos, 1)
-	assert.Equal(t, "two", q.Photos[0].ID, "the other note still shows it")
+	require.Len(t, q.Notes(), 1)
+	require.Len(t, q.Photos(), 1)
+	assert.Equal(t, "two", q.Photos()[0].ID, "the other note still shows it")
 
 	e, id, err := p.CopyProp("arch", "Second arch")
 	require.NoError(t, err)
 	q, err = p.Apply(e)
 	require.NoError(t, err)
-	require.Len(t, q.Notes, 6)
+	require.Len(t, q.Notes(), 6)
 	on := map[string]int{}
-	for _, n := range q.Notes {
+	for _, n := range q.Notes() {
 		on[n.On]++
 	}
 	assert.Equal(
@@ -79,19 +79,19 @@ func TestANoteFollowsItsThing(t *testing.T) {
 // the left leans to the right.
 func TestAShapeIsMirroredWithItsSolid(t *testing.T) {
 	p := New("n", "N", "in", "")
-	p.Props = []Prop{{ID: "a", Name: "A"}}
+	p.doc.Props = []Prop{{ID: "a", Name: "A"}}
 	x := NewSolid("a", "Leaf", "xps1", form.Panel{W: measure.Len("20 in"), H: measure.Len("20 in"), Copies: 1})
 	x.ID = "leaf"
 	x.Openings = []Opening{{Name: "Eye", Face: "panel", Kind: "shape", Path: "0,0 4,0 1,3", W: measure.Len("4 in"),
 		H: measure.Len("3 in"), X: measure.Len("5 in"), Y: measure.Len("10 in")}}
-	p.Solids = []Solid{x}
+	p.doc.Solids = []Solid{x}
 	require.NoError(t, p.Validate())
 	e, id, err := p.CopySolid("leaf", "Other leaf", true)
 	require.NoError(t, err)
 	q, err := p.Apply(e)
 	require.NoError(t, err)
 	hole := func(id string) []pattern.Point {
-		s, err := q.Solid(id).Shape(stock.Shop)
+		s, err := q.Solid(id).Shape(shop.Kept)
 		require.NoError(t, err)
 		return s.Panels[0].Holes[0]
 	}

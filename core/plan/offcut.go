@@ -4,7 +4,7 @@ import "zapbarn/core/measure"
 
 var offcutKind = listed(
 	kind{name: "offcut", most: 1000, valid: func(v any, c checks) error { return validOffcut(v.(*Offcut), c) }},
-	func(p *Plan) *[]Offcut { return &p.Offcuts },
+	func(p *Plan) *[]Offcut { return &p.doc.Offcuts },
 )
 
 func validOffcut(x *Offcut, c checks) error {

@@ -30,7 +30,7 @@ func Open(data []byte) (*Plan, error) {
 			of[k] = append(of[k], encode(e.Value))
 		}
 	}
-	q, e := Assemble(of)
+	q, e := Assemble(p.lib, of)
 	if e != nil {
 		return nil, err
 	}

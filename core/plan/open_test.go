@@ -52,7 +52,7 @@ func TestWhatAnEarlierVersionTookOpens(t *testing.T) {
 			After: after}}})
 		require.NoError(t, err)
 		assert.NotNil(t, q.Solid("r"))
-		assert.Len(t, q.Finishes, 1, "its coats are back")
+		assert.Len(t, q.Finishes(), 1, "its coats are back")
 		require.Len(t, q.Broken(), 1)
 		assert.Equal(t, "plug", q.Broken()[0].Kind)
 		assert.Len(t, p.Broken(), 3, "the plan before is as it was")

@@ -18,7 +18,7 @@ type Outlet struct {
 	Y       measure.Length  `json:"y,omitzero" label:"and down by"`
 }
 
-var outletKind = listed(kind{name: "outlet", most: 200}, func(p *Plan) *[]Outlet { return &p.Outlets })
+var outletKind = listed(kind{name: "outlet", most: 200}, func(p *Plan) *[]Outlet { return &p.doc.Outlets })
 
 func (x *Outlet) Key() string    { return x.ID }
 func (x *Outlet) Called() string { return x.Name }

@@ -24,7 +24,7 @@ const AnyHours = "mon-fri 18-21, sat sun 10-17"
 var personKind = listed(kind{name: "person", most: 60, twin: func(v any) (string, error) {
 	name := strings.ToLower(v.(*Person).Name)
 	return name, measure.Bad("name", "%q is there already; one is enough", v.(*Person).Name)
-}}, func(p *Plan) *[]Person { return &p.People })
+}}, func(p *Plan) *[]Person { return &p.doc.People })
 
 func (x *Person) Key() string    { return x.ID }
 func (x *Person) Called() string { return x.Name }

@@ -16,7 +16,7 @@ type Photo struct {
 	Data string `json:"data,omitempty" max:"614400"`
 }
 
-var photoKind = listed(kind{name: "photo", most: 400}, func(p *Plan) *[]Photo { return &p.Photos })
+var photoKind = listed(kind{name: "photo", most: 400}, func(p *Plan) *[]Photo { return &p.doc.Photos })
 
 func (x *Photo) Key() string    { return x.ID }
 func (x *Photo) Called() string { return "photo " + x.ID }

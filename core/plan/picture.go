@@ -27,7 +27,7 @@ type Picture struct {
 	Z measure.Length `json:"z,omitzero" label:"Prop, up by"`
 }
 
-var pictureKind = listed(kind{name: "picture", most: 400}, func(p *Plan) *[]Picture { return &p.Pictures })
+var pictureKind = listed(kind{name: "picture", most: 400}, func(p *Plan) *[]Picture { return &p.doc.Pictures })
 
 func (x *Picture) Key() string    { return x.ID }
 func (x *Picture) Called() string { return x.Name }

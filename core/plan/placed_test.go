@@ -14,14 +14,14 @@ func TestAPlacedEditIsTakenBackWhole(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		p := New("x", "X", "in", "")
 		for i := range rapid.IntRange(2, 9).Draw(t, "props") {
-			p.Props = append(p.Props, Prop{ID: fmt.Sprint("p", i), Name: fmt.Sprint("P", i)})
+			p.doc.Props = append(p.Props(), Prop{ID: fmt.Sprint("p", i), Name: fmt.Sprint("P", i)})
 		}
 		e := Edit{Label: "some"}
 		for _, i := range rapid.Permutation([]int{0, 1, 2, 3, 4, 5, 6, 7, 8}).Draw(t, "order") {
-			if i >= len(p.Props) {
+			if i >= len(p.Props()) {
 				continue
 			}
-			x := p.Props[i]
+			x := p.Props()[i]
 			switch rapid.IntRange(0, 2).Draw(t, "what") {
 			case 0:
 				c := p.Drop("prop", x.ID)

@@ -8,13 +8,15 @@ package plan
 
 import (
 	"strings"
+
+	"zapbarn/core/stock"
 )
 
 // Format names the JSON form's version; upgrade.go brings earlier ones to it.
 const Format = formatName + "2"
 
-// Plan is a display.
-type Plan struct {
+// Document is what a plan holds, list by list, as its file has it.
+type Document struct {
 	Format     string      `json:"format"`
 	Display    Display     `json:"display"`
 	Props      []Prop      `json:"props"`
@@ -58,19 +60,26 @@ type Plan struct {
 	NightBook []Night    `json:"nightBook"`
 	Incidents []Incident `json:"incidents"`
 	Ticks     []Ticked   `json:"ticks"`
+}
 
-	broken []Broken // stored elements that cannot stand as they are
+// Plan is a display. What is read of it goes through its methods, so that what is worked out
+// of it knows what it read.
+type Plan struct {
+	doc    Document
+	lib    *stock.Library // the shop it is in; nil for the list as it ships
+	reads  *Reads         // records what is read of it; nil records nothing
+	broken []Broken       // stored elements that cannot stand as they are
 }
 
 // Temperature and Humidity are those of the workshop.
-func (p *Plan) Temperature() float64 { return p.Display.Temp.Or(21) }
+func (p *Plan) Temperature() float64 { return p.Display().Temp.Or(21) }
 
 // Humidity is the workshop's, in per cent.
 func (p *Plan) Humidity() float64 {
-	if p.Display.RH == 0 {
+	if p.Display().RH == 0 {
 		return 50
 	}
-	return float64(p.Display.RH)
+	return float64(p.Display().RH)
 }
 
 // Air is the temperature, Celsius, and the humidity, per cent, that a prop is glued and
@@ -89,18 +98,18 @@ func (p *Plan) Air(prop string) (temp, rh float64) {
 // Season is how many nights the display runs, hours a night, and which share of
 // the night its scenes run.
 func (p *Plan) Season() (nights int, hours, duty float64) {
-	nights, hours, duty = 18, p.Display.Night.Or(4*3600)/3600, .25
-	if p.Display.Nights > 0 {
-		nights = p.Display.Nights
+	nights, hours, duty = 18, p.Display().Night.Or(4*3600)/3600, .25
+	if p.Display().Nights > 0 {
+		nights = p.Display().Nights
 	}
-	if p.Display.Duty > 0 {
-		duty = float64(p.Display.Duty) / 100
+	if p.Display().Duty > 0 {
+		duty = float64(p.Display().Duty) / 100
 	}
 	return
 }
 
 // Metric reports whether bare numbers are millimetres.
-func (p *Plan) Metric() bool { return p.Display.Units == "mm" }
+func (p *Plan) Metric() bool { return p.Display().Units == "mm" }
 
 // Count is how many elements the plan holds.
 func (p *Plan) Count() (n int) {
@@ -112,7 +121,7 @@ func (p *Plan) Count() (n int) {
 
 // New is an empty display.
 func New(id, name, units, opens string) *Plan {
-	return &Plan{Format: Format, Display: Display{ID: id, Name: name, Units: units, Opens: opens}}
+	return &Plan{doc: Document{Format: Format, Display: Display{ID: id, Name: name, Units: units, Opens: opens}}}
 }
 
 // find returns the element with an ID.
@@ -126,41 +135,43 @@ func find[T any](list []T, id string, key func(*T) string) *T {
 }
 
 // Prop, Solid and Device return the element with that ID, or nil.
-func (p *Plan) Prop(id string) *Prop { return find(p.Props, id, func(x *Prop) string { return x.ID }) }
+func (p *Plan) Prop(id string) *Prop {
+	return find(p.Props(), id, func(x *Prop) string { return x.ID })
+}
 
 // Solid returns the solid with that ID, or nil.
 func (p *Plan) Solid(id string) *Solid {
-	return find(p.Solids, id, func(x *Solid) string { return x.ID })
+	return find(p.Solids(), id, func(x *Solid) string { return x.ID })
 }
 
 // Device returns the device with that ID, or nil.
 func (p *Plan) Device(id string) *Device {
-	return find(p.Devices, id, func(x *Device) string { return x.ID })
+	return find(p.Devices(), id, func(x *Device) string { return x.ID })
 }
 
 // Input returns the input with that ID, or nil.
 func (p *Plan) Input(id string) *Input {
-	return find(p.Inputs, id, func(x *Input) string { return x.ID })
+	return find(p.Inputs(), id, func(x *Input) string { return x.ID })
 }
 
 // OutletNamed returns the outlet with that ID, or nil.
 func (p *Plan) OutletNamed(id string) *Outlet {
-	return find(p.Outlets, id, func(x *Outlet) string { return x.ID })
+	return find(p.Outlets(), id, func(x *Outlet) string { return x.ID })
 }
 
 // OffcutNamed returns the offcut with that ID, or nil.
 func (p *Plan) OffcutNamed(id string) *Offcut {
-	return find(p.Offcuts, id, func(x *Offcut) string { return x.ID })
+	return find(p.Offcuts(), id, func(x *Offcut) string { return x.ID })
 }
 
 // LayoutOf returns the layout kept of a stock, or nil.
 func (p *Plan) LayoutOf(stock string) *Layout {
-	return find(p.Layouts, stock, func(x *Layout) string { return x.ID })
+	return find(p.Layouts(), stock, func(x *Layout) string { return x.ID })
 }
 
 // Scene returns the scene with that ID, or nil.
 func (p *Plan) Scene(id string) *Scene {
-	return find(p.Scenes, id, func(x *Scene) string { return x.ID })
+	return find(p.Scenes(), id, func(x *Scene) string { return x.ID })
 }
 
 // PropOf is the prop an element belongs to, by its key kind:id (or

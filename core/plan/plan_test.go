@@ -12,9 +12,9 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/stretchr/testify/assert"
@@ -24,7 +24,7 @@ import (
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 
 func apiary(t testing.TB) *plan.Plan {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	require.NoError(t, p.Validate())
 	return p
 }
@@ -34,7 +34,7 @@ func TestJSONRoundTripIsExact(t *testing.T) {
 		b := p.Encode()
 		q, err := plan.Decode(b)
 		require.NoError(t, err)
-		assert.Equal(t, p, q)
+		assert.Equal(t, p.Doc(), q.Doc())
 		assert.Equal(t, string(b), string(q.Encode()))
 	}
 }
@@ -111,11 +111,11 @@ func TestDecodeSaysWhereAndWhat(t *testing.T) {
 }
 
 func FuzzDecode(f *testing.F) {
-	f.Add(demo.Metric(today).Encode())
+	f.Add(demo.Metric(today).In(shop.Kept).Encode())
 	f.Add([]byte(`{"format":"zapbarn-plan/1","display":{"id":"x","name":"X","units":"in"},"solids":[{"id":"a"}]}`))
 	f.Fuzz(func(t *testing.T, b []byte) {
 		if p, err := plan.Decode(b); err == nil {
-			work.Do(p, stock.Shop, today)
+			work.Do(p, shop.Kept, today)
 		}
 	})
 }
@@ -131,7 +131,7 @@ func TestEditsInvert(t *testing.T) {
 		{
 			Label: "rename",
 			Changes: []plan.Change{
-				p.Put("display", p.Display.ID, plan.Display{ID: p.Display.ID, Name: "Other", Units: "mm"}),
+				p.Put("display", p.Display().ID, plan.Display{ID: p.Display().ID, Name: "Other", Units: "mm"}),
 			},
 		},
 		{Label: "add", Changes: []plan.Change{p.Put("prop", "new", plan.Prop{ID: "new", Name: "New"})}},
@@ -195,16 +195,16 @@ func TestApplyNamesTheField(t *testing.T) {
 	}
 	q, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put("solid", "half", half)}})
 	require.NoError(t, err, "half known is allowed")
-	assert.Equal(t, []string{"d", "h"}, work.Do(q, stock.Shop, today).Lacks("half"))
+	assert.Equal(t, []string{"d", "h"}, work.Do(q, shop.Kept, today).Lacks("half"))
 }
 
 // One flicker run worked by hand. 12 V, 2 A supply (Rs 60 mohm), ten lamps of
 // (v - 3.1)/445 ohm all at the end of 22 AWG 10 m: I = 8.9/(445/10 + Rs + R).
 func TestRigAgainstHandCalculation(t *testing.T) {
-	p := plan.New("x", "X", "mm", "")
-	p.Display.Temp = measure.Must[measure.CelsiusKind]("20 C")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-2"},
+	p := plan.New("x", "X", "mm", "").In(shop.Kept)
+	p.Doc().Display.Temp = measure.Must[measure.CelsiusKind]("20 C")
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-2"},
 		{
 			ID:     "W",
 			Prop:   "a",
@@ -216,8 +216,8 @@ func TestRigAgainstHandCalculation(t *testing.T) {
 		}}
 	for i := range 10 {
 		id := string(rune('a' + i))
-		p.Devices = append(
-			p.Devices,
+		p.Doc().Devices = append(
+			p.Devices(),
 			plan.Device{
 				ID:      id,
 				Prop:    "a",
@@ -231,39 +231,39 @@ func TestRigAgainstHandCalculation(t *testing.T) {
 		)
 	}
 	require.NoError(t, p.Validate())
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	amps := 8.9 / (44.5 + .06 + 2*10*.05296)
-	assert.InEpsilon(t, amps, w.All.Readings["S"].Amps, 1e-3)
-	assert.InEpsilon(t, 12-amps*(.06+1.0592), w.All.Readings["a"].Volts, 1e-4)
-	assert.Equal(t, "lit", w.All.Readings["a"].State)
-	at, v := w.Rig.Profile(w.All, "W")
+	assert.InEpsilon(t, amps, w.All().Readings["S"].Amps, 1e-3)
+	assert.InEpsilon(t, 12-amps*(.06+1.0592), w.All().Readings["a"].Volts, 1e-4)
+	assert.Equal(t, "lit", w.All().Readings["a"].State)
+	at, v := w.Rig().Profile(w.All(), "W")
 	assert.Equal(t, []float64{0, 10000}, at)
-	assert.InEpsilon(t, w.All.Readings["W"].Volts, v[1], 1e-9)
+	assert.InEpsilon(t, w.All().Readings["W"].Volts, v[1], 1e-9)
 }
 
 func TestLampStates(t *testing.T) {
 	p := apiary(t)
-	w := work.Do(p, stock.Shop, today)
-	assert.Equal(t, "reversed", w.All.Readings["jar-8"].State)
-	assert.Equal(t, "lit", w.All.Readings["jar-1"].State)
-	assert.Equal(t, "heavy", w.All.Readings["S2"].State)
-	off := w.Rig.Solve(map[string]bool{})
+	w := work.Do(p, shop.Kept, today)
+	assert.Equal(t, "reversed", w.All().Readings["jar-8"].State)
+	assert.Equal(t, "lit", w.All().Readings["jar-1"].State)
+	assert.Equal(t, "heavy", w.All().Readings["S2"].State)
+	off := w.Rig().Solve(map[string]bool{})
 	assert.Equal(t, "dark", off.Readings["fill"].State)
 	assert.Equal(t, "lit", off.Readings["jar-1"].State)
 	p.Device("S1").Product = "ps24-5"
-	assert.Equal(t, "over", work.Do(p, stock.Shop, today).All.Readings["jar-1"].State)
+	assert.Equal(t, "over", work.Do(p, shop.Kept, today).All().Readings["jar-1"].State)
 }
 
 // Feeding the far end too makes a loop: the worst drop falls to about a
 // quarter of what the run alone drops (closed form for a uniform run).
 func TestSecondFeed(t *testing.T) {
 	p := apiary(t)
-	before := work.Do(p, stock.Shop, today)
+	before := work.Do(p, shop.Kept, today)
 	run := func(w *work.Work) float64 {
 		worst := 0.0
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			if d.From == "W2" && !d.Reversed {
-				worst = max(worst, w.All.Readings["W1"].Volts-w.All.Readings[d.ID].Volts)
+				worst = max(worst, w.All().Readings["W1"].Volts-w.All().Readings[d.ID].Volts)
 			}
 		}
 		return worst
@@ -271,14 +271,14 @@ func TestSecondFeed(t *testing.T) {
 	d := p.Device("W2")
 	d.To, d.ToAt = "W1", measure.Len(`9'4"`)
 	require.NoError(t, p.Validate())
-	after := work.Do(p, stock.Shop, today)
+	after := work.Do(p, shop.Kept, today)
 	assert.InDelta(t, .25, run(after)/run(before), .05)
 }
 
 // Every element knows its prop, however far away it is named.
 func TestPropOf(t *testing.T) {
 	p := apiary(t)
-	p.Readings = []plan.Reading{{ID: "r1", Device: "jar-3", Light: "lit"}}
+	p.Doc().Readings = []plan.Reading{{ID: "r1", Device: "jar-3", Light: "lit"}}
 	require.NoError(t, p.Validate())
 	for key, want := range map[string]string{"prop:gate": "gate", "solid:riser-box": "riser",
 		"part:riser-box/front": "riser", "joint:shelf-jars": "shelf", "finish:skep-rings": "skep",
@@ -290,7 +290,7 @@ func TestPropOf(t *testing.T) {
 		"extra-low": {ID: "r2", Device: "jar-3", Volts: measure.Must[measure.VoltKind]("120 V")},
 		"choose":    {ID: "r2", Device: "jar-3", Light: "glowing"}, "no device": {ID: "r2", Device: "x", Light: "lit"}} {
 		q := p.Clone()
-		q.Readings = append(q.Readings, r)
+		q.Doc().Readings = append(q.Readings(), r)
 		assert.ErrorContains(t, q.Validate(), what)
 	}
 }
@@ -305,11 +305,11 @@ func TestWithoutTakesDependents(t *testing.T) {
 	}
 	assert.NotNil(t, q.Device("S2"))
 	assert.Nil(t, q.Scene("glow"), "its cues named it")
-	assert.Len(t, q.Triggers, len(p.Triggers)-2, "what ran its two scenes is gone")
-	assert.Len(t, q.Inputs, len(p.Inputs))
+	assert.Len(t, q.Triggers(), len(p.Triggers())-2, "what ran its two scenes is gone")
+	assert.Len(t, q.Inputs(), len(p.Inputs()))
 	q, err = p.Apply(p.Without("prop", "riser"))
 	require.NoError(t, err)
-	for _, s := range q.Solids {
+	for _, s := range q.Solids() {
 		assert.NotEqual(t, "riser", s.Prop)
 	}
 	assert.NotNil(t, q.Device("W2"), "another prop's wiring stays")

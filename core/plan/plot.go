@@ -28,7 +28,7 @@ type Plot struct {
 
 var plotKind = listed(kind{name: "plot", most: 400, twin: func(v any) (string, error) {
 	return v.(*Plot).Prop, measure.Bad("prop", "stands in the yard already; move it")
-}, again: func(any, *copying) string { return "" }}, func(p *Plan) *[]Plot { return &p.Plots })
+}, again: func(any, *copying) string { return "" }}, func(p *Plan) *[]Plot { return &p.doc.Plots })
 
 func (x *Plot) Key() string    { return x.ID }
 func (x *Plot) Called() string { return "place of " + x.Prop }
@@ -69,9 +69,9 @@ func (x *Plot) valid(checks) error {
 
 // PlotOf is where a prop stands, or nil.
 func (p *Plan) PlotOf(prop string) *Plot {
-	for i := range p.Plots {
-		if p.Plots[i].Prop == prop {
-			return &p.Plots[i]
+	for i := range p.Plots() {
+		if p.Plots()[i].Prop == prop {
+			return &p.Plots()[i]
 		}
 	}
 	return nil

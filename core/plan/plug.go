@@ -13,7 +13,7 @@ type Plug struct {
 	Duty int `json:"duty,omitempty" label:"Draws, % of the time"`
 }
 
-var plugKind = listed(kind{name: "plug", most: 1000}, func(p *Plan) *[]Plug { return &p.Plugs })
+var plugKind = listed(kind{name: "plug", most: 1000}, func(p *Plan) *[]Plug { return &p.doc.Plugs })
 
 func (x *Plug) Key() string    { return x.ID }
 func (x *Plug) Called() string { return x.Name }

@@ -19,7 +19,7 @@ var promiseKind = listed(kind{name: "promise", most: 200, again: func(v any, c *
 	x := v.(*Promise)
 	x.ID = c.fresh("promise", c.prop+"-promise")
 	return x.ID
-}}, func(p *Plan) *[]Promise { return &p.Promises })
+}}, func(p *Plan) *[]Promise { return &p.doc.Promises })
 
 func (x *Promise) Key() string    { return x.ID }
 func (x *Promise) Called() string { return x.Says }
@@ -101,18 +101,18 @@ func (p *Plan) term(text string) (show.Term, error) {
 		name = strings.TrimPrefix(name, lead)
 	}
 	same := func(a string) bool { return strings.EqualFold(strings.TrimSpace(a), name) }
-	for i := range p.Mechanisms {
-		if m := &p.Mechanisms[i]; same(m.Name) || same(m.ID) {
+	for i := range p.Mechanisms() {
+		if m := &p.Mechanisms()[i]; same(m.Name) || same(m.ID) {
 			return show.Term{Kind: "mover", ID: m.ID}, nil
 		}
 	}
-	for i := range p.Devices {
-		if d := &p.Devices[i]; d.Driven && (same(d.Name) || same(d.ID)) {
+	for i := range p.Devices() {
+		if d := &p.Devices()[i]; d.Driven && (same(d.Name) || same(d.ID)) {
 			return show.Term{Kind: "channel", ID: d.ID}, nil
 		}
 	}
-	for i := range p.Devices { // what a driven switch feeds
-		if d := &p.Devices[i]; same(d.Name) || same(d.ID) {
+	for i := range p.Devices() { // what a driven switch feeds
+		if d := &p.Devices()[i]; same(d.Name) || same(d.ID) {
 			for up := d; up != nil; up = p.Device(up.From) {
 				if up.Driven {
 					return show.Term{Kind: "channel", ID: up.ID}, nil
@@ -120,16 +120,16 @@ func (p *Plan) term(text string) (show.Term, error) {
 			}
 		}
 	}
-	for i := range p.Scenes {
-		if s := &p.Scenes[i]; same(s.Name) || same(s.ID) {
+	for i := range p.Scenes() {
+		if s := &p.Scenes()[i]; same(s.Name) || same(s.ID) {
 			return show.Term{Kind: "scene", ID: s.ID}, nil
 		}
 	}
 	if found, err := p.partly(name); found != "" || err != nil {
 		return show.Term{Kind: "channel", ID: found}, err
 	}
-	for i := range p.Inputs {
-		if x := &p.Inputs[i]; x.Wired() && (same(x.Name) || same(x.ID)) {
+	for i := range p.Inputs() {
+		if x := &p.Inputs()[i]; x.Wired() && (same(x.Name) || same(x.ID)) {
 			return show.Term{Kind: "input", ID: x.ID}, nil
 		}
 	}
@@ -139,14 +139,14 @@ func (p *Plan) term(text string) (show.Term, error) {
 
 // PromiseOf is the promise with that ID, or nil.
 func (p *Plan) PromiseOf(id string) *Promise {
-	return find(p.Promises, id, func(x *Promise) string { return x.ID })
+	return find(p.Promises(), id, func(x *Promise) string { return x.ID })
 }
 
 // partly is the switch that feeds a lamp part of whose name this is, where all such have
 // the one switch.
 func (p *Plan) partly(name string) (found string, err error) {
-	for i := range p.Devices {
-		d := &p.Devices[i]
+	for i := range p.Devices() {
+		d := &p.Devices()[i]
 		if d.Kind != "lamp" || name == "" || !strings.Contains(strings.ToLower(d.Name), strings.ToLower(name)) {
 			continue
 		}

@@ -26,7 +26,7 @@ type Prop struct {
 	Note     string `json:"note,omitempty" max:"2000" label:"Note" wide:"true"`
 }
 
-var propKind = listed(kind{name: "prop", most: 400}, func(p *Plan) *[]Prop { return &p.Props })
+var propKind = listed(kind{name: "prop", most: 400}, func(p *Plan) *[]Prop { return &p.doc.Props })
 
 func (x *Prop) Key() string    { return x.ID }
 func (x *Prop) Called() string { return x.Name }

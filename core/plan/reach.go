@@ -33,14 +33,14 @@ func reachable(field, text string) error {
 // of the program that shows it. "" where it is not known how phones reach the display. Where the
 // display's page file is put up, it is the thing's own place in it.
 func (p *Plan) Code(kind, id, place string, query url.Values) string {
-	at := strings.TrimRight(p.Display.Reach, "/")
+	at := strings.TrimRight(p.Display().Reach, "/")
 	switch ext := path.Ext(at); {
 	case at == "":
 		return ""
 	case ext == ".html" || ext == ".htm":
 		return at + "#" + Anchor(kind, id)
 	}
-	return at + "/p/" + p.Display.ID + "/" + place + "?" + query.Encode()
+	return at + "/p/" + p.Display().ID + "/" + place + "?" + query.Encode()
 }
 
 // Anchor is the name of a thing's own place in the display's page file.

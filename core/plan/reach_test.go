@@ -33,7 +33,7 @@ func TestWherePhonesOpenIt(t *testing.T) {
 		"http://barn.home/\"onload=\"x\"": false,
 	} {
 		p := New("x", "X", "in", "")
-		p.Display.Reach = text
+		p.doc.Display.Reach = text
 		err := p.Validate()
 		if taken {
 			require.NoError(t, err, text)
@@ -48,12 +48,12 @@ func TestACodeOpensItsThing(t *testing.T) {
 	p := New("x", "X", "in", "")
 	q := url.Values{"bin": {"B 4 & co"}}
 	assert.Empty(t, p.Code("bin", "B 4 & co", "stores", q), "nobody said where")
-	p.Display.Reach = "http://barn.home/props/"
+	p.doc.Display.Reach = "http://barn.home/props/"
 	u, err := url.Parse(p.Code("bin", "B 4 & co", "stores", q))
 	require.NoError(t, err)
 	assert.Equal(t, "/props/p/x/stores", u.Path)
 	assert.Equal(t, "B 4 & co", u.Query().Get("bin"))
-	p.Display.Reach = "http://barn.home/props.html"
+	p.doc.Display.Reach = "http://barn.home/props.html"
 	u, err = url.Parse(p.Code("bin", "B 4 & co", "stores", q))
 	require.NoError(t, err)
 	assert.Equal(t, "/props.html", u.Path)

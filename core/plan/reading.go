@@ -16,7 +16,7 @@ type Reading struct {
 	On     string             `json:"on,omitempty"` // date
 }
 
-var readingKind = listed(kind{name: "reading", most: 5000}, func(p *Plan) *[]Reading { return &p.Readings })
+var readingKind = listed(kind{name: "reading", most: 5000}, func(p *Plan) *[]Reading { return &p.doc.Readings })
 
 func (x *Reading) Key() string    { return x.ID }
 func (x *Reading) Called() string { return "reading of " + x.Device }

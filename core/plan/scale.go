@@ -12,7 +12,7 @@ import (
 // Extent is how far a prop's solids reach: width, depth and height. It is
 // false when none has its sizes yet.
 func (p *Plan) Extent(lib *stock.Library, prop string) (size pattern.Vec, ok bool) {
-	return ExtentOf(p.Solids, prop, func(s *Solid) *pattern.Shape {
+	return ExtentOf(p.Solids(), prop, func(s *Solid) *pattern.Shape {
 		shape, _ := s.Shape(lib)
 		return shape
 	})
@@ -62,7 +62,7 @@ func (p *Plan) Scaled(prop string, f float64) Edit {
 		}
 		return next
 	}
-	for _, s := range p.Solids {
+	for _, s := range p.Solids() {
 		if s.Prop != prop {
 			continue
 		}

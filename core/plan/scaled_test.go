@@ -5,7 +5,7 @@ import (
 
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,8 +16,8 @@ import (
 func TestOpeningsAreScaled(t *testing.T) {
 	l := measure.Len
 	p := New("x", "X", "mm", "")
-	p.Props = []Prop{{ID: "a", Name: "A"}}
-	p.Solids = []Solid{{ID: "b", Prop: "a", Name: "B", Kind: "box", Stock: "ply1/4", X: l("100 mm"), Z: l("50 mm"),
+	p.doc.Props = []Prop{{ID: "a", Name: "A"}}
+	p.doc.Solids = []Solid{{ID: "b", Prop: "a", Name: "B", Kind: "box", Stock: "ply1/4", X: l("100 mm"), Z: l("50 mm"),
 		Form: form.Box{W: l("600 mm"), D: l("400 mm"), H: l("500 mm"), Joint: "butt"},
 		Openings: []Opening{{Name: "O", Face: "front", Kind: "rect", W: l("100 mm"), H: l("80 mm"), X: l("40 mm"),
 			Y: l("250 mm")}}}}
@@ -35,19 +35,19 @@ func TestOpeningsAreScaled(t *testing.T) {
 func TestADeeperBodyDoesNotGoInto(t *testing.T) {
 	l := measure.Len
 	p := New("x", "X", "mm", "")
-	p.Props = []Prop{{ID: "a", Name: "A"}}
+	p.doc.Props = []Prop{{ID: "a", Name: "A"}}
 	box := func(id, w, d string) Solid {
 		return Solid{ID: id, Prop: "a", Name: id, Kind: "box", Stock: "ply1/4",
 			Form: form.Box{W: l(w), D: l(d), H: l("300 mm"), Joint: "butt"}}
 	}
-	p.Solids = []Solid{box("outer", "500 mm", "300 mm")}
+	p.doc.Solids = []Solid{box("outer", "500 mm", "300 mm")}
 	for _, c := range []struct {
 		w, d string
 		ok   bool
 	}{{"400 mm", "200 mm", true}, {"400 mm", "350 mm", false}, {"550 mm", "200 mm", false}} {
 		s := box("inner", c.w, c.d)
 		s.By, s.How = "outer", "in"
-		_, err := p.Stood(s, stock.Shop)
+		_, err := p.Stood(s, shop.Kept)
 		if c.ok {
 			assert.NoError(t, err, "%s x %s", c.w, c.d)
 		} else {
@@ -60,8 +60,8 @@ func TestADeeperBodyDoesNotGoInto(t *testing.T) {
 // controller's pin, a body no longer by the other; all else stays.
 func TestWithoutLetsGoOfWhatIsGone(t *testing.T) {
 	p := New("x", "X", "mm", "")
-	p.Props = []Prop{{ID: "a", Name: "A"}}
-	p.Devices = []Device{
+	p.doc.Props = []Prop{{ID: "a", Name: "A"}}
+	p.doc.Devices = []Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps5-10"},
 		{ID: "C", Prop: "a", Kind: "controller", Name: "C", From: "S"},
 		{ID: "P", Prop: "a", Kind: "lamp", Name: "P", From: "S", Product: "pixel5", Length: measure.Len("300 mm"),
@@ -71,8 +71,8 @@ func TestWithoutLetsGoOfWhatIsGone(t *testing.T) {
 		return Solid{ID: id, Prop: "a", Name: id, Kind: "box", Stock: "ply1/4", Form: form.Box{W: measure.Len("300 mm"),
 			D: measure.Len("300 mm"), H: measure.Len("300 mm"), Joint: "butt"}}
 	}
-	p.Solids = []Solid{box("base"), box("top")}
-	p.Solids[1].By, p.Solids[1].How, p.Solids[1].ByAt = "base", "on", measure.Len("10 mm")
+	p.doc.Solids = []Solid{box("base"), box("top")}
+	p.Solids()[1].By, p.Solids()[1].How, p.Solids()[1].ByAt = "base", "on", measure.Len("10 mm")
 	q, err := p.Apply(p.Without("device", "C"))
 	require.NoError(t, err)
 	lamp := q.Device("P")
@@ -82,8 +82,8 @@ func TestWithoutLetsGoOfWhatIsGone(t *testing.T) {
 	assert.Equal(t, "S", lamp.From)
 	q, err = p.Apply(p.Without("solid", "base"))
 	require.NoError(t, err)
-	require.Len(t, q.Solids, 1)
-	assert.Equal(t, "", q.Solids[0].By)
-	assert.Equal(t, "", q.Solids[0].How)
-	assert.True(t, q.Solids[0].ByAt.IsZero())
+	require.Len(t, q.Solids(), 1)
+	assert.Equal(t, "", q.Solids()[0].By)
+	assert.Equal(t, "", q.Solids()[0].How)
+	assert.True(t, q.Solids()[0].ByAt.IsZero())
 }

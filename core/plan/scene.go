@@ -22,7 +22,7 @@ var sceneKind = listed(kind{name: "scene", most: 400, again: func(v any, c *copy
 	x := v.(*Scene)
 	x.ID = c.fresh("scene", c.prop+"-"+x.Name)
 	return x.ID
-}}, func(p *Plan) *[]Scene { return &p.Scenes })
+}}, func(p *Plan) *[]Scene { return &p.doc.Scenes })
 
 func (x *Scene) Key() string    { return x.ID }
 func (x *Scene) Called() string { return x.Name }

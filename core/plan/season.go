@@ -11,19 +11,19 @@ import (
 // nothing logged, no dates, and what was to be better as tasks. The old plan stays.
 func (p *Plan) NextSeason() *Plan {
 	q := p.Clone()
-	if r := []rune(q.Display.Name); len(r) > 60 {
-		q.Display.Name = string(r[:60])
+	if r := []rune(q.Display().Name); len(r) > 60 {
+		q.doc.Display.Name = string(r[:60])
 	}
-	q.Display.Name += ", next season"
-	q.Display.ID = Slug(q.Display.Name)
-	q.Display.Opens = ""
-	q.Readings, q.Trials, q.NightBook, q.Incidents, q.Ticks = nil, nil, nil, nil, nil
-	q.Forecasts, q.Deliveries, q.Jobs, q.Lots, q.Waivers = nil, nil, nil, nil, nil
-	for i := range q.People {
-		q.People[i].Off = ""
+	q.doc.Display.Name += ", next season"
+	q.doc.Display.ID = Slug(q.Display().Name)
+	q.doc.Display.Opens = ""
+	q.doc.Readings, q.doc.Trials, q.doc.NightBook, q.doc.Incidents, q.doc.Ticks = nil, nil, nil, nil, nil
+	q.doc.Forecasts, q.doc.Deliveries, q.doc.Jobs, q.doc.Lots, q.doc.Waivers = nil, nil, nil, nil, nil
+	for i := range q.People() {
+		q.People()[i].Off = ""
 	}
-	for _, x := range p.Incidents {
-		if x.Next == "" || slices.ContainsFunc(q.Jobs, func(j Job) bool { return j.Name == x.Next }) {
+	for _, x := range p.Incidents() {
+		if x.Next == "" || slices.ContainsFunc(q.Jobs(), func(j Job) bool { return j.Name == x.Next }) {
 			continue
 		}
 		j := Job{
@@ -36,7 +36,7 @@ func (p *Plan) NextSeason() *Plan {
 			j.Name, j.Why = string(r[:77])+"...", x.Next+"; "+j.Why
 		}
 		j.ID = q.FreshID("job", x.Next)
-		q.Jobs = append(q.Jobs, j)
+		q.doc.Jobs = append(q.Jobs(), j)
 	}
 	return q
 }

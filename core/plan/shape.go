@@ -65,9 +65,8 @@ func (s *Solid) Seamed(m stock.Material) pattern.Seam {
 	}
 }
 
-// shapes keeps what was laid out last, by the solid's own fields: a plan is
-// worked out again at each edit, and most of its solids stand as they were.
-var shapes = memo.New[shapeKey, laid](4_000_000, func(k laid) int64 {
+// weight is about how many points were laid out.
+func (k laid) weight() int64 {
 	n := int64(50)
 	if k.shape != nil {
 		for _, b := range k.shape.Bodies {
@@ -80,7 +79,7 @@ var shapes = memo.New[shapeKey, laid](4_000_000, func(k laid) int64 {
 		}
 	}
 	return n
-})
+}
 
 type laid struct {
 	shape *pattern.Shape
@@ -140,7 +139,8 @@ func (s *Solid) known(lib *stock.Library) laid {
 		})
 		return k
 	}
-	return shapes.Get(key, work)
+	// a plan is worked out again at each edit, and most of its solids are as they were
+	return memo.At[shapeKey](lib.Bench(), "shapes", 4_000_000, laid.weight).Get(key, work)
 }
 
 // shapeKey is all that shapes a solid. Every form is a struct of plain values,

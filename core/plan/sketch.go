@@ -16,7 +16,7 @@ type Sketch struct {
 	Hidden bool           `json:"hidden,omitempty" label:"Not shown"`
 }
 
-var sketchKind = listed(kind{name: "sketch", most: 20}, func(p *Plan) *[]Sketch { return &p.Sketches })
+var sketchKind = listed(kind{name: "sketch", most: 20}, func(p *Plan) *[]Sketch { return &p.doc.Sketches })
 
 func (x *Sketch) Key() string    { return x.ID }
 func (x *Sketch) Called() string { return x.Name }

@@ -60,7 +60,7 @@ var solidKind = listed(kind{name: "solid", most: 4000, again: func(v any, c *cop
 	x := v.(*Solid)
 	x.ID = c.fresh("solid", c.prop+"-"+x.Name)
 	return x.ID
-}}, func(p *Plan) *[]Solid { return &p.Solids })
+}}, func(p *Plan) *[]Solid { return &p.doc.Solids })
 
 func (x *Solid) Key() string    { return x.ID }
 func (x *Solid) Called() string { return x.Name }

@@ -83,16 +83,16 @@ func (p *Plan) settled(e Edit) Edit {
 	if !touched || !p.standing() && !touches(e) {
 		return e
 	}
-	q, err := p.Apply(e)
-	if err != nil {
-		return e
+	q, err := p.changed(e)
+	if err != nil || !q.sound(e) {
+		return e // it is refused when it is applied
 	}
 	q = q.cloned(func(kind string) bool { return kind == "solid" })
-	lib := q.Shop(stock.Shop)
-	for range len(q.Solids) { // a chain settles from its foot up
+	lib := q.Own()
+	for range len(q.Solids()) { // a chain settles from its foot up
 		moved := false
-		for i := range q.Solids {
-			s := q.Solids[i]
+		for i := range q.Solids() {
+			s := q.Solids()[i]
 			next, err := q.Stood(s, lib)
 			switch {
 			case err != nil || same(s, next):
@@ -102,7 +102,7 @@ func (p *Plan) settled(e Edit) Edit {
 				next.By, next.How, next.ByAt = "", "", measure.Length{}
 			}
 			e.Changes = append(e.Changes, q.Put("solid", s.ID, next))
-			q.Solids[i] = next
+			q.Solids()[i] = next
 			moved = true
 		}
 		if !moved {
@@ -114,8 +114,8 @@ func (p *Plan) settled(e Edit) Edit {
 
 // standing reports whether any solid stands by another.
 func (p *Plan) standing() bool {
-	for i := range p.Solids {
-		if p.Solids[i].By != "" {
+	for i := range p.Solids() {
+		if p.Solids()[i].By != "" {
 			return true
 		}
 	}
@@ -152,7 +152,7 @@ func wentElsewhere(was *Solid, now, stands Solid) bool {
 // loops reports whether a solid stands, over others, by itself.
 func (p *Plan) loops(s *Solid) bool {
 	at := s
-	for range len(p.Solids) + 1 {
+	for range len(p.Solids()) + 1 {
 		if at = p.Solid(at.By); at == nil {
 			return false
 		}

@@ -6,7 +6,7 @@ import (
 
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,7 +16,7 @@ import (
 // pile is a base, a body on it and a cap on that, each so wide, deep and high.
 func pile(t require.TestingT) *Plan {
 	p := New("n", "N", "in", "")
-	p.Props = []Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
+	p.doc.Props = []Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
 	for i, name := range []string{"base", "body", "cap"} {
 		x := NewSolid(
 			"a",
@@ -26,11 +26,11 @@ func pile(t require.TestingT) *Plan {
 		)
 		x.ID = name
 		if i > 0 {
-			x.By, x.How = p.Solids[i-1].ID, "on"
+			x.By, x.How = p.Solids()[i-1].ID, "on"
 		}
-		p.Solids = append(p.Solids, x)
+		p.doc.Solids = append(p.Solids(), x)
 	}
-	q, err := p.Apply(p.Settled(Edit{Changes: []Change{p.Put("solid", "cap", p.Solids[2])}}))
+	q, err := p.Apply(p.Settled(Edit{Changes: []Change{p.Put("solid", "cap", p.Solids()[2])}}))
 	require.NoError(t, err)
 	return q
 }
@@ -61,7 +61,7 @@ func TestAPileGoesUpWithItsFoot(t *testing.T) {
 
 	gone, err := q.Apply(q.Without("solid", "body"))
 	require.NoError(t, err)
-	require.Len(t, gone.Solids, 2)
+	require.Len(t, gone.Solids(), 2)
 	assert.Empty(t, gone.Solid("cap").By)
 	assert.Equal(t, q.Solid("cap").Z, gone.Solid("cap").Z)
 
@@ -87,7 +87,7 @@ func TestAScaledPileStandsOn(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, "body", q.Solid("cap").By, "%g", f)
 		assert.InDelta(t, 24*25.4*f, q.Solid("cap").Z.Value(), 2*1.6, "%g", f)
-		next, err := q.Stood(*q.Solid("cap"), stock.Shop)
+		next, err := q.Stood(*q.Solid("cap"), shop.Kept)
 		require.NoError(t, err)
 		assert.Zero(t, off(next, *q.Solid("cap")))
 	}
@@ -112,7 +112,7 @@ func TestWhereAThingStands(t *testing.T) {
 			form.Box{W: measure.Len("4 in"), D: measure.Len("3 in"), H: measure.Len("5 in")},
 		)
 		x.ID, x.By, x.How, x.ByAt = "lamp", "base", how, measure.Len("2 in")
-		got, err := p.Stood(x, stock.Shop)
+		got, err := p.Stood(x, shop.Kept)
 		require.NoError(t, err, how)
 		for i, l := range []measure.Length{got.X, got.Y, got.Z} {
 			assert.InDelta(t, want[i]*25.4, l.Value(), .01, "%s %d", how, i)
@@ -121,9 +121,9 @@ func TestWhereAThingStands(t *testing.T) {
 	p := pile(t)
 	around := *p.Solid("cap")
 	around.How = "around"
-	_, err := p.Stood(around, stock.Shop)
+	_, err := p.Stood(around, shop.Kept)
 	require.NoError(t, err, "as wide as what it goes round: it may touch")
-	_, err = p.Stood(around.Set("w", measure.Len("19 in")), stock.Shop)
+	_, err = p.Stood(around.Set("w", measure.Len("19 in")), shop.Kept)
 	require.ErrorContains(t, err, "body is larger than what should be round it")
 }
 
@@ -132,7 +132,7 @@ func TestWhatStandsByAnotherStandsThere(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		p := pile(t)
 		for n := range rapid.IntRange(1, 6).Draw(t, "edits") {
-			x := p.Solids[rapid.IntRange(0, len(p.Solids)-1).Draw(t, fmt.Sprint("which", n))]
+			x := p.Solids()[rapid.IntRange(0, len(p.Solids())-1).Draw(t, fmt.Sprint("which", n))]
 			size := measure.OnTape(25.4*rapid.Float64Range(4, 40).Draw(t, fmt.Sprint("size", n)), false)
 			switch rapid.IntRange(0, 4).Draw(t, fmt.Sprint("what", n)) {
 			case 0:
@@ -153,8 +153,8 @@ func TestWhatStandsByAnotherStandsThere(t *testing.T) {
 			if err != nil {
 				continue // refused, such as a loop
 			}
-			for _, s := range q.Solids {
-				if next, err := q.Stood(s, stock.Shop); err == nil {
+			for _, s := range q.Solids() {
+				if next, err := q.Stood(s, shop.Kept); err == nil {
 					assert.Zero(t, off(s, next), "%s %s %s after %d", s.ID, s.How, s.By, n)
 				}
 			}

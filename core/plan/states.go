@@ -21,10 +21,10 @@ func (p *Plan) Cases(lib *stock.Library) []Case {
 		out = append(out, Case{"start", "all starting at once"})
 	}
 	out = append(out, Case{"rest", "scenes off"})
-	for _, s := range p.Scenes {
+	for _, s := range p.Scenes() {
 		out = append(out, Case{"scene:" + s.ID, "scene " + s.Name})
 	}
-	for _, d := range p.Devices {
+	for _, d := range p.Devices() {
 		if d.Kind == "supply" {
 			out = append(out, Case{"without:" + d.ID, "without " + d.Name})
 		}
@@ -83,10 +83,10 @@ func (p *Plan) CaseRig(lib *stock.Library, key string) (*wiring.Rig, *wiring.Sta
 		return r, r.Solve(nil)
 	case "cold":
 		q := p.Clone()
-		q.Display.Temp = coldNight
+		q.doc.Display.Temp = coldNight
 		r := NewRig(q, lib)
-		for i := range q.Devices { // alkaline cells stiffen and sag in the cold
-			if d := &q.Devices[i]; d.Cell != "" {
+		for i := range q.Devices() { // alkaline cells stiffen and sag in the cold
+			if d := &q.Devices()[i]; d.Cell != "" {
 				if c := circuit.Cells[d.Cell]; !c.Lead {
 					r.Stiffen(d.ID, 2)
 				}

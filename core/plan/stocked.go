@@ -19,7 +19,7 @@ type Stocked struct {
 var stockedKind = listed(kind{name: "stocked", most: 2000, twin: func(v any) (string, error) {
 	what := v.(*Stocked).What
 	return what, measure.Bad("what", "%q is on the shelf already; change that", what)
-}}, func(p *Plan) *[]Stocked { return &p.Shelf })
+}}, func(p *Plan) *[]Stocked { return &p.doc.Shelf })
 
 func (x *Stocked) Key() string    { return x.ID }
 func (x *Stocked) Called() string { return "shelf: " + x.What }
@@ -60,9 +60,9 @@ func (x *Stocked) LeadDays() (int, bool) {
 
 // StockedOf is what lies on the shelf of a thing, or nil.
 func (p *Plan) StockedOf(what string) *Stocked {
-	for i := range p.Shelf {
-		if p.Shelf[i].What == what {
-			return &p.Shelf[i]
+	for i := range p.Shelf() {
+		if p.Shelf()[i].What == what {
+			return &p.Shelf()[i]
 		}
 	}
 	return nil

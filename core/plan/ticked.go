@@ -14,7 +14,7 @@ type Ticked struct {
 var tickedKind = listed(kind{name: "ticked", most: 40_000, twin: func(v any) (string, error) {
 	x := v.(*Ticked)
 	return x.On + "/" + x.Line, measure.Bad("line", "is done already")
-}}, func(p *Plan) *[]Ticked { return &p.Ticks })
+}}, func(p *Plan) *[]Ticked { return &p.doc.Ticks })
 
 func (x *Ticked) Key() string    { return x.ID }
 func (x *Ticked) Called() string { return "done: " + x.Line }

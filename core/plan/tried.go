@@ -18,7 +18,7 @@ type Tried struct {
 var triedKind = listed(kind{name: "tried", most: 4000, twin: func(v any) (string, error) {
 	x := v.(*Tried)
 	return x.At + "/" + x.What, measure.Bad("what", "%q is noted already; change that", x.What)
-}, again: func(any, *copying) string { return "" }}, func(p *Plan) *[]Tried { return &p.Trials })
+}, again: func(any, *copying) string { return "" }}, func(p *Plan) *[]Tried { return &p.doc.Trials })
 
 func (x *Tried) Key() string    { return x.ID }
 func (x *Tried) Called() string { return "card: " + x.What }
@@ -38,8 +38,8 @@ func (x *Tried) valid(checks) error {
 
 // TriedAs is a card as it was worked, or nil.
 func (p *Plan) TriedAs(at, what string) *Tried {
-	for i := range p.Trials {
-		if x := &p.Trials[i]; x.At == at && x.What == what {
+	for i := range p.Trials() {
+		if x := &p.Trials()[i]; x.At == at && x.What == what {
 			return x
 		}
 	}

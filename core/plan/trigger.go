@@ -22,7 +22,7 @@ var triggerKind = listed(kind{name: "trigger", most: 1000, again: func(v any, c 
 	}
 	x.ID = c.fresh("trigger", input+"-"+scene)
 	return x.ID
-}}, func(p *Plan) *[]Trigger { return &p.Triggers })
+}}, func(p *Plan) *[]Trigger { return &p.doc.Triggers })
 
 func (x *Trigger) Key() string    { return x.ID }
 func (x *Trigger) Called() string { return x.Input + " to " + x.Scene }

@@ -10,7 +10,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -41,7 +41,7 @@ func TestALidIsCountedSinceFormat2(t *testing.T) {
 	require.Contains(t, string(old), `"format": "zapbarn-plan/1"`)
 	p, err := Decode(old)
 	require.NoError(t, err)
-	shape, err := p.Solid("riser-box").Shape(stock.Shop)
+	shape, err := p.Solid("riser-box").Shape(shop.Kept)
 	require.NoError(t, err)
 	assert.InDelta(t, 27.5*25.4, shape.Size.Z, 1e-9)
 	for _, part := range shape.Panels {

@@ -7,7 +7,6 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/lanes"
 	"zapbarn/core/measure"
-	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 )
 
@@ -24,8 +23,8 @@ func date(field, s string) error {
 // Validate checks every element for itself, every reference, and that feeds
 // and names make sense. Missing sizes are allowed; impossible ones are not.
 func (p *Plan) Validate() error {
-	if p.Format != Format {
-		return measure.Bad("format", "%q cannot be read; this program reads %s", p.Format, Format)
+	if p.Format() != Format {
+		return measure.Bad("format", "%q cannot be read; this program reads %s", p.Format(), Format)
 	}
 	have := make([]map[string]bool, len(kinds))
 	err := eachKind(func(i int, k *kind) (err error) {
@@ -35,7 +34,7 @@ func (p *Plan) Validate() error {
 	if err != nil {
 		return err
 	}
-	c := checks{p, wiring.IndexOf(p.Devices), p.Shop(stock.Shop)}
+	c := checks{p, wiring.IndexOf(p.Devices()), p.Own()}
 	known := make(map[string]map[string]bool, len(kinds))
 	for i, k := range kinds {
 		known[k.name] = have[i]
@@ -46,7 +45,7 @@ func (p *Plan) Validate() error {
 	if n := p.pieces(); n > maxPieces {
 		return measure.Bad("copies", "%d pieces in all; %d at most in one plan", n, maxPieces)
 	}
-	if d, err := c.wires.Fed(p.Devices); err != nil {
+	if d, err := c.wires.Fed(p.Devices()); err != nil {
 		return in(Element{"device", d.ID, d}, err)
 	}
 	return nil
@@ -106,8 +105,8 @@ func (k *kind) together(p *Plan, known map[string]map[string]bool, c checks) err
 const maxPieces = 20_000
 
 func (p *Plan) pieces() (n int) {
-	for i := range p.Solids {
-		n += max(1, form.Int(p.Solids[i].Form, "copies"))
+	for i := range p.Solids() {
+		n += max(1, form.Int(p.Solids()[i].Form, "copies"))
 	}
 	return n
 }

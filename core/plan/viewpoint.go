@@ -14,7 +14,7 @@ type Viewpoint struct {
 	Fixed bool           `json:"fixed,omitempty" label:"Locked in place"`
 }
 
-var viewpointKind = listed(kind{name: "viewpoint", most: 100}, func(p *Plan) *[]Viewpoint { return &p.Viewpoints })
+var viewpointKind = listed(kind{name: "viewpoint", most: 100}, func(p *Plan) *[]Viewpoint { return &p.doc.Viewpoints })
 
 func (x *Viewpoint) Key() string    { return x.ID }
 func (x *Viewpoint) Called() string { return x.Name }

@@ -14,7 +14,7 @@ type Waiver struct {
 	By     string `json:"by" max:"40"`
 }
 
-var waiverKind = listed(kind{name: "waiver", most: 2000}, func(p *Plan) *[]Waiver { return &p.Waivers })
+var waiverKind = listed(kind{name: "waiver", most: 2000}, func(p *Plan) *[]Waiver { return &p.doc.Waivers })
 
 func (x *Waiver) Key() string    { return x.ID }
 func (x *Waiver) Called() string { return "waiver of " + x.ID }

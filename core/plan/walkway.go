@@ -22,13 +22,13 @@ type Walkway struct {
 // WalkwayKinds are what a walkway can be.
 var WalkwayKinds = []string{"path", "way out", "street"}
 
-var walkwayKind = listed(kind{name: "walkway", most: 40}, func(p *Plan) *[]Walkway { return &p.Walkways })
+var walkwayKind = listed(kind{name: "walkway", most: 40}, func(p *Plan) *[]Walkway { return &p.doc.Walkways })
 
 func (x *Walkway) Key() string    { return x.ID }
 func (x *Walkway) Called() string { return x.Name }
 
 func (x *Walkway) valid(c checks) error {
-	if pts, err := Route("through", x.Through, c.plan.Display.Units); err != nil {
+	if pts, err := Route("through", x.Through, c.plan.Display().Units); err != nil {
 		return err
 	} else if len(pts) < 2 {
 		return measure.Bad("through", "needs two places or more; write such as 3 ft, 26 ft; 14 ft, 19 ft")

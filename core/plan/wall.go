@@ -20,7 +20,7 @@ type Wall struct {
 // WallKinds are what a wall can be.
 var WallKinds = []string{"wall", "screen", "fence", "hedge"}
 
-var wallKind = listed(kind{name: "wall", most: 400}, func(p *Plan) *[]Wall { return &p.Walls })
+var wallKind = listed(kind{name: "wall", most: 400}, func(p *Plan) *[]Wall { return &p.doc.Walls })
 
 func (x *Wall) Key() string    { return x.ID }
 func (x *Wall) Called() string { return x.Name }

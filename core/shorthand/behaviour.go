@@ -12,7 +12,6 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
-	"zapbarn/core/stock"
 )
 
 // The notation of a prop's behaviour, a sentence for each thing that starts another:
@@ -60,8 +59,8 @@ func latchWord(latch string) string {
 func WriteBehaviour(p *plan.Plan, prop string) string {
 	var out []string
 	written := map[string]bool{}
-	for i := range p.Triggers {
-		t := &p.Triggers[i]
+	for i := range p.Triggers() {
+		t := &p.Triggers()[i]
 		in, s := p.Input(t.Input), p.Scene(t.Scene)
 		if in == nil || s == nil || in.Prop != prop {
 			continue
@@ -70,8 +69,8 @@ func WriteBehaviour(p *plan.Plan, prop string) string {
 		written[s.ID] = written[s.ID] || cues
 		out = append(out, sentenceOf(p, t, in, s, cues))
 	}
-	for i := range p.Promises {
-		if x := &p.Promises[i]; x.Prop == prop {
+	for i := range p.Promises() {
+		if x := &p.Promises()[i]; x.Prop == prop {
 			out = append(out, "always "+x.Says)
 		}
 	}
@@ -252,27 +251,27 @@ func ReadBehaviour(p *plan.Plan, prop, text string) (plan.Edit, error) {
 // tidy takes away what the text says no more: triggers, their scenes when nothing else
 // works them, inputs that only the controller knew, promises.
 func (n *notation) tidy(before *plan.Plan) {
-	n.p.Triggers = slices.DeleteFunc(n.p.Triggers, func(t plan.Trigger) bool {
+	n.p.Doc().Triggers = slices.DeleteFunc(n.p.Triggers(), func(t plan.Trigger) bool {
 		in := before.Input(t.Input)
 		return in != nil && in.Prop == n.prop && !n.taken[t.ID]
 	})
-	n.p.Promises = slices.DeleteFunc(
-		n.p.Promises,
+	n.p.Doc().Promises = slices.DeleteFunc(
+		n.p.Promises(),
 		func(x plan.Promise) bool { return x.Prop == n.prop && !n.said[x.ID] },
 	)
 	works := map[string]bool{}
 	worked := map[string]bool{}
-	for _, t := range n.p.Triggers {
+	for _, t := range n.p.Triggers() {
 		works[t.Scene], worked[t.Input] = true, true
 	}
-	n.p.Inputs = slices.DeleteFunc(n.p.Inputs, func(x plan.Input) bool {
+	n.p.Doc().Inputs = slices.DeleteFunc(n.p.Inputs(), func(x plan.Input) bool {
 		return x.Prop == n.prop && !x.Wired() && !worked[x.ID]
 	})
-	for _, x := range n.p.Inputs {
+	for _, x := range n.p.Inputs() {
 		works[x.Scene] = true
 	}
-	n.p.Scenes = slices.DeleteFunc(n.p.Scenes, func(s plan.Scene) bool {
-		had := slices.ContainsFunc(before.Triggers, func(t plan.Trigger) bool { return t.Scene == s.ID })
+	n.p.Doc().Scenes = slices.DeleteFunc(n.p.Scenes(), func(s plan.Scene) bool {
+		had := slices.ContainsFunc(before.Triggers(), func(t plan.Trigger) bool { return t.Scene == s.ID })
 		return s.Prop == n.prop && had && !works[s.ID]
 	})
 }
@@ -524,8 +523,8 @@ func (n *notation) ends(c *plan.Cue, x piece, words []string) (left []string, ba
 // only one whose name has it.
 func channelOf(p *plan.Plan, name string) (string, error) {
 	var part []string
-	for i := range p.Devices {
-		d := &p.Devices[i]
+	for i := range p.Devices() {
+		d := &p.Devices()[i]
 		if !d.Driven {
 			continue
 		}
@@ -539,8 +538,8 @@ func channelOf(p *plan.Plan, name string) (string, error) {
 	if len(part) == 1 {
 		return part[0], nil
 	}
-	for i := range p.Devices {
-		if d := &p.Devices[i]; sameName(d.Name, name) || strings.EqualFold(d.ID, name) {
+	for i := range p.Devices() {
+		if d := &p.Devices()[i]; sameName(d.Name, name) || strings.EqualFold(d.ID, name) {
 			for up := d; up != nil; up = p.Device(up.From) {
 				if up.Driven {
 					return up.ID, nil
@@ -552,8 +551,8 @@ func channelOf(p *plan.Plan, name string) (string, error) {
 		return id, nil
 	}
 	var names []string
-	for i := range p.Devices {
-		if d := &p.Devices[i]; d.Driven {
+	for i := range p.Devices() {
+		if d := &p.Devices()[i]; d.Driven {
 			names = append(names, d.Name)
 		}
 	}
@@ -572,9 +571,9 @@ func channelOf(p *plan.Plan, name string) (string, error) {
 // feeding is the one switch that feeds what has a name in its own or its product's; "" when
 // there is none, or more than one.
 func feeding(p *plan.Plan, name string) string {
-	lib, found := p.Shop(stock.Shop), ""
-	for i := range p.Devices {
-		d := &p.Devices[i]
+	lib, found := p.Own(), ""
+	for i := range p.Devices() {
+		d := &p.Devices()[i]
 		if d.Kind != "lamp" || !containsFold(d.Name+" "+lib.Lamps[d.Product].Name+" "+d.Product, name) {
 			continue
 		}
@@ -612,8 +611,8 @@ func (n *notation) input(word string, x piece) (string, error) {
 	}
 	for _, end := range []string{"begins", "ends"} {
 		if name, ok := strings.CutSuffix(low, " "+end); ok {
-			for i := range n.p.Scenes {
-				if s := &n.p.Scenes[i]; sameName(s.Name, name) || strings.EqualFold(s.ID, name) {
+			for i := range n.p.Scenes() {
+				if s := &n.p.Scenes()[i]; sameName(s.Name, name) || strings.EqualFold(s.ID, name) {
 					return n.own(plan.Input{Kind: "scene " + end, Name: s.Name + " " + end, Scene: s.ID}), nil
 				}
 			}
@@ -621,8 +620,8 @@ func (n *notation) input(word string, x piece) (string, error) {
 		}
 	}
 	var part []string
-	for i := range n.p.Inputs {
-		in := &n.p.Inputs[i]
+	for i := range n.p.Inputs() {
+		in := &n.p.Inputs()[i]
 		if in.Prop == n.prop && (sameName(in.Name, x.text) || strings.EqualFold(in.ID, x.text)) {
 			return in.ID, nil
 		}
@@ -651,23 +650,23 @@ func (n *notation) input(word string, x piece) (string, error) {
 // own is an input of this prop: the one that is there already, or a new one.
 func (n *notation) own(x plan.Input) string {
 	x.Prop = n.prop
-	for i := range n.p.Inputs {
-		in := &n.p.Inputs[i]
+	for i := range n.p.Inputs() {
+		in := &n.p.Inputs()[i]
 		if !x.Wired() && in.Prop == x.Prop && in.Kind == x.Kind && in.Every.Value() == x.Every.Value() &&
 			in.State == x.State && in.Scene == x.Scene {
 			return in.ID
 		}
 	}
 	x.ID = n.p.FreshID("input", n.prop+"-"+x.Name)
-	n.p.Inputs = append(n.p.Inputs, x)
+	n.p.Doc().Inputs = append(n.p.Inputs(), x)
 	return x.ID
 }
 
 // trigger puts what a sentence says into the plan.
 func (n *notation) trigger(t plan.Trigger, run, head piece, cues []plan.Cue, length measure.Duration) error {
 	var old *plan.Trigger // the one of this input not spoken of yet, of that scene if it can be
-	for i := range n.p.Triggers {
-		q := &n.p.Triggers[i]
+	for i := range n.p.Triggers() {
+		q := &n.p.Triggers()[i]
 		s := n.p.Scene(q.Scene)
 		if q.Input != t.Input || n.taken[q.ID] {
 			continue
@@ -678,8 +677,8 @@ func (n *notation) trigger(t plan.Trigger, run, head piece, cues []plan.Cue, len
 	}
 	var scene *plan.Scene
 	if run.text != "" {
-		for i := range n.p.Scenes {
-			if s := &n.p.Scenes[i]; sameName(s.Name, run.text) || strings.EqualFold(s.ID, run.text) {
+		for i := range n.p.Scenes() {
+			if s := &n.p.Scenes()[i]; sameName(s.Name, run.text) || strings.EqualFold(s.ID, run.text) {
 				scene = s
 				break
 			}
@@ -695,8 +694,8 @@ func (n *notation) trigger(t plan.Trigger, run, head piece, cues []plan.Cue, len
 		if name == "" {
 			name = n.p.Input(t.Input).Name + " scene"
 		}
-		n.p.Scenes = append(n.p.Scenes, plan.Scene{ID: n.p.FreshID("scene", name), Prop: n.prop, Name: name})
-		scene = &n.p.Scenes[len(n.p.Scenes)-1]
+		n.p.Doc().Scenes = append(n.p.Scenes(), plan.Scene{ID: n.p.FreshID("scene", name), Prop: n.prop, Name: name})
+		scene = &n.p.Scenes()[len(n.p.Scenes())-1]
 	}
 	if len(cues) > 0 {
 		if !sameCues(scene.Cues, cues) {
@@ -711,7 +710,7 @@ func (n *notation) trigger(t plan.Trigger, run, head piece, cues []plan.Cue, len
 	t.Scene = scene.ID
 	if old == nil {
 		t.ID = n.p.FreshID("trigger", t.Input+" "+t.Scene)
-		n.p.Triggers = append(n.p.Triggers, t)
+		n.p.Doc().Triggers = append(n.p.Triggers(), t)
 	} else {
 		t.ID = old.ID
 		if t.Rest.Value() == old.Rest.Value() {
@@ -747,14 +746,14 @@ func (n *notation) always(x piece) error {
 	if _, err := n.p.Promise("", x.text); err != nil {
 		return n.bad(x, "%s", strings.TrimPrefix(err.Error(), "says: "))
 	}
-	for i := range n.p.Promises {
-		if q := &n.p.Promises[i]; q.Prop == n.prop && sameName(q.Says, x.text) {
+	for i := range n.p.Promises() {
+		if q := &n.p.Promises()[i]; q.Prop == n.prop && sameName(q.Says, x.text) {
 			n.said[q.ID] = true
 			return nil
 		}
 	}
 	id := n.p.FreshID("promise", n.prop+"-promise")
-	n.p.Promises = append(n.p.Promises, plan.Promise{ID: id, Prop: n.prop, Says: x.text})
+	n.p.Doc().Promises = append(n.p.Promises(), plan.Promise{ID: id, Prop: n.prop, Says: x.text})
 	n.said[id] = true
 	return nil
 }
@@ -779,8 +778,8 @@ func (r *reader) when() (*Reading, error) {
 		}
 	}
 	text := measure.Capital(line)
-	for i := range n.p.Triggers { // as it would be written: what was understood
-		if t := &n.p.Triggers[i]; n.taken[t.ID] {
+	for i := range n.p.Triggers() { // as it would be written: what was understood
+		if t := &n.p.Triggers()[i]; n.taken[t.ID] {
 			text = sentenceOf(n.p, t, n.p.Input(t.Input), n.p.Scene(t.Scene), t.Latch != "reset")
 		}
 	}

@@ -9,8 +9,8 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
-	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -18,16 +18,16 @@ import (
 )
 
 func staged() *plan.Plan {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
-	p.Devices = []plan.Device{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}, {ID: "b", Name: "B"}}
+	p.Doc().Devices = []plan.Device{
 		{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-5"},
 		{ID: "K1", Prop: "a", Kind: "switch", Name: "Arm up", From: "S1", Driven: true},
 		{ID: "K2", Prop: "a", Kind: "switch", Name: "Fog", From: "S1", Driven: true},
 		{ID: "K3", Prop: "a", Kind: "switch", Name: "Hum player", From: "S1", Driven: true},
 		{ID: "L1", Prop: "a", Kind: "lamp", Name: "Red eyes", From: "K3", Product: "puck12"},
 	}
-	p.Inputs = []plan.Input{{ID: "beam", Prop: "a", Name: "Path beam", Kind: "beam"}}
+	p.Doc().Inputs = []plan.Input{{ID: "beam", Prop: "a", Name: "Path beam", Kind: "beam"}}
 	return p
 }
 
@@ -43,11 +43,11 @@ func behave(t require.TestingT, p *plan.Plan, text string) *plan.Plan {
 // The example of the brief, with a length for what has none: it lasts as long as the rest.
 func TestBehaviourIsRead(t *testing.T) {
 	p := behave(t, staged(), "when beam, if ready: arm up 0.8s, fog 2s at 0.3s, hum; then rest 12s")
-	require.Len(t, p.Triggers, 1)
-	assert.Equal(t, "12s", p.Triggers[0].Rest.String())
-	assert.Equal(t, "one-shot", p.Triggers[0].Latch)
+	require.Len(t, p.Triggers(), 1)
+	assert.Equal(t, "12s", p.Triggers()[0].Rest.String())
+	assert.Equal(t, "one-shot", p.Triggers()[0].Latch)
 	var told []string
-	for _, c := range p.Scenes[0].Cues {
+	for _, c := range p.Scenes()[0].Cues {
 		told = append(told, fmt.Sprintf("%s %g+%g", c.Channel, c.Start.Value(), c.Length.Value()))
 	}
 	assert.Equal(t, []string{"K1 0+0.8", "K2 0.3+2", "K3 0+2.3"}, told)
@@ -74,18 +74,18 @@ func TestBehaviourSaysAll(t *testing.T) {
 		"when big knob, toggles, run Sigh",
 		"always arm up and fog never together",
 	}, "\n"))
-	require.Len(t, p.Triggers, 7)
-	require.Len(t, p.Promises, 1)
+	require.Len(t, p.Triggers(), 7)
+	require.Len(t, p.Promises(), 1)
 	kinds := map[string]bool{}
-	for _, x := range p.Inputs {
+	for _, x := range p.Inputs() {
 		kinds[x.Kind] = true
 	}
 	for _, k := range []string{"beam", "button", "knob", "timer", "scene ends", "power"} {
 		assert.True(t, kinds[k], k)
 	}
-	assert.Equal(t, "K3", p.Scenes[0].Cues[1].Channel, "red eyes hang behind it")
-	assert.Equal(t, 70, p.Scenes[0].Cues[1].Level)
-	assert.Equal(t, 4.0, p.Scenes[0].Cues[2].Start.Value(), "then: when all before it are over")
+	assert.Equal(t, "K3", p.Scenes()[0].Cues[1].Channel, "red eyes hang behind it")
+	assert.Equal(t, 70, p.Scenes()[0].Cues[1].Level)
+	assert.Equal(t, 4.0, p.Scenes()[0].Cues[2].Start.Value(), "then: when all before it are over")
 	require.NoError(t, p.Machine(nil).Check())
 	text := WriteBehaviour(p, "a")
 	e, err := ReadBehaviour(p, "a", text)
@@ -93,11 +93,11 @@ func TestBehaviourSaysAll(t *testing.T) {
 	assert.Empty(t, e.Changes, text)
 	// what is said no more goes, with what stood on it alone; wired inputs stay
 	q := behave(t, p, "when Path beam, if ready, run Open: arm up 2s")
-	assert.Len(t, q.Triggers, 1)
-	assert.Len(t, q.Scenes, 1)
-	assert.Empty(t, q.Promises)
+	assert.Len(t, q.Triggers(), 1)
+	assert.Len(t, q.Scenes(), 1)
+	assert.Empty(t, q.Promises())
 	assert.NotNil(t, q.Input("beam"))
-	assert.Len(t, q.Inputs, 3, "beam, button and knob are wired")
+	assert.Len(t, q.Inputs(), 3, "beam, button and knob are wired")
 }
 
 func TestBehaviourPointsAtTheWord(t *testing.T) {
@@ -133,8 +133,8 @@ func TestBehaviourPointsAtTheWord(t *testing.T) {
 // On every prop of the demo, and on any behaviour drawn by seed: what is written is read
 // as no change, and read into an empty plan it plays the same.
 func TestNotationStaysInStep(t *testing.T) {
-	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
-	for _, x := range p.Props {
+	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)).In(shop.Kept)
+	for _, x := range p.Props() {
 		text := WriteBehaviour(p, x.ID)
 		e, err := ReadBehaviour(p, x.ID, text)
 		require.NoError(t, err, text)
@@ -156,7 +156,7 @@ func TestNotationStaysInStep(t *testing.T) {
 						rapid.SampledFrom(show.Shapes).Draw(t, "shape"),
 					), Level: rapid.IntRange(0, 99).Draw(t, "level")})
 			}
-			p.Scenes = append(p.Scenes, s)
+			p.Doc().Scenes = append(p.Scenes(), s)
 			tr := plan.Trigger{ID: fmt.Sprintf("t%d", i), Input: "beam", Scene: s.ID,
 				Latch: string(rapid.SampledFrom(show.Latches).Draw(t, "latch")), Rest: d("rest", 90),
 				While: rapid.SampledFrom([]string{"", "open", "shut"}).Draw(t, "while"),
@@ -164,7 +164,7 @@ func TestNotationStaysInStep(t *testing.T) {
 			if tr.Latch == "reset" {
 				tr.Latch = "set"
 			}
-			p.Triggers = append(p.Triggers, tr)
+			p.Doc().Triggers = append(p.Triggers(), tr)
 		}
 		require.NoError(t, p.Validate())
 		text := WriteBehaviour(p, "a")
@@ -184,29 +184,30 @@ func TestBehaviourByTheLine(t *testing.T) {
 	p := staged()
 	for _, line := range []string{"when path beam, if ready, run Boo: fog 2s; rest 12 s", "every 5 min, if ready, run Boo",
 		"always fog never longer than 8 s", "mechanism lid Cover 2 lb motor L1"} {
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		q, err := p.Apply(r.Edit)
 		require.NoError(t, err, line)
 		require.NoError(t, q.Validate(), line)
 		p = q
 	}
-	require.Len(t, p.Mechanisms, 1)
-	m := p.Mechanisms[0]
+	require.Len(t, p.Mechanisms(), 1)
+	m := p.Mechanisms()[0]
 	assert.Equal(t, "K3", m.Up, "what its motor hangs behind drives it")
 	assert.InDelta(t, .907, m.Mass.Value(), .001)
 	assert.Empty(t, m.Lacks())
-	_, err := Read(p, stock.Shop, "a", "when path beam, if ready: fgo 2s")
+	_, err := Read(p, shop.Kept, "a", "when path beam, if ready: fgo 2s")
 	assert.ErrorContains(t, err, "fgo")
 }
 
 func TestPiecesAreMergedAndPerformed(t *testing.T) {
 	p := behave(t, staged(), "when beam, if ready, run Gaze: red eyes 4s\nwhen bell button, if ready, run Laugh: "+
 		"arm up 1s, red eyes 1s at 1s")
-	p.Clips = []plan.Clip{{ID: "voice", Prop: "a", Name: "Old voice", Long: measure.Must[measure.DurationKind]("2 s"),
+	p.Doc().Clips = []plan.Clip{{ID: "voice", Prop: "a", Name: "Old voice",
+		Long: measure.Must[measure.DurationKind]("2 s"),
 		Wave: "0000zzzz0000zzzz"}}
 	say := func(line string) *plan.Scene {
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		q, err := p.Apply(r.Edit)
 		require.NoError(t, err, line)
@@ -228,7 +229,7 @@ func TestPiecesAreMergedAndPerformed(t *testing.T) {
 	for line, want := range map[string]string{"merge Gaze": "which two scenes",
 		"merge Gaze with Sleep":  "no scene \"Sleep\"",
 		"perform fog by thunder": "no sound", "perform moon by old voice": "is no switch"} {
-		_, err := Read(p, stock.Shop, "a", line)
+		_, err := Read(p, shop.Kept, "a", line)
 		assert.ErrorContains(t, err, want, line)
 	}
 }
@@ -243,14 +244,14 @@ func TestASentenceAsItIsSaid(t *testing.T) {
 		"when path beam, restarts, fog 2s; rest 5 s": "K2",
 	} {
 		p := behave(t, staged(), text)
-		require.Len(t, p.Scenes, 1, text)
-		assert.Equal(t, want, p.Scenes[0].Cues[0].Channel, text)
+		require.Len(t, p.Scenes(), 1, text)
+		assert.Equal(t, want, p.Scenes()[0].Cues[0].Channel, text)
 	}
 	p := behave(t, staged(), "when beam, if ready run Boo: fog 2s\nalways eyes never longer than 5 s")
-	q, err := p.Promise("x", p.Promises[0].Says)
+	q, err := p.Promise("x", p.Promises()[0].Says)
 	require.NoError(t, err)
 	assert.Equal(t, show.Term{Kind: "channel", ID: "K3"}, q.A)
-	r, err := Read(staged(), stock.Shop, "a", "motion sensor runs spook")
+	r, err := Read(staged(), shop.Kept, "a", "motion sensor runs spook")
 	require.NoError(t, err)
 	assert.Contains(t, r.Text, "motion")
 }

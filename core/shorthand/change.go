@@ -240,8 +240,8 @@ func (r *reader) copy() (*Reading, error) {
 	}
 	t, rest, ok := r.named(before)
 	if ok && kinds[0] == "prop" && t.kind != "prop" { // a prop may be called as one of its solids
-		for i := range r.p.Props {
-			if x := &r.p.Props[i]; sameName(x.Name, strings.Join(before, " ")) ||
+		for i := range r.p.Props() {
+			if x := &r.p.Props()[i]; sameName(x.Name, strings.Join(before, " ")) ||
 				x.ID == strings.Join(before, " ") {
 				t, rest = thing{"prop", x.ID, x}, nil
 			}

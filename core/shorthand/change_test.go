@@ -7,8 +7,8 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -17,8 +17,8 @@ import (
 // built is a plan typed line by line.
 func built(t *testing.T, units string, lines ...string) *plan.Plan {
 	t.Helper()
-	p := plan.New("x", "X", units, "")
-	r, said := ReadAll(p, stock.Shop, "", strings.Join(lines, "\n"))
+	p := plan.New("x", "X", units, "").In(shop.Kept)
+	r, said := ReadAll(p, shop.Kept, "", strings.Join(lines, "\n"))
 	for _, l := range said {
 		require.NoError(t, l.Err, l.Text)
 	}
@@ -29,7 +29,7 @@ func built(t *testing.T, units string, lines ...string) *plan.Plan {
 
 func typed(t *testing.T, p *plan.Plan, line string) *plan.Plan {
 	t.Helper()
-	r, err := Read(p, stock.Shop, p.Props[0].ID, line)
+	r, err := Read(p, shop.Kept, p.Props()[0].ID, line)
 	require.NoError(t, err, line)
 	q, err := p.Apply(r.Edit)
 	require.NoError(t, err, line)
@@ -46,7 +46,7 @@ func TestThingsAreChangedByTheirName(t *testing.T) {
 		"fuse 3a on S1",
 		"switch on F1",
 	)
-	solid := func(p *plan.Plan, f string) string { return p.Solids[0].Length(f).String() }
+	solid := func(p *plan.Plan, f string) string { return p.Solids()[0].Length(f).String() }
 	p = typed(t, p, "box height 30")
 	assert.Equal(t, "30", solid(p, "h"))
 	p = typed(t, p, "Box wider by 2 in")
@@ -58,19 +58,19 @@ func TestThingsAreChangedByTheirName(t *testing.T) {
 	p = typed(t, p, "F1 rating 5a")
 	assert.Equal(t, "5a", p.Device("F1").Rating.String())
 	p = typed(t, p, "chest known to 29 in")
-	assert.Equal(t, "29 in", p.Props[0].Known.String())
+	assert.Equal(t, "29 in", p.Props()[0].Known.String())
 	p = typed(t, p, "rename box to sea chest")
-	assert.Equal(t, "sea chest", p.Solids[0].Name)
+	assert.Equal(t, "sea chest", p.Solids()[0].Name)
 	p = typed(t, p, "Sea Chest depth = 14 in")
 	assert.Equal(t, "14 in", solid(p, "d"))
 	p = typed(t, p, "sea chest right 5 in")
 	p = typed(t, p, "sea chest left 3 in")
-	assert.InDelta(t, -3*measure.Inch, p.Solids[0].X.Value(), 1e-9)
+	assert.InDelta(t, -3*measure.Inch, p.Solids()[0].X.Value(), 1e-9)
 	q := typed(t, p, "remove F1")
 	assert.Nil(t, q.Device("F1"))
 	assert.Nil(t, q.Device("K1"), "what hangs on it goes with it")
 	q = typed(t, p, "remove chest")
-	assert.Empty(t, q.Props)
+	assert.Empty(t, q.Props())
 	for line, want := range map[string]string{
 		"sea chest colour red": `has no "colour"`, "sea chest height": "say the new height",
 		"sea chest height tall": "write a length",
@@ -78,7 +78,7 @@ func TestThingsAreChangedByTheirName(t *testing.T) {
 		"sea chest height 4000 ft": "larger than any prop",
 		"sea chest":                "is no word",
 	} {
-		_, err := Read(p, stock.Shop, "chest", line)
+		_, err := Read(p, shop.Kept, "chest", line)
 		if line == "sea chest" {
 			assert.ErrorContains(t, err, "say what of it")
 			continue
@@ -86,7 +86,7 @@ func TestThingsAreChangedByTheirName(t *testing.T) {
 		assert.ErrorContains(t, err, want, line)
 	}
 	mm := built(t, "mm", "prop chest", "box 500 x 300 x 200 xps1")
-	assert.Equal(t, "250 mm", typed(t, mm, "box taller by 50").Solids[0].Length("h").String())
+	assert.Equal(t, "250 mm", typed(t, mm, "box taller by 50").Solids()[0].Length("h").String())
 }
 
 // Places by relation, against the known dimension: a cap on a body on a base is
@@ -105,9 +105,9 @@ func TestSolidsArePlacedByRelation(t *testing.T) {
 	p = typed(t, p, "tower on box")
 	p = typed(t, p, "cone on tower")
 	at := func(p *plan.Plan, name string) *plan.Solid {
-		for i := range p.Solids {
-			if p.Solids[i].Name == name {
-				return &p.Solids[i]
+		for i := range p.Solids() {
+			if p.Solids()[i].Name == name {
+				return &p.Solids()[i]
 			}
 		}
 		return nil
@@ -130,7 +130,7 @@ func TestSolidsArePlacedByRelation(t *testing.T) {
 	for line, want := range map[string]string{"cone around tower": "Tower is larger than",
 		"disc in box": "Disc is larger than", "cone on moon": "nothing here is called", "cone hangs": "at what height",
 		"cone on cone": "nothing here is called"} {
-		_, err := Read(p, stock.Shop, "lantern", line)
+		_, err := Read(p, shop.Kept, "lantern", line)
 		assert.ErrorContains(t, err, want, line)
 	}
 }
@@ -159,39 +159,39 @@ func TestAPropIsCopiedWhole(t *testing.T) {
 		}
 		assert.Len(t, q.Elements(kind), 2*len(p.Elements(kind)), kind)
 	}
-	w := work.Do(q, stock.Shop, today)
+	w := work.Do(q, shop.Kept, today)
 	assert.InEpsilon(
 		t,
-		w.Results.At("prop", "lamp-post", "mass").Value,
-		w.Results.At("prop", "second-post", "mass").Value,
+		w.Results().At("prop", "lamp-post", "mass").Value,
+		w.Results().At("prop", "second-post", "mass").Value,
 		1e-12,
 	)
-	for _, d := range q.Devices {
+	for _, d := range q.Devices() {
 		if d.From != "" {
 			assert.Equal(t, d.Prop, q.Device(d.From).Prop, d.ID)
 		}
 	}
-	assert.InEpsilon(t, w.All.Readings["S1"].Amps, w.All.Readings["S2"].Amps, 1e-9)
+	assert.InEpsilon(t, w.All().Readings["S1"].Amps, w.All().Readings["S2"].Amps, 1e-9)
 	undone, err := q.Apply(mustRead(t, p, "copy prop lamp post as second post").Inverse())
 	require.NoError(t, err)
 	assert.Equal(t, string(p.Encode()), string(undone.Encode()))
 }
 
 func mustRead(t *testing.T, p *plan.Plan, line string) plan.Edit {
-	r, err := Read(p, stock.Shop, p.Props[0].ID, line)
+	r, err := Read(p, shop.Kept, p.Props()[0].ID, line)
 	require.NoError(t, err)
 	return r.Edit
 }
 
 func TestASolidIsMirrored(t *testing.T) {
 	p := built(t, "in", "prop moth", "outline 20 in tall ply1/4 0,0 10,2 8,20")
-	p.Solids[0].X = measure.Len("-6 in")
+	p.Solids()[0].X = measure.Len("-6 in")
 	q := typed(t, p, "mirror outline as right wing")
-	require.Len(t, q.Solids, 2)
-	assert.InDelta(t, 6*measure.Inch, q.Solids[1].X.Value(), 1e-9)
-	a, err := p.Solids[0].Shape(stock.Shop)
+	require.Len(t, q.Solids(), 2)
+	assert.InDelta(t, 6*measure.Inch, q.Solids()[1].X.Value(), 1e-9)
+	a, err := p.Solids()[0].Shape(shop.Kept)
 	require.NoError(t, err)
-	b, err := q.Solids[1].Shape(stock.Shop)
+	b, err := q.Solids()[1].Shape(shop.Kept)
 	require.NoError(t, err)
 	assert.InDelta(t, a.Panels[0].Area(), b.Panels[0].Area(), 1e-6)
 	lo, hi := a.Panels[0].Bounds()
@@ -210,25 +210,25 @@ func TestASolidIsMirrored(t *testing.T) {
 	}
 	assert.InDelta(t, lo.X+hi.X-mid(xs), mid(ys), 1e-6)
 	back := typed(t, q, "mirror right wing as left wing")
-	assert.Equal(t, p.Solids[0].X.Value(), back.Solids[2].X.Value(), "twice is as it was")
+	assert.Equal(t, p.Solids()[0].X.Value(), back.Solids()[2].X.Value(), "twice is as it was")
 }
 
 func TestSeveralLinesAllOrNone(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	r, lines := ReadAll(p, stock.Shop, "", "prop a\n\n# a remark\nbox 10 x 10 x 10 xps1\nprop b\nbox 8 x 8 x 8 xps1\n")
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	r, lines := ReadAll(p, shop.Kept, "", "prop a\n\n# a remark\nbox 10 x 10 x 10 xps1\nprop b\nbox 8 x 8 x 8 xps1\n")
 	require.NotNil(t, r)
 	assert.Len(t, lines, 4)
 	q, err := p.Apply(r.Edit)
 	require.NoError(t, err)
-	assert.Equal(t, "a", q.Solids[0].Prop)
-	assert.Equal(t, "b", q.Solids[1].Prop, "a line that names a prop opens it")
-	r, lines = ReadAll(p, stock.Shop, "", "prop a\nbox 10 x 10\ndisc 12 in xps1")
+	assert.Equal(t, "a", q.Solids()[0].Prop)
+	assert.Equal(t, "b", q.Solids()[1].Prop, "a line that names a prop opens it")
+	r, lines = ReadAll(p, shop.Kept, "", "prop a\nbox 10 x 10\ndisc 12 in xps1")
 	assert.Nil(t, r)
 	require.Len(t, lines, 3)
 	assert.NoError(t, lines[0].Err)
 	assert.ErrorContains(t, lines[1].Err, "2 sizes read")
 	assert.NoError(t, lines[2].Err, "the others are read all the same")
-	r, lines = ReadAll(p, stock.Shop, "", strings.Repeat("prop a\n", 201))
+	r, lines = ReadAll(p, shop.Kept, "", strings.Repeat("prop a\n", 201))
 	assert.Nil(t, r)
 	assert.ErrorContains(t, lines[len(lines)-1].Err, "200 lines at most")
 }
@@ -239,10 +239,10 @@ func TestWhatMayFollow(t *testing.T) {
 		"box 20 x 12 x 10 xps1 r": "rabbet", "glue Box/front with p": "pu", "coat box m": "masonry", "fuse 3a on S": "S1",
 		"shop ma": "material", "price ps": "ps12-1", "remove B": "Box", "box he": "height", "Box h": "height",
 		"gear 20 t": "teeth", "lamp pu": "puck12", "": "ball"} {
-		assert.Contains(t, Complete(p, stock.Shop, "chest", text), want, text)
+		assert.Contains(t, Complete(p, shop.Kept, "chest", text), want, text)
 	}
-	assert.LessOrEqual(t, len(Complete(p, stock.Shop, "chest", "panel 20 x 10 ")), 8)
-	assert.Empty(t, Complete(p, stock.Shop, "chest", "box zzz"))
+	assert.LessOrEqual(t, len(Complete(p, shop.Kept, "chest", "panel 20 x 10 ")), 8)
+	assert.Empty(t, Complete(p, shop.Kept, "chest", "box zzz"))
 }
 
 // Other words for the same, and the nearest phrase when one is mistyped.
@@ -253,7 +253,7 @@ func TestOtherWords(t *testing.T) {
 		"skull 6 x 7 x 8 hips": "bought", "cloth 18 x 30 muslin": "skin", "clay 6 x 6 x 8 lightclay": "modelled",
 		"tube 10 x 20 eva5roll": "wrap"} {
 		q := typed(t, p, line)
-		assert.Equal(t, kind, q.Solids[0].Kind, line)
+		assert.Equal(t, kind, q.Solids()[0].Kind, line)
 	}
 	for typo, want := range map[string]string{"bxo": "box 22", "towr": "tower 6", "discs": "disc 36",
 		"suply": "supply 12v", "gaer": "wheel 30"} {
@@ -264,11 +264,11 @@ func TestOtherWords(t *testing.T) {
 // Reading and completing a phrase, at demo size and 20 times it.
 func BenchmarkRead(b *testing.B) {
 	for name, n := range map[string]int{"demo": 60, "20x": 1200} {
-		p := plan.New("x", "X", "in", "")
-		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+		p := plan.New("x", "X", "in", "").In(shop.Kept)
+		p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 		for i := range n {
-			p.Devices = append(
-				p.Devices,
+			p.Doc().Devices = append(
+				p.Devices(),
 				plan.Device{
 					ID:      "L" + strconv.Itoa(i),
 					Name:    "Jar " + strconv.Itoa(i),
@@ -281,8 +281,8 @@ func BenchmarkRead(b *testing.B) {
 		b.Run(name, func(b *testing.B) {
 			b.ReportAllocs()
 			for range b.N {
-				Complete(p, stock.Shop, "a", "jar 7 ")
-				_, _ = Read(p, stock.Shop, "a", "box 22 x 18 x 26 1/2 xps1")
+				Complete(p, shop.Kept, "a", "jar 7 ")
+				_, _ = Read(p, shop.Kept, "a", "box 22 x 18 x 26 1/2 xps1")
 			}
 		})
 	}
@@ -292,23 +292,23 @@ func BenchmarkRead(b *testing.B) {
 func TestALineIsRepeated(t *testing.T) {
 	p := built(t, "in", "prop chest", "supply 12v 5a", "run 18awg 12ft on S1")
 	q := typed(t, p, "lamp puck12 on W1 x3")
-	assert.Len(t, q.Devices, 5)
-	assert.Equal(t, []string{"L1", "L2", "L3"}, []string{q.Devices[2].ID, q.Devices[3].ID, q.Devices[4].ID})
+	assert.Len(t, q.Devices(), 5)
+	assert.Equal(t, []string{"L1", "L2", "L3"}, []string{q.Devices()[2].ID, q.Devices()[3].ID, q.Devices()[4].ID})
 	for line, want := range map[string]string{"lamp puck12 on W1 x0": "too often", "lamp puck12 on W1 x101": "too often",
 		"lamp puck12 on W9 x2": "no device"} {
-		_, err := Read(p, stock.Shop, "chest", line)
+		_, err := Read(p, shop.Kept, "chest", line)
 		assert.ErrorContains(t, err, want, line)
 	}
 	q = typed(t, p, "disc 12 in xps1 x2")
-	assert.Len(t, q.Solids, 1, "of solids it is copies")
+	assert.Len(t, q.Solids(), 1, "of solids it is copies")
 }
 
 // Several of a solid by the line: in a row, in a circle, along a fence; what cannot stand
 // so is refused, with what would.
 func TestSeveralByTheLine(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	r, err := Read(p, stock.Shop, "a", "box 4 x 4 x 30 called post")
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	r, err := Read(p, shop.Kept, "a", "box 4 x 4 x 30 called post")
 	require.NoError(t, err)
 	p, err = p.Apply(r.Edit)
 	require.NoError(t, err)
@@ -326,7 +326,7 @@ func TestSeveralByTheLine(t *testing.T) {
 		"circle post x8 10 in":         "do not go round a circle 10\" across",
 		"row nothing x3":               `nothing here is called "nothing x3"`,
 	} {
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, shop.Kept, "a", line)
 		if err != nil {
 			assert.Contains(t, err.Error(), want, line)
 			continue
@@ -334,6 +334,6 @@ func TestSeveralByTheLine(t *testing.T) {
 		assert.Equal(t, want, r.Text, line)
 		q, err := p.Apply(r.Edit)
 		require.NoError(t, err)
-		assert.Greater(t, len(q.Solids), 2, line)
+		assert.Greater(t, len(q.Solids()), 2, line)
 	}
 }

@@ -167,8 +167,8 @@ func ownNames(p *plan.Plan, lib *stock.Library, prop string) owned {
 			o[word] = name
 		}
 	}
-	for i := range p.Solids {
-		s := &p.Solids[i]
+	for i := range p.Solids() {
+		s := &p.Solids()[i]
 		shape, err := s.Shape(p.Shop(lib))
 		if s.Prop != prop || err != nil || len(shape.Panels) == 0 || o["box"] != "" {
 			continue
@@ -192,8 +192,8 @@ func ownNames(p *plan.Plan, lib *stock.Library, prop string) owned {
 		"switch":     "K1",
 	}
 	fed := false // a strip is what the examples' lamp is, where there is one
-	for i := range p.Devices {
-		if d := &p.Devices[i]; d.Prop == prop {
+	for i := range p.Devices() {
+		if d := &p.Devices()[i]; d.Prop == prop {
 			if w := short[d.Kind]; w != "" {
 				set(w, d.ID)
 			}
@@ -203,13 +203,13 @@ func ownNames(p *plan.Plan, lib *stock.Library, prop string) owned {
 			o["K2"] = d.ID
 		}
 	}
-	for i := range p.Scenes {
-		if p.Scenes[i].Prop == prop {
-			set("glow", p.Scenes[i].Name)
+	for i := range p.Scenes() {
+		if p.Scenes()[i].Prop == prop {
+			set("glow", p.Scenes()[i].Name)
 		}
 	}
-	for i := range p.Outlets {
-		set("porch", p.Outlets[i].ID)
+	for i := range p.Outlets() {
+		set("porch", p.Outlets()[i].ID)
 	}
 	if x := p.Prop(prop); x != nil {
 		set("skep", x.Name)

@@ -5,8 +5,8 @@ import (
 	"testing"
 	"time"
 
-	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 )
@@ -19,13 +19,13 @@ func TestHelpIsUnderstood(t *testing.T) {
 		metric bool
 		prop   string
 	}{{false, "riser"}, {true, ""}} {
-		display := demo.Apiary(day)
+		display := demo.Apiary(day).In(shop.Kept)
 		if p.metric {
-			display = demo.Metric(day)
-			p.prop = display.Props[0].ID
+			display = demo.Metric(day).In(shop.Kept)
+			p.prop = display.Props()[0].ID
 		}
 		good, all := 0, 0
-		for _, g := range HelpFor(display, stock.Shop, p.prop) {
+		for _, g := range HelpFor(display, shop.Kept, p.prop) {
 			assert.NotEmpty(t, g.Places, g.Title)
 			for _, h := range g.Lines {
 				assert.NotEmpty(t, h.Says, h.Line)
@@ -57,11 +57,11 @@ func TestHelpIsUnderstood(t *testing.T) {
 
 // An example for an empty place would be understood, where anything of its verb would.
 func TestExamplesAreOfThePlan(t *testing.T) {
-	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
+	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)).In(shop.Kept)
 	for _, prop := range []string{"gate", "riser", "skep", "bee"} {
 		for _, verb := range []string{"glue", "coat", "supply", "opened", "prop", "box"} {
-			line := Example(p, stock.Shop, prop, verb)
-			_, err := Read(p, stock.Shop, prop, line)
+			line := Example(p, shop.Kept, prop, verb)
+			_, err := Read(p, shop.Kept, prop, line)
 			if err != nil { // all its seams are glued: the place is not empty
 				assert.ErrorContains(t, err, "no seam of its own left", prop+": "+line)
 			}
@@ -71,10 +71,10 @@ func TestExamplesAreOfThePlan(t *testing.T) {
 
 // A prop with nothing in it has its solids to say, and why the rest must wait.
 func TestHelpOfAnEmptyProp(t *testing.T) {
-	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
-	p.Props = append(p.Props, p.Props[0])
-	p.Props[len(p.Props)-1].ID, p.Props[len(p.Props)-1].Name = "bare", "Bare"
-	for _, g := range HelpFor(p, stock.Shop, "bare") {
+	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)).In(shop.Kept)
+	p.Doc().Props = append(p.Props(), p.Props()[0])
+	p.Props()[len(p.Props())-1].ID, p.Props()[len(p.Props())-1].Name = "bare", "Bare"
+	for _, g := range HelpFor(p, shop.Kept, "bare") {
 		for _, h := range g.Lines {
 			if strings.HasPrefix(h.Line, "feed ") {
 				assert.False(t, h.Good)
@@ -86,18 +86,18 @@ func TestHelpOfAnEmptyProp(t *testing.T) {
 
 // Examples call devices by their names, and do then what they did by their IDs.
 func TestExamplesCallDevicesByName(t *testing.T) {
-	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
+	p := demo.Apiary(time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)).In(shop.Kept)
 	lines := map[string]bool{}
-	for _, g := range HelpFor(p, stock.Shop, "keeper") {
+	for _, g := range HelpFor(p, shop.Kept, "keeper") {
 		for _, h := range g.Lines {
 			lines[h.Line] = true
 			if !h.Good {
 				continue
 			}
-			_, err := Read(p, stock.Shop, "keeper", h.Line)
+			_, err := Read(p, shop.Kept, "keeper", h.Line)
 			assert.NoError(t, err, h.Line)
 		}
 	}
 	assert.True(t, lines["always Arm up never longer than 8 s"], "%v", lines)
-	assert.Equal(t, "always Arm up never longer than 8 s", Example(p, stock.Shop, "keeper", "always"))
+	assert.Equal(t, "always Arm up never longer than 8 s", Example(p, shop.Kept, "keeper", "always"))
 }

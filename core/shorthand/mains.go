@@ -43,7 +43,7 @@ func (r *reader) outlet() (*Reading, error) {
 		}
 	}
 	if o.Name == "" {
-		o.Name = fmt.Sprintf("Outlet %d", len(r.p.Outlets)+1)
+		o.Name = fmt.Sprintf("Outlet %d", len(r.p.Outlets())+1)
 	}
 	o.Name = measure.Capital(o.Name)
 	if there := r.outletNamed(o.Name); there != nil {
@@ -65,8 +65,8 @@ func (r *reader) outlet() (*Reading, error) {
 }
 
 func (r *reader) outletNamed(name string) *plan.Outlet {
-	for i := range r.p.Outlets {
-		if o := &r.p.Outlets[i]; strings.EqualFold(o.ID, name) || sameName(o.Name, name) {
+	for i := range r.p.Outlets() {
+		if o := &r.p.Outlets()[i]; strings.EqualFold(o.ID, name) || sameName(o.Name, name) {
 			return o
 		}
 	}

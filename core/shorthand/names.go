@@ -27,8 +27,8 @@ func NameFor(p *plan.Plan, s *plan.Solid) string {
 			return s.ID
 		}
 	}
-	for i := range p.Solids {
-		if o := &p.Solids[i]; o.ID != s.ID && sameName(o.Name, s.Name) {
+	for i := range p.Solids() {
+		if o := &p.Solids()[i]; o.ID != s.ID && sameName(o.Name, s.Name) {
 			return s.ID
 		}
 	}

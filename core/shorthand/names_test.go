@@ -5,8 +5,8 @@ import (
 	"testing"
 
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,16 +16,16 @@ import (
 // spaces, written as on the screen or carelessly.
 func TestAnythingIsFoundByItsName(t *testing.T) {
 	for _, name := range []string{"Skep, small", "Keeper's hand", "Keeper’s left hand, outer", "Box no 2", "A  wide one"} {
-		p := plan.New("x", "X", "in", "")
-		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+		p := plan.New("x", "X", "in", "").In(shop.Kept)
+		p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 		for _, line := range []string{"box 10 x 10 x 10", "box 6 x 6 x 6 beside"} {
-			r, err := Read(p, stock.Shop, "a", line)
+			r, err := Read(p, shop.Kept, "a", line)
 			require.NoError(t, err)
 			p, err = p.Apply(r.Edit)
 			require.NoError(t, err)
 		}
-		p.Solids[0].Name = name
-		id := p.Solids[0].ID
+		p.Solids()[0].Name = name
+		id := p.Solids()[0].ID
 		for _, said := range []string{name, strings.ToUpper(name), strings.ReplaceAll(name, " ", "   "),
 			strings.ReplaceAll(name, "’", "'"), strings.ReplaceAll(name, ", ", ",")} {
 			for line, want := range map[string]string{
@@ -35,7 +35,7 @@ func TestAnythingIsFoundByItsName(t *testing.T) {
 				"hole 1 in in " + said + " front":    id,
 				"rename " + said + " to another one": id,
 			} {
-				r, err := Read(p, stock.Shop, "a", line)
+				r, err := Read(p, shop.Kept, "a", line)
 				require.NoError(t, err, line)
 				assert.Contains(t, string(r.Edit.Changes[0].Before)+r.Edit.Changes[0].ID, want, line)
 			}
@@ -46,8 +46,8 @@ func TestAnythingIsFoundByItsName(t *testing.T) {
 // What a line makes is called as it says at its end, whether its verb knows names or not; what
 // else is wrong with the line is what is said of it.
 func TestWhatIsMadeIsCalled(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for _, line := range []string{
 		"supply 12v 5a called Big one, new",
 		"fuse 3a on S1 called Guard",
@@ -62,7 +62,7 @@ func TestWhatIsMadeIsCalled(t *testing.T) {
 		"battery 4 aa called Pack",
 		"box 10 x 10 x 10 xps1 called Chest",
 	} {
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		q, err := p.Apply(r.Edit)
 		require.NoError(t, err, line)
@@ -75,12 +75,12 @@ func TestWhatIsMadeIsCalled(t *testing.T) {
 		}
 		p = q
 	}
-	r, err := Read(p, stock.Shop, "a", "6 pucks on K1 22awg 10 ft called Big eyes")
+	r, err := Read(p, shop.Kept, "a", "6 pucks on K1 22awg 10 ft called Big eyes")
 	require.NoError(t, err)
 	q, err := p.Apply(r.Edit)
 	require.NoError(t, err)
 	eyes := 0
-	for _, d := range q.Devices {
+	for _, d := range q.Devices() {
 		if strings.HasPrefix(d.Name, "Big eyes ") {
 			eyes++
 			assert.Equal(t, "puck12", d.Product, "as the line says")
@@ -91,13 +91,13 @@ func TestWhatIsMadeIsCalled(t *testing.T) {
 		"2 jars flicker on K1 22awg 3 ft": "Jar 1", "2 pucks on K1 22awg 3 ft": "Puck 1", "2 jars on K1 22awg 3 ft": "Jar 1",
 		"2 lamps puck12 on K1 22awg 3 ft": "Lamp 1", "2 flicker12 on K1 22awg 3 ft": "Lamp 1",
 	} {
-		r, err = Read(p, stock.Shop, "a", line)
+		r, err = Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		q, err = p.Apply(r.Edit)
 		require.NoError(t, err)
-		assert.Equal(t, name, q.Devices[len(q.Devices)-2].Name, line)
+		assert.Equal(t, name, q.Devices()[len(q.Devices())-2].Name, line)
 	}
-	r, err = Read(p, stock.Shop, "a", "6 strips on K1 10 ft")
+	r, err = Read(p, shop.Kept, "a", "6 strips on K1 10 ft")
 	require.NoError(t, err)
 	assert.Equal(t, "6 times: lamp L9, LED strip 12 V, 60/m, amber, 10 ft on K1", r.Text, "each of that length")
 	for line, says := range map[string]string{
@@ -111,7 +111,7 @@ func TestWhatIsMadeIsCalled(t *testing.T) {
 		"6 stri on K1 22awg 10 ft":               "is not understood", // a strip has a length of its own
 		"row Chest x3 every 30 in called Three":  "called",            // which of them?
 	} {
-		_, err := Read(p, stock.Shop, "a", line)
+		_, err := Read(p, shop.Kept, "a", line)
 		assert.ErrorContains(t, err, says, line)
 	}
 }
@@ -119,9 +119,9 @@ func TestWhatIsMadeIsCalled(t *testing.T) {
 // A name of several words, or with a number in it, never catches a line that makes something;
 // and a device of such a name can be what something hangs on.
 func TestANameCatchesNoLineThatMakes(t *testing.T) {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	say := func(line string) (*Reading, error) {
-		r, err := Read(p, stock.Shop, "riser", line)
+		r, err := Read(p, shop.Kept, "riser", line)
 		if err == nil {
 			q, err := p.Apply(r.Edit)
 			require.NoError(t, err, line)

@@ -5,8 +5,8 @@ import (
 	"strings"
 	"testing"
 
-	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -15,11 +15,11 @@ import (
 // A line that is only a name says where the thing is and goes on with a line that reads:
 // so for every thing of the display, from every prop.
 func TestALineThatIsOnlyAName(t *testing.T) {
-	p := demo.Apiary(today)
-	for _, prop := range p.Props {
+	p := demo.Apiary(today).In(shop.Kept)
+	for _, prop := range p.Props() {
 		for _, kind := range []string{"solid", "device", "prop", "input", "scene"} {
 			for _, e := range p.Elements(kind) {
-				_, err := Read(p, stock.Shop, prop.ID, e.ID)
+				_, err := Read(p, shop.Kept, prop.ID, e.ID)
 				if err == nil {
 					continue // it is a phrase of its own
 				}
@@ -31,18 +31,18 @@ func TestALineThatIsOnlyAName(t *testing.T) {
 				} else {
 					assert.NotContains(t, wrong.Why, " is in ", e.ID)
 				}
-				_, err = Read(p, stock.Shop, prop.ID, wrong.Example)
+				_, err = Read(p, shop.Kept, prop.ID, wrong.Example)
 				assert.NoError(t, err, "%s: %s", e.ID, wrong.Example)
 			}
 		}
 	}
-	_, err := Read(p, stock.Shop, "riser", "hat")
+	_, err := Read(p, shop.Kept, "riser", "hat")
 	assert.EqualError(t, err, "Hat is in Keeper: say what of it; try: Hat right by 3 in")
 }
 
 // What a field was is told as it was, whatever the thing is.
 func TestWhatAFieldWas(t *testing.T) {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	for line, want := range map[string]string{
 		"S1 product ps12-5":      "was ps12-2",
 		"W1 gauge 12 awg":        "was ",
@@ -55,7 +55,7 @@ func TestWhatAFieldWas(t *testing.T) {
 		"jar-8 name Eighth jar":  "was ",
 		"riser name Rising hive": "was Frame riser",
 	} {
-		r, err := Read(p, stock.Shop, "riser", line)
+		r, err := Read(p, shop.Kept, "riser", line)
 		require.NoError(t, err, line)
 		_, was, ok := strings.Cut(r.Text, ", was ")
 		require.True(t, ok, r.Text)

@@ -5,7 +5,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -31,37 +31,37 @@ func TestHolesByTheLine(t *testing.T) {
 		{"hole 1 in in jar bottom up 2", `hole of 1" in the bottom of Jar, 2" up`},
 		{"door 6 x 6 in outline right 2 called hatch", `door of 6" x 6" in the shape of Outline, 15" up`},
 	} {
-		r, err := Read(p, stock.Shop, "chest", c[0])
+		r, err := Read(p, shop.Kept, "chest", c[0])
 		require.NoError(t, err, c[0])
 		assert.Equal(t, c[1], r.Text)
 		p, err = p.Apply(r.Edit)
 		require.NoError(t, err)
 	}
-	assert.Len(t, p.Solids[0].Openings, 2)
-	assert.Equal(t, "face 2", p.Solids[1].Openings[0].Face)
-	hatch := p.Solids[4].Openings[0]
+	assert.Len(t, p.Solids()[0].Openings, 2)
+	assert.Equal(t, "face 2", p.Solids()[1].Openings[0].Face)
+	hatch := p.Solids()[4].Openings[0]
 	assert.Equal(t, "hatch", hatch.Name)
 	assert.True(t, hatch.Door)
 	assert.Equal(t, 2*measure.Inch, hatch.X.Value())
 	q := typed(t, p, "hole 1/2 in in box left left 2 in")
-	assert.InDelta(t, -2*measure.Inch, q.Solids[0].Openings[2].X.Value(), 1e-9)
+	assert.InDelta(t, -2*measure.Inch, q.Solids()[0].Openings[2].X.Value(), 1e-9)
 	for line, want := range map[string]string{
 		"hole 2 in": "then in and what", "hole 2 x 3 in box front": "takes 1 sizes",
 		"slot 8 in in box front": "takes 2 sizes", "hole 2 in in moon": "nothing here is called",
 		"hole 30 in in box left": "runs over the edge", "hole 2 in in box roof": `no face "roof"`,
 		"hole 2 flubber in box front": "not understood",
 	} {
-		_, err := Read(p, stock.Shop, "chest", line)
+		_, err := Read(p, shop.Kept, "chest", line)
 		assert.ErrorContains(t, err, want, line)
 	}
 }
 
 // Pockets, grooves, shapes and panes by the line, read back as they are written.
 func TestPocketsAndPanesByTheLine(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	say := func(line string) (*Reading, error) {
-		got, err := Read(p, stock.Shop, "a", line)
+		got, err := Read(p, shop.Kept, "a", line)
 		if err == nil {
 			q, err := p.Apply(got.Edit)
 			require.NoError(t, err)
@@ -83,16 +83,16 @@ func TestPocketsAndPanesByTheLine(t *testing.T) {
 		require.NoError(t, err, x[0])
 		assert.Contains(t, got.Text, x[1])
 	}
-	box := p.Solids[0]
+	box := p.Solids()[0]
 	text := WriteOpenings(box.Openings)
 	back, err := ReadOpenings(text, "in")
 	require.NoError(t, err, text)
 	assert.Equal(t, text, WriteOpenings(back))
 	assert.Equal(t, box.Openings, back)
 	// 18 in deep, of 1 in board: behind the front its middle is 8 in from the box's, less half its own 3 mm
-	assert.InDelta(t, -(8*25.4 - 1.5), p.Solids[1].Y.Value(), 1)
-	assert.InDelta(t, (5-3.5)*25.4, p.Solids[1].Z.Value(), 1)
-	of, o := p.Filled(&p.Solids[1])
+	assert.InDelta(t, -(8*25.4 - 1.5), p.Solids()[1].Y.Value(), 1)
+	assert.InDelta(t, (5-3.5)*25.4, p.Solids()[1].Z.Value(), 1)
+	of, o := p.Filled(&p.Solids()[1])
 	require.NotNil(t, o)
 	assert.Equal(t, box.ID, of.ID)
 	for line, why := range map[string]string{
@@ -116,5 +116,5 @@ func TestPocketsAndPanesByTheLine(t *testing.T) {
 	assert.ErrorContains(t, err, `write up to 12"`)
 	gone, err := p.Apply(p.Without("solid", box.ID))
 	require.NoError(t, err)
-	assert.Empty(t, gone.Solids, "a pane goes with what it closes")
+	assert.Empty(t, gone.Solids(), "a pane goes with what it closes")
 }

@@ -4,7 +4,7 @@ import (
 	"testing"
 
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -14,12 +14,12 @@ import (
 // 15 A, or 230 V and 16 A (common practice).
 func TestAnOutletAsUsual(t *testing.T) {
 	for units, want := range map[string][2]string{"in": {"120 V", "15 A"}, "mm": {"230 V", "16 A"}} {
-		p := plan.New("x", "X", units, "")
-		r, err := Read(p, stock.Shop, "", "outlet porch")
+		p := plan.New("x", "X", units, "").In(shop.Kept)
+		r, err := Read(p, shop.Kept, "", "outlet porch")
 		require.NoError(t, err)
 		q, err := p.Apply(r.Edit)
 		require.NoError(t, err)
-		require.Len(t, q.Outlets, 1)
-		assert.Equal(t, want, [2]string{q.Outlets[0].Volts.String(), q.Outlets[0].Breaker.String()})
+		require.Len(t, q.Outlets(), 1)
+		assert.Equal(t, want, [2]string{q.Outlets()[0].Volts.String(), q.Outlets()[0].Breaker.String()})
 	}
 }

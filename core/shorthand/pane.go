@@ -46,8 +46,8 @@ func (r *reader) pane() (*Reading, error) {
 			w.Say(measure.Of[measure.LengthKind](mostOverlap)),
 		)
 	}
-	for i := range r.p.Solids {
-		if x := &r.p.Solids[i]; x.Fills == s.ID+"/"+o.Name {
+	for i := range r.p.Solids() {
+		if x := &r.p.Solids()[i]; x.Fills == s.ID+"/"+o.Name {
 			return nil, fmt.Errorf("%s covers %s already; change that, or take it away first", x.Name, o.Name)
 		}
 	}

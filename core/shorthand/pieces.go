@@ -12,8 +12,8 @@ import (
 
 // scene finds one by its name or ID.
 func (r *reader) scene(name string) *plan.Scene {
-	for i := range r.p.Scenes {
-		if s := &r.p.Scenes[i]; sameName(s.Name, name) || strings.EqualFold(s.ID, name) {
+	for i := range r.p.Scenes() {
+		if s := &r.p.Scenes()[i]; sameName(s.Name, name) || strings.EqualFold(s.ID, name) {
 			return s
 		}
 	}
@@ -90,8 +90,8 @@ func (r *reader) perform() (*Reading, error) {
 		return nil, fmt.Errorf("%s %w", strings.Join(who, " "), err)
 	}
 	var clip *plan.Clip
-	for i := range r.p.Clips {
-		if x := &r.p.Clips[i]; sameName(x.Name, strings.Join(body, " ")) ||
+	for i := range r.p.Clips() {
+		if x := &r.p.Clips()[i]; sameName(x.Name, strings.Join(body, " ")) ||
 			strings.EqualFold(x.ID, strings.Join(body, " ")) {
 			clip = x
 		}

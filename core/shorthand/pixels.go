@@ -23,7 +23,7 @@ func (r *reader) feeds() (*Reading, error) {
 	if d := r.device(name); d != nil {
 		on = []plan.Device{*d}
 	} else {
-		for _, d := range r.p.Devices {
+		for _, d := range r.p.Devices() {
 			if d.Prop == strings.ToLower(name) && d.Kind == "lamp" && !d.Length.IsZero() {
 				on = append(on, d)
 			}
@@ -88,8 +88,8 @@ func (r *reader) data() (*Reading, error) {
 		return nil, fmt.Errorf("say which pixels, then from, then what drives them")
 	case d == nil || !pixels(d):
 		var there []string
-		for i := range r.p.Devices {
-			if x := &r.p.Devices[i]; pixels(x) && x.Prop == r.prop {
+		for i := range r.p.Devices() {
+			if x := &r.p.Devices()[i]; pixels(x) && x.Prop == r.prop {
 				there = append(there, x.ID+" ("+x.Name+")")
 			}
 		}
@@ -266,7 +266,7 @@ func (r *reader) gauges() (*Reading, error) {
 	first := ""
 	grams, money := 0.0, 0.0
 	for i := range q.Devices {
-		d, was := &q.Devices[i], &r.p.Devices[i]
+		d, was := &q.Devices[i], &r.p.Devices()[i]
 		if d.Kind != "run" || d.Prop != r.prop {
 			continue
 		}

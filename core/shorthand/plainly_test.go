@@ -10,7 +10,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -18,8 +18,8 @@ import (
 
 // What people say means what the line's own words mean.
 func TestSaidPlainly(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for _, c := range [][2]string{
 		{"sphere 12in xps2", "ball 12in xps2"},
 		{"add a box 10 x 10 x 10", "box 10 x 10 x 10"},
@@ -50,9 +50,9 @@ func TestSaidPlainly(t *testing.T) {
 		{"20 x 30 xps1 panel", "panel 20 x 30 xps1"},
 		{"6 ft post pvc1", "pipe 1@6ft pvc1"},
 	} {
-		want, err := Read(p, stock.Shop, "a", c[1])
+		want, err := Read(p, shop.Kept, "a", c[1])
 		require.NoError(t, err, c[1])
-		got, err := Read(p, stock.Shop, "a", c[0])
+		got, err := Read(p, shop.Kept, "a", c[0])
 		require.NoError(t, err, c[0])
 		assert.Equal(t, strings.ToLower(noNames(want.Text)), strings.ToLower(noNames(got.Text)), c[0])
 		require.Len(t, got.Edit.Changes, len(want.Edit.Changes), c[0])
@@ -65,8 +65,8 @@ func noNames(text string) string { _, rest, _ := strings.Cut(text, ", "); return
 // Whatever form is said with sizes by name, in any order, some of them bare: what is
 // understood has each size where it was said, or it is refused.
 func TestASizeIsWhereItWasSaid(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	words := map[string][]string{"w": {"wide", "across"}, "d": {"deep"}, "h": {"high", "tall"}}
 	also := map[string][]string{"w": {"low", "wide"}, "d": {"depth", "deep"}, "h": {"rise"}}
 	rng := rand.New(rand.NewPCG(7, 7))
@@ -94,7 +94,7 @@ func TestASizeIsWhereItWasSaid(t *testing.T) {
 				line += " x"
 			}
 		}
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, shop.Kept, "a", line)
 		if err != nil || len(at) == 0 {
 			continue
 		}
@@ -119,8 +119,8 @@ func TestASizeIsWhereItWasSaid(t *testing.T) {
 // What is misspelt is offered set right, and what could be several as each of them; every
 // line offered is understood, or asks which of several.
 func TestOffersAreUnderstood(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for line, first := range map[string]string{
 		"box 10 x 10 x 10 xpz1": "box 10 x 10 x 10 xps1",
 		"box 10x10x10 plywood":  "box 10x10x10 ply1/2",
@@ -129,28 +129,28 @@ func TestOffersAreUnderstood(t *testing.T) {
 		"pole 6 ft 2 in pvc":    "pipe 6 ft pvc2",
 		"panel 24 x 18 1/2 ply": "panel 24 x 18 ply1/2",
 	} {
-		_, err := Read(p, stock.Shop, "a", line)
+		_, err := Read(p, shop.Kept, "a", line)
 		var wrong *Error
 		require.True(t, errors.As(err, &wrong), line)
 		require.NotEmpty(t, wrong.Offers, line)
 		assert.Equal(t, first, wrong.Tries()[0], line)
 		for _, o := range wrong.Offers {
-			_, err := Read(p, stock.Shop, "a", o)
+			_, err := Read(p, shop.Kept, "a", o)
 			assert.NoError(t, err, o)
 		}
 	}
 	// another thickness is no misspelling
-	_, err := Read(p, stock.Shop, "a", "box 10 x 10 x 10 ply3/8")
+	_, err := Read(p, shop.Kept, "a", "box 10 x 10 x 10 ply3/8")
 	var thick *Error
 	require.True(t, errors.As(err, &thick))
 	assert.Empty(t, thick.Offers)
 	// 60 1/2 plywood is 60 of half an inch, or 60 1/2: each is offered, neither guessed
-	_, err = Read(p, stock.Shop, "a", "box 40 x 30 x 60 1/2 plywood")
+	_, err = Read(p, shop.Kept, "a", "box 40 x 30 x 60 1/2 plywood")
 	require.True(t, errors.As(err, &thick))
 	assert.Equal(t, "box 40 x 30 x 60 ply1/2", thick.Offers[0])
 	assert.Contains(t, thick.Offers, "box 40 x 30 x 60 1/2 ply1/4")
 	// an own name is never taken for another's
-	_, err = Read(p, stock.Shop, "a", "frobnicate 10 x 10")
+	_, err = Read(p, shop.Kept, "a", "frobnicate 10 x 10")
 	var wrong *Error
 	require.True(t, errors.As(err, &wrong))
 	assert.Contains(t, wrong.Why, "no word the quick line knows")
@@ -161,30 +161,30 @@ func TestOffersAreUnderstood(t *testing.T) {
 // What is wired and coated is said as people say it; what has no sign of its own is asked
 // for, never guessed.
 func TestWiringSaidPlainly(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for _, line := range []string{
 		"box 10 x 10 x 10 called crate", "box 6 x 6 x 6 beside called bin", "supply 12 volt 3 amp",
 		"2a fuse on S1", "switch on F1", "wire 18 awg 10 ft from SW1", "outlet patio 15 amp 120 volt",
 		"glue crate to bin with hot glue", "paint crate with exterior latex paint", "four lamps puck12 on W1",
 		"crate 2 in taller", "S1 into patio", "2 in hole in bin front",
 	} {
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		p, err = p.Apply(p.Settled(r.Edit))
 		require.NoError(t, err, line)
 	}
 	kinds := map[string]int{}
-	for _, d := range p.Devices {
+	for _, d := range p.Devices() {
 		kinds[d.Kind]++
 	}
 	assert.Equal(t, map[string]int{"supply": 1, "fuse": 1, "switch": 1, "run": 1, "lamp": 4}, kinds)
-	assert.Equal(t, "Patio", p.Outlets[0].Name)
-	assert.Equal(t, p.Outlets[0].ID, p.Device("S1").Outlet)
-	assert.InDelta(t, 12*25.4, p.Solids[0].Length("h").Value(), 0.1)
-	assert.Equal(t, "latex", p.Finishes[0].Layers[0].Coat)
+	assert.Equal(t, "Patio", p.Outlets()[0].Name)
+	assert.Equal(t, p.Outlets()[0].ID, p.Device("S1").Outlet)
+	assert.InDelta(t, 12*25.4, p.Solids()[0].Length("h").Value(), 0.1)
+	assert.Equal(t, "latex", p.Finishes()[0].Layers[0].Coat)
 	for _, line := range []string{"motor on W1", "servo on W1", "pump on W1", "led on W1", "bulb on W1"} {
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, shop.Kept, "a", line)
 		if err == nil {
 			word, _, _ := strings.Cut(line, " ")
 			assert.Contains(t, strings.ToLower(r.Text), strings.TrimSuffix(word, "s"), line)
@@ -193,13 +193,13 @@ func TestWiringSaidPlainly(t *testing.T) {
 		var wrong *Error
 		require.True(t, errors.As(err, &wrong))
 		for _, o := range wrong.Offers {
-			_, err := Read(p, stock.Shop, "a", o)
+			_, err := Read(p, shop.Kept, "a", o)
 			assert.NoError(t, err, o)
 		}
 	}
 	q, err := p.Apply(plan.Edit{})
 	require.NoError(t, err)
-	r, err := Read(q, stock.Shop, "a", "rename crate to 12 volt box")
+	r, err := Read(q, shop.Kept, "a", "rename crate to 12 volt box")
 	require.NoError(t, err)
 	assert.Contains(t, string(r.Edit.Changes[0].After), "12 volt box", "a name stays as it is said")
 }
@@ -208,11 +208,11 @@ func TestWiringSaidPlainly(t *testing.T) {
 // is offered for it is understood as it stands, or asks which of several another word is.
 // Where nothing can be offered, what stands in the way is said.
 func TestWhatIsOfferedReads(t *testing.T) {
-	bare := plan.New("x", "X", "in", "")
-	bare.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	bare := plan.New("x", "X", "in", "").In(shop.Kept)
+	bare.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	fed := bare.Clone()
 	for _, line := range []string{"box 10 x 10 x 10 xps1", "supply 12v 5a"} {
-		r, err := Read(fed, stock.Shop, "a", line)
+		r, err := Read(fed, shop.Kept, "a", line)
 		require.NoError(t, err)
 		fed, err = fed.Apply(r.Edit)
 		require.NoError(t, err)
@@ -232,7 +232,7 @@ func TestWhatIsOfferedReads(t *testing.T) {
 			p = fed
 		}
 		line := strings.Join([]string{pick(rng, verbs), pick(rng, more), pick(rng, what), pick(rng, more)}, " ")
-		_, err := Read(p, stock.Shop, "a", line)
+		_, err := Read(p, shop.Kept, "a", line)
 		var wrong, again *Error
 		if !errors.As(err, &wrong) {
 			require.NoError(t, err)
@@ -243,16 +243,16 @@ func TestWhatIsOfferedReads(t *testing.T) {
 		}
 		for _, o := range wrong.Offers {
 			offered++
-			_, err := Read(p, stock.Shop, "a", o)
+			_, err := Read(p, shop.Kept, "a", o)
 			require.True(t, err == nil || errors.As(err, &again) && len(again.Offers) > 0, "%s: %s, but %v", line, o, err)
 		}
 	}
 	assert.Greater(t, offered, 150)
 	assert.Greater(t, alone, 300)
 
-	_, err := Read(bare, stock.Shop, "a", "12 leds in the cellar")
+	_, err := Read(bare, shop.Kept, "a", "12 leds in the cellar")
 	assert.ErrorContains(t, err, "could be")
-	_, err = Read(bare, stock.Shop, "a", "servo")
+	_, err = Read(bare, shop.Kept, "a", "servo")
 	assert.ErrorContains(t, err, "nothing to feed it from yet; try: supply 12v 5a")
 	assert.NotContains(t, err.Error(), "did you mean")
 }
@@ -260,8 +260,8 @@ func TestWhatIsOfferedReads(t *testing.T) {
 // A length of pipe is as long as it is said, in feet, inches and their parts; two lengths
 // are two pieces. A number before the name is its bore where it can be nothing else.
 func TestALengthOfPipe(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for line, want := range map[string]string{
 		"post 6 ft 2 in pvc1":            "1@1879.6 pvc1",
 		`6' 2" post pvc1`:                "1@1879.6 pvc1",
@@ -289,7 +289,7 @@ func TestALengthOfPipe(t *testing.T) {
 		"panel 24 in x 18 in 5 in eva":   "“eva” could be",
 		"remove the pipe, whichever one": "nothing here is called",
 	} {
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, shop.Kept, "a", line)
 		if err != nil {
 			assert.ErrorContains(t, err, want, line)
 			continue
@@ -310,9 +310,9 @@ func TestALengthOfPipe(t *testing.T) {
 
 // An article before a thing is no part of its name, and what is written stays as it is.
 func TestArticles(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	r, err := Read(p, stock.Shop, "a", "box 20 x 20 x 20 xps1")
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	r, err := Read(p, shop.Kept, "a", "box 20 x 20 x 20 xps1")
 	require.NoError(t, err)
 	p, err = p.Apply(r.Edit)
 	require.NoError(t, err)
@@ -323,9 +323,9 @@ func TestArticles(t *testing.T) {
 		"drill 2 in in my box front":                 "hole 2 in in box front",
 		"rename the box to the chest":                "rename box to the chest",
 	} {
-		want, err := Read(p, stock.Shop, "a", plain)
+		want, err := Read(p, shop.Kept, "a", plain)
 		require.NoError(t, err, plain)
-		got, err := Read(p, stock.Shop, "a", line)
+		got, err := Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		assert.Equal(t, want.Text, got.Text, line)
 	}

@@ -5,7 +5,7 @@ import (
 	"testing"
 
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -15,10 +15,10 @@ import (
 // What the shop has is found by its name as well as by its short one; a word that
 // could mean several lists them.
 func TestTheShopIsFoundByName(t *testing.T) {
-	p := plan.New("n", "N", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("n", "N", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	read := func(line string) (*Reading, error) {
-		got, err := Read(p, stock.Shop, "a", line)
+		got, err := Read(p, shop.Kept, "a", line)
 		if err == nil {
 			q, err := p.Apply(got.Edit)
 			require.NoError(t, err)
@@ -38,7 +38,7 @@ func TestTheShopIsFoundByName(t *testing.T) {
 		assert.Contains(t, got.Text, x[1], x[0])
 	}
 	crate := false
-	for _, s := range p.Solids {
+	for _, s := range p.Solids() {
 		crate = crate || s.Name == "Crate" && s.Stock == "ply1/4"
 	}
 	assert.True(t, crate)
@@ -61,7 +61,7 @@ func TestTheShopIsFoundByName(t *testing.T) {
 // Every name of the shop, written out where its short name goes, means just that.
 func TestEveryNameOfTheShopMeansItself(t *testing.T) {
 	for _, verb := range []string{"box", "pipe", "glue", "coat", "lamp"} {
-		list := entriesFor(verb, stock.Shop)
+		list := entriesFor(verb, shop.Kept)
 		require.NotEmpty(t, list)
 		for _, e := range list {
 			words := wordsOf(e.name)
@@ -69,7 +69,7 @@ func TestEveryNameOfTheShopMeansItself(t *testing.T) {
 				slices.ContainsFunc(list, func(o entry) bool { return slices.Contains(words, o.id) }) {
 				continue
 			}
-			got, err := byName(verb, append([]string{verb}, words...), stock.Shop)
+			got, err := byName(verb, append([]string{verb}, words...), shop.Kept)
 			if err != nil {
 				continue // two of one name, but for signs
 			}
@@ -82,7 +82,7 @@ func TestEveryNameOfTheShopMeansItself(t *testing.T) {
 		_, _ = byName(
 			rapid.SampledFrom([]string{"box", "pipe", "lamp", "glue", "coat", "note"}).Draw(t, "verb"),
 			line,
-			stock.Shop,
+			shop.Kept,
 		)
 	})
 }

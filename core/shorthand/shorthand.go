@@ -442,10 +442,10 @@ func understood(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, 
 		}
 	}
 	if !anywhere[name] && r.prop == "" {
-		if len(p.Props) != 1 {
+		if len(p.Props()) != 1 {
 			return nil, nil, &Error{Why: "open a prop first", Example: verbs["prop"].example}
 		}
-		r.prop = p.Props[0].ID
+		r.prop = p.Props()[0].ID
 	}
 	got, err := r.tried(name, v)
 	if err != nil {
@@ -673,8 +673,8 @@ func (r *reader) solid(s plan.Solid, text string) (*Reading, error) {
 // that piles stands on that unless it is told to stand beside.
 func (r *reader) top(s *plan.Solid) (up measure.Length, under string) {
 	top, stands := 0.0, false
-	for i := range r.p.Solids {
-		o := &r.p.Solids[i]
+	for i := range r.p.Solids() {
+		o := &r.p.Solids()[i]
 		if o.Prop != r.prop || !form.Piles(s.Kind, s.Form) || !form.Piles(o.Kind, o.Form) || o.X.Value() != 0 ||
 			o.Y.Value() != 0 {
 			continue
@@ -699,8 +699,8 @@ func (r *reader) beside(s *plan.Solid) measure.Length {
 		return measure.Length{}
 	}
 	right, some := 0.0, false
-	for i := range r.p.Solids {
-		o := &r.p.Solids[i]
+	for i := range r.p.Solids() {
+		o := &r.p.Solids()[i]
 		if shape, err := o.Shape(r.lib); o.Prop == r.prop && err == nil {
 			edge := o.X.Value() + shape.Size.X/2
 			if !some || edge > right {
@@ -728,7 +728,7 @@ func (r *reader) prop_() (*Reading, error) {
 		return nil, &Error{Why: "give it a name", Example: verbs["prop"].example}
 	}
 	p := plan.Prop{Name: strings.Join(name, " "), Of: "height"}
-	for _, q := range r.p.Props {
+	for _, q := range r.p.Props() {
 		if strings.EqualFold(q.Name, p.Name) {
 			return nil, fmt.Errorf("there is a prop “%s” already; give this one another name", q.Name)
 		}
@@ -803,7 +803,7 @@ func (r *reader) seams(id, glue string) (*Reading, error) {
 		return nil, fmt.Errorf("%s: %w", s.Name, err)
 	}
 	done := map[string]bool{}
-	for _, j := range r.p.Joints {
+	for _, j := range r.p.Joints() {
 		done[j.A+" "+j.B], done[j.B+" "+j.A] = true, true
 	}
 	out := &Reading{Select: "solid:" + id}
@@ -818,7 +818,7 @@ func (r *reader) seams(id, glue string) (*Reading, error) {
 			continue
 		}
 		j.ID = q.FreshID("joint", j.A+" "+j.B)
-		q.Joints = append(q.Joints, j)
+		q.Doc().Joints = append(q.Joints(), j)
 		out.Edit.Changes = append(out.Edit.Changes, r.p.Put("joint", j.ID, j))
 		length += l.Length
 	}
@@ -878,7 +878,7 @@ func (r *reader) part(name string) string {
 	if m := r.lib.Materials[name]; m.ID != "" {
 		return "=" + name
 	}
-	for _, s := range r.p.Solids {
+	for _, s := range r.p.Solids() {
 		if s.Prop == r.prop {
 			return s.ID + "/" + strings.ToLower(name)
 		}
@@ -887,8 +887,8 @@ func (r *reader) part(name string) string {
 }
 
 func (r *reader) solidNamed(name string) *plan.Solid {
-	for i := range r.p.Solids {
-		if s := &r.p.Solids[i]; s.Prop == r.prop && (strings.EqualFold(s.ID, name) || sameName(s.Name, name)) {
+	for i := range r.p.Solids() {
+		if s := &r.p.Solids()[i]; s.Prop == r.prop && (strings.EqualFold(s.ID, name) || sameName(s.Name, name)) {
 			return s
 		}
 	}
@@ -912,8 +912,8 @@ func (r *reader) coat() (*Reading, error) {
 	if again {
 		words = words[1:]
 	}
-	for i := range r.p.Finishes { // one stack a solid: more coats go on top
-		if old := &r.p.Finishes[i]; old.Solid == s.ID {
+	for i := range r.p.Finishes() { // one stack a solid: more coats go on top
+		if old := &r.p.Finishes()[i]; old.Solid == s.ID {
 			if f.ID = old.ID; again {
 				verb = "coat afresh, in place of what is there, "
 			} else if len(old.Layers) > 0 {

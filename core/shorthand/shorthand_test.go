@@ -8,8 +8,8 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +19,7 @@ var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 
 // Every line must read as said and apply; each builds on those before it.
 func TestPhrases(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
 	for _, c := range [][2]string{
 		{"prop weathervane 30in tall", "new prop “weathervane”, 30in tall"},
 		{"box 22 x 18 x 26 1/2 xps1 rabbet lid bottom",
@@ -94,14 +94,14 @@ func TestPhrases(t *testing.T) {
 		{"Sunny hours mon 9-12", "Sunny: hours mon 9-12, was mon-fri 18-21:30, sat sun 10-18"},
 	} {
 		prop := ""
-		if len(p.Props) > 0 {
-			prop = p.Props[0].ID
+		if len(p.Props()) > 0 {
+			prop = p.Props()[0].ID
 		}
 		line := c[0]
 		if first, _, _ := strings.Cut(line, " "); kindPiles(first) || first == "ring" {
 			line += " beside" // each by itself
 		}
-		r, err := Read(p, stock.Shop, prop, line)
+		r, err := Read(p, shop.Kept, prop, line)
 		require.NoError(t, err, c[0])
 		assert.Equal(t, c[1], r.Text, c[0])
 		assert.NotEmpty(t, r.Select)
@@ -109,26 +109,26 @@ func TestPhrases(t *testing.T) {
 		require.NoError(t, err)
 	}
 	assert.Equal(t, "470 ohm", p.Device("L2").Resistor.String())
-	assert.Len(t, p.Scenes[0].Cues, 1)
-	assert.Len(t, p.Devices, 24+19)
+	assert.Len(t, p.Scenes()[0].Cues, 1)
+	assert.Len(t, p.Devices(), 24+19)
 	assert.Equal(t, "0% 50%", p.Device("L4").Feeds)
 	assert.Equal(t, "6 ft", p.Device("W2").FedAt.String())
 }
 
 // A new solid stands beside those that are there, not in them.
 func TestNewSolidsStandBeside(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for _, line := range []string{"box 20 x 10 x 10 xps1", "disc 12 in xps1", "tower 30 tall 14 to 8 xps1"} {
-		r, err := Read(p, stock.Shop, "a", line+" beside")
+		r, err := Read(p, shop.Kept, "a", line+" beside")
 		require.NoError(t, err)
 		p, err = p.Apply(r.Edit)
 		require.NoError(t, err)
 	}
 	right := -1e9
-	for i := range p.Solids {
-		s := &p.Solids[i]
-		shape, err := s.Shape(stock.Shop)
+	for i := range p.Solids() {
+		s := &p.Solids()[i]
+		shape, err := s.Shape(shop.Kept)
 		require.NoError(t, err)
 		assert.Greater(t, s.X.Value()-shape.Size.X/2, right, s.Name)
 		right = s.X.Value() + shape.Size.X/2
@@ -136,15 +136,15 @@ func TestNewSolidsStandBeside(t *testing.T) {
 }
 
 func TestMetricBareNumbers(t *testing.T) {
-	p := demo.Metric(today)
-	r, err := Read(p, stock.Shop, "hopper", "box 400 x 300 x 250 ply1/4")
+	p := demo.Metric(today).In(shop.Kept)
+	r, err := Read(p, shop.Kept, "hopper", "box 400 x 300 x 250 ply1/4")
 	require.NoError(t, err)
 	assert.Contains(t, r.Text, "400 mm wide, 300 mm deep, 250 mm tall")
 }
 
 // What is not understood is named, with an example of the nearest phrase.
 func TestNotUnderstood(t *testing.T) {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	for text, want := range map[string]string{
 		"":                                   "nothing typed yet",
 		"bix 3 x 4":                          `"bix" is no word the quick line knows; try: b`,
@@ -193,7 +193,7 @@ func TestNotUnderstood(t *testing.T) {
 		"task 1 h":                           "say what is to be done",
 		"cue K2 0 s for -5 s in Frames glow": "s",
 	} {
-		_, err := Read(p, stock.Shop, "riser", text)
+		_, err := Read(p, shop.Kept, "riser", text)
 		require.Error(t, err, text)
 		assert.Contains(t, err.Error(), want)
 		assert.Contains(t, err.Error(), "try: ")
@@ -208,23 +208,23 @@ func FuzzRead(f *testing.F) {
 	for _, e := range Examples() {
 		f.Add(e)
 	}
-	p := demo.Apiary(today)
-	f.Fuzz(func(t *testing.T, s string) { _, _ = Read(p, stock.Shop, "riser", s) })
+	p := demo.Apiary(today).In(shop.Kept)
+	f.Fuzz(func(t *testing.T, s string) { _, _ = Read(p, shop.Kept, "riser", s) })
 }
 
 func TestListsReadBackWhatTheyWrite(t *testing.T) {
-	p := demo.Apiary(today)
-	for _, f := range p.Finishes {
+	p := demo.Apiary(today).In(shop.Kept)
+	for _, f := range p.Finishes() {
 		got, err := ReadLayers(WriteLayers(f.Layers))
 		require.NoError(t, err)
 		assert.Equal(t, f.Layers, got)
 	}
-	for _, s := range p.Scenes {
+	for _, s := range p.Scenes() {
 		got, err := ReadCues(WriteCues(s.Cues))
 		require.NoError(t, err)
 		assert.Equal(t, s.Cues, got)
 	}
-	for _, s := range p.Solids {
+	for _, s := range p.Solids() {
 		for i := range s.Openings {
 			s.Openings[i].Door = i == 1
 		}
@@ -246,10 +246,10 @@ func TestListsReadBackWhatTheyWrite(t *testing.T) {
 // second outlet of a name is asked about; a joint to a part that is not there is
 // refused with those that are; cues of one's own take the place of made-up ones.
 func TestNothingDisappearsSilently(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
 	say := func(line string) string {
 		t.Helper()
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		p, err = p.Apply(r.Edit)
 		require.NoError(t, err, line)
@@ -257,22 +257,22 @@ func TestNothingDisappearsSilently(t *testing.T) {
 	}
 	refuse := func(line, want string) {
 		t.Helper()
-		_, err := Read(p, stock.Shop, "a", line)
+		_, err := Read(p, shop.Kept, "a", line)
 		require.ErrorContains(t, err, want, line)
 	}
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	say("box 22 x 18 x 26 xps1 rabbet")
-	box := p.Solids[0].ID
+	box := p.Solids()[0].ID
 	say("coat " + box + " masonry")
 	assert.Contains(t, say("coat "+box+" latex 2"), "on top of what is there")
-	require.Len(t, p.Finishes, 1)
+	require.Len(t, p.Finishes(), 1)
 	assert.Equal(
 		t,
-		[]plan.Layer{{Coat: "masonry", Coats: p.Finishes[0].Layers[0].Coats}, {Coat: "latex", Coats: 2}},
-		p.Finishes[0].Layers,
+		[]plan.Layer{{Coat: "masonry", Coats: p.Finishes()[0].Layers[0].Coats}, {Coat: "latex", Coats: 2}},
+		p.Finishes()[0].Layers,
 	)
 	assert.Contains(t, say("coat "+box+" afresh clear"), "in place of")
-	assert.Len(t, p.Finishes[0].Layers, 1)
+	assert.Len(t, p.Finishes()[0].Layers, 1)
 	say("outlet porch 120v 15a")
 	refuse("outlet Porch 120v 20a", "already")
 	refuse("glue front to chimney with pu", `no part "chimney"; it has front`)
@@ -280,27 +280,27 @@ func TestNothingDisappearsSilently(t *testing.T) {
 	say("supply 12v 5a")
 	say("driven switch on S1")
 	say("mat runs glow")
-	require.NotEmpty(t, p.Scenes[0].Cues)
-	k := p.Scenes[0].Cues[0].Channel
+	require.NotEmpty(t, p.Scenes()[0].Cues)
+	k := p.Scenes()[0].Cues[0].Channel
 	assert.Contains(t, say("cue "+k+" 1s for 2s in glow"), "in place of the cues made up")
-	require.Len(t, p.Scenes[0].Cues, 1)
-	assert.Equal(t, "1s", p.Scenes[0].Cues[0].Start.String())
+	require.Len(t, p.Scenes()[0].Cues, 1)
+	assert.Equal(t, "1s", p.Scenes()[0].Cues[0].Start.String())
 	say("cue " + k + " 5s for 2s in glow")
-	assert.Len(t, p.Scenes[0].Cues, 2, "further ones are added")
+	assert.Len(t, p.Scenes()[0].Cues, 2, "further ones are added")
 }
 
 // A base, a body and a cap are one pile: each stands on what is there, and their
 // heights add up; beside and flat things stand on their own.
 func TestSolidsPileUp(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	up := func(line string) (float64, float64) {
 		t.Helper()
-		r, err := Read(p, stock.Shop, "a", line)
+		r, err := Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		p, err = p.Apply(r.Edit)
 		require.NoError(t, err, line)
-		s := p.Solids[len(p.Solids)-1]
+		s := p.Solids()[len(p.Solids())-1]
 		assert.Equal(t, !s.Z.IsZero(), strings.Contains(r.Text, "on the pile"), r.Text)
 		return s.Z.Value() / measure.Inch, s.X.Value() / measure.Inch
 	}
@@ -316,11 +316,11 @@ func TestSolidsPileUp(t *testing.T) {
 		assert.InDelta(t, c.z, z, 1e-6, c.line)
 		assert.Equal(t, c.aside, x != 0, c.line)
 	}
-	size, ok := p.Extent(stock.Shop, "a")
+	size, ok := p.Extent(shop.Kept, "a")
 	assert.True(t, ok)
 	assert.InDelta(t, 37+12, size.Z/measure.Inch, 1e-6)
-	for i := range p.Solids { // hung up, it bears nothing
-		p.Solids[i].Z = measure.Len("40 in")
+	for i := range p.Solids() { // hung up, it bears nothing
+		p.Solids()[i].Z = measure.Len("40 in")
 	}
 	z, x := up("box 10 x 10 x 10 xps1")
 	assert.Zero(t, z)
@@ -346,10 +346,10 @@ func TestHalfACueIsRefused(t *testing.T) {
 // A lamp, a supply, a switch is built into what in says, whatever inches stand before;
 // a solid on a pile stands by what is under it, and goes up with that.
 func TestBuiltIntoAndPiledOn(t *testing.T) {
-	p := plan.New("n", "N", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("n", "N", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	say := func(line string) *Reading {
-		got, err := Read(p, stock.Shop, "a", line)
+		got, err := Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		q, err := p.Apply(p.Settled(got.Edit))
 		require.NoError(t, err, line)
@@ -358,12 +358,12 @@ func TestBuiltIntoAndPiledOn(t *testing.T) {
 	}
 	say("box 12 x 12 x 20 ply1/4 called Body")
 	say("box 10 x 10 x 4 ply1/4 called Lamp cap")
-	assert.Equal(t, "on", p.Solids[1].How)
-	assert.Equal(t, p.Solids[0].ID, p.Solids[1].By)
+	assert.Equal(t, "on", p.Solids()[1].How)
+	assert.Equal(t, p.Solids()[0].ID, p.Solids()[1].By)
 	say("body taller by 4 in")
-	assert.InDelta(t, 24*25.4, p.Solids[1].Z.Value(), 1e-6)
+	assert.InDelta(t, 24*25.4, p.Solids()[1].Z.Value(), 1e-6)
 	say("box 10 x 10 x 4 ply1/4 beside")
-	assert.Empty(t, p.Solids[2].By)
+	assert.Empty(t, p.Solids()[2].By)
 
 	say("supply 12v 2a in body")
 	say("run 18awg 12 in on S1")
@@ -371,14 +371,14 @@ func TestBuiltIntoAndPiledOn(t *testing.T) {
 	say("strip 10 in strip12 on W1 in body")
 	say("3 leds led-red on S1 in body")
 	in := map[string]string{}
-	for _, d := range p.Devices {
+	for _, d := range p.Devices() {
 		in[d.Kind] += d.In + " "
 	}
-	body, cap := p.Solids[0].ID, p.Solids[1].ID
+	body, cap := p.Solids()[0].ID, p.Solids()[1].ID
 	assert.Equal(t, body+" ", in["supply"])
 	assert.InDelta(t, 12*25.4, p.Device("W1").Length.Value(), 1e-9)
 	assert.Contains(t, in["lamp"], cap+" "+body+" ")
-	_, err := Read(p, stock.Shop, "a", "lamp puck12 on W1 in cellar")
+	_, err := Read(p, shop.Kept, "a", "lamp puck12 on W1 in cellar")
 	assert.ErrorContains(t, err, `nothing here is called "cellar"`)
 }
 
@@ -396,19 +396,19 @@ func TestTheYardByTheLine(t *testing.T) {
 		{"in", "wind 2026-10-31 air 48 F", "forecast of 2026-10-31: 48 F"},
 		{"in", "stand porch at 2, 3", "Porch is 2 ft right and 3 ft down"},
 	} {
-		p := plan.New("x", "X", c.units, "")
-		p.Props = []plan.Prop{{ID: "hut", Name: "Hut"}}
-		p.Walls = []plan.Wall{{ID: "reed", Name: "Reed", Kind: "screen", ToX: measure.Len("3 ft")}}
-		p.Outlets = []plan.Outlet{{ID: "porch", Name: "Porch", Volts: measure.Must[measure.VoltKind]("120 V"),
+		p := plan.New("x", "X", c.units, "").In(shop.Kept)
+		p.Doc().Props = []plan.Prop{{ID: "hut", Name: "Hut"}}
+		p.Doc().Walls = []plan.Wall{{ID: "reed", Name: "Reed", Kind: "screen", ToX: measure.Len("3 ft")}}
+		p.Doc().Outlets = []plan.Outlet{{ID: "porch", Name: "Porch", Volts: measure.Must[measure.VoltKind]("120 V"),
 			Breaker: measure.Must[measure.AmpKind]("15 A")}}
-		r, err := Read(p, stock.Shop, "", c.line)
+		r, err := Read(p, shop.Kept, "", c.line)
 		require.NoError(t, err, c.line)
 		assert.Contains(t, strings.ToLower(r.Text), strings.ToLower(c.want), c.line)
 		_, err = p.Apply(r.Edit)
 		require.NoError(t, err, c.line)
 	}
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "hut", Name: "Hut"}}
-	_, err := Read(p, stock.Shop, "", "stand hut at 9000 ft, 2 ft")
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "hut", Name: "Hut"}}
+	_, err := Read(p, shop.Kept, "", "stand hut at 9000 ft, 2 ft")
 	assert.ErrorContains(t, err, "9000 ft")
 }

@@ -134,8 +134,8 @@ func electric(x string, v *measure.Voltage, a *measure.Current) bool {
 }
 
 func (r *reader) device(name string) *plan.Device {
-	for i := range r.p.Devices {
-		if d := &r.p.Devices[i]; strings.EqualFold(d.ID, name) || sameName(d.Name, name) && d.Prop == r.prop {
+	for i := range r.p.Devices() {
+		if d := &r.p.Devices()[i]; strings.EqualFold(d.ID, name) || sameName(d.Name, name) && d.Prop == r.prop {
 			return d
 		}
 	}
@@ -186,7 +186,7 @@ func (r *reader) feed(f wire) string {
 		return f.on
 	}
 	last := ""
-	for _, d := range r.p.Devices {
+	for _, d := range r.p.Devices() {
 		if d.Prop == r.prop && d.Kind != "lamp" {
 			last = d.ID
 		}
@@ -488,9 +488,9 @@ func (r *reader) cue() (*Reading, error) {
 		return nil, fmt.Errorf("a cue takes a switch, a start, a length and a scene")
 	}
 	var s *plan.Scene
-	for i := range r.p.Scenes {
-		if sameName(r.p.Scenes[i].Name, scene) || strings.EqualFold(r.p.Scenes[i].ID, scene) {
-			s = &r.p.Scenes[i]
+	for i := range r.p.Scenes() {
+		if sameName(r.p.Scenes()[i].Name, scene) || strings.EqualFold(r.p.Scenes()[i].ID, scene) {
+			s = &r.p.Scenes()[i]
 		}
 	}
 	if s == nil {
@@ -537,7 +537,7 @@ func (r *reader) opened() (*Reading, error) {
 
 // inputOf is the prop's input of a kind, and what makes it where there is none.
 func (r *reader) inputOf(kind string) (id string, make []plan.Change) {
-	for _, i := range r.p.Inputs {
+	for _, i := range r.p.Inputs() {
 		if i.Prop == r.prop && i.Kind == kind {
 			id = i.ID
 		}
@@ -555,7 +555,7 @@ func (r *reader) inputOf(kind string) (id string, make []plan.Change) {
 // sceneOf is the scene of a name, and what makes it where there is none: it holds every
 // driven switch of the prop for 5 s.
 func (r *reader) sceneOf(name string) (id string, make []plan.Change) {
-	for _, s := range r.p.Scenes {
+	for _, s := range r.p.Scenes() {
 		if sameName(s.Name, name) || strings.EqualFold(s.ID, name) {
 			id = s.ID
 		}
@@ -565,7 +565,7 @@ func (r *reader) sceneOf(name string) (id string, make []plan.Change) {
 	}
 	id = r.p.FreshID("scene", name)
 	s := plan.Scene{ID: id, Prop: r.prop, Name: name, Made: true}
-	for _, d := range r.p.Devices {
+	for _, d := range r.p.Devices() {
 		if d.Prop == r.prop && d.Driven {
 			s.Cues = append(s.Cues, plan.Cue{Channel: d.ID, Start: measure.Must[measure.DurationKind]("0 s"),
 				Length: measure.Must[measure.DurationKind]("5 s")})

@@ -37,11 +37,11 @@ func (r *reader) at(list []string) (x, y measure.Length, rest []string, err erro
 // yardLength is the length that begins words, and how many it takes: a bare number is feet
 // out there, or metres.
 func (r *reader) yardLength(list []string) (measure.Length, int) {
-	l, n := words.LengthAt(list, 0, r.p.Display.Units)
+	l, n := words.LengthAt(list, 0, r.p.Display().Units)
 	if n == 0 {
 		return l, 0
 	}
-	out, err := plan.YardLength(strings.Join(list[:n], " "), r.p.Display.Units)
+	out, err := plan.YardLength(strings.Join(list[:n], " "), r.p.Display().Units)
 	if err != nil {
 		return l, 0
 	}
@@ -162,7 +162,7 @@ func (r *reader) wall() (*Reading, error) {
 	}
 	w := r.phrase(head[1:])
 	x := plan.Wall{Kind: kind, High: w.Before("high", "tall")}
-	x.Name = r.nameOr(w.List, measure.Capital(kind), len(r.p.Walls))
+	x.Name = r.nameOr(w.List, measure.Capital(kind), len(r.p.Walls()))
 	var err error
 	if x.X, x.Y, rest, err = r.at(rest); err != nil {
 		return nil, err
@@ -213,9 +213,9 @@ func (r *reader) walk() (*Reading, error) {
 	}
 	x.Through = strings.Join(through, "; ")
 	x.Name = map[string]string{"path": "Guests' path", "way out": "Way out", "street": "Street"}[x.Kind]
-	for _, o := range r.p.Walkways {
+	for _, o := range r.p.Walkways() {
 		if o.Name == x.Name {
-			x.Name = fmt.Sprintf("%s %d", x.Name, len(r.p.Walkways)+1)
+			x.Name = fmt.Sprintf("%s %d", x.Name, len(r.p.Walkways())+1)
 		}
 	}
 	x.ID = r.p.FreshID("walkway", x.Name)
@@ -267,7 +267,7 @@ func (r *reader) light() (*Reading, error) {
 	if len(rest) > 0 {
 		return nil, wantNone(rest)
 	}
-	x.Name = r.nameOr(name, measure.Capital(x.Use)+" lamp", len(r.p.Fixtures))
+	x.Name = r.nameOr(name, measure.Capital(x.Use)+" lamp", len(r.p.Fixtures()))
 	x.ID = r.p.FreshID("fixture", x.Name)
 	return r.put(fmt.Sprintf("%s, %s, %d lm", x.Name, x.Use, x.Lumens), "fixture", x.ID, x)
 }
@@ -287,7 +287,7 @@ func (r *reader) cord() (*Reading, error) {
 		return nil, r.what(to)
 	}
 	x := plan.Cord{Outlet: o.ID, Prop: t.id, Name: o.Name + " cord to " + plan.NameOf(t.value)}
-	if l, n := words.LengthAt(rest, 0, r.p.Display.Units); n > 0 {
+	if l, n := words.LengthAt(rest, 0, r.p.Display().Units); n > 0 {
 		x.Long, rest = l, rest[n:]
 	}
 	if len(rest) > 0 {

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/memo"
 	"zapbarn/core/source"
 )
 
@@ -35,6 +36,16 @@ func (l *Library) Base() *Library {
 	return l
 }
 
+// On is the library at hand on a bench, where what is worked out of its goods is remembered.
+func (l *Library) On(b *memo.Bench) *Library {
+	own := *l.Base()
+	own.bench = b
+	return &own
+}
+
+// Bench is where what is worked out of the library's goods is remembered; nil remembers nothing.
+func (l *Library) Bench() *memo.Bench { return l.bench }
+
 // With is the library with entries changed and added, one after another. The
 // error is a *measure.FieldError naming the field.
 func (l *Library) With(overs []Over) (*Library, error) {
@@ -46,6 +57,7 @@ func (l *Library) With(overs []Over) (*Library, error) {
 		maps.Clone(base.Lamps),
 		maps.Clone(base.Supplies),
 		base,
+		base.bench,
 	}
 	for _, o := range overs {
 		var err error

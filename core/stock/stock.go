@@ -11,6 +11,7 @@ import (
 	"sort"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/memo"
 	"zapbarn/core/source"
 )
 
@@ -190,6 +191,7 @@ type Library struct {
 	Lamps     map[string]Lamp
 	Supplies  map[string]Supply
 	base      *Library // that a plan's own entries were laid over
+	bench     *memo.Bench
 }
 
 //go:embed data/materials.json

@@ -20,8 +20,8 @@ func Bins(w *work.Work) (out []Bin) {
 		names[n.What] = n.Name
 	}
 	at := map[string]int{}
-	for i := range w.Plan.Shelf {
-		x := &w.Plan.Shelf[i]
+	for i := range w.Plan.Shelf() {
+		x := &w.Plan.Shelf()[i]
 		if x.Bin == "" {
 			continue
 		}

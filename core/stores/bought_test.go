@@ -8,8 +8,8 @@ import (
 	"zapbarn/core/calendar"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 )
@@ -27,16 +27,16 @@ func TestLateOrdersAreOneParcel(t *testing.T) {
 
 // A second pair beside a run is bought as well as the first, and every row of a set of cells.
 func TestSecondPairsAndRowsAreBought(t *testing.T) {
-	p := plan.New("x", "X", "mm", "2026-10-09")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Devices = []plan.Device{
+	p := plan.New("x", "X", "mm", "2026-10-09").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Devices = []plan.Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Cell: "aa", Cells: 8, Sets: 2},
 		{ID: "W", Prop: "a", Kind: "run", Name: "W", From: "S", Gauge: measure.Must[measure.GaugeKind]("18 AWG"),
 			Length: measure.Len("10 m"), Back: measure.Len("4 m")},
 		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "W", Product: "puck12"},
 	}
 	uses := map[string]float64{}
-	for _, n := range Of(work.Do(p, stock.Shop, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))) {
+	for _, n := range Of(work.Do(p, shop.Kept, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))) {
 		uses[n.What] = n.Use
 	}
 	assert.Equal(t, 16.0, uses["cell:aa"], "%v", uses)

@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -17,13 +18,13 @@ import (
 
 // said is a plan of lines, each stored as the store does.
 func said(t require.TestingT, lines ...string) *plan.Plan {
-	p := plan.New("x", "X", "in", "2027-10-01")
+	p := plan.New("x", "X", "in", "2027-10-01").In(shop.Kept)
 	for _, line := range lines {
 		prop := ""
-		if len(p.Props) > 0 {
-			prop = p.Props[0].ID
+		if len(p.Props()) > 0 {
+			prop = p.Props()[0].ID
 		}
-		r, err := shorthand.Read(p, stock.Shop, prop, line)
+		r, err := shorthand.Read(p, shop.Kept, prop, line)
 		require.NoError(t, err, line)
 		q, err := p.Apply(p.Settled(r.Edit))
 		require.NoError(t, err, line)
@@ -35,7 +36,7 @@ func said(t require.TestingT, lines ...string) *plan.Plan {
 // bought are what is bought whose name begins so, with their price.
 func bought(p *plan.Plan, kind string) map[string]float64 {
 	out := map[string]float64{}
-	for _, n := range Of(work.Do(p, stock.Shop, time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC))) {
+	for _, n := range Of(work.Do(p, shop.Kept, time.Date(2027, 9, 1, 0, 0, 0, 0, time.UTC))) {
 		if len(n.What) > len(kind) && n.What[:len(kind)] == kind {
 			out[n.Name] = n.Price
 		}
@@ -55,7 +56,7 @@ func TestASupplyIsBoughtAsWhatItSays(t *testing.T) {
 	assert.Equal(t, "", p.Device("S1").Product, "none of the shop is that")
 	assert.InDelta(t, 6+.2*12*3.5, bought(p, "supply:")["Supply, 12 V 3.5 A"], 1e-9)
 	p = said(t, append(lines, "S1 amps 3.5a", "S1 product ps12-10")...)
-	_, a := wiring.SupplyOf(p.Device("S1"), stock.Shop)
+	_, a := wiring.SupplyOf(p.Device("S1"), shop.Kept)
 	assert.Equal(t, 10., a, "chosen from the shop it is that")
 	assert.Equal(t, map[string]float64{"12 V 10 A supply": 26}, bought(p, "supply:"))
 	assert.Equal(t,
@@ -76,8 +77,8 @@ func TestFiguresAndProductAgree(t *testing.T) {
 		}
 		p := said(t, lines...)
 		d := p.Device("S1")
-		v, a := wiring.SupplyOf(d, stock.Shop)
-		good := wiring.SupplyGood(d, stock.Shop)
+		v, a := wiring.SupplyOf(d, shop.Kept)
+		good := wiring.SupplyGood(d, shop.Kept)
 		require.Equal(t, [2]float64{v, a}, [2]float64{good.Volts, good.Amps})
 		require.Positive(t, good.Price)
 		if d.Product != "" {

@@ -21,8 +21,8 @@ const limitSwitch, limitPrice = "Limit switch", 4.0
 
 // inputs are the contacts and sensors of the props that are not wired yet.
 func (l *list) inputs() {
-	for i := range l.Plan.Inputs {
-		x := &l.Plan.Inputs[i]
+	for i := range l.Plan.Inputs() {
+		x := &l.Plan.Inputs()[i]
 		task := "wire:" + x.Prop
 		if !x.Wired() || !l.left(task) {
 			continue

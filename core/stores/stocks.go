@@ -19,8 +19,6 @@ type bulk struct {
 	of                map[string]float64 // how much of it each prop is cut from: mm2 of sheet, mm of pipe
 }
 
-var bulks = work.StandsOn("stocks", "good", "prop", "solid", "offcut", "layout", "job")
-
 // Stocks are the sheets and lengths that are to be bought, without the times at which they
 // are wanted.
 func Stocks(w *work.Work) []*Need {
@@ -53,7 +51,7 @@ func (l *list) bulk(x bulk) *Need {
 	for _, much := range x.of {
 		all += much
 	}
-	for _, p := range l.Plan.Props {
+	for _, p := range l.Plan.Props() {
 		if much, there := x.of[p.ID]; there {
 			n.Props = append(n.Props, p.Name)
 			n.By[p.ID] = n.Use * much / math.Max(1e-9, all)
@@ -67,7 +65,7 @@ func (l *list) bulk(x bulk) *Need {
 // bulks are the new sheets and lengths that the parts want which are not cut yet, laid
 // out by themselves.
 func (l *list) bulks() []bulk {
-	return l.Derive(bulks, func() any { return uncut(l.Work) }).([]bulk)
+	return work.Derive(l.Work, "stocks not cut", uncut)
 }
 
 func uncut(w *work.Work) (out []bulk) {
@@ -96,9 +94,9 @@ func uncut(w *work.Work) (out []bulk) {
 			want(p.Stock.ID, part.Solid.Prop, part.Area)
 		}
 	}
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		if shape := w.Shapes[s.ID]; shape != nil && left[s.Prop] {
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
+		if shape := w.Shapes()[s.ID]; shape != nil && left[s.Prop] {
 			for _, c := range shape.Cuts {
 				pipes = append(pipes, cutting.Pipe{Stock: w.Lib.Materials[s.Stock], Length: c.Length, Count: c.Count})
 				want(s.Stock, s.Prop, c.Length*float64(c.Count))
@@ -112,7 +110,7 @@ func uncut(w *work.Work) (out []bulk) {
 	}
 	set.Parts = parts
 	again := set.Sheets()
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		if !whole[s.Stock.ID] {
 			i := slices.IndexFunc(again, func(o *cutting.Sheets) bool { return o.Stock.ID == s.Stock.ID })
 			if i < 0 {

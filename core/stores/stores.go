@@ -97,14 +97,9 @@ type list struct {
 	start map[*order.Task]int
 }
 
-var needed = work.StandsOn("needs", "good", "prop", "solid", "offcut", "layout", "joint", "finish", "lot",
-	"device", "input",
-	"scene", "person", "job", "delivery", "stocked", "plot", "walkway",
-	"forecast")
-
 // Of lists what is to be bought, what must be ordered first before the rest.
 func Of(w *work.Work) []*Need {
-	return w.Derive(needed, func() any { return of(w) }).([]*Need)
+	return work.Derive(w, "needs", of)
 }
 
 func of(w *work.Work) []*Need {
@@ -157,7 +152,7 @@ func Total(needs []*Need) (cost float64, unknown int) {
 // Money is what all of it costs, with its working: the dearest things by name.
 func Money(w *work.Work, needs []*Need) source.Result {
 	cost, unknown := Total(needs)
-	orders, ship := Orders(needs), float64(w.Plan.Display.Shipping)
+	orders, ship := Orders(needs), float64(w.Plan.Display().Shipping)
 	cost += float64(orders) * ship
 	r := source.Num("To buy", cost, "$", fmt.Sprintf("$%.2f", cost))
 	for _, n := range needs {
@@ -206,9 +201,9 @@ func Shares(w *work.Work, needs []*Need) (out []Share) {
 			}
 		}
 	}
-	ship := float64(Orders(needs) * w.Plan.Display.Shipping)
-	for i := range w.Plan.Props {
-		p := &w.Plan.Props[i]
+	ship := float64(Orders(needs) * w.Plan.Display().Shipping)
+	for i := range w.Plan.Props() {
+		p := &w.Plan.Props()[i]
 		if g := goods[p.ID]; g > 0 {
 			out = append(out, Share{p, g, ship * g / all})
 		}
@@ -246,8 +241,8 @@ func (l *list) need(what, name, unit string, use float64, prop, task string) *Ne
 
 // glues are what the joints take that are not glued yet.
 func (l *list) glues() {
-	for i := range l.Plan.Joints {
-		j := &l.Plan.Joints[i]
+	for i := range l.Plan.Joints() {
+		j := &l.Plan.Joints()[i]
 		task := "join:" + j.ID
 		if !l.left(task) {
 			id, _, _ := strings.Cut(j.A, "/")
@@ -275,9 +270,9 @@ func (l *list) glues() {
 
 // coats are what is left to be painted.
 func (l *list) coats() {
-	for i := range l.Plan.Finishes {
-		f := &l.Plan.Finishes[i]
-		judged := l.Finishes[f.ID]
+	for i := range l.Plan.Finishes() {
+		f := &l.Plan.Finishes()[i]
+		judged := l.Finishes()[f.ID]
 		for k, layer := range f.Layers {
 			c := l.Lib.Coats[layer.Coat]
 			for coat := range layer.Coats {
@@ -304,8 +299,8 @@ const spool = 30.0
 
 // devices are what a prop that is not wired yet wants.
 func (l *list) devices() {
-	for i := range l.Plan.Devices {
-		d := &l.Plan.Devices[i]
+	for i := range l.Plan.Devices() {
+		d := &l.Plan.Devices()[i]
 		task := "wire:" + d.Prop
 		if !l.left(task) {
 			if task = "mount:" + d.ID; !l.left(task) {

@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -22,12 +23,12 @@ import (
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 
 func shopped(t *testing.T, lines []string, change ...func(p *plan.Plan)) (map[string]*Need, *work.Work) {
-	p := plan.New("x", "X", "in", "2026-10-10")
-	p.Display.Temp, p.Display.RH = measure.Must[measure.CelsiusKind]("21 C"), 50
-	p.Props = []plan.Prop{{ID: "a", Name: "Crate"}}
-	p.People = []plan.Person{{ID: "ola", Name: "Ola", Hours: "mon-sun 9-17"}}
+	p := plan.New("x", "X", "in", "2026-10-10").In(shop.Kept)
+	p.Doc().Display.Temp, p.Doc().Display.RH = measure.Must[measure.CelsiusKind]("21 C"), 50
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "Crate"}}
+	p.Doc().People = []plan.Person{{ID: "ola", Name: "Ola", Hours: "mon-sun 9-17"}}
 	for _, line := range lines {
-		r, err := shorthand.Read(p, stock.Shop, "a", line)
+		r, err := shorthand.Read(p, shop.Kept, "a", line)
 		require.NoError(t, err, line)
 		q, err := p.Apply(r.Edit)
 		require.NoError(t, err, line)
@@ -37,7 +38,7 @@ func shopped(t *testing.T, lines []string, change ...func(p *plan.Plan)) (map[st
 		c(p)
 	}
 	require.NoError(t, p.Validate())
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	out := map[string]*Need{}
 	for _, n := range Of(w) {
 		out[n.What] = n
@@ -54,7 +55,7 @@ func TestNeedsByHand(t *testing.T) {
 	require.NotNil(t, foam)
 	assert.Equal(t, 1, foam.Packs)
 	assert.Equal(t, stock.Shop.Materials["xps1"].Price, foam.Cost)
-	area := w.StackOf(&w.Plan.Finishes[0], false).Area
+	area := w.StackOf(&w.Plan.Finishes()[0], false).Area
 	latex := needs["coat:latex"]
 	assert.InDelta(t, 2*area/10, latex.Use, 1e-9, "10 m2 a litre")
 	assert.InDelta(t, 1.1*2*area/10, latex.Wanted(), 1e-9)
@@ -100,7 +101,7 @@ func TestTheShelf(t *testing.T) {
 	}
 	with := func(what, have, lead string) *Need {
 		needs, _ := shopped(t, lines, func(p *plan.Plan) {
-			p.Shelf = []plan.Stocked{{ID: "s", What: what, Have: have, Lead: lead, Bin: "B2"}}
+			p.Doc().Shelf = []plan.Stocked{{ID: "s", What: what, Have: have, Lead: lead, Bin: "B2"}}
 		})
 		return needs[what]
 	}
@@ -110,10 +111,10 @@ func TestTheShelf(t *testing.T) {
 	assert.Equal(t, 0, with("material:xps1", "1", "").Packs)
 	far, near := with("lamp:flicker12", "", "14"), with("lamp:flicker12", "", "0")
 	assert.Equal(t, 14*calendar.Day, near.OrderBy-far.OrderBy)
-	p := plan.New("x", "X", "in", "")
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
 	for _, bad := range []plan.Stocked{{ID: "s", What: "lamp"}, {ID: "s", What: "lamp:x", Have: "some"},
 		{ID: "s", What: "lamp:x", Have: "-1"}, {ID: "s", What: "lamp:x", Lead: "soon"}} {
-		p.Shelf = []plan.Stocked{bad}
+		p.Doc().Shelf = []plan.Stocked{bad}
 		assert.Error(t, p.Validate())
 	}
 }
@@ -126,7 +127,7 @@ func TestWhatIsDoneIsNotBought(t *testing.T) {
 		needs, _ := shopped(t, lines, change)
 		return needs[what] != nil
 	}
-	stage := func(s string) func(p *plan.Plan) { return func(p *plan.Plan) { p.Props[0].Stage = s } }
+	stage := func(s string) func(p *plan.Plan) { return func(p *plan.Plan) { p.Props()[0].Stage = s } }
 	for s, want := range map[string][4]bool{"": {true, true, true, true}, "cut": {false, true, true, true},
 		"glued": {false, false, true, true}, "wired": {false, false, true, false}, "closed": {}} {
 		got := [4]bool{has(stage(s), "material:xps1"), has(stage(s), "glue:pu"), has(stage(s), "coat:latex"),
@@ -135,7 +136,7 @@ func TestWhatIsDoneIsNotBought(t *testing.T) {
 	}
 	whole, _ := shopped(t, lines)
 	half, _ := shopped(t, lines, func(p *plan.Plan) {
-		p.Jobs = []plan.Job{{ID: "j", Task: "coat:" + p.Finishes[0].ID + ":2:1", State: "done"}}
+		p.Doc().Jobs = []plan.Job{{ID: "j", Task: "coat:" + p.Finishes()[0].ID + ":2:1", State: "done"}}
 	})
 	assert.InDelta(t, whole["coat:latex"].Use/2, half["coat:latex"].Use, 1e-9, "one of two coats")
 }
@@ -146,9 +147,9 @@ func TestNeedsHold(t *testing.T) {
 	for seed := range uint64(30) {
 		p := wirings.Random(seed)
 		if seed == 0 {
-			p = demo.Apiary(today)
+			p = demo.Apiary(today).In(shop.Kept)
 		}
-		for _, n := range Of(work.Do(p, stock.Shop, today)) {
+		for _, n := range Of(work.Do(p, shop.Kept, today)) {
 			require.Positive(t, n.Use, n.What)
 			assert.NotEmpty(t, n.Name, n.What)
 			assert.GreaterOrEqual(t, float64(n.Packs)*n.Pack, n.Short()-1e-6, n.What)
@@ -156,8 +157,8 @@ func TestNeedsHold(t *testing.T) {
 			assert.InDelta(t, float64(n.Packs)*n.Price, n.Cost, 1e-9)
 			assert.NotEmpty(t, n.Steps)
 			q := p.Clone()
-			q.Shelf = []plan.Stocked{{ID: "s", What: n.What, Have: "2"}}
-			for _, m := range Of(work.Do(q, stock.Shop, today)) {
+			q.Doc().Shelf = []plan.Stocked{{ID: "s", What: n.What, Have: "2"}}
+			for _, m := range Of(work.Do(q, shop.Kept, today)) {
 				if m.What == n.What && n.On == nil {
 					assert.LessOrEqual(t, m.Packs, n.Packs, n.What)
 				}
@@ -171,7 +172,7 @@ func TestNeedsHold(t *testing.T) {
 
 func BenchmarkNeeds(b *testing.B) {
 	for name, n := range map[string]int{"demo": 1, "20x": 20} {
-		w := work.Do(wirings.Times(demo.Apiary(today), n), stock.Shop, today)
+		w := work.Do(wirings.Times(demo.Apiary(today).In(shop.Kept), n), shop.Kept, today)
 		b.Run(name, func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
@@ -184,9 +185,9 @@ func BenchmarkNeeds(b *testing.B) {
 // The props' shares are all of the money, but for what is of no prop; shipping counts each
 // day of ordering once, and is parted as the goods are.
 func TestSharesAddUp(t *testing.T) {
-	p := demo.Apiary(today)
-	p.Display.Shipping = 12
-	w := work.Do(p, stock.Shop, today)
+	p := demo.Apiary(today).In(shop.Kept)
+	p.Doc().Display.Shipping = 12
+	w := work.Do(p, shop.Kept, today)
 	needs := Of(w)
 	goods, _ := Total(needs)
 	ship := float64(Orders(needs) * 12)
@@ -205,8 +206,8 @@ func TestSharesAddUp(t *testing.T) {
 		}
 		assert.InDelta(t, n.Use, by, 1e-6*math.Max(1, n.Use), n.What)
 	}
-	p.Display.Shipping = 0
-	assert.InDelta(t, goods, Money(work.Do(p, stock.Shop, today), needs).Value, 1e-9)
+	p.Doc().Display.Shipping = 0
+	assert.InDelta(t, goods, Money(work.Do(p, shop.Kept, today), needs).Value, 1e-9)
 }
 
 // What is cut in parts, or together with something else, takes its sheets until all of it
@@ -225,7 +226,7 @@ func TestStocksUntilAllIsCut(t *testing.T) {
 		"both of two": {[]plan.Job{{ID: "j", Task: "cut:a", Parts: 2, State: "done", At: "2026-09-19 20:00"},
 			{ID: "k", Task: "cut:a/2", State: "done", At: "2026-09-19 21:00"}}, false},
 	} {
-		needs, w := shopped(t, lines, func(p *plan.Plan) { p.Jobs = c.jobs })
+		needs, w := shopped(t, lines, func(p *plan.Plan) { p.Doc().Jobs = c.jobs })
 		assert.Equal(t, c.left, order.Uncut(w)["a"], name)
 		assert.Equal(t, c.left, order.Of(w).Next("cut:a") != nil, name)
 		if !c.left {
@@ -250,10 +251,10 @@ func TestACutSheetIsNotBoughtAgain(t *testing.T) {
 	needs, w := shopped(t, lines)
 	whole := needs["material:xps1"].Packs
 	require.Greater(t, whole, 2)
-	layout, _, err := w.Sheets[0].CutAt(0)
+	layout, _, err := w.Sheets()[0].CutAt(0)
 	require.NoError(t, err)
-	needs, w = shopped(t, lines, func(p *plan.Plan) { p.Layouts = []plan.Layout{layout} })
-	require.Equal(t, 1, w.Sheets[0].Cut)
+	needs, w = shopped(t, lines, func(p *plan.Plan) { p.Doc().Layouts = []plan.Layout{layout} })
+	require.Equal(t, 1, w.Sheets()[0].Cut)
 	assert.Equal(t, whole-1, needs["material:xps1"].Packs)
 	one := Stocks(w)
 	require.Len(t, one, 1)
@@ -262,7 +263,7 @@ func TestACutSheetIsNotBoughtAgain(t *testing.T) {
 
 // Stocks by themselves are those among all needs, on the demo.
 func TestStocksAreTheNeedsOfSheets(t *testing.T) {
-	w := work.Do(demo.Apiary(today), stock.Shop, today)
+	w := work.Do(demo.Apiary(today), shop.Kept, today)
 	all := map[string]*Need{}
 	for _, n := range Of(w) {
 		all[n.What] = n

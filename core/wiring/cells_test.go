@@ -3,7 +3,7 @@ package wiring
 import (
 	"testing"
 
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 )
@@ -11,7 +11,7 @@ import (
 // Batteries in a row stay within extra-low voltage, which ends at 60 V (as every supply here).
 func TestCellsEndAtSixtyVolts(t *testing.T) {
 	of := func(cell string, n int) error {
-		return cellsValid(&Device{Kind: "supply", Cell: cell, Cells: n}, Set{Lib: stock.Shop})
+		return cellsValid(&Device{Kind: "supply", Cell: cell, Cells: n}, Set{Lib: shop.Kept})
 	}
 	assert.NoError(t, of("aa", 40), "40 of 1.5 V")
 	assert.NoError(t, of("sla7", 5), "60 V just are")

@@ -147,7 +147,7 @@ func buildLamp(b *builder, d *Device, pos, neg int) {
 	}
 	long := l.Lead.Value() + d.Extension.Value()
 	x, y := turn(r.Net.Node(d.ID+"+"), r.Net.Node(d.ID+"-"))
-	e := element(d, l)
+	e := element(d, l, r.lib.Bench())
 	if l.Kind == "strip" || l.Kind == "pixels" {
 		buildStrip(b, d, l, e, x, y, func(share float64, p, q int) {
 			p, q = turn(p, q)
@@ -223,7 +223,7 @@ func LampOf(d *Device, lib *stock.Library) stock.Lamp {
 	if !d.Amps.IsZero() {
 		l.Amps = d.Amps.Value()
 	} else if l.Columns > 0 && d.Picture != "" {
-		l.Amps = l.Idle + (l.Amps-l.Idle)*shown(d, l)
+		l.Amps = l.Idle + (l.Amps-l.Idle)*shown(d, l, lib.Bench())
 	}
 	if !d.Lead.IsZero() {
 		l.Lead = d.Lead
@@ -290,23 +290,23 @@ func RatedAmps(d *Device, lib *stock.Library) float64 {
 	case "strip":
 		return l.Amps * float64(Segments(d, lib))
 	case "pixels":
-		return float64(Segments(d, lib)) * (l.Idle + (l.Amps-l.Idle)*shown(d, l))
+		return float64(Segments(d, lib)) * (l.Idle + (l.Amps-l.Idle)*shown(d, l, lib.Bench()))
 	}
 	return l.Amps
 }
 
 // shown is the share of full white that pixels show at most: what their picture takes, held
 // to what they are held to.
-func shown(d *Device, l stock.Lamp) float64 { return bright(d) * pictured(d, l) }
-
-// pictures keeps what a picture takes, by itself, its colour and its pixels.
-var pictures = memo.New[string, float64](500, nil)
+func shown(d *Device, l stock.Lamp, b *memo.Bench) float64 { return bright(d) * pictured(d, l, b) }
 
 // Picture is the share of full white that a string's picture takes at most; all of it when
 // it has none.
-func Picture(d *Device, lib *stock.Library) float64 { return pictured(d, lib.Lamps[d.Product]) }
+func Picture(d *Device, lib *stock.Library) float64 {
+	return pictured(d, lib.Lamps[d.Product], lib.Bench())
+}
 
-func pictured(d *Device, l stock.Lamp) float64 {
+// pictured is what a picture takes, remembered by itself, its colour and its pixels.
+func pictured(d *Device, l stock.Lamp, b *memo.Bench) float64 {
 	if d.Picture == "" {
 		return 1
 	}
@@ -314,6 +314,7 @@ func pictured(d *Device, l stock.Lamp) float64 {
 	if err != nil {
 		c = pixel.Names["white"]
 	}
+	pictures := memo.At[string, float64](b, "pictures", 500, nil)
 	if l.Columns > 0 {
 		return pictures.Get(fmt.Sprint(d.Picture, c, l.Columns, l.Rows), func() float64 {
 			return pixel.EyesShare(c, l.Columns, l.Rows)
@@ -335,7 +336,7 @@ func bright(d *Device) float64 {
 const ledOhms, ledShare = 5., .1
 
 // element is the load between two nodes.
-func element(d *Device, l stock.Lamp) circuit.Element {
+func element(d *Device, l stock.Lamp, b *memo.Bench) circuit.Element {
 	switch l.Kind {
 	case "resistive", "coil":
 		return circuit.Element{Kind: circuit.Resistor, R: l.Volts / l.Amps, Name: d.ID}
@@ -359,7 +360,7 @@ func element(d *Device, l stock.Lamp) circuit.Element {
 	case "pixels":
 		return circuit.Element{
 			Kind: circuit.Sink,
-			I:    l.Idle + (l.Amps-l.Idle)*shown(d, l),
+			I:    l.Idle + (l.Amps-l.Idle)*shown(d, l, b),
 			Vf:   0.74 * l.Volts,
 			Name: d.ID,
 		}

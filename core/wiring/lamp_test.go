@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 )
@@ -19,7 +20,7 @@ func TestAStripHasTheSegmentsItIsCutFor(t *testing.T) {
 		for n := 1; n <= 900; n++ {
 			for _, metric := range []bool{true, false} {
 				d := &Device{Product: l.ID, Length: LengthOf(n, l, metric)}
-				assert.Equal(t, n, Segments(d, stock.Shop), "%s: %s", l.ID, d.Length)
+				assert.Equal(t, n, Segments(d, shop.Kept), "%s: %s", l.ID, d.Length)
 			}
 		}
 	}
@@ -31,6 +32,6 @@ func TestALongStripIsLumped(t *testing.T) {
 	l := stock.Shop.Lamps["pixel5"]
 	d := Device{ID: "P", Kind: "lamp", Product: l.ID, From: "S", Length: LengthOf(6000, l, true)}
 	s := Device{ID: "S", Kind: "supply", Product: "ps5-10"}
-	r := NewRig(Set{Devices: []Device{s, d}, Lib: stock.Shop, Temp: 21})
+	r := NewRig(Set{Devices: []Device{s, d}, Lib: shop.Kept, Temp: 21})
 	assert.Less(t, len(r.Net.Names), 2*mostLumps+20)
 }

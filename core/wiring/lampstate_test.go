@@ -4,7 +4,7 @@ import (
 	"testing"
 
 	"zapbarn/core/measure"
-	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 )
@@ -32,13 +32,13 @@ func TestLampStatesAtTheirBounds(t *testing.T) {
 // idle) x .5 x 375/765), and a pixel of full white without one.
 func TestAPictureIsPaidFor(t *testing.T) {
 	d := &Device{ID: "P", Name: "P", Kind: "lamp", Product: "pixel5", Length: measure.Len("1.2 m"), Bright: 50}
-	full := RatedAmps(d, stock.Shop)
+	full := RatedAmps(d, shop.Kept)
 	assert.InDelta(t, 72*(.001+.059*.5), full, 1e-9)
 	d.Picture, d.Colour = "solid", "amber"
-	assert.InDelta(t, 72*(.001+.059*.5*375/765), RatedAmps(d, stock.Shop), 1e-9)
+	assert.InDelta(t, 72*(.001+.059*.5*375/765), RatedAmps(d, shop.Kept), 1e-9)
 	d.Picture = "swarm"
-	assert.Less(t, RatedAmps(d, stock.Shop), full/4)
-	assert.InDelta(t, RatedAmps(d, stock.Shop)/72, element(d, LampOf(d, stock.Shop)).I, 1e-9)
+	assert.Less(t, RatedAmps(d, shop.Kept), full/4)
+	assert.InDelta(t, RatedAmps(d, shop.Kept)/72, element(d, LampOf(d, shop.Kept), nil).I, 1e-9)
 	d.Colour = "mauve"
-	assert.ErrorContains(t, d.Valid(Set{Lib: stock.Shop}), "is no colour")
+	assert.ErrorContains(t, d.Valid(Set{Lib: shop.Kept}), "is no colour")
 }

@@ -345,7 +345,7 @@ func NewRig(s Set) *Rig {
 		}
 		r.Unfed[d.ID] = r.supply[d.ID] == ""
 	}
-	r.solver, r.rest = circuit.NewSolver(r.Net).Remembers(), slices.Clone(r.Net.Elements)
+	r.solver, r.rest = circuit.NewSolver(r.Net, r.lib.Bench()).Remembers(), slices.Clone(r.Net.Elements)
 	return r
 }
 

@@ -8,21 +8,22 @@ import (
 	"zapbarn/core/source"
 )
 
-// bars cuts the pipes.
-func (w *Work) bars() {
+// cutBars cuts the pipes.
+func (w *Work) cutBars() *barred {
 	var pipes []cutting.Pipe
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		if shape := w.Shapes[s.ID]; shape != nil {
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
+		if shape := w.Shapes()[s.ID]; shape != nil {
 			for _, c := range shape.Cuts {
 				pipes = append(pipes, cutting.Pipe{Stock: w.Lib.Materials[s.Stock], Length: c.Length, Count: c.Count})
 			}
 		}
 	}
-	w.Bars = w.Cutting().Lengths(pipes)
-	for _, b := range w.Bars {
+	bars := w.Cutting().Lengths(pipes)
+	for _, b := range bars {
 		w.barResults(b)
 	}
+	return &barred{bars, w.numbers}
 }
 
 // barResults keeps the numbers of a stock of pipe.

@@ -34,13 +34,13 @@ func (w *Work) JointCase(j *plan.Joint) bond.Joint {
 		A:      w.MaterialAt(j.A),
 		B:      w.MaterialAt(j.B),
 		Glue:   w.Lib.Glues[j.Glue],
-		Sun:    w.Plan.Display.Outdoors,
+		Sun:    w.Plan.Display().Outdoors,
 		Strain: j.Strain,
 		Apart:  j.Apart,
 	}
 	c.Temp, c.RH = w.Plan.Air(j.Prop)
 	newest := math.Inf(1)
-	for _, l := range w.Plan.Lots {
+	for _, l := range w.Plan.Lots() {
 		if l.Glue == j.Glue {
 			if t, err := time.Parse(time.DateOnly, l.Opened); err == nil {
 				newest = math.Min(newest, math.Max(0, w.Today.Sub(t).Seconds()))
@@ -53,8 +53,6 @@ func (w *Work) JointCase(j *plan.Joint) bond.Joint {
 	return c
 }
 
-var suggested = StandsOn("glues suggested", "good")
-
 // wanted is all that tells which glues would do for a joint.
 type wanted struct {
 	a, b               string // materials of the shop
@@ -65,7 +63,7 @@ type wanted struct {
 // Suggest ranks the glues of the shop that would do for a joint, as package bond does. The
 // list is to be read only.
 func (w *Work) Suggest(c bond.Joint) []stock.Glue {
-	known := w.Derive(suggested, func() any { return &sync.Map{} }).(*sync.Map)
+	known := Derive(w, "glues suggested", func(*Work) *sync.Map { return &sync.Map{} })
 	key := wanted{c.A.ID, c.B.ID, c.Temp, c.RH, c.Sun, c.Strain, c.Apart}
 	if v, ok := known.Load(key); ok {
 		return v.([]stock.Glue)
@@ -75,12 +73,13 @@ func (w *Work) Suggest(c bond.Joint) []stock.Glue {
 }
 
 // bonds judges every joint and every stack of coats.
-func (w *Work) bonds() {
-	for i := range w.Plan.Joints {
-		w.joint(&w.Plan.Joints[i])
+func (w *Work) bonds() *bonded {
+	b := &bonded{map[string]bond.Advice{}, map[string]bond.Finish{}, w.numbers}
+	for i := range w.Plan.Joints() {
+		w.joint(b, &w.Plan.Joints()[i])
 	}
 	glued := map[string]bool{}
-	for _, j := range w.Plan.Joints {
+	for _, j := range w.Plan.Joints() {
 		ma, mb := w.MaterialAt(j.A), w.MaterialAt(j.B)
 		for ref, other := range map[string]stock.Material{j.A: mb, j.B: ma} {
 			if id, _, _ := strings.Cut(ref, "/"); other.Foam() {
@@ -88,17 +87,18 @@ func (w *Work) bonds() {
 			}
 		}
 	}
-	for i := range w.Plan.Finishes {
-		f := &w.Plan.Finishes[i]
-		w.finish(f, glued[f.Solid])
+	for i := range w.Plan.Finishes() {
+		f := &w.Plan.Finishes()[i]
+		w.finish(b, f, glued[f.Solid])
 	}
+	return b
 }
 
 // joint judges a joint.
-func (w *Work) joint(j *plan.Joint) {
+func (w *Work) joint(b *bonded, j *plan.Joint) {
 	w.Watch.At("joint", j.ID)
 	a := bond.Judge(w.JointCase(j))
-	w.Joints[j.ID] = a
+	b.joints[j.ID] = a
 	of := func(what string) source.Key { return source.KeyOf("joint", j.ID, what) }
 	verdict := source.Num("Verdict", float64(a.Verdict), "", a.Verdict.String())
 	for _, r := range a.Reasons {
@@ -130,11 +130,11 @@ func (w *Work) StackOf(f *plan.Finish, onFoam bool) bond.Stack {
 	c := bond.Stack{
 		On:       w.Lib.Materials[s.Stock],
 		OnFoam:   onFoam,
-		Outdoors: w.Plan.Display.Outdoors,
+		Outdoors: w.Plan.Display().Outdoors,
 		Lit:      s.Lit,
 	}
 	c.Temp, c.RH = w.Plan.Air(s.Prop)
-	if shape := w.Shapes[s.ID]; shape != nil {
+	if shape := w.Shapes()[s.ID]; shape != nil {
 		c.Area += w.painted(s, shape) / 1e6
 		for _, cut := range shape.Cuts {
 			c.Area += math.Pi * c.On.OD.Value() * cut.Length * float64(cut.Count) / 1e6
@@ -157,8 +157,8 @@ func (w *Work) painted(s *plan.Solid, shape *pattern.Shape) float64 {
 	if !free {
 		return a
 	}
-	for i := range w.Plan.Joints {
-		j := &w.Plan.Joints[i]
+	for i := range w.Plan.Joints() {
+		j := &w.Plan.Joints()[i]
 		of, _, _ := strings.Cut(j.A, "/")
 		to, _, _ := strings.Cut(j.B, "/")
 		if of != to && (of == s.ID || to == s.ID) {
@@ -181,10 +181,10 @@ func (w *Work) brushed(s *plan.Solid) string {
 }
 
 // finish judges a stack of coats.
-func (w *Work) finish(f *plan.Finish, onFoam bool) {
+func (w *Work) finish(b *bonded, f *plan.Finish, onFoam bool) {
 	c := w.StackOf(f, onFoam)
 	judged := bond.Coats(c)
-	w.Finishes[f.ID] = judged
+	b.finishes[f.ID] = judged
 	wait := source.Num("Waiting in all", judged.Total, "s", measure.Span(judged.Total))
 	paint := 0.0
 	for k, l := range c.Layers {

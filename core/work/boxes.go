@@ -33,8 +33,8 @@ const deviceMass, wireMass = 0.2, 0.04
 // second answer is the box of each piece that has one.
 func (w *Work) Boxed(pieces []*Piece) (boxes []*Box, of map[*Piece]*Box) {
 	of = map[*Piece]*Box{}
-	for i := range w.Plan.Props {
-		p := &w.Plan.Props[i]
+	for i := range w.Plan.Props() {
+		p := &w.Plan.Props()[i]
 		var now *Box
 		letters := 0
 		last, many := "", 0
@@ -66,8 +66,8 @@ func (w *Work) Boxed(pieces []*Piece) (boxes []*Box, of map[*Piece]*Box) {
 			}
 		}
 		small, wires, metres := 0, 0, 0.0
-		for k := range w.Plan.Devices {
-			switch d := &w.Plan.Devices[k]; {
+		for k := range w.Plan.Devices() {
+			switch d := &w.Plan.Devices()[k]; {
 			case d.Prop != p.ID:
 			case d.Kind == "run":
 				wires++

@@ -5,9 +5,9 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,8 +16,8 @@ import (
 // What is small goes into a box of its prop, none heavier than one carries but for a single
 // thing; what is long does not; all that is wired is in one.
 func TestBoxes(t *testing.T) {
-	p := demo.Apiary(today)
-	w := work.Do(p, stock.Shop, today)
+	p := demo.Apiary(today).In(shop.Kept)
+	w := work.Do(p, shop.Kept, today)
 	pieces := w.Pieces()
 	boxes, of := w.Boxed(pieces)
 	names := map[string]bool{}
@@ -41,9 +41,9 @@ func TestBoxes(t *testing.T) {
 	assert.Positive(t, in)
 	assert.True(t, names["Frame riser A"], "its lamps and wires")
 	// by hand: two lamps and a supply of 0.2 kg, a run of 10 m of 40 g; a full box is followed by another
-	bare := plan.New("x", "X", "mm", "")
-	bare.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	bare.Devices = []plan.Device{
+	bare := plan.New("x", "X", "mm", "").In(shop.Kept)
+	bare.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	bare.Doc().Devices = []plan.Device{
 		{
 			ID:      "S1",
 			Prop:    "a",
@@ -53,12 +53,12 @@ func TestBoxes(t *testing.T) {
 		{ID: "L2", Prop: "a", Kind: "lamp", Product: "puck12", From: "S1"},
 		{ID: "W1", Prop: "a", Kind: "run", From: "S1", Length: measure.Len("10 m")},
 	}
-	boxes, _ = work.Do(bare, stock.Shop, today).Boxed(nil)
+	boxes, _ = work.Do(bare, shop.Kept, today).Boxed(nil)
 	require.Len(t, boxes, 1)
 	assert.InDelta(t, 3*.2+10*.04, boxes[0].Mass, 1e-9)
 	assert.Equal(t, []string{"3 small things that are wired", "1 run of wire, 10 m"}, boxes[0].Holds)
-	bare.Devices[3].Length = measure.Len("400 m")
-	boxes, _ = work.Do(bare, stock.Shop, today).Boxed(nil)
+	bare.Devices()[3].Length = measure.Len("400 m")
+	boxes, _ = work.Do(bare, shop.Kept, today).Boxed(nil)
 	require.Len(t, boxes, 2)
 	assert.Equal(t, []string{"A A", "A B"}, []string{boxes[0].Name(), boxes[1].Name()})
 }
@@ -66,12 +66,12 @@ func TestBoxes(t *testing.T) {
 // Runs so far by hand: what the played night's guests set off, for each guest, times the
 // guests noted; none where none was noted.
 func TestCounters(t *testing.T) {
-	p := demo.Apiary(today)
-	w := work.Do(p, stock.Shop, today)
+	p := demo.Apiary(today).In(shop.Kept)
+	w := work.Do(p, shop.Kept, today)
 	got := w.Counters()
 	require.NotEmpty(t, got)
 	guests := 0
-	for _, n := range p.NightBook {
+	for _, n := range p.NightBook() {
 		guests += n.Guests
 	}
 	r, ok, err := w.Evening(work.EveningOf{Groups: 60, Size: 2, Dwell: 4, Seed: 1})
@@ -86,11 +86,11 @@ func TestCounters(t *testing.T) {
 	}
 	assert.True(t, frames, "each guest of the path sets them off")
 	q := p.Clone()
-	q.NightBook = append([]plan.Night(nil), p.NightBook...)
-	for i := range q.NightBook {
-		q.NightBook[i].Guests *= 2
+	q.Doc().NightBook = append([]plan.Night(nil), p.NightBook()...)
+	for i := range q.NightBook() {
+		q.NightBook()[i].Guests *= 2
 	}
-	assert.InDelta(t, 2*got[0].Runs, work.Do(q, stock.Shop, today).Counters()[0].Runs, 1.01)
-	q.NightBook = nil
-	assert.Empty(t, work.Do(q, stock.Shop, today).Counters())
+	assert.InDelta(t, 2*got[0].Runs, work.Do(q, shop.Kept, today).Counters()[0].Runs, 1.01)
+	q.Doc().NightBook = nil
+	assert.Empty(t, work.Do(q, shop.Kept, today).Counters())
 }

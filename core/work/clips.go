@@ -33,8 +33,8 @@ const fullSine = -3.01
 func (w *Work) Heard(x *plan.Clip) Heard {
 	h := Heard{Of: x, AtGuest: x.Guests.Value() / 1000, AtFence: x.Fence.Value() / 1000}
 	w.inYard(&h)
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		l := w.Lib.Lamps[d.Product]
 		if l.Makes != "sound" {
 			continue
@@ -54,7 +54,7 @@ func (w *Work) Heard(x *plan.Clip) Heard {
 // inYard takes from where a clip's prop is set out how far guests and the fence are from it,
 // where nobody said.
 func (w *Work) inYard(h *Heard) {
-	if len(w.Plan.Plots) > 0 && (h.AtGuest == 0 || h.AtFence == 0) {
+	if len(w.Plan.Plots()) > 0 && (h.AtGuest == 0 || h.AtFence == 0) {
 		y := w.Yard()
 		if s := y.Of(h.Of.Prop); s != nil {
 			if h.AtGuest == 0 && !math.IsInf(s.Near, 1) {
@@ -74,15 +74,15 @@ func (w *Work) inYard(h *Heard) {
 // doubling of the distance (inverse square), and their powers add up. 0 when nothing sounds.
 func (w *Work) Decibels(now *wiring.State) float64 {
 	var levels []float64
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		l := w.Lib.Lamps[d.Product]
 		if d.Kind != "lamp" || l.Makes != "sound" || !now.Readings[d.ID].Works() {
 			continue
 		}
 		at, far := l.Loud, float64(guestAt)
-		for k := range w.Plan.Clips { // what it plays, where that is known
-			if h := w.Heard(&w.Plan.Clips[k]); h.Known && w.Feeds(h.Of.Channel, d.ID) {
+		for k := range w.Plan.Clips() { // what it plays, where that is known
+			if h := w.Heard(&w.Plan.Clips()[k]); h.Known && w.Feeds(h.Of.Channel, d.ID) {
 				at, far = h.Source, h.AtGuest
 			}
 		}
@@ -97,8 +97,8 @@ func (w *Work) Decibels(now *wiring.State) float64 {
 // clips keeps what is known of each.
 func (w *Work) clips() {
 	db := func(v float64) string { return measure.Decimal(v, 1) + " dB" }
-	for i := range w.Plan.Clips {
-		x := &w.Plan.Clips[i]
+	for i := range w.Plan.Clips() {
+		x := &w.Plan.Clips()[i]
 		of := func(what string) source.Key { return source.KeyOf("clip", x.ID, what) }
 		full := source.Exact("its own samples")
 		w.keep(

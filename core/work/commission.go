@@ -34,7 +34,7 @@ func (w *Work) Trials(prop string) (out []Trial) {
 	if moves {
 		at := "prop:" + prop
 		if prop == "" {
-			at = "display:" + w.Plan.Display.ID
+			at = "display:" + w.Plan.Display().ID
 		}
 		out = append(out, Trial{At: at, Prop: prop, What: "Stop button",
 			How:    "Run everything that moves, then press it.",
@@ -48,8 +48,8 @@ func (w *Work) Trials(prop string) (out []Trial) {
 			out = append(out, w.movingTrials(m)...)
 		}
 	}
-	for i := range w.Plan.Clips {
-		x := &w.Plan.Clips[i]
+	for i := range w.Plan.Clips() {
+		x := &w.Plan.Clips()[i]
 		if h := w.Heard(x); mine(x.Prop) && h.Known {
 			out = append(out, Trial{At: "clip:" + x.ID, Prop: x.Prop, What: "“" + x.Name + "”",
 				How:    "Play it, and hold a level meter where guests stand, " + w.Len(h.AtGuest*1000) + " away.",
@@ -84,8 +84,8 @@ func (w *Work) Trial(at, what string) (Trial, bool) {
 
 // polarities are what a meter says of supplies before anything hangs on them.
 func (w *Work) polarities(mine func(string) bool) (out []Trial) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if d.Kind != "supply" || !mine(d.Prop) {
 			continue
 		}
@@ -100,8 +100,8 @@ func (w *Work) polarities(mine func(string) bool) (out []Trial) {
 // darkTests are the looks from the viewpoints that are kept, in the dark.
 func (w *Work) darkTests() (out []Trial) {
 	y := w.Yard()
-	for i := range w.Plan.Viewpoints {
-		x := &w.Plan.Viewpoints[i]
+	for i := range w.Plan.Viewpoints() {
+		x := &w.Plan.Viewpoints()[i]
 		eye := yard.Spot{Pt: yard.Pt{X: m(x.X.Value()), Y: m(x.Y.Value())}, Z: m(x.Eye.Or(yard.AdultEye * 1000))}
 		var sees []string
 		for k, l := range y.Lamps {
@@ -167,8 +167,8 @@ func (w *Work) movingTrials(m *Moved) (out []Trial) {
 
 // contactTrials are those of what is worked: each counts as often as it is.
 func (w *Work) contactTrials(mine func(prop string) bool) (out []Trial) {
-	for i := range w.Plan.Inputs {
-		x := &w.Plan.Inputs[i]
+	for i := range w.Plan.Inputs() {
+		x := &w.Plan.Inputs()[i]
 		if !mine(x.Prop) || !x.Wired() {
 			continue
 		}
@@ -188,13 +188,13 @@ func (w *Work) contactTrials(mine func(prop string) bool) (out []Trial) {
 
 // outputTrials are those of what is switched: each comes on alone.
 func (w *Work) outputTrials(mine func(prop string) bool) (out []Trial) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if !d.Driven || !mine(d.Prop) {
 			continue
 		}
 		var feeds []string
-		for _, k := range w.Plan.Devices {
+		for _, k := range w.Plan.Devices() {
 			if k.Kind == "lamp" && w.Feeds(d.ID, k.ID) && len(feeds) < 4 {
 				feeds = append(feeds, measure.Uncapital(k.Name))
 			}

@@ -11,6 +11,7 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -20,9 +21,9 @@ import (
 // I = (E - sqrt(E^2 - 4 R P)) / (2 R), P being what the converter gives over
 // its efficiency of 0.88.
 func TestConverterDrawsConstantPower(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Devices = []plan.Device{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Devices = []plan.Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"},
 		{
 			ID:     "W",
@@ -54,22 +55,22 @@ func TestConverterDrawsConstantPower(t *testing.T) {
 		},
 	}
 	require.NoError(t, p.Validate())
-	w := work.Do(p, stock.Shop, today)
-	out := w.All.Readings["C"]
+	w := work.Do(p, shop.Kept, today)
+	out := w.All().Readings["C"]
 	power := out.Volts * out.Amps / .88
 	r := stock.SupplyResistance(12, 5) + 2*stock.CopperOhmsPerMetre(measure.AWGArea(22), 21)*20*.3048
 	want := (12 - math.Sqrt(144-4*r*power)) / 2 / r
-	assert.InEpsilon(t, want, w.All.Readings["S"].Amps, 1e-4)
-	assert.InEpsilon(t, power, w.Results.At("device", "C", "draws").Value, 1e-6)
-	assert.Equal(t, "lit", w.All.Readings["P"].State)
-	assert.Equal(t, "C", w.Rig.Supply("P"), "what it feeds is judged by its volts")
+	assert.InEpsilon(t, want, w.All().Readings["S"].Amps, 1e-4)
+	assert.InEpsilon(t, power, w.Results().At("device", "C", "draws").Value, 1e-6)
+	assert.Equal(t, "lit", w.All().Readings["P"].State)
+	assert.Equal(t, "C", w.Rig().Supply("P"), "what it feeds is judged by its volts")
 	// a rail too low starves it, and its lamps go dark
 	low := p.Clone()
-	low.Devices[0].Product = "ps5-4"
-	st := work.Do(low, stock.Shop, today).All
+	low.Devices()[0].Product = "ps5-4"
+	st := work.Do(low, shop.Kept, today).All()
 	assert.Equal(t, "starved", st.Readings["C"].State)
 	bad := p.Clone()
-	bad.Devices[2].Amps = measure.Current{}
+	bad.Devices()[2].Amps = measure.Current{}
 	assert.ErrorContains(t, bad.Validate(), "what it puts out")
 }
 
@@ -90,7 +91,7 @@ func TestFaultsBehindAConverter(t *testing.T) {
 		plan.Device{ID: "U", Kind: "controller", From: "W"},
 		plan.Device{ID: "P", Kind: "lamp", From: "W", Product: "pixel5", Length: ln("300 mm"), Bright: 50},
 	)
-	b := wiring.Suspects(w.Plan.Wiring(stock.Shop), "C")
+	b := wiring.Suspects(w.Plan.Wiring(shop.Kept), "C")
 	seen := func(pairs map[string]float64) (out []circuit.Seen) {
 		for _, id := range b.Devices { // in order
 			if v, ok := pairs[id]; ok {
@@ -104,7 +105,7 @@ func TestFaultsBehindAConverter(t *testing.T) {
 		return
 	}
 	for want, volts := range map[string]map[string]float64{
-		"none":   {"C": w.All.Readings["C"].Volts, "P": w.All.Readings["P"].Volts, "U": w.All.Readings["U"].Volts},
+		"none":   {"C": w.All().Readings["C"].Volts, "P": w.All().Readings["P"].Volts, "U": w.All().Readings["U"].Volts},
 		"dead:C": {"C": 0, "W": 0, "U": 0},
 		"open:W": {"C": 5, "W": 0, "U": 0},
 		"weak:C": {"C": 4.25, "U": 4.24},

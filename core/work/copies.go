@@ -11,7 +11,7 @@ import (
 // Apart are the sizes of a solid's copies where each is a thing by itself: not one of several
 // that its form holds together. One size for each; none where the solid is one thing.
 func (w *Work) Apart(s *plan.Solid) (sizes []pattern.Vec) {
-	shape := w.Shapes[s.ID]
+	shape := w.Shapes()[s.ID]
 	if shape == nil || !form.IsLoose(s.Form) {
 		return nil
 	}
@@ -50,7 +50,7 @@ func (w *Work) Apart(s *plan.Solid) (sizes []pattern.Vec) {
 func (w *Work) Largest(s *plan.Solid) pattern.Vec {
 	loose := w.Apart(s)
 	if len(loose) == 0 {
-		return w.Shapes[s.ID].Size
+		return w.Shapes()[s.ID].Size
 	}
 	best := loose[0]
 	for _, v := range loose {

@@ -8,8 +8,8 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,18 +19,18 @@ import (
 // glued to another they are one with it.
 func TestSixAreSixEverywhere(t *testing.T) {
 	l := measure.Len
-	p := &plan.Plan{Format: plan.Format, Display: plan.Display{ID: "x", Name: "X"}, Props: []plan.Prop{{ID: "a",
-		Name: "A"}}}
+	p := plan.Of(plan.Document{Format: plan.Format, Display: plan.Display{ID: "x", Name: "X"}, Props: []plan.Prop{{ID: "a",
+		Name: "A"}}})
 	of := func(n int, high string) *work.Work {
-		p.Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "Slat", Kind: "panel", Stock: "ply1/4",
+		p.Doc().Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "Slat", Kind: "panel", Stock: "ply1/4",
 			Form: form.Panel{W: l("4 in"), H: l(high), Copies: n}}}
-		p.Finishes = []plan.Finish{{ID: "f", Solid: "s", Layers: []plan.Layer{{Coat: "latex", Coats: 1}}}}
-		return work.Do(p, stock.Shop, today)
+		p.Doc().Finishes = []plan.Finish{{ID: "f", Solid: "s", Layers: []plan.Layer{{Coat: "latex", Coats: 1}}}}
+		return work.Do(p, shop.Kept, today)
 	}
 	one, six := of(1, "30 in"), of(6, "30 in")
-	assert.Equal(t, 6, six.Parts[0].Panel.Copies)
+	assert.Equal(t, 6, six.Parts()[0].Panel.Copies)
 	assert.InDelta(t, 6*one.MassOf("s"), six.MassOf("s"), 1e-9)
-	assert.InDelta(t, 6*one.StackOf(&p.Finishes[0], false).Area, six.StackOf(&p.Finishes[0], false).Area, 1e-9)
+	assert.InDelta(t, 6*one.StackOf(&p.Finishes()[0], false).Area, six.StackOf(&p.Finishes()[0], false).Area, 1e-9)
 	pieces := six.Pieces()
 	require.Len(t, pieces, 1)
 	assert.Equal(t, 6, pieces[0].Copies)
@@ -38,7 +38,7 @@ func TestSixAreSixEverywhere(t *testing.T) {
 	assert.Equal(t, "Slat", one.Pieces()[0].Name())
 	assert.InDelta(t, 6*one.Pieces()[0].Mass, pieces[0].Mass, 1e-9)
 	assert.Equal(t, one.Pieces()[0].Size, pieces[0].Size, "as large as one, however far apart they are drawn")
-	assert.Equal(t, one.Largest(&p.Solids[0]), six.Largest(&p.Solids[0]))
+	assert.Equal(t, one.Largest(&p.Solids()[0]), six.Largest(&p.Solids()[0]))
 	assert.Contains(t, strings.Join(order.Of(six).Task("cut:a").Steps, " "), "6 ")
 	small := of(6, "12 in")
 	few := small.Pieces()
@@ -47,10 +47,10 @@ func TestSixAreSixEverywhere(t *testing.T) {
 	assert.Equal(t, []string{"Slat, 6 of them"}, boxes[0].Holds)
 	assert.Equal(t, boxes[0], in[few[0]])
 	of(6, "30 in")
-	p.Solids = append(p.Solids, plan.Solid{ID: "b", Prop: "a", Name: "Back", Kind: "panel", Stock: "ply1/4",
+	p.Doc().Solids = append(p.Solids(), plan.Solid{ID: "b", Prop: "a", Name: "Back", Kind: "panel", Stock: "ply1/4",
 		Form: form.Panel{W: l("40 in"), H: l("30 in")}})
-	p.Joints = []plan.Joint{{ID: "j", Prop: "a", A: "s/panel", B: "b/panel", Glue: "pva", Length: l("30 in")}}
-	joined := work.Do(p, stock.Shop, today).Pieces()
+	p.Doc().Joints = []plan.Joint{{ID: "j", Prop: "a", A: "s/panel", B: "b/panel", Glue: "pva", Length: l("30 in")}}
+	joined := work.Do(p, shop.Kept, today).Pieces()
 	require.Len(t, joined, 1)
 	assert.Equal(t, 1, joined[0].Copies)
 }

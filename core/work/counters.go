@@ -8,10 +8,8 @@ import (
 )
 
 // counted is what a mover's cycles are read off: a night of so many groups of two, by one
-// seed. It stands on all that the show stands on.
+// seed.
 const countGroups, countSize = 60, 2
-
-var counted = StandsOn("counted", acting...)
 
 // Counter is how often something has moved in the season so far, as near as the night book
 // tells: what a guest sets off, by a night that is played, times the guests that were noted.
@@ -24,21 +22,21 @@ type Counter struct {
 // Counters are those of all that moves; none where no guest was noted or none sets it off.
 func (w *Work) Counters() (out []Counter) {
 	guests := 0
-	for i := range w.Plan.NightBook {
-		guests += w.Plan.NightBook[i].Guests
+	for i := range w.Plan.NightBook() {
+		guests += w.Plan.NightBook()[i].Guests
 	}
-	if guests == 0 || len(w.Plan.Mechanisms) == 0 {
+	if guests == 0 || len(w.Plan.Mechanisms()) == 0 {
 		return nil
 	}
-	per := w.Derive(counted, func() any {
+	per := Derive(w, "cycles of a night", func(w *Work) map[string]int {
 		r, ok, err := w.Evening(EveningOf{Groups: countGroups, Size: countSize, Dwell: 4, Seed: 1})
 		if !ok || err != nil {
 			return map[string]int{}
 		}
 		return r.Cycles
-	}).(map[string]int)
-	for i := range w.Plan.Mechanisms {
-		m := &w.Plan.Mechanisms[i]
+	})
+	for i := range w.Plan.Mechanisms() {
+		m := &w.Plan.Mechanisms()[i]
 		n := per[m.ID]
 		if n == 0 {
 			continue

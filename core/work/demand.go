@@ -15,35 +15,37 @@ var demandFrom = source.Exact("the network solved with its supplies unlimited, e
 
 // Demand is what a supply or a converter is asked for with everything on, in
 // A: one number for its ticket, its snags and their mends.
-func (w *Work) Demand(id string) float64 { return w.demand[id] }
+func (w *Work) Demand(id string) float64 { return w.powered().demand[id] }
 
 // Load is that as a share of what it is rated to give.
 func (w *Work) Load(d *plan.Device) float64 {
 	_, limit := wiring.SupplyOf(d, w.Lib)
-	return w.demand[d.ID] / limit
+	return w.powered().demand[d.ID] / limit
 }
 
 // demands keeps the demand of every source, and judges its state by it.
-func (w *Work) demands() {
-	w.demand = w.Rig.Demand()
-	w.All = w.Rig.Solve(nil)
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+func (x *powering) demands() {
+	w := x.Work
+	x.demand = x.rig.Demand()
+	x.all = x.rig.Solve(nil)
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if d.Kind != "supply" && d.Kind != "converter" {
 			continue
 		}
-		g := w.All.Readings[d.ID]
+		g := x.all.Readings[d.ID]
 		if g.State == "starved" || g.State == "off" || g.State == "reversed" {
 			continue
 		}
-		g.Lit = w.Load(d)
+		_, limit := wiring.SupplyOf(d, w.Lib)
+		g.Lit = x.demand[d.ID] / limit
 		g.State = wiring.LoadState(g.Lit)
-		w.All.Readings[d.ID] = g
+		x.all.Readings[d.ID] = g
 	}
 }
 
 // loadResult is a source's load with its working.
-func (w *Work) loadResult(d *plan.Device, gives float64) source.Result {
+func (w *powering) loadResult(d *plan.Device, gives float64) source.Result {
 	_, limit := wiring.SupplyOf(d, w.Lib)
 	asks := w.demand[d.ID]
 	r := source.Result{

@@ -1,46 +1,96 @@
 package work
 
-import "sync"
+import (
+	"sync"
+	"time"
 
-// derived are what others have worked out of a work, each once.
-type derived struct {
-	lock sync.Mutex
-	of   map[string]*deriving
-}
+	"zapbarn/core/plan"
+)
+
+// derived are what was worked out of a work so far, each once, by its name.
+type derived struct{ of sync.Map }
 
 // deriving is one of them, which may still be under way.
 type deriving struct {
-	done chan struct{}
-	v    any
-	ok   bool // it was not broken off
+	done  chan struct{}
+	value any
+	read  plan.KindSet // what it was worked out from, all that it rests on included
+	ok    bool         // it was not broken off
 }
 
-// now is what it came to, if it has.
-func (d *deriving) now() (any, bool) {
+// now is whether it has come to something.
+func (d *deriving) now() bool {
 	select {
 	case <-d.done:
-		return d.v, d.ok
+		return d.ok
 	default:
-		return nil, false
+		return false
 	}
 }
 
-// standing are the kinds of element that what is derived stands on, by its name.
-var standing = map[string][]string{}
+// twin is something derived that is worked on in place: another work gets its own.
+type twin interface{ Twin() any }
 
-// StandsOn says which kinds of element a thing that is derived stands on, besides the
-// display: while they are as they were, so is it. For a package's own variables.
-func StandsOn(name string, kinds ...string) string {
-	standing[name] = kinds
-	return name
+// Derive is what is worked out of this work by a name, once, or taken over from the work it
+// came of when nothing changed that it was made from. What make reads of the plan, and of what
+// else is derived, is recorded as it runs: it must read through the work it is given, and what
+// it returns must read nothing later. Who asks while it is under way waits for it.
+func Derive[T any](w *Work, name string, make func(w *Work) T) T {
+	for {
+		d := &deriving{done: newDone()}
+		if v, known := w.derived.of.LoadOrStore(name, d); known {
+			d = v.(*deriving)
+		} else {
+			w.derive(name, d, func(view *Work) any { return make(view) })
+		}
+		if <-d.done; d.ok {
+			w.Plan.Saw(d.read)
+			return d.value.(T)
+		}
+	}
 }
 
-// early are what others derive of parts, joints and coats alone.
+func newDone() chan struct{} { return make(chan struct{}) }
+
+// derive works it out. Broken off, it is as if it had not begun.
+func (w *Work) derive(name string, d *deriving, make func(view *Work) any) {
+	defer close(d.done)
+	defer func() {
+		if !d.ok {
+			w.derived.of.Delete(name)
+		}
+	}()
+	read := &plan.Reads{}
+	d.value = make(w.Recorded(read))
+	d.read = read.Close()
+	d.ok = true
+}
+
+// Recorded is the work with what is read of it recorded there.
+func (w *Work) Recorded(read *plan.Reads) *Work {
+	view := *w
+	view.Plan = w.Plan.Recorded(read)
+	view.Plan.Saw(w.shop) // the shop is at hand
+	view.numbers = newNumbers()
+	return &view
+}
+
+// Known is what was derived by a name already; ok is false where it was not.
+func Known[T any](w *Work, name string) (value T, ok bool) {
+	if v, found := w.derived.of.Load(name); found {
+		if d := v.(*deriving); d.now() {
+			w.Plan.Saw(d.read)
+			return d.value.(T), true
+		}
+	}
+	return value, false
+}
+
+// early is what others want derived beside the wiring.
 var early []func(w *Work)
 
-// Early says what is derived of parts, joints and coats alone, and of the plan, and wanted
-// of most works: it is done while sheets are laid and the wiring is solved, of which it may
-// read nothing. For a package's own variables.
+// Early says what is wanted of most works and needs no wiring solved: it is worked out beside
+// that. For a package's own variables.
 func Early(derive func(w *Work)) bool {
 	early = append(early, derive)
 	return true
@@ -56,79 +106,30 @@ func (w *Work) early() {
 	}
 }
 
-// Derive is what is worked out of this work by a name, once, or taken over from the work
-// it came of where that still stands. Who asks while it is under way waits for it.
-func (w *Work) Derive(name string, make func() any) any {
-	for {
-		d, mine := w.deriving(name)
-		if mine {
-			w.derive(name, d, make)
-		}
-		if <-d.done; d.ok {
-			return d.v
-		}
+// Since is which kinds of element differ from those of a work that was done before; all of
+// them where its shop or its day is another, or where it was only tried.
+func (w *Work) Since(before *Work) plan.KindSet {
+	if before == nil || before.taken != nil || before.Plain || before.Lib.Base() != w.Lib.Base() ||
+		before.Today.Format(time.DateOnly) != w.Today.Format(time.DateOnly) {
+		return plan.All
 	}
+	return plan.Changed(before.Plan, w.Plan)
 }
 
-// deriving is what is derived by a name, and whether it is to be worked out here.
-func (w *Work) deriving(name string) (d *deriving, mine bool) {
-	w.derived.lock.Lock()
-	defer w.derived.lock.Unlock()
-	if d = w.derived.of[name]; d == nil {
-		d, mine = &deriving{done: make(chan struct{})}, true
-		w.derived.keep(name, d)
-	}
-	return d, mine
-}
-
-// derive works it out; it may derive others. Broken off, it is as if it had not begun.
-func (w *Work) derive(name string, d *deriving, make func() any) {
-	defer close(d.done)
-	defer func() {
-		if !d.ok {
-			w.derived.lock.Lock()
-			delete(w.derived.of, name)
-			w.derived.lock.Unlock()
-		}
-	}()
-	d.v = make()
-	d.ok = true
-}
-
-// keep keeps what is derived by a name; its lock is held.
-func (x *derived) keep(name string, d *deriving) {
-	if x.of == nil {
-		x.of = map[string]*deriving{}
-	}
-	x.of[name] = d
-}
-
-// derivedAs is what was worked out by a name already, or nil.
-func (w *Work) derivedAs(name string) any {
-	w.derived.lock.Lock()
-	defer w.derived.lock.Unlock()
-	if d := w.derived.of[name]; d != nil {
-		v, _ := d.now()
-		return v
-	}
-	return nil
-}
-
-// inherit takes over what was derived before and stands on nothing that changed.
-func (w *Work) inherit(before *Work, changed func(kind string) bool) {
-	if before == nil || before == w || changed("display") || before.Plan.Display.Opens != w.Plan.Display.Opens {
+// inherit takes over what was derived before from nothing that changed.
+func (w *Work) inherit(before *Work, changed plan.KindSet) {
+	if before == nil || changed == plan.All {
 		return
 	}
-	before.derived.lock.Lock()
-	defer before.derived.lock.Unlock()
-	for name, d := range before.derived.of {
-		_, stands := d.now()
-		for _, kind := range standing[name] {
-			stands = stands && !changed(kind)
+	before.derived.of.Range(func(name, v any) bool {
+		d := v.(*deriving)
+		if !d.now() || d.read.Has(changed) {
+			return true
 		}
-		if !stands {
-			continue
+		if t, ok := d.value.(twin); ok {
+			d = &deriving{done: d.done, value: t.Twin(), read: d.read, ok: true}
 		}
-		w.derived.keep(name, d)
-	}
+		w.derived.of.Store(name, d)
+		return true
+	})
 }

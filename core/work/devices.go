@@ -17,9 +17,24 @@ import (
 // solvedFrom is the source of every voltage and current.
 var solvedFrom = source.Exact("every node solved by Newton's method on nodal equations, everything on")
 
+// powering is the wiring as it is worked out.
+type powering struct {
+	*Work
+	*powered
+}
+
+// power is what runs: every state of the wiring that the rest is told from.
+func (w *Work) power() *powered {
+	x := &powering{w, &powered{rig: plan.NewRig(w.Plan, w.Lib), numbers: w.numbers}}
+	x.demands()
+	x.devices()
+	x.energy()
+	return x.powered
+}
+
 // told is a device whose numbers are kept.
 type told struct {
-	*Work
+	*powering
 	d     *plan.Device
 	g     wiring.Operating
 	rated float64 // volts of the supply that feeds it; 0 for none
@@ -29,14 +44,13 @@ func (t told) keep(what string, r source.Result) {
 	t.Work.keep(source.KeyOf("device", t.d.ID, what), r)
 }
 
-// devices keeps each device's numbers with their working; those of a device that is as it
-// was, and reads as it did, are taken over from before, which may be nil.
-func (w *Work) devices(before *Work) {
-	w.of[Powered].Room(len(w.Plan.Devices) + len(w.Plan.Outlets))
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+// devices keeps each device's numbers with their working.
+func (w *powering) devices() {
+	w.Work.numbers.Room(len(w.Plan.Devices()) + len(w.Plan.Outlets()))
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		w.Watch.At("device", d.ID)
-		t := told{Work: w, d: d, g: w.All.Readings[d.ID]}
+		t := told{powering: w, d: d, g: w.all.Readings[d.ID]}
 		switch d.Kind {
 		case "supply":
 			t.supply()
@@ -45,12 +59,8 @@ func (w *Work) devices(before *Work) {
 			t.converter()
 			continue
 		}
-		if s := w.Device(w.Rig.Supply(d.ID)); s != nil {
+		if s := w.Device(w.rig.Supply(d.ID)); s != nil {
 			t.rated, _ = wiring.SupplyOf(s, w.Lib)
-		}
-		if before != nil && t.stands(before) {
-			w.of[Powered].TakeOver(before.of[Powered], "device", d.ID)
-			continue
 		}
 		t.solved()
 		switch d.Kind {
@@ -62,25 +72,6 @@ func (w *Work) devices(before *Work) {
 			t.fuse()
 		}
 	}
-}
-
-// stands reports whether all that is told of a device is what it was: the display and the
-// shop are the same.
-func (t told) stands(before *Work) bool {
-	was := before.Device(t.d.ID)
-	if was == nil || *was != *t.d || before.All.Readings[t.d.ID] != t.g {
-		return false
-	}
-	nodes, steps := t.Rig.Solved(t.All, t.d.ID)
-	n, s := before.Rig.Solved(before.All, t.d.ID)
-	if n != nodes || s != steps || before.Rig.Supply(t.d.ID) != t.Rig.Supply(t.d.ID) {
-		return false
-	}
-	rated := 0.0
-	if s := before.Device(t.Rig.Supply(t.d.ID)); s != nil {
-		rated, _ = wiring.SupplyOf(s, t.Lib)
-	}
-	return rated == t.rated
 }
 
 // volts is a source's voltage under its load.
@@ -108,7 +99,7 @@ func (t told) supply() {
 
 func (t told) converter() {
 	v, limit := wiring.SupplyOf(t.d, t.Lib)
-	draws, sees := t.Rig.Draws(t.All, t.d.ID)
+	draws, sees := t.rig.Draws(t.all, t.d.ID)
 	t.keep("load", t.loadResult(t.d, t.g.Amps))
 	t.keep("volts", t.volts("Volts it gives", v, stock.SupplyResistance(v, limit)))
 	text := fmt.Sprintf("%s at %s", measure.Watts(draws), measure.Volts(sees))
@@ -126,7 +117,7 @@ func (t told) solved() {
 	if t.d.Kind == "lamp" {
 		label = "Volts at the lamp"
 	}
-	nodes, steps := t.Rig.Solved(t.All, t.d.ID)
+	nodes, steps := t.rig.Solved(t.all, t.d.ID)
 	t.keep("volts", source.Num(label, t.g.Volts, "V", measure.Volts(t.g.Volts)).With(
 		"node voltages of all that is wired together",
 		words.Count(nodes, "node")+", "+words.Count(steps, "step")+" of Newton's",
@@ -140,7 +131,7 @@ func (t told) solved() {
 	}
 	pct := 100 * t.g.Drop / t.rated
 	text := fmt.Sprintf("%s, %.1f %%", measure.Volts(t.g.Drop), pct)
-	t.keep("drop", source.Num("Drop from "+t.Rig.Supply(t.d.ID), t.g.Drop, "V", text).
+	t.keep("drop", source.Num("Drop from "+t.rig.Supply(t.d.ID), t.g.Drop, "V", text).
 		With(
 			"drop = supply volts - volts here",
 			fmt.Sprintf("%.3f V - %.3f V", t.rated, t.rated-t.g.Drop),

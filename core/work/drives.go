@@ -27,8 +27,8 @@ func (d Drives) Still() float64 {
 func (w *Work) Drives(m *Moved) (out []Drives) {
 	duty := motion.Duty{Square: m.Up.Square + m.Down.Square, Run: float64(m.UpMS+m.DownMS) / 1000,
 		AtBottom: m.HoldsAt[0], AtTop: m.HoldsAt[1]}
-	for i := range w.Plan.Triggers {
-		t := &w.Plan.Triggers[i]
+	for i := range w.Plan.Triggers() {
+		t := &w.Plan.Triggers()[i]
 		s := w.Plan.Scene(t.Scene)
 		if s == nil {
 			continue

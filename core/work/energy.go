@@ -19,9 +19,12 @@ var efficiencyFrom = source.FromMemory("plug-in supplies turn 80 to 90 % of what
 
 // Night is what a supply gives on average over a night, in A: everything on for
 // the share of the night that scenes run, scenes off for the rest.
-func (w *Work) Night(supply string) float64 {
-	_, _, duty := w.Plan.Season()
-	on, rest := w.All.Readings[supply].Amps, w.Rest.Readings[supply].Amps
+func (w *Work) Night(supply string) float64 { return w.powered().night(w.Plan, supply) }
+
+// night is that of a plan's wiring.
+func (x *powered) night(p *plan.Plan, supply string) float64 {
+	_, _, duty := p.Season()
+	on, rest := x.all.Readings[supply].Amps, x.rest.Readings[supply].Amps
 	return duty*on + (1-duty)*rest
 }
 
@@ -34,18 +37,16 @@ type MainsLoad struct {
 
 // OnOutlet lists what hangs on an outlet.
 func (w *Work) OnOutlet(id string) []MainsLoad {
-	return w.Derive(onOutlets, func() any { return w.plugged() }).(map[string][]MainsLoad)[id]
+	return w.powered().plugged[id]
 }
 
-var onOutlets = StandsOn("what hangs on outlets", "good", "device", "outlet", "plug")
-
 // plugged is what hangs on each outlet.
-func (w *Work) plugged() map[string][]MainsLoad {
+func (w *powering) onOutlets() map[string][]MainsLoad {
 	out := map[string][]MainsLoad{}
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if id := d.Outlet; d.Kind == "supply" && id != "" {
-			g := w.All.Readings[d.ID]
+			g := w.all.Readings[d.ID]
 			v, _ := wiring.SupplyOf(d, w.Lib)
 			out[id] = append(
 				out[id],
@@ -54,13 +55,13 @@ func (w *Work) plugged() map[string][]MainsLoad {
 					d.ID,
 					d.Name,
 					g.Volts * g.Amps / mainsEfficiency,
-					v * w.Night(d.ID) / mainsEfficiency,
+					v * w.night(w.Plan, d.ID) / mainsEfficiency,
 					false,
 				},
 			)
 		}
 	}
-	for _, p := range w.Plan.Plugs {
+	for _, p := range w.Plan.Plugs() {
 		if id := p.Outlet; id != "" {
 			average := p.Watts.Value()
 			if p.Duty > 0 {
@@ -82,25 +83,26 @@ func (w *Work) OutletLimit(o *plan.Outlet) float64 {
 }
 
 // energy works out batteries and outlets over the season.
-func (w *Work) energy() {
-	w.Rest = w.All
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Kind == "switch" && d.Driven ||
+func (w *powering) energy() {
+	w.rest = w.all
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Kind == "switch" && d.Driven ||
 			w.Lib.Lamps[d.Product].Idle > 0 && w.Lib.Lamps[d.Product].Stall > 0 {
-			w.Rest = w.Rig.Solve(map[string]bool{})
+			w.rest = w.rig.Solve(map[string]bool{})
 			break
 		}
 	}
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Kind == "supply" && d.Cell != "" {
+	w.plugged = w.onOutlets()
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Kind == "supply" && d.Cell != "" {
 			w.cells(d)
 		}
 	}
 	total := 0.0
-	for i := range w.Plan.Outlets {
-		total += w.outlet(&w.Plan.Outlets[i])
+	for i := range w.Plan.Outlets() {
+		total += w.outlet(&w.Plan.Outlets()[i])
 	}
-	if len(w.Plan.Outlets) > 0 {
+	if len(w.Plan.Outlets()) > 0 {
 		nights, _, _ := w.Plan.Season()
 		kwh := measure.Decimal(total, 2) + " kWh"
 		w.keep(source.KeyOf("display", "", "energy"), source.Num("From the mains, a night", total, "kWh", kwh).With(
@@ -113,11 +115,11 @@ func (w *Work) energy() {
 }
 
 // cells keeps how long a battery lasts, and what the season takes.
-func (w *Work) cells(d *plan.Device) {
+func (w *powering) cells(d *plan.Device) {
 	nights, hours, duty := w.Plan.Season()
 	of := func(what string) source.Key { return source.KeyOf("device", d.ID, what) }
-	avg := w.Night(d.ID)
-	all, rest := measure.Amps(w.All.Readings[d.ID].Amps), measure.Amps(w.Rest.Readings[d.ID].Amps)
+	avg := w.night(w.Plan, d.ID)
+	all, rest := measure.Amps(w.all.Readings[d.ID].Amps), measure.Amps(w.rest.Readings[d.ID].Amps)
 	w.keep(of("average"), source.Num("Over a night", avg, "A", measure.Amps(avg)).With(
 		"duty x all on + rest x scenes off",
 		fmt.Sprintf("%.0f %% x %s + %.0f %% x %s", 100*duty, all, 100*(1-duty), rest),
@@ -147,10 +149,10 @@ func (w *Work) cells(d *plan.Device) {
 }
 
 // outlet keeps what an outlet bears, and returns its kWh a night.
-func (w *Work) outlet(o *plan.Outlet) float64 {
+func (w *powering) outlet(o *plan.Outlet) float64 {
 	_, hours, _ := w.Plan.Season()
 	watts, avg := 0.0, 0.0
-	for _, l := range w.OnOutlet(o.ID) {
+	for _, l := range w.plugged[o.ID] {
 		watts, avg = watts+l.Watts, avg+l.Average
 	}
 	volts := measure.Volts(o.Volts.Value())

@@ -34,7 +34,7 @@ func (w *Work) Evening(q EveningOf) (r Evening, ok bool, err error) {
 	_, r.Hours, _ = w.Plan.Season()
 	n := show.Night{Length: int(r.Hours * 3.6e6), Groups: q.Groups, Size: q.Size, Speed: 1, Dwell: q.Dwell * 1000,
 		Seed: uint64(q.Seed), Stops: w.stops()}
-	if len(n.Stops) == 0 || w.ShowErr != nil {
+	if len(n.Stops) == 0 || w.ShowErr() != nil {
 		return r, false, nil
 	}
 	if most := q.Groups * q.Size * len(n.Stops); most > MostClosings {
@@ -44,9 +44,9 @@ func (w *Work) Evening(q EveningOf) (r Evening, ok bool, err error) {
 	}
 	n.Loads, n.Volts = w.Loads(), map[string]float64{}
 	for _, l := range n.Loads {
-		n.Volts[l.Supply] = w.All.Readings[l.Supply].Volts
+		n.Volts[l.Supply] = w.All().Readings[l.Supply].Volts
 	}
-	r.Report, _ = n.Run(w.Machine)
+	r.Report, _ = n.Run(w.Machine())
 	for _, l := range n.Loads {
 		if r.Wh[l.Supply] > 0.05 {
 			r.Energy = append(r.Energy, w.spent(l, r.Report, r.Hours, n.Volts[l.Supply]))
@@ -60,8 +60,8 @@ func (w *Work) Evening(q EveningOf) (r Evening, ok bool, err error) {
 // behind the one before.
 func (w *Work) stops() (out []show.Stop) {
 	far := 0.0
-	for i := range w.Plan.Inputs {
-		in := &w.Plan.Inputs[i]
+	for i := range w.Plan.Inputs() {
+		in := &w.Plan.Inputs()[i]
 		if !in.ByGuests() {
 			continue
 		}
@@ -80,8 +80,8 @@ func (w *Work) spent(l show.Load, rep show.Report, hours, volts float64) source.
 	text := measure.Decimal(wh, 0) + " Wh"
 	r := source.Num(w.Device(l.Supply).Name, wh, "Wh", text).With("what is always on: I t",
 		dec(l.Rest)+" A × "+dec(hours)+" h", dec(l.Rest*hours)+" Ah", source.Exact("the wiring plan, solved"))
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if a, s := l.Amps[d.ID], float64(rep.On[d.ID])/1000; a > 0 && s > 0 {
 			r = r.With(d.Name+": I t", dec(a)+" A × "+dec(s)+" s / 3600", dec(a*s/3600)+" Ah",
 				source.Exact("how long the night's run had it on"))
@@ -95,8 +95,8 @@ const fogPerMinute = 2.5
 
 // fogged is what each fogger used in a night, with its working.
 func (w *Work) fogged(rep show.Report) (out []source.Result) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if w.Lib.Lamps[d.Product].Makes != "fog" {
 			continue
 		}

@@ -5,8 +5,8 @@ import (
 	"strings"
 	"testing"
 
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -15,7 +15,7 @@ import (
 // A supply's energy is what its working says, by hand: what is always on for the whole
 // evening, and each channel for as long as it was; fluid goes with the time it fogs.
 func TestAnEveningShowsItsWorking(t *testing.T) {
-	w := work.Do(apiary(t), stock.Shop, today)
+	w := work.Do(apiary(t), shop.Kept, today)
 	r, ok, err := w.Evening(work.EveningOf{Groups: 30, Size: 4, Dwell: 8, Seed: 1})
 	require.NoError(t, err)
 	require.True(t, ok)
@@ -27,7 +27,7 @@ func TestAnEveningShowsItsWorking(t *testing.T) {
 		for ch, a := range l.Amps {
 			ah += a * float64(r.On[ch]) / 3.6e6
 		}
-		loads[w.Device(l.Supply).Name] = ah * w.All.Readings[l.Supply].Volts
+		loads[w.Device(l.Supply).Name] = ah * w.All().Readings[l.Supply].Volts
 	}
 	for _, e := range r.Energy {
 		assert.InDelta(t, loads[e.Label], e.Value, 1e-6, e.Label)
@@ -36,8 +36,8 @@ func TestAnEveningShowsItsWorking(t *testing.T) {
 	for _, f := range r.Fluid {
 		fogs := 0
 		for id, ms := range r.On {
-			for i := range w.Plan.Devices {
-				if d := &w.Plan.Devices[i]; d.Name == f.Label && w.Feeds(id, d.ID) {
+			for i := range w.Plan.Devices() {
+				if d := &w.Plan.Devices()[i]; d.Name == f.Label && w.Feeds(id, d.ID) {
 					fogs = ms
 				}
 			}
@@ -49,7 +49,7 @@ func TestAnEveningShowsItsWorking(t *testing.T) {
 
 // A night that would take minutes is refused in words that say what would do.
 func TestATooLongEveningIsRefused(t *testing.T) {
-	w := work.Do(apiary(t), stock.Shop, today)
+	w := work.Do(apiary(t), shop.Kept, today)
 	_, ok, err := w.Evening(work.EveningOf{Groups: 2000, Size: 40, Dwell: 8, Seed: 1})
 	require.True(t, ok)
 	require.ErrorContains(t, err, "ask for ")

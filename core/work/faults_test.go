@@ -8,9 +8,9 @@ import (
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +19,7 @@ import (
 // healthy is the demo with its planted mistakes mended, so that a test's own
 // fault is the only one.
 func healthy(t testing.TB) *plan.Plan {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	p.Device("jar-8").Reversed = false
 	require.NoError(t, p.Validate())
 	return p
@@ -62,7 +62,7 @@ func TestTheTrueFaultComesFirst(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 7))
 	right, total, used := 0, 0, 0
 	for _, supply := range []string{"S1", "S2"} {
-		b := wiring.Suspects(p.Wiring(stock.Shop), supply)
+		b := wiring.Suspects(p.Wiring(shop.Kept), supply)
 		for range 100 {
 			truth := 1 + r.IntN(len(b.Faults)-1)
 			got, n := hunt(b, truth, r, 4)
@@ -82,7 +82,7 @@ func TestTheTrueFaultComesFirst(t *testing.T) {
 // Worked by hand: a dark jar. 0 V at its leads: a lead is open; full volts: it
 // is dead; full volts the other way round: it is reversed.
 func TestOneDarkJar(t *testing.T) {
-	b := wiring.Suspects(healthy(t).Wiring(stock.Shop), "S1")
+	b := wiring.Suspects(healthy(t).Wiring(shop.Kept), "S1")
 	for volts, want := range map[float64]string{0: "lead:jar-5", 11.66: "dead:jar-5", -11.66: "reversed:jar-5"} {
 		var seen []circuit.Seen
 		for _, id := range b.Devices {
@@ -111,10 +111,10 @@ func TestOneDarkJar(t *testing.T) {
 
 func BenchmarkFaultRanking(b *testing.B) {
 	p := healthy(b)
-	n := len(wiring.Suspects(p.Wiring(stock.Shop), "S1").Faults)
+	n := len(wiring.Suspects(p.Wiring(shop.Kept), "S1").Faults)
 	b.ReportAllocs()
 	for b.Loop() {
-		bench := wiring.Suspects(p.Wiring(stock.Shop), "S1")
+		bench := wiring.Suspects(p.Wiring(shop.Kept), "S1")
 		s, _ := bench.Volts("jar-9", 6)
 		bench.Next(bench.Rank([]circuit.Seen{s}, circuit.HandMeter), circuit.HandMeter, nil)
 	}
@@ -126,7 +126,7 @@ func BenchmarkFaultRanking(b *testing.B) {
 // the other then stands alone), or reads the same, in 85 % of cases; the pair
 // itself in half. Seeded.
 func TestTwoFaultsAtOnce(t *testing.T) {
-	b := wiring.Suspects(healthy(t).Wiring(stock.Shop), "S1")
+	b := wiring.Suspects(healthy(t).Wiring(shop.Kept), "S1")
 	r := rand.New(rand.NewPCG(11, 3))
 	right, tried, pair := 0, 0, 0
 	for tried < 60 {
@@ -206,7 +206,7 @@ func overlap(a, b circuit.Fault) bool {
 }
 
 func BenchmarkTwoFaults(b *testing.B) {
-	bench := wiring.Suspects(healthy(b).Wiring(stock.Shop), "S1")
+	bench := wiring.Suspects(healthy(b).Wiring(shop.Kept), "S1")
 	s, _ := bench.Volts("jar-9", 6)
 	q, _ := bench.Volts("jar-20", 9)
 	b.ReportAllocs()

@@ -1,6 +1,7 @@
 package work
 
 import (
+	"zapbarn/core/plan"
 	"zapbarn/core/show"
 	"zapbarn/core/wiring"
 )
@@ -23,11 +24,12 @@ func (w *Work) Frames(t show.Trace) []Frame {
 		next  int // the first span not yet over
 	}
 	var channels []channel
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		if d.Kind == "switch" && d.Driven {
 			channels = append(channels, channel{id: d.ID, spans: t.Spans(d.ID)})
 		}
 	}
+	own := plan.NewRig(w.Plan, w.Lib) // it is solved in place: nobody else may be reading it
 	for _, at := range t.Moments() {
 		on, key := map[string]bool{}, ""
 		for i := range channels {
@@ -41,7 +43,7 @@ func (w *Work) Frames(t show.Trace) []Frame {
 			}
 		}
 		if solved[key] == nil {
-			solved[key] = w.Rig.Solve(on)
+			solved[key] = own.Solve(on)
 		}
 		out = append(out, Frame{at, on, solved[key]})
 	}

@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -22,9 +23,9 @@ func TestGaugesTakeTheLeastCopper(t *testing.T) {
 		plan.Device{ID: "A", Kind: "lamp", From: "W", At: ln("12 ft"), Product: "puck12", Amps: aa("1.5 A")},
 		plan.Device{ID: "B", Kind: "lamp", From: "X", Product: "puck12"})
 	copper := func(p interface{ Device(string) *plan.Device }) float64 {
-		return wiring.BillOf(p.Device("W"), stock.Shop).Copper + wiring.BillOf(p.Device("X"), stock.Shop).Copper
+		return wiring.BillOf(p.Device("W"), shop.Kept).Copper + wiring.BillOf(p.Device("X"), shop.Kept).Copper
 	}
-	q, worst, ok := wiring.Gauges(w.Plan.Wiring(stock.Shop), "a", .03)
+	q, worst, ok := wiring.Gauges(w.Plan.Wiring(shop.Kept), "a", .03)
 	require.True(t, ok)
 	assert.LessOrEqual(t, worst, .03)
 	st := wiring.NewRig(q).Solve(nil)
@@ -36,7 +37,7 @@ func TestGaugesTakeTheLeastCopper(t *testing.T) {
 			p.Device("W").Gauge, p.Device("X").Gauge = measure.Of[measure.GaugeKind](
 				measure.AWGArea(x),
 			), measure.Of[measure.GaugeKind](measure.AWGArea(y))
-			s := plan.NewRig(p, stock.Shop).Solve(nil).Readings
+			s := plan.NewRig(p, shop.Kept).Solve(nil).Readings
 			fits := s["W"].Amps <= stock.Ampacity(measure.AWGArea(x)) &&
 				s["X"].Amps <= stock.Ampacity(measure.AWGArea(y))
 			if fits && math.Max(s["A"].Drop, s["B"].Drop) <= .03*12 {
@@ -45,7 +46,7 @@ func TestGaugesTakeTheLeastCopper(t *testing.T) {
 		}
 	}
 	assert.InDelta(t, least, copper(q), 1e-6)
-	_, worst, ok = wiring.Gauges(w.Plan.Wiring(stock.Shop), "a", .001)
+	_, worst, ok = wiring.Gauges(w.Plan.Wiring(shop.Kept), "a", .001)
 	assert.False(t, ok)
 	assert.Greater(t, worst, .001)
 	assert.Equal(t, "18 AWG", w.Plan.Device("W").Gauge.String(), "the plan itself stays")
@@ -55,6 +56,6 @@ func BenchmarkGauges(b *testing.B) {
 	p := healthy(b)
 	b.ReportAllocs()
 	for b.Loop() {
-		wiring.Gauges(p.Wiring(stock.Shop), "shelf", .03)
+		wiring.Gauges(p.Wiring(shop.Kept), "shelf", .03)
 	}
 }

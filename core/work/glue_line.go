@@ -34,7 +34,7 @@ func (w *Work) GlueLine(j *plan.Joint) (length, width float64) {
 func (w *Work) FormLine(j *plan.Joint) (pattern.Line, bool) {
 	a, pa, _ := strings.Cut(j.A, "/")
 	b, pb, _ := strings.Cut(j.B, "/")
-	shape := w.Shapes[a]
+	shape := w.Shapes()[a]
 	if a != b || shape == nil {
 		return pattern.Line{}, false
 	}

@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -24,9 +25,9 @@ func good(table, name, like string, set ...string) plan.Good {
 // A material of one's own is cut, weighed and paid by what was said of it: by
 // hand, a panel of 20 x 30 in, 3 mm of 200 kg/m3, a sheet of 24 x 36 in at $18.
 func TestAStockOfOnesOwn(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Goods = []plan.Good{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Goods = []plan.Good{
 		good(
 			"material",
 			"cork3",
@@ -43,7 +44,7 @@ func TestAStockOfOnesOwn(t *testing.T) {
 			"$18",
 		),
 	}
-	p.Solids = []plan.Solid{
+	p.Doc().Solids = []plan.Solid{
 		{
 			ID:    "s",
 			Prop:  "a",
@@ -54,51 +55,51 @@ func TestAStockOfOnesOwn(t *testing.T) {
 		},
 	}
 	require.NoError(t, p.Validate())
-	w := work.Do(p, stock.Shop, today)
-	assert.InEpsilon(t, 20*30*.0254*.0254*.003*200, w.Results.At("solid", "s", "mass").Value, 1e-9)
-	assert.Equal(t, 18., w.Results.At("display", "", "cost").Value)
+	w := work.Do(p, shop.Kept, today)
+	assert.InEpsilon(t, 20*30*.0254*.0254*.003*200, w.Results().At("solid", "s", "mass").Value, 1e-9)
+	assert.Equal(t, 18., w.Results().At("display", "", "cost").Value)
 	assert.Contains(
 		t,
-		w.Results.At("solid", "s", "mass").Steps[0].Sources[0].String(),
+		w.Results().At("solid", "s", "mass").Steps[0].Sources[0].String(),
 		"entered by you; Cork 3 mm density, 2026-09-01",
 	)
 	assert.Empty(t, stock.Shop.Materials["cork3"].ID, "the shop itself stays")
-	assert.Same(t, p.Shop(stock.Shop), p.Shop(p.Shop(stock.Shop)), "the same entries are one library")
+	assert.Same(t, p.Shop(shop.Kept), p.Shop(p.Shop(shop.Kept)), "the same entries are one library")
 	again, err := plan.Decode(p.Encode())
 	require.NoError(t, err)
-	assert.Equal(t, p.Goods, again.Goods)
+	assert.Equal(t, p.Goods(), again.Goods())
 	twice := p.Clone()
-	twice.Goods[0] = twice.Goods[0].With("thick", "6 mm")
+	twice.Goods()[0] = twice.Goods()[0].With("thick", "6 mm")
 	assert.InEpsilon(
 		t,
-		2*w.Results.At("solid", "s", "mass").Value,
-		work.Do(twice, stock.Shop, today).Results.At("solid", "s", "mass").Value,
+		2*w.Results().At("solid", "s", "mass").Value,
+		work.Do(twice, shop.Kept, today).Results().At("solid", "s", "mass").Value,
 		1e-9,
 		"a shape that was kept is not taken for another thickness",
 	)
 	assert.Equal(
 		t,
-		p.Goods[0].Set[:1],
-		p.Goods[0].With("thick", "").With("sheet", "").With("density", "").With("price", "").Set,
+		p.Goods()[0].Set[:1],
+		p.Goods()[0].With("thick", "").With("sheet", "").With("density", "").With("price", "").Set,
 	)
 }
 
 // A lamp, a glue and a supply as they were measured.
 func TestLampsAndGluesOfOnesOwn(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Goods = []plan.Good{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Goods = []plan.Good{
 		good("lamp", "moon12", "puck12", "amps", "90 mA"),
 		good("glue", "pva", "", "shelf", "1 days"),
 		good("supply", "ps12-2", "", "price", "9.5"),
 	}
-	p.Devices = []plan.Device{
+	p.Doc().Devices = []plan.Device{
 		{ID: "S", Prop: "a", Kind: "supply", Name: "S", Volts: vv("12 V"), Amps: aa("2 A")},
 		{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "S", Product: "moon12"},
 	}
 	require.NoError(t, p.Validate())
-	w := work.Do(p, stock.Shop, today)
-	assert.InEpsilon(t, .09, w.All.Readings["L"].Amps, .01)
+	w := work.Do(p, shop.Kept, today)
+	assert.InEpsilon(t, .09, w.All().Readings["L"].Amps, .01)
 	assert.Equal(t, 86400., w.Lib.Glues["pva"].Shelf.Value())
 	assert.Equal(t, 9.5, w.Lib.Supplies["ps12-2"].Price)
 }
@@ -121,8 +122,8 @@ func TestGoodsThatCannotBe(t *testing.T) {
 		"less than nothing":        good("material", "cork3", "eva5", "price", "-3"),
 		"write a length":           good("material", "cork3", "eva5", "thick", "thin"),
 	} {
-		p := plan.New("x", "X", "in", "")
-		p.Goods = []plan.Good{g}
+		p := plan.New("x", "X", "in", "").In(shop.Kept)
+		p.Doc().Goods = []plan.Good{g}
 		if want == "is no list of the shop" {
 			_, err := stock.Shop.With([]stock.Over{{Table: "x", ID: "y"}})
 			assert.ErrorContains(t, err, want)
@@ -130,10 +131,10 @@ func TestGoodsThatCannotBe(t *testing.T) {
 		}
 		assert.ErrorContains(t, p.Validate(), want)
 	}
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Goods = []plan.Good{good("material", "cork3", "eva5")}
-	p.Solids = []plan.Solid{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Goods = []plan.Good{good("material", "cork3", "eva5")}
+	p.Doc().Solids = []plan.Solid{
 		{
 			ID:    "s",
 			Prop:  "a",

@@ -127,7 +127,7 @@ type Harness struct {
 // Rail is how wires of a supply are told apart: by colour, and by bands of tape
 // at their ends for whoever does not see the colour.
 func (w *Work) Rail(device string) string {
-	s := w.Device(w.Rig.Supply(device))
+	s := w.Device(w.Rig().Supply(device))
 	if s == nil {
 		return "not fed yet"
 	}
@@ -149,10 +149,10 @@ var flagged = regexp.MustCompile(`^[A-Z]{1,3}[0-9]+$`)
 // Flag is what a device is called on a wire's flag: its short name, or its own, with a
 // number where several have one name. No two are called the same.
 func (w *Work) Flag(id string) string {
-	return w.Derive(flags, func() any {
-		of, twins := make(map[string]string, len(w.Plan.Devices)), map[string]int{}
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+	return Derive(w, "flags", func(w *Work) map[string]string {
+		of, twins := make(map[string]string, len(w.Plan.Devices())), map[string]int{}
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			name := d.ID
 			if !flagged.MatchString(name) && d.Name != "" {
 				name = d.Name
@@ -163,10 +163,8 @@ func (w *Work) Flag(id string) string {
 			of[d.ID] = name
 		}
 		return of
-	}).(map[string]string)[id]
+	})[id]
 }
-
-var flags = StandsOn("what devices are called on flags", "device")
 
 // inside is the solid a device is in: its own, or for a run that of both its
 // ends when they agree.
@@ -189,8 +187,8 @@ func (w *Work) Harness(prop string) *Harness {
 		Work: w, h: &Harness{}, prop: prop, joins: map[spot][]string{}, sizes: map[spot][]float64{},
 		closing: map[string][]string{}, enter: map[string]*Entry{},
 	}
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Prop == prop {
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Prop == prop {
 			b.device(d)
 		}
 	}
@@ -260,7 +258,7 @@ func (b *bench) device(d *plan.Device) {
 	case "lamp":
 		size, plug = b.lamp(d)
 	case "connector":
-		g := b.All.Readings[d.ID]
+		g := b.All().Readings[d.ID]
 		b.h.Plugs = append(
 			b.h.Plugs,
 			Plugged{b.Flag(d.ID), b.tapped(d.From, d.At), b.feedsWhat(d.ID), g.Amps, d.Rating},
@@ -268,7 +266,7 @@ func (b *bench) device(d *plan.Device) {
 	case "switch":
 		if d.Driven {
 			b.channel++
-			g := b.All.Readings[d.ID]
+			g := b.All().Readings[d.ID]
 			b.h.Pins = append(b.h.Pins, Terminal{b.channel, d.Name, b.feedsWhat(d.ID), g.Volts, g.Amps, d.ID})
 		}
 	}
@@ -416,7 +414,7 @@ func (b *bench) spliced() {
 
 // pins are the controller's further terminals: inputs, and data out.
 func (b *bench) pins() {
-	for _, in := range b.Plan.Inputs {
+	for _, in := range b.Plan.Inputs() {
 		if in.Prop != b.prop {
 			continue
 		}
@@ -483,7 +481,7 @@ func (w *Work) feedsWhat(id string) string {
 	var names []string
 	var walk func(string)
 	walk = func(up string) {
-		for _, d := range w.wires.Kids(up) {
+		for _, d := range w.index().Kids(up) {
 			if d.Kind == "lamp" {
 				if name := w.Lib.Lamps[d.Product].Name; n[name] == 0 {
 					names = append(names, name)

@@ -8,9 +8,9 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +19,7 @@ import (
 func TestHarnessOfTheShelf(t *testing.T) {
 	p := apiary(t)
 	p.Device("jar-10").Extension = measure.Len("3 in")
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	h := w.Harness("shelf")
 	byLabel := map[string]work.HarnessWire{}
 	for _, x := range h.Wires {
@@ -53,7 +53,7 @@ func TestHarnessOfTheShelf(t *testing.T) {
 
 // What enters a closed box: its supply's mains lead, whose plug wants the hole.
 func TestHolesAreForThePlug(t *testing.T) {
-	w := work.Do(apiary(t), stock.Shop, today)
+	w := work.Do(apiary(t), shop.Kept, today)
 	h := w.Harness("riser")
 	require.Len(t, h.Entries, 1)
 	e := h.Entries[0]
@@ -155,8 +155,8 @@ func TestFeedAndTapAtOnePlace(t *testing.T) {
 	}
 	bad := wired(t, ds...).Plan
 	for _, rating := range []string{"-3 A", "9999 A", "0 A"} {
-		bad.Devices = append(
-			bad.Devices[:3:3],
+		bad.Doc().Devices = append(
+			bad.Devices()[:3:3],
 			plan.Device{ID: "X", Prop: "a", Kind: "connector", Name: "X", From: "W", Rating: aa(rating)},
 		)
 		assert.ErrorContains(t, bad.Validate(), "rating", rating)
@@ -166,9 +166,9 @@ func TestFeedAndTapAtOnePlace(t *testing.T) {
 // A servo's lead has three wires: supply, ground and the signal, spliced alike.
 func TestServoHasThreeWires(t *testing.T) {
 	for product, n := range map[string]int{"servo5": 3, "puck12": 2} {
-		p := plan.New("x", "X", "in", "")
-		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-		p.Devices = []plan.Device{{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-5"},
+		p := plan.New("x", "X", "in", "").In(shop.Kept)
+		p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+		p.Doc().Devices = []plan.Device{{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-5"},
 			{
 				ID:        "L1",
 				Prop:      "a",
@@ -178,7 +178,7 @@ func TestServoHasThreeWires(t *testing.T) {
 				Product:   product,
 				Extension: measure.Len("20 in"),
 			}}
-		h := work.Do(p, stock.Shop, time.Time{}).Harness("a")
+		h := work.Do(p, shop.Kept, time.Time{}).Harness("a")
 		require.Len(t, h.Wires, 1)
 		assert.Equal(t, n, h.Wires[0].Conductors)
 		assert.Equal(t, n == 3, strings.Contains(h.Wires[0].Rail, "signal"))
@@ -191,15 +191,15 @@ func TestServoHasThreeWires(t *testing.T) {
 // and no two alike.
 func TestFlagsAreNames(t *testing.T) {
 	flagged := regexp.MustCompile(`^[A-Z]{1,3}[0-9]+$`)
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	p.Device("glow-4").Name, p.Device("glow-3").Name = "Glow", "Glow"
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	ids := map[string]bool{}
-	for _, d := range p.Devices {
+	for _, d := range p.Devices() {
 		ids[d.ID] = !flagged.MatchString(d.ID)
 	}
 	ends := map[string]bool{}
-	for _, prop := range p.Props {
+	for _, prop := range p.Props() {
 		h := w.Harness(prop.ID)
 		for _, x := range h.Wires {
 			assert.False(t, ids[x.Label] || ids[x.From] || ids[x.To], "%s from %s to %s", x.Label, x.From, x.To)

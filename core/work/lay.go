@@ -13,25 +13,34 @@ import (
 )
 
 // lay makes the parts.
-func (w *Work) lay() {
+func (w *Work) lay() *laid {
+	solids := w.Plan.Solids()
+	l := &laid{
+		shapes:  make(map[string]*pattern.Shape, len(solids)),
+		lacking: map[string]error{},
+		partBy:  map[string]*Part{},
+		mass:    map[string]float64{},
+		bare:    make(map[string]float64, len(solids)),
+		numbers: w.numbers,
+	}
 	count := map[string]int{}
-	w.of[Cut].Room(2 * len(w.Plan.Solids)) // each with a part or more
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
+	w.numbers.Room(2 * len(solids)) // each with a part or more
+	for i := range solids {
+		s := &solids[i]
 		w.Watch.At("solid", s.ID)
 		shape, err := s.Shape(w.Lib)
 		if err != nil {
-			w.Lacking[s.ID] = measure.ErrorIn(err, w.Plan.Metric())
+			l.lacking[s.ID] = measure.ErrorIn(err, w.Plan.Metric())
 			continue
 		}
-		w.Shapes[s.ID] = shape
-		w.of[Cut].Take("solid", s.ID, s.Of(w.Lib, numbersKey{w.Plan.Metric()}, func() any {
+		l.shapes[s.ID] = shape
+		w.numbers.Take("solid", s.ID, s.Of(w.Lib, numbersKey{w.Plan.Metric()}, func() any {
 			return resultsIn(shape.Results, w.Plan.Metric())
 		}).([]source.Result))
 		mass := shape.Mass
 		for _, panel := range shape.Panels {
 			count[s.Prop]++
-			mass += w.cutPart(s, panel, count[s.Prop])
+			mass += w.cutPart(l, s, panel, count[s.Prop])
 		}
 		m := w.Lib.Materials[s.Stock]
 		for _, c := range shape.Cuts {
@@ -40,21 +49,22 @@ func (w *Work) lay() {
 		}
 		w.solidResults(s, shape, mass)
 	}
-	for _, part := range w.Parts {
+	for _, part := range l.parts {
 		part.Of = count[part.Solid.Prop]
 	}
-	w.propMasses()
+	w.propMasses(l)
+	return l
 }
 
 // cutPart adds a part of a solid, the number-th of its prop, and returns the mass
 // of all its copies in kg.
-func (w *Work) cutPart(s *plan.Solid, panel pattern.Panel, number int) float64 {
+func (w *Work) cutPart(l *laid, s *plan.Solid, panel pattern.Panel, number int) float64 {
 	key := cutKey{panel.ID, w.Plan.Margin(), w.Plan.Metric()}
 	c := s.Of(w.Lib, key, func() any { return w.asCut(s, panel) }).(cutPanel)
 	part := &Part{Ref: s.ID + "/" + panel.ID, Solid: s, Panel: c.panel, No: number, Mass: c.kg, measured: c.measured}
-	w.Parts = append(w.Parts, part)
-	w.partBy[part.Ref] = part
-	w.of[Cut].Take("part", part.Ref, c.results)
+	l.parts = append(l.parts, part)
+	l.partBy[part.Ref] = part
+	w.numbers.Take("part", part.Ref, c.results)
 	return c.kg * float64(c.panel.Copies)
 }
 
@@ -144,19 +154,19 @@ func (w *Work) solidResults(s *plan.Solid, shape *pattern.Shape, mass float64) {
 }
 
 // propMasses keeps what each prop weighs.
-func (w *Work) propMasses() {
+func (w *Work) propMasses(l *laid) {
 	steps := map[string][]string{}
-	for k := range w.Plan.Solids {
-		if s := &w.Plan.Solids[k]; w.Shapes[s.ID] != nil {
-			m := w.of[Cut].At("solid", s.ID, "mass").Value
-			w.bare[s.ID] = m
-			w.mass[s.Prop] += m
+	for k := range w.Plan.Solids() {
+		if s := &w.Plan.Solids()[k]; l.shapes[s.ID] != nil {
+			m := w.numbers.At("solid", s.ID, "mass").Value
+			l.bare[s.ID] = m
+			l.mass[s.Prop] += m
 			steps[s.Prop] = append(steps[s.Prop], measure.Kilograms(m))
 		}
 	}
-	for i := range w.Plan.Props {
-		id := w.Plan.Props[i].ID
-		kg := w.mass[id]
+	for i := range w.Plan.Props() {
+		id := w.Plan.Props()[i].ID
+		kg := l.mass[id]
 		w.keep(source.KeyOf("prop", id, "mass"), source.Num("Mass, bare", kg, "kg", measure.Kilograms(kg)).
 			With("sum of its solids", strings.Join(steps[id], " + "), measure.Kilograms(kg), source.Exact("sum")))
 	}

@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -24,17 +25,17 @@ var (
 
 // wired is one prop with these devices, valid and worked out.
 func wired(t *testing.T, devices ...plan.Device) *work.Work {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for _, d := range devices {
 		d.Prop = "a"
 		if d.Name == "" {
 			d.Name = d.ID
 		}
-		p.Devices = append(p.Devices, d)
+		p.Doc().Devices = append(p.Devices(), d)
 	}
 	require.NoError(t, p.Validate())
-	return work.Do(p, stock.Shop, today)
+	return work.Do(p, shop.Kept, today)
 }
 
 // Closed forms of a uniformly loaded strip on a stiff feed (published): the
@@ -65,9 +66,9 @@ func TestFeedsAlongAStrip(t *testing.T) {
 				Gauge:   measure.Of[measure.GaugeKind](5000),
 			},
 		)
-		g := w.All.Readings["P"]
+		g := w.All().Readings["P"]
 		assert.Equal(t, "lit", g.State)
-		return w.All.Readings["W"].Volts - math.Min(g.Volts, g.FarVolt)
+		return w.All().Readings["W"].Volts - math.Min(g.Volts, g.FarVolt)
 	}
 	l := stock.Shop.Lamps["pixel5"]
 	amps := 120 * (l.Idle + (l.Amps-l.Idle)*.2)
@@ -107,9 +108,9 @@ func TestSupplySlidAlongItsRun(t *testing.T) {
 		}
 		w := wired(t, ds...)
 		most := 0.0
-		for _, d := range w.Plan.Devices {
+		for _, d := range w.Plan.Devices() {
 			if d.Kind == "lamp" {
-				most = math.Max(most, 12-w.All.Readings[d.ID].Volts)
+				most = math.Max(most, 12-w.All().Readings[d.ID].Volts)
 			}
 		}
 		return most, w
@@ -117,12 +118,12 @@ func TestSupplySlidAlongItsRun(t *testing.T) {
 	end, _ := worst("0 m")
 	mid, w := worst("10 m")
 	assert.InEpsilon(t, .25, mid/end, .08) // the lamps give in a little where they see less
-	at, v := w.Rig.Profile(w.All, "W")
+	at, v := w.Rig().Profile(w.All(), "W")
 	assert.InDelta(t, 20000, at[len(at)-1], 1)
 	assert.Greater(t, v[len(v)/2], v[0]+.03, "highest where it is fed")
 	assert.InDelta(t, v[0], v[len(v)-1], .01)
 	bad := w.Plan.Clone()
-	bad.Devices[1].FedAt = ln("21 m")
+	bad.Devices()[1].FedAt = ln("21 m")
 	assert.ErrorContains(t, bad.Validate(), "past the end")
 }
 
@@ -133,22 +134,22 @@ func TestMotorRunsAndStarts(t *testing.T) {
 		plan.Device{ID: "W", Kind: "run", From: "S", Gauge: gg("16 AWG"), Length: ln("10 ft")},
 		plan.Device{ID: "M", Kind: "lamp", From: "W", Product: "motor12"},
 		plan.Device{ID: "V", Kind: "lamp", From: "W", Product: "servo5", Reversed: true})
-	g := w.All.Readings["M"]
+	g := w.All().Readings["M"]
 	assert.InDelta(t, 1.5, g.Amps, .001)
 	assert.InDelta(t, (g.Volts-3)/9, g.Lit, 1e-9, "speed: what is left over its 2 ohm winding")
-	start := w.Plan.Case(stock.Shop, "start").Readings["M"]
+	start := w.Plan.Case(shop.Kept, "start").Readings["M"]
 	assert.InEpsilon(t, start.Volts/2, start.Amps, 1e-6)
 	assert.Greater(t, start.Amps, 5.)
-	assert.InDelta(t, 1.5, w.Plan.Case(stock.Shop, "all").Readings["M"].Amps, .001, "and runs again")
+	assert.InDelta(t, 1.5, w.Plan.Case(shop.Kept, "all").Readings["M"].Amps, .001, "and runs again")
 	v := w.Plan.Clone()
 	v.Device("V").Reversed, v.Device("S").Volts = false, vv("5 V")
-	sw := work.Do(v, stock.Shop, today)
-	assert.InDelta(t, .5, sw.All.Readings["V"].Amps, .001, "a servo moving")
-	assert.InDelta(t, .01, sw.Rest.Readings["V"].Amps, .001, "and holding still when scenes are off")
-	assert.InDelta(t, .25*sw.All.Readings["S"].Amps+.75*sw.Rest.Readings["S"].Amps, sw.Night("S"), 1e-9)
+	sw := work.Do(v, shop.Kept, today)
+	assert.InDelta(t, .5, sw.All().Readings["V"].Amps, .001, "a servo moving")
+	assert.InDelta(t, .01, sw.Rest().Readings["V"].Amps, .001, "and holding still when scenes are off")
+	assert.InDelta(t, .25*sw.All().Readings["S"].Amps+.75*sw.Rest().Readings["S"].Amps, sw.Night("S"), 1e-9)
 	back := w.Plan.Clone()
 	back.Device("M").Reversed = true
-	assert.InDelta(t, 1.5, work.Do(back, stock.Shop, today).All.Readings["M"].Amps, .001, "backwards, as hard")
+	assert.InDelta(t, 1.5, work.Do(back, shop.Kept, today).All().Readings["M"].Amps, .001, "backwards, as hard")
 }
 
 // Closed form of a screen's constant power behind R ohms, as of a converter.
@@ -160,12 +161,12 @@ func TestScreenDrawsTheSamePower(t *testing.T) {
 		measure.AWGArea(22),
 		21,
 	)*30*.3048 + 2*stock.CopperOhmsPerMetre(measure.AWGArea(20), 21)*.001
-	assert.InEpsilon(t, (12-math.Sqrt(144-4*r*15))/2/r, w.All.Readings["D"].Amps, 1e-5)
-	assert.InEpsilon(t, 15, w.All.Readings["D"].Watts, 1e-5)
-	assert.Equal(t, "lit", w.All.Readings["D"].State)
+	assert.InEpsilon(t, (12-math.Sqrt(144-4*r*15))/2/r, w.All().Readings["D"].Amps, 1e-5)
+	assert.InEpsilon(t, 15, w.All().Readings["D"].Watts, 1e-5)
+	assert.Equal(t, "lit", w.All().Readings["D"].State)
 	long := w.Plan.Clone()
 	long.Device("W").Length, long.Device("W").Gauge = ln("60 ft"), gg("26 AWG")
-	assert.NotEqual(t, "lit", work.Do(long, stock.Shop, today).All.Readings["D"].State, "below its 10 V it goes off")
+	assert.NotEqual(t, "lit", work.Do(long, shop.Kept, today).All().Readings["D"].State, "below its 10 V it goes off")
 }
 
 // A connector loses I R in both its contacts, a self-resetting fuse 0.3 V at
@@ -176,7 +177,7 @@ func TestConnectorAndSmallParts(t *testing.T) {
 		plan.Device{ID: "X", Kind: "connector", From: "F", Resistor: oo("0.5 ohm")},
 		plan.Device{ID: "L", Kind: "lamp", From: "X", Product: "bulb12"},
 		plan.Device{ID: "C", Kind: "controller", From: "S", Volts: vv("12 V"), Amps: aa("150 mA")})
-	r := w.All.Readings
+	r := w.All().Readings
 	assert.InDelta(t, r["L"].Amps*1, r["F"].Volts-r["X"].Volts, 1e-6)
 	assert.InDelta(t, .3*r["L"].Amps, r["S"].Volts-r["F"].Volts, 1e-6)
 	assert.InDelta(t, .15, r["C"].Amps, 1e-6)
@@ -191,12 +192,12 @@ func TestCommonGround(t *testing.T) {
 		{ID: "P", Kind: "lamp", From: "S2", Product: "pixel5", Length: ln("1 m"), Data: "C", DataLead: ln("6 ft")},
 		{ID: "Q", Kind: "lamp", From: "S2", Product: "pixel5", Length: ln("1 m"), Data: "P"}}
 	w := wired(t, ds...)
-	assert.False(t, w.Rig.Joined("C", "P"))
-	assert.True(t, w.Rig.Joined("P", "Q"))
+	assert.False(t, w.Rig().Joined("C", "P"))
+	assert.True(t, w.Rig().Joined("P", "Q"))
 	ds[3].Common = true
 	w = wired(t, ds...)
-	assert.True(t, w.Rig.Joined("C", "P"))
-	assert.Equal(t, "S2", w.Rig.Supply("P"), "its feed stays its feed")
+	assert.True(t, w.Rig().Joined("C", "P"))
+	assert.Equal(t, "S2", w.Rig().Supply("P"), "its feed stays its feed")
 	for text, f := range map[string]func(p *plan.Plan){
 		"circle":   func(p *plan.Plan) { p.Device("P").Data = "Q" },
 		"no data":  func(p *plan.Plan) { p.Device("P").Data = "S1" },
@@ -251,7 +252,7 @@ func TestControllerTakenAway(t *testing.T) {
 		q, err := w.Plan.Apply(e)
 		require.NoError(t, err, take)
 		var left []string
-		for _, d := range q.Devices {
+		for _, d := range q.Devices() {
 			left = append(left, d.ID)
 			assert.NotEqual(t, take, d.Data)
 		}
@@ -305,7 +306,7 @@ func TestSensorsSeeOrAreBlind(t *testing.T) {
 			plan.Device{ID: "S", Kind: "supply", Volts: vv(v), Amps: aa("1 A")},
 			plan.Device{ID: "R", Kind: "lamp", From: "S", Product: "remote12"},
 		)
-		return w.All.Readings["R"]
+		return w.All().Readings["R"]
 	}
 	good := state("12 V")
 	assert.Equal(t, "lit", good.State)
@@ -316,8 +317,8 @@ func TestSensorsSeeOrAreBlind(t *testing.T) {
 		plan.Device{ID: "S", Kind: "supply", Cell: "li11", Cells: 1},
 		plan.Device{ID: "M", Kind: "lamp", From: "S", Product: "wiper12"},
 	)
-	assert.InDelta(t, 4, w.All.Readings["M"].Amps, .4, "a motor takes what its load takes")
-	assert.InDelta(t, 11.1-4*.06, w.All.Readings["M"].Volts, .15, "the pack's own resistance")
+	assert.InDelta(t, 4, w.All().Readings["M"].Amps, .4, "a motor takes what its load takes")
+	assert.InDelta(t, 11.1-4*.06, w.All().Readings["M"].Volts, .15, "the pack's own resistance")
 }
 
 // Whatever a lamp of the shop is said to take, within what its field accepts, the
@@ -327,8 +328,8 @@ func TestEveryLampSolvesAtAnyCurrent(t *testing.T) {
 	for _, id := range stock.IDs(stock.Shop.Lamps) {
 		for _, amps := range []string{"", "1 mA", "20 mA", "350 mA", "1 A", "5 A", "40 A", "200 A"} {
 			for _, volts := range []string{"", "1.5 V", "12 V", "48 V"} {
-				p := plan.New("x", "X", "in", "")
-				p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+				p := plan.New("x", "X", "in", "").In(shop.Kept)
+				p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 				d := plan.Device{ID: "L", Prop: "a", Kind: "lamp", Name: "L", From: "S", Product: id}
 				if amps != "" {
 					d.Amps = aa(amps)
@@ -336,12 +337,12 @@ func TestEveryLampSolvesAtAnyCurrent(t *testing.T) {
 				if volts != "" {
 					d.Volts = vv(volts)
 				}
-				p.Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"}, d}
+				p.Doc().Devices = []plan.Device{{ID: "S", Prop: "a", Kind: "supply", Name: "S", Product: "ps12-5"}, d}
 				if p.Validate() != nil {
 					continue // refused by its field
 				}
-				w := work.Do(p, stock.Shop, today)
-				for _, g := range w.All.Readings {
+				w := work.Do(p, shop.Kept, today)
+				for _, g := range w.All().Readings {
 					for _, v := range []float64{g.Volts, g.Amps, g.Drop, g.Lit} {
 						require.False(t, math.IsNaN(v) || math.IsInf(v, 0), "%s of %s, %s: %+v", id, amps, volts, g)
 					}

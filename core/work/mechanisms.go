@@ -3,7 +3,6 @@ package work
 import (
 	"fmt"
 	"math"
-	"slices"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/motion"
@@ -68,35 +67,15 @@ func MotorOf(l stock.Lamp) (motion.Motor, bool) {
 	return m, l.Torque > 0 && l.Free > 0 && l.Stall > 0
 }
 
-// acting are the kinds of element that what moves and what is shown stand on; promises those
-// that what is promised of it stands on as well.
-var (
-	acting = []string{
-		"mechanism",
-		"device",
-		"good",
-		"prop",
-		"solid",
-		"offcut",
-		"layout",
-		"trigger",
-		"scene",
-		"input",
-	}
-	promises = append(slices.Clone(acting), "promise")
-)
-
-var mechanisms = StandsOn("mechanisms", acting...)
-
 // Mechanisms are all of the plan's worked out, in its order, once.
 func (w *Work) Mechanisms() []*Moved {
-	return w.Derive(mechanisms, func() any {
+	return Derive(w, "mechanisms", func(w *Work) []*Moved {
 		var out []*Moved
-		for i := range w.Plan.Mechanisms {
-			out = append(out, w.moved(&w.Plan.Mechanisms[i]))
+		for i := range w.Plan.Mechanisms() {
+			out = append(out, w.moved(&w.Plan.Mechanisms()[i]))
 		}
 		return out
-	}).([]*Moved)
+	})
 }
 
 // Moved is one mechanism worked out, or nil.
@@ -136,7 +115,7 @@ const windy = 10.0
 // still is a mechanism with no motor yet.
 func (w *Work) still(x *plan.Mechanism) *Moved {
 	m := &Moved{Of: x, Lacks: x.Lacks()}
-	if s := w.Solid(x.Carries); s != nil && w.Shapes[s.ID] == nil && x.Mass.IsZero() {
+	if s := w.Solid(x.Carries); s != nil && w.Shapes()[s.ID] == nil && x.Mass.IsZero() {
 		m.Lacks = append(m.Lacks, "mass")
 	}
 	if len(m.Lacks) > 0 {
@@ -156,7 +135,7 @@ func (w *Work) still(x *plan.Mechanism) *Moved {
 	if x.Friction > 0 {
 		m.Is.Friction = float64(x.Friction) / 100
 	}
-	if w.Plan.Display.Outdoors {
+	if w.Plan.Display().Outdoors {
 		m.Is.Wind = motion.Wind(windy, mm(x.Wide)*mm(x.High))
 	}
 	switch x.Kind {

@@ -6,8 +6,8 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,16 +16,16 @@ import (
 
 // moving is a prop with one mechanism, its motor and the two switches that drive it.
 func moving(x plan.Mechanism) *plan.Plan {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Devices = []plan.Device{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Devices = []plan.Device{
 		{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-10"},
 		{ID: "K1", Prop: "a", Kind: "switch", Name: "K1", From: "S1", Driven: true},
 		{ID: "K2", Prop: "a", Kind: "switch", Name: "K2", From: "S1", Driven: true},
 		{ID: "M1", Prop: "a", Kind: "lamp", Name: "M1", From: "K1", Product: "motor12"},
 	}
 	x.ID, x.Prop, x.Name, x.Up, x.Down, x.Motor = "m", "a", "M", "K1", "K2", "M1"
-	p.Mechanisms = []plan.Mechanism{x}
+	p.Doc().Mechanisms = []plan.Mechanism{x}
 	return p
 }
 
@@ -84,11 +84,11 @@ func TestAnyMechanismGivesNumbers(t *testing.T) {
 		if p.Validate() != nil {
 			t.Skip("refused as written")
 		}
-		w := work.Do(p, stock.Shop, today)
+		w := work.Do(p, shop.Kept, today)
 		m := w.Moved("m")
 		require.NotNil(t, m)
 		for _, what := range []string{"torque", "margin", "time", "amps", "heat", "energy"} {
-			v := w.Results.At("mechanism", "m", what).Value
+			v := w.Results().At("mechanism", "m", what).Value
 			require.False(t, math.IsNaN(v) || math.IsInf(v, 0), "%s: %v of %+v", what, v, x)
 			require.GreaterOrEqual(t, v, 0.0, what)
 		}

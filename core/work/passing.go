@@ -21,7 +21,7 @@ func (x Passing) Past() float64 { return x.Then - x.Stands.Along }
 // Passings are those of all inputs that guests work and of which it is known how far along
 // the path they lie; none where there is no path.
 func (w *Work) Passings() (out []Passing) {
-	if len(w.Plan.Walkways) == 0 {
+	if len(w.Plan.Walkways()) == 0 {
 		return nil
 	}
 	y := w.Yard()
@@ -29,8 +29,8 @@ func (w *Work) Passings() (out []Passing) {
 	if path == nil {
 		return nil
 	}
-	for i := range w.Plan.Inputs {
-		in := &w.Plan.Inputs[i]
+	for i := range w.Plan.Inputs() {
+		in := &w.Plan.Inputs()[i]
 		if !in.ByGuests() || in.Far.IsZero() {
 			continue
 		}
@@ -43,7 +43,7 @@ func (w *Work) Passings() (out []Passing) {
 // firstCue is how long after an input's scene starts its first cue does, s.
 func (w *Work) firstCue(input string) float64 {
 	first := math.Inf(1)
-	for _, t := range w.Plan.Triggers {
+	for _, t := range w.Plan.Triggers() {
 		if s := w.Plan.Scene(t.Scene); t.Input == input && s != nil {
 			for _, q := range s.Cues {
 				first = math.Min(first, q.Start.Value())

@@ -9,8 +9,8 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -18,8 +18,8 @@ import (
 
 // A pocket lets no wire in; a window does.
 func TestAPocketIsNoWayIn(t *testing.T) {
-	p := plan.New("n", "N", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("n", "N", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	box := plan.NewSolid(
 		"a",
 		"Box",
@@ -31,17 +31,17 @@ func TestAPocketIsNoWayIn(t *testing.T) {
 		{Name: "Pack", Face: "back", Kind: "rect", W: measure.Len("6 in"), H: measure.Len("4 in"),
 			Y: measure.Len("7 in"), Deep: measure.Len("1/2 in")},
 	}
-	p.Solids = []plan.Solid{box}
-	p.Devices = []plan.Device{{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-2"},
+	p.Doc().Solids = []plan.Solid{box}
+	p.Doc().Devices = []plan.Device{{ID: "S1", Prop: "a", Kind: "supply", Name: "S1", Product: "ps12-2"},
 		{ID: "L1", Prop: "a", Kind: "lamp", Name: "L1", Product: "puck12", From: "S1", In: "box"}}
 	require.NoError(t, p.Validate())
 	fits := func() bool {
-		e := work.Do(p, stock.Shop, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)).Harness("a").Entries
+		e := work.Do(p, shop.Kept, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)).Harness("a").Entries
 		require.Len(t, e, 1)
 		return e[0].Fits
 	}
 	assert.False(t, fits())
-	p.Solids[0].Openings[0].Deep = measure.Length{}
+	p.Solids()[0].Openings[0].Deep = measure.Length{}
 	assert.True(t, fits())
 }
 
@@ -55,8 +55,8 @@ func TestEveryEarlierPlanWorksOut(t *testing.T) {
 		require.NoError(t, err)
 		p, err := plan.Decode(data)
 		require.NoError(t, err)
-		w := work.Do(p, stock.Shop, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
-		assert.NotEmpty(t, w.Parts, f)
-		assert.NotEmpty(t, w.All.Readings, f)
+		w := work.Do(p, shop.Kept, time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC))
+		assert.NotEmpty(t, w.Parts(), f)
+		assert.NotEmpty(t, w.All().Readings, f)
 	}
 }

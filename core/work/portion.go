@@ -18,28 +18,29 @@ import (
 // that is the whole plan.
 func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 	p := w.Plan
-	rootOf := make(map[string]string, len(p.Devices))
-	for i := range p.Devices {
-		rootOf[p.Devices[i].ID] = w.wires.Root(p.Devices[i].ID)
+	rootOf := make(map[string]string, len(p.Devices()))
+	for i := range p.Devices() {
+		rootOf[p.Devices()[i].ID] = w.index().Root(p.Devices()[i].ID)
 	}
 	w.grow(roots, props, rootOf)
-	q := &plan.Plan{Format: p.Format, Display: p.Display, Lots: p.Lots, Offcuts: p.Offcuts, Goods: p.Goods}
-	q.Display.Name = "a portion" // a display's name changes nothing that is worked out
+	q := plan.Of(plan.Document{Format: p.Format(), Display: p.Display(), Lots: p.Lots(), Offcuts: p.Offcuts(),
+		Goods: p.Goods()})
+	q.Doc().Display.Name = "a portion" // a display's name changes nothing that is worked out
 	need := w.things(q, roots, props, rootOf)
 	w.behaviourIn(q, need)
-	for _, x := range p.Props {
+	for _, x := range p.Props() {
 		if need[x.ID] {
-			q.Props = append(q.Props, x)
+			q.Doc().Props = append(q.Props(), x)
 		}
 	}
-	for _, x := range p.Plots {
+	for _, x := range p.Plots() {
 		if need[x.Prop] {
-			q.Plots = append(q.Plots, x)
+			q.Doc().Plots = append(q.Plots(), x)
 		}
 	}
-	q.Layouts, q.Forecasts = p.Layouts, p.Forecasts
-	for _, o := range p.Outlets {
-		q.Outlets = append(q.Outlets, o)
+	q.Doc().Layouts, q.Doc().Forecasts = p.Layouts(), p.Forecasts()
+	for _, o := range p.Outlets() {
+		q.Doc().Outlets = append(q.Outlets(), o)
 		rest := plan.Plug{ID: "rest-" + o.ID, Name: "The rest on " + o.Name, Outlet: o.ID}
 		watts := 0.0
 		for _, l := range w.OnOutlet(o.ID) {
@@ -50,7 +51,7 @@ func (w *Work) Portion(roots, props map[string]bool) (*plan.Plan, string) {
 		}
 		if watts > 0 {
 			rest.Watts = measure.Of[measure.WattKind](min(watts, 5000))
-			q.Plugs = append(q.Plugs, rest)
+			q.Doc().Plugs = append(q.Plugs(), rest)
 		}
 	}
 	return q, fmt.Sprint(sorted(roots), sorted(props))
@@ -66,8 +67,8 @@ func (w *Work) grow(roots, props map[string]bool, rootOf map[string]string) {
 				roots[a], roots[b], grown = true, true, true
 			}
 		}
-		for i := range p.Devices {
-			d := &p.Devices[i]
+		for i := range p.Devices() {
+			d := &p.Devices()[i]
 			tie(rootOf[d.ID], rootOf[d.To])
 			tie(rootOf[d.ID], rootOf[d.Data])
 			tie(rootOf[d.ID], rootOf[d.Never])
@@ -86,15 +87,15 @@ func (w *Work) things(q *plan.Plan, roots, props map[string]bool, rootOf map[str
 	if need == nil {
 		need = map[string]bool{}
 	}
-	for i := range p.Devices {
-		if d := p.Devices[i]; roots[rootOf[d.ID]] {
-			q.Devices = append(q.Devices, d)
+	for i := range p.Devices() {
+		if d := p.Devices()[i]; roots[rootOf[d.ID]] {
+			q.Doc().Devices = append(q.Devices(), d)
 			need[d.Prop], solids[d.In] = true, true
 		}
 	}
-	for _, s := range p.Solids {
+	for _, s := range p.Solids() {
 		if props[s.Prop] || solids[s.ID] {
-			q.Solids = append(q.Solids, s)
+			q.Doc().Solids = append(q.Solids(), s)
 			need[s.Prop], solids[s.ID] = true, true
 		}
 	}
@@ -102,15 +103,15 @@ func (w *Work) things(q *plan.Plan, roots, props map[string]bool, rootOf map[str
 		id, _, _ := strings.Cut(ref, "/")
 		return strings.HasPrefix(ref, "=") || solids[id]
 	}
-	for _, j := range p.Joints {
+	for _, j := range p.Joints() {
 		if here(j.A) && here(j.B) {
-			q.Joints = append(q.Joints, j)
+			q.Doc().Joints = append(q.Joints(), j)
 			need[j.Prop] = true
 		}
 	}
-	for _, f := range p.Finishes {
+	for _, f := range p.Finishes() {
 		if solids[f.Solid] {
-			q.Finishes = append(q.Finishes, f)
+			q.Doc().Finishes = append(q.Finishes(), f)
 		}
 	}
 	return need
@@ -130,16 +131,16 @@ func (w *Work) behaving(roots, props map[string]bool, rootOf map[string]string) 
 			}
 		}
 	}
-	for i := range w.Plan.Scenes {
-		s := &w.Plan.Scenes[i]
+	for i := range w.Plan.Scenes() {
+		s := &w.Plan.Scenes()[i]
 		var devices []string
 		for _, q := range s.Cues {
 			devices = append(devices, q.Channel)
 		}
 		together(s.Prop, devices...)
 	}
-	for i := range w.Plan.Mechanisms {
-		m := &w.Plan.Mechanisms[i]
+	for i := range w.Plan.Mechanisms() {
+		m := &w.Plan.Mechanisms()[i]
 		together(m.Prop, m.Up, m.Down, m.Motor)
 	}
 	return grown
@@ -150,56 +151,56 @@ func (w *Work) behaving(roots, props map[string]bool, rootOf map[string]string) 
 func (w *Work) behaviourIn(q *plan.Plan, need map[string]bool) {
 	p := w.Plan
 	here := map[string]bool{"": true}
-	for i := range q.Devices {
-		here[q.Devices[i].ID] = true
+	for i := range q.Devices() {
+		here[q.Devices()[i].ID] = true
 	}
 	movers, scenes, inputs := map[string]bool{"": true}, map[string]bool{"": true}, map[string]bool{}
-	for _, m := range p.Mechanisms {
+	for _, m := range p.Mechanisms() {
 		if here[m.Up] && here[m.Down] && here[m.Motor] && (m.Motor+m.Up+m.Down != "" || need[m.Prop]) &&
 			(m.Carries == "" || q.Solid(m.Carries) != nil) {
-			q.Mechanisms = append(q.Mechanisms, m)
+			q.Doc().Mechanisms = append(q.Mechanisms(), m)
 			movers[m.ID], need[m.Prop] = true, true
 		}
 	}
-	for _, s := range p.Scenes {
+	for _, s := range p.Scenes() {
 		all := len(s.Cues) > 0 || need[s.Prop]
 		for _, c := range s.Cues {
 			all = all && here[c.Channel]
 		}
 		if all {
-			q.Scenes = append(q.Scenes, s)
+			q.Doc().Scenes = append(q.Scenes(), s)
 			scenes[s.ID], need[s.Prop] = true, true
 		}
 	}
 	works := map[string]bool{}
-	for _, t := range p.Triggers {
+	for _, t := range p.Triggers() {
 		works[t.Input] = works[t.Input] || scenes[t.Scene]
 	}
-	for _, x := range p.Inputs {
+	for _, x := range p.Inputs() {
 		if (works[x.ID] || need[x.Prop]) && movers[x.Mover] && scenes[x.Scene] {
-			q.Inputs = append(q.Inputs, x)
+			q.Doc().Inputs = append(q.Inputs(), x)
 			inputs[x.ID], need[x.Prop] = true, true
 		}
 	}
-	for _, t := range p.Triggers {
+	for _, t := range p.Triggers() {
 		if inputs[t.Input] && scenes[t.Scene] {
-			q.Triggers = append(q.Triggers, t)
+			q.Doc().Triggers = append(q.Triggers(), t)
 		}
 	}
-	for _, c := range p.Clips {
+	for _, c := range p.Clips() {
 		if need[c.Prop] && here[c.Channel] {
-			q.Clips = append(q.Clips, c)
+			q.Doc().Clips = append(q.Clips(), c)
 		}
 	}
-	for _, x := range p.Promises {
+	for _, x := range p.Promises() {
 		if _, err := q.Promise(x.ID, x.Says); need[x.Prop] && err == nil {
-			q.Promises = append(q.Promises, x)
+			q.Doc().Promises = append(q.Promises(), x)
 		}
 	}
 }
 
 // Root is the device that the tree of the wiring a device is in begins with.
-func (w *Work) Root(id string) string { return w.wires.Root(id) }
+func (w *Work) Root(id string) string { return w.index().Root(id) }
 
 func sorted(m map[string]bool) (out []string) {
 	for k, in := range m {
@@ -221,15 +222,8 @@ func (w *Work) Try(p *plan.Plan, e *plan.Edit, plain bool) *Work {
 	if w.taken != nil {
 		t.taken = w.taken
 	}
-	changed := map[string]bool{}
-	if e == nil {
-		w = nil
-	} else {
-		for _, c := range e.Changes {
-			changed[c.Kind] = true
-			changed[wired] = changed[wired] || c.Kind == "good"
-		}
+	if e != nil {
+		t.inherit(w, e.KindsOf())
 	}
-	t.workFrom(w, func(kind string) bool { return changed[kind] })
 	return t
 }

@@ -31,8 +31,8 @@ func (w *Work) Rounds(on string) (out []Round) {
 	if f := w.Plan.ForecastOf(on); f != nil {
 		w.windRounds(f, add)
 	}
-	for i := range w.Plan.Outlets {
-		if o := &w.Plan.Outlets[i]; o.Guard {
+	for i := range w.Plan.Outlets() {
+		if o := &w.Plan.Outlets()[i]; o.Guard {
 			add(false, "guard:"+o.ID, "", "outlet:"+o.ID, o.Name+": press the test button, then reset it",
 				"Nothing is plugged in that the button does not switch off.")
 		}
@@ -40,8 +40,8 @@ func (w *Work) Rounds(on string) (out []Round) {
 	w.cellRounds(add)
 	w.lampRounds(add)
 	w.showRounds(add)
-	for i := range w.Plan.Walkways {
-		if x := &w.Plan.Walkways[i]; x.Kind != "street" {
+	for i := range w.Plan.Walkways() {
+		if x := &w.Plan.Walkways()[i]; x.Kind != "street" {
 			add(
 				false,
 				"way:"+x.ID,
@@ -52,37 +52,37 @@ func (w *Work) Rounds(on string) (out []Round) {
 			)
 		}
 	}
-	for i := range w.Plan.Props {
-		x := &w.Plan.Props[i]
+	for i := range w.Plan.Props() {
+		x := &w.Plan.Props()[i]
 		add(false, "prop:"+x.ID, x.ID, "prop:"+x.ID, x.Name+": stands fast, lit, nothing hangs loose", "")
 	}
-	if len(w.Plan.Outlets) > 0 {
+	if len(w.Plan.Outlets()) > 0 {
 		add(
 			true,
 			"off",
 			"",
-			"display:"+w.Plan.Display.ID,
+			"display:"+w.Plan.Display().ID,
 			"Everything off at the outlets, plugs out, plugs off the ground",
 			"",
 		)
 	}
-	for i := range w.Plan.Props {
-		x := &w.Plan.Props[i]
+	for i := range w.Plan.Props() {
+		x := &w.Plan.Props()[i]
 		add(true, "look:"+x.ID, x.ID, "prop:"+x.ID, x.Name+": look for what is torn, loose or wet; note it below", "")
 	}
-	add(true, "count", "", "display:"+w.Plan.Display.ID, "How many came, and the weather, into the book", "")
+	add(true, "count", "", "display:"+w.Plan.Display().ID, "How many came, and the weather, into the book", "")
 	return out
 }
 
 // showRounds are sensors, sounds and what moves, each tried once.
 func (w *Work) showRounds(add adder) {
-	for i := range w.Plan.Inputs {
-		if x := &w.Plan.Inputs[i]; x.Kind == "beam" || x.Kind == "motion" {
+	for i := range w.Plan.Inputs() {
+		if x := &w.Plan.Inputs()[i]; x.Kind == "beam" || x.Kind == "motion" {
 			add(false, "lens:"+x.ID, x.Prop, "input:"+x.ID, x.Name+": wipe its lens, and walk through it once", "")
 		}
 	}
-	for i := range w.Plan.Clips {
-		x := &w.Plan.Clips[i]
+	for i := range w.Plan.Clips() {
+		x := &w.Plan.Clips()[i]
 		add(false, "clip:"+x.ID, x.Prop, "clip:"+x.ID, "“"+x.Name+"”: its card is in; play it once", "")
 	}
 	for _, m := range w.Mechanisms() {
@@ -104,7 +104,7 @@ type adder func(closing bool, key, prop, at, what, danger string)
 
 // windRounds are what a night's wind takes down.
 func (w *Work) windRounds(f *plan.Forecast, add adder) {
-	if len(w.Plan.Plots) == 0 {
+	if len(w.Plan.Plots()) == 0 {
 		return
 	}
 	for _, s := range w.Yard().Stands {
@@ -125,7 +125,7 @@ func (w *Work) windRounds(f *plan.Forecast, add adder) {
 			false,
 			"rain",
 			"",
-			"display:"+w.Plan.Display.ID,
+			"display:"+w.Plan.Display().ID,
 			"Rain: plugs and supplies off the ground and under cover",
 			"Water and mains: what you are not sure of stays off.",
 		)
@@ -134,13 +134,13 @@ func (w *Work) windRounds(f *plan.Forecast, add adder) {
 
 // cellRounds are the batteries: fresh before, out and on the charger after.
 func (w *Work) cellRounds(add adder) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if d.Kind != "supply" || d.Cell == "" {
 			continue
 		}
 		lasts := ""
-		if r := w.Results.At("device", d.ID, "hours"); r.Text != "" {
+		if r := w.Results().At("device", d.ID, "hours"); r.Text != "" {
 			lasts = "; a set lasts " + r.Text
 		}
 		v, _ := wiring.SupplyOf(d, w.Lib)
@@ -159,8 +159,8 @@ func (w *Work) cellRounds(add adder) {
 
 // lampRounds are what is filled and burns hot: foggers.
 func (w *Work) lampRounds(add adder) {
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if w.Lib.Lamps[d.Product].Makes != "fog" {
 			continue
 		}
@@ -174,8 +174,8 @@ func (w *Work) lampRounds(add adder) {
 		)
 		add(true, "fog:"+d.ID, d.Prop, "device:"+d.ID, d.Name+": off and cool before it is packed", "")
 	}
-	for i := range w.Plan.Plugs {
-		x := &w.Plan.Plugs[i]
+	for i := range w.Plan.Plugs() {
+		x := &w.Plan.Plugs()[i]
 		if x.Heater {
 			add(
 				false,

@@ -50,16 +50,16 @@ func (w *Work) aNight(n *plan.Night) int {
 // Season reads the night book.
 func (w *Work) Season() *Season {
 	s := &Season{}
-	for i := range w.Plan.NightBook {
-		n := &w.Plan.NightBook[i]
+	for i := range w.Plan.NightBook() {
+		n := &w.Plan.NightBook()[i]
 		s.Nights = append(s.Nights, n)
 		s.Minutes, s.Guests = s.Minutes+w.aNight(n), s.Guests+n.Guests
 	}
 	slices.SortFunc(s.Nights, func(a, b *plan.Night) int { return strings.Compare(a.On, b.On) })
 	down, times := map[string]int{}, map[string]int{}
 	failed := map[string]*Failed{}
-	for i := range w.Plan.Incidents {
-		x := &w.Plan.Incidents[i]
+	for i := range w.Plan.Incidents() {
+		x := &w.Plan.Incidents()[i]
 		down[x.Prop], times[x.Prop], s.Cost = down[x.Prop]+x.Minutes, times[x.Prop]+1, s.Cost+x.Cost
 		if x.Next != "" {
 			s.Next = append(s.Next, x)
@@ -75,8 +75,8 @@ func (w *Work) Season() *Season {
 		f.Times, f.Minutes, f.Cost = f.Times+1, f.Minutes+x.Minutes, f.Cost+x.Cost
 	}
 	all := 0
-	for i := range w.Plan.Props {
-		p := &w.Plan.Props[i]
+	for i := range w.Plan.Props() {
+		p := &w.Plan.Props()[i]
 		lost := min(down[p.ID], s.Minutes)
 		u := Uptime{Prop: p, Times: times[p.ID], Down: down[p.ID], Share: 1}
 		if s.Minutes > 0 {
@@ -94,7 +94,7 @@ func (w *Work) Season() *Season {
 		}
 		return strings.Compare(a.What, b.What)
 	})
-	if n := len(w.Plan.Props); n > 0 && s.Minutes > 0 {
+	if n := len(w.Plan.Props()); n > 0 && s.Minutes > 0 {
 		share := 100 * (1 - float64(all)/float64(s.Minutes*n))
 		text := measure.Decimal(share, 1) + " %"
 		s.Open = source.Num("Up", share, "%", text).With("1 - minutes down / (minutes open × props)",

@@ -17,15 +17,16 @@ func (w *Work) Cutting() cutting.Set {
 	set := cutting.Set{
 		Kerf:    w.Plan.Kerf(),
 		Margin:  w.Plan.Margin(),
-		Offcuts: w.Plan.Offcuts,
-		Layouts: w.Plan.Layouts,
+		Offcuts: w.Plan.Offcuts(),
+		Layouts: w.Plan.Layouts(),
+		Bench:   w.Lib.Bench(),
 		Plain:   w.Plain,
 		At:      func(ref string) { w.Watch.At("solid", w.Part(ref).Solid.ID) },
 		Pace:    w.Watch.Go,
 	}
 	stocks := map[string]*stock.Material{}
-	set.Parts = make([]cutting.Part, len(w.Parts))
-	for i, p := range w.Parts {
+	set.Parts = make([]cutting.Part, len(w.Parts()))
+	for i, p := range w.Parts() {
 		m := stocks[p.Solid.Stock]
 		if m == nil {
 			x := w.Lib.Materials[p.Solid.Stock]
@@ -41,11 +42,12 @@ func (w *Work) Cutting() cutting.Set {
 var sawFrom = source.FromTrade("1/8 in saw kerf, 1/4 in off bruised edges")
 
 // nest lays all parts of each stock together.
-func (w *Work) nest() {
-	w.Sheets = w.Cutting().Sheets()
-	for _, s := range w.Sheets {
+func (w *Work) nest() *nested {
+	sheets := w.Cutting().Sheets()
+	for _, s := range sheets {
 		w.sheetResults(s)
 	}
+	return &nested{sheets, w.numbers}
 }
 
 // Offcut is which offcut of the shelf a sheet is; nil when it is a new one.
@@ -68,7 +70,7 @@ func (w *Work) Called(s *cutting.Sheets, i int) string {
 
 // SheetsOf is the layout on a stock, or nil.
 func (w *Work) SheetsOf(stockID string) *cutting.Sheets {
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		if s.Stock.ID == stockID {
 			return s
 		}
@@ -94,10 +96,10 @@ func (w *Work) CutSheet(s *cutting.Sheets, i int) (plan.Edit, error) {
 			Stock: s.Stock.ID,
 			W:     w.cutTo(r.W),
 			H:     w.cutTo(r.H),
-			Label: "from " + w.partBy[s.Pieces[s.Layout.Sheets[i].Placed[0].Part].Ref].Solid.Name,
+			Label: "from " + w.laid().partBy[s.Pieces[s.Layout.Sheets[i].Placed[0].Part].Ref].Solid.Name,
 		}
 		e.Changes = append(e.Changes, p.Put("offcut", o.ID, o))
-		p.Offcuts = append(p.Offcuts, o)
+		p.Doc().Offcuts = append(p.Offcuts(), o)
 	}
 	return e, nil
 }
@@ -126,7 +128,7 @@ func (w *Work) Move(s *cutting.Sheets, piece, sheet int, x, y float64, turned, f
 	if !ok {
 		return plan.Edit{}, measure.Bad("piece", "%s has no room there beside what is locked", name)
 	}
-	return w.laid("lay "+name+" by hand", next), nil
+	return w.kept("lay "+name+" by hand", next), nil
 }
 
 // Loose is the edit that lets a locked piece be laid afresh; piece -1 lets all
@@ -136,11 +138,11 @@ func (w *Work) Loose(s *cutting.Sheets, piece int) plan.Edit {
 	if piece >= 0 && piece < len(s.Pieces) {
 		label = "unlock " + w.Part(s.Pieces[piece].Ref).Name()
 	}
-	return w.laid(label, s.Loose(piece))
+	return w.kept(label, s.Loose(piece))
 }
 
-// laid is the edit that keeps a layout, or forgets it when it holds nothing.
-func (w *Work) laid(label string, next cutting.Layout) plan.Edit {
+// kept is the edit that keeps a layout, or forgets it when it holds nothing.
+func (w *Work) kept(label string, next cutting.Layout) plan.Edit {
 	if next.Pins == nil {
 		return plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Drop("layout", next.ID)}}
 	}

@@ -12,6 +12,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -21,9 +22,9 @@ var day = time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)
 
 // boards is a plan with six panels of 30 x 40 in and two of 10 x 12 in XPS.
 func boards(t *testing.T) *plan.Plan {
-	p := plan.New("yard", "Yard", "in", "")
-	p.Props = []plan.Prop{{ID: "wall", Name: "Wall"}}
-	p.Solids = []plan.Solid{
+	p := plan.New("yard", "Yard", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "wall", Name: "Wall"}}
+	p.Doc().Solids = []plan.Solid{
 		{
 			ID:    "big",
 			Prop:  "wall",
@@ -72,11 +73,11 @@ func where(s *cutting.Sheets, ref string, c int) (sheet int, at nest.Placed) {
 
 func TestOffcutsAreUsedFirst(t *testing.T) {
 	p := boards(t)
-	p.Offcuts = []plan.Offcut{
+	p.Doc().Offcuts = []plan.Offcut{
 		{ID: "a", Stock: "xps1", W: measure.Len("24 in"), H: measure.Len("13 in")},
 		{ID: "b", Stock: "eps1", W: measure.Len("48 in"), H: measure.Len("96 in")},
 	}
-	w := work.Do(p, stock.Shop, day)
+	w := work.Do(p, shop.Kept, day)
 	s := w.SheetsOf("xps1")
 	whole(t, w, s)
 	for c := range 2 {
@@ -89,14 +90,14 @@ func TestOffcutsAreUsedFirst(t *testing.T) {
 
 func TestAPieceLaidByHandStaysAndTheRestIsLaidRoundIt(t *testing.T) {
 	p := boards(t)
-	w := work.Do(p, stock.Shop, day)
+	w := work.Do(p, shop.Kept, day)
 	s := w.SheetsOf("xps1")
 	n, at := where(s, "big/panel", 0)
 	e, err := w.Move(s, at.Part, n, 15*25.4, 30*25.4, false, false)
 	require.NoError(t, err)
 	q, err := p.Apply(e)
 	require.NoError(t, err)
-	w2 := work.Do(q, stock.Shop, day)
+	w2 := work.Do(q, shop.Kept, day)
 	s2 := w2.SheetsOf("xps1")
 	whole(t, w2, s2)
 	_, moved := where(s2, "big/panel", 0)
@@ -106,7 +107,7 @@ func TestAPieceLaidByHandStaysAndTheRestIsLaidRoundIt(t *testing.T) {
 
 	back, err := q.Apply(w2.Loose(s2, at.Part))
 	require.NoError(t, err)
-	require.Empty(t, back.Layouts)
+	require.Empty(t, back.Layouts())
 	undone, err := q.Apply(e.Inverse())
 	require.NoError(t, err)
 	require.Equal(t, string(p.Encode()), string(undone.Encode()))
@@ -114,18 +115,18 @@ func TestAPieceLaidByHandStaysAndTheRestIsLaidRoundIt(t *testing.T) {
 	_, err = w2.Move(s2, 99, 0, 0, 0, false, false)
 	require.ErrorContains(t, err, "load the page again")
 	// a part that grew over the one beside it is dropped, and said
-	big := q.Solids[0]
+	big := q.Solids()[0]
 	big = big.Set("w", measure.Len("40 in")).Set("h", measure.Len("80 in"))
 	grown, err := q.Apply(plan.Edit{Changes: []plan.Change{q.Put("solid", "big", big)}})
 	require.NoError(t, err)
-	w3 := work.Do(grown, stock.Shop, day)
+	w3 := work.Do(grown, shop.Kept, day)
 	require.Equal(t, []cutting.Piece{{Ref: "big/panel"}}, w3.SheetsOf("xps1").Dropped)
 	whole(t, w3, w3.SheetsOf("xps1"))
 }
 
 func TestASearchedLayoutIsKeptWhileItHolds(t *testing.T) {
 	p := boards(t)
-	w := work.Do(p, stock.Shop, day)
+	w := work.Do(p, shop.Kept, day)
 	s := w.SheetsOf("xps1")
 	search := w.Cutting().Search(s)
 	search.Step(200)
@@ -136,7 +137,7 @@ func TestASearchedLayoutIsKeptWhileItHolds(t *testing.T) {
 	keep := s.Keep(best)
 	q, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put("layout", keep.ID, keep)}})
 	require.NoError(t, err)
-	s2 := work.Do(q, stock.Shop, day).SheetsOf("xps1")
+	s2 := work.Do(q, shop.Kept, day).SheetsOf("xps1")
 	require.True(t, s2.Kept)
 	require.Len(t, s2.Layout.Sheets, len(best.Sheets))
 	for i := range best.Sheets {
@@ -145,15 +146,15 @@ func TestASearchedLayoutIsKeptWhileItHolds(t *testing.T) {
 		}
 	}
 	more := q.Clone()
-	more.Solids[1] = more.Solids[1].Set("copies", 3)
-	w3 := work.Do(more, stock.Shop, day)
+	more.Solids()[1] = more.Solids()[1].Set("copies", 3)
+	w3 := work.Do(more, shop.Kept, day)
 	require.False(t, w3.SheetsOf("xps1").Kept, "there is one more part now")
 	whole(t, w3, w3.SheetsOf("xps1"))
 }
 
 func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 	p := boards(t)
-	w := work.Do(p, stock.Shop, day)
+	w := work.Do(p, shop.Kept, day)
 	s := w.SheetsOf("xps1")
 	last := len(s.Layout.Sheets) - 1
 	left := s.Layout.Sheets[last].Offcuts
@@ -162,9 +163,9 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 	require.NoError(t, err)
 	q, err := p.Apply(e)
 	require.NoError(t, err)
-	require.Len(t, q.Offcuts, len(left))
-	require.LessOrEqual(t, q.Offcuts[0].W.Value(), left[0].W, "never larger than what is left")
-	w2 := work.Do(q, stock.Shop, day)
+	require.Len(t, q.Offcuts(), len(left))
+	require.LessOrEqual(t, q.Offcuts()[0].W.Value(), left[0].W, "never larger than what is left")
+	w2 := work.Do(q, shop.Kept, day)
 	s2 := w2.SheetsOf("xps1")
 	require.Equal(t, 1, s2.Cut)
 	whole(t, w2, s2)
@@ -176,8 +177,8 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 	)
 	// a new part goes on what was left of it, not on a new sheet
 	more := q.Clone()
-	more.Solids = append(
-		more.Solids,
+	more.Doc().Solids = append(
+		more.Solids(),
 		plan.Solid{
 			ID:    "late",
 			Prop:  "wall",
@@ -187,7 +188,7 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 			Form:  form.Panel{W: measure.Len("9 in"), H: measure.Len("9 in")},
 		},
 	)
-	w3 := work.Do(more, stock.Shop, day)
+	w3 := work.Do(more, shop.Kept, day)
 	s3 := w3.SheetsOf("xps1")
 	whole(t, w3, s3)
 	n, _ := where(s3, "late/panel", 0)
@@ -207,17 +208,17 @@ func TestACutSheetStaysAndItsOffcutsAreUsed(t *testing.T) {
 	require.NoError(t, err)
 	r, err := more.Apply(e)
 	require.NoError(t, err)
-	w4 := work.Do(r, stock.Shop, day)
+	w4 := work.Do(r, shop.Kept, day)
 	require.Equal(t, 2, w4.SheetsOf("xps1").Cut)
 	whole(t, w4, w4.SheetsOf("xps1"))
 	back, err := plan.Decode(r.Encode())
 	require.NoError(t, err)
-	require.Equal(t, r, back)
+	require.Equal(t, r.Doc(), back.Doc())
 }
 
 func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 	p := boards(t)
-	p.Solids = []plan.Solid{
+	p.Doc().Solids = []plan.Solid{
 		{
 			ID:    "leaf",
 			Prop:  "wall",
@@ -239,15 +240,15 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 		},
 	}
 	require.NoError(t, p.Validate())
-	w := work.Do(p, stock.Shop, day)
+	w := work.Do(p, shop.Kept, day)
 	require.NotNil(t, w.Part("leaf/shape-left"))
 	require.NotNil(t, w.Part("leaf/shape-right"))
-	require.InDelta(t, 71.5*25.4, w.Results.At("part", "post/panel-1", "size").Value*71.5/20, 1e-6)
+	require.InDelta(t, 71.5*25.4, w.Results().At("part", "post/panel-1", "size").Value*71.5/20, 1e-6)
 	require.Empty(t, w.SheetsOf("xps1").Layout.TooLarge)
 	half := p.Clone()
-	half.Solids[0] = half.Solids[0].Set("h", measure.Length{})
+	half.Solids()[0] = half.Solids()[0].Set("h", measure.Length{})
 	require.NoError(t, half.Validate(), "half known is allowed")
-	require.NotEmpty(t, work.Do(half, stock.Shop, day).Lacks("leaf"))
+	require.NotEmpty(t, work.Do(half, shop.Kept, day).Lacks("leaf"))
 	for _, c := range []struct {
 		change func(s *plan.Solid)
 		want   string
@@ -257,7 +258,7 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 		{func(s *plan.Solid) { *s = s.As(form.Mesh{H: measure.Len("9 in"), Mesh: "nonsense"}) }, "bring the STL in again"},
 	} {
 		bad := p.Clone()
-		c.change(&bad.Solids[0])
+		c.change(&bad.Solids()[0])
 		require.ErrorContains(t, bad.Validate(), c.want)
 	}
 }
@@ -266,9 +267,9 @@ func TestSilhouettesMeshesAndSeamsInAPlan(t *testing.T) {
 // part a little less than the sheet leaves no margin and fits not; neither what
 // is used nor what is paid counts what does not fit.
 func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Solids = []plan.Solid{
 		{
 			ID:    "d",
 			Prop:  "a",
@@ -278,7 +279,7 @@ func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 			Form:  form.Boards{W: measure.Len("8 ft"), Brace: measure.Len("4 in")},
 		},
 	}
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	sh := w.SheetsOf("xps1")
 	boards := 0
 	for _, s := range sh.Layout.Sheets {
@@ -292,7 +293,7 @@ func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 	}
 	assert.Equal(t, 2, boards)
 	assert.Empty(t, sh.Layout.TooLarge)
-	p.Solids = []plan.Solid{
+	p.Doc().Solids = []plan.Solid{
 		{
 			ID:    "s",
 			Prop:  "a",
@@ -318,21 +319,21 @@ func TestFactoryEdgesAndWhatDoesNotFit(t *testing.T) {
 			Form:  form.Panel{W: measure.Len("20 ft"), H: measure.Len("20 ft")},
 		},
 	}
-	w = work.Do(p, stock.Shop, today)
+	w = work.Do(p, shop.Kept, today)
 	sh = w.SheetsOf("ply1/4")
 	assert.Len(t, sh.Layout.Sheets, 1)
 	assert.Len(t, sh.Layout.TooLarge, 2)
-	r := w.Results.At("stock", "ply1/4", "yield")
+	r := w.Results().At("stock", "ply1/4", "yield")
 	assert.InDelta(t, 100*48*60/(48.*96), r.Value, .1)
-	assert.Equal(t, stock.Shop.Materials["ply1/4"].Price, w.Results.At("stock", "ply1/4", "cost").Value)
+	assert.Equal(t, stock.Shop.Materials["ply1/4"].Price, w.Results().At("stock", "ply1/4", "cost").Value)
 }
 
 // A long narrow part lies across its tile where the stock has no grain: 30 in
 // by 2 in on a tile of 24 in needs 45 degrees; on grained ply it must stand.
 func TestPartsLieAslant(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Solids = []plan.Solid{
 		{
 			ID:    "s",
 			Prop:  "a",
@@ -342,20 +343,20 @@ func TestPartsLieAslant(t *testing.T) {
 			Form:  form.Panel{W: measure.Len("2 in"), H: measure.Len("28 in")},
 		},
 	}
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	sh := w.SheetsOf("eva5")
 	require.Empty(t, sh.Layout.TooLarge)
 	require.Len(t, sh.Layout.Sheets, 1)
-	panel := w.Parts[0].Panel
+	panel := w.Parts()[0].Panel
 	assert.InDelta(t, 2*28*645.16, panel.Area(), 1)
 	lo, hi := panel.Bounds()
 	assert.LessOrEqual(t, max(hi.X-lo.X, hi.Y-lo.Y), 23.5*25.4+1e-6, "inside the margins")
 	assert.Greater(t, math.Abs(panel.Slant), 5.)
-	p.Solids[0] = p.Solids[0].Set("w", measure.Len("2 in")).
+	p.Solids()[0] = p.Solids()[0].Set("w", measure.Len("2 in")).
 		Set("h", measure.Len("34 in"))
 		// longer than the diagonal lets
-	assert.Len(t, work.Do(p, stock.Shop, today).SheetsOf("eva5").Layout.TooLarge, 1)
-	p.Solids[0] = p.Solids[0].Set("w", measure.Len("60 in")).Set("h", measure.Len("20 in"))
-	p.Solids[0].Stock = "ply1/4"
-	assert.Len(t, work.Do(p, stock.Shop, today).SheetsOf("ply1/4").Layout.TooLarge, 1, "grain up")
+	assert.Len(t, work.Do(p, shop.Kept, today).SheetsOf("eva5").Layout.TooLarge, 1)
+	p.Solids()[0] = p.Solids()[0].Set("w", measure.Len("60 in")).Set("h", measure.Len("20 in"))
+	p.Solids()[0].Stock = "ply1/4"
+	assert.Len(t, work.Do(p, shop.Kept, today).SheetsOf("ply1/4").Layout.TooLarge, 1, "grain up")
 }

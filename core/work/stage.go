@@ -9,21 +9,19 @@ func (w *Work) StageOf(p *plan.Prop) plan.Stage {
 	if p.Stage != "" {
 		return plan.StageNamed(p.Stage)
 	}
-	return w.Derive(stagesName, func() any { return w.stagesShown() }).(map[string]plan.Stage)[p.ID]
+	return Derive(w, "stages of props", (*Work).stagesShown)[p.ID]
 }
-
-var stagesName = StandsOn("stages", standsOn[Cut]...)
 
 // stagesShown is how far each prop has come by what is done to it.
 func (w *Work) stagesShown() map[string]plan.Stage {
 	lacking, pieces, cut := map[string]bool{}, map[string]int{}, map[string]int{}
 	out := map[string]plan.Stage{}
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
 		out[s.Prop] = plan.Drawn
-		lacking[s.Prop] = lacking[s.Prop] || w.Shapes[s.ID] == nil
+		lacking[s.Prop] = lacking[s.Prop] || w.Shapes()[s.ID] == nil
 	}
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		for i, sh := range s.Layout.Sheets {
 			for _, q := range sh.Placed {
 				prop := w.Part(s.Pieces[q.Part].Ref).Solid.Prop

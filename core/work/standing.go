@@ -16,8 +16,8 @@ const Gale = 45 * 0.44704
 // or a gale.
 func (w *Work) Wind() float64 {
 	v := Gale
-	for i := range w.Plan.Forecasts {
-		v = max(v, w.Plan.Forecasts[i].Strongest())
+	for i := range w.Plan.Forecasts() {
+		v = max(v, w.Plan.Forecasts()[i].Strongest())
 	}
 	return v
 }
@@ -27,7 +27,7 @@ func (w *Work) Speed(v float64) string { return measure.SpeedText(v, w.Plan.Metr
 
 // standings keeps the numbers of what stands in the yard, each with its working.
 func (w *Work) standings() {
-	if len(w.Plan.Plots)+len(w.Plan.Cords) == 0 {
+	if len(w.Plan.Plots())+len(w.Plan.Cords()) == 0 {
 		return
 	}
 	y := w.Yard()
@@ -111,7 +111,7 @@ func (w *Work) standing(s *Stands) {
 // FarOff is from how far guests see a prop at the nearest, m, and the finest they make out
 // there, mm; ok is false where that is not known.
 func (w *Work) FarOff(prop string) (far, fine float64, ok bool) {
-	if len(w.Plan.Plots) == 0 || len(w.Plan.Walkways) == 0 {
+	if len(w.Plan.Plots()) == 0 || len(w.Plan.Walkways()) == 0 {
 		return 0, 0, false
 	}
 	y := w.Yard()

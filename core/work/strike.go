@@ -38,8 +38,8 @@ func (w *Work) Pieces() []*Piece {
 		}
 		return id
 	}
-	for i := range w.Plan.Joints {
-		j := &w.Plan.Joints[i]
+	for i := range w.Plan.Joints() {
+		j := &w.Plan.Joints()[i]
 		a, b := w.solidOf(j.A), w.solidOf(j.B)
 		if a != nil && b != nil && !j.Apart && root(a.ID) != root(b.ID) {
 			of[root(b.ID)] = root(a.ID)
@@ -47,9 +47,9 @@ func (w *Work) Pieces() []*Piece {
 	}
 	by := map[string]*Piece{}
 	var out []*Piece
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		if w.Shapes[s.ID] == nil {
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
+		if w.Shapes()[s.ID] == nil {
 			continue
 		}
 		p := by[root(s.ID)]
@@ -91,7 +91,7 @@ func (w *Work) sizeOf(solids []*plan.Solid) (size [3]float64) {
 	lo := [3]float64{math.Inf(1), math.Inf(1), math.Inf(1)}
 	hi := [3]float64{math.Inf(-1), math.Inf(-1), math.Inf(-1)}
 	for _, s := range solids {
-		v, x, y, z := w.Shapes[s.ID].Size, s.X.Value(), s.Y.Value(), s.Z.Value()
+		v, x, y, z := w.Shapes()[s.ID].Size, s.X.Value(), s.Y.Value(), s.Z.Value()
 		for k, d := range [3][2]float64{{x - v.X/2, x + v.X/2}, {y - v.Y/2, y + v.Y/2}, {z, z + v.Z}} {
 			lo[k], hi[k] = math.Min(lo[k], d[0]), math.Max(hi[k], d[1])
 		}

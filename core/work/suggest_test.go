@@ -2,13 +2,14 @@ package work
 
 import (
 	"math/rand/v2"
+	"sync"
 	"testing"
 	"time"
 
 	"zapbarn/core/bond"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -18,8 +19,8 @@ import (
 // the seam has to bear; and another shop's glues are another work's.
 func TestSuggestedOnceIsSuggestedAfresh(t *testing.T) {
 	day := time.Date(2026, 9, 12, 10, 0, 0, 0, time.UTC)
-	p := demo.Apiary(day)
-	w := Do(p, stock.Shop, day)
+	p := demo.Apiary(day).In(shop.Kept)
+	w := Do(p, shop.Kept, day)
 	r := rand.New(rand.NewPCG(2, 7))
 	ids := []string{"xps1", "eva10", "ply1/4", "pvc1", "pet"}
 	heads := map[string]bool{}
@@ -46,10 +47,12 @@ func TestSuggestedOnceIsSuggestedAfresh(t *testing.T) {
 	}
 	q, err := p.Apply(plan.Edit{Changes: []plan.Change{p.Put("good", x.ID, x)}})
 	require.NoError(t, err)
-	other, err := DoFrom(w, nil, q, stock.Shop, day)
+	other, err := DoFrom(w, nil, q, shop.Kept, day)
 	require.NoError(t, err)
-	assert.Nil(t, other.derivedAs(suggested), "of another shop")
-	same, err := DoFrom(w, nil, p, stock.Shop, day)
+	_, ok := Known[*sync.Map](other, "glues suggested")
+	assert.False(t, ok, "of another shop")
+	same, err := DoFrom(w, nil, p, shop.Kept, day)
 	require.NoError(t, err)
-	assert.NotNil(t, same.derivedAs(suggested), "taken over")
+	_, ok = Known[*sync.Map](same, "glues suggested")
+	assert.True(t, ok, "taken over")
 }

@@ -22,26 +22,19 @@ type Surprises struct {
 // goes on from there.
 const Looked = 2
 
-var surprises = StandsOn("surprises", promises...)
-
 // Deepest is how many events a search goes to.
 const Deepest = 6
 
-var searched = func() (out [Deepest + 1]string) {
-	for n := range out {
-		out[n] = StandsOn(fmt.Sprintf("surprises to %d", n), promises...)
-
-	}
-	return out
-}()
+// searchedTo is the name of what a search to a depth found.
+func searchedTo(depth int) string { return fmt.Sprintf("surprises to %d", depth) }
 
 // LookedTo are the surprises to a depth that were looked for already, nil when they were not.
 func (w *Work) LookedTo(depth int) *Surprises {
 	if depth <= Looked {
 		return w.Surprises()
 	}
-	v, _ := w.derivedAs(searched[depth]).(*Surprises)
-	return v
+	s, _ := Known[*Surprises](w, searchedTo(depth))
+	return s
 }
 
 // SurprisesSoon are those of sequences of up to so many events where few moments show all of
@@ -50,8 +43,11 @@ func (w *Work) SurprisesSoon(depth, most int) *Surprises {
 	if s := w.LookedTo(depth); s != nil {
 		return s
 	}
-	if s := w.Search(depth, most, nil); s.Exhaustive || s.Err != nil {
-		return w.Derive(searched[depth], func() any { return s }).(*Surprises)
+	tried := Derive(w, fmt.Sprintf("surprises to %d, few", depth), func(w *Work) *Surprises {
+		return w.Search(depth, most, nil)
+	})
+	if tried.Exhaustive || tried.Err != nil {
+		return w.found(depth, tried)
 	}
 	return nil
 }
@@ -71,19 +67,38 @@ func (w *Work) SurprisesTo(depth, most int, progress func(show.Progress) bool) *
 	if over {
 		return s
 	}
-	return w.Derive(searched[depth], func() any { return s }).(*Surprises)
+	return w.found(depth, s)
+}
+
+// found keeps what a search found; what it searched is what it was made from.
+func (w *Work) found(depth int, s *Surprises) *Surprises {
+	return Derive(w, searchedTo(depth), func(w *Work) *Surprises {
+		w.searched()
+		return s
+	})
 }
 
 // Surprises are those of sequences of few events, found once.
 func (w *Work) Surprises() *Surprises {
-	return w.Derive(surprises, func() any { return w.Search(Looked, 100_000, nil) }).(*Surprises)
+	return Derive(w, "surprises", func(w *Work) *Surprises { return w.Search(Looked, 100_000, nil) })
 }
 
 // Search looks for sequences of up to so many events that break a promise.
 func (w *Work) Search(depth, most int, progress func(show.Progress) bool) *Surprises {
+	s := w.searched()
+	if s.Err != nil {
+		return s
+	}
+	q := show.Search{Machine: w.Machine(), Promises: s.Promises, Depth: depth, Most: most, Progress: progress}
+	s.Found, s.Err = q.Whole()
+	return s
+}
+
+// searched is what is searched: the show, and the promises that can be read.
+func (w *Work) searched() *Surprises {
 	s := &Surprises{Unclear: map[string]error{}}
-	for i := range w.Plan.Promises {
-		x := &w.Plan.Promises[i]
+	for i := range w.Plan.Promises() {
+		x := &w.Plan.Promises()[i]
 		p, err := w.Plan.Promise(x.ID, x.Says)
 		if err == nil && p.A.Kind == "mover" && w.Moved(p.A.ID) != nil && w.Moved(p.A.ID).UpMS == 0 ||
 			p.B.Kind == "mover" && w.Moved(p.B.ID) != nil && w.Moved(p.B.ID).UpMS == 0 {
@@ -95,12 +110,7 @@ func (w *Work) Search(depth, most int, progress func(show.Progress) bool) *Surpr
 		}
 		s.Promises = append(s.Promises, p)
 	}
-	if w.ShowErr != nil {
-		s.Err = w.ShowErr
-		return s
-	}
-	q := show.Search{Machine: w.Machine, Promises: s.Promises, Depth: depth, Most: most, Progress: progress}
-	s.Found, s.Err = q.Whole()
+	s.Err = w.ShowErr()
 	return s
 }
 
@@ -124,8 +134,8 @@ func (w *Work) Named(t show.Term) string {
 			return i.Name
 		}
 	case "trigger":
-		for i := range w.Plan.Triggers {
-			if x := &w.Plan.Triggers[i]; x.ID == t.ID {
+		for i := range w.Plan.Triggers() {
+			if x := &w.Plan.Triggers()[i]; x.ID == t.ID {
 				return w.Plan.Name(x)
 			}
 		}
@@ -189,8 +199,8 @@ func (w *Work) Loads() []show.Load {
 	rest := own.Solve(map[string]bool{})
 	var out []show.Load
 	at := map[string]int{}
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Kind == "supply" {
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Kind == "supply" {
 			at[d.ID] = len(out)
 			out = append(
 				out,
@@ -198,8 +208,8 @@ func (w *Work) Loads() []show.Load {
 			)
 		}
 	}
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if d.Kind != "switch" || !d.Driven {
 			continue
 		}

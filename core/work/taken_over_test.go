@@ -8,8 +8,8 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,12 +19,12 @@ import (
 // out afresh, also of those that are taken over from before.
 func TestDevicesTakenOverAreDevicesAfresh(t *testing.T) {
 	day := time.Date(2026, 9, 12, 10, 0, 0, 0, time.UTC)
-	p := demo.Apiary(day)
-	w := Do(p, stock.Shop, day)
+	p := demo.Apiary(day).In(shop.Kept)
+	w := Do(p, shop.Kept, day)
 	r := rand.New(rand.NewPCG(1, 2))
 	tried := map[string]int{}
 	for range 150 {
-		d := p.Devices[r.IntN(len(p.Devices))]
+		d := p.Devices()[r.IntN(len(p.Devices()))]
 		what := [...]string{"length", "gauge", "path", "volts", "rating", "off", "reversed", "temp", "units"}[r.IntN(9)]
 		e := plan.Edit{}
 		switch what {
@@ -44,7 +44,7 @@ func TestDevicesTakenOverAreDevicesAfresh(t *testing.T) {
 			d.Reversed = !d.Reversed
 		}
 		if e.Changes = []plan.Change{p.Put("device", d.ID, d)}; what == "temp" || what == "units" {
-			x := p.Display
+			x := p.Display()
 			if what == "temp" {
 				x.Temp = measure.Of[measure.CelsiusKind](x.Temp.Value() + 7)
 			} else if x.Units = "mm"; p.Metric() {
@@ -57,13 +57,13 @@ func TestDevicesTakenOverAreDevicesAfresh(t *testing.T) {
 			continue
 		}
 		tried[what]++
-		from, err := DoFrom(w, nil, q, stock.Shop, day)
+		from, err := DoFrom(w, nil, q, shop.Kept, day)
 		require.NoError(t, err)
-		afresh := Do(q, stock.Shop, day)
-		for i := range q.Devices {
-			id := q.Devices[i].ID
-			a, _ := json.Marshal(afresh.of[Powered].Of("device", id))
-			b, _ := json.Marshal(from.of[Powered].Of("device", id))
+		afresh := Do(q, shop.Kept, day)
+		for i := range q.Devices() {
+			id := q.Devices()[i].ID
+			a, _ := json.Marshal(afresh.Results().Of("device", id))
+			b, _ := json.Marshal(from.Results().Of("device", id))
 			require.Equal(t, string(a), string(b), "%s of %s", what, d.ID)
 		}
 		p, w = q, from // and on from there

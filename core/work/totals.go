@@ -8,29 +8,37 @@ import (
 	"zapbarn/core/source"
 )
 
+// stockCosts is what a stock's sheets or lengths cost.
+func (w *Work) stockCosts(id string) source.Result {
+	if r := w.nested().numbers.At("stock", id, "cost"); r.Text != "" {
+		return r
+	}
+	return w.barred().numbers.At("stock", id, "cost")
+}
+
 // totals are the display's own numbers.
 func (w *Work) totals() {
 	kg, cost, watts := 0.0, 0.0, 0.0
 	var masses, costs []string
-	for i := range w.Plan.Props {
-		r := w.Results.At("prop", w.Plan.Props[i].ID, "mass")
+	for i := range w.Plan.Props() {
+		r := w.At("prop", w.Plan.Props()[i].ID, "mass")
 		kg += r.Value
 		masses = append(masses, r.Text)
 	}
 	spent := func(id string) {
-		r := w.Results.At("stock", id, "cost")
+		r := w.stockCosts(id)
 		cost += r.Value
 		costs = append(costs, r.Text)
 	}
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		spent(s.Stock.ID)
 	}
-	for _, b := range w.Bars {
+	for _, b := range w.Bars() {
 		spent(b.Stock.ID)
 	}
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Kind == "supply" {
-			g := w.All.Readings[d.ID]
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Kind == "supply" {
+			g := w.All().Readings[d.ID]
 			watts += g.Volts * g.Amps
 		}
 	}

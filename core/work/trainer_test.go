@@ -3,8 +3,8 @@ package work_test
 import (
 	"testing"
 
-	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -18,9 +18,9 @@ func TestDrills(t *testing.T) {
 	best := 0
 	for seed := range uint64(14) {
 		for level := 1; level <= 3; level++ {
-			d, err := wiring.NewDrill(p.Wiring(stock.Shop), "S1", level, seed)
+			d, err := wiring.NewDrill(p.Wiring(shop.Kept), "S1", level, seed)
 			require.NoError(t, err)
-			again, _ := wiring.NewDrill(p.Wiring(stock.Shop), "S1", level, seed)
+			again, _ := wiring.NewDrill(p.Wiring(shop.Kept), "S1", level, seed)
 			g, say := d.Truth()
 			g2, _ := again.Truth()
 			require.Equal(t, g, g2)
@@ -43,9 +43,9 @@ func TestDrills(t *testing.T) {
 	assert.NotContains(t, kinds[2], "bad")
 	assert.Contains(t, kinds[3], "bad")
 	assert.LessOrEqual(t, best, 30, "about three readings a fault at the most")
-	_, err := wiring.NewDrill(p.Wiring(stock.Shop), "S1", 4, 1)
+	_, err := wiring.NewDrill(p.Wiring(shop.Kept), "S1", 4, 1)
 	assert.ErrorContains(t, err, "choose 1, 2 or 3")
-	_, err = wiring.NewDrill(p.Wiring(stock.Shop), "K1", 1, 1)
+	_, err = wiring.NewDrill(p.Wiring(shop.Kept), "K1", 1, 1)
 	assert.ErrorContains(t, err, "no supply")
 }
 

@@ -11,9 +11,9 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
-	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -43,11 +43,11 @@ func TestDemandIsWhatIsAskedFor(t *testing.T) {
 	}
 	w := wired(t, ds...)
 	assert.InDelta(t, 6, w.Demand("S"), .06)
-	assert.Equal(t, w.Demand("S"), w.Results.At("device", "S", "load").Value, "ticket and snag read one number")
-	assert.InDelta(t, 1.3, w.All.Readings["S"].Amps, .05)
-	assert.Equal(t, "overloaded", w.All.Readings["S"].State)
+	assert.Equal(t, w.Demand("S"), w.Results().At("device", "S", "load").Value, "ticket and snag read one number")
+	assert.InDelta(t, 1.3, w.All().Readings["S"].Amps, .05)
+	assert.Equal(t, "overloaded", w.All().Readings["S"].State)
 	assert.True(t, says(w, "device:S:load", "sagging"), "what it gives instead is said")
-	assert.InDelta(t, 1.3, wiring.ShortAmps(w.Device("S"), stock.Shop), 1e-9)
+	assert.InDelta(t, 1.3, wiring.ShortAmps(w.Device("S"), shop.Kept), 1e-9)
 }
 
 // Two packs side by side suffice when two are said to: what is asked for does
@@ -72,11 +72,11 @@ func TestSwitchLeftOff(t *testing.T) {
 		plan.Device{ID: "K", Kind: "switch", From: "S", Off: true},
 		plan.Device{ID: "L", Kind: "lamp", From: "K", Product: "puck12"},
 	)
-	assert.Equal(t, "dark", w.All.Readings["L"].State)
-	assert.Less(t, w.All.Readings["L"].Amps, 1e-6)
-	assert.Zero(t, w.All.Readings["L"].Drop)
+	assert.Equal(t, "dark", w.All().Readings["L"].State)
+	assert.Less(t, w.All().Readings["L"].Amps, 1e-6)
+	assert.Zero(t, w.All().Readings["L"].Drop)
 	w.Device("K").Off = false
-	assert.Equal(t, "lit", wired(t, w.Plan.Devices...).All.Readings["L"].State)
+	assert.Equal(t, "lit", wired(t, w.Plan.Devices()...).All().Readings["L"].State)
 }
 
 // An unplugged supply is an open end, not a short: the one beside it goes on
@@ -96,7 +96,7 @@ func TestUnpluggedIsOpen(t *testing.T) {
 		},
 		plan.Device{ID: "L", Kind: "lamp", From: "W", At: ln("500 mm"), Product: "puck12"},
 	)
-	both, alone := w.All, w.Plan.Case(stock.Shop, "without:S")
+	both, alone := w.All(), w.Plan.Case(shop.Kept, "without:S")
 	assert.InEpsilon(t, both.Readings["L"].Amps, alone.Readings["L"].Amps, .02)
 	assert.InEpsilon(t, alone.Readings["L"].Amps, alone.Readings["T"].Amps, .01)
 }
@@ -109,7 +109,7 @@ func TestColdCellsSag(t *testing.T) {
 		plan.Device{ID: "S", Kind: "supply", Cell: "aa", Cells: 8},
 		plan.Device{ID: "L", Kind: "lamp", From: "S", Product: "bulb12"},
 	)
-	warm, cold := w.All.Readings["S"], w.Plan.Case(stock.Shop, "cold").Readings["S"]
+	warm, cold := w.All().Readings["S"], w.Plan.Case(shop.Kept, "cold").Readings["S"]
 	inner := circuit.Cells["aa"].Ohms * 8
 	assert.InDelta(t, 12-warm.Amps*inner, warm.Volts, 1e-6)
 	assert.InDelta(t, 12-cold.Amps*2*inner, cold.Volts, 1e-6)
@@ -120,9 +120,9 @@ func TestTheNewestBottleCounts(t *testing.T) {
 	for _, lots := range [][]plan.Lot{{{ID: "a", Glue: "pva", Opened: "2024-01-01"},
 		{ID: "b", Glue: "pva", Opened: "2026-09-10"}}, {{ID: "b", Glue: "pva", Opened: "2026-09-10"},
 		{ID: "a", Glue: "pva", Opened: "2024-01-01"}}} {
-		p := plan.New("x", "X", "in", "")
-		p.Lots = lots
-		w := work.Do(p, stock.Shop, today)
+		p := plan.New("x", "X", "in", "").In(shop.Kept)
+		p.Doc().Lots = lots
+		w := work.Do(p, shop.Kept, today)
 		assert.InDelta(t, 10*86400, w.JointCase(&plan.Joint{Glue: "pva"}).Age, 86400)
 	}
 }
@@ -130,19 +130,19 @@ func TestTheNewestBottleCounts(t *testing.T) {
 // A pipe weighs its wall: 10 ft of 1 in schedule 40, OD 1.315 in, wall 0.133 in
 // (ASTM D1785), at 1400 kg/m3 is 0.68 lb a foot less its bore, 3.1 kg no more.
 func TestPipeWeighsItsWall(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Solids = []plan.Solid{
 		{ID: "s", Prop: "a", Name: "S", Kind: "pipe", Stock: "pvc1", Form: form.Pipe{Lengths: "1@120in"}},
 	}
-	w := work.Do(p, stock.Shop, today)
+	w := work.Do(p, shop.Kept, today)
 	od, wall := 1.315*.0254, .133*.0254
-	require.InEpsilon(t, math.Pi*(od-wall)*wall*3.048*1400, w.Results.At("solid", "s", "mass").Value, .002)
+	require.InEpsilon(t, math.Pi*(od-wall)*wall*3.048*1400, w.Results().At("solid", "s", "mass").Value, .002)
 }
 
 // says is true of a result one of whose steps holds a word.
 func says(w *work.Work, result, word string) bool {
-	r, _ := w.Results.Get(source.ParseKey(result))
+	r, _ := w.Results().Get(source.ParseKey(result))
 	return slices.ContainsFunc(r.Steps, func(s source.Step) bool { return strings.Contains(s.Formula, word) })
 }
 
@@ -161,9 +161,9 @@ func TestNoSagWhereThereIsNone(t *testing.T) {
 func TestBoundsStandWhereTheyAre(t *testing.T) {
 	sec := func(s string) measure.Duration { return measure.Must[measure.DurationKind](s) }
 	base := func() *plan.Plan {
-		p := plan.New("x", "X", "in", "")
-		p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-		p.Solids = []plan.Solid{
+		p := plan.New("x", "X", "in", "").In(shop.Kept)
+		p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+		p.Doc().Solids = []plan.Solid{
 			{
 				ID:    "s",
 				Prop:  "a",
@@ -174,76 +174,77 @@ func TestBoundsStandWhereTheyAre(t *testing.T) {
 				Form:  form.Panel{W: ln("500 mm"), H: ln("500 mm")},
 			},
 		}
-		p.Joints = []plan.Joint{{ID: "j", Prop: "a", A: "s", B: "=pet", Glue: "pu"}}
-		p.Finishes = []plan.Finish{{ID: "s", Solid: "s", Layers: []plan.Layer{{Coat: "latex", Coats: 1}}}}
-		p.Devices = []plan.Device{
+		p.Doc().Joints = []plan.Joint{{ID: "j", Prop: "a", A: "s", B: "=pet", Glue: "pu"}}
+		p.Doc().Finishes = []plan.Finish{{ID: "s", Solid: "s", Layers: []plan.Layer{{Coat: "latex", Coats: 1}}}}
+		p.Doc().Devices = []plan.Device{
 			{ID: "S", Prop: "a", Name: "S", Kind: "supply", Volts: vv("12 V"), Amps: aa("1 A")},
 			{ID: "K", Prop: "a", Name: "K", Kind: "switch", From: "S", Driven: true},
 		}
-		p.Inputs = []plan.Input{{ID: "i", Prop: "a", Name: "I", Kind: "mat"}}
-		p.Scenes = []plan.Scene{{ID: "c", Prop: "a", Name: "C", Cues: []plan.Cue{{Channel: "K", Length: sec("1 s")}}}}
-		p.Triggers = []plan.Trigger{{ID: "t", Input: "i", Scene: "c", Latch: "toggle"}}
-		p.Offcuts = []plan.Offcut{{ID: "o", Stock: "xps1", W: ln("100 mm"), H: ln("100 mm")}}
+		p.Doc().Inputs = []plan.Input{{ID: "i", Prop: "a", Name: "I", Kind: "mat"}}
+		p.Doc().Scenes = []plan.Scene{{ID: "c", Prop: "a", Name: "C", Cues: []plan.Cue{{Channel: "K", Length: sec("1 s")}}}}
+		p.Doc().Triggers = []plan.Trigger{{ID: "t", Input: "i", Scene: "c", Latch: "toggle"}}
+		p.Doc().Offcuts = []plan.Offcut{{ID: "o", Stock: "xps1", W: ln("100 mm"), H: ln("100 mm")}}
 		return p
 	}
 	require.NoError(t, base().Validate())
 	for field, c := range map[string]struct{ good, bad func(*plan.Plan) }{
-		"known": {func(p *plan.Plan) { p.Props[0].Known = ln("30 m") },
-			func(p *plan.Plan) { p.Props[0].Known = ln("30.1 m") }},
-		"known ": {func(p *plan.Plan) { p.Props[0].Known = ln("10 mm") },
-			func(p *plan.Plan) { p.Props[0].Known = ln("9 mm") }},
-		"x": {func(p *plan.Plan) { p.Solids[0].X = ln("-30 m") },
-			func(p *plan.Plan) { p.Solids[0].X = ln("-30.1 m") }},
-		"seamAt": {func(p *plan.Plan) { p.Solids[0].SeamAt = ln("30 m") },
-			func(p *plan.Plan) { p.Solids[0].SeamAt = ln("30.1 m") }},
-		"lap": {func(p *plan.Plan) { p.Solids[0].Lap = ln("5 mm") },
-			func(p *plan.Plan) { p.Solids[0].Lap = ln("4.9 mm") }},
-		"lap ": {func(p *plan.Plan) { p.Solids[0].Lap = ln("1 m") },
-			func(p *plan.Plan) { p.Solids[0].Lap = ln("1.01 m") }},
-		"length": {func(p *plan.Plan) { p.Joints[0].Length = ln("1000 m") },
-			func(p *plan.Plan) { p.Joints[0].Length = ln("1001 m") }},
-		"layers": {func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 20 },
-			func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 21 }},
-		"layers ": {func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 1 },
-			func(p *plan.Plan) { p.Finishes[0].Layers[0].Coats = 0 }},
-		"minPulse": {func(p *plan.Plan) { p.Inputs[0].MinPulse = sec("60 s") },
-			func(p *plan.Plan) { p.Inputs[0].MinPulse = sec("61 s") }},
-		"holdOff": {func(p *plan.Plan) { p.Inputs[0].HoldOff = sec("24 h") },
-			func(p *plan.Plan) { p.Inputs[0].HoldOff = sec("25 h") }},
-		"length ": {func(p *plan.Plan) { p.Scenes[0].Length = sec("24 h") },
-			func(p *plan.Plan) { p.Scenes[0].Length = sec("25 h") }},
-		"cues": {func(p *plan.Plan) { p.Scenes[0].Cues[0].Start = sec("24 h") },
-			func(p *plan.Plan) { p.Scenes[0].Cues[0].Start = sec("25 h") }},
-		"cues ": {func(p *plan.Plan) { p.Scenes[0].Cues[0].Length = sec("24 h") },
-			func(p *plan.Plan) { p.Scenes[0].Cues[0].Length = sec("0 s") }},
-		"rest": {func(p *plan.Plan) { p.Triggers[0].Rest = sec("24 h") },
-			func(p *plan.Plan) { p.Triggers[0].Rest = sec("25 h") }},
-		"w": {func(p *plan.Plan) { p.Offcuts[0].W = ln("20 mm") },
-			func(p *plan.Plan) { p.Offcuts[0].W = ln("19 mm") }},
-		"h": {func(p *plan.Plan) { p.Offcuts[0].H = ln("10 m") },
-			func(p *plan.Plan) { p.Offcuts[0].H = ln("10.1 m") }},
-		"amps": {func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Amps: aa("200 A")}} },
-			func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Amps: aa("201 A")}} }},
-		"volts": {func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Volts: vv("-60 V")}} },
-			func(p *plan.Plan) { p.Readings = []plan.Reading{{ID: "r", Device: "S", Volts: vv("61 V")}} }},
+		"known": {func(p *plan.Plan) { p.Props()[0].Known = ln("30 m") },
+			func(p *plan.Plan) { p.Props()[0].Known = ln("30.1 m") }},
+		"known ": {func(p *plan.Plan) { p.Props()[0].Known = ln("10 mm") },
+			func(p *plan.Plan) { p.Props()[0].Known = ln("9 mm") }},
+		"x": {func(p *plan.Plan) { p.Solids()[0].X = ln("-30 m") },
+			func(p *plan.Plan) { p.Solids()[0].X = ln("-30.1 m") }},
+		"seamAt": {func(p *plan.Plan) { p.Solids()[0].SeamAt = ln("30 m") },
+			func(p *plan.Plan) { p.Solids()[0].SeamAt = ln("30.1 m") }},
+		"lap": {func(p *plan.Plan) { p.Solids()[0].Lap = ln("5 mm") },
+			func(p *plan.Plan) { p.Solids()[0].Lap = ln("4.9 mm") }},
+		"lap ": {func(p *plan.Plan) { p.Solids()[0].Lap = ln("1 m") },
+			func(p *plan.Plan) { p.Solids()[0].Lap = ln("1.01 m") }},
+		"length": {func(p *plan.Plan) { p.Joints()[0].Length = ln("1000 m") },
+			func(p *plan.Plan) { p.Joints()[0].Length = ln("1001 m") }},
+		"layers": {func(p *plan.Plan) { p.Finishes()[0].Layers[0].Coats = 20 },
+			func(p *plan.Plan) { p.Finishes()[0].Layers[0].Coats = 21 }},
+		"layers ": {func(p *plan.Plan) { p.Finishes()[0].Layers[0].Coats = 1 },
+			func(p *plan.Plan) { p.Finishes()[0].Layers[0].Coats = 0 }},
+		"minPulse": {func(p *plan.Plan) { p.Inputs()[0].MinPulse = sec("60 s") },
+			func(p *plan.Plan) { p.Inputs()[0].MinPulse = sec("61 s") }},
+		"holdOff": {func(p *plan.Plan) { p.Inputs()[0].HoldOff = sec("24 h") },
+			func(p *plan.Plan) { p.Inputs()[0].HoldOff = sec("25 h") }},
+		"length ": {func(p *plan.Plan) { p.Scenes()[0].Length = sec("24 h") },
+			func(p *plan.Plan) { p.Scenes()[0].Length = sec("25 h") }},
+		"cues": {func(p *plan.Plan) { p.Scenes()[0].Cues[0].Start = sec("24 h") },
+			func(p *plan.Plan) { p.Scenes()[0].Cues[0].Start = sec("25 h") }},
+		"cues ": {func(p *plan.Plan) { p.Scenes()[0].Cues[0].Length = sec("24 h") },
+			func(p *plan.Plan) { p.Scenes()[0].Cues[0].Length = sec("0 s") }},
+		"rest": {func(p *plan.Plan) { p.Triggers()[0].Rest = sec("24 h") },
+			func(p *plan.Plan) { p.Triggers()[0].Rest = sec("25 h") }},
+		"w": {func(p *plan.Plan) { p.Offcuts()[0].W = ln("20 mm") },
+			func(p *plan.Plan) { p.Offcuts()[0].W = ln("19 mm") }},
+		"h": {func(p *plan.Plan) { p.Offcuts()[0].H = ln("10 m") },
+			func(p *plan.Plan) { p.Offcuts()[0].H = ln("10.1 m") }},
+		"amps": {func(p *plan.Plan) { p.Doc().Readings = []plan.Reading{{ID: "r", Device: "S", Amps: aa("200 A")}} },
+			func(p *plan.Plan) { p.Doc().Readings = []plan.Reading{{ID: "r", Device: "S", Amps: aa("201 A")}} }},
+		"volts": {func(p *plan.Plan) { p.Doc().Readings = []plan.Reading{{ID: "r", Device: "S", Volts: vv("-60 V")}} },
+			func(p *plan.Plan) { p.Doc().Readings = []plan.Reading{{ID: "r", Device: "S", Volts: vv("61 V")}} }},
 		"rating": {func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "F", Prop: "a", Name: "F", Kind: "fuse", From: "S",
+			p.Doc().Devices = append(p.Devices(), plan.Device{ID: "F", Prop: "a", Name: "F", Kind: "fuse", From: "S",
 				Rating: aa("0.01 A")})
 		}, func(p *plan.Plan) {
-			p.Devices = append(p.Devices, plan.Device{ID: "F", Prop: "a", Name: "F", Kind: "fuse", From: "S"})
+			p.Doc().Devices = append(p.Devices(), plan.Device{ID: "F", Prop: "a", Name: "F", Kind: "fuse", From: "S"})
 		}},
-		"rh": {func(p *plan.Plan) { p.Display.RH = 100 }, func(p *plan.Plan) { p.Display.RH = 101 }},
-		"temp": {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("60 C") },
-			func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("61 C") }},
-		"temp ": {func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-30 C") },
-			func(p *plan.Plan) { p.Display.Temp = measure.Must[measure.CelsiusKind]("-31 C") }},
-		"nights":  {func(p *plan.Plan) { p.Display.Nights = 366 }, func(p *plan.Plan) { p.Display.Nights = 367 }},
-		"nights ": {func(p *plan.Plan) { p.Display.Duty = 100 }, func(p *plan.Plan) { p.Display.Duty = 101 }},
-		"night": {func(p *plan.Plan) { p.Display.Night = sec("24 h") },
-			func(p *plan.Plan) { p.Display.Night = sec("25 h") }},
-		"kerf": {func(p *plan.Plan) { p.Display.Kerf = ln("25 mm") }, func(p *plan.Plan) { p.Display.Kerf = ln("26 mm") }},
-		"margin": {func(p *plan.Plan) { p.Display.Margin = ln("200 mm") },
-			func(p *plan.Plan) { p.Display.Margin = ln("201 mm") }},
+		"rh": {func(p *plan.Plan) { p.Doc().Display.RH = 100 }, func(p *plan.Plan) { p.Doc().Display.RH = 101 }},
+		"temp": {func(p *plan.Plan) { p.Doc().Display.Temp = measure.Must[measure.CelsiusKind]("60 C") },
+			func(p *plan.Plan) { p.Doc().Display.Temp = measure.Must[measure.CelsiusKind]("61 C") }},
+		"temp ": {func(p *plan.Plan) { p.Doc().Display.Temp = measure.Must[measure.CelsiusKind]("-30 C") },
+			func(p *plan.Plan) { p.Doc().Display.Temp = measure.Must[measure.CelsiusKind]("-31 C") }},
+		"nights":  {func(p *plan.Plan) { p.Doc().Display.Nights = 366 }, func(p *plan.Plan) { p.Doc().Display.Nights = 367 }},
+		"nights ": {func(p *plan.Plan) { p.Doc().Display.Duty = 100 }, func(p *plan.Plan) { p.Doc().Display.Duty = 101 }},
+		"night": {func(p *plan.Plan) { p.Doc().Display.Night = sec("24 h") },
+			func(p *plan.Plan) { p.Doc().Display.Night = sec("25 h") }},
+		"kerf": {func(p *plan.Plan) { p.Doc().Display.Kerf = ln("25 mm") },
+			func(p *plan.Plan) { p.Doc().Display.Kerf = ln("26 mm") }},
+		"margin": {func(p *plan.Plan) { p.Doc().Display.Margin = ln("200 mm") },
+			func(p *plan.Plan) { p.Doc().Display.Margin = ln("201 mm") }},
 	} {
 		p := base()
 		c.good(p)

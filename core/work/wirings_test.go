@@ -8,9 +8,9 @@ import (
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/plan"
-	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -26,7 +26,7 @@ func eachWiring(t *testing.T, n int, f func(seed uint64, w *work.Work)) {
 			continue
 		}
 		tried++
-		f(seed, work.Do(p, stock.Shop, today))
+		f(seed, work.Do(p, shop.Kept, today))
 	}
 }
 
@@ -38,8 +38,8 @@ func TestHarnessOfAnyWiring(t *testing.T) {
 		h := w.Harness("a")
 		want := map[string]bool{}
 		taps, plugs := 0, 0
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
 			up := w.Plan.Device(d.From)
 			if up != nil && up.Kind == "run" {
 				taps++
@@ -79,12 +79,12 @@ func TestHarnessOfAnyWiring(t *testing.T) {
 			}
 			require.Positive(t, s.Shrink)
 		}
-		for i := range w.Plan.Devices { // where a run is fed along itself is a joint too
-			if d := &w.Plan.Devices[i]; d.Kind == "run" && !d.FedAt.IsZero() {
+		for i := range w.Plan.Devices() { // where a run is fed along itself is a joint too
+			if d := &w.Plan.Devices()[i]; d.Kind == "run" && !d.FedAt.IsZero() {
 				taps++
 			}
 		}
-		require.InDelta(t, taps, joined, float64(len(w.Plan.Devices)), "seed %d", seed)
+		require.InDelta(t, taps, joined, float64(len(w.Plan.Devices())), "seed %d", seed)
 		for _, c := range h.Chains {
 			next := 1
 			for _, s := range c.Strips {
@@ -102,9 +102,9 @@ func TestHarnessOfAnyWiring(t *testing.T) {
 func TestPathToAnyLamp(t *testing.T) {
 	ways := 0
 	eachWiring(t, 80, func(seed uint64, w *work.Work) {
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
-			way := w.Rig.PathTo(w.All, d.ID)
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
+			way := w.Rig().PathTo(w.All(), d.ID)
 			if d.Kind != "lamp" || way == nil || d.Feeds != "" || d.Reversed {
 				continue
 			}
@@ -112,14 +112,14 @@ func TestPathToAnyLamp(t *testing.T) {
 			for k := 1; k < len(way); k++ {
 				require.GreaterOrEqual(t, way[k].At, way[k-1].At-1.5, "seed %d: %s", seed, d.ID)
 			}
-			g := w.All.Readings[d.ID]
+			g := w.All().Readings[d.ID]
 			end := g.Volts
-			if strip := w.Rig.StripVolts(w.All, d.ID); strip != nil {
+			if strip := w.Rig().StripVolts(w.All(), d.ID); strip != nil {
 				end = strip[len(strip)-1]
-				require.Len(t, strip, wiring.Segments(d, stock.Shop))
+				require.Len(t, strip, wiring.Segments(d, shop.Kept))
 			}
 			require.InDelta(t, end, way[len(way)-1].Volts, 1e-6+.002*math.Abs(end), "seed %d: %s", seed, d.ID)
-			require.InDelta(t, w.All.Readings[way[0].Name].Volts, way[0].Volts, 1e-6, "at the supply")
+			require.InDelta(t, w.All().Readings[way[0].Name].Volts, way[0].Volts, 1e-6, "at the supply")
 		}
 	})
 	assert.Greater(t, ways, 100)
@@ -129,12 +129,12 @@ func TestPathToAnyLamp(t *testing.T) {
 // and nothing is ranked first from those readings.
 func TestBenchOfAnyWiring(t *testing.T) {
 	eachWiring(t, 25, func(seed uint64, w *work.Work) {
-		for i := range w.Plan.Devices {
-			s := &w.Plan.Devices[i]
+		for i := range w.Plan.Devices() {
+			s := &w.Plan.Devices()[i]
 			if s.Kind != "supply" {
 				continue
 			}
-			b := wiring.Suspects(w.Plan.Wiring(stock.Shop), s.ID)
+			b := wiring.Suspects(w.Plan.Wiring(shop.Kept), s.ID)
 			require.Equal(t, len(b.Devices), len(b.Far))
 			var seen []circuit.Seen
 			for k, id := range b.Devices {
@@ -142,7 +142,7 @@ func TestBenchOfAnyWiring(t *testing.T) {
 				if d.Kind == "converter" || b.Far[k] {
 					continue
 				}
-				v := w.All.Readings[id].Volts
+				v := w.All().Readings[id].Volts
 				require.InDelta(t, v, b.Expected(0, id), .02+.01*math.Abs(v), "seed %d: %s", seed, id)
 				if q, ok := b.Volts(id, v); ok && len(seen) < 5 {
 					seen = append(seen, q)
@@ -174,18 +174,18 @@ func TestAnyWiringInParts(t *testing.T) {
 		back, err := plan.Decode(w.Plan.Encode())
 		require.NoError(t, err)
 		require.Equal(t, string(w.Plan.Encode()), string(back.Encode()))
-		for i := range w.Plan.Devices {
-			d := &w.Plan.Devices[i]
-			b := wiring.BillOf(d, stock.Shop)
+		for i := range w.Plan.Devices() {
+			d := &w.Plan.Devices()[i]
+			b := wiring.BillOf(d, shop.Kept)
 			require.GreaterOrEqual(t, b.Money, 0.)
 			require.GreaterOrEqual(t, b.Copper, 0.)
 			if d.Kind != "supply" {
 				continue
 			}
 			part := w.FedBy(d.ID)
-			st := plan.NewRig(part, stock.Shop).Solve(nil)
-			for _, x := range part.Devices {
-				v := w.All.Readings[x.ID].Volts
+			st := plan.NewRig(part, shop.Kept).Solve(nil)
+			for _, x := range part.Devices() {
+				v := w.All().Readings[x.ID].Volts
 				require.InDelta(
 					t,
 					v,

@@ -9,49 +9,29 @@ import (
 	"strings"
 	"time"
 
-	"zapbarn/core/bond"
-	"zapbarn/core/cutting"
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
-	"zapbarn/core/show"
 	"zapbarn/core/source"
 	"zapbarn/core/stock"
 	"zapbarn/core/wiring"
 )
 
 // Work is the whole plan worked out: every part, layout, verdict, voltage and
-// behaviour, and each number with its working.
+// behaviour, and each number with its working. Each is derived when it is asked for.
 type Work struct {
-	Plan     *plan.Plan
-	Lib      *stock.Library
-	Today    time.Time
-	Shapes   map[string]*pattern.Shape // by solid; nil while it lacks sizes
-	Lacking  map[string]error          // *Missing by solid
-	Parts    []*Part
-	Sheets   []*cutting.Sheets
-	Bars     []*cutting.Bars
-	Joints   map[string]bond.Advice
-	Finishes map[string]bond.Finish
-	Rig      *wiring.Rig
-	All      *wiring.State // everything on
-	Rest     *wiring.State // scenes off
-	Machine  show.Machine
-	ShowErr  error
-	Results  *source.Results // over those of each stage
-	Plain    bool            // for trying a change on: nothing is searched for, no mends are sought
-	Watch    *Watch          // bounds what is worked out of it; nil does not
-	partBy   map[string]*Part
-	mass     map[string]float64 // kg, bare, by prop
-	bare     map[string]float64 // the same by solid
-	wires    wiring.Index
-	solidBy  map[string]*plan.Solid
-	taken    *plan.Plan         // the whole that this is a portion of: names used there are taken
-	demand   map[string]float64 // what each source is asked for, in A
-	under    Stage              // that is being worked out
-	of       [stages]*source.Results
-	derived  *derived
+	Plan    *plan.Plan
+	Lib     *stock.Library
+	Today   time.Time
+	Plain   bool   // for trying a change on: nothing is searched for, no mends are sought
+	Watch   *Watch // bounds what is worked out of it; nil does not
+	wires   wiring.Index
+	solidBy map[string]*plan.Solid
+	taken   *plan.Plan      // the whole that this is a portion of: names used there are taken
+	shop    plan.KindSet    // what the shop was read from
+	numbers *source.Results // kept by what is being derived
+	derived *derived
 }
 
 // Do works the plan out as of a day (which tells how old a glue is).
@@ -66,74 +46,67 @@ func DoWithin(watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) (
 }
 
 func begun(watch *Watch, p *plan.Plan, lib *stock.Library, today time.Time) *Work {
+	shop := &plan.Reads{}
+	p = p.In(lib)
 	w := &Work{
-		Plan:     p,
-		Lib:      p.Shop(lib),
-		Today:    today,
-		Shapes:   map[string]*pattern.Shape{},
-		Lacking:  map[string]error{},
-		Joints:   map[string]bond.Advice{},
-		Finishes: map[string]bond.Finish{},
-		Watch:    watch,
-		partBy:   map[string]*Part{},
-		mass:     map[string]float64{},
-		bare:     make(map[string]float64, len(p.Solids)),
-		wires:    wiring.IndexOf(p.Devices),
-		derived:  &derived{},
-		solidBy:  make(map[string]*plan.Solid, len(p.Solids)),
+		Plan:    p,
+		Lib:     p.Recorded(shop).Shop(lib),
+		Today:   today,
+		Watch:   watch,
+		wires:   wiring.IndexOf(p.Devices()),
+		derived: &derived{},
+		numbers: newNumbers(),
+		solidBy: make(map[string]*plan.Solid, len(p.Solids())),
 	}
-	for i := range p.Solids {
-		w.solidBy[p.Solids[i].ID] = &p.Solids[i]
-	}
-	for s := range w.of {
-		w.of[s] = source.Over()
+	w.shop = shop.Seen()
+	for i := range p.Solids() {
+		w.solidBy[p.Solids()[i].ID] = &p.Solids()[i]
 	}
 	return w
-}
-
-// power is what runs: every state of the wiring that the rest is told from. What stands of
-// the same display and shop before is taken over; it may be nil.
-func (w *Work) power(before *Work) {
-	w.Rig = plan.NewRig(w.Plan, w.Lib)
-	w.demands()
-	w.devices(before)
-	w.energy()
 }
 
 // Part returns the part with a reference such as box/front, or nil. A part that
 // was split answers by its first piece.
 func (w *Work) Part(ref string) *Part {
-	if p := w.partBy[ref]; p != nil {
+	by := w.laid().partBy
+	if p := by[ref]; p != nil {
 		return p
 	}
-	return w.partBy[ref+"-1"]
+	return by[ref+"-1"]
 }
 
 // Mass is what a prop weighs, bare, in kg.
-func (w *Work) Mass(prop string) float64 { return w.mass[prop] }
+func (w *Work) Mass(prop string) float64 { return w.laid().mass[prop] }
 
 // MassOf is what a solid weighs, bare, in kg; 0 while it lacks sizes.
-func (w *Work) MassOf(solid string) float64 { return w.bare[solid] }
+func (w *Work) MassOf(solid string) float64 { return w.laid().bare[solid] }
 
 // Takes is how much glue a joint takes, as package bond tells it; the zero result where that
 // is not known.
-func (w *Work) Takes(joint string) source.Result { return w.of[Bonded].At("joint", joint, "takes") }
+func (w *Work) Takes(joint string) source.Result { return w.At("joint", joint, "takes") }
 
 // Device returns the device with that ID, or nil, at once.
-func (w *Work) Device(id string) *plan.Device { return w.wires.Device(id) }
+func (w *Work) Device(id string) *plan.Device { return w.index().Device(id) }
+
+// index finds devices by their IDs and by what feeds them.
+func (w *Work) index() wiring.Index {
+	w.Plan.Devices() // it was made from these
+	return w.wires
+}
 
 // Solid returns the solid with that ID, or nil, at once.
-func (w *Work) Solid(id string) *plan.Solid { return w.solidBy[id] }
+func (w *Work) Solid(id string) *plan.Solid {
+	w.Plan.Solids() // the index was made from these
+	return w.solidBy[id]
+}
 
 // FedBy is Plan.FedBy at the cost of that supply's own devices alone.
 func (w *Work) FedBy(supply string) *plan.Plan {
-	q := *w.Plan
-	q.Devices = w.wires.FedBy(w.Plan.Devices, supply)
-	return &q
+	return w.Plan.OfDevices(w.index().FedBy(w.Plan.Devices(), supply))
 }
 
 // Kids lists what a device feeds, in the plan's order.
-func (w *Work) Kids(id string) []*plan.Device { return w.wires.Kids(id) }
+func (w *Work) Kids(id string) []*plan.Device { return w.index().Kids(id) }
 
 // Len writes a length the display's way.
 func (w *Work) Len(mm float64) string { return measure.Tape(mm, w.Plan.Metric()) }
@@ -185,18 +158,13 @@ func (w *Work) FreshID(kind, name string) string {
 
 func (w *Work) keep(key source.Key, r source.Result) {
 	r.Key = key
-	r = r.InUnits(w.Plan.Metric())
-	if w.under < stages {
-		w.of[w.under].Keep(r)
-	} else {
-		w.Results.Keep(r)
-	}
+	w.numbers.Keep(r.InUnits(w.Plan.Metric()))
 }
 
 // Lacks reports the sizes a solid still needs.
 func (w *Work) Lacks(solid string) []string {
 	var m *plan.Missing
-	if errors.As(w.Lacking[solid], &m) {
+	if errors.As(w.laid().lacking[solid], &m) {
 		return m.Fields
 	}
 	return nil

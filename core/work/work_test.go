@@ -6,9 +6,9 @@ import (
 
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -18,7 +18,7 @@ import (
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 
 func apiary(t testing.TB) *plan.Plan {
-	p := demo.Apiary(today)
+	p := demo.Apiary(today).In(shop.Kept)
 	require.NoError(t, p.Validate())
 	return p
 }
@@ -27,9 +27,9 @@ func TestFramesFollowTheScene(t *testing.T) {
 	p := apiary(t)
 	p, err := p.Apply(p.Without("scene", "rise"))
 	require.NoError(t, err)
-	w := work.Do(p, stock.Shop, today)
-	require.NoError(t, w.ShowErr)
-	tr := w.Machine.Run(show.Press("mat", 1000, 200), 9000)
+	w := work.Do(p, shop.Kept, today)
+	require.NoError(t, w.ShowErr())
+	tr := w.Machine().Run(show.Press("mat", 1000, 200), 9000)
 	frames := w.Frames(tr)
 	require.Len(t, frames, 5, "dark, glow, glow and fill, glow, dark")
 	assert.Equal(t, 1030, frames[1].At)
@@ -41,9 +41,9 @@ func TestFramesFollowTheScene(t *testing.T) {
 }
 
 func TestEveryNumberHasItsWorking(t *testing.T) {
-	w := work.Do(apiary(t), stock.Shop, today)
-	require.Greater(t, w.Results.Len(), 150)
-	for r := range w.Results.All() {
+	w := work.Do(apiary(t), shop.Kept, today)
+	require.Greater(t, w.Results().Len(), 150)
+	for r := range w.Results().All() {
 		key := r.Key
 		assert.NotEmpty(t, r.Steps, key)
 		assert.NotEmpty(t, r.Text, key)
@@ -55,8 +55,8 @@ func TestEveryNumberHasItsWorking(t *testing.T) {
 }
 
 func TestPartsNestedOnce(t *testing.T) {
-	w := work.Do(apiary(t), stock.Shop, today)
-	for _, s := range w.Sheets {
+	w := work.Do(apiary(t), shop.Kept, today)
+	for _, s := range w.Sheets() {
 		n := len(s.Layout.TooLarge) + len(s.Layout.Missing)
 		for _, sh := range s.Layout.Sheets {
 			n += len(sh.Placed)
@@ -66,13 +66,13 @@ func TestPartsNestedOnce(t *testing.T) {
 }
 
 func BenchmarkWork(b *testing.B) {
-	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today),
-		"20xdemo": wirings.Times(demo.Apiary(today), 20)} {
+	for name, p := range map[string]*plan.Plan{"demo": demo.Apiary(today).In(shop.Kept),
+		"20xdemo": wirings.Times(demo.Apiary(today).In(shop.Kept), 20)} {
 		require.NoError(b, p.Validate())
 		b.Run(name, func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
-				work.Do(p, stock.Shop, today)
+				work.Do(p, shop.Kept, today)
 			}
 		})
 	}

@@ -71,24 +71,9 @@ const rub = 0.4
 // dragOf are the shares of the wind's pressure that faces take (from memory).
 var dragOf = map[string]float64{"": 1.3, "round": 1.2, "ball": 0.5}
 
-var yards = StandsOn(
-	"yard",
-	"plot",
-	"wall",
-	"walkway",
-	"fixture",
-	"cord",
-	"outlet",
-	"prop",
-	"solid",
-	"good",
-	"offcut",
-	"layout",
-)
-
 // Yard is the plan's, worked out once.
 func (w *Work) Yard() *Yard {
-	return w.Derive(yards, func() any { return w.setOut() }).(*Yard)
+	return Derive(w, "yard", (*Work).setOut)
 }
 
 // Path is the guests' path: the first of that kind; nil where there is none.
@@ -129,20 +114,20 @@ func (y *Yard) Of(prop string) *Stands {
 
 func (w *Work) setOut() *Yard {
 	y := &Yard{Outlets: map[string]yard.Pt{}}
-	for i := range w.Plan.Walls {
-		x := &w.Plan.Walls[i]
+	for i := range w.Plan.Walls() {
+		x := &w.Plan.Walls()[i]
 		y.Walls = append(y.Walls, yard.Wall{A: yard.Pt{X: m(x.X.Value()), Y: m(x.Y.Value())},
 			B: yard.Pt{X: m(x.ToX.Value()), Y: m(x.ToY.Value())}, High: m(x.High.Or(wallHigh)), Of: "wall:" + x.ID})
 		y.Kinds = append(y.Kinds, x.Kind)
 	}
 	y.Hides = append(y.Hides, y.Walls...)
-	for i := range w.Plan.Walkways {
-		x := &w.Plan.Walkways[i]
+	for i := range w.Plan.Walkways() {
+		x := &w.Plan.Walkways()[i]
 		y.Paths = append(y.Paths, Walked{Of: x, Speed: x.Speed.Or(yard.WalkDark),
 			Path: yard.Path{Through: w.route(x.Through), Wide: m(x.Wide.Or(pathWide))}})
 	}
-	for i := range w.Plan.Plots {
-		s := w.stands(&w.Plan.Plots[i])
+	for i := range w.Plan.Plots() {
+		s := w.stands(&w.Plan.Plots()[i])
 		if s.Near = math.Inf(1); y.Path() != nil {
 			p := y.Path()
 			for _, c := range append(s.Box.Walls(), yard.Wall{A: s.Box.At, B: s.Box.At}) {
@@ -160,19 +145,19 @@ func (w *Work) setOut() *Yard {
 			y.Hides = append(y.Hides, s.Box.Walls()...)
 		}
 	}
-	for i := range w.Plan.Outlets {
-		if o := &w.Plan.Outlets[i]; !o.X.IsZero() || !o.Y.IsZero() {
+	for i := range w.Plan.Outlets() {
+		if o := &w.Plan.Outlets()[i]; !o.X.IsZero() || !o.Y.IsZero() {
 			y.Outlets[o.ID] = yard.Pt{X: m(o.X.Value()), Y: m(o.Y.Value())}
 		}
 	}
-	for i := range w.Plan.Fixtures {
-		x := &w.Plan.Fixtures[i]
+	for i := range w.Plan.Fixtures() {
+		x := &w.Plan.Fixtures()[i]
 		if l, ok := y.lamp(x); ok {
 			y.Lamps, y.Lit = append(y.Lamps, l), append(y.Lit, x)
 		}
 	}
-	for i := range w.Plan.Cords {
-		y.Cords = append(y.Cords, w.lies(y, &w.Plan.Cords[i]))
+	for i := range w.Plan.Cords() {
+		y.Cords = append(y.Cords, w.lies(y, &w.Plan.Cords()[i]))
 	}
 	return y
 }
@@ -181,7 +166,7 @@ func m(mm float64) float64 { return mm / 1000 }
 
 // route is a route that was read before, in metres.
 func (w *Work) route(text string) (out []yard.Pt) {
-	places, err := plan.Route("through", text, w.Plan.Display.Units)
+	places, err := plan.Route("through", text, w.Plan.Display().Units)
 	if err != nil {
 		return nil
 	}
@@ -241,7 +226,7 @@ func (w *Work) lies(y *Yard, x *plan.Cord) Laid {
 func (w *Work) stands(x *plan.Plot) *Stands {
 	s := &Stands{Of: x, Prop: w.Plan.Prop(x.Prop), Box: yard.Box{Of: x.Prop, Turn: x.Turn.Value() * math.Pi / 180,
 		At: yard.Pt{X: m(x.X.Value()), Y: m(x.Y.Value())}}}
-	size, ok := plan.ExtentOf(w.Plan.Solids, x.Prop, w.shapeOf)
+	size, ok := plan.ExtentOf(w.Plan.Solids(), x.Prop, w.shapeOf)
 	if !ok {
 		size.X, size.Y, size.Z = 0, 0, 0
 	}
@@ -269,7 +254,7 @@ func (w *Work) stands(x *plan.Plot) *Stands {
 	return s
 }
 
-func (w *Work) shapeOf(s *plan.Solid) *pattern.Shape { return w.Shapes[s.ID] }
+func (w *Work) shapeOf(s *plan.Solid) *pattern.Shape { return w.Shapes()[s.ID] }
 
 // balance is where its weight lies off the middle of its foot, and how large that is, m:
 // its foot is what of it stands on the ground.
@@ -277,9 +262,9 @@ func (w *Work) balance(x *plan.Plot, box yard.Box) (gx, gy, footX, footY float64
 	const ground = 60.0 // mm: what is no higher stands on it
 	lo, hi := [2]float64{math.Inf(1), math.Inf(1)}, [2]float64{math.Inf(-1), math.Inf(-1)}
 	kg := 0.0
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		shape := w.Shapes[s.ID]
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
+		shape := w.Shapes()[s.ID]
 		if s.Prop != x.Prop || shape == nil {
 			continue
 		}

@@ -16,8 +16,8 @@ import (
 // with a lamp at the end of each tenth.
 func Chain(n int) *plan.Plan {
 	p := plan.New("chain", "Chain", "in", "")
-	p.Props = []plan.Prop{{ID: "p", Name: "P"}}
-	p.Devices = []plan.Device{
+	p.Doc().Props = []plan.Prop{{ID: "p", Name: "P"}}
+	p.Doc().Devices = []plan.Device{
 		{
 			ID:    "S",
 			Prop:  "p",
@@ -30,8 +30,8 @@ func Chain(n int) *plan.Plan {
 	from := "S"
 	for i := range n {
 		id := fmt.Sprintf("W%d", i+1)
-		p.Devices = append(
-			p.Devices,
+		p.Doc().Devices = append(
+			p.Devices(),
 			plan.Device{
 				ID:     id,
 				Prop:   "p",
@@ -44,8 +44,8 @@ func Chain(n int) *plan.Plan {
 		)
 		if from = id; i%10 == 9 {
 			l := fmt.Sprintf("L%d", i+1)
-			p.Devices = append(
-				p.Devices,
+			p.Doc().Devices = append(
+				p.Devices(),
 				plan.Device{ID: l, Prop: "p", Kind: "lamp", Name: l, From: id, Product: "flicker12"},
 			)
 		}
@@ -56,11 +56,11 @@ func Chain(n int) *plan.Plan {
 // Copies is a display of so many panels, each as often as a panel may be.
 func Copies(solids, copies int) *plan.Plan {
 	p := plan.New("copies", "Copies", "in", "")
-	p.Props = []plan.Prop{{ID: "p", Name: "P"}}
+	p.Doc().Props = []plan.Prop{{ID: "p", Name: "P"}}
 	for i := range solids {
 		id := fmt.Sprintf("panel-%d", i)
-		p.Solids = append(
-			p.Solids,
+		p.Doc().Solids = append(
+			p.Solids(),
 			plan.Solid{
 				ID:    id,
 				Prop:  "p",
@@ -78,7 +78,7 @@ func Copies(solids, copies int) *plan.Plan {
 // of another size: a saw-tooth ring each, dear to lay on sheets.
 func Mazes(n int) *plan.Plan {
 	p := plan.New("mazes", "Mazes", "in", "")
-	p.Props = []plan.Prop{{ID: "p", Name: "P"}}
+	p.Doc().Props = []plan.Prop{{ID: "p", Name: "P"}}
 	for i := range n {
 		var b strings.Builder
 		for k := range 2900 {
@@ -87,8 +87,8 @@ func Mazes(n int) *plan.Plan {
 			fmt.Fprintf(&b, "%.2f,%.2f ", r*math.Cos(a), r*math.Sin(a))
 		}
 		id := fmt.Sprintf("maze-%d", i)
-		p.Solids = append(
-			p.Solids,
+		p.Doc().Solids = append(
+			p.Solids(),
 			plan.Solid{
 				ID:    id,
 				Prop:  "p",
@@ -110,27 +110,28 @@ func Mazes(n int) *plan.Plan {
 // and sounds a horn that all share, and a promise about that.
 func Sharing(buttons int) *plan.Plan {
 	p := plan.New("sharing", "Sharing", "in", "")
-	p.Props = []plan.Prop{{ID: "p", Name: "P"}}
+	p.Doc().Props = []plan.Prop{{ID: "p", Name: "P"}}
 	sec := measure.Must[measure.DurationKind]
 	drive := func(id, name string) {
-		p.Devices = append(p.Devices, plan.Device{ID: id, Prop: "p", Kind: "switch", Name: name, From: "S", Driven: true,
+		p.Doc().Devices = append(p.Devices(), plan.Device{ID: id, Prop: "p", Kind: "switch", Name: name, From: "S",
+			Driven: true,
 			Rating: measure.Must[measure.AmpKind]("5 A")})
 	}
-	p.Devices = append(p.Devices, plan.Device{ID: "S", Prop: "p", Kind: "supply", Name: "S",
+	p.Doc().Devices = append(p.Devices(), plan.Device{ID: "S", Prop: "p", Kind: "supply", Name: "S",
 		Volts: measure.Must[measure.VoltKind]("12 V"), Amps: measure.Must[measure.AmpKind]("10 A")})
 	drive("H", "Horn")
 	for i := range buttons {
 		n := fmt.Sprint(i + 1)
 		drive("K"+n, "Lamp "+n)
-		p.Inputs = append(p.Inputs, plan.Input{ID: "b" + n, Prop: "p", Name: "Button " + n, Kind: "button",
+		p.Doc().Inputs = append(p.Inputs(), plan.Input{ID: "b" + n, Prop: "p", Name: "Button " + n, Kind: "button",
 			MinPulse: sec("30 ms"), HoldOff: sec("0.5 s")})
-		p.Scenes = append(p.Scenes, plan.Scene{ID: "s" + n, Prop: "p", Name: "Scare " + n, Cues: []plan.Cue{
+		p.Doc().Scenes = append(p.Scenes(), plan.Scene{ID: "s" + n, Prop: "p", Name: "Scare " + n, Cues: []plan.Cue{
 			{Channel: "K" + n, Length: sec("2 s")},
 			{Channel: "H", Start: sec(fmt.Sprintf("%d ms", 500*i)), Length: sec("0.7 s")},
 		}})
-		p.Triggers = append(p.Triggers, plan.Trigger{ID: "t" + n, Input: "b" + n, Scene: "s" + n, Latch: "one-shot",
+		p.Doc().Triggers = append(p.Triggers(), plan.Trigger{ID: "t" + n, Input: "b" + n, Scene: "s" + n, Latch: "one-shot",
 			Rest: sec("3 s")})
 	}
-	p.Promises = []plan.Promise{{ID: "horn", Prop: "p", Says: "horn never longer than 8 s"}}
+	p.Doc().Promises = []plan.Promise{{ID: "horn", Prop: "p", Says: "horn never longer than 8 s"}}
 	return p
 }

@@ -18,27 +18,27 @@ func Times(p *plan.Plan, times int) *plan.Plan {
 			}
 			return fmt.Sprintf("x%d-%s", n, s)
 		}
-		for _, x := range p.Props {
+		for _, x := range p.Props() {
 			x.ID = ref(x.ID)
-			out.Props = append(out.Props, x)
+			out.Doc().Props = append(out.Props(), x)
 		}
-		for _, x := range p.Solids {
+		for _, x := range p.Solids() {
 			x.ID, x.Prop = ref(x.ID), ref(x.Prop)
-			out.Solids = append(out.Solids, x)
+			out.Doc().Solids = append(out.Solids(), x)
 		}
-		for _, x := range p.Joints {
+		for _, x := range p.Joints() {
 			x.ID, x.Prop, x.A, x.B = ref(x.ID), ref(x.Prop), ref(x.A), ref(x.B)
-			out.Joints = append(out.Joints, x)
+			out.Doc().Joints = append(out.Joints(), x)
 		}
-		for _, x := range p.Finishes {
+		for _, x := range p.Finishes() {
 			x.ID, x.Solid = ref(x.ID), ref(x.Solid)
-			out.Finishes = append(out.Finishes, x)
+			out.Doc().Finishes = append(out.Finishes(), x)
 		}
-		for _, x := range p.Devices {
+		for _, x := range p.Devices() {
 			x.ID, x.Prop, x.From, x.To, x.In, x.Data = ref(x.ID), ref(x.Prop), ref(x.From), ref(x.To), ref(x.In), ref(
 				x.Data,
 			)
-			out.Devices = append(out.Devices, x)
+			out.Doc().Devices = append(out.Devices(), x)
 		}
 	}
 	return out

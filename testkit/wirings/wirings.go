@@ -11,6 +11,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/testkit/shop"
 )
 
 // Random is one prop wired as a careless beginner might: supplies of any
@@ -19,10 +20,10 @@ import (
 func Random(seed uint64) *plan.Plan {
 	r := rand.New(rand.NewPCG(seed, 42))
 	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	add := func(d plan.Device) string {
 		d.Prop, d.Name = "a", d.ID
-		p.Devices = append(p.Devices, d)
+		p.Doc().Devices = append(p.Devices(), d)
 		return d.ID
 	}
 	pick := func(list []string) string { return list[r.IntN(len(list))] }
@@ -111,10 +112,10 @@ func Random(seed uint64) *plan.Plan {
 func RandomProp(seed uint64) *plan.Plan {
 	r := rand.New(rand.NewPCG(seed, 77))
 	p := plan.New("x", "X", []string{"in", "mm"}[r.IntN(2)], "")
-	p.Display.Outdoors = r.IntN(2) == 0
-	p.Display.Temp = measure.Must[measure.CelsiusKind](fmt.Sprintf("%d C", 2+r.IntN(25)))
+	p.Doc().Display.Outdoors = r.IntN(2) == 0
+	p.Doc().Display.Temp = measure.Must[measure.CelsiusKind](fmt.Sprintf("%d C", 2+r.IntN(25)))
 	inch := func(low, high int) measure.Length { return measure.Len(fmt.Sprintf("%d in", low+r.IntN(high-low))) }
-	p.Props = []plan.Prop{
+	p.Doc().Props = []plan.Prop{
 		{ID: "a", Name: "A", Known: inch(10, 90), Of: []string{"height", "width", "depth"}[r.IntN(3)]},
 	}
 	var sheets []string
@@ -200,20 +201,20 @@ func RandomProp(seed uint64) *plan.Plan {
 		case 7:
 			s = s.As(form.Cone{Low: inch(10, 30), High: inch(2, 9), H: inch(6, 30)})
 		}
-		if _, err := s.Shape(stock.Shop); err != nil {
+		if _, err := s.Shape(shop.Kept); err != nil {
 			s = s.As(form.Panel{W: inch(8, 40), H: inch(8, 40)})
 			s.Stock = sheets[r.IntN(len(sheets))]
 		}
-		p.Solids = append(p.Solids, s)
+		p.Doc().Solids = append(p.Solids(), s)
 		glues, coats := stock.IDs(stock.Shop.Glues), stock.IDs(stock.Shop.Coats)
 		if r.IntN(2) == 0 {
-			p.Joints = append(
-				p.Joints,
+			p.Doc().Joints = append(
+				p.Joints(),
 				plan.Joint{
 					ID:     "j" + s.ID,
 					Prop:   "a",
 					A:      s.ID,
-					B:      p.Solids[r.IntN(len(p.Solids))].ID,
+					B:      p.Solids()[r.IntN(len(p.Solids()))].ID,
 					Glue:   glues[r.IntN(len(glues))],
 					Length: inch(4, 80),
 					Strain: r.IntN(3) == 0,
@@ -225,7 +226,7 @@ func RandomProp(seed uint64) *plan.Plan {
 			for range 1 + r.IntN(3) {
 				f.Layers = append(f.Layers, plan.Layer{Coat: coats[r.IntN(len(coats))], Coats: 1 + r.IntN(4)})
 			}
-			p.Finishes = append(p.Finishes, f)
+			p.Doc().Finishes = append(p.Finishes(), f)
 		}
 	}
 	for i := range r.IntN(3) {
@@ -241,10 +242,10 @@ func RandomProp(seed uint64) *plan.Plan {
 				[]string{"18 AWG", "16 AWG", "14 AWG"}[r.IntN(3)],
 			), inch(100, 1200)
 		}
-		p.Outlets = append(p.Outlets, o)
+		p.Doc().Outlets = append(p.Outlets(), o)
 		for k := range 1 + r.IntN(3) {
-			p.Plugs = append(
-				p.Plugs,
+			p.Doc().Plugs = append(
+				p.Plugs(),
 				plan.Plug{
 					ID:     fmt.Sprintf("g%d-%d", i, k),
 					Name:   fmt.Sprintf("Plug %d-%d", i, k),

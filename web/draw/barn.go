@@ -3,10 +3,8 @@ package draw
 import (
 	"fmt"
 	"math"
-	"strings"
 
 	"zapbarn/core/check"
-	"zapbarn/core/memo"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
@@ -43,7 +41,7 @@ const (
 func RowsOf(w *work.Work) BarnRows {
 	tall, wide := 1753.0, 1.0
 	var items []barnItem
-	for _, p := range w.Plan.Props {
+	for _, p := range w.Plan.Props() {
 		size, ok := check.Extent(w, p.ID)
 		if !ok {
 			size = pattern.Vec{X: 500, Z: p.Known.Or(900)}
@@ -143,34 +141,11 @@ func (b BarnRows) Barn(
 	return c.SVG("barn", name, "Front views of the props on one ground line beside an adult of 5 ft 9 in.")
 }
 
-// front is a prop drawn from the front, over the origin, and the shapes it shows.
-type front struct {
-	svg    string
-	shapes []*pattern.Shape
-}
-
-// fronts keeps props drawn from the front by what is seen of them. A shape is told by
-// where it lies in memory: what is kept holds it there.
-var fronts = memo.New[string](32<<20, func(f front) int64 { return int64(len(f.svg)) + 512 })
-
 // frontOf is a prop from the front with its middle over the origin.
 func frontOf(w *work.Work, prop string, scale float64) string {
-	var key strings.Builder
-	var f front
-	fmt.Fprint(&key, scale)
-	for i := range w.Plan.Solids {
-		if s := &w.Plan.Solids[i]; s.Prop == prop && w.Shapes[s.ID] != nil {
-			f.shapes = append(f.shapes, w.Shapes[s.ID])
-			fmt.Fprintf(
-				&key, " %s %s %p %v %v %v %s",
-				s.ID, s.Kind, w.Shapes[s.ID], s.X.Value(), s.Y.Value(), s.Z.Value(), w.Lib.Materials[s.Stock].Texture,
-			)
-		}
-	}
-	return fronts.Get(key.String(), func() front {
+	return work.Derive(w, fmt.Sprintf("front of %s, %g", prop, scale), func(w *work.Work) string {
 		c := New(0, 0, w.Plan.Metric())
 		c.Prop(w, prop, frontOver(w, prop, scale, 0, 0), "", nil)
-		f.svg = c.drawn()
-		return f
-	}).svg
+		return c.drawn()
+	})
 }

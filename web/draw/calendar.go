@@ -135,7 +135,7 @@ func barRows(t *order.Timetable, p *plan.Plan) (names []string, rowOf map[string
 	for i, x := range t.Row {
 		has[x.Prop] = has[x.Prop] || t.Slots[i].Placed()
 	}
-	for _, prop := range p.Props {
+	for _, prop := range p.Props() {
 		if has[prop.ID] {
 			rowOf[prop.ID] = len(names)
 			names = append(names, prop.Name)

@@ -25,8 +25,8 @@ func Cues(w *work.Work, s *plan.Scene) string {
 		add(q.Channel)
 		end = math.Max(end, q.Start.Value()+q.Length.Value())
 	}
-	for i := range w.Plan.Devices { // switches of its prop that have no cue yet
-		if d := &w.Plan.Devices[i]; d.Kind == "switch" && d.Driven && d.Prop == s.Prop {
+	for i := range w.Plan.Devices() { // switches of its prop that have no cue yet
+		if d := &w.Plan.Devices()[i]; d.Kind == "switch" && d.Driven && d.Prop == s.Prop {
 			add(d.ID)
 		}
 	}

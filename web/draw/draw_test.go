@@ -18,9 +18,9 @@ import (
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
-	"zapbarn/core/stock"
 	"zapbarn/core/work"
 	"zapbarn/demo"
+	"zapbarn/testkit/shop"
 	"zapbarn/testkit/wirings"
 
 	"github.com/stretchr/testify/assert"
@@ -29,7 +29,7 @@ import (
 
 var today = time.Date(2026, 9, 20, 0, 0, 0, 0, time.UTC)
 
-func worked(p *plan.Plan) *work.Work { return work.Do(p, stock.Shop, today) }
+func worked(p *plan.Plan) *work.Work { return work.Do(p, shop.Kept, today) }
 
 func to(key string) string { return "?sel=" + key }
 
@@ -105,7 +105,7 @@ func tapeScale(t *testing.T, nodes []node) float64 {
 
 // The flat pattern measured by its own tape is the part's true size.
 func TestFlatPatternIsToTheTape(t *testing.T) {
-	w := worked(demo.Apiary(today))
+	w := worked(demo.Apiary(today).In(shop.Kept))
 	for _, ref := range []string{"riser-box/front", "riser-box/lid", "gate-pillar/face"} {
 		part := w.Part(ref)
 		nodes := parse(t, Parts(w, part, to))
@@ -128,7 +128,7 @@ func TestFlatPatternIsToTheTape(t *testing.T) {
 
 // Front view and person stand on one ground at the tape's scale.
 func TestFrontViewAndPersonAreToTheTape(t *testing.T) {
-	w := worked(demo.Apiary(today))
+	w := worked(demo.Apiary(today).In(shop.Kept))
 	iso, front := Whole(w, "riser", "", "", to)
 	nodes := parse(t, front)
 	px := tapeScale(t, nodes)
@@ -156,9 +156,9 @@ func TestFrontViewAndPersonAreToTheTape(t *testing.T) {
 
 // However its parts stand, the width's dimension ends where the drawing does.
 func TestDimensionLiesOverThePartsItMeasures(t *testing.T) {
-	p := demo.Apiary(today)
-	for i := range p.Solids {
-		if s := &p.Solids[i]; s.Prop == "riser" {
+	p := demo.Apiary(today).In(shop.Kept)
+	for i := range p.Solids() {
+		if s := &p.Solids()[i]; s.Prop == "riser" {
 			s.X, _ = measure.ParseLengthIn("40 in", "in")
 		}
 	}
@@ -185,9 +185,9 @@ func TestDimensionLiesOverThePartsItMeasures(t *testing.T) {
 
 // Every copy of every part is drawn once on the sheets, inside its sheet.
 func TestSheetsShowEveryPiece(t *testing.T) {
-	w := worked(demo.Apiary(today))
+	w := worked(demo.Apiary(today).In(shop.Kept))
 	want := 0
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		want += len(s.Pieces) - len(s.Layout.TooLarge)
 	}
 	got := 0
@@ -201,8 +201,8 @@ func TestSheetsShowEveryPiece(t *testing.T) {
 
 // The harness shows each device once, its state by shape and by word.
 func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
-	w := worked(demo.Apiary(today))
-	svg := Harness(w, w.All, "shelf", "device:jar-8", to)
+	w := worked(demo.Apiary(today).In(shop.Kept))
+	svg := Harness(w, w.All(), "shelf", "device:jar-8", to)
 	seen := map[string]int{}
 	for _, n := range parse(t, svg) {
 		if n.name == "a" {
@@ -210,14 +210,14 @@ func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 1, seen[""], "the grip of the jars' run, which slides where it is fed")
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		if d.Prop == "shelf" {
 			assert.Equal(t, 1, seen["device:"+d.ID], d.ID)
 		}
 	}
 	assert.Equal(t, 1, strings.Count(svg, `l-reversed"`))
 	assert.Contains(t, svg, ">reversed</text>")
-	comb := Harness(w, w.All, "comb", "", to)
+	comb := Harness(w, w.All(), "comb", "", to)
 	for _, want := range []string{">X1</text>", ">U1</text>", "data from U1 pin 1", "72 pixels held to 60 %",
 		"arrowline"} {
 		assert.Contains(t, comb, want)
@@ -228,18 +228,18 @@ func TestHarnessShowsEveryDeviceOnce(t *testing.T) {
 	assert.True(t, strings.Contains(routes, "W4  43&#34;"), "20 in across the floor and 23 in up")
 	assert.Empty(t, Routes(w, "shelf"), "no path drawn yet")
 	for _, d := range []string{"cells", "jar-9", "W3"} {
-		assert.Contains(t, Profile(w, w.All, d), "Volts from S", d)
+		assert.Contains(t, Profile(w, w.All(), d), "Volts from S", d)
 	}
-	empty := Harness(w, w.All, "skep", "", to)
+	empty := Harness(w, w.All(), "skep", "", to)
 	assert.Contains(t, empty, "supply 12v 5a", "an empty board says what to type")
-	profile := Profile(w, w.All, "W2")
+	profile := Profile(w, w.All(), "W2")
 	assert.Contains(t, profile, "3 % line 11.64 V")
-	assert.Empty(t, Profile(w, w.All, "S1"))
+	assert.Empty(t, Profile(w, w.All(), "S1"))
 }
 
 func TestRehearsalDrawing(t *testing.T) {
-	w := worked(demo.Apiary(today))
-	tr, contacts := w.Machine.Contacts(show.Press("mat", 1000, 200), 8000)
+	w := worked(demo.Apiary(today).In(shop.Kept))
+	tr, contacts := w.Machine().Contacts(show.Press("mat", 1000, 200), 8000)
 	svg := Rehearsal(w, Playing{Contacts: contacts, Trace: tr, Frames: w.Frames(tr), At: 2000, Prop: "riser", Broken: -1,
 		Props: map[string]bool{"riser": true, "shelf": true}})
 	nodes := parse(t, svg)
@@ -258,9 +258,9 @@ func TestRehearsalDrawing(t *testing.T) {
 
 // Odd plans draw without fault: half known, empty, enormous, metric.
 func TestOddPlansDraw(t *testing.T) {
-	p := demo.Metric(today)
-	p.Solids = append(
-		p.Solids,
+	p := demo.Metric(today).In(shop.Kept)
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "half",
 			Prop:  "hopper",
@@ -270,9 +270,9 @@ func TestOddPlansDraw(t *testing.T) {
 			Form:  form.Box{},
 		},
 	)
-	p.Props = append(p.Props, plan.Prop{ID: "empty", Name: "Empty"}, plan.Prop{ID: "big", Name: "Big"})
-	p.Solids = append(
-		p.Solids,
+	p.Doc().Props = append(p.Props(), plan.Prop{ID: "empty", Name: "Empty"}, plan.Prop{ID: "big", Name: "Big"})
+	p.Doc().Solids = append(
+		p.Solids(),
 		plan.Solid{
 			ID:    "b",
 			Prop:  "big",
@@ -286,7 +286,7 @@ func TestOddPlansDraw(t *testing.T) {
 	w := worked(p)
 	for _, id := range []string{"hopper", "empty", "big"} {
 		iso, front := Whole(w, id, "", "", to)
-		for _, svg := range []string{front, Sheets(w, id, "", to), Harness(w, w.All, id, "", to),
+		for _, svg := range []string{front, Sheets(w, id, "", to), Harness(w, w.All(), id, "", to),
 			RowsOf(w).Barn(w, 0, "", to, func(string) [4]string { return [4]string{"done", "snag", "none", "none"} })} {
 			parse(t, svg)
 			assert.NotContains(t, svg, "NaN")
@@ -296,13 +296,13 @@ func TestOddPlansDraw(t *testing.T) {
 			parse(t, iso)
 		}
 	}
-	for _, part := range w.Parts {
+	for _, part := range w.Parts() {
 		parse(t, Parts(w, part, to))
 	}
 }
 
 func BenchmarkDraw(b *testing.B) {
-	w := worked(demo.Apiary(today))
+	w := worked(demo.Apiary(today).In(shop.Kept))
 	b.Run("barn", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
@@ -312,7 +312,7 @@ func BenchmarkDraw(b *testing.B) {
 	b.Run("harness", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			Harness(w, w.All, "shelf", "", to)
+			Harness(w, w.All(), "shelf", "", to)
 		}
 	})
 }
@@ -320,7 +320,7 @@ func BenchmarkDraw(b *testing.B) {
 // Every kind of solid draws whole, flat and on its sheet, its parts as links.
 func TestEveryKindDraws(t *testing.T) {
 	l := measure.Len
-	p := plan.New("k", "Kinds", "in", "")
+	p := plan.New("k", "Kinds", "in", "").In(shop.Kept)
 	for _, s := range []plan.Solid{
 		{Kind: "box", Form: form.Box{W: l("12"), D: l("10"), H: l("9"), Joint: "mitre", Lid: true, Bottom: true}},
 		{Kind: "tower", Form: form.Tower{Sides: 5, H: l("30"), Low: l("14"), High: l("8")}},
@@ -339,19 +339,19 @@ func TestEveryKindDraws(t *testing.T) {
 		{Kind: "panel", Seam: "half-lap", Form: form.Panel{W: l("20"), H: l("120")}},
 		{Kind: "tower", Seam: "butt", Form: form.Tower{Sides: 4, H: l("130"), Low: l("30"), High: l("20")}},
 		{Kind: "mesh", Form: form.Mesh{H: l("12"), Wall: l("1"),
-			Mesh: demo.Apiary(time.Now()).Solid("keeper-head").Form.(form.Mesh).Mesh}},
+			Mesh: demo.Apiary(time.Now()).In(shop.Kept).Solid("keeper-head").Form.(form.Mesh).Mesh}},
 	} {
-		s.ID = plan.Slug(s.Kind + "-" + string(rune('a'+len(p.Solids))))
+		s.ID = plan.Slug(s.Kind + "-" + string(rune('a'+len(p.Solids()))))
 		s.Name, s.Prop, s.Stock = s.ID, s.ID, "xps1"
 		if s.Kind == "wrap" {
 			s.Stock = map[bool]string{true: "eva5roll", false: "ply1/4"}[s.Length("skin").IsZero()]
 		}
-		p.Props = append(p.Props, plan.Prop{ID: s.ID, Name: s.ID})
-		p.Solids = append(p.Solids, s)
+		p.Doc().Props = append(p.Props(), plan.Prop{ID: s.ID, Name: s.ID})
+		p.Doc().Solids = append(p.Solids(), s)
 	}
 	require.NoError(t, p.Validate())
 	w := worked(p)
-	for _, s := range p.Solids {
+	for _, s := range p.Solids() {
 		iso, front := Whole(w, s.ID, "", "", to)
 		for _, svg := range []string{iso, front} {
 			nodes := parse(t, svg)
@@ -364,7 +364,7 @@ func TestEveryKindDraws(t *testing.T) {
 			assert.Greater(t, polygons, 0, s.ID)
 			assert.NotContains(t, svg, "NaN", s.ID)
 		}
-		for _, panel := range w.Shapes[s.ID].Panels {
+		for _, panel := range w.Shapes()[s.ID].Panels {
 			part := w.Part(s.ID + "/" + panel.ID)
 			require.NotNil(t, part)
 			svg := Parts(w, part, to)
@@ -429,8 +429,8 @@ func TestEveryPatternHasItsPicture(t *testing.T) {
 // Motors, coils, screens and loudspeakers are drawn as what they are and their
 // states said in words that fit; several at one place do not cover each other.
 func TestLoadsThatAreNoLamps(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	l, g := measure.Len, measure.Must[measure.GaugeKind]
 	for _, d := range []plan.Device{{ID: "S", Kind: "supply", Product: "ps12-2"},
 		{ID: "W", Kind: "run", From: "S", Gauge: g("22 AWG"), Length: l("50 ft")},
@@ -439,11 +439,11 @@ func TestLoadsThatAreNoLamps(t *testing.T) {
 		{ID: "C", Kind: "lamp", From: "W", Product: "relay12"}, {ID: "R", Kind: "run", From: "W", Gauge: g("22 AWG"),
 			Length: l("5 ft")}, {ID: "V", Kind: "lamp", From: "R", Product: "servo5"}} {
 		d.Prop, d.Name = "a", d.ID
-		p.Devices = append(p.Devices, d)
+		p.Doc().Devices = append(p.Devices(), d)
 	}
 	require.NoError(t, p.Validate())
 	w := worked(p)
-	svg := Harness(w, w.All, "a", "", to)
+	svg := Harness(w, w.All(), "a", "", to)
 	assert.Equal(t, 5, strings.Count(svg, `class="lampbox w-`))
 	assert.NotContains(t, svg, `class="flame"`)
 	assert.NotContains(t, svg, `class="glow`)
@@ -462,8 +462,8 @@ func TestLoadsThatAreNoLamps(t *testing.T) {
 // on one ground line, many on several at one scale that tells them apart.
 func TestBarnRows(t *testing.T) {
 	for times, want := range map[int]int{1: 1, 8: 0} {
-		p := wirings.Times(demo.Apiary(today), times)
-		b := RowsOf(work.Do(p, stock.Shop, today))
+		p := wirings.Times(demo.Apiary(today).In(shop.Kept), times)
+		b := RowsOf(work.Do(p, shop.Kept, today))
 		if want > 0 {
 			assert.Len(t, b.Rows, want)
 		} else {
@@ -479,17 +479,17 @@ func TestBarnRows(t *testing.T) {
 			assert.LessOrEqual(t, wide, barnRoom)
 			n += len(row)
 		}
-		assert.Equal(t, len(p.Props), n)
+		assert.Equal(t, len(p.Props()), n)
 	}
-	assert.Len(t, RowsOf(work.Do(plan.New("x", "X", "in", ""), stock.Shop, today)).Rows, 1, "an empty ground line")
+	assert.Len(t, RowsOf(work.Do(plan.New("x", "X", "in", ""), shop.Kept, today)).Rows, 1, "an empty ground line")
 }
 
 // A prop that hangs is drawn whole: nothing of the front view lies above the
 // picture, and its height is dimensioned where it hangs.
 func TestWhatHangsIsDrawnWhole(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
-	p.Solids = []plan.Solid{
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p.Doc().Solids = []plan.Solid{
 		{
 			ID:    "s",
 			Prop:  "a",
@@ -500,7 +500,7 @@ func TestWhatHangsIsDrawnWhole(t *testing.T) {
 			Z:     measure.Len("50 in"),
 		},
 	}
-	w := work.Do(p, stock.Shop, time.Time{})
+	w := work.Do(p, shop.Kept, time.Time{})
 	bottom, top := reach(w, "a")
 	assert.InDelta(t, 50*25.4, bottom, 1e-6)
 	assert.InDelta(t, 110*25.4, top, 1e-6)
@@ -523,8 +523,8 @@ func TestWhatHangsIsDrawnWhole(t *testing.T) {
 // From above a solid that stands behind another is drawn above it on the sheet, to
 // scale, the one that is picked marked; from each view a link leads to the other.
 func TestFromAbove(t *testing.T) {
-	p := plan.New("x", "X", "in", "")
-	p.Props = []plan.Prop{{ID: "a", Name: "A"}}
+	p := plan.New("x", "X", "in", "").In(shop.Kept)
+	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
 	for i, name := range []string{"near", "far"} {
 		s := plan.NewSolid(
 			"a",
@@ -533,7 +533,7 @@ func TestFromAbove(t *testing.T) {
 			form.Box{W: measure.Len("20 in"), D: measure.Len("10 in"), H: measure.Len("9 in")},
 		)
 		s.ID, s.Y = name, measure.Of[measure.LengthKind](float64(i)*381)
-		p.Solids = append(p.Solids, s)
+		p.Doc().Solids = append(p.Solids(), s)
 	}
 	w := worked(p)
 	svg := FromAbove(w, "a", "solid:far", "/front")
@@ -561,17 +561,17 @@ func TestFromAbove(t *testing.T) {
 // Whatever dates there are, the days that are drawn are those that are looked at.
 func TestBarsOfAbsurdDates(t *testing.T) {
 	for _, date := range []string{"9999-12-31", "2026-09-21", "1990-01-01", ""} {
-		p := demo.Apiary(today)
-		p.Display.Opens = date
+		p := demo.Apiary(today).In(shop.Kept)
+		p.Doc().Display.Opens = date
 		if date != "" {
-			p.Deliveries[0].Arrives, p.Deliveries[0].Faster = date, ""
-			p.Jobs = append(p.Jobs, plan.Job{ID: "j", Name: "Wait", From: date,
+			p.Deliveries()[0].Arrives, p.Deliveries()[0].Faster = date, ""
+			p.Doc().Jobs = append(p.Jobs(), plan.Job{ID: "j", Name: "Wait", From: date,
 				Hands: measure.Must[measure.DurationKind]("30 days")})
 		}
 		if err := p.Validate(); err != nil {
 			t.Fatal(date, err)
 		}
-		x := order.In(work.Do(p, stock.Shop, today))
+		x := order.In(work.Do(p, shop.Kept, today))
 		svg := Bars(x, 0, p, "", func(string) string { return "" })
 		assert.Less(t, len(svg), 400_000, date)
 		assert.Contains(t, svg, "Everything", date)

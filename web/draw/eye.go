@@ -82,7 +82,7 @@ func (p *eyePen) things() {
 	far := func(q yard.Pt) float64 { return q.Sub(p.e.Pt).Len() }
 	for i := range p.y.Walls {
 		w := p.y.Walls[i]
-		kind := p.w.Plan.Walls[i].Kind
+		kind := p.w.Plan.Walls()[i].Kind
 		for k := range 8 { // in pieces, so that near and far of it sort
 			a := w.A.Plus(w.B.Sub(w.A).Times(float64(k) / 8))
 			b := w.A.Plus(w.B.Sub(w.A).Times(float64(k+1) / 8))
@@ -135,7 +135,7 @@ func (p *eyePen) prop(s *work.Stands) {
 	top, _, _ := p.at(yard.Spot{Pt: mid, Z: s.Box.High})
 	to := p.e.Sub(mid)
 	p.f(`<g class="eyeprop el%d"><title>%s, %.1f lx</title>`, level, esc(s.Prop.Name), lux)
-	if cos := front.Dot(to) / math.Max(1e-9, to.Len()); cos > 0.35 && len(p.w.Plan.Solids) > 0 && deep > 0.5 {
+	if cos := front.Dot(to) / math.Max(1e-9, to.Len()); cos > 0.35 && len(p.w.Plan.Solids()) > 0 && deep > 0.5 {
 		scale := (foot.Y - top.Y) / math.Max(1e-9, s.Box.High*1000)
 		if svg := frontOf(p.w, s.Prop.ID, 0.1); svg != "" && scale > 0 {
 			p.f(

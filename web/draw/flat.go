@@ -214,7 +214,7 @@ func (c *Canvas) section(w *work.Work, part *work.Part, x, y float64) {
 		e.mitre()
 	}
 	glue := ""
-	for _, j := range w.Plan.Joints {
+	for _, j := range w.Plan.Joints() {
 		if j.A == part.Ref || j.B == part.Ref {
 			glue = w.Lib.Glues[j.Glue].Name
 		}
@@ -307,7 +307,7 @@ func (e *edgePen) mitre() {
 
 // sheetOf draws the sheet the part lies on, small.
 func (c *Canvas) sheetOf(w *work.Work, part *work.Part, x, y float64) {
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		for k, sh := range s.Layout.Sheets {
 			for _, q := range sh.Placed {
 				if s.Pieces[q.Part].Ref != part.Ref {
@@ -328,7 +328,7 @@ func (c *Canvas) sheetOf(w *work.Work, part *work.Part, x, y float64) {
 					"start",
 					x,
 					y+22+sh.Stock.H*sc+16,
-					w.Results.At("stock", s.Stock.ID, "yield").Text+" of the sheets used",
+					w.Results().At("stock", s.Stock.ID, "yield").Text+" of the sheets used",
 				)
 				return
 			}
@@ -482,7 +482,7 @@ func Sheets(w *work.Work, prop, sel string, href func(string) string) string {
 	const wide = 986.0
 	c := New(wide, 0, w.Plan.Metric())
 	count := 0
-	for _, s := range w.Sheets {
+	for _, s := range w.Sheets() {
 		count += len(s.Layout.Sheets)
 	}
 	sc := 0.12 // px per mm: a 4 x 8 ft sheet is 146 x 293
@@ -490,7 +490,7 @@ func Sheets(w *work.Work, prop, sel string, href func(string) string) string {
 		sc = 0.155
 	}
 	x, y, rowH := 24.0, 40.0, 0.0
-	sheets := append([]*cutting.Sheets(nil), w.Sheets...)
+	sheets := append([]*cutting.Sheets(nil), w.Sheets()...)
 	mine := func(s *cutting.Sheets) bool {
 		for _, pc := range s.Pieces {
 			if w.Part(pc.Ref).Solid.Prop == prop {
@@ -521,7 +521,7 @@ func Sheets(w *work.Work, prop, sel string, href func(string) string) string {
 		y += rowH + 52
 	}
 	c.pipes(w, wide, y)
-	if len(w.Sheets)+len(w.Bars) == 0 {
+	if len(w.Sheets())+len(w.Bars()) == 0 {
 		c.Text(
 			"t soft",
 			"middle",
@@ -533,7 +533,7 @@ func Sheets(w *work.Work, prop, sel string, href func(string) string) string {
 	return c.SVG(
 		"sheets",
 		"All stock laid out",
-		fmt.Sprintf("%d kinds of sheet and %d of pipe with every part in place.", len(w.Sheets), len(w.Bars)),
+		fmt.Sprintf("%d kinds of sheet and %d of pipe with every part in place.", len(w.Sheets()), len(w.Bars())),
 	)
 }
 
@@ -559,7 +559,7 @@ func SheetsOf(w *work.Work, s *cutting.Sheets, prop string) string {
 
 // pipes draws every pipe length from y down.
 func (c *Canvas) pipes(w *work.Work, wide, y float64) {
-	for _, b := range w.Bars {
+	for _, b := range w.Bars() {
 		full := b.Stock.Length.Value()
 		c.Text("t lbl", "start", 24, y, b.Stock.Name)
 		note := fmt.Sprintf("%d lengths of %s, proven least", len(b.Cutting.Bars), w.Stocked(b.Stock))

@@ -63,7 +63,7 @@ func Harness(w *work.Work, st *wiring.State, prop, sel string, href func(string)
 		)
 	}
 	lit, dark := 0, 0
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		if d.Kind == "lamp" && d.Prop == prop {
 			if s := st.Readings[d.ID].State; s == "lit" || s == "dim" {
 				lit++
@@ -83,8 +83,8 @@ func Harness(w *work.Work, st *wiring.State, prop, sel string, href func(string)
 // how long the longest way along its runs is, mm.
 func (h *harness) tree(prop string) (roots []*plan.Device, longest float64) {
 	longest = 1
-	for i := range h.w.Plan.Devices {
-		d := &h.w.Plan.Devices[i]
+	for i := range h.w.Plan.Devices() {
+		d := &h.w.Plan.Devices()[i]
 		if d.Prop != prop {
 			continue
 		}
@@ -113,8 +113,8 @@ func (h *harness) tree(prop string) (roots []*plan.Device, longest float64) {
 
 // room is how wide the longest way is drawn.
 func (h *harness) room(prop string, longest float64) float64 {
-	for i := range h.w.Plan.Devices { // a strip at a run's end is a band of its own
-		d := &h.w.Plan.Devices[i]
+	for i := range h.w.Plan.Devices() { // a strip at a run's end is a band of its own
+		d := &h.w.Plan.Devices()[i]
 		up := h.w.Device(d.From)
 		if k := h.w.Lib.Lamps[d.Product].Kind; d.Prop == prop && (k == "strip" || k == "pixels") &&
 			(up == nil || up.Kind != "run" || d.At.IsZero()) {
@@ -239,7 +239,7 @@ func (h *harness) branch(_, k *plan.Device, x, y float64) {
 
 // rail is the line pattern of the supply that feeds a device.
 func (h *harness) rail(d *plan.Device) string {
-	s := h.w.Device(h.w.Rig.Supply(d.ID))
+	s := h.w.Device(h.w.Rig().Supply(d.ID))
 	if s == nil {
 		return "rail r-none"
 	}
@@ -560,12 +560,12 @@ const nearLimit = 0.8
 // ruler marks along a run where another per cent of the supply's volts is lost,
 // in red from the drop budget on.
 func (h *harness) ruler(d *plan.Device, x, y, l float64) {
-	s := h.w.Device(h.w.Rig.Supply(d.ID))
+	s := h.w.Device(h.w.Rig().Supply(d.ID))
 	if h.st.Hidden || s == nil || d.Length.Value() <= 0 {
 		return
 	}
 	rated, _ := wiring.SupplyOf(s, h.w.Lib)
-	at, v := h.w.Rig.Profile(h.st, d.ID)
+	at, v := h.w.Rig().Profile(h.st, d.ID)
 	last := -100.0
 	for i := 1; i < len(at); i++ {
 		a, b := 100*(rated-v[i-1])/rated, 100*(rated-v[i])/rated
@@ -635,7 +635,7 @@ func (h *harness) strip(d *plan.Device, x, y float64, rail string) {
 	for _, f := range feeds {
 		c.f(`<circle class="splice" cx="%s" cy="%s" r="5"/>`, n(px(f)), n(by+stripHigh))
 	}
-	if len(h.st.Readings) > 0 && !h.st.Hidden && h.st.Solution != nil && h.st.Solution == h.w.All.Solution {
+	if len(h.st.Readings) > 0 && !h.st.Hidden && h.st.Solution != nil && h.st.Solution == h.w.All().Solution {
 		h.stripVolts(d, by, px)
 	} else {
 		c.f(`<text class="t" text-anchor="middle" x="%s" y="%s" data-volts="%s">%s</text>`, n(px(0)+14), n(by-12), esc(d.ID),
@@ -653,7 +653,7 @@ const stripWide, stripHigh = 330.0, 24.0
 
 // stripVolts are what a strip sees at its ends, and at its worst where that lies between.
 func (h *harness) stripVolts(d *plan.Device, by float64, px func(float64) float64) {
-	v := h.w.Rig.StripVolts(h.st, d.ID)
+	v := h.w.Rig().StripVolts(h.st, d.ID)
 	worst := 0
 	for i := range v {
 		if v[i] < v[worst] {
@@ -808,8 +808,8 @@ func (h *harness) lamp(d *plan.Device, x, y, _, _ float64, above bool) {
 // lines and where each device on the way begins.
 func Profile(w *work.Work, st *wiring.State, id string) string {
 	d := w.Device(id)
-	way := w.Rig.PathTo(st, id)
-	s := w.Device(w.Rig.Supply(id))
+	way := w.Rig().PathTo(st, id)
+	s := w.Device(w.Rig().Supply(id))
 	if d == nil || s == nil || len(way) < 2 || way[len(way)-1].At <= 0 {
 		return ""
 	}

@@ -16,12 +16,12 @@ import (
 func Power(w *work.Work, sel string, href func(string) string) string {
 	c := &powerPen{New(986, 0, w.Plan.Metric()), w, sel, href}
 	y := 34.0
-	for i := range w.Plan.Outlets {
-		y = c.outlet(&w.Plan.Outlets[i], y)
+	for i := range w.Plan.Outlets() {
+		y = c.outlet(&w.Plan.Outlets()[i], y)
 	}
 	y = c.unplugged(w, y, powerFrom, sel, href)
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Kind == "supply" && d.Cell != "" {
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Kind == "supply" && d.Cell != "" {
 			c.battery(d, y)
 			y += 70
 		}
@@ -35,7 +35,7 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 	return c.SVG(
 		"power",
 		"Where the power comes from",
-		fmt.Sprintf("%d outlets and the batteries, with their loads.", len(w.Plan.Outlets)),
+		fmt.Sprintf("%d outlets and the batteries, with their loads.", len(w.Plan.Outlets())),
 	)
 }
 
@@ -84,8 +84,8 @@ func (c *powerPen) outlet(o *plan.Outlet, y float64) float64 {
 	at := powerFrom + limit/full*powerWide
 	c.Line("limit", at, y-6, at, y+46)
 	c.Text("t", "end", at-4, y-6, "a night's limit "+measure.Amps(limit))
-	c.Text("t lbl", "start", powerFrom+powerWide+16, y+16, c.w.Results.At("outlet", o.ID, "amps").Text)
-	c.Text("t soft", "start", powerFrom+powerWide+16, y+34, c.w.Results.At("outlet", o.ID, "energy").Text+" a night")
+	c.Text("t lbl", "start", powerFrom+powerWide+16, y+16, c.w.Results().At("outlet", o.ID, "amps").Text)
+	c.Text("t soft", "start", powerFrom+powerWide+16, y+34, c.w.Results().At("outlet", o.ID, "energy").Text+" a night")
 	y += 58
 	for _, l := range loads { // those too narrow for their names
 		if key := l.Kind + ":" + l.ID; wide(l) <= float64(len(l.Name))*7 {
@@ -98,7 +98,7 @@ func (c *powerPen) outlet(o *plan.Outlet, y float64) float64 {
 			y += 18
 		}
 	}
-	if r, ok := c.w.Results.Get(source.KeyOf("outlet", o.ID, "cord")); ok {
+	if r, ok := c.w.Results().Get(source.KeyOf("outlet", o.ID, "cord")); ok {
 		c.Text("t soft", "start", powerFrom+8, y+6, fmt.Sprintf("through %s of %s cord, %s lost", o.Cord, o.Gauge, r.Text))
 		y += 18
 	}
@@ -134,7 +134,7 @@ func (c *powerPen) battery(d *plan.Device, y float64) {
 	c.Text("t lbl", "start", 88, y+12, d.Name)
 	c.Text("t soft", "start", 88, y+28, fmt.Sprintf("%d x %s", max(1, d.Cells)*max(1, d.Sets), d.Cell))
 	c.Done()
-	r, ok := c.w.Results.Get(source.KeyOf("device", d.ID, "hours"))
+	r, ok := c.w.Results().Get(source.KeyOf("device", d.ID, "hours"))
 	if !ok {
 		c.Text("t bad", "start", powerFrom, y+20, "cannot give that for any time worth telling")
 		return
@@ -146,7 +146,7 @@ func (c *powerPen) battery(d *plan.Device, y float64) {
 	c.Line("limit", night, y-6, night, y+36)
 	c.Text("t", "start", night+5, y-4, fmt.Sprintf("a night, %g h", hours))
 	c.Text("t lbl", "start", powerFrom+powerWide+16, y+12, r.Text+" a set")
-	c.Text("t soft", "start", powerFrom+powerWide+16, y+28, c.w.Results.At("device", d.ID, "season").Text)
+	c.Text("t soft", "start", powerFrom+powerWide+16, y+28, c.w.Results().At("device", d.ID, "season").Text)
 }
 
 // load says of what is picked next that it can be dragged to another outlet.
@@ -157,9 +157,9 @@ func (c *Canvas) load(key, outlet string) {
 // unplugged lists the supplies that are plugged in nowhere, to be dragged to an outlet.
 func (c *Canvas) unplugged(w *work.Work, y, x float64, sel string, href func(string) string) float64 {
 	first := true
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
-		if d.Kind != "supply" || d.Cell != "" || d.Outlet != "" || len(w.Plan.Outlets) == 0 {
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
+		if d.Kind != "supply" || d.Cell != "" || d.Outlet != "" || len(w.Plan.Outlets()) == 0 {
 			continue
 		}
 		if first {

@@ -14,8 +14,8 @@ import (
 // "" when no run has a path.
 func Routes(w *work.Work, prop string) string {
 	var routes []route
-	for i := range w.Plan.Devices {
-		d := &w.Plan.Devices[i]
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
 		if c, err := wiring.ParsePath(d.Path, w.Plan.Metric()); d.Prop == prop && d.Kind == "run" && err == nil &&
 			len(c) > 1 {
 			routes = append(routes, route{d, c})

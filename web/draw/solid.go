@@ -83,9 +83,9 @@ type standing struct {
 // bodies gathers a prop's bodies, far ones first.
 func bodies(w *work.Work, prop string, v View) []standing {
 	var out []standing
-	for i := range w.Plan.Solids {
-		s := &w.Plan.Solids[i]
-		shape := w.Shapes[s.ID]
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
+		shape := w.Shapes()[s.ID]
 		if s.Prop != prop || shape == nil {
 			continue
 		}
@@ -148,7 +148,7 @@ func (c *Canvas) Prop(w *work.Work, prop string, v View, sel string, href func(k
 		)
 		if v.Seen == FromTop && !held[st.solid.ID] { // to be taken hold of where it is hollow, too
 			held[st.solid.ID] = true
-			half := w.Shapes[st.solid.ID].Size
+			half := w.Shapes()[st.solid.ID].Size
 			a := v.At(pattern.Vec{X: st.offset.X - half.X/2, Y: st.offset.Y + half.Y/2})
 			c.Rect("touch", a.X, a.Y, half.X*v.Scale, half.Y*v.Scale)
 		}
@@ -336,10 +336,10 @@ func frontOver(w *work.Work, prop string, scale, x, ground float64) View {
 // hangs begins above it.
 func reach(w *work.Work, prop string) (bottom, top float64) {
 	bottom = math.Inf(1)
-	for i := range w.Plan.Solids {
-		if s := &w.Plan.Solids[i]; s.Prop == prop && w.Shapes[s.ID] != nil {
+	for i := range w.Plan.Solids() {
+		if s := &w.Plan.Solids()[i]; s.Prop == prop && w.Shapes()[s.ID] != nil {
 			z := s.Z.Value()
-			bottom, top = math.Min(bottom, z), math.Max(top, z+w.Shapes[s.ID].Size.Z)
+			bottom, top = math.Min(bottom, z), math.Max(top, z+w.Shapes()[s.ID].Size.Z)
 		}
 	}
 	return bottom, top
@@ -455,10 +455,10 @@ func (c *Canvas) handles(w *work.Work, prop, sel string, scale float64, v View) 
 		id, _, _ = strings.Cut(id, "/")
 	}
 	s := w.Solid(id)
-	if s == nil || s.Prop != prop || w.Shapes[s.ID] == nil || kind != "solid" && kind != "part" {
+	if s == nil || s.Prop != prop || w.Shapes()[s.ID] == nil || kind != "solid" && kind != "part" {
 		return
 	}
-	size := w.Shapes[s.ID].Size
+	size := w.Shapes()[s.ID].Size
 	at := func(x, z float64) XY {
 		return v.At(pattern.Vec{X: s.X.Value() + x, Z: s.Z.Value() + z})
 	}

@@ -100,12 +100,12 @@ type railSet struct {
 func (c *Canvas) railed(w *work.Work, p Playing, supplies bool) *railSet {
 	r := &railSet{Canvas: c, w: w, p: p, cuts: cutsOf(p.Trace)}
 	mine := func(prop string) bool { return p.Prop == "" || prop == p.Prop }
-	for _, in := range w.Plan.Inputs {
+	for _, in := range w.Plan.Inputs() {
 		if mine(in.Prop) {
 			r.inputs = append(r.inputs, in.ID)
 		}
 	}
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		if d.Driven && mine(d.Prop) {
 			r.channels = append(r.channels, d.ID)
 		}
@@ -251,7 +251,7 @@ func (c *Canvas) contact(p Playing, id string, row float64, px func(int) float64
 
 // travelled is where a mechanism is, along the time.
 func (c *Canvas) travelled(w *work.Work, p Playing, m *work.Moved, row float64, px func(int) float64) {
-	for _, v := range w.Machine.Movers {
+	for _, v := range w.Machine().Movers {
 		if v.ID != m.Of.ID {
 			continue
 		}
@@ -269,7 +269,7 @@ func (c *Canvas) feeding(w *work.Work, channels []string) (out []plan.Device) {
 	for _, id := range channels {
 		roots[w.Root(id)] = true
 	}
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		if d.Kind == "supply" && roots[d.ID] {
 			out = append(out, d)
 		}
@@ -337,7 +337,7 @@ func (c *Canvas) stage(w *work.Work, p Playing) {
 	total, count := 0.0, 0.0
 	var shown []plan.Prop
 	sizes := map[string]pattern.Vec{}
-	for _, x := range w.Plan.Props {
+	for _, x := range w.Plan.Props() {
 		size, ok := check.Extent(w, x.ID)
 		if !ok || !p.Props[x.ID] {
 			continue
@@ -373,7 +373,7 @@ func (c *Canvas) onStage(
 	size pattern.Vec,
 ) {
 	var lamps []plan.Device
-	for _, d := range w.Plan.Devices {
+	for _, d := range w.Plan.Devices() {
 		l := w.Lib.Lamps[d.Product]
 		if _, dark := moving[l.Kind]; d.Kind == "lamp" && d.Prop == prop && !dark && l.Makes == "" {
 			lamps = append(lamps, d)
@@ -395,7 +395,7 @@ func (c *Canvas) onStage(
 			ox, oy = mid+m.Of.X.Value()*scale, ground-m.Of.Z.Value()*scale
 		}
 		at := 0
-		for _, v := range w.Machine.Movers {
+		for _, v := range w.Machine().Movers {
 			if v.ID == m.Of.ID {
 				at = p.Trace.At(v, p.At)
 			}
@@ -403,8 +403,8 @@ func (c *Canvas) onStage(
 		c.f(`<path class="mover" data-mover="%s" transform="translate(%s %s)" d="%s"/>`, esc(m.Of.ID), n(ox), n(oy),
 			moverPath(m, at, scale))
 	}
-	for i := range w.Plan.Devices {
-		if d := &w.Plan.Devices[i]; d.Prop == prop && w.Lib.Lamps[d.Product].Makes == "fog" {
+	for i := range w.Plan.Devices() {
+		if d := &w.Plan.Devices()[i]; d.Prop == prop && w.Lib.Lamps[d.Product].Makes == "fog" {
 			class := ""
 			if GlowLevel(now.State.Readings[d.ID]) > 0 {
 				class = " on"
@@ -499,7 +499,7 @@ func Poses(m *work.Moved, scale float64) (out []string) {
 // StageScale is the stage's scale, in px a mm.
 func StageScale(w *work.Work, props map[string]bool) float64 {
 	total, tall, count := 0.0, 1753.0, 0.0
-	for _, x := range w.Plan.Props {
+	for _, x := range w.Plan.Props() {
 		if size, ok := check.Extent(w, x.ID); ok && props[x.ID] {
 			_, top := reach(w, x.ID)
 			total, tall, count = total+size.X, math.Max(tall, top), count+1

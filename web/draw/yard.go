@@ -85,8 +85,8 @@ func bounds(w *work.Work, y *work.Yard) (lo, hi yard.Pt) {
 			take(q)
 		}
 	}
-	for i := range w.Plan.Viewpoints {
-		take(yard.Pt{X: w.Plan.Viewpoints[i].X.Value() / 1000, Y: w.Plan.Viewpoints[i].Y.Value() / 1000})
+	for i := range w.Plan.Viewpoints() {
+		take(yard.Pt{X: w.Plan.Viewpoints()[i].X.Value() / 1000, Y: w.Plan.Viewpoints()[i].Y.Value() / 1000})
 	}
 	return lo, hi
 }
@@ -145,8 +145,8 @@ func Yard(w *work.Work, v YardView) string {
 
 // sketches lie beneath all else, each as wide as was said; a picked one is dragged.
 func (p *yardPen) sketches() {
-	for i := range p.w.Plan.Sketches {
-		x := &p.w.Plan.Sketches[i]
+	for i := range p.w.Plan.Sketches() {
+		x := &p.w.Plan.Sketches()[i]
 		v, _ := p.w.Plan.Get("photo", x.Photo)
 		ph, ok := v.(*plan.Photo)
 		if !ok || x.Hidden || x.Across.IsZero() {
@@ -273,7 +273,7 @@ func (p *yardPen) path(x *work.Walked) {
 }
 
 func (p *yardPen) wall(i int) {
-	x, is := &p.w.Plan.Walls[i], p.y.Walls[i]
+	x, is := &p.w.Plan.Walls()[i], p.y.Walls[i]
 	p.pick("wall", x.ID, "", x.Fixed)
 	a, b := p.xy(is.A), p.xy(is.B)
 	p.Line("yardtouch", a.X, a.Y, b.X, b.Y)
@@ -325,8 +325,8 @@ func (p *yardPen) prop(s *work.Stands) {
 
 // speaks is whether a prop has a speaker.
 func (p *yardPen) speaks(prop string) bool {
-	for i := range p.w.Plan.Devices {
-		if d := &p.w.Plan.Devices[i]; d.Prop == prop && p.w.Lib.Lamps[d.Product].Kind == "amplifier" {
+	for i := range p.w.Plan.Devices() {
+		if d := &p.w.Plan.Devices()[i]; d.Prop == prop && p.w.Lib.Lamps[d.Product].Kind == "amplifier" {
 			return true
 		}
 	}
@@ -430,8 +430,8 @@ func (p *yardPen) cord(c *work.Laid) {
 }
 
 func (p *yardPen) outlets() {
-	for i := range p.w.Plan.Outlets {
-		o := &p.w.Plan.Outlets[i]
+	for i := range p.w.Plan.Outlets() {
+		o := &p.w.Plan.Outlets()[i]
 		at, ok := p.y.Outlets[o.ID]
 		if !ok {
 			continue
@@ -447,8 +447,8 @@ func (p *yardPen) outlets() {
 }
 
 func (p *yardPen) viewpoints() {
-	for i := range p.w.Plan.Viewpoints {
-		x := &p.w.Plan.Viewpoints[i]
+	for i := range p.w.Plan.Viewpoints() {
+		x := &p.w.Plan.Viewpoints()[i]
 		q := p.xy(yard.Pt{X: x.X.Value() / 1000, Y: x.Y.Value() / 1000})
 		a := x.Look.Value() * math.Pi / 180
 		p.pick("viewpoint", x.ID, "", x.Fixed)
@@ -466,8 +466,8 @@ func (p *yardPen) sensors() {
 	if path == nil || p.v.Way != "plan" && p.v.Way != "walk" {
 		return
 	}
-	for i := range p.w.Plan.Inputs {
-		x := &p.w.Plan.Inputs[i]
+	for i := range p.w.Plan.Inputs() {
+		x := &p.w.Plan.Inputs()[i]
 		if !x.ByGuests() || x.Far.IsZero() {
 			continue
 		}
@@ -613,8 +613,8 @@ func (p *yardPen) wind() {
 	x, y := p.W-250, p.H-8
 	today := p.w.Today.Format("2006-01-02")
 	var next *plan.Forecast
-	for i := range p.w.Plan.Forecasts {
-		if f := &p.w.Plan.Forecasts[i]; f.On >= today && (next == nil || f.On < next.On) {
+	for i := range p.w.Plan.Forecasts() {
+		if f := &p.w.Plan.Forecasts()[i]; f.On >= today && (next == nil || f.On < next.On) {
 			next = f
 		}
 	}
