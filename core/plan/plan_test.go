@@ -317,7 +317,7 @@ func TestWithoutTakesDependents(t *testing.T) {
 
 func TestCloneKeepsAll(t *testing.T) {
 	p := apiary(t)
-	a, _ := json.Marshal(p)
-	b, _ := json.Marshal(p.Clone())
+	a, _ := json.Marshal(p.Doc())
+	b, _ := json.Marshal(p.Clone().Doc())
 	assert.Equal(t, string(a), string(b))
 }
