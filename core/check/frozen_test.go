@@ -79,6 +79,7 @@ func TestAnswersStandAsFrozen(t *testing.T) {
 // frozen compares an answer with the one that is kept, line by line.
 func frozen(t *testing.T, name string, got []byte) {
 	t.Helper()
+	got = thinned(got)
 	name = filepath.Join("testdata", "frozen", name+".txt")
 	if *freeze {
 		require.NoError(t, os.MkdirAll(filepath.Dir(name), 0o750))
@@ -101,6 +102,21 @@ func frozen(t *testing.T, name string, got []byte) {
 			return
 		}
 	}
+}
+
+// thinned is a long answer with one line of four as it is, and the three after it as one mark:
+// what differs is seen, and near which line, and what is kept stays readable.
+func thinned(long []byte) []byte {
+	const whole, every = 60 << 10, 4
+	if len(long) < whole {
+		return long
+	}
+	lines, out := strings.Split(strings.TrimSuffix(string(long), "\n"), "\n"), strings.Builder{}
+	for i := 0; i < len(lines); i += every {
+		next := lines[i+1 : min(len(lines), i+every)]
+		fmt.Fprintf(&out, "%s\n~ %d more %s\n", lines[i], len(next), sum(strings.Join(next, "\n")))
+	}
+	return []byte(out.String())
 }
 
 func at(l []string, i int) string {

@@ -1041,7 +1041,7 @@ func packs(b *bytes.Buffer) {
 func spoilt(b *bytes.Buffer) {
 	for n, c := range ruleCases() {
 		r := seeded(fmt.Sprint("rules ", c.code, n))
-		for range 10 {
+		for range 4 {
 			p := clean()
 			c.spoil(p)
 			var said []string
