@@ -12,7 +12,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
 
-	"github.com/go-pdf/fpdf"
+	"codeberg.org/go-pdf/fpdf"
 )
 
 // Chapter is a prop in a book, and the page it begins on.

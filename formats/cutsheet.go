@@ -14,7 +14,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
 
-	"github.com/go-pdf/fpdf"
+	"codeberg.org/go-pdf/fpdf"
 )
 
 // Paper is a page size in millimetres.

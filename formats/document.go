@@ -6,7 +6,7 @@ import (
 	"strings"
 	"unicode"
 
-	"github.com/go-pdf/fpdf"
+	"codeberg.org/go-pdf/fpdf"
 )
 
 // document is what is printed: an fpdf document whose texts fall back on the wide font for

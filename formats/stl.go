@@ -106,12 +106,14 @@ type SliceReport struct {
 	Mesh   pattern.MeshReport
 	Slices [][][]pattern.Point // of each layer, at its middle
 	Volume float64             // of the layers together, mm3
+	Union  bool                // shells touch or run into each other: what is in any of them was cut
 }
 
-// SliceSTL cuts a sound mesh in level layers t thick from its lowest point up.
+// SliceSTL cuts a mesh in level layers t thick from its lowest point up: a sound one, or one of
+// closed shells that touch or run into each other, as their union.
 func SliceSTL(m pattern.Mesh, t float64) (*SliceReport, error) {
 	r := &SliceReport{Mesh: m.Report()}
-	if !r.Mesh.Sound() {
+	if !r.Mesh.Sound() && !r.Mesh.Shells() {
 		return r, fmt.Errorf("the mesh cannot be cut: %s", strings.Join(r.Mesh.Words(), "; "))
 	}
 	if t <= 0 {
@@ -121,18 +123,18 @@ func SliceSTL(m pattern.Mesh, t float64) (*SliceReport, error) {
 	if n > 1000 {
 		return r, measure.Bad("t", "takes %d layers; 1000 at most", n)
 	}
+	at := func(i int) float64 {
+		return r.Mesh.Lo.Z + math.Min((float64(i)+.5)*t, r.Mesh.Hi.Z-r.Mesh.Lo.Z-1e-6)
+	}
+	r.Union = !r.Mesh.Sound()
+	for i := 0; i < n && !r.Union; i++ {
+		_, r.Union = m.Overlap(at(i))
+	}
 	for i := range n {
-		z := r.Mesh.Lo.Z + math.Min((float64(i)+.5)*t, r.Mesh.Hi.Z-r.Mesh.Lo.Z-1e-6)
-		if at, twice := m.Overlap(z); twice {
-			return r, fmt.Errorf(
-				"two shells of the mesh overlap %.1f mm up, at x %.1f, y %.1f mm; join them into one, or bring the mesh in as a "+
-					"solid, which is cut as their union",
-				z-r.Mesh.Lo.Z,
-				at.X,
-				at.Y,
-			)
+		loops := m.Section(at(i))
+		if r.Union {
+			loops = m.Union(at(i))
 		}
-		loops := m.Section(z)
 		r.Slices = append(r.Slices, loops)
 		for _, l := range loops {
 			r.Volume += pattern.SignedArea(l) * t

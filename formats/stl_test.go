@@ -116,9 +116,11 @@ func TestSTLVolumesAndSections(t *testing.T) {
 	s, err := SliceSTL(b, 5)
 	require.NoError(t, err)
 	assert.InEpsilon(t, r.Volume, s.Volume, .002)
-	// two shells that overlap are refused with the place, two apart are cut
-	_, err = SliceSTL(append(block(0, 0, 0, 100, 100, 100, true), block(60, 20, 20, 180, 80, 80, true)...), 50)
-	require.ErrorContains(t, err, "overlap 25.0 mm up, at x 80.0")
+	// two shells that overlap are cut as their union, two apart each for itself
+	s, err = SliceSTL(append(block(0, 0, 0, 100, 100, 100, true), block(60, 20, 20, 180, 80, 80, true)...), 50)
+	require.NoError(t, err)
+	assert.True(t, s.Union)
+	assert.InEpsilon(t, 2*50*(1e4+80*60), s.Volume, 5e-3)
 	s, err = SliceSTL(append(block(0, 0, 0, 100, 100, 100, true), block(110, 20, 0, 180, 80, 80, true)...), 50)
 	require.NoError(t, err)
 	assert.InEpsilon(t, 2*50*1e4+2*50*70*60, s.Volume, 1e-9)
@@ -129,7 +131,8 @@ func TestSTLVolumesAndSections(t *testing.T) {
 	assert.InEpsilon(t, 1e4-3600, pattern.SignedArea(loops[0])+pattern.SignedArea(loops[1]), 1e-9)
 }
 
-// Holes, flips and self-contact are told in words, and such a mesh is not cut.
+// Holes, flips and self-contact are told in words; a mesh with holes or flips is not cut, shells
+// that touch are cut as one.
 func TestMeshFaultsInWords(t *testing.T) {
 	whole := block(0, 0, 0, 10, 10, 10, true)
 	flipped := append(pattern.Mesh(nil), whole...)
@@ -140,7 +143,11 @@ func TestMeshFaultsInWords(t *testing.T) {
 		"no area":      append(append(pattern.Mesh(nil), whole...), pattern.Triangle{})} {
 		r := m.Report()
 		assert.Contains(t, strings.Join(r.Words(), "; "), want)
-		if want != "no area" {
+		if want == "self-contact" {
+			s, err := SliceSTL(m, 2)
+			require.NoError(t, err)
+			assert.InEpsilon(t, 1000, s.Volume, 5e-3, "twice the same block is one")
+		} else if want != "no area" {
 			_, err := SliceSTL(m, 2)
 			assert.ErrorContains(t, err, "cannot be cut")
 		}

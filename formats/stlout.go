@@ -12,7 +12,7 @@ import (
 
 // SolidsSTL writes a prop's solids as they stand, or one of them, as a binary STL in
 // millimetres: every part a body of its own, its openings filled. It is for looking at and
-// fitting, not for printing.
+// fitting, not for printing; a skin without its ends, such as a hat's, stays open.
 func SolidsSTL(out io.Writer, w *work.Work, prop, solid string) error {
 	var all [][3]pattern.Vec
 	for i := range w.Plan.Solids() {

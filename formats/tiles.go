@@ -9,7 +9,7 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/work"
 
-	"github.com/go-pdf/fpdf"
+	"codeberg.org/go-pdf/fpdf"
 )
 
 // Tile overlap and margin on paper, in mm.

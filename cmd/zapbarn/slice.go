@@ -51,6 +51,9 @@ func sliceCommand() *cobra.Command {
 			if err != nil {
 				return exit{2, err}
 			}
+			if r.Union {
+				fmt.Fprintln(w, "shells touch or run into each other: what is in any of them was cut")
+			}
 			fmt.Fprintf(w, "%d layers of %s; the solid is %.2f L, the layers %.2f L\n", len(r.Slices), thick,
 				r.Mesh.Volume/1e6, r.Volume/1e6)
 			if out == "" {

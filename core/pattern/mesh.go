@@ -18,6 +18,7 @@ type MeshReport struct {
 	Open      int // edges with a face on one side only: holes
 	Flipped   int // edges whose two faces run the same way
 	Crowded   int // edges with more than two faces: self-contact
+	Uneven    int // edges with more faces one way than the other
 	Thin      int // triangles with no area
 	Volume    float64
 	Area      float64
@@ -28,6 +29,10 @@ type MeshReport struct {
 func (r MeshReport) Sound() bool {
 	return r.Open == 0 && r.Flipped == 0 && r.Crowded == 0 && r.Volume > 0 && !r.Flat()
 }
+
+// Shells reports a mesh of closed shells, each facing outwards, that may touch or run into each
+// other: what is in any of them can be cut.
+func (r MeshReport) Shells() bool { return r.Uneven == 0 && r.Volume > 0 && !r.Flat() }
 
 // Flat reports a mesh that encloses nothing: its faces lie on one another.
 func (r MeshReport) Flat() bool { return math.Abs(r.Volume) <= snap*r.Area/2 }
@@ -107,6 +112,9 @@ func (m Mesh) Report() MeshReport {
 		}
 	}
 	for _, c := range edges {
+		if c.along != c.against {
+			r.Uneven++
+		}
 		switch n := c.along + c.against; {
 		case n == 1:
 			r.Open++

@@ -446,6 +446,41 @@ func (m Mesh) Overlap(z float64) (Point, bool) {
 	return Point{}, false
 }
 
+// fineUnion is how fine the union of shells is drawn: the larger side of the mesh in cells.
+const fineUnion = 600
+
+// Union is the outline, level at z, of all that lies in any shell of the mesh, holes the other
+// way round, to within a cell of its larger side's 600th.
+func (m Mesh) Union(z float64) [][]Point {
+	cuts := m.cuts(z)
+	lo, hi := Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
+	for _, c := range cuts {
+		for _, p := range c {
+			lo, hi = Point{math.Min(lo.X, p.X), math.Min(lo.Y, p.Y)}, Point{math.Max(hi.X, p.X), math.Max(hi.Y, p.Y)}
+		}
+	}
+	cell := math.Max(hi.X-lo.X, hi.Y-lo.Y) / fineUnion
+	if len(cuts) == 0 || cell <= 0 {
+		return nil
+	}
+	const pad = 2
+	o := Point{lo.X - pad*cell, lo.Y - pad*cell}
+	nx, ny := int((hi.X-lo.X)/cell)+2*pad+1, int((hi.Y-lo.Y)/cell)+2*pad+1
+	mask := make([]bool, nx*ny)
+	fillCuts(mask, nx, ny, cuts, o, cell)
+	var out [][]Point
+	for _, l := range signedField(mask, nx, ny).contours(0) {
+		p := make([]Point, len(l))
+		for i, q := range l {
+			p[i] = Point{o.X + q.X*cell, o.Y + q.Y*cell}
+		}
+		if Area(p) > 4*cell*cell {
+			out = append(out, Simplified(p, cell/2))
+		}
+	}
+	return out
+}
+
 // fillCuts marks the cells whose middle has material about it by the winding
 // number of directed cuts: shells may overlap, and need not be joined to rings.
 func fillCuts(mask []bool, nx, ny int, cuts [][2]Point, o Point, cell float64) {
