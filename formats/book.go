@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 
 	"codeberg.org/go-pdf/fpdf"
@@ -294,7 +295,7 @@ func (b *binder) prove() {
 	for i := range b.w.Plan.Devices() {
 		d := &b.w.Plan.Devices()[i]
 		r, ok := b.w.All().Readings[d.ID]
-		if d.Prop != b.prop.ID || d.Kind != "lamp" || !ok {
+		if d.Prop != b.prop.ID || !d.Is(wiring.Load) || !ok {
 			continue
 		}
 		rows = append(

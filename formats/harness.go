@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -113,7 +114,7 @@ func (t lists) holes() [][]any {
 func (t lists) prove(prop string) [][]any {
 	rows := [][]any{{"lamp", "expect", "current", "polarity", "volts read", "amps read", "ohms to ground", "proven"}}
 	for _, d := range t.w.Plan.Devices() {
-		if d.Prop == prop && d.Kind == "lamp" {
+		if d.Prop == prop && d.Is(wiring.Load) {
 			g := t.w.All().Readings[d.ID]
 			rows = append(
 				rows,
@@ -294,7 +295,7 @@ func FlatBoard(w *work.Work, prop string) (*Flat, error) {
 	b := &nailBoard{Flat: &Flat{Title: p.Name + ", nail board", W: boardWide}, w: w}
 	runs := 0
 	for i := range w.Plan.Devices() {
-		if d := &w.Plan.Devices()[i]; d.Prop == prop && d.Kind == "run" {
+		if d := &w.Plan.Devices()[i]; d.Prop == prop && d.Is(wiring.Wire) {
 			runs++
 			b.run(d)
 		}

@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/check"
 	"zapbarn/core/order"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
 	"zapbarn/web/draw"
@@ -139,7 +140,7 @@ func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
 		p.taken(b.Stock.ID, b.Stock.Name, "bars", "length")
 	}
 	for _, d := range w.Plan.Devices() {
-		if d.Kind == "supply" {
+		if d.Is(wiring.Origin) {
 			g := w.All().Readings[d.ID]
 			p.Rows = append(
 				p.Rows,

@@ -12,6 +12,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 
 	"github.com/gin-gonic/gin"
 )
@@ -30,7 +31,7 @@ func (s *Server) crew(_ *gin.Context, p *Page, _ []check.Snag) error {
 		x := &p.Plan.Props()[i]
 		v.For = append(v.For, Option{Value: "prop:" + x.ID, Text: x.Name})
 		for _, d := range p.Plan.Devices() {
-			if d.Prop == x.ID && d.Kind != "run" && d.Kind != "lamp" || d.Prop == x.ID && turns(p, d.Product) {
+			if d.Prop == x.ID && !d.Is(wiring.Wire|wiring.Load) || d.Prop == x.ID && turns(p, d.Product) {
 				v.For = append(v.For, Option{Value: "device:" + d.ID, Text: x.Name + ": " + d.Name})
 			}
 		}

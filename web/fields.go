@@ -14,6 +14,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -234,10 +235,10 @@ func ofDevices(w *work.Work, v any, kind string) ([]choice, bool) {
 	var of func(*plan.Device) bool
 	switch kind {
 	case "feeders":
-		of = func(d *plan.Device) bool { return d.Kind != "lamp" }
+		of = func(d *plan.Device) bool { return !d.Is(wiring.Load) }
 	case "datas":
 		of = func(d *plan.Device) bool {
-			return d.Kind == "controller" || w.Lib.Lamps[d.Product].Kind == "pixels" && v.(*plan.Device).ID != d.ID
+			return d.Is(wiring.Controller) || w.Lib.Lamps[d.Product].Kind == "pixels" && v.(*plan.Device).ID != d.ID
 		}
 	case "driven":
 		of = func(d *plan.Device) bool { return d.Driven }
@@ -245,9 +246,9 @@ func ofDevices(w *work.Work, v any, kind string) ([]choice, bool) {
 		x, _ := v.(*plan.Device)
 		none, of = "any other", func(d *plan.Device) bool { return d.Driven && (x == nil || d.ID != x.ID) }
 	case "motors":
-		none, of = "none yet", func(d *plan.Device) bool { return d.Kind == "lamp" && w.Lib.Lamps[d.Product].Torque > 0 }
+		none, of = "none yet", func(d *plan.Device) bool { return d.Is(wiring.Load) && w.Lib.Lamps[d.Product].Torque > 0 }
 	case "lamps":
-		none, of = "nothing yet", func(d *plan.Device) bool { return d.Kind == "lamp" }
+		none, of = "nothing yet", func(d *plan.Device) bool { return d.Is(wiring.Load) }
 	default:
 		return nil, false
 	}

@@ -40,7 +40,7 @@ func (p *Page) loomTicket() {
 	}
 	if p.Ticket == nil {
 		for _, x := range w.Plan.Devices() {
-			if x.Prop == p.Prop && x.Kind == "supply" {
+			if x.Prop == p.Prop && x.Is(wiring.Origin) {
 				p.Ticket = p.ticket("device", x.ID)
 				break
 			}

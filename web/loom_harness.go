@@ -27,13 +27,13 @@ func (p *Page) harness(st *wiring.State) {
 	p.Draw = template.HTML(draw.Harness(w, st, p.Prop, p.Sel,
 		p.here))
 	run := ""
-	if d != nil && d.Kind != "supply" && d.Prop == p.Prop {
+	if d != nil && !d.Is(wiring.Origin) && d.Prop == p.Prop {
 		run = d.ID
 	}
 	if run == "" { // the lamp that loses most
 		most := -1.0
 		for _, x := range w.Plan.Devices() {
-			if g := st.Readings[x.ID]; x.Kind == "lamp" && x.Prop == p.Prop && !x.Reversed && g.Drop > most {
+			if g := st.Readings[x.ID]; x.Is(wiring.Load) && x.Prop == p.Prop && !x.Reversed && g.Drop > most {
 				run, most = x.ID, g.Drop
 			}
 		}

@@ -28,9 +28,9 @@ func (p *Page) wired(st *wiring.State) {
 				switch {
 				case d.From != "":
 					sub = "from " + d.From
-				case d.Kind == "supply" && d.Cell != "":
+				case d.Is(wiring.Origin) && d.Cell != "":
 					sub = fmt.Sprintf("%d x %s", max(1, d.Cells)*max(1, d.Sets), d.Cell)
-				case d.Kind == "supply":
+				case d.Is(wiring.Origin):
 					v, a := wiring.SupplyOf(&d, w.Lib)
 					sub = measure.Volts(v) + " " + measure.Amps(a)
 					if o := w.Plan.OutletNamed(d.Outlet); o != nil {
@@ -40,7 +40,7 @@ func (p *Page) wired(st *wiring.State) {
 				if !d.At.IsZero() {
 					sub += " at " + d.At.String()
 				}
-				if d.Kind == "run" {
+				if d.Is(wiring.Wire) {
 					sub += fmt.Sprintf(
 						", %s, %s, both conductors %s",
 						d.Gauge,

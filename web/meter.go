@@ -84,7 +84,7 @@ func (p *Page) cards(st *wiring.State) {
 	}
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
-		if d.Prop != p.Prop || d.Kind != "lamp" && d.Kind != "supply" {
+		if d.Prop != p.Prop || !d.Is(wiring.Load|wiring.Origin) {
 			continue
 		}
 		right := *d
@@ -148,7 +148,7 @@ func (p *Page) fault() {
 			continue
 		}
 		f.Devices = append(f.Devices, Option{id, d.Name, false})
-		if d.Kind == "lamp" && !looked[id] {
+		if d.Is(wiring.Load) && !looked[id] {
 			f.Lights++
 		}
 	}
@@ -175,7 +175,7 @@ func (p *Page) faultSupply() string {
 		}
 	}
 	for _, d := range p.Work.Plan.Devices() {
-		if d.Prop == p.Prop && d.Kind == "supply" {
+		if d.Prop == p.Prop && d.Is(wiring.Origin) {
 			return d.ID
 		}
 	}
@@ -353,7 +353,7 @@ func unlooked(w *work.Work, supply string) (out []string) {
 		looked[r.Device] = looked[r.Device] || r.Light != ""
 	}
 	for _, d := range w.Plan.Devices() {
-		if d.Kind == "lamp" && w.Rig().Supply(d.ID) == supply && !looked[d.ID] {
+		if d.Is(wiring.Load) && w.Rig().Supply(d.ID) == supply && !looked[d.ID] {
 			out = append(out, d.ID)
 		}
 	}

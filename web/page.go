@@ -408,7 +408,7 @@ func defaultProp(w *work.Work, place string) string {
 		}
 		if place != "bench" {
 			for _, d := range w.Plan.Devices() {
-				if d.Prop == p.ID && d.Kind == "supply" {
+				if d.Prop == p.ID && d.Is(wiring.Origin) {
 					return p.ID
 				}
 			}
@@ -625,7 +625,7 @@ func (t *Ticket) device(p *Page, x *plan.Device) {
 	s := "fed by " + x.From
 	if x.From == "" {
 		s = "feeds the rest"
-		if x.Kind != "supply" {
+		if !x.Is(wiring.Origin) {
 			s = "fed by nothing yet"
 		}
 	}
@@ -635,13 +635,13 @@ func (t *Ticket) device(p *Page, x *plan.Device) {
 			t.Touches = append(t.Touches, Link{Text: d.Name, Href: p.href("loom", x.Prop, "device:"+d.ID, "")})
 		}
 	}
-	if x.Kind == "supply" {
+	if x.Is(wiring.Origin) {
 		t.Cautions = append(
 			t.Cautions,
 			"Extra-low voltage only. Fixed mains wiring belongs to a licensed electrician "+
 				"and the local code.",
 		)
-	} else if x.Kind == "lamp" && !x.Proven {
+	} else if x.Is(wiring.Load) && !x.Proven {
 		t.Cautions = append(t.Cautions, "Light it on the bench before it is closed in: polarity first.")
 	}
 }

@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 
 	"github.com/gin-gonic/gin"
@@ -17,7 +18,7 @@ import (
 // where it can feed, or the last one of the open prop that can, a lamp's own
 // feeder where a lamp is selected; "" when nothing feeds yet.
 func (p *Page) feeder() string {
-	can := func(d *plan.Device) bool { return d != nil && d.Kind != "lamp" }
+	can := func(d *plan.Device) bool { return d != nil && !d.Is(wiring.Load) }
 	if _, id, ok := strings.Cut(p.Sel, "device:"); ok {
 		d := p.Work.Device(id)
 		if d != nil && !can(d) {
@@ -112,7 +113,7 @@ func (p *Page) Mechanisms() []Add {
 	for i := range p.Plan.Devices() {
 		d := &p.Plan.Devices()[i]
 		moves := slices.ContainsFunc(p.Plan.Mechanisms(), func(m plan.Mechanism) bool { return m.Motor == d.ID })
-		if d.Prop == p.Prop && d.Kind == "lamp" && p.Work.Lib.Lamps[d.Product].Torque > 0 && !moves {
+		if d.Prop == p.Prop && d.Is(wiring.Load) && p.Work.Lib.Lamps[d.Product].Torque > 0 && !moves {
 			by = " motor " + d.ID
 			break
 		}

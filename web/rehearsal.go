@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
@@ -120,7 +121,7 @@ func rehearse(w *work.Work, text string) draw.Playing {
 func (p *Page) onStage() map[string]bool {
 	shown := map[string]bool{p.Prop: true}
 	for _, d := range p.Work.Plan.Devices() {
-		if d.Kind == "lamp" {
+		if d.Is(wiring.Load) {
 			shown[d.Prop] = true
 		}
 	}
@@ -295,14 +296,14 @@ func framesJSON(w *work.Work, play draw.Playing) any {
 	for _, f := range play.Frames {
 		j := frameJSON{At: f.At, Lamps: map[string]int{}, Amps: map[string]string{}, Fog: []string{}}
 		for _, d := range w.Plan.Devices() {
-			switch d.Kind {
-			case "lamp":
+			switch {
+			case d.Is(wiring.Load):
 				level := draw.GlowLevel(f.State.Readings[d.ID])
 				j.Lamps[d.ID] = level
 				if level > 0 && w.Lib.Lamps[d.Product].Makes == "fog" {
 					j.Fog = append(j.Fog, d.ID)
 				}
-			case "supply":
+			case d.Is(wiring.Origin):
 				j.Amps[d.ID] = draw.Supplied(f.State.Readings[d.ID])
 			}
 		}

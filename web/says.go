@@ -8,6 +8,7 @@ import (
 	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
+	"zapbarn/core/wiring"
 )
 
 // Say is a phrase of the quick line on one press, about the selected thing.
@@ -21,7 +22,7 @@ func (p *Page) says(v any) []Say {
 		return p.cuts(x)
 	case *plan.Device:
 		l := p.Work.Lib.Lamps[x.Product]
-		if x.Kind == "lamp" && x.From != "" && l.Kind == "prewired" {
+		if x.Is(wiring.Load) && x.From != "" && l.Kind == "prewired" {
 			one := "lamp " + x.Product + " on " + x.From
 			return []Say{{"one more like it", one}, {"nine more like it", one + " x9"}}
 		}

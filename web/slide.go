@@ -8,6 +8,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 
 	"github.com/gin-gonic/gin"
 )
@@ -21,10 +22,10 @@ func slid(p *plan.Plan, id, text string) (*plan.Device, error) {
 		return nil, measure.Bad("at", "that device is gone; load the page again")
 	}
 	run, least := p.Device(d.From), 1.0
-	if d.Kind == "run" {
+	if d.Is(wiring.Wire) {
 		run, least = d, 0
 	}
-	if run == nil || run.Kind != "run" {
+	if run == nil || !run.Is(wiring.Wire) {
 		return nil, measure.Bad("at", "%s hangs on no run", d.Name)
 	}
 	step := measure.Inch / 4
@@ -43,7 +44,7 @@ func slid(p *plan.Plan, id, text string) (*plan.Device, error) {
 		to = run.Length
 	}
 	next := *d
-	if d.Kind == "run" {
+	if d.Is(wiring.Wire) {
 		next.FedAt = to
 	} else {
 		next.At = to
@@ -70,7 +71,7 @@ func (s *Server) sliding(c *gin.Context) {
 	st := plan.NewRig(p, lib).Solve(nil)
 	volts := map[string]string{}
 	for _, x := range p.Devices() {
-		if g := st.Readings[x.ID]; x.Kind == "lamp" {
+		if g := st.Readings[x.ID]; x.Is(wiring.Load) {
 			volts[x.ID] = g.State
 			if g.State == "lit" {
 				volts[x.ID] = fmt.Sprintf("%.2f", g.Volts)
@@ -78,7 +79,7 @@ func (s *Server) sliding(c *gin.Context) {
 		}
 	}
 	at := d.At
-	if d.Kind == "run" {
+	if d.Is(wiring.Wire) {
 		at = d.FedAt
 	}
 	c.JSON(http.StatusOK, gin.H{"at": at.String(), "volts": volts})
@@ -98,7 +99,7 @@ func (s *Server) slide(c *gin.Context) {
 		return
 	}
 	label := "move " + d.Name + " along its run"
-	if d.Kind == "run" {
+	if d.Is(wiring.Wire) {
 		label = "move the feed of " + d.Name
 	}
 	s.apply(c, plan.Edit{Label: label, Changes: []plan.Change{w.Plan.Put("device", d.ID, d)}}, over{}, "")

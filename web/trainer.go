@@ -43,7 +43,7 @@ func (p *Page) drill(q url.Values) (*wiring.Drill, *Trainer, []string) {
 		t.Seed = n
 	}
 	for _, d := range p.Plan.Devices() {
-		if d.Prop == p.Prop && d.Kind == "supply" && t.Supply == "" {
+		if d.Prop == p.Prop && d.Is(wiring.Origin) && t.Supply == "" {
 			t.Supply = d.ID
 		}
 	}

@@ -143,7 +143,7 @@ var _ = rule(
 		}
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
-			if d.Kind != "supply" || d.Cell != "" || d.Outlet == "" || d.In != "" {
+			if !d.Is(wiring.Origin) || d.Cell != "" || d.Outlet == "" || d.In != "" {
 				continue
 			}
 			if x := w.Plan.PlotOf(d.Prop); x != nil && x.Inside {

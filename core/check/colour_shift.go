@@ -28,7 +28,7 @@ var _ = rule(
 			d := &w.Plan.Devices()[i]
 			g := w.All().Readings[d.ID]
 			rated := wiring.RatedVolts(d, w.Lib)
-			if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || w.Rig().Unfed[d.ID] || d.Reversed ||
+			if !d.Is(wiring.Load) || w.Lib.Lamps[d.Product].Kind != "pixels" || w.Rig().Unfed(d.ID) || d.Reversed ||
 				g.FarVolt >= whiteNeeds*rated {
 				continue
 			}

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -45,7 +46,7 @@ var _ = rule(
 // works is whether a switch works anything: something that takes current hangs on it, however
 // far, a sound is played by it, or a mechanism driven.
 func works(w *work.Work, d *plan.Device) bool {
-	if d.Kind == "lamp" || d.Kind == "controller" {
+	if d.Is(wiring.Load | wiring.Controller) {
 		return true
 	}
 	for i := range w.Plan.Clips() {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -27,7 +28,7 @@ var _ = rule(
 				continue
 			}
 			reach := dataReach
-			if by := w.Device(d.Data); d.Shifter || by.Kind == "lamp" { // a pixel drives the next one afresh
+			if by := w.Device(d.Data); d.Shifter || by.Is(wiring.Load) { // a pixel drives the next one afresh
 				reach = drivenFar
 			}
 			if d.DataLead.Value() <= reach {

@@ -6,6 +6,7 @@ import (
 
 	"zapbarn/core/circuit"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -16,7 +17,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices() {
 			by := w.Device(d.Data)
-			if by == nil || by.Kind != "controller" {
+			if by == nil || !by.Is(wiring.Controller) {
 				continue
 			}
 			var lack []string

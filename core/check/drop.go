@@ -32,7 +32,7 @@ var _ = rule(
 		var order []string
 		for _, d := range w.Plan.Devices() {
 			s := w.Device(w.Rig().Supply(d.ID))
-			if d.Kind != "lamp" || s == nil || d.Reversed {
+			if !d.Is(wiring.Load) || s == nil || d.Reversed {
 				continue
 			}
 			rated, _ := wiring.SupplyOf(s, w.Lib)
@@ -104,7 +104,7 @@ const mendedDrops = 16
 // runAbove is the nearest run on the way from a device to its supply, or nil.
 func runAbove(w *work.Work, id string) *plan.Device {
 	d := w.Device(id)
-	for d != nil && d.Kind != "run" {
+	for d != nil && !d.Is(wiring.Wire) {
 		d = w.Device(d.From)
 	}
 	return d
@@ -462,7 +462,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
-			if d.Kind != "run" {
+			if !d.Is(wiring.Wire) {
 				continue
 			}
 			g, limit := w.All().Readings[d.ID], stock.Ampacity(d.Gauge.Value())

@@ -9,6 +9,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -137,13 +138,13 @@ func lightOf(w *work.Work) map[string]float64 {
 	out := map[string]float64{}
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
-		if d.Kind != "switch" || !d.Driven {
+		if !d.Channel() {
 			continue
 		}
 		any := false
 		for k := range w.Plan.Devices() {
 			l := &w.Plan.Devices()[k]
-			if l.Kind != "lamp" || !w.Feeds(d.ID, l.ID) {
+			if !l.Is(wiring.Load) || !w.Feeds(d.ID, l.ID) {
 				continue
 			}
 			any = true

@@ -13,7 +13,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices() {
 			by := w.Device(d.Data)
-			if by == nil || w.Rig().Unfed[d.ID] || w.Rig().Unfed[by.ID] || w.Rig().Joined(by.ID, d.ID) {
+			if by == nil || w.Rig().Unfed(d.ID) || w.Rig().Unfed(by.ID) || w.Rig().Joined(by.ID, d.ID) {
 				continue
 			}
 			next := d

@@ -18,10 +18,10 @@ func thinnest(w *work.Work, id string) (limit float64, run *plan.Device) {
 	var walk func(string)
 	walk = func(id string) {
 		for _, d := range w.Kids(id) {
-			if d.Kind == "fuse" {
+			if d.Is(wiring.Fuse) {
 				continue
 			}
-			if d.Kind == "run" {
+			if d.Is(wiring.Wire) {
 				if a := stock.Ampacity(d.Gauge.Value()); run == nil || a < limit {
 					limit, run = a, d
 				}
@@ -29,7 +29,7 @@ func thinnest(w *work.Work, id string) (limit float64, run *plan.Device) {
 			walk(d.ID)
 		}
 	}
-	if d := w.Device(id); d != nil && d.Kind == "run" {
+	if d := w.Device(id); d != nil && d.Is(wiring.Wire) {
 		limit, run = stock.Ampacity(d.Gauge.Value()), d
 	}
 	walk(id)
@@ -43,16 +43,16 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
-			if d.Kind != "run" && d.Kind != "lamp" || w.Rig().Unfed[d.ID] {
+			if !d.Is(wiring.Wire|wiring.Load) || w.Rig().Unfed(d.ID) {
 				continue
 			}
 			fused, top := false, d
 			for up := d; up != nil; up = w.Device(up.From) {
-				fused = fused || up.Kind == "fuse"
-				if up != d && up.Kind == "run" {
+				fused = fused || up.Is(wiring.Fuse)
+				if up != d && up.Is(wiring.Wire) {
 					fused = true // told at the run above
 				}
-				if up.Kind == "supply" {
+				if up.Is(wiring.Origin) {
 					top = up
 				}
 			}
@@ -61,7 +61,7 @@ var _ = rule(
 			}
 			limit := wiring.ShortAmps(top, w.Lib)
 			carry, _ := thinnest(w, d.ID)
-			if d.Kind == "lamp" { // nothing but its own lead hangs on the supply
+			if d.Is(wiring.Load) { // nothing but its own lead hangs on the supply
 				g := d.Gauge
 				if g.IsZero() {
 					g = w.Lib.Lamps[d.Product].LeadGauge
@@ -127,11 +127,11 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
-			if d.Kind != "fuse" {
+			if !d.Is(wiring.Fuse) {
 				continue
 			}
 			carry, run := thinnest(w, d.ID)
-			if s := w.Device(w.Rig().Supply(d.ID)); run != nil && s != nil && s.Kind == "supply" &&
+			if s := w.Device(w.Rig().Supply(d.ID)); run != nil && s != nil && s.Is(wiring.Origin) &&
 				wiring.ShortAmps(s, w.Lib) <= carry {
 				run = nil // what feeds it cannot harm the wire
 			}
@@ -250,7 +250,7 @@ var _ = rule(
 func leadBelow(w *work.Work, id string) float64 {
 	least := stock.Ampacity(measure.AWGArea(stock.Gauges[len(stock.Gauges)-1]))
 	for _, k := range w.Kids(id) {
-		if k.Kind != "lamp" {
+		if !k.Is(wiring.Load) {
 			continue
 		}
 		g := k.Gauge
@@ -274,7 +274,7 @@ func ownFuses(w *work.Work, fuse *plan.Device) (Mend, bool) {
 	m := Mend{Label: "A fuse of its own for each thin run"}
 	names := map[string]bool{}
 	for _, d := range w.Plan.Devices() {
-		if d.Kind != "run" || stock.Ampacity(d.Gauge.Value()) >= fuse.Rating.Value() {
+		if !d.Is(wiring.Wire) || stock.Ampacity(d.Gauge.Value()) >= fuse.Rating.Value() {
 			continue
 		}
 		guarded, below := false, false
@@ -282,7 +282,7 @@ func ownFuses(w *work.Work, fuse *plan.Device) (Mend, bool) {
 			below = up.ID == fuse.ID
 			guarded = guarded ||
 				!below &&
-					(up.Kind == "fuse" || up.Kind == "run" && stock.Ampacity(up.Gauge.Value()) < fuse.Rating.Value())
+					(up.Is(wiring.Fuse|wiring.Wire) && stock.Ampacity(up.Gauge.Value()) < fuse.Rating.Value())
 		}
 		if !below || guarded {
 			continue
@@ -323,7 +323,7 @@ var _ = rule(
 	"A switch, relay contact or connector carries more than its rating.",
 	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices() {
-			if g := w.All().Readings[d.ID]; (d.Kind == "switch" || d.Kind == "connector") && !d.Rating.IsZero() &&
+			if g := w.All().Readings[d.ID]; (d.Is(wiring.Switch | wiring.Connector)) && !d.Rating.IsZero() &&
 				g.Amps > d.Rating.Value() {
 				say(
 					Snag{

@@ -20,7 +20,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices() {
 			kind := w.Lib.Lamps[d.Product].Kind
-			if d.Kind != "lamp" || !d.Reversed || kind == "resistive" || kind == "coil" {
+			if !d.Is(wiring.Load) || !d.Reversed || kind == "resistive" || kind == "coil" {
 				continue
 			}
 			next := d
@@ -67,7 +67,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices() {
 			s := w.Device(w.Rig().Supply(d.ID))
-			if d.Kind != "lamp" || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
+			if !d.Is(wiring.Load) || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
 				continue
 			}
 			have, _ := wiring.SupplyOf(s, w.Lib)
@@ -97,7 +97,7 @@ var _ = rule(
 				),
 			}
 			for _, o := range w.Plan.Devices() {
-				if v, _ := wiring.SupplyOf(&o, w.Lib); o.Kind == "supply" && v <= 1.1*rated && v >= 0.95*rated {
+				if v, _ := wiring.SupplyOf(&o, w.Lib); o.Is(wiring.Origin) && v <= 1.1*rated && v >= 0.95*rated {
 					snag.Mends = append(snag.Mends, fused(w, "Feed from "+o.Name, d, o.ID))
 					break
 				}
@@ -174,7 +174,7 @@ var _ = rule(
 		for _, d := range w.Plan.Devices() {
 			l := w.Lib.Lamps[d.Product]
 			s := w.Device(w.Rig().Supply(d.ID))
-			if d.Kind != "lamp" || l.Kind != "led" || s == nil || d.Reversed {
+			if !d.Is(wiring.Load) || l.Kind != "led" || s == nil || d.Reversed {
 				continue
 			}
 			g := w.All().Readings[d.ID]
@@ -244,7 +244,7 @@ func fused(w *work.Work, label string, d plan.Device, supply string) Mend {
 	next := d
 	next.From, next.At = supply, measure.Length{}
 	carry, run := thinnest(w, d.ID)
-	if run == nil && d.Kind == "lamp" {
+	if run == nil && d.Is(wiring.Load) {
 		g := d.Gauge
 		if g.IsZero() {
 			g = w.Lib.Lamps[d.Product].LeadGauge
@@ -252,12 +252,12 @@ func fused(w *work.Work, label string, d plan.Device, supply string) Mend {
 		carry = stock.Ampacity(g.Value())
 	}
 	asks := below(w, d.ID)
-	if d.Kind == "lamp" {
+	if d.Is(wiring.Load) {
 		asks = wiring.RatedAmps(&d, w.Lib)
 	}
 	rating := circuit.ChooseFuse(asks, carry)
 	var changes []plan.Change
-	if d.Kind != "fuse" && rating > 0 {
+	if !d.Is(wiring.Fuse) && rating > 0 {
 		f := plan.Device{
 			ID:     w.FreshName("F"),
 			Prop:   d.Prop,
@@ -281,7 +281,7 @@ func fused(w *work.Work, label string, d plan.Device, supply string) Mend {
 
 var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *work.Work, say func(Snag)) {
 	for _, d := range w.Plan.Devices() {
-		if !w.Rig().Unfed[d.ID] || d.Kind == "supply" {
+		if !w.Rig().Unfed(d.ID) || d.Is(wiring.Origin) {
 			continue
 		}
 		snag := Snag{
@@ -293,7 +293,7 @@ var _ = rule("unfed", Mind, "A lamp or run is fed by nothing.", func(w *work.Wor
 		}
 		if d.From == "" {
 			for _, s := range w.Plan.Devices() {
-				if s.Kind == "supply" && len(snag.Mends) < 2 {
+				if s.Is(wiring.Origin) && len(snag.Mends) < 2 {
 					snag.Mends = append(snag.Mends, fused(w, "Feed from "+s.Name, d, s.ID))
 				}
 			}

@@ -5,6 +5,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
@@ -23,7 +24,7 @@ var _ = rule(
 		var order []string
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
-			if d.Kind == "lamp" && !d.Need.IsZero() && Lead(w, d)+d.Extension.Value() < d.Need.Value()-0.5 {
+			if d.Is(wiring.Load) && !d.Need.IsZero() && Lead(w, d)+d.Extension.Value() < d.Need.Value()-0.5 {
 				if groups[d.From] == nil {
 					order = append(order, d.From)
 				}

@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 
+	"zapbarn/core/wiring"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
@@ -17,7 +18,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		lamps := map[string]int{}
 		for i := range w.Plan.Devices() {
-			if d := &w.Plan.Devices()[i]; d.Kind == "lamp" && d.In != "" && glows[w.Lib.Lamps[d.Product].Kind] {
+			if d := &w.Plan.Devices()[i]; d.Is(wiring.Load) && d.In != "" && glows[w.Lib.Lamps[d.Product].Kind] {
 				lamps[d.In]++
 			}
 		}

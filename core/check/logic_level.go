@@ -18,7 +18,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices() {
 			by := w.Device(d.Data)
-			if by == nil || by.Kind != "controller" || d.Shifter {
+			if by == nil || !by.Is(wiring.Controller) || d.Shifter {
 				continue
 			}
 			logic, chip := by.Logic.Or(wiring.ControllerLogic), math.Min(

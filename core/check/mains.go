@@ -249,7 +249,7 @@ var _ = rule(
 		}
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
-			if d.Kind != "supply" || d.Cell != "" || d.Outlet != "" {
+			if !d.Is(wiring.Origin) || d.Cell != "" || d.Outlet != "" {
 				continue
 			}
 			s := Snag{
@@ -279,7 +279,7 @@ var _ = rule(
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
 			c, ok := circuit.Cells[d.Cell]
-			if d.Kind != "supply" || !ok {
+			if !d.Is(wiring.Origin) || !ok {
 				continue
 			}
 			at := []string{"device:" + d.ID}
@@ -404,7 +404,7 @@ func capped(w *work.Work, supply *plan.Device, limit float64) *Mend {
 	most := 0
 	for i := range w.Plan.Devices() {
 		d := w.Plan.Devices()[i]
-		if d.Kind == "lamp" && w.Rig().Supply(d.ID) == supply.ID && !d.Reversed &&
+		if d.Is(wiring.Load) && w.Rig().Supply(d.ID) == supply.ID && !d.Reversed &&
 			w.Lib.Lamps[d.Product].Kind == "pixels" {
 			if d.Bright == 0 {
 				d.Bright = 100

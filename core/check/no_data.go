@@ -2,13 +2,14 @@ package check
 
 import (
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
 var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.", func(w *work.Work, say func(Snag)) {
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
-		if d.Kind != "lamp" || w.Lib.Lamps[d.Product].Kind != "pixels" || d.Data != "" {
+		if !d.Is(wiring.Load) || w.Lib.Lamps[d.Product].Kind != "pixels" || d.Data != "" {
 			continue
 		}
 		s := Snag{
@@ -21,7 +22,7 @@ var _ = rule("no-data", Mind, "Addressable pixels are driven by no controller.",
 		next := *d
 		for k := range w.Plan.Devices() {
 			c := &w.Plan.Devices()[k]
-			if c.Kind == "controller" && c.Prop == d.Prop {
+			if c.Is(wiring.Controller) && c.Prop == d.Prop {
 				next.Data, next.Pin = c.ID, freePin(w.Plan, c.ID)
 				s.Mends = append(s.Mends, put(w, "Drive from "+c.Name, "device", d.ID, next))
 				break

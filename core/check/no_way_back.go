@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
@@ -15,7 +16,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		in := map[string][]*plan.Device{}
 		for i := range w.Plan.Devices() {
-			if d := &w.Plan.Devices()[i]; d.Kind == "lamp" || d.Cell != "" {
+			if d := &w.Plan.Devices()[i]; d.Is(wiring.Load) || d.Cell != "" {
 				in[d.In] = append(in[d.In], d)
 			}
 		}

@@ -5,6 +5,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -18,7 +19,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices() {
 			feeder := &w.Plan.Devices()[i]
-			if feeder.Kind == "run" || w.Rig().Unfed[feeder.ID] || wiredTo(w, feeder) {
+			if feeder.Is(wiring.Wire) || w.Rig().Unfed(feeder.ID) || wiredTo(w, feeder) {
 				continue
 			}
 			var bare []*plan.Device
@@ -36,13 +37,13 @@ var _ = rule(
 
 // hangs is whether a device is one that a wire is led to: a lamp or motor, a board.
 func hangs(d *plan.Device) bool {
-	return d.Kind == "lamp" || d.Kind == "controller" || d.Kind == "converter"
+	return d.Is(wiring.Load | wiring.Controller | wiring.Converter)
 }
 
 // wiredTo is whether a run lies between a device and its supply.
 func wiredTo(w *work.Work, d *plan.Device) bool {
 	for up := d; up != nil; up = w.Device(up.From) {
-		if up.Kind == "run" {
+		if up.Is(wiring.Wire) {
 			return true
 		}
 	}

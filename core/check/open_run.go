@@ -5,6 +5,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -19,7 +20,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
-			if d.Kind != "run" || d.To != "" {
+			if !d.Is(wiring.Wire) || d.To != "" {
 				continue
 			}
 			kids := w.Kids(d.ID)

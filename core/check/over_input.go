@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -21,7 +22,7 @@ var _ = rule("over-input", Stop, "A controller is fed more volts than it takes."
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
 		g, rated := w.All().Readings[d.ID], d.Volts.Or(5)
-		if d.Kind != "controller" || g.Volts <= inputSlack*rated {
+		if !d.Is(wiring.Controller) || g.Volts <= inputSlack*rated {
 			continue
 		}
 		s := Snag{

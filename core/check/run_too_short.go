@@ -15,7 +15,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices() {
 			need := 0.0
-			if d.Kind == "run" {
+			if d.Is(wiring.Wire) {
 				need = d.PathNeeds(w.Plan.Metric())
 			}
 			if d.Length.Value() >= need-.5 {

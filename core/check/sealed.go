@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
 )
@@ -26,7 +27,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for _, d := range w.Plan.Devices() {
 			s := w.Solid(d.In)
-			if s == nil || !s.Sealed || hasDoor(s) || d.Kind == "lamp" || d.Kind == "run" {
+			if s == nil || !s.Sealed || hasDoor(s) || d.Is(wiring.Load|wiring.Wire) {
 				continue
 			}
 			snag := Snag{
@@ -71,7 +72,7 @@ var _ = rule(
 		groups := map[string][]plan.Device{}
 		var order []string
 		for _, d := range w.Plan.Devices() {
-			if s := w.Solid(d.In); d.Kind == "lamp" && s != nil && s.Sealed && !hasDoor(s) && !d.Proven {
+			if s := w.Solid(d.In); d.Is(wiring.Load) && s != nil && s.Sealed && !hasDoor(s) && !d.Proven {
 				if groups[s.ID] == nil {
 					order = append(order, s.ID)
 				}

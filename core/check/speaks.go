@@ -2,6 +2,7 @@ package check
 
 import (
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -38,7 +39,7 @@ func joining(w *work.Work, prop string) bool {
 // wired is true of a prop with a run of wire that something hangs on.
 func wired(w *work.Work, prop string) bool {
 	for i := range w.Plan.Devices() {
-		if d := &w.Plan.Devices()[i]; d.Kind == "run" && d.Prop == prop && len(w.Kids(d.ID)) > 0 {
+		if d := &w.Plan.Devices()[i]; d.Is(wiring.Wire) && d.Prop == prop && len(w.Kids(d.ID)) > 0 {
 			return true
 		}
 	}

@@ -19,7 +19,7 @@ var _ = rule(
 		wants := w.Rig().Twin().StartAmps()
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
-			if d.Kind != "supply" && d.Kind != "converter" {
+			if !d.Is(wiring.Source) {
 				continue
 			}
 			v, limit := wiring.SupplyOf(d, w.Lib)
@@ -41,7 +41,7 @@ var _ = rule(
 					measure.Amps(runs),
 				),
 			}
-			if id := smallest(w, v, need*.8); id != "" && d.Kind == "supply" && d.Cell == "" {
+			if id := smallest(w, v, need*.8); id != "" && d.Is(wiring.Origin) && d.Cell == "" {
 				next := *d
 				next.Product, next.Volts, next.Amps = id, measure.Voltage{}, measure.Current{}
 				s.Mends = []Mend{put(w, "Use the "+w.Lib.Supplies[id].Name, "device", d.ID, next)}

@@ -6,6 +6,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -14,7 +15,7 @@ var _ = rule("starts-late", Fix, "A screen or a player is switched on for less t
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
 			l := w.Lib.Lamps[d.Product]
-			if d.Kind != "lamp" || l.Starts <= 0 {
+			if !d.Is(wiring.Load) || l.Starts <= 0 {
 				continue
 			}
 			for _, s := range w.Plan.Scenes() {

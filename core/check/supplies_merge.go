@@ -19,7 +19,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		var supplies []*plan.Device
 		for i := range w.Plan.Devices() {
-			if d := &w.Plan.Devices()[i]; d.Kind == "supply" && d.Cell == "" {
+			if d := &w.Plan.Devices()[i]; d.Is(wiring.Origin) && d.Cell == "" {
 				supplies = append(supplies, d)
 			}
 		}

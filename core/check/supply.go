@@ -21,7 +21,7 @@ var _ = rule(
 	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
-			if d.Kind != "supply" && d.Kind != "converter" || d.Cell != "" { // batteries have a rule of their own
+			if !d.Is(wiring.Source) || d.Cell != "" { // batteries have a rule of their own
 				continue
 			}
 			v, limit := wiring.SupplyOf(d, w.Lib)
@@ -50,7 +50,7 @@ var _ = rule(
 				m.gives = func(w *work.Work) string { return fmt.Sprintf("%.0f %% of it", 100*w.Load(w.Device(d.ID))) }
 				s.Mends = append(s.Mends, m)
 			}
-			if d.Kind == "converter" {
+			if d.Is(wiring.Converter) {
 				next := *d
 				next.Amps = measure.Of[measure.AmpKind](math.Ceil(need / circuit.LoadLimit))
 				add(put(w, "One of "+next.Amps.String(), "device", d.ID, next))
@@ -84,7 +84,7 @@ func shared(w *work.Work, d *plan.Device, volts, limit float64) []Mend {
 			best, most = i, a
 		}
 	}
-	if len(kids) < 2 || best < 0 || d.Kind != "supply" || d.Cell != "" {
+	if len(kids) < 2 || best < 0 || !d.Is(wiring.Origin) || d.Cell != "" {
 		return nil
 	}
 	id := w.FreshName("S")
@@ -114,7 +114,7 @@ func shared(w *work.Work, d *plan.Device, volts, limit float64) []Mend {
 func below(w *work.Work, id string) float64 {
 	var rated func(*plan.Device) float64
 	rated = func(d *plan.Device) (amps float64) {
-		if d.Kind == "lamp" && !d.Reversed {
+		if d.Is(wiring.Load) && !d.Reversed {
 			return wiring.RatedAmps(d, w.Lib)
 		}
 		for _, k := range w.Kids(d.ID) {
@@ -143,7 +143,7 @@ var _ = rule(
 			feeds := func(st *wiring.State) bool {
 				return st.Readings[d.ID].State == "ok" || st.Readings[d.ID].State == "heavy"
 			}
-			if d.Kind == "controller" {
+			if d.Is(wiring.Controller) {
 				say(
 					Snag{
 						Code:   "controller-starved",

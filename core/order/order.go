@@ -113,7 +113,7 @@ func init() { // not in the variable itself: making tasks looks it up
 		coating,
 		blacking,
 		mounting,
-		wiring,
+		wireUp,
 		proving,
 		closing,
 		tuning,

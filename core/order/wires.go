@@ -2,13 +2,14 @@ package order
 
 import (
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/words"
 )
 
 // plain are devices that are put in and led; wire alone is not.
-func plain(d *plan.Device) bool { return d.Kind != "run" }
+func plain(d *plan.Device) bool { return !d.Is(wiring.Wire) }
 
-var wiring = kind{
+var wireUp = kind{
 	name: "wire", says: "Put in a prop's lamps, devices and inputs and lead their wires.", trade: "wiring", by: plan.Wired,
 	make: func(b *builder, p *plan.Prop) {
 		n, mains := 0, false
@@ -16,7 +17,7 @@ var wiring = kind{
 			if plain(d) {
 				n++
 			}
-			mains = mains || d.Kind == "supply" && d.Cell == ""
+			mains = mains || d.Is(wiring.Origin) && d.Cell == ""
 		}
 		for i := range b.Plan.Inputs() {
 			if x := &b.Plan.Inputs()[i]; x.Prop == p.ID && x.Wired() {
@@ -49,7 +50,7 @@ var proving = kind{
 	make: func(b *builder, p *plan.Prop) {
 		n := 0
 		for _, d := range b.dev[p.ID] {
-			if d.Kind == "lamp" && !d.Proven {
+			if d.Is(wiring.Load) && !d.Proven {
 				n++
 			}
 		}
@@ -94,7 +95,7 @@ var mounting = kind{
 	name: "mount", says: "Mount a motor or servo with what it moves.", by: plan.Closed,
 	make: func(b *builder, p *plan.Prop) {
 		for _, d := range b.dev[p.ID] {
-			if d.Kind != "lamp" || !turns[b.Lib.Lamps[d.Product].Kind] {
+			if !d.Is(wiring.Load) || !turns[b.Lib.Lamps[d.Product].Kind] {
 				continue
 			}
 			t := &Task{

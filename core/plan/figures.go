@@ -42,7 +42,7 @@ func agreed(was, is *Device, lib *stock.Library) bool {
 		is.Volts, is.Amps = measure.Voltage{}, measure.Current{}
 		return true
 	}
-	if is.Kind != "supply" || is.Cell != "" {
+	if !is.Is(wiring.Origin) || is.Cell != "" {
 		return false
 	}
 	good := wiring.SupplyGood(is, lib)

@@ -1,6 +1,9 @@
 package plan
 
-import "zapbarn/core/measure"
+import (
+	"zapbarn/core/measure"
+	"zapbarn/core/wiring"
+)
 
 // Fixture is a light in the yard: one that guests are to see, a practical, or one that only
 // lights the scene, fill.
@@ -48,7 +51,7 @@ func (x *Fixture) valid(c checks) error {
 			return measure.Bad(f.field, "%s is out of range; write -360 to 360 degrees", f.a)
 		}
 	}
-	if d := c.wires.Device(x.Device); x.Device != "" && (d == nil || d.Kind != "lamp") {
+	if d := c.wires.Device(x.Device); x.Device != "" && (d == nil || !d.Is(wiring.Load)) {
 		return measure.Bad("device", "%s is no lamp", x.Device)
 	}
 	return measure.First(measure.Named(x.Name), measure.OneOf("use", x.Use, "fill", "practical"), inYard("x", x.X),

@@ -35,7 +35,7 @@ func (p *Plan) Machine(travel func(*Mechanism) (up, down int, falls bool)) show.
 		m.Inputs = append(m.Inputs, in)
 	}
 	for i := range p.Devices() {
-		if d := &p.Devices()[i]; d.Kind == "switch" && d.Driven {
+		if d := &p.Devices()[i]; d.Channel() {
 			m.Channels = append(m.Channels, show.Channel{ID: d.ID, Rule: show.Contention(d.Wins), Never: d.Never,
 				Longest: ms(d.Longest)})
 		}

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/wiring"
 )
 
 // Mechanism is something that a motor moves: by which way, between which ends, and what
@@ -96,11 +97,11 @@ func (x *Mechanism) Key() string    { return x.ID }
 func (x *Mechanism) Called() string { return x.Name }
 
 func (x *Mechanism) valid(c checks) error {
-	if d := c.wires.Device(x.Motor); x.Motor != "" && (d == nil || d.Kind != "lamp") {
+	if d := c.wires.Device(x.Motor); x.Motor != "" && (d == nil || !d.Is(wiring.Load)) {
 		return measure.Bad("motor", "%s is no motor", x.Motor)
 	}
 	for _, f := range []struct{ field, id string }{{"up", x.Up}, {"down", x.Down}} {
-		if d := c.wires.Device(f.id); f.id != "" && (d == nil || d.Kind != "switch" || !d.Driven) {
+		if d := c.wires.Device(f.id); f.id != "" && (d == nil || !d.Channel()) {
 			return measure.Bad(f.field, "%s is not a switch that scenes drive", f.id)
 		}
 	}

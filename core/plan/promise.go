@@ -5,6 +5,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/show"
+	"zapbarn/core/wiring"
 )
 
 // Promise is a rule of the builder's own that the show must keep, in plain words:
@@ -147,7 +148,7 @@ func (p *Plan) PromiseOf(id string) *Promise {
 func (p *Plan) partly(name string) (found string, err error) {
 	for i := range p.Devices() {
 		d := &p.Devices()[i]
-		if d.Kind != "lamp" || name == "" || !strings.Contains(strings.ToLower(d.Name), strings.ToLower(name)) {
+		if !d.Is(wiring.Load) || name == "" || !strings.Contains(strings.ToLower(d.Name), strings.ToLower(name)) {
 			continue
 		}
 		for up := p.Device(d.From); up != nil; up = p.Device(up.From) {

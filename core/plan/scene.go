@@ -33,7 +33,7 @@ func (x *Scene) valid(c checks) error {
 	}
 	for _, q := range x.Cues {
 		d := c.wires.Device(q.Channel)
-		if d == nil || d.Kind != "switch" || !d.Driven {
+		if d == nil || !d.Channel() {
 			return measure.Bad("cues", "%s is not a driven switch; cues work switches that scenes drive", q.Channel)
 		}
 		if q.Length.Value() <= 0 {

@@ -25,7 +25,7 @@ func (p *Plan) Cases(lib *stock.Library) []Case {
 		out = append(out, Case{"scene:" + s.ID, "scene " + s.Name})
 	}
 	for _, d := range p.Devices() {
-		if d.Kind == "supply" {
+		if d.Is(wiring.Origin) {
 			out = append(out, Case{"without:" + d.ID, "without " + d.Name})
 		}
 	}
@@ -75,7 +75,7 @@ func (p *Plan) CaseRig(lib *stock.Library, key string) (*wiring.Rig, *wiring.Sta
 		return r, r.Solve(on)
 	case "without":
 		d := p.Device(id)
-		if d == nil || d.Kind != "supply" {
+		if d == nil || !d.Is(wiring.Origin) {
 			return nil, nil
 		}
 		r := NewRig(p, lib)

@@ -12,6 +12,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
+	"zapbarn/core/wiring"
 )
 
 // The notation of a prop's behaviour, a sentence for each thing that starts another:
@@ -574,7 +575,7 @@ func feeding(p *plan.Plan, name string) string {
 	lib, found := p.Own(), ""
 	for i := range p.Devices() {
 		d := &p.Devices()[i]
-		if d.Kind != "lamp" || !containsFold(d.Name+" "+lib.Lamps[d.Product].Name+" "+d.Product, name) {
+		if !d.Is(wiring.Load) || !containsFold(d.Name+" "+lib.Lamps[d.Product].Name+" "+d.Product, name) {
 			continue
 		}
 		for up := p.Device(d.From); up != nil; up = p.Device(up.From) {
@@ -796,7 +797,7 @@ func (r *reader) mechanism() (*Reading, error) {
 	rest := words[1:]
 	if head, tail, ok := parted(rest, "motor"); ok {
 		d := r.device(strings.Join(tail, " "))
-		if d == nil || d.Kind != "lamp" {
+		if d == nil || !d.Is(wiring.Load) {
 			return nil, fmt.Errorf("there is no motor %q", strings.Join(tail, " "))
 		}
 		x.Motor, rest = d.ID, head

@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 )
 
 // Help is one thing that can be said, in the plan's units, of the plan's own things.
@@ -197,7 +198,7 @@ func ownNames(p *plan.Plan, lib *stock.Library, prop string) owned {
 			if w := short[d.Kind]; w != "" {
 				set(w, d.ID)
 			}
-			if k := p.Shop(lib).Lamps[d.Product].Kind; d.Kind == "lamp" && (k == "strip" || k == "pixels") && !fed {
+			if k := p.Shop(lib).Lamps[d.Product].Kind; d.Is(wiring.Load) && (k == "strip" || k == "pixels") && !fed {
 				o["L1"], fed = d.ID, true
 			}
 			o["K2"] = d.ID

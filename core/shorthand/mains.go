@@ -92,7 +92,7 @@ func (r *reader) plug() (*Reading, error) {
 	}
 	what := r.words[1:at]
 	if d := r.device(strings.Join(what, " ")); d != nil {
-		if d.Kind != "supply" || d.Cell != "" {
+		if !d.Is(wiring.Origin) || d.Cell != "" {
 			return nil, fmt.Errorf("%s has no plug", d.Name)
 		}
 		next := *d

@@ -24,7 +24,7 @@ func (r *reader) feeds() (*Reading, error) {
 		on = []plan.Device{*d}
 	} else {
 		for _, d := range r.p.Devices() {
-			if d.Prop == strings.ToLower(name) && d.Kind == "lamp" && !d.Length.IsZero() {
+			if d.Prop == strings.ToLower(name) && d.Is(wiring.Load) && !d.Length.IsZero() {
 				on = append(on, d)
 			}
 		}
@@ -36,13 +36,13 @@ func (r *reader) feeds() (*Reading, error) {
 	var names []string
 	for _, d := range on {
 		switch {
-		case d.Kind == "run":
+		case d.Is(wiring.Wire):
 			l, err := measure.ParseLengthIn(at, r.bare())
 			if err != nil {
 				return nil, err
 			}
 			d.FedAt, at = l, l.String()
-		case d.Kind == "lamp" && !d.Length.IsZero():
+		case d.Is(wiring.Load) && !d.Length.IsZero():
 			f, err := wiring.ParseFeeds(at)
 			if err != nil {
 				return nil, err
@@ -106,7 +106,7 @@ func (r *reader) data() (*Reading, error) {
 	next := *d
 	next.Data, next.Pin, words = by.ID, 0, words[1:]
 	text := fmt.Sprintf("%s gets its data from %s", d.Name, by.Name)
-	if by.Kind == "controller" {
+	if by.Is(wiring.Controller) {
 		next.Pin = 1
 	}
 	if len(words) > 1 && strings.EqualFold(words[0], "pin") {
@@ -137,7 +137,7 @@ func (r *reader) path() (*Reading, error) {
 		return nil, fmt.Errorf("say which run, and its corners as right,back,up")
 	}
 	d := r.device(r.words[1])
-	if d == nil || d.Kind != "run" {
+	if d == nil || !d.Is(wiring.Wire) {
 		return nil, fmt.Errorf("%q is no run", r.words[1])
 	}
 	next := *d
@@ -267,7 +267,7 @@ func (r *reader) gauges() (*Reading, error) {
 	grams, money := 0.0, 0.0
 	for i := range q.Devices {
 		d, was := &q.Devices[i], &r.p.Devices()[i]
-		if d.Kind != "run" || d.Prop != r.prop {
+		if !d.Is(wiring.Wire) || d.Prop != r.prop {
 			continue
 		}
 		if first == "" {
@@ -322,7 +322,7 @@ func (r *reader) ledRow(f wire, name, title, from string, row circuit.Row, k int
 // voltsAt is what the supply or converter gives that a device hangs on; 0 where there is none.
 func (r *reader) voltsAt(id string) (volts float64) {
 	for up := r.p.Device(id); up != nil; up = r.p.Device(up.From) {
-		if up.Kind == "supply" || up.Kind == "converter" {
+		if up.Is(wiring.Source) {
 			volts, _ = wiring.SupplyOf(up, r.lib)
 			break
 		}

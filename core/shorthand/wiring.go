@@ -187,7 +187,7 @@ func (r *reader) feed(f wire) string {
 	}
 	last := ""
 	for _, d := range r.p.Devices() {
-		if d.Prop == r.prop && d.Kind != "lamp" {
+		if d.Prop == r.prop && !d.Is(wiring.Load) {
 			last = d.ID
 		}
 	}
@@ -295,7 +295,7 @@ func (r *reader) resist(d *plan.Device) {
 	}
 	d.Row = max(1, d.Row)
 	for up := r.p.Device(d.From); up != nil; up = r.p.Device(up.From) {
-		if up.Kind == "supply" {
+		if up.Is(wiring.Origin) {
 			v, _ := wiring.SupplyOf(up, r.lib)
 			if ohms, _, _, err := circuit.LEDResistor(v, l.Vf, d.Row, l.Amps); err == nil {
 				d.Resistor = measure.Of[measure.OhmKind](ohms)

@@ -321,7 +321,7 @@ func prefixed(before, text string) string {
 
 func (l *list) device(d *plan.Device, task string) {
 	switch {
-	case d.Kind == "lamp":
+	case d.Is(wiring.Load):
 		lamp := l.Lib.Lamps[d.Product]
 		use, unit := 1.0, "pieces"
 		if (lamp.Kind == "strip" || lamp.Kind == "pixels") && !d.Length.IsZero() {
@@ -332,18 +332,18 @@ func (l *list) device(d *plan.Device, task string) {
 			own), unit, use,
 			d.Prop, task)
 		n.Price = lamp.Price
-	case d.Kind == "run":
+	case d.Is(wiring.Wire):
 		if metres := (d.Length.Value() + d.Back.Value()) / 1000; metres > 0 {
 			size := measure.Of[measure.GaugeKind](d.Gauge.Value()).String() // one name a size, however it was written
 			n := l.need("wire:"+size, size+" pair", "m", metres, d.Prop, task)
 			n.Pack, n.PackName = spool, "spool of 30 m"
 			n.Price = spool * wiring.BillOf(d, l.Lib).Money / metres
 		}
-	case d.Kind == "supply" && d.Cell != "":
+	case d.Is(wiring.Origin) && d.Cell != "":
 		c := circuit.Cells[d.Cell]
 		n := l.need("cell:"+d.Cell, c.Name, "pieces", float64(max(1, d.Cells)*max(1, d.Sets)), d.Prop, task)
 		n.Price = c.Price
-	case d.Kind == "supply":
+	case d.Is(wiring.Origin):
 		g := wiring.SupplyGood(d, l.Lib)
 		what := "supply:" + g.ID
 		if g.ID == "" {

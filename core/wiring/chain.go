@@ -57,7 +57,7 @@ func (s Set) Chains(prop string) (out []Chain) {
 	}
 	for i := range s.Devices {
 		by := &s.Devices[i]
-		if by.Kind != "controller" {
+		if !by.Is(Controller) {
 			continue
 		}
 		for _, d := range after[by.ID] {

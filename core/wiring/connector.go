@@ -9,7 +9,7 @@ import (
 
 // connectorKind parts a way where a prop comes apart: a contact in each wire.
 var connectorKind = &Kind{
-	Name: "connector", Title: "Connectors", feeds: true,
+	Name: "connector", Title: "Connectors", Role: Connector, feeds: true,
 	Ticket: []Field{
 		{"name", "Name", "text"},
 		{"from", "Fed by", "feeders"},
@@ -27,9 +27,9 @@ var connectorKind = &Kind{
 	build: func(b *builder, d *Device, pos, neg int) {
 		r, ohms := b.Rig, d.Resistor.Or(contactOhms)
 		out, back := r.Net.Node(d.ID+" out+"), r.Net.Node(d.ID+" out-")
-		r.gate[d.ID] = r.Net.Wire(d.ID, pos, out, ohms)
+		r.at(d.ID).gate = r.Net.Wire(d.ID, pos, out, ohms)
 		r.Net.Wire(d.ID, neg, back, ohms)
-		r.port[d.ID] = [2]int{out, back}
+		r.at(d.ID).port = [2]int{out, back}
 	},
 	read: readGate,
 	bill: costs(1),
@@ -37,13 +37,13 @@ var connectorKind = &Kind{
 
 // readGate is what passes a contact or a fuse.
 func readGate(r *Rig, sol *circuit.Solution, d *Device, g *Operating) {
-	q := r.port[d.ID]
-	g.Volts, g.Amps = sol.V[q[0]]-sol.V[q[1]], math.Abs(sol.I[r.gate[d.ID]])
+	q := r.at(d.ID).port
+	g.Volts, g.Amps = sol.V[q[0]]-sol.V[q[1]], math.Abs(sol.I[r.at(d.ID).gate])
 }
 
 // gated puts a resistance into the positive wire.
 func gated(b *builder, d *Device, pos, neg int, ohms float64) {
 	out := b.Net.Node(d.ID + " out+")
-	b.gate[d.ID] = b.Net.Wire(d.ID, pos, out, ohms)
-	b.port[d.ID] = [2]int{out, neg}
+	b.at(d.ID).gate = b.Net.Wire(d.ID, pos, out, ohms)
+	b.at(d.ID).port = [2]int{out, neg}
 }

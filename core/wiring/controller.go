@@ -7,7 +7,7 @@ import (
 
 // controllerKind is a board that gives data, and works what scenes drive.
 var controllerKind = &Kind{
-	Name: "controller", Title: "Controllers", feeds: true,
+	Name: "controller", Title: "Controllers", Role: Controller, feeds: true,
 	Ticket: []Field{
 		{"name", "Name", "text"},
 		{"from", "Fed by", "feeders"},
@@ -25,13 +25,13 @@ var controllerKind = &Kind{
 	},
 	build: func(b *builder, d *Device, pos, neg int) {
 		r := b.Rig
-		r.load[d.ID] = []int{r.Net.Add(circuit.Element{
+		r.at(d.ID).load = []int{r.Net.Add(circuit.Element{
 			Kind: circuit.Sink, A: pos, B: neg, I: d.Amps.Or(controllerAmps), Vf: .7 * d.Volts.Or(5), Name: d.ID,
 		})}
-		r.port[d.ID] = [2]int{pos, neg}
+		r.at(d.ID).port = [2]int{pos, neg}
 	},
 	read: func(r *Rig, sol *circuit.Solution, d *Device, g *Operating) {
-		e := r.load[d.ID][0]
+		e := r.at(d.ID).load[0]
 		g.Volts, g.Amps, g.State = sol.Across(r.Net.Elements[e]), sol.I[e], "ok"
 		if g.Volts < controllerLeast*d.Volts.Or(5) {
 			g.State = "starved"

@@ -11,7 +11,7 @@ import (
 
 // converterKind steps volts down for what it feeds.
 var converterKind = &Kind{
-	Name: "converter", Title: "Converters", feeds: true,
+	Name: "converter", Title: "Converters", Role: Converter, feeds: true,
 	Ticket: []Field{
 		{"name", "Name", "text"},
 		{"from", "Fed by", "feeders"},
@@ -31,14 +31,14 @@ var converterKind = &Kind{
 		v, a := SupplyOf(d, r.lib)
 		out := r.Net.Node(d.ID + " out+")
 		// it runs from a volt above what it gives; what it draws is found in solve
-		r.input[d.ID] = r.Net.Add(circuit.Element{
+		r.at(d.ID).input = r.Net.Add(circuit.Element{
 			Kind: circuit.Sink, A: pos, B: neg, Vf: v + dropout, I: 1e-6, Name: d.ID,
 		})
-		r.source[d.ID] = r.Net.Add(circuit.Element{
+		r.at(d.ID).source = r.Net.Add(circuit.Element{
 			Kind: circuit.Supply, A: out, B: neg, E: v, R: stock.SupplyResistance(v, a), Limit: givesIn * a, Name: d.ID,
 		})
-		r.port[d.ID] = [2]int{out, neg}
-		r.supply[d.ID] = d.ID // what it feeds is judged by its volts
+		r.at(d.ID).port = [2]int{out, neg}
+		r.at(d.ID).supply = d.ID // what it feeds is judged by its volts
 	},
 	read: readSource,
 	bill: func(d *Device, _ *stock.Library) Bill { return Bill{Money: 3 + math.Ceil(d.Amps.Value())} },

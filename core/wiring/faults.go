@@ -29,8 +29,8 @@ func Suspects(s Set, supply string) *FaultBench {
 	s.Devices = IndexOf(s.Devices).FedBy(s.Devices, supply)
 	rig := NewRig(s)
 	for i := range s.Devices { // everything on
-		if d := &s.Devices[i]; d.Kind == "switch" {
-			rig.Net.Elements[rig.gate[d.ID]].R = contactOhms
+		if d := &s.Devices[i]; d.Is(Switch) {
+			rig.Net.Elements[rig.at(d.ID).gate].R = contactOhms
 		}
 	}
 	rig.solve() // what converters and screens draw when all is well
@@ -41,7 +41,7 @@ func Suspects(s Set, supply string) *FaultBench {
 	}
 	for i := range s.Devices {
 		d := &s.Devices[i]
-		if rig.supply[d.ID] != supply {
+		if rig.at(d.ID).supply != supply {
 			continue
 		}
 		switch d.Kind {
@@ -108,14 +108,14 @@ func (x *suspicion) probe(d *Device, pos, neg int, far bool) {
 }
 
 func (x *suspicion) atPort(d *Device) {
-	q := x.rig.port[d.ID]
+	q := x.rig.at(d.ID).port
 	x.probe(d, q[0], q[1], false)
 }
 
 // source is dead, another one than it says, or weak.
 func (x *suspicion) source(d *Device) {
 	x.atPort(d)
-	e := x.rig.source[d.ID]
+	e := x.rig.at(d.ID).source
 	x.add("dead:"+d.ID, d.Name+" gives nothing", x.with(func(y *circuit.Element) { y.E, y.R = 0, 1e6 }, e))
 	for _, v := range []float64{5, 9, 12, 24} {
 		if math.Abs(v-x.rig.Net.Elements[e].E) > 1 {
@@ -133,9 +133,9 @@ func (x *suspicion) contact(d *Device) {
 	x.atPort(d)
 	say := map[string]string{"fuse": d.Name + " has blown", "switch": d.Name + " does not close",
 		"connector": d.Name + " is not seated"}[d.Kind]
-	x.add("open:"+d.ID, say, x.with(open, x.rig.gate[d.ID]))
+	x.add("open:"+d.ID, say, x.with(open, x.rig.at(d.ID).gate))
 	for _, r := range badOhms {
-		x.add("bad:"+d.ID, "a bad contact in "+d.Name, x.with(more(r), x.rig.gate[d.ID]))
+		x.add("bad:"+d.ID, "a bad contact in "+d.Name, x.with(more(r), x.rig.at(d.ID).gate))
 	}
 }
 
@@ -143,10 +143,10 @@ func (x *suspicion) contact(d *Device) {
 func (x *suspicion) wire(d *Device) {
 	x.atPort(d)
 	at, total := 0.0, 0.0
-	for _, e := range x.rig.series[d.ID] {
+	for _, e := range x.rig.at(d.ID).series {
 		total += x.rig.Net.Elements[e].R
 	}
-	for k, e := range x.rig.series[d.ID] {
+	for k, e := range x.rig.at(d.ID).series {
 		at += x.rig.Net.Elements[e].R / total * d.Length.Value()
 		where := fmt.Sprintf("%s before %s", d.Name, measure.Run(at, x.set.Metric))
 		x.add(fmt.Sprintf("open:%s:%d", d.ID, k), "a wire is open in "+where, x.with(open, e))
@@ -158,14 +158,14 @@ func (x *suspicion) wire(d *Device) {
 
 // lamp is dead, reversed or shorted, or one of its leads is open.
 func (x *suspicion) lamp(d *Device) {
-	load := x.rig.load[d.ID]
+	load := x.rig.at(d.ID).load
 	first := x.rig.Net.Elements[load[0]]
 	pos, neg := first.A, first.B
 	if d.Reversed {
 		pos, neg = neg, pos
 	}
 	x.probe(d, pos, neg, false)
-	if end, ok := x.rig.strip[d.ID]; ok {
+	if end := x.rig.at(d.ID).strip; end != [2]int{} {
 		if d.Reversed {
 			end[0], end[1] = end[1], end[0]
 		}
@@ -185,8 +185,8 @@ func (x *suspicion) lamp(d *Device) {
 	}
 	x.add("short:"+d.ID, d.Name+" is shorted",
 		map[int]circuit.Element{load[0]: {Kind: circuit.Resistor, A: first.A, B: first.B, R: 0.05}})
-	for k, lead := range x.rig.leads[d.ID] {
-		if len(x.rig.leads[d.ID]) == 1 {
+	for k, lead := range x.rig.at(d.ID).leads {
+		if len(x.rig.at(d.ID).leads) == 1 {
 			x.add("lead:"+d.ID, "a lead of "+d.Name+" is open", x.with(open, lead.pos))
 		} else {
 			x.add(fmt.Sprintf("lead:%s:%d", d.ID, k), fmt.Sprintf("feed %d of %s is open", k+1, d.Name),

@@ -40,10 +40,10 @@ func (w Index) circle(devices []Device, up func(*Device) string) *Device {
 
 // feed checks what feeds one device, and what it joins.
 func (w Index) feed(d *Device) error {
-	if d.Kind == "supply" && d.From != "" {
+	if d.Is(Origin) && d.From != "" {
 		return measure.Bad("from", "a supply feeds, it is not fed; leave it empty")
 	}
-	if d.To != "" && d.Kind != "run" {
+	if d.To != "" && !d.Is(Wire) {
 		return measure.Bad("to", "only a run has a far end to join")
 	}
 	if !d.Back.IsZero() && d.To == "" {
@@ -60,7 +60,7 @@ func (w Index) feed(d *Device) error {
 		if !kinds[f.Kind].feeds {
 			return measure.Bad(end.field, "%s is a lamp and feeds nothing; choose a supply, fuse, switch or run", f.Name)
 		}
-		if f.Kind == "run" && end.at.Value() > f.Length.Value()+1e-6 {
+		if f.Is(Wire) && end.at.Value() > f.Length.Value()+1e-6 {
 			return measure.Bad(end.atField, "%s lies past the end of %s (%s long)", end.at, f.Name, f.Length)
 		}
 	}
@@ -71,11 +71,11 @@ func (w Index) feed(d *Device) error {
 		return nil
 	}
 	switch by := w.byID[d.Data]; {
-	case d.Kind != "lamp":
+	case !d.Is(Load):
 		return measure.Bad("data", "only pixels take data; leave it empty")
 	case by == nil:
 		return measure.Bad("data", "there is no device %q", d.Data)
-	case by.Kind != "controller" && by.Kind != "lamp":
+	case !by.Is(Controller) && !by.Is(Load):
 		return measure.Bad("data", "%s gives no data; choose a controller or the pixels before these", by.Name)
 	}
 	return nil

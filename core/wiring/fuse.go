@@ -8,7 +8,7 @@ import (
 
 // fuseKind guards what is behind it.
 var fuseKind = &Kind{
-	Name: "fuse", Title: "Fuses", feeds: true,
+	Name: "fuse", Title: "Fuses", Role: Fuse, feeds: true,
 	Ticket: []Field{
 		{"name", "Name", "text"},
 		{"from", "Fed by", "feeders"},

@@ -20,7 +20,7 @@ func Gauges(s Set, prop string, budget float64) (q Set, worst float64, ok bool) 
 	q.Devices = slices.Clone(s.Devices)
 	var runs []int
 	for i := range q.Devices {
-		if d := &q.Devices[i]; d.Kind == "run" && d.Prop == prop {
+		if d := &q.Devices[i]; d.Is(Wire) && d.Prop == prop {
 			runs = append(runs, i)
 			d.Gauge = measure.Of[measure.GaugeKind](measure.AWGArea(stock.Gauges[0]))
 		}
@@ -83,14 +83,14 @@ func past(q Set, prop string, budget float64) (over float64, lamp string, hot in
 		if d.Prop != prop {
 			continue
 		}
-		by := q.Device(r.supply[d.ID])
-		if d.Kind == "lamp" && by != nil && !d.Reversed {
+		by := q.Device(r.at(d.ID).supply)
+		if d.Is(Load) && by != nil && !d.Reversed {
 			v, _ := SupplyOf(by, q.Lib)
 			if x := st.Readings[d.ID].Drop/v - budget; x > over {
 				over, lamp = x, d.ID
 			}
 		}
-		if d.Kind == "run" && st.Readings[d.ID].Amps > stock.Ampacity(d.Gauge.Value()) &&
+		if d.Is(Wire) && st.Readings[d.ID].Amps > stock.Ampacity(d.Gauge.Value()) &&
 			stock.Thicker(d.Gauge.Value()) > 0 {
 			hot = i
 		}

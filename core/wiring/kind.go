@@ -7,11 +7,12 @@ import (
 )
 
 // Kind is one kind of device as the program knows it: each in a file of its own.
-// Adding one is that file, its name in kindOrder, its verb of the quick line and
-// its drawing; ticket, files, network, bill, states and netlist come from here.
+// Adding one is that file and its name in kindOrder: role, ticket, files, network, bill, states
+// and netlist come from here.
 type Kind struct {
 	Name   string
 	Title  string // over its kind in a list
+	Role   Role
 	Ticket []Field
 
 	feeds bool                                                         // hands on what it is fed
@@ -21,6 +22,32 @@ type Kind struct {
 	bill  func(d *Device, lib *stock.Library) Bill
 	more  func(d *Device, lib *stock.Library) []Field // a ticket that depends on more than the kind; nil is Ticket
 }
+
+// Role is what devices of a kind are for, whatever else they are: what others ask for in place of
+// a kind's name.
+type Role uint
+
+// The roles.
+const (
+	Origin     Role = 1 << iota // wiring begins at it: a plug-in supply, cells
+	Converter                   // gives other volts than it is fed
+	Load                        // what the current is for
+	Wire                        // a length of wire pair
+	Switch                      // opens and closes what is behind it
+	Fuse                        // opens when too much flows
+	Controller                  // gives data, and works what scenes drive
+	Connector                   // where a prop comes apart
+	Source     = Origin | Converter
+)
+
+// Is reports whether a device has any of some roles.
+func (d *Device) Is(any Role) bool {
+	k := kinds[d.Kind]
+	return k != nil && k.Role&any != 0
+}
+
+// Channel reports a switch that scenes drive.
+func (d *Device) Channel() bool { return d.Driven && d.Is(Switch) }
 
 // Field is a field of a ticket: its name in files, its label, and text, wide,
 // check, or what it is chosen from.

@@ -16,7 +16,7 @@ import (
 // lampKind is whatever the current is for: a lamp, a strip, pixels, a motor, a
 // servo, a screen, as its product of the shop says.
 var lampKind = &Kind{
-	Name: "lamp", Title: "Lamps, motors, servos",
+	Name: "lamp", Title: "Lamps, motors, servos", Role: Load,
 	more: lampTicket,
 	valid: func(d *Device, s Set) error {
 		if err := measure.InList("product", d.Product, s.Lib.Lamps, "flicker12 or puck12"); err != nil {
@@ -136,7 +136,7 @@ func buildLamp(b *builder, d *Device, pos, neg int) {
 	l := LampOf(d, r.lib)
 	ohms := stock.CopperOhmsPerMetre(l.LeadGauge.Value(), r.temp) / 1000
 	join := func(mm float64, x, y int) {
-		r.leads[d.ID] = append(r.leads[d.ID],
+		r.at(d.ID).leads = append(r.at(d.ID).leads,
 			lead{r.Net.Wire(d.ID+" lead", pos, x, ohms*mm), r.Net.Wire(d.ID+" lead", neg, y, ohms*mm)})
 	}
 	turn := func(x, y int) (int, int) {
@@ -158,9 +158,9 @@ func buildLamp(b *builder, d *Device, pos, neg int) {
 	p, q := turn(x, y)
 	join(long, p, q)
 	e.A, e.B = x, y
-	r.load[d.ID] = []int{r.Net.Add(e)}
+	r.at(d.ID).load = []int{r.Net.Add(e)}
 	if l.Kind == "power" || l.Kind == "sensor" {
-		r.power = append(r.power, powered{r.load[d.ID][0], l.Volts * l.Amps})
+		r.power = append(r.power, powered{r.at(d.ID).load[0], l.Volts * l.Amps})
 	}
 }
 
@@ -178,7 +178,7 @@ func buildStrip(
 	from, n := len(r.Net.Elements), lumps(Segments(d, r.lib))
 	base := len(r.Net.Names)
 	farPos, farNeg := r.Net.StripOf(d.ID, x, y, Segments(d, r.lib), n, l.Copper*float64(l.Cut)/l.PerMetre, e)
-	r.strip[d.ID] = [2]int{farPos, farNeg}
+	r.at(d.ID).strip = [2]int{farPos, farNeg}
 	to := len(r.Net.Elements)
 	feeds, _ := ParseFeeds(d.Feeds)
 	for _, f := range feeds {
@@ -190,13 +190,13 @@ func buildStrip(
 	}
 	for i := from; i < to; i++ {
 		if r.Net.Elements[i].Kind == e.Kind {
-			r.load[d.ID] = append(r.load[d.ID], i)
+			r.at(d.ID).load = append(r.at(d.ID).load, i)
 		}
 	}
 }
 
 func readLamp(r *Rig, sol *circuit.Solution, d *Device, g *Operating) {
-	ids := r.load[d.ID]
+	ids := r.at(d.ID).load
 	g.Volts, g.FarVolt = sol.Across(r.Net.Elements[ids[0]]), math.Inf(1)
 	full := RatedAmps(d, r.lib) / float64(len(ids))
 	g.Lit = math.Inf(1)
@@ -208,7 +208,7 @@ func readLamp(r *Rig, sol *circuit.Solution, d *Device, g *Operating) {
 		g.Lit = math.Min(g.Lit, sol.I[e]/full)
 	}
 	g.Lit = math.Max(0, works(LampOf(d, r.lib), *g))
-	g.State = LampState(d, *g, RatedVolts(d, r.lib), r.Unfed[d.ID])
+	g.State = LampState(d, *g, RatedVolts(d, r.lib), r.Unfed(d.ID))
 	if d.Reversed {
 		g.Volts, g.FarVolt = -g.Volts, -g.FarVolt // as a meter on its leads reads
 	}

@@ -10,15 +10,15 @@ func (r *Rig) Profile(st *State, run string) (at, volts []float64) {
 			d = &r.devices[i]
 		}
 	}
-	if d == nil || d.Kind != "run" {
+	if d == nil || !d.Is(Wire) {
 		return nil, nil
 	}
 	sum := 0.0
 	total := 0.0
-	for _, e := range r.series[run] {
+	for _, e := range r.at(run).series {
 		total += r.Net.Elements[e].R
 	}
-	for k, e := range r.series[run] {
+	for k, e := range r.at(run).series {
 		el := r.Net.Elements[e]
 		neg := r.Net.Elements[e+1] // its return is added right after it
 		if k == 0 {
@@ -46,7 +46,7 @@ func (r *Rig) PathTo(st *State, id string) (out []Along) {
 	for d := r.device(id); d != nil && len(chain) <= len(r.devices); d = r.device(d.From) {
 		chain = append([]*Device{d}, chain...)
 	}
-	if len(chain) == 0 || chain[0].Kind != "supply" {
+	if len(chain) == 0 || !chain[0].Is(Origin) {
 		return nil
 	}
 	x := 0.0
@@ -75,14 +75,14 @@ func (r *Rig) PathTo(st *State, id string) (out []Along) {
 			}
 			x += math.Abs(leaves - fed)
 		case "lamp":
-			if l := r.leads[d.ID]; len(l) > 0 {
+			if l := r.at(d.ID).leads; len(l) > 0 {
 				e := r.Net.Elements[l[0].pos]
 				from, to := across([2]int{e.A, r.Net.Elements[l[0].neg].A}), across([2]int{e.B, r.Net.Elements[l[0].neg].B})
 				out = append(out, Along{x, from, d.ID}, Along{At: x + d.Lead.Value() + d.Extension.Value(), Volts: to})
 				x += d.Lead.Value() + d.Extension.Value()
 			}
-			if n := len(r.load[d.ID]); r.strip[d.ID] != [2]int{} {
-				for k, e := range r.load[d.ID] {
+			if n := len(r.at(d.ID).load); r.at(d.ID).strip != [2]int{} {
+				for k, e := range r.at(d.ID).load {
 					out = append(
 						out,
 						Along{At: x + d.Length.Value()*float64(k+1)/float64(n), Volts: st.Solution.Across(r.Net.Elements[e])},
@@ -90,7 +90,7 @@ func (r *Rig) PathTo(st *State, id string) (out []Along) {
 				}
 			}
 		default:
-			if q, ok := r.port[d.ID]; ok {
+			if q := r.at(d.ID).port; q != [2]int{} {
 				out = append(out, Along{x, across(q), d.ID})
 			}
 		}
@@ -100,10 +100,10 @@ func (r *Rig) PathTo(st *State, id string) (out []Along) {
 
 // StripVolts is what each segment of a strip sees, from its start on.
 func (r *Rig) StripVolts(st *State, id string) (out []float64) {
-	if r.strip[id] == [2]int{} {
+	if r.at(id).strip == [2]int{} {
 		return nil
 	}
-	for _, e := range r.load[id] {
+	for _, e := range r.at(id).load {
 		out = append(out, st.Solution.Across(r.Net.Elements[e]))
 	}
 	return out

@@ -41,27 +41,40 @@ type powered struct {
 // lead is the pair of wires from a tap to a lamp: its two elements.
 type lead struct{ pos, neg int }
 
+// node is one device in the network.
+type node struct {
+	port   [2]int // where it hands on: positive, negative; zero where it does not
+	load   []int  // elements of a lamp
+	series []int  // positive elements of a run, in order from its feed
+	leads  []lead // a lamp's leads, one for each of its feeds
+	gate   int    // the element of a switch or fuse; -1 for none
+	source int    // the element of a supply or a converter's output; -1 for none
+	input  int    // the element of a converter's input; -1 for none
+	back   [2]int // the pair from a run's far end to what it joins
+	strip  [2]int // a strip's far end: positive, negative
+	supply string // which supply feeds it; "" where nothing leads to it from one
+	fed    string // what feeds it
+	beside bool   // a supply that a wire joins to another
+	// while it is built
+	of     *Device
+	taps   []float64 // where something leaves a run
+	points []tap     // and what its wires are there
+	built  int       // 1 under way, 2 built
+}
+
+// nowhere is a node of no device.
+func nowhere() *node { return &node{gate: -1, source: -1, input: -1} }
+
 // Rig is the wiring as a network, ready to be solved in any state.
 type Rig struct {
 	Net     *circuit.Network
 	solver  *circuit.Solver
-	port    map[string][2]int // where each device hands on: positive, negative
-	load    map[string][]int  // elements of a lamp
-	series  map[string][]int  // positive elements of a run, in order from its feed
-	leads   map[string][]lead // a lamp's leads, one for each of its feeds
-	gate    map[string]int    // the element of a switch or fuse
-	source  map[string]int    // the element of a supply or a converter's output
-	input   map[string]int    // the element of a converter's input
-	power   []powered         // loads that take the same power at any volts
-	back    map[string][2]int // the pair from a run's far end to what it joins
-	strip   map[string][2]int // a strip's far end: positive, negative
-	Unfed   map[string]bool   // nothing leads to it from a supply
-	supply  map[string]string // which supply feeds it
+	nodes   map[string]*node
+	power   []powered // loads that take the same power at any volts
 	devices []Device
 	lib     *stock.Library
-	fed     map[string]string          // what feeds a device
 	dead    map[string]circuit.Element // converters that give nothing in the state solved last, and what they would
-	beside  map[string]bool            // supplies that a wire joins to another
+	steps   int                        // converters there are
 	temp    float64
 	rest    []circuit.Element // the network's elements as they were built, before any solve
 }
@@ -71,12 +84,12 @@ func (r *Rig) commons() {
 	ohms := stock.CopperOhmsPerMetre(measure.AWGArea(DataGauge), r.temp) / 1000
 	for i := range r.devices {
 		d := &r.devices[i]
-		by, ok := r.port[d.Data]
-		if end, strip := r.strip[d.Data]; strip {
-			by, ok = end, true
+		by := r.at(d.Data).port
+		if end := r.at(d.Data).strip; end != [2]int{} {
+			by = end
 		}
-		if d.Common && ok && len(r.leads[d.ID]) > 0 {
-			r.Net.Wire(d.ID+" ground", by[1], r.Net.Elements[r.leads[d.ID][0].neg].B, ohms*d.DataLead.Value())
+		if d.Common && by != [2]int{} && len(r.at(d.ID).leads) > 0 {
+			r.Net.Wire(d.ID+" ground", by[1], r.Net.Elements[r.at(d.ID).leads[0].neg].B, ohms*d.DataLead.Value())
 		}
 	}
 }
@@ -89,10 +102,10 @@ func (r *Rig) Joined(a, b string) bool {
 }
 
 func (r *Rig) minus(id string) int {
-	if l := r.leads[id]; len(l) > 0 {
+	if l := r.at(id).leads; len(l) > 0 {
 		return r.Net.Elements[l[0].neg].B
 	}
-	if q, ok := r.port[id]; ok {
+	if q := r.at(id).port; q != [2]int{} {
 		return q[1]
 	}
 	return -1
@@ -108,7 +121,18 @@ func (r *Rig) Solved(st *State, id string) (nodes, steps int) {
 }
 
 // Supply is the ID of the supply that feeds a device, or "".
-func (r *Rig) Supply(id string) string { return r.supply[id] }
+func (r *Rig) Supply(id string) string { return r.at(id).supply }
+
+// Unfed reports that nothing leads to a device from a supply.
+func (r *Rig) Unfed(id string) bool { return r.Supply(id) == "" }
+
+// at is a device in the network, whatever its ID.
+func (r *Rig) at(id string) *node {
+	if n := r.nodes[id]; n != nil {
+		return n
+	}
+	return nowhere()
+}
 
 // Operating is what one device does in one state.
 type Operating struct {
@@ -137,17 +161,19 @@ type State struct {
 // it needs gives nothing, and stays off: energy is kept in every state.
 func (r *Rig) solve() *circuit.Solution {
 	r.revive()
-	for _, e := range r.input {
-		r.Net.Elements[e].I = 1e-6
+	for _, n := range r.nodes {
+		if n.input >= 0 {
+			r.Net.Elements[n.input].I = 1e-6
+		}
 	}
 	sol := r.settled()
-	for range len(r.input) {
+	for range r.steps {
 		cut := ""
 		for i := range r.devices { // the first one starved, from the supply on, takes what hangs behind it along
 			id := r.devices[i].ID
-			k, ok := r.input[id]
-			if _, dead := r.dead[id]; !ok || dead ||
-				sol.Across(r.Net.Elements[k]) >= r.Net.Elements[r.source[id]].E+dropout-1e-6 {
+			k := r.at(id).input
+			if _, dead := r.dead[id]; k < 0 || dead ||
+				sol.Across(r.Net.Elements[k]) >= r.Net.Elements[r.at(id).source].E+dropout-1e-6 {
 				continue
 			}
 			if cut == "" || r.behind(cut, id) {
@@ -157,10 +183,10 @@ func (r *Rig) solve() *circuit.Solution {
 		if cut == "" {
 			break
 		}
-		out := &r.Net.Elements[r.source[cut]]
+		out := &r.Net.Elements[r.at(cut).source]
 		r.dead[cut] = *out
 		out.E, out.R, out.Limit = 0, openOhms, 0
-		r.Net.Elements[r.input[cut]].I = 1e-6
+		r.Net.Elements[r.at(cut).input].I = 1e-6
 		sol = r.settled()
 	}
 	return sol
@@ -170,7 +196,7 @@ func (r *Rig) solve() *circuit.Solution {
 // then the network stays as it was solved, to be written out.
 func (r *Rig) revive() {
 	for id, e := range r.dead {
-		r.Net.Elements[r.source[id]] = e
+		r.Net.Elements[r.at(id).source] = e
 	}
 	r.dead = map[string]circuit.Element{}
 }
@@ -178,8 +204,8 @@ func (r *Rig) revive() {
 // behind reports whether device a hangs behind converter b.
 func (r *Rig) behind(a, b string) bool {
 	for n := 0; n < len(r.devices); n++ {
-		up, ok := r.fed[a]
-		if !ok || up == "" {
+		up := r.at(a).fed
+		if up == "" {
 			return false
 		}
 		if up == b {
@@ -194,7 +220,7 @@ func (r *Rig) behind(a, b string) bool {
 // takes.
 func (r *Rig) settled() *circuit.Solution {
 	sol := r.solver.Solve()
-	for pass := 0; pass < 60 && len(r.input)+len(r.power) > 0; pass++ {
+	for pass := 0; pass < 60 && r.steps+len(r.power) > 0; pass++ {
 		worst := 0.0
 		for _, x := range r.power {
 			e := &r.Net.Elements[x.element]
@@ -207,11 +233,11 @@ func (r *Rig) settled() *circuit.Solution {
 		}
 		for i := range r.devices { // in order, so that the same plan gives the same answer
 			id := r.devices[i].ID
-			k, ok := r.input[id]
-			if _, dead := r.dead[id]; !ok || dead {
+			k := r.at(id).input
+			if _, dead := r.dead[id]; k < 0 || dead {
 				continue
 			}
-			in, out := &r.Net.Elements[k], r.source[id]
+			in, out := &r.Net.Elements[k], r.at(id).source
 			watts := math.Max(0, -sol.I[out]*sol.Across(r.Net.Elements[out])) / ConverterEfficiency
 			want := math.Max(1e-6, watts/math.Max(sol.Across(*in), in.Vf))
 			worst = math.Max(worst, math.Abs(want-in.I)/want)
@@ -231,27 +257,27 @@ func (r *Rig) settled() *circuit.Solution {
 func (r *Rig) Solve(on map[string]bool) *State {
 	for i := range r.devices {
 		d := &r.devices[i]
-		if l := r.lib.Lamps[d.Product]; d.Kind == "lamp" && l.Kind == "servo" {
-			if e := &r.Net.Elements[r.load[d.ID][0]]; e.Kind == circuit.Sink {
+		if l := r.lib.Lamps[d.Product]; d.Is(Load) && l.Kind == "servo" {
+			if e := &r.Net.Elements[r.at(d.ID).load[0]]; e.Kind == circuit.Sink {
 				if e.I = LampOf(d, r.lib).Amps; on != nil && len(on) == 0 {
 					e.I = l.Idle
 				}
 			}
 		}
-		if d.Kind != "switch" {
+		if !d.Is(Switch) {
 			continue
 		}
 		ohms := openOhms
 		if d.closed(on) {
 			ohms = contactOhms
 		}
-		r.Net.Elements[r.gate[d.ID]].R = ohms
+		r.Net.Elements[r.at(d.ID).gate].R = ohms
 	}
 	sol := r.solve()
 	st := &State{Readings: make(map[string]Operating, len(r.devices)), Solution: sol}
 	rated := map[string]float64{}
 	for i := range r.devices {
-		if d := &r.devices[i]; d.Kind == "supply" || d.Kind == "converter" {
+		if d := &r.devices[i]; d.Is(Source) {
 			rated[d.ID], _ = SupplyOf(d, r.lib)
 		}
 	}
@@ -260,7 +286,7 @@ func (r *Rig) Solve(on map[string]bool) *State {
 		var g Operating
 		kinds[d.Kind].read(r, sol, d, &g)
 		if _, dead := r.dead[d.ID]; dead {
-			switch in := sol.Across(r.Net.Elements[r.input[d.ID]]); {
+			switch in := sol.Across(r.Net.Elements[r.at(d.ID).input]); {
 			case in < -.5:
 				g.State = "reversed"
 			case in < .5:
@@ -270,12 +296,12 @@ func (r *Rig) Solve(on map[string]bool) *State {
 			}
 			g.Volts, g.Amps, g.Lit = 0, 0, 0
 		}
-		if d.Kind != "supply" {
+		if !d.Is(Origin) {
 			g.Watts = math.Max(g.Watts, g.Volts*g.Amps)
 		}
-		if s := r.supply[d.ID]; s != "" && !r.open(d.ID) && !d.Reversed {
+		if s := r.at(d.ID).supply; s != "" && !r.open(d.ID) && !d.Reversed {
 			g.Drop = rated[s] - g.Volts
-			if d.Kind == "lamp" {
+			if d.Is(Load) {
 				g.Drop = rated[s] - math.Min(g.Volts, g.FarVolt)
 			}
 		}
@@ -288,45 +314,43 @@ func (r *Rig) Solve(on map[string]bool) *State {
 // that gives nothing: it then has no drop, it has no feed.
 func (r *Rig) open(id string) bool {
 	for n := 0; id != "" && n <= len(r.devices); n++ {
-		if k, ok := r.gate[id]; ok && r.Net.Elements[k].R >= openOhms {
+		if k := r.at(id).gate; k >= 0 && r.Net.Elements[k].R >= openOhms {
 			return true
 		}
 		if _, dead := r.dead[id]; dead {
 			return true
 		}
-		id = r.fed[id]
+		id = r.at(id).fed
 	}
 	return false
 }
 
 // builder makes a rig's network: device by device, what feeds one before it.
-type builder struct {
-	*Rig
-	byID   map[string]*Device
-	taps   map[string][]float64 // where something leaves a run
-	points map[string][]tap     // and what its wires are there
-	state  map[string]int       // 1 under way, 2 built
-}
+type builder struct{ *Rig }
 
 // NewRig builds the network of all devices that have somewhere to be fed from.
 func NewRig(s Set) *Rig {
 	r := &Rig{
-		Net: &circuit.Network{}, port: map[string][2]int{}, load: map[string][]int{}, series: map[string][]int{},
-		leads: map[string][]lead{}, gate: map[string]int{}, source: map[string]int{}, input: map[string]int{},
-		strip: map[string][2]int{}, back: map[string][2]int{}, Unfed: map[string]bool{}, supply: map[string]string{},
-		devices: s.Devices, lib: s.Lib, fed: map[string]string{}, beside: map[string]bool{}, temp: s.Temp,
+		Net: &circuit.Network{}, nodes: make(map[string]*node, len(s.Devices)), devices: s.Devices, lib: s.Lib, temp: s.Temp,
 	}
 	r.room()
-	b := &builder{r, map[string]*Device{}, map[string][]float64{}, map[string][]tap{}, map[string]int{}}
+	b := &builder{r}
+	for i := range r.devices {
+		d, n := &r.devices[i], nowhere()
+		n.of, n.fed = d, d.From
+		r.nodes[d.ID] = n
+	}
+	tap := func(id string, at measure.Length) {
+		if n := r.nodes[id]; n != nil {
+			n.taps = append(n.taps, at.Or(math.Inf(1)))
+		}
+	}
 	for i := range r.devices {
 		d := &r.devices[i]
-		b.byID[d.ID] = d
-		r.fed[d.ID] = d.From
-		if d.From != "" {
-			b.taps[d.From] = append(b.taps[d.From], d.At.Or(math.Inf(1)))
-		}
-		if d.To != "" {
-			b.taps[d.To] = append(b.taps[d.To], d.ToAt.Or(math.Inf(1)))
+		tap(d.From, d.At)
+		tap(d.To, d.ToAt)
+		if d.Is(Converter) {
+			r.steps++
 		}
 	}
 	for i := range r.devices {
@@ -340,10 +364,9 @@ func NewRig(s Set) *Rig {
 	r.commons()
 	for i := range r.devices {
 		d := &r.devices[i]
-		for up := d; r.supply[d.ID] == "" && up.From != ""; up = b.byID[up.From] {
-			r.supply[d.ID] = r.supply[up.From]
+		for up := d; r.at(d.ID).supply == "" && up.From != ""; up = r.nodes[up.From].of {
+			r.at(d.ID).supply = r.at(up.From).supply
 		}
-		r.Unfed[d.ID] = r.supply[d.ID] == ""
 	}
 	r.solver, r.rest = circuit.NewSolver(r.Net, r.lib.Bench()).Remembers(), slices.Clone(r.Net.Elements)
 	return r
@@ -355,7 +378,7 @@ func (r *Rig) room() {
 	for i := range r.devices {
 		d := &r.devices[i]
 		nodes, elements = nodes+4, elements+4
-		if d.Kind == "lamp" && !d.Length.IsZero() {
+		if d.Is(Load) && !d.Length.IsZero() {
 			n := lumps(Segments(d, r.lib))
 			nodes, elements = nodes+2*n, elements+3*n
 		}
@@ -375,49 +398,50 @@ func (r *Rig) Twin() *Rig {
 
 // outlet is the pair of nodes where something leaves a device.
 func (b *builder) outlet(id string, at float64) (pos, neg int) {
-	b.device(b.byID[id])
-	for _, t := range b.points[id] {
+	b.device(b.nodes[id].of)
+	for _, t := range b.nodes[id].points {
 		if t.at >= at-1e-6 {
 			return t.pos, t.neg
 		}
 	}
-	q := b.port[id]
+	q := b.at(id).port
 	return q[0], q[1]
 }
 
 func (b *builder) device(d *Device) {
-	if b.state[d.ID] != 0 {
+	n := b.nodes[d.ID]
+	if n.built != 0 {
 		return
 	}
-	b.state[d.ID] = 1
+	n.built = 1
 	var pos, neg int
 	if d.From != "" {
 		pos, neg = b.outlet(d.From, d.At.Or(math.Inf(1)))
-		b.supply[d.ID] = b.supply[d.From]
-	} else if d.Kind != "supply" {
+		b.at(d.ID).supply = b.at(d.From).supply
+	} else if !d.Is(Origin) {
 		pos, neg = b.Net.Node(d.ID+" in+"), b.Net.Node(d.ID+" in-")
 	}
 	kinds[d.Kind].build(b, d, pos, neg)
-	b.state[d.ID] = 2
+	n.built = 2
 }
 
 // farEnd joins a run's far end to something else.
 func (b *builder) farEnd(d *Device) {
 	tp, tn := b.outlet(d.To, d.ToAt.Or(math.Inf(1)))
-	end := b.port[d.ID]
+	end := b.at(d.ID).port
 	back := jointOhms // its far end lies there, or a second pair leads to it
 	if !d.Back.IsZero() {
 		back = stock.CopperOhmsPerMetre(d.Gauge.Value(), b.temp) * d.Back.Value() / 1000
 	}
-	b.back[d.ID] = [2]int{
+	b.at(d.ID).back = [2]int{
 		b.Net.Wire(d.ID+" far end", end[0], tp, back),
 		b.Net.Wire(d.ID+" far end", end[1], tn, back),
 	}
-	if x, y := b.supply[d.ID], b.supply[d.To]; x != y {
-		b.beside[x], b.beside[y] = true, true
+	if x, y := b.at(d.ID).supply, b.at(d.To).supply; x != y {
+		b.at(x).beside, b.at(y).beside = true, true
 	}
-	if b.supply[d.ID] == "" {
-		b.supply[d.ID] = b.supply[d.To]
+	if b.at(d.ID).supply == "" {
+		b.at(d.ID).supply = b.at(d.To).supply
 	}
 }
 
@@ -432,9 +456,9 @@ func (r *Rig) device(id string) *Device {
 
 // Unplug takes a supply out of the wiring.
 func (r *Rig) Unplug(supply string) {
-	e := &r.Net.Elements[r.source[supply]]
+	e := &r.Net.Elements[r.at(supply).source]
 	e.E, e.R, e.Limit = 0, openOhms, 0
 }
 
 // Stiffen makes what stands behind a supply's volts a number of times larger.
-func (r *Rig) Stiffen(supply string, times float64) { r.Net.Elements[r.source[supply]].R *= times }
+func (r *Rig) Stiffen(supply string, times float64) { r.Net.Elements[r.at(supply).source].R *= times }

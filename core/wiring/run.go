@@ -12,7 +12,7 @@ import (
 
 // runKind is a length of wire pair, tapped anywhere along it.
 var runKind = &Kind{
-	Name: "run", Title: "Runs", feeds: true,
+	Name: "run", Title: "Runs", Role: Wire, feeds: true,
 	Ticket: []Field{
 		{"name", "Name", "text"},
 		{"from", "Fed by", "feeders"},
@@ -37,9 +37,9 @@ var runKind = &Kind{
 	},
 	build: buildRun,
 	read: func(r *Rig, sol *circuit.Solution, d *Device, g *Operating) {
-		q := r.port[d.ID]
+		q := r.at(d.ID).port
 		g.Volts = sol.V[q[0]] - sol.V[q[1]]
-		for _, e := range r.series[d.ID] {
+		for _, e := range r.at(d.ID).series {
 			if a := math.Abs(sol.I[e]); a > g.Amps {
 				g.Amps = a
 			}
@@ -52,7 +52,7 @@ var runKind = &Kind{
 // leaves it.
 func buildRun(b *builder, d *Device, pos, neg int) {
 	r, fed := b.Rig, d.FedAt.Value()
-	stops := append([]float64{0, fed, d.Length.Value()}, b.taps[d.ID]...)
+	stops := append([]float64{0, fed, d.Length.Value()}, b.at(d.ID).taps...)
 	sort.Float64s(stops) // those with no place given, at +Inf, sit at the end
 	ohms := stock.CopperOhmsPerMetre(d.Gauge.Value(), r.temp)
 	at := func(x float64) tap {
@@ -62,16 +62,17 @@ func buildRun(b *builder, d *Device, pos, neg int) {
 		return tap{x, r.Net.Node(fmt.Sprintf("%s+%.0f", d.ID, x)), r.Net.Node(fmt.Sprintf("%s-%.0f", d.ID, x))}
 	}
 	last := at(0)
-	b.points[d.ID] = append(b.points[d.ID], last)
+	n := b.at(d.ID)
+	n.points = append(n.points, last)
 	for _, x := range stops {
 		if x <= last.at+1e-6 || math.IsInf(x, 1) {
 			continue
 		}
 		next := at(x)
-		r.series[d.ID] = append(r.series[d.ID], r.Net.Wire(d.ID, last.pos, next.pos, ohms*(x-last.at)/1000))
+		r.at(d.ID).series = append(r.at(d.ID).series, r.Net.Wire(d.ID, last.pos, next.pos, ohms*(x-last.at)/1000))
 		r.Net.Wire(d.ID, last.neg, next.neg, ohms*(x-last.at)/1000)
-		b.points[d.ID] = append(b.points[d.ID], next)
+		n.points = append(n.points, next)
 		last = next
 	}
-	r.port[d.ID] = [2]int{last.pos, last.neg}
+	r.at(d.ID).port = [2]int{last.pos, last.neg}
 }

@@ -5,7 +5,7 @@ import "zapbarn/core/circuit"
 // Starts reports whether anything takes more as it starts than as it runs.
 func (s Set) Starts() bool {
 	for _, d := range s.Devices {
-		if l := s.Lib.Lamps[d.Product]; d.Kind == "lamp" && (l.Stall > 0 || l.Peak > 0) {
+		if l := s.Lib.Lamps[d.Product]; d.Is(Load) && (l.Stall > 0 || l.Peak > 0) {
 			return true
 		}
 	}
@@ -20,7 +20,7 @@ func (r *Rig) Started() map[int]circuit.Element {
 	for i := range r.devices {
 		d := &r.devices[i]
 		l := LampOf(d, r.lib)
-		for _, k := range r.load[d.ID] {
+		for _, k := range r.at(d.ID).load {
 			e := &r.Net.Elements[k]
 			switch {
 			case l.Stall > 0:
@@ -53,11 +53,11 @@ func (r *Rig) Start() (st *State) {
 // StartAmps is what each supply is asked for at that moment, had it no limit.
 func (r *Rig) StartAmps() map[string]float64 {
 	limits, out := map[string]float64{}, map[string]float64{}
-	for id, e := range r.source {
+	for id, e := range r.sources() {
 		limits[id], r.Net.Elements[e].Limit = r.Net.Elements[e].Limit, 0
 	}
 	st := r.Start()
-	for id, e := range r.source {
+	for id, e := range r.sources() {
 		r.Net.Elements[e].Limit, out[id] = limits[id], st.Readings[id].Amps
 	}
 	return out

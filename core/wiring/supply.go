@@ -10,7 +10,7 @@ import (
 
 // supplyKind is where a tree of wiring begins: a plug-in supply, or cells.
 var supplyKind = &Kind{
-	Name: "supply", Title: "Supplies", feeds: true,
+	Name: "supply", Title: "Supplies", Role: Origin, feeds: true,
 	more: func(d *Device, _ *stock.Library) []Field {
 		if d.Cell != "" {
 			return []Field{{"name", "Name", "text"}, {"cell", "Cell", "cells"}, {"cells", "In a row", "text"},
@@ -35,11 +35,11 @@ var supplyKind = &Kind{
 		r := b.Rig
 		v, a := SupplyOf(d, r.lib)
 		neg, pos := r.Net.Node(d.ID+"-"), r.Net.Node(d.ID+"+")
-		r.source[d.ID] = r.Net.Add(circuit.Element{
+		r.at(d.ID).source = r.Net.Add(circuit.Element{
 			Kind: circuit.Supply, A: pos, B: neg, E: v, R: SourceOhms(d, v, a), Limit: givesIn * a, Name: d.ID,
 		})
-		r.supply[d.ID] = d.ID
-		r.port[d.ID] = [2]int{pos, neg}
+		r.at(d.ID).supply = d.ID
+		r.at(d.ID).port = [2]int{pos, neg}
 	},
 	read: readSource,
 	bill: func(d *Device, lib *stock.Library) Bill {
@@ -85,7 +85,7 @@ func cellsValid(d *Device, s Set) error {
 
 // readSource is what a supply or a converter gives.
 func readSource(r *Rig, sol *circuit.Solution, d *Device, g *Operating) {
-	e := r.source[d.ID]
+	e := r.at(d.ID).source
 	g.Volts, g.Amps = sol.Across(r.Net.Elements[e]), -sol.I[e]
 	_, limit := SupplyOf(d, r.lib)
 	g.Lit = g.Amps / limit

@@ -7,7 +7,7 @@ import (
 
 // switchKind is worked by hand, or driven by scenes.
 var switchKind = &Kind{
-	Name: "switch", Title: "Switches", feeds: true,
+	Name: "switch", Title: "Switches", Role: Switch, feeds: true,
 	more: func(d *Device, _ *stock.Library) []Field {
 		if !d.Driven {
 			return switchTicket

@@ -36,7 +36,7 @@ func NewDrill(s Set, supply string, level int, seed uint64) (*Drill, error) {
 		return nil, measure.Bad("level", "%d; choose 1, 2 or 3", level)
 	}
 	d := s.Device(supply)
-	if d == nil || d.Kind != "supply" {
+	if d == nil || !d.Is(Origin) {
 		return nil, measure.Bad("supply", "there is no supply %q", supply)
 	}
 	s.Devices = slices.Clone(s.Devices)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"zapbarn/core/plan"
+	"zapbarn/core/wiring"
 	"zapbarn/core/words"
 )
 
@@ -69,7 +70,7 @@ func (w *Work) Boxed(pieces []*Piece) (boxes []*Box, of map[*Piece]*Box) {
 		for k := range w.Plan.Devices() {
 			switch d := &w.Plan.Devices()[k]; {
 			case d.Prop != p.ID:
-			case d.Kind == "run":
+			case d.Is(wiring.Wire):
 				wires++
 				metres += d.Length.Value() / 1000
 			default:

@@ -77,7 +77,7 @@ func (w *Work) Decibels(now *wiring.State) float64 {
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
 		l := w.Lib.Lamps[d.Product]
-		if d.Kind != "lamp" || l.Makes != "sound" || !now.Readings[d.ID].Works() {
+		if !d.Is(wiring.Load) || l.Makes != "sound" || !now.Readings[d.ID].Works() {
 			continue
 		}
 		at, far := l.Loud, float64(guestAt)

@@ -86,7 +86,7 @@ func (w *Work) Trial(at, what string) (Trial, bool) {
 func (w *Work) polarities(mine func(string) bool) (out []Trial) {
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
-		if d.Kind != "supply" || !mine(d.Prop) {
+		if !d.Is(wiring.Origin) || !mine(d.Prop) {
 			continue
 		}
 		v, _ := wiring.SupplyOf(d, w.Lib)
@@ -195,7 +195,7 @@ func (w *Work) outputTrials(mine func(prop string) bool) (out []Trial) {
 		}
 		var feeds []string
 		for _, k := range w.Plan.Devices() {
-			if k.Kind == "lamp" && w.Feeds(d.ID, k.ID) && len(feeds) < 4 {
+			if k.Is(wiring.Load) && w.Feeds(d.ID, k.ID) && len(feeds) < 4 {
 				feeds = append(feeds, measure.Uncapital(k.Name))
 			}
 		}

@@ -30,7 +30,7 @@ func (x *powering) demands() {
 	x.all = x.rig.Solve(nil)
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
-		if d.Kind != "supply" && d.Kind != "converter" {
+		if !d.Is(wiring.Source) {
 			continue
 		}
 		g := x.all.Readings[d.ID]

@@ -51,11 +51,11 @@ func (w *powering) devices() {
 		d := &w.Plan.Devices()[i]
 		w.Watch.At("device", d.ID)
 		t := told{powering: w, d: d, g: w.all.Readings[d.ID]}
-		switch d.Kind {
-		case "supply":
+		switch {
+		case d.Is(wiring.Origin):
 			t.supply()
 			continue
-		case "converter":
+		case d.Is(wiring.Converter):
 			t.converter()
 			continue
 		}
@@ -63,12 +63,12 @@ func (w *powering) devices() {
 			t.rated, _ = wiring.SupplyOf(s, w.Lib)
 		}
 		t.solved()
-		switch d.Kind {
-		case "run":
+		switch {
+		case d.Is(wiring.Wire):
 			t.run()
-		case "lamp":
+		case d.Is(wiring.Load):
 			t.lamp()
-		case "fuse":
+		case d.Is(wiring.Fuse):
 			t.fuse()
 		}
 	}
@@ -114,7 +114,7 @@ func (t told) converter() {
 // solved are the numbers of whatever is fed.
 func (t told) solved() {
 	label := "Volts at its end"
-	if t.d.Kind == "lamp" {
+	if t.d.Is(wiring.Load) {
 		label = "Volts at the lamp"
 	}
 	nodes, steps := t.rig.Solved(t.all, t.d.ID)

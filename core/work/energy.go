@@ -45,7 +45,7 @@ func (w *powering) onOutlets() map[string][]MainsLoad {
 	out := map[string][]MainsLoad{}
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
-		if id := d.Outlet; d.Kind == "supply" && id != "" {
+		if id := d.Outlet; d.Is(wiring.Origin) && id != "" {
 			g := w.all.Readings[d.ID]
 			v, _ := wiring.SupplyOf(d, w.Lib)
 			out[id] = append(
@@ -86,7 +86,7 @@ func (w *Work) OutletLimit(o *plan.Outlet) float64 {
 func (w *powering) energy() {
 	w.rest = w.all
 	for i := range w.Plan.Devices() {
-		if d := &w.Plan.Devices()[i]; d.Kind == "switch" && d.Driven ||
+		if d := &w.Plan.Devices()[i]; d.Channel() ||
 			w.Lib.Lamps[d.Product].Idle > 0 && w.Lib.Lamps[d.Product].Stall > 0 {
 			w.rest = w.rig.Solve(map[string]bool{})
 			break
@@ -94,7 +94,7 @@ func (w *powering) energy() {
 	}
 	w.plugged = w.onOutlets()
 	for i := range w.Plan.Devices() {
-		if d := &w.Plan.Devices()[i]; d.Kind == "supply" && d.Cell != "" {
+		if d := &w.Plan.Devices()[i]; d.Is(wiring.Origin) && d.Cell != "" {
 			w.cells(d)
 		}
 	}

@@ -25,7 +25,7 @@ func (w *Work) Frames(t show.Trace) []Frame {
 	}
 	var channels []channel
 	for _, d := range w.Plan.Devices() {
-		if d.Kind == "switch" && d.Driven {
+		if d.Channel() {
 			channels = append(channels, channel{id: d.ID, spans: t.Spans(d.ID)})
 		}
 	}

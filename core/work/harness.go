@@ -169,7 +169,7 @@ func (w *Work) Flag(id string) string {
 // inside is the solid a device is in: its own, or for a run that of both its
 // ends when they agree.
 func (w *Work) inside(d *plan.Device) string {
-	if d.In != "" || d.Kind != "run" || d.From == "" {
+	if d.In != "" || !d.Is(wiring.Wire) || d.From == "" {
 		return d.In
 	}
 	in := w.Device(d.From).In
@@ -244,40 +244,38 @@ func (b *bench) join(s spot, name string, there []float64, sizes ...float64) {
 // device is its wires, and where they are joined and lead in.
 func (b *bench) device(d *plan.Device) {
 	in := b.inside(d)
-	if in != "" && d.Kind != "run" {
+	if in != "" && !d.Is(wiring.Wire) {
 		b.closing[in] = append(b.closing[in], d.Name)
 	}
 	size, plug := 0.0, 0.0
-	switch d.Kind {
-	case "supply":
+	switch {
+	case d.Is(wiring.Origin):
 		if in != "" && d.Cell == "" {
 			b.into(in, "mains lead of "+d.Name, []float64{7}, mainsPlug)
 		}
-	case "run":
+	case d.Is(wiring.Wire):
 		size = b.run(d)
-	case "lamp":
+	case d.Is(wiring.Load):
 		size, plug = b.lamp(d)
-	case "connector":
+	case d.Is(wiring.Connector):
 		g := b.All().Readings[d.ID]
 		b.h.Plugs = append(
 			b.h.Plugs,
 			Plugged{b.Flag(d.ID), b.tapped(d.From, d.At), b.feedsWhat(d.ID), g.Amps, d.Rating},
 		)
-	case "switch":
-		if d.Driven {
-			b.channel++
-			g := b.All().Readings[d.ID]
-			b.h.Pins = append(b.h.Pins, Terminal{b.channel, d.Name, b.feedsWhat(d.ID), g.Volts, g.Amps, d.ID})
-		}
+	case d.Channel():
+		b.channel++
+		g := b.All().Readings[d.ID]
+		b.h.Pins = append(b.h.Pins, Terminal{b.channel, d.Name, b.feedsWhat(d.ID), g.Volts, g.Amps, d.ID})
 	}
 	from := b.Device(d.From)
 	if from == nil {
 		return
 	}
-	if in != "" && d.Kind != "fuse" && b.inside(from) != in && size > 0 {
+	if in != "" && !d.Is(wiring.Fuse) && b.inside(from) != in && size > 0 {
 		b.into(in, b.Flag(d.ID), []float64{size, size}, plug)
 	}
-	if from.Kind == "run" {
+	if from.Is(wiring.Wire) {
 		b.tap(d, from, size)
 	}
 }
@@ -368,7 +366,7 @@ func (b *bench) data(d *plan.Device) {
 		return
 	}
 	n, from, colours := 1, b.Flag(by.ID)+" end", "data: green"
-	if by.Kind == "controller" {
+	if by.Is(wiring.Controller) {
 		from = fmt.Sprintf("%s pin %d", b.Flag(by.ID), max(1, d.Pin))
 	}
 	if d.Common {
@@ -482,7 +480,7 @@ func (w *Work) feedsWhat(id string) string {
 	var walk func(string)
 	walk = func(up string) {
 		for _, d := range w.index().Kids(up) {
-			if d.Kind == "lamp" {
+			if d.Is(wiring.Load) {
 				if name := w.Lib.Lamps[d.Product].Name; n[name] == 0 {
 					names = append(names, name)
 					n[name] = 1

@@ -136,7 +136,7 @@ func (w *Work) windRounds(f *plan.Forecast, add adder) {
 func (w *Work) cellRounds(add adder) {
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
-		if d.Kind != "supply" || d.Cell == "" {
+		if !d.Is(wiring.Origin) || d.Cell == "" {
 			continue
 		}
 		lasts := ""

@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/show"
+	"zapbarn/core/wiring"
 	"zapbarn/core/words"
 )
 
@@ -200,7 +201,7 @@ func (w *Work) Loads() []show.Load {
 	var out []show.Load
 	at := map[string]int{}
 	for i := range w.Plan.Devices() {
-		if d := &w.Plan.Devices()[i]; d.Kind == "supply" {
+		if d := &w.Plan.Devices()[i]; d.Is(wiring.Origin) {
 			at[d.ID] = len(out)
 			out = append(
 				out,
@@ -210,7 +211,7 @@ func (w *Work) Loads() []show.Load {
 	}
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
-		if d.Kind != "switch" || !d.Driven {
+		if !d.Channel() {
 			continue
 		}
 		on := own.Solve(map[string]bool{d.ID: true})

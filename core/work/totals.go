@@ -6,6 +6,7 @@ import (
 
 	"zapbarn/core/measure"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 )
 
 // stockCosts is what a stock's sheets or lengths cost.
@@ -37,7 +38,7 @@ func (w *Work) totals() {
 		spent(b.Stock.ID)
 	}
 	for i := range w.Plan.Devices() {
-		if d := &w.Plan.Devices()[i]; d.Kind == "supply" {
+		if d := &w.Plan.Devices()[i]; d.Is(wiring.Origin) {
 			g := w.All().Readings[d.ID]
 			watts += g.Volts * g.Amps
 		}

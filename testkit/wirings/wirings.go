@@ -11,6 +11,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
+	"zapbarn/core/wiring"
 	"zapbarn/testkit/shop"
 )
 
@@ -43,7 +44,7 @@ func Random(seed uint64) *plan.Plan {
 	}
 	for i := range 3 + r.IntN(8) {
 		d := plan.Device{From: pick(feeders)}
-		if up := p.Device(d.From); up.Kind == "run" && r.IntN(2) == 0 {
+		if up := p.Device(d.From); up.Is(wiring.Wire) && r.IntN(2) == 0 {
 			d.At = measure.Of[measure.LengthKind](math.Max(1, math.Floor(up.Length.Value()*r.Float64())))
 		}
 		switch r.IntN(6) {

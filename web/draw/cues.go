@@ -26,7 +26,7 @@ func Cues(w *work.Work, s *plan.Scene) string {
 		end = math.Max(end, q.Start.Value()+q.Length.Value())
 	}
 	for i := range w.Plan.Devices() { // switches of its prop that have no cue yet
-		if d := &w.Plan.Devices()[i]; d.Kind == "switch" && d.Driven && d.Prop == s.Prop {
+		if d := &w.Plan.Devices()[i]; d.Channel() && d.Prop == s.Prop {
 			add(d.ID)
 		}
 	}

@@ -64,7 +64,7 @@ func Harness(w *work.Work, st *wiring.State, prop, sel string, href func(string)
 	}
 	lit, dark := 0, 0
 	for _, d := range w.Plan.Devices() {
-		if d.Kind == "lamp" && d.Prop == prop {
+		if d.Is(wiring.Load) && d.Prop == prop {
 			if s := st.Readings[d.ID].State; s == "lit" || s == "dim" {
 				lit++
 			} else {
@@ -96,7 +96,7 @@ func (h *harness) tree(prop string) (roots []*plan.Device, longest float64) {
 		}
 		path := 0.0
 		for k := d; k != nil; k = h.w.Device(k.From) {
-			if k.Kind == "run" {
+			if k.Is(wiring.Wire) {
 				path += k.Length.Value()
 			}
 		}
@@ -117,7 +117,7 @@ func (h *harness) room(prop string, longest float64) float64 {
 		d := &h.w.Plan.Devices()[i]
 		up := h.w.Device(d.From)
 		if k := h.w.Lib.Lamps[d.Product].Kind; d.Prop == prop && (k == "strip" || k == "pixels") &&
-			(up == nil || up.Kind != "run" || d.At.IsZero()) {
+			(up == nil || !up.Is(wiring.Wire) || d.At.IsZero()) {
 			return 320
 		}
 	}
@@ -137,7 +137,7 @@ func (h *harness) pick(d *plan.Device, say string) {
 // root places a supply, or a device with no feed, at the left edge.
 func (h *harness) root(d *plan.Device) {
 	y := h.lane + 84
-	if d.Kind != "supply" {
+	if !d.Is(wiring.Origin) {
 		h.chain(d, 30, y)
 		return
 	}
@@ -183,7 +183,7 @@ func (h *harness) firstRun(d *plan.Device) *plan.Device {
 		if len(k) != 1 {
 			return nil
 		}
-		if d = k[0]; d.Kind == "run" {
+		if d = k[0]; d.Is(wiring.Wire) {
 			return d
 		}
 	}
@@ -263,24 +263,24 @@ func (h *harness) wire(rail string, p ...XY) {
 // chain draws one device from (x, y) to the right and goes on.
 func (h *harness) chain(d *plan.Device, x, y float64) {
 	rail := h.rail(d)
-	switch d.Kind {
-	case "fuse":
+	switch {
+	case d.Is(wiring.Fuse):
 		h.wire(rail, XY{x, y}, XY{x + 22, y})
 		h.fuse(d, x, y)
 		h.goOn(d, x+68, y, 30)
-	case "switch":
+	case d.Is(wiring.Switch):
 		h.wire(rail, XY{x, y}, XY{x + 20, y})
 		h.contact(d, x, y)
 		h.goOn(d, x+74, y, 36)
-	case "connector":
+	case d.Is(wiring.Connector):
 		h.wire(rail, XY{x, y}, XY{x + 20, y})
 		h.plug(d, x, y)
 		h.goOn(d, x+58, y, 30)
-	case "controller":
+	case d.Is(wiring.Controller):
 		h.wire(rail, XY{x, y}, XY{x + 20, y})
 		h.board(d, x, y)
 		h.goOn(d, x+108, y, 30)
-	case "converter":
+	case d.Is(wiring.Converter):
 		in := "rail r-12"
 		if up := h.w.Device(d.From); up != nil {
 			in = h.rail(up)
@@ -288,9 +288,9 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		h.wire(in, XY{x, y}, XY{x + 22, y})
 		h.converter(d, x, y)
 		h.goOn(d, x+96, y, 42)
-	case "run":
+	case d.Is(wiring.Wire):
 		h.run(d, x, y, rail)
-	case "lamp":
+	case d.Is(wiring.Load):
 		if h.band(d) {
 			h.strip(d, x, y, rail)
 			return
@@ -299,7 +299,7 @@ func (h *harness) chain(d *plan.Device, x, y float64) {
 		h.lamp(d, x+54, y-13, x+54, y, true)
 		h.far = math.Max(h.far, x+90)
 		h.lane = math.Max(h.lane, y+40)
-	case "supply":
+	case d.Is(wiring.Origin):
 		h.root(d)
 	}
 }
@@ -468,7 +468,7 @@ func (r *runPen) ends() {
 		r.wire(r.rail+" faint", XY{x, y}, XY{x, y + 22}, XY{fx, y + 22}, XY{fx, y})
 		r.feed(d, fx, y)
 		r.c.Text("t", "end", fx-8, y+36, "fed at "+d.FedAt.String())
-	} else if up := r.w.Device(d.From); len(r.kids[d.ID]) > 2 && up != nil && up.Kind == "run" {
+	} else if up := r.w.Device(d.From); len(r.kids[d.ID]) > 2 && up != nil && up.Is(wiring.Wire) {
 		r.feed(d, x, y)
 	}
 	if d.To != "" {
@@ -481,7 +481,7 @@ func (r *runPen) ends() {
 func (r *runPen) taps() (lamps int) {
 	for _, k := range r.kids[r.d.ID] {
 		end := r.atEnd(r.px(k.At))
-		if k.Kind == "lamp" && !(r.band(k) && end) {
+		if k.Is(wiring.Load) && !(r.band(k) && end) {
 			lamps++
 		} else {
 			r.goesOn = r.goesOn || end
@@ -529,7 +529,7 @@ func (r *runPen) hang() (rest []*plan.Device) {
 	for _, k := range r.kids[r.d.ID] {
 		kx := r.px(k.At)
 		end := r.atEnd(kx)
-		if k.Kind != "lamp" || r.band(k) && end {
+		if !k.Is(wiring.Load) || r.band(k) && end {
 			rest = append(rest, k)
 			continue
 		}
@@ -588,7 +588,7 @@ func (h *harness) ruler(d *plan.Device, x, y, l float64) {
 // band reports whether a lamp is a strip, drawn as one.
 func (h *harness) band(d *plan.Device) bool {
 	k := h.w.Lib.Lamps[d.Product].Kind
-	return d.Kind == "lamp" && (k == "strip" || k == "pixels")
+	return d.Is(wiring.Load) && (k == "strip" || k == "pixels")
 }
 
 // strip draws a strip as a band of its cells, its feeds where they are joined,
@@ -695,7 +695,7 @@ func (h *harness) stripNames(d *plan.Device, bx, ty float64) {
 	c.Text("t lbl", "start", bx+8, ty+6, label)
 	if from := h.w.Device(d.Data); from != nil { // the data and which way it runs
 		say := "data from " + h.w.Flag(from.ID)
-		if from.Kind == "controller" {
+		if from.Is(wiring.Controller) {
 			say += fmt.Sprintf(" pin %d", max(1, d.Pin))
 		}
 		c.Text("t", "start", bx+8, ty+23, say)
@@ -814,7 +814,7 @@ func Profile(w *work.Work, st *wiring.State, id string) string {
 		return ""
 	}
 	rated, _ := wiring.SupplyOf(s, w.Lib)
-	if s.Kind == "converter" { // judged by its own volts, so the way begins at it
+	if s.Is(wiring.Converter) { // judged by its own volts, so the way begins at it
 		for i, p := range way {
 			if p.Name == s.ID {
 				way = way[i:]

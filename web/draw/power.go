@@ -7,6 +7,7 @@ import (
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 	"zapbarn/core/work"
 )
 
@@ -21,7 +22,7 @@ func Power(w *work.Work, sel string, href func(string) string) string {
 	}
 	y = c.unplugged(w, y, powerFrom, sel, href)
 	for i := range w.Plan.Devices() {
-		if d := &w.Plan.Devices()[i]; d.Kind == "supply" && d.Cell != "" {
+		if d := &w.Plan.Devices()[i]; d.Is(wiring.Origin) && d.Cell != "" {
 			c.battery(d, y)
 			y += 70
 		}
@@ -159,7 +160,7 @@ func (c *Canvas) unplugged(w *work.Work, y, x float64, sel string, href func(str
 	first := true
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
-		if d.Kind != "supply" || d.Cell != "" || d.Outlet != "" || len(w.Plan.Outlets()) == 0 {
+		if !d.Is(wiring.Origin) || d.Cell != "" || d.Outlet != "" || len(w.Plan.Outlets()) == 0 {
 			continue
 		}
 		if first {

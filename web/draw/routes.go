@@ -16,7 +16,7 @@ func Routes(w *work.Work, prop string) string {
 	var routes []route
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
-		if c, err := wiring.ParsePath(d.Path, w.Plan.Metric()); d.Prop == prop && d.Kind == "run" && err == nil &&
+		if c, err := wiring.ParsePath(d.Path, w.Plan.Metric()); d.Prop == prop && d.Is(wiring.Wire) && err == nil &&
 			len(c) > 1 {
 			routes = append(routes, route{d, c})
 		}

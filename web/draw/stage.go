@@ -270,7 +270,7 @@ func (c *Canvas) feeding(w *work.Work, channels []string) (out []plan.Device) {
 		roots[w.Root(id)] = true
 	}
 	for _, d := range w.Plan.Devices() {
-		if d.Kind == "supply" && roots[d.ID] {
+		if d.Is(wiring.Origin) && roots[d.ID] {
 			out = append(out, d)
 		}
 	}
@@ -375,7 +375,7 @@ func (c *Canvas) onStage(
 	var lamps []plan.Device
 	for _, d := range w.Plan.Devices() {
 		l := w.Lib.Lamps[d.Product]
-		if _, dark := moving[l.Kind]; d.Kind == "lamp" && d.Prop == prop && !dark && l.Makes == "" {
+		if _, dark := moving[l.Kind]; d.Is(wiring.Load) && d.Prop == prop && !dark && l.Makes == "" {
 			lamps = append(lamps, d)
 		}
 	}
