@@ -68,6 +68,7 @@ func TestAHundredLinesInARow(t *testing.T) {
 // is listed with why, and goes back to the line by a press; where nothing else was typed it is
 // on the line again by itself.
 func TestARefusedLineStaysApart(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s, server := late(t)
 	s.goTo(apiary + "/calendar?way=crew")
 	server.delay = 700 * time.Millisecond
@@ -92,6 +93,7 @@ func TestARefusedLineStaysApart(t *testing.T) {
 
 // Enter twice, a double click, a key that is held: a line and a palette's press are done once.
 func TestTwiceIsOnce(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s, server := late(t)
 	discs := func() (n int) {
 		for _, x := range s.plan("midnight-apiary").Solids() {

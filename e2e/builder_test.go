@@ -22,6 +22,7 @@ import (
 
 // 1. The demo opens on something worth seeing, both props fully planned.
 func TestDemoIsWorthSeeing(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/")
 	assert.Contains(t, s.text(".sheds"), "The Midnight Apiary")
 	s.click(`a[href="/p/midnight-apiary"]`)
@@ -41,6 +42,7 @@ func TestDemoIsWorthSeeing(t *testing.T) {
 
 // 2. Start a display of their own in three questions, add a prop by one known size.
 func TestStartYourOwn(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/")
 	assert.LessOrEqual(t, s.count(`form[action="/new"] label`)-1, 4, "name, date, and a choice of two")
 	s.set("name", "Back porch")
@@ -112,6 +114,7 @@ func TestBench(t *testing.T) {
 
 // 4. Joints and coats: verdict, reason, waits, cautions; the classic mistakes raised.
 func TestJointsAndCoats(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&way=joints")
 	snags := s.text(".gutter")
 	for _, want := range []string{"Solvent paint meets bare foam", "Glue between two closed faces",
@@ -180,6 +183,7 @@ func TestLoom(t *testing.T) {
 
 // 6. One trigger: press it, step it, see lamps and current; toggle and momentary too.
 func TestRehearsal(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/rehearsal?prop=riser")
 	amps := func() string { return s.text(`[data-amps="S2"]`) }
 	assert.Equal(t, "0 mA", amps()[:4])
@@ -211,6 +215,7 @@ func TestRehearsal(t *testing.T) {
 
 // 7. Walkdown: all snags worst first; one press mends; waive with a reason.
 func TestWalkdown(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/walkdown")
 	order := eval[[]string](
 		s,
@@ -238,6 +243,7 @@ func TestWalkdown(t *testing.T) {
 
 // 8a. Every computed number opens to its working with sources.
 func TestEveryNumberOpensToItsWorking(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:jar-8")
 	s.click(".ticket .num")
 	s.wait(`document.getElementById("working").open && document.querySelector("#working .steps")`)
@@ -258,6 +264,7 @@ func TestEveryNumberOpensToItsWorking(t *testing.T) {
 
 // 8b. Undo and redo by button and by key; a reload keeps all.
 func TestUndoRedo(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
 	want := string(s.plan("midnight-apiary").Encode())
 	s.live(func() { s.set("f.gauge", "18 AWG") })
@@ -279,6 +286,7 @@ func TestUndoRedo(t *testing.T) {
 // 8c. Two windows on one plan: what only one changed is merged; what both
 // changed is asked about, with nothing lost.
 func TestTwoWindows(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
 	other := *s
 	other.ctx = testkit.Browser(t, 1280, 800)
@@ -315,6 +323,7 @@ func TestTwoWindows(t *testing.T) {
 
 // 9. Cut sheet on both papers, export and import, byte for byte the same plan.
 func TestPrintExportImport(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&way=print")
 	links := eval[[]string](s, `[...document.querySelectorAll(".printway a")].map(e=>e.getAttribute("href"))`)
 	assert.Greater(t, len(links), 25)
@@ -399,6 +408,7 @@ func get(t *testing.T, url string, code int) string {
 
 // The trace the player shows is the one core computes.
 func TestTraceIsCores(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := serve(t)
 	var a, b map[string]any
 	require.NoError(t, json.Unmarshal([]byte(get(t, s.url+apiary+"/trace?press=mat@1000:200", 200)), &a))

@@ -11,6 +11,7 @@ import (
 // A field that cannot be taken holds up none beside it: what is good is stored, what is not
 // stays as it was entered with its sentence, and leaving asks.
 func TestABadFieldHoldsUpNoGoodOne(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&sel=solid:riser-box")
 	box := func(field string) string { return s.plan("midnight-apiary").Solid("riser-box").Length(field).String() }
 	wide, tall := box("w"), box("h")
@@ -46,6 +47,7 @@ func TestABadFieldHoldsUpNoGoodOne(t *testing.T) {
 
 // Escape gives back what was there, a second one leaves the field.
 func TestEscapeGivesBack(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&sel=solid:riser-box")
 	before := string(s.plan("midnight-apiary").Encode())
 	was := s.value("f.w")

@@ -11,6 +11,7 @@ import (
 // waiver among the snags, after undo on undo, after a way on that way, after a prop on that
 // prop; what changed is said once, politely.
 func TestFocusStays(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&sel=device:W2")
 	at := func(js string) bool { return eval[bool](s, `(()=>{const a=document.activeElement; return `+js+`})()`) }
 	focus := func(sel string) {

@@ -56,6 +56,7 @@ func TestTheFirstHourByKeys(t *testing.T) {
 
 // The same by mouse alone, from the palettes and lists: no more than forty-five presses.
 func TestTheFirstHourByMouse(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/")
 	presses := 2 // the name's field, and start
 	id := s.start("By mouse")

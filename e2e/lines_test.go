@@ -17,6 +17,7 @@ import (
 // A whole prop is pasted as lines: shown first, refused whole while one line is
 // not understood, done as one step that one undo takes back.
 func TestSeveralLinesPasted(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary)
 	before := len(s.plan("midnight-apiary").Solids())
 	paste := func(text string) {
@@ -44,6 +45,7 @@ func TestSeveralLinesPasted(t *testing.T) {
 
 // The ticket folds, and stays folded on the next page; names are whole.
 func TestTheTicketFolds(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&sel=solid:riser-box")
 	high := func() float64 {
 		return eval[float64](s, `document.querySelector(".ticket").getBoundingClientRect().height`)

@@ -22,6 +22,7 @@ import (
 // Find a fault: say what is dark, measure where it says, and the cause stands
 // first; readings are kept with the plan and can be undone.
 func TestFindAFault(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := serve(t)
 	p := s.plan("midnight-apiary")
 	jar := *p.Device("jar-8")
@@ -64,6 +65,7 @@ func TestFindAFault(t *testing.T) {
 
 // Prove: what each lamp should read, what it read, pass or fail, and proven.
 func TestProve(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=riser&way=prove")
 	assert.Equal(t, 8, s.count(".card"))
 	assert.Contains(t, s.text(".caution"), "Polarity first")
@@ -106,6 +108,7 @@ func TestProve(t *testing.T) {
 // Trainer: a fault is hidden, the learner measures by pressing on the board,
 // answers, and the score against the best possible is kept.
 func TestTrainer(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf&way=train&level=1&seed=3")
 	assert.Equal(t, 0, s.count(".seen li"))
 	d, err := wiring.NewDrill(s.plan("midnight-apiary").Wiring(shop.Kept), "S1", 1, 3)
@@ -140,6 +143,7 @@ func TestTrainer(t *testing.T) {
 // A lamp is dragged along its run: the volts follow while it moves, the plan
 // when it is let go.
 func TestSlideALampAlongItsRun(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf")
 	before := s.plan("midnight-apiary").Device("jar-24").At.Value()
 	volts := s.text(`[data-volts="jar-24"]`)
@@ -176,6 +180,7 @@ func TestSlideALampAlongItsRun(t *testing.T) {
 
 // A feed and a supply slide along the run they feed, by arrow and by mouse.
 func TestSlideAFeed(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf")
 	eval[bool](s, `(()=>{document.querySelector('a[data-slide="W2"]').focus(); return true})()`)
 	s.live(func() {
@@ -215,6 +220,7 @@ func TestSlideAFeed(t *testing.T) {
 // Pixels from the quick line to the build sheet: feeds, data, their snags
 // mended, and the order the data runs in on paper.
 func TestPixelsFromFeedToPaper(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=comb")
 	assert.Contains(t, s.text(".gutter"), "wants a level shifter")
 	s.live(func() { s.clickText("Mend: Fit a level shifter at the pin") })
@@ -239,6 +245,7 @@ func TestPixelsFromFeedToPaper(t *testing.T) {
 
 // The comb's planted fault stands first, and the strip's far end can be measured.
 func TestPlantedFaultOfTheComb(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=comb&way=fault")
 	assert.Contains(t, s.text(".cause"), "a bad contact in Comb plug X1")
 	assert.Contains(t, s.text(".seen"), "2.72 V")

@@ -14,6 +14,7 @@ import (
 
 // The calculators on screen do the same sums as the command line.
 func TestCalculatorsOnScreen(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, "/calc")
 	assert.Equal(t, len(calc.List()), s.count("details.calc"))
 	eval[bool](
@@ -37,6 +38,7 @@ func TestCalculatorsOnScreen(t *testing.T) {
 
 // The quick line recalls with the arrows and completes with Tab.
 func TestQuickLineRecallsAndCompletes(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser")
 	s.say("disc 12 in xps1", "1 disc")
 	s.goTo(apiary + "/bench?prop=riser")
@@ -59,6 +61,7 @@ func TestQuickLineRecallsAndCompletes(t *testing.T) {
 
 // What the quick line would do is told before it is done, and told why not.
 func TestReadingBeforeDoing(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := serve(t)
 	read := func(line string) map[string]any {
 		var m map[string]any
@@ -79,6 +82,7 @@ func TestReadingBeforeDoing(t *testing.T) {
 
 // The theme is kept; the Rehearsal is always dark; print hides the frame.
 func TestThemeAndPrint(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary)
 	assert.Equal(t, "light", eval[string](s, `document.documentElement.classList.contains("dark")?"dark":"light"`))
 	s.clickText("Lights out")
@@ -99,6 +103,7 @@ func TestThemeAndPrint(t *testing.T) {
 
 // Snags lead to the thing, and a leader line shows it.
 func TestSnagsLeadThere(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf")
 	eval[bool](
 		s,
@@ -113,6 +118,7 @@ func TestSnagsLeadThere(t *testing.T) {
 
 // Undo and redo are words of the quick line too.
 func TestUndoIsAWord(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser")
 	before := string(s.plan("midnight-apiary").Encode())
 	s.say("disc 12 in xps1", "1 disc")
@@ -124,6 +130,7 @@ func TestUndoIsAWord(t *testing.T) {
 
 // The wiring is looked at in each of its states.
 func TestStatesOfTheWiring(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=shelf")
 	full := s.text(`[data-volts="jar-24"]`)
 	choose := func(state string) {
@@ -145,6 +152,7 @@ func TestStatesOfTheWiring(t *testing.T) {
 
 // Outlets and batteries: typed, drawn, judged, mended.
 func TestWhereThePowerComesFrom(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/loom?prop=riser&way=power")
 	assert.Contains(t, s.text("svg.power"), "Smoker's fog heater")
 	assert.Contains(t, s.text("svg.power"), "a night's limit 12 A")
@@ -165,6 +173,7 @@ func TestWhereThePowerComesFrom(t *testing.T) {
 // Snags are narrowed by choosing: a trade, then a person; what is left says so, stays
 // narrowed through a mend, and a press shows all again.
 func TestSnagsForATradeAndAPerson(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/walkdown")
 	choose := func(name, value string) {
 		s.live(func() {

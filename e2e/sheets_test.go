@@ -10,6 +10,7 @@ import (
 	"zapbarn/core/cutting"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/work"
+	"zapbarn/testkit"
 	"zapbarn/testkit/shop"
 
 	"github.com/chromedp/cdproto/input"
@@ -241,14 +242,19 @@ func TestAddASolidAndPullItsSizes(t *testing.T) {
 	assert.Greater(t, s.plan("midnight-apiary").Solid(tower.ID).Length("low").Value(), tower.Length("low").Value()+20)
 	s.live(func() { s.clickText("Undo") })
 	assert.Equal(t, tower.Length("low").Value(), s.plan("midnight-apiary").Solid(tower.ID).Length("low").Value())
-	// every drawing of the palette makes a solid
+	// every drawing of the palette makes a solid: a quarter of them here
 	n := s.count(".palette button")
 	s.goTo(apiary + "/bench?prop=riser&way=whole")
+	pressed := 0
 	for i := range n {
+		if !testkit.Slow() && i%4 != 0 {
+			continue // all of them in make slow
+		}
 		s.live(func() { s.click(fmt.Sprintf(`.palette button:nth-of-type(%d)`, i+1)) })
 		assert.Equal(t, 0, s.count(".error, .got.bad"), i)
+		pressed++
 	}
-	assert.Len(t, s.plan("midnight-apiary").Solids(), len(p.Solids())+n)
+	assert.Len(t, s.plan("midnight-apiary").Solids(), len(p.Solids())+pressed)
 	s.goTo("/p/thistledown-porch/bench?way=whole")
 	says := eval[[]string](s, `[...document.querySelectorAll(".palette button")].map(b=>b.value)`)
 	require.Len(t, says, n)

@@ -131,6 +131,7 @@ func TestWidths(t *testing.T) {
 
 // Strict policy, nothing from another host, a first view under 300 KB.
 func TestFirstViewIsLeanAndClosed(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary)
 	s.wait(`document.readyState==="complete"`)
 	assert.Empty(
@@ -163,6 +164,7 @@ func TestFirstViewIsLeanAndClosed(t *testing.T) {
 
 // Keyboard alone: to a place, to a thing, its field, a mend, the working, undo.
 func TestKeyboard(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser")
 	for _, want := range []string{"Skip to the drawing", "Skip to the ticket", "Skip to the snags"} {
 		s.keys("\t")
@@ -232,6 +234,7 @@ func TestTheFirstTabSkips(t *testing.T) {
 // Unreadable, impossible and enormous values: the field is named, what was
 // entered stays, nothing is stored.
 func TestBadInputNamesTheFieldAndLosesNothing(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := open(t, apiary+"/bench?prop=riser&sel=solid:riser-box")
 	before := string(s.plan("midnight-apiary").Encode())
 	for field, cases := range map[string]map[string]string{
@@ -280,6 +283,7 @@ func TestBadInputNamesTheFieldAndLosesNothing(t *testing.T) {
 
 // Forms from other sites and other host names are refused.
 func TestForeignFormsAreRefused(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := serve(t)
 	post := func(header, value, host string) int {
 		r, _ := http.NewRequest(
@@ -310,6 +314,7 @@ func TestForeignFormsAreRefused(t *testing.T) {
 // The database goes away and comes back: a clear page, the form keeps what was
 // entered, and after the restart all is there.
 func TestDatabaseGoesAway(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	dir, err := os.MkdirTemp("", "zapbarn-down")
 	require.NoError(t, err)
 	defer os.RemoveAll(dir)
@@ -355,6 +360,7 @@ func TestDatabaseGoesAway(t *testing.T) {
 // The binary: a demo on a fresh database, a second start that does not hurt,
 // check and calc with no database at all.
 func TestBinary(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	bin := filepath.Join(t.TempDir(), "zapbarn")
 	// as scripts/build.sh does, but for the paths: what the tests compiled is used again
 	out, err := exec.Command("go", "build", "-ldflags", "-s -w", "-o", bin, "../cmd/zapbarn").CombinedOutput()

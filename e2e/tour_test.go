@@ -10,6 +10,7 @@ import (
 // The first walk through the demo: five steps, each with a place that shows it;
 // what it ends with stays ended, and other displays have none.
 func TestTheFirstWalk(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s := serve(t)
 	s.first()
 	s.goTo(apiary)

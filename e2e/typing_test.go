@@ -64,6 +64,7 @@ func (s *site) into(name string) {
 // at once, late and very late: every field ends as it was typed, the place
 // stays, and no key is taken for a shortcut.
 func TestTypingIsNeverOvertaken(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s, server := late(t)
 	type ticket struct {
 		path string
@@ -170,6 +171,7 @@ func TestTypingIsNeverOvertaken(t *testing.T) {
 
 // Enter saves once: one request, one edit in the log.
 func TestEnterSavesOnce(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s, server := late(t)
 	server.delay = 150 * time.Millisecond
 	s.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
@@ -191,6 +193,7 @@ func TestEnterSavesOnce(t *testing.T) {
 
 // A key typed just after leaving a field is no shortcut; one pressed in peace is.
 func TestKeysBetweenFieldsAreNoShortcuts(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s, _ := late(t)
 	s.goTo(apiary + "/loom?prop=shelf&sel=device:W2")
 	s.into("length")
@@ -207,6 +210,7 @@ func TestKeysBetweenFieldsAreNoShortcuts(t *testing.T) {
 // A field is typed in before a request leaves, and left while it is under way:
 // the answer, which knows nothing of it, leaves it alone. By Tab and by Enter.
 func TestAFieldLeftWhileAnAnswerIsUnderWay(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	for _, leave := range []string{"\t", "\r"} {
 		s, server := late(t)
 		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
@@ -240,6 +244,7 @@ func TestAFieldLeftWhileAnAnswerIsUnderWay(t *testing.T) {
 // that one's answer, which left later but knows nothing of it, leaves it alone,
 // and what was entered is sent.
 func TestWhatWaitsToBeSentIsNotOvertaken(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s, server := late(t)
 	s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
 	was := s.value("f.w")
@@ -259,6 +264,7 @@ func TestWhatWaitsToBeSentIsNotOvertaken(t *testing.T) {
 // What is entered before an undo is asked for goes before it, and what is entered after goes
 // after it, though all of it waits in the line: the undo takes back what it was meant for.
 func TestAnUndoKeepsItsPlaceInTheLine(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	s, server := late(t)
 	s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")
 	was := s.value("f.d")
@@ -280,6 +286,7 @@ func TestAnUndoKeepsItsPlaceInTheLine(t *testing.T) {
 // A link off the page, pressed right after a field was left, goes when all that
 // was entered is kept; so does a page that is left by other means.
 func TestLeavingKeepsWhatWasEntered(t *testing.T) {
+	t.Parallel() // it has a store and a browser of its own
 	for _, leave := range []string{`document.querySelector("a[href='/']").click()`, `location.href="/"`} {
 		s, server := late(t)
 		s.goTo(apiary + "/bench?prop=riser&sel=solid:riser-box")

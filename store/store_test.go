@@ -208,5 +208,5 @@ func TestClusterStartsTwiceStopsAndKeeps(t *testing.T) {
 	s, err = store.Open(ctx, url)
 	require.NoError(t, err)
 	defer s.Close()
-	assert.Equal(t, demo.Apiary(today), load(t, s, "midnight-apiary"))
+	assert.Equal(t, demo.Apiary(today).Doc(), load(t, s, "midnight-apiary").Doc())
 }
