@@ -20,72 +20,9 @@ var _ = rule(
 	Stop,
 	"Lamps lie past the drop budget (3 % to plan for, 10 % never).",
 	func(w *work.Work, say func(Snag)) {
-		type group struct {
-			run   *plan.Device
-			worst plan.Device
-			share float64
-			volts float64
-			n     int
-			first plan.Device
-		}
-		groups := map[string]*group{}
-		var order []string
-		for _, d := range w.Plan.Devices() {
-			s := w.Device(w.Rig().Supply(d.ID))
-			if !d.Is(wiring.Load) || s == nil || d.Reversed {
-				continue
-			}
-			rated, _ := wiring.SupplyOf(s, w.Lib)
-			share := w.All().Readings[d.ID].Drop / rated
-			if share <= circuit.DropBudget {
-				continue
-			}
-			g := groups[d.From]
-			if g == nil {
-				g = &group{run: runAbove(w, d.From), first: d, volts: rated}
-				groups[d.From] = g
-				order = append(order, d.From)
-			}
-			g.n++
-			if share > g.share {
-				g.share, g.worst = share, d
-			}
-		}
 		mended := max(3, min(mendedDrops, 4000/max(1, len(w.Plan.Devices()))))
-		sort.SliceStable(order, func(i, j int) bool { return groups[order[i]].share > groups[order[j]].share })
-		for n, id := range order {
-			g := groups[id]
-			level, limit := Fix, circuit.DropBudget
-			if g.share > circuit.DropLimit {
-				level, limit = Stop, circuit.DropLimit
-			}
-			r := w.All().Readings[g.worst.ID]
-			title := g.worst.Name + fmt.Sprintf(" drops %.0f %%", 100*g.share)
-			if g.n > 1 {
-				title = fmt.Sprintf("%d lamps drop up to %.1f %%", g.n, 100*g.share)
-			}
-			why := fmt.Sprintf("Past the %.0f %% line: it sees", 100*limit)
-			if g.n > 1 {
-				why = fmt.Sprintf("Past the %.0f %% line from %s on; %s sees", 100*limit, g.first.Name, g.worst.Name)
-			}
-			s := Snag{
-				Level:  level,
-				Place:  "loom",
-				At:     []string{"device:" + g.worst.ID},
-				key:    "device:" + id,
-				Title:  title,
-				weight: g.share,
-				From:   []source.Source{circuit.BudgetFrom},
-				Why: why + fmt.Sprintf(
-					" %s of %s, %.0f %% of full light.",
-					measure.Volts(g.volts-r.Drop),
-					measure.Volts(g.volts),
-					100*r.Lit,
-				),
-			}
-			if g.run != nil {
-				s.At = append(s.At, "device:"+g.run.ID)
-			}
+		for n, g := range dropping(w) {
+			s := g.snag(w)
 			if n >= mended {
 				s.Why += " Mend the worse ones first: that may cure it too."
 			} else if s.Mends = dropMends(w, g.run, g.worst.ID, g.volts); len(s.Mends) == 0 {
@@ -95,6 +32,75 @@ var _ = rule(
 		}
 	},
 )
+
+// dropped are the lamps past the budget that hang on one thing.
+type dropped struct {
+	from  string       // what they hang on
+	run   *plan.Device // the run above them, if there is one
+	worst plan.Device
+	share float64 // of the rated volts, that the worst loses
+	volts float64 // rated
+	n     int
+	first plan.Device
+}
+
+// dropping are those, the worst first.
+func dropping(w *work.Work) (all []*dropped) {
+	groups := map[string]*dropped{}
+	for _, d := range w.Plan.Devices() {
+		s := w.Device(w.Rig().Supply(d.ID))
+		if !d.Is(wiring.Load) || s == nil || d.Reversed {
+			continue
+		}
+		rated, _ := wiring.SupplyOf(s, w.Lib)
+		share := w.All().Readings[d.ID].Drop / rated
+		if share <= circuit.DropBudget {
+			continue
+		}
+		g := groups[d.From]
+		if g == nil {
+			g = &dropped{from: d.From, run: runAbove(w, d.From), first: d, volts: rated}
+			groups[d.From] = g
+			all = append(all, g)
+		}
+		g.n++
+		if share > g.share {
+			g.share, g.worst = share, d
+		}
+	}
+	sort.SliceStable(all, func(i, j int) bool { return all[i].share > all[j].share })
+	return all
+}
+
+// snag says how far they drop.
+func (g *dropped) snag(w *work.Work) Snag {
+	level, limit := Fix, circuit.DropBudget
+	if g.share > circuit.DropLimit {
+		level, limit = Stop, circuit.DropLimit
+	}
+	title := g.worst.Name + fmt.Sprintf(" drops %.0f %%", 100*g.share)
+	why := fmt.Sprintf("Past the %.0f %% line: it sees", 100*limit)
+	if g.n > 1 {
+		title = fmt.Sprintf("%d lamps drop up to %.1f %%", g.n, 100*g.share)
+		why = fmt.Sprintf("Past the %.0f %% line from %s on; %s sees", 100*limit, g.first.Name, g.worst.Name)
+	}
+	r := w.All().Readings[g.worst.ID]
+	s := Snag{
+		Level:  level,
+		Place:  "loom",
+		At:     []string{"device:" + g.worst.ID},
+		key:    "device:" + g.from,
+		Title:  title,
+		weight: g.share,
+		From:   []source.Source{circuit.BudgetFrom},
+		Why: why + fmt.Sprintf(" %s of %s, %.0f %% of full light.",
+			measure.Volts(g.volts-r.Drop), measure.Volts(g.volts), 100*r.Lit),
+	}
+	if g.run != nil {
+		s.At = append(s.At, "device:"+g.run.ID)
+	}
+	return s
+}
 
 // mendedDrops is for how many groups of lamps, the worst first, mends are
 // sought, fewer in a large plan: each takes many solves, and the mend of one often

@@ -40,78 +40,79 @@ var _ = rule(
 	"no-fuse",
 	Stop,
 	"A run, or a lamp's own lead, leaves a supply with no fuse in its way; a short then has the supply's whole current.",
-	func(w *work.Work, say func(Snag)) {
-		for i := range w.Plan.Devices() {
-			d := &w.Plan.Devices()[i]
-			if !d.Is(wiring.Wire|wiring.Load) || w.Rig().Unfed(d.ID) {
-				continue
-			}
-			fused, top := false, d
-			for up := d; up != nil; up = w.Device(up.From) {
-				fused = fused || up.Is(wiring.Fuse)
-				if up != d && up.Is(wiring.Wire) {
-					fused = true // told at the run above
-				}
-				if up.Is(wiring.Origin) {
-					top = up
-				}
-			}
-			if fused {
-				continue
-			}
-			limit := wiring.ShortAmps(top, w.Lib)
-			carry, _ := thinnest(w, d.ID)
-			if d.Is(wiring.Load) { // nothing but its own lead hangs on the supply
-				g := d.Gauge
-				if g.IsZero() {
-					g = w.Lib.Lamps[d.Product].LeadGauge
-				}
-				carry = stock.Ampacity(g.Value())
-			}
-			if limit <= carry {
-				continue // it cannot push more into a short than the wire bears: no fuse would ever blow
-			}
-			snag := Snag{
-				Level:  Stop,
-				Place:  "loom",
-				At:     []string{"device:" + d.ID},
-				Title:  d.Name + does(d.Name, " has", " have") + " no fuse",
-				weight: 2,
-				Why: fmt.Sprintf(
-					"%s can push %s into a short; the wire may carry %s bundled and in foam.",
-					top.Name,
-					measure.Amps(limit),
-					measure.Amps(carry),
-				),
-			}
-			if f := circuit.ChooseFuse(w.All().Readings[d.ID].Amps, carry); f > 0 {
-				id := w.FreshName("F")
-				fuse := plan.Device{
-					ID:     id,
-					Prop:   d.Prop,
-					Kind:   "fuse",
-					Name:   "Fuse " + id,
-					From:   d.From,
-					At:     d.At,
-					Rating: measure.Of[measure.AmpKind](f),
-				}
-				next := *d
-				next.From, next.At = id, measure.Length{}
-				label := fmt.Sprintf("Add a %s fuse", measure.Amps(f))
-				snag.Mends = []Mend{
-					{
-						Label: label,
-						Edit: plan.Edit{
-							Label:   label,
-							Changes: []plan.Change{w.Plan.Put("device", id, fuse), w.Plan.Put("device", d.ID, next)},
-						},
-					},
-				}
-			}
-			say(snag)
-		}
-	},
+	noFuse,
 )
+
+func noFuse(w *work.Work, say func(Snag)) {
+	for i := range w.Plan.Devices() {
+		d := &w.Plan.Devices()[i]
+		if !d.Is(wiring.Wire|wiring.Load) || w.Rig().Unfed(d.ID) {
+			continue
+		}
+		top, fused := fusedFrom(w, d)
+		if fused {
+			continue
+		}
+		limit, carry := wiring.ShortAmps(top, w.Lib), 0.0
+		if d.Is(wiring.Load) { // nothing but its own lead hangs on the supply
+			carry = leadCarries(w, d)
+		} else {
+			carry, _ = thinnest(w, d.ID)
+		}
+		if limit <= carry {
+			continue // it cannot push more into a short than the wire bears: no fuse would ever blow
+		}
+		snag := Snag{
+			Level:  Stop,
+			Place:  "loom",
+			At:     []string{"device:" + d.ID},
+			Title:  d.Name + does(d.Name, " has", " have") + " no fuse",
+			weight: 2,
+			Why: fmt.Sprintf("%s can push %s into a short; the wire may carry %s bundled and in foam.",
+				top.Name, measure.Amps(limit), measure.Amps(carry)),
+		}
+		if f := circuit.ChooseFuse(w.All().Readings[d.ID].Amps, carry); f > 0 {
+			snag.Mends = []Mend{addFuse(w, d, f)}
+		}
+		say(snag)
+	}
+}
+
+// fusedFrom is the supply that a device hangs on, and whether a fuse lies between; a run above
+// counts as one, since it is spoken of by itself.
+func fusedFrom(w *work.Work, d *plan.Device) (top *plan.Device, fused bool) {
+	top = d
+	for up := d; up != nil; up = w.Device(up.From) {
+		fused = fused || up.Is(wiring.Fuse) || up != d && up.Is(wiring.Wire)
+		if up.Is(wiring.Origin) {
+			top = up
+		}
+	}
+	return top, fused
+}
+
+// leadCarries is what a lamp's own lead may carry, in A.
+func leadCarries(w *work.Work, d *plan.Device) float64 {
+	g := d.Gauge
+	if g.IsZero() {
+		g = w.Lib.Lamps[d.Product].LeadGauge
+	}
+	return stock.Ampacity(g.Value())
+}
+
+// addFuse puts a fuse of so many amps before a device.
+func addFuse(w *work.Work, d *plan.Device, amps float64) Mend {
+	id := w.FreshName("F")
+	fuse := plan.Device{ID: id, Prop: d.Prop, Kind: "fuse", Name: "Fuse " + id, From: d.From, At: d.At,
+		Rating: measure.Of[measure.AmpKind](amps)}
+	next := *d
+	next.From, next.At = id, measure.Length{}
+	label := fmt.Sprintf("Add a %s fuse", measure.Amps(amps))
+	return Mend{Label: label, Edit: plan.Edit{
+		Label:   label,
+		Changes: []plan.Change{w.Plan.Put("device", id, fuse), w.Plan.Put("device", d.ID, next)},
+	}}
+}
 
 // pulls is how many times its rating trips a self-resetting fuse for certain.
 const pulls = 2.0
@@ -126,138 +127,122 @@ var _ = rule(
 		"current (fuse-blows, fuse-tight).",
 	func(w *work.Work, say func(Snag)) {
 		for i := range w.Plan.Devices() {
-			d := &w.Plan.Devices()[i]
-			if !d.Is(wiring.Fuse) {
-				continue
-			}
-			carry, run := thinnest(w, d.ID)
-			if s := w.Device(w.Rig().Supply(d.ID)); run != nil && s != nil && s.Is(wiring.Origin) &&
-				wiring.ShortAmps(s, w.Lib) <= carry {
-				run = nil // what feeds it cannot harm the wire
-			}
-			g := w.All().Readings[d.ID]
-			mends := func() []Mend {
-				carry := carry
-				if run == nil { // what hangs straight on it: its own lead
-					carry = leadBelow(w, d.ID)
-				}
-				if f := circuit.ChooseFuse(g.Amps, carry); f > 0 && f != d.Rating.Value() {
-					next := *d
-					next.Rating = measure.Of[measure.AmpKind](f)
-					return []Mend{put(w, "Make it "+measure.Amps(f), "device", d.ID, next)}
-				}
-				return nil
-			}
-			switch {
-			case run != nil && d.Poly && pulls*d.Rating.Value() > carry+1e-9:
-				m, label := *d, "A fuse that blows instead"
-				if m.Poly = false; d.Rating.Value() > carry+1e-9 {
-					f := circuit.ChooseFuse(g.Amps, carry)
-					m.Rating, label = measure.Of[measure.AmpKind](
-						f,
-					), "A fuse of "+measure.Amps(
-						f,
-					)+" that blows instead"
-				}
-				var mends []Mend
-				if m.Rating.Value() > 0 {
-					mends = []Mend{put(w, label, "device", d.ID, m)}
-				}
-				say(
-					Snag{
-						Code:   "fuse-slow",
-						Level:  Fix,
-						Place:  "loom",
-						At:     []string{"device:" + d.ID, "device:" + run.ID},
-						Title:  d.Name + " lets too much through",
-						weight: 2,
-						Mends:  mends,
-						From:   []source.Source{PolyFrom, stock.AmpacityFrom},
-						Why: fmt.Sprintf(
-							"A self-resetting fuse trips only at about twice its %s, and slowly; %s (%s) may carry %s.",
-							d.Rating,
-							run.Name,
-							run.Gauge,
-							stock.Carries(run.Gauge.Value()),
-						),
-					},
-				)
-			case run != nil && d.Rating.Value() > carry+1e-9:
-				fix := mends()
-				if fix == nil {
-					if m, ok := ownFuses(w, d); ok {
-						fix = []Mend{m}
-					}
-				}
-				level := Stop
-				if d.Rating.Value() <= stock.FreeAir(run.Gauge.Value()) { // too much for it only where it cannot cool
-					level = Fix
-				}
-				say(
-					Snag{
-						Level:  level,
-						Place:  "loom",
-						At:     []string{"device:" + d.ID, "device:" + run.ID},
-						Title:  d.Name + does(d.Name, " does", " do") + " not guard the wire",
-						weight: 2,
-						Mends:  fix,
-						From:   []source.Source{stock.AmpacityFrom, stock.CordAmpacityFrom},
-						Why: fmt.Sprintf(
-							"It lets %s through; %s (%s) may carry %s.",
-							d.Rating,
-							run.Name,
-							run.Gauge,
-							stock.Carries(run.Gauge.Value()),
-						),
-					},
-				)
-			case g.Amps > d.Rating.Value():
-				say(
-					Snag{
-						Code:   "fuse-blows",
-						Level:  Stop,
-						Place:  "loom",
-						At:     []string{"device:" + d.ID},
-						Title:  d.Name + " will blow",
-						weight: 2,
-						Mends:  mends(),
-						Why:    fmt.Sprintf("%s runs through a %s fuse.", measure.Amps(g.Amps), d.Rating),
-					},
-				)
-			case g.Amps > 0.8*d.Rating.Value():
-				say(
-					Snag{
-						Code:  "fuse-tight",
-						Level: Fix,
-						Place: "loom",
-						At:    []string{"device:" + d.ID},
-						Title: d.Name + does(d.Name, " is", " are") + " tight",
-						Mends: mends(),
-						Why: fmt.Sprintf(
-							"%s runs through a %s fuse; keep it at 80 %% or less.",
-							measure.Amps(g.Amps),
-							d.Rating,
-						),
-					},
-				)
+			if d := &w.Plan.Devices()[i]; d.Is(wiring.Fuse) {
+				fuseSize(w, d, say)
 			}
 		}
 	},
 )
+
+func fuseSize(w *work.Work, d *plan.Device, say func(Snag)) {
+	carry, run := thinnest(w, d.ID)
+	if s := w.Device(w.Rig().Supply(d.ID)); run != nil && s != nil && s.Is(wiring.Origin) &&
+		wiring.ShortAmps(s, w.Lib) <= carry {
+		run = nil // what feeds it cannot harm the wire
+	}
+	amps, rating := w.All().Readings[d.ID].Amps, d.Rating.Value()
+	switch {
+	case run != nil && d.Poly && pulls*rating > carry+1e-9:
+		say(fuseSlow(w, d, run, carry))
+	case run != nil && rating > carry+1e-9:
+		say(fuseLarge(w, d, run, carry))
+	case amps > rating:
+		say(Snag{
+			Code:   "fuse-blows",
+			Level:  Stop,
+			Place:  "loom",
+			At:     []string{"device:" + d.ID},
+			Title:  d.Name + " will blow",
+			weight: 2,
+			Mends:  resized(w, d, run, carry),
+			Why:    fmt.Sprintf("%s runs through a %s fuse.", measure.Amps(amps), d.Rating),
+		})
+	case amps > 0.8*rating:
+		say(Snag{
+			Code:  "fuse-tight",
+			Level: Fix,
+			Place: "loom",
+			At:    []string{"device:" + d.ID},
+			Title: d.Name + does(d.Name, " is", " are") + " tight",
+			Mends: resized(w, d, run, carry),
+			Why:   fmt.Sprintf("%s runs through a %s fuse; keep it at 80 %% or less.", measure.Amps(amps), d.Rating),
+		})
+	}
+}
+
+// resized is the fuse of the size that its current and the wire behind it ask for; run is nil where
+// only leads hang straight on it.
+func resized(w *work.Work, d, run *plan.Device, carry float64) []Mend {
+	if run == nil {
+		carry = leadBelow(w, d.ID)
+	}
+	f := circuit.ChooseFuse(w.All().Readings[d.ID].Amps, carry)
+	if f <= 0 || f == d.Rating.Value() {
+		return nil
+	}
+	next := *d
+	next.Rating = measure.Of[measure.AmpKind](f)
+	return []Mend{put(w, "Make it "+measure.Amps(f), "device", d.ID, next)}
+}
+
+// fuseSlow is of a self-resetting fuse that trips past what a run may carry.
+func fuseSlow(w *work.Work, d, run *plan.Device, carry float64) Snag {
+	next, label := *d, "A fuse that blows instead"
+	if next.Poly = false; d.Rating.Value() > carry+1e-9 {
+		f := circuit.ChooseFuse(w.All().Readings[d.ID].Amps, carry)
+		next.Rating, label = measure.Of[measure.AmpKind](f), "A fuse of "+measure.Amps(f)+" that blows instead"
+	}
+	var mends []Mend
+	if next.Rating.Value() > 0 {
+		mends = []Mend{put(w, label, "device", d.ID, next)}
+	}
+	return Snag{
+		Code:   "fuse-slow",
+		Level:  Fix,
+		Place:  "loom",
+		At:     []string{"device:" + d.ID, "device:" + run.ID},
+		Title:  d.Name + " lets too much through",
+		weight: 2,
+		Mends:  mends,
+		From:   []source.Source{PolyFrom, stock.AmpacityFrom},
+		Why: fmt.Sprintf("A self-resetting fuse trips only at about twice its %s, and slowly; %s (%s) may carry %s.",
+			d.Rating, run.Name, run.Gauge, stock.Carries(run.Gauge.Value())),
+	}
+}
+
+// fuseLarge is of a fuse that lets through more than a run may carry.
+func fuseLarge(w *work.Work, d, run *plan.Device, carry float64) Snag {
+	mends := resized(w, d, run, carry)
+	if mends == nil {
+		if m, ok := ownFuses(w, d); ok {
+			mends = []Mend{m}
+		}
+	}
+	level := Stop
+	if d.Rating.Value() <= stock.FreeAir(run.Gauge.Value()) { // too much for it only where it cannot cool
+		level = Fix
+	}
+	return Snag{
+		Level:  level,
+		Place:  "loom",
+		At:     []string{"device:" + d.ID, "device:" + run.ID},
+		Title:  d.Name + does(d.Name, " does", " do") + " not guard the wire",
+		weight: 2,
+		Mends:  mends,
+		From:   []source.Source{stock.AmpacityFrom, stock.CordAmpacityFrom},
+		Why: fmt.Sprintf("It lets %s through; %s (%s) may carry %s.",
+			d.Rating, run.Name, run.Gauge, stock.Carries(run.Gauge.Value())),
+	}
+}
 
 // leadBelow is the least ampacity of the leads of lamps that hang straight on a
 // device; of a fuse that nothing hangs on, what the thickest wire bears.
 func leadBelow(w *work.Work, id string) float64 {
 	least := stock.Ampacity(measure.AWGArea(stock.Gauges[len(stock.Gauges)-1]))
 	for _, k := range w.Kids(id) {
-		if !k.Is(wiring.Load) {
-			continue
+		if k.Is(wiring.Load) {
+			least = min(least, leadCarries(w, k))
 		}
-		g := k.Gauge
-		if g.IsZero() {
-			g = w.Lib.Lamps[k.Product].LeadGauge
-		}
-		least = min(least, stock.Ampacity(g.Value()))
 	}
 	return least
 }

@@ -64,94 +64,79 @@ var _ = rule(
 	"wrong-rail",
 	Stop,
 	"A lamp hangs on a supply of the wrong voltage.",
-	func(w *work.Work, say func(Snag)) {
-		for _, d := range w.Plan.Devices() {
-			s := w.Device(w.Rig().Supply(d.ID))
-			if !d.Is(wiring.Load) || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
-				continue
-			}
-			have, _ := wiring.SupplyOf(s, w.Lib)
-			rated := wiring.RatedVolts(&d, w.Lib)
-			bears := max(1.1*rated, w.Lib.Lamps[d.Product].Max)
-			if have <= bears && have >= 0.8*rated {
-				continue
-			}
-			what := "it bears " + measure.Volts(bears) + ", and what is more burns it out"
-			if have < rated {
-				what = "so little leaves it dark or dim"
-			}
-			snag := Snag{
-				Level:  Stop,
-				Place:  "loom",
-				At:     []string{"device:" + d.ID},
-				Title:  d.Name + does(d.Name, " is", " are") + " on the wrong rail",
-				weight: 4,
-				From: []source.Source{source.FromMemory("a tenth over its rated volts; standard servos 4.8 to " +
-					"6 V, strong ones 6 to 7.4; its data sheet comes first")},
-				Why: fmt.Sprintf(
-					"%s gives %s; it wants %s: %s.",
-					s.Name,
-					measure.Volts(have),
-					measure.Volts(rated),
-					what,
-				),
-			}
-			for _, o := range w.Plan.Devices() {
-				if v, _ := wiring.SupplyOf(&o, w.Lib); o.Is(wiring.Origin) && v <= 1.1*rated && v >= 0.95*rated {
-					snag.Mends = append(snag.Mends, fused(w, "Feed from "+o.Name, d, o.ID))
-					break
-				}
-			}
-			if feeder := w.Device(d.From); have > rated+1 && feeder != nil { // step the rail down
-				id := w.FreshName("C")
-				need := math.Ceil(wiring.RatedAmps(&d, w.Lib) / .8)
-				conv := plan.Device{
-					ID:    id,
-					Prop:  d.Prop,
-					Kind:  "converter",
-					Name:  "Converter " + id,
-					From:  d.From,
-					At:    d.At,
-					Volts: measure.Of[measure.VoltKind](rated),
-					Amps:  measure.Of[measure.AmpKind](need),
-				}
-				next := d
-				next.From, next.At = id, measure.Length{}
-				label := fmt.Sprintf("Step it down with a %s %s converter", measure.Volts(rated), conv.Amps)
-				snag.Mends = append(
-					snag.Mends,
-					Mend{
-						Label: label,
-						Edit: plan.Edit{
-							Label:   label,
-							Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)},
-						},
-					},
-				)
-			}
-			if len(snag.Mends) == 0 {
-				id := w.FreshName("S")
-				for _, p := range w.Lib.Supplies {
-					if p.Volts == rated && 0.8*p.Amps >= wiring.RatedAmps(&d, w.Lib) {
-						s := plan.Device{
-							ID:      id,
-							Prop:    d.Prop,
-							Kind:    "supply",
-							Name:    "Supply " + id,
-							Product: smallest(w, rated, wiring.RatedAmps(&d, w.Lib)),
-						}
-						m := fused(w, fmt.Sprintf("Add a %s supply", measure.Volts(rated)), d, id)
-						s = plugged(w, s, wiring.RatedAmps(&d, w.Lib))
-						m.Edit.Changes = append([]plan.Change{w.Plan.Put("device", id, s)}, m.Edit.Changes...)
-						snag.Mends = []Mend{m}
-						break
-					}
-				}
-			}
-			say(snag)
-		}
-	},
+	wrongRail,
 )
+
+func wrongRail(w *work.Work, say func(Snag)) {
+	for _, d := range w.Plan.Devices() {
+		s := w.Device(w.Rig().Supply(d.ID))
+		if !d.Is(wiring.Load) || s == nil || w.Lib.Lamps[d.Product].Kind == "led" {
+			continue
+		}
+		have, _ := wiring.SupplyOf(s, w.Lib)
+		rated := wiring.RatedVolts(&d, w.Lib)
+		bears := max(1.1*rated, w.Lib.Lamps[d.Product].Max)
+		if have <= bears && have >= 0.8*rated {
+			continue
+		}
+		what := "it bears " + measure.Volts(bears) + ", and what is more burns it out"
+		if have < rated {
+			what = "so little leaves it dark or dim"
+		}
+		snag := Snag{
+			Level:  Stop,
+			Place:  "loom",
+			At:     []string{"device:" + d.ID},
+			Title:  d.Name + does(d.Name, " is", " are") + " on the wrong rail",
+			weight: 4,
+			From: []source.Source{source.FromMemory("a tenth over its rated volts; standard servos 4.8 to " +
+				"6 V, strong ones 6 to 7.4; its data sheet comes first")},
+			Why: fmt.Sprintf("%s gives %s; it wants %s: %s.", s.Name, measure.Volts(have), measure.Volts(rated), what),
+		}
+		for _, o := range w.Plan.Devices() {
+			if v, _ := wiring.SupplyOf(&o, w.Lib); o.Is(wiring.Origin) && v <= 1.1*rated && v >= 0.95*rated {
+				snag.Mends = append(snag.Mends, fused(w, "Feed from "+o.Name, d, o.ID))
+				break
+			}
+		}
+		if w.Device(d.From) != nil && have > rated+1 {
+			snag.Mends = append(snag.Mends, stepDown(w, d, rated))
+		}
+		if len(snag.Mends) == 0 {
+			snag.Mends = railOfOwn(w, d, rated)
+		}
+		say(snag)
+	}
+}
+
+// stepDown feeds a lamp through a converter that gives the volts it wants.
+func stepDown(w *work.Work, d plan.Device, volts float64) Mend {
+	id := w.FreshName("C")
+	conv := plan.Device{ID: id, Prop: d.Prop, Kind: "converter", Name: "Converter " + id, From: d.From, At: d.At,
+		Volts: measure.Of[measure.VoltKind](volts),
+		Amps:  measure.Of[measure.AmpKind](math.Ceil(wiring.RatedAmps(&d, w.Lib) / .8))}
+	next := d
+	next.From, next.At = id, measure.Length{}
+	label := fmt.Sprintf("Step it down with a %s %s converter", measure.Volts(volts), conv.Amps)
+	return Mend{Label: label, Edit: plan.Edit{
+		Label:   label,
+		Changes: []plan.Change{w.Plan.Put("device", id, conv), w.Plan.Put("device", d.ID, next)},
+	}}
+}
+
+// railOfOwn gives a lamp a supply of its own of the volts it wants, if the shop has one.
+func railOfOwn(w *work.Work, d plan.Device, volts float64) []Mend {
+	amps := wiring.RatedAmps(&d, w.Lib)
+	product := smallest(w, volts, amps)
+	if product == "" {
+		return nil
+	}
+	id := w.FreshName("S")
+	s := plan.Device{ID: id, Prop: d.Prop, Kind: "supply", Name: "Supply " + id, Product: product}
+	m := fused(w, fmt.Sprintf("Add a %s supply", measure.Volts(volts)), d, id)
+	m.Edit.Changes = append([]plan.Change{w.Plan.Put("device", id, plugged(w, s, amps))}, m.Edit.Changes...)
+	return []Mend{m}
+}
 
 // smallest is the smallest supply of the shop's list that carries amps within
 // 80 %, or "".

@@ -32,55 +32,46 @@ var _ = rule(
 			}
 		}
 		for _, from := range order {
-			short := groups[from]
-			m := Mend{Label: "Add to the list"}
-			if len(short) == 1 {
-				m.Label = "Extend it"
-			} else {
-				m.Label = fmt.Sprintf("Extend all %d", len(short))
-			}
-			var longer []plan.Device
-			s := Snag{Level: Fix, Place: "loom", weight: float64(len(short)) / 100}
-			lo, hi, total := short[0].Need.Value(), 0.0, 0.0
-			for _, d := range short {
-				lack := d.Need.Value() - Lead(w, d)
-				next := *d
-				next.Extension = measure.Of[measure.LengthKind](ceilTo(lack, measure.Inch))
-				if w.Plan.Metric() {
-					next.Extension, _ = measure.Parse[measure.LengthKind](fmt.Sprintf("%.0f mm", ceilTo(lack, 10)))
-				}
-				lo, hi, total = min(lo, d.Need.Value()), max(hi, d.Need.Value()), total+next.Extension.Value()
-				longer = append(longer, next)
-				s.At = append(s.At, "device:"+d.ID)
-			}
-			d := short[0]
-			s.Title = words.Whose(d.Name) + " lead is too short"
-			if len(short) > 1 {
-				s.Title = fmt.Sprintf("%d leads are too short", len(short))
-			}
-			need := w.Len(lo)
-			if hi > lo {
-				need += " to " + w.Len(hi)
-			}
-			s.Why = fmt.Sprintf(
-				"%s leads, %s needed: %s, %s of wire; heat-shrink on first.",
-				w.Len(Lead(w, d)),
-				need,
-				words.Count(2*len(short), "splice"),
-				measure.Run(2*total, w.Plan.Metric()),
-			)
-			m.make = func(w *work.Work) plan.Edit {
-				e := plan.Edit{Label: m.Label}
-				for _, d := range longer {
-					e.Changes = append(e.Changes, w.Plan.Put("device", d.ID, d))
-				}
-				return e
-			}
-			s.Mends = []Mend{m}
-			say(s)
+			say(shortLeads(w, groups[from]))
 		}
 	},
 )
+
+// shortLeads is of lamps that hang on one thing and whose leads do not reach.
+func shortLeads(w *work.Work, short []*plan.Device) Snag {
+	var longer []plan.Device
+	s := Snag{Level: Fix, Place: "loom", weight: float64(len(short)) / 100}
+	lo, hi, total := short[0].Need.Value(), 0.0, 0.0
+	for _, d := range short {
+		lack := d.Need.Value() - Lead(w, d)
+		next := *d
+		next.Extension = measure.Of[measure.LengthKind](ceilTo(lack, measure.Inch))
+		if w.Plan.Metric() {
+			next.Extension, _ = measure.Parse[measure.LengthKind](fmt.Sprintf("%.0f mm", ceilTo(lack, 10)))
+		}
+		lo, hi, total = min(lo, d.Need.Value()), max(hi, d.Need.Value()), total+next.Extension.Value()
+		longer = append(longer, next)
+		s.At = append(s.At, "device:"+d.ID)
+	}
+	label, need := "Extend it", w.Len(lo)
+	s.Title = words.Whose(short[0].Name) + " lead is too short"
+	if len(short) > 1 {
+		label, s.Title = fmt.Sprintf("Extend all %d", len(short)), fmt.Sprintf("%d leads are too short", len(short))
+	}
+	if hi > lo {
+		need += " to " + w.Len(hi)
+	}
+	s.Why = fmt.Sprintf("%s leads, %s needed: %s, %s of wire; heat-shrink on first.", w.Len(Lead(w, short[0])), need,
+		words.Count(2*len(short), "splice"), measure.Run(2*total, w.Plan.Metric()))
+	s.Mends = []Mend{{Label: label, make: func(w *work.Work) plan.Edit {
+		e := plan.Edit{Label: label}
+		for _, d := range longer {
+			e.Changes = append(e.Changes, w.Plan.Put("device", d.ID, d))
+		}
+		return e
+	}}}
+	return s
+}
 
 func ceilTo(v, step float64) float64 {
 	n := float64(int(v / step))

@@ -275,86 +275,92 @@ var _ = rule(
 	Stop,
 	"A set of batteries does not last the night, gives too little, or switches itself off.",
 	func(w *work.Work, say func(Snag)) {
-		nights, hours, _ := w.Plan.Season()
 		for i := range w.Plan.Devices() {
 			d := &w.Plan.Devices()[i]
 			c, ok := circuit.Cells[d.Cell]
 			if !d.Is(wiring.Origin) || !ok {
 				continue
 			}
-			at := []string{"device:" + d.ID}
-			sets := max(1, d.Sets)
-			avg, peak := w.Night(d.ID), w.Demand(d.ID)
-			more := func(n int, label string) Mend {
-				next := *d
-				next.Sets = n
-				return put(w, label, "device", d.ID, next)
-			}
-			if each := peak / float64(sets); each > c.Most {
-				n := sets
-				for n < 40 && peak/float64(n) > c.Most {
-					n++
-				}
-				s := Snag{
-					Level:  Stop,
-					Place:  "loom",
-					At:     at,
-					Title:  d.Name + " cannot give that",
-					weight: each / c.Most,
-					Why: fmt.Sprintf(
-						"Everything on asks %s of each %s, which gives about %s before it sags; hold pixels lower or put sets side by "+
-							"side.",
-						measure.Amps(each),
-						c.Name,
-						measure.Amps(c.Most),
-					),
-				}
-				if peak/float64(n) <= c.Most && n <= 12 {
-					s.Mends = append(s.Mends, more(n, fmt.Sprintf("%d sets side by side", n)))
-				}
-				if b := capped(w, d, c.Most*float64(sets)); b != nil {
-					s.Mends = append(s.Mends, *b)
-				}
-				say(s)
+			peak := w.Demand(d.ID)
+			if peak/float64(max(1, d.Sets)) > c.Most {
+				say(batteryWeak(w, d, c, peak))
 			}
 			if c.Least > 0 {
 				bank(w, d, c, peak, say)
 			}
-			h, ok := w.Results().Get(source.KeyOf("device", d.ID, "hours"))
-			if !ok || h.Value >= hours {
-				continue
-			}
-			s := Snag{
-				Level:  Fix,
-				Place:  "loom",
-				At:     at,
-				Code:   "battery-night",
-				Title:  d.Name + does(d.Name, " does", " do") + " not last the night",
-				weight: hours / h.Value,
-				Why:    fmt.Sprintf("A set gives %s; a night takes %g h, on %d nights.", h.Text, hours, nights),
-			}
-			for n := sets + 1; n <= 12; n++ {
-				rs, err := circuit.Runtime(d.Cell, avg, n, w.Plan.Temperature() < 5, hours, nights)
-				if err == nil && rs[0].Value >= hours {
-					s.Mends = append(s.Mends, more(n, fmt.Sprintf("%d sets side by side", n)))
-					break
-				}
-			}
-			for _, size := range [][2]string{{"aaa", "aa"}, {"aa", "c"}, {"aa", "d"}, {"c", "d"}} {
-				if size[0] != d.Cell || len(s.Mends) == 2 {
-					continue
-				}
-				if rs, err := circuit.Runtime(size[1], avg, sets, w.Plan.Temperature() < 5, hours, nights); err == nil &&
-					rs[0].Value >= hours {
-					next := *d
-					next.Cell = size[1]
-					s.Mends = append(s.Mends, put(w, circuit.Cells[size[1]].Name+" instead", "device", d.ID, next))
-				}
-			}
-			say(s)
+			batteryNight(w, d, say)
 		}
 	},
 )
+
+// moreSets puts more sets of cells side by side.
+func moreSets(w *work.Work, d *plan.Device, n int) Mend {
+	next := *d
+	next.Sets = n
+	return put(w, fmt.Sprintf("%d sets side by side", n), "device", d.ID, next)
+}
+
+// batteryWeak is of cells that are asked for more than they give.
+func batteryWeak(w *work.Work, d *plan.Device, c circuit.Cell, peak float64) Snag {
+	sets := max(1, d.Sets)
+	each, n := peak/float64(sets), sets
+	for n < 40 && peak/float64(n) > c.Most {
+		n++
+	}
+	s := Snag{
+		Level:  Stop,
+		Place:  "loom",
+		At:     []string{"device:" + d.ID},
+		Title:  d.Name + " cannot give that",
+		weight: each / c.Most,
+		Why: fmt.Sprintf("Everything on asks %s of each %s, which gives about %s before it sags; hold pixels lower or "+
+			"put sets side by side.", measure.Amps(each), c.Name, measure.Amps(c.Most)),
+	}
+	if peak/float64(n) <= c.Most && n <= 12 {
+		s.Mends = append(s.Mends, moreSets(w, d, n))
+	}
+	if b := capped(w, d, c.Most*float64(sets)); b != nil {
+		s.Mends = append(s.Mends, *b)
+	}
+	return s
+}
+
+// batteryNight tells of cells that do not last the night: more sets, or larger cells, may.
+func batteryNight(w *work.Work, d *plan.Device, say func(Snag)) {
+	nights, hours, _ := w.Plan.Season()
+	h := w.At("device", d.ID, "hours")
+	if h.Text == "" || h.Value >= hours {
+		return
+	}
+	s := Snag{
+		Level:  Fix,
+		Place:  "loom",
+		At:     []string{"device:" + d.ID},
+		Code:   "battery-night",
+		Title:  d.Name + does(d.Name, " does", " do") + " not last the night",
+		weight: hours / h.Value,
+		Why:    fmt.Sprintf("A set gives %s; a night takes %g h, on %d nights.", h.Text, hours, nights),
+	}
+	sets := max(1, d.Sets)
+	lasts := func(cell string, sets int) bool {
+		rs, err := circuit.Runtime(cell, w.Night(d.ID), sets, w.Plan.Temperature() < 5, hours, nights)
+		return err == nil && rs[0].Value >= hours
+	}
+	for n := sets + 1; n <= 12; n++ {
+		if lasts(d.Cell, n) {
+			s.Mends = append(s.Mends, moreSets(w, d, n))
+			break
+		}
+	}
+	for _, size := range [][2]string{{"aaa", "aa"}, {"aa", "c"}, {"aa", "d"}, {"c", "d"}} {
+		if size[0] == d.Cell && len(s.Mends) < 2 && lasts(size[1], sets) {
+			next := *d
+			next.Cell = size[1]
+			s.Mends = append(s.Mends, put(w, circuit.Cells[size[1]].Name+" instead", "device", d.ID, next))
+		}
+	}
+	say(s)
+}
 
 // bank says where a bank would switch itself off: each by itself, at the least it is asked for.
 func bank(w *work.Work, d *plan.Device, c circuit.Cell, peak float64, say func(Snag)) {

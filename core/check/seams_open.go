@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"zapbarn/core/measure"
+	"zapbarn/core/pattern"
 	"zapbarn/core/plan"
 	"zapbarn/core/words"
 	"zapbarn/core/work"
@@ -23,58 +24,54 @@ var _ = rule(
 		}
 		for i := range w.Plan.Solids() {
 			s := &w.Plan.Solids()[i]
-			shape := w.Shapes()[s.ID]
-			if shape == nil || s.Seam != "" { // a split solid's pieces have names of their own
-				continue
+			if shape := w.Shapes()[s.ID]; shape != nil && s.Seam == "" { // a split one's pieces have their own names
+				seamsOpen(w, s, shape, of[s.ID], say)
 			}
-			closed, glue, whole := map[[2]string]bool{}, "", false
-			for _, j := range of[s.ID] {
-				whole = whole || j.A == s.ID && j.B == s.ID
-				if l, ok := w.FormLine(j); ok {
-					closed[[2]string{l.A, l.B}] = true
-					if glue == "" {
-						glue = j.Glue
-					}
-				}
-			}
-			if glue == "" || whole {
-				continue
-			}
-			label := "Glue the others with " + measure.Uncapital(w.Lib.Glues[glue].Name)
-			mend := Mend{Label: label, Edit: plan.Edit{Label: label}}
-			var open []string
-			length := 0.0
-			for _, l := range shape.Lines {
-				if closed[[2]string{l.A, l.B}] {
-					continue
-				}
-				open, length = append(open, l.A+" to "+l.B), length+l.Length
-				j := plan.Joint{Prop: s.Prop, A: s.ID + "/" + l.A, B: s.ID + "/" + l.B, Glue: glue}
-				j.ID = w.FreshID("joint", j.A+" "+j.B)
-				mend.Edit.Changes = append(mend.Edit.Changes, w.Plan.Put("joint", j.ID, j))
-			}
-			if open == nil {
-				continue
-			}
-			say(
-				Snag{
-					Level: Mind,
-					Place: "bench",
-					At:    []string{"solid:" + s.ID},
-					Title: fmt.Sprintf(
-						"%s of %s not planned yet",
-						words.Count(len(open), "seam"),
-						measure.Uncapital(s.Name),
-					),
-					weight: length,
-					Mends:  []Mend{mend},
-					Why: fmt.Sprintf(
-						"%s: %s in all, with no glue named.",
-						measure.Capital(strings.Join(open, ", ")),
-						measure.Run(length, w.Plan.Metric()),
-					),
-				},
-			)
 		}
 	},
 )
+
+// seamsOpen tells of the seams of a solid that its joints leave out, where they glue any.
+func seamsOpen(w *work.Work, s *plan.Solid, shape *pattern.Shape, joints []*plan.Joint, say func(Snag)) {
+	closed, glue := map[[2]string]bool{}, ""
+	for _, j := range joints {
+		if j.A == s.ID && j.B == s.ID {
+			return // all of them in one
+		}
+		if l, ok := w.FormLine(j); ok {
+			closed[[2]string{l.A, l.B}] = true
+			if glue == "" {
+				glue = j.Glue
+			}
+		}
+	}
+	if glue == "" {
+		return
+	}
+	label := "Glue the others with " + measure.Uncapital(w.Lib.Glues[glue].Name)
+	mend := Mend{Label: label, Edit: plan.Edit{Label: label}}
+	var open []string
+	length := 0.0
+	for _, l := range shape.Lines {
+		if closed[[2]string{l.A, l.B}] {
+			continue
+		}
+		open, length = append(open, l.A+" to "+l.B), length+l.Length
+		j := plan.Joint{Prop: s.Prop, A: s.ID + "/" + l.A, B: s.ID + "/" + l.B, Glue: glue}
+		j.ID = w.FreshID("joint", j.A+" "+j.B)
+		mend.Edit.Changes = append(mend.Edit.Changes, w.Plan.Put("joint", j.ID, j))
+	}
+	if open == nil {
+		return
+	}
+	say(Snag{
+		Level:  Mind,
+		Place:  "bench",
+		At:     []string{"solid:" + s.ID},
+		Title:  fmt.Sprintf("%s of %s not planned yet", words.Count(len(open), "seam"), measure.Uncapital(s.Name)),
+		weight: length,
+		Mends:  []Mend{mend},
+		Why: fmt.Sprintf("%s: %s in all, with no glue named.",
+			measure.Capital(strings.Join(open, ", ")), measure.Run(length, w.Plan.Metric())),
+	})
+}
