@@ -38,7 +38,7 @@ var svgRead = map[string]bool{
 // affine is a transform: x' = a x + c y + e, y' = b x + d y + f (SVG 1.1, 7.5).
 type affine [6]float64
 
-func (m affine) of(p pattern.Point) pattern.Point {
+func (m affine) mapped(p pattern.Point) pattern.Point {
 	return pattern.Point{X: m[0]*p.X + m[2]*p.Y + m[4], Y: m[1]*p.X + m[3]*p.Y + m[5]}
 }
 
@@ -408,7 +408,7 @@ func (p *pen) add(c cubic) {
 	}
 	p.at = c[3]
 	for i := range c {
-		c[i] = p.m.of(c[i])
+		c[i] = p.m.mapped(c[i])
 		for _, v := range []float64{c[i].X, c[i].Y} {
 			if p.err = far(v); p.err != nil {
 				return

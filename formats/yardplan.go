@@ -43,7 +43,7 @@ func FlatYard(w *work.Work) (*Flat, error) {
 		at, _ := x.At(x.Long() / 2)
 		say(at, x.Of.Name)
 	}
-	for _, s := range y.Stands {
+	for _, s := range y.Placed {
 		c := s.Box.Corners()
 		if s.Known {
 			add("props", true, c[:]...)

@@ -30,7 +30,7 @@ func (s *Store) Bin(ctx context.Context, id string, now time.Time) error {
 
 // binned puts a display in the bin under an ID of its own.
 func binned(tx *gorm.DB, id string, now time.Time) error {
-	if _, err := version1(tx, id, true); err != nil {
+	if _, err := versionOf(tx, id, true); err != nil {
 		return err
 	}
 	to, err := freeID(tx, strings.TrimRight(id[:min(len(id), 30)], "-")+"-bin")

@@ -138,11 +138,11 @@ type Version struct {
 
 // Version is the version a plan is at.
 func (s *Store) Version(ctx context.Context, id string) (Version, error) {
-	v, err := version1(s.db.WithContext(ctx), id, false)
+	v, err := versionOf(s.db.WithContext(ctx), id, false)
 	return v, s.down(ctx, err)
 }
 
-func version1(tx *gorm.DB, id string, forUpdate bool) (Version, error) {
+func versionOf(tx *gorm.DB, id string, forUpdate bool) (Version, error) {
 	var heads []planRow
 	if forUpdate {
 		tx = tx.Clauses(clause.Locking{Strength: "UPDATE"})
@@ -168,7 +168,7 @@ func (s *Store) Load(ctx context.Context, id string) (p *plan.Plan, v Version, e
 // load reads a plan at the version its row has, from memory where that is the
 // one kept.
 func (s *Store) load(tx *gorm.DB, id string, forUpdate bool) (*plan.Plan, Version, error) {
-	v, err := version1(tx, id, forUpdate)
+	v, err := versionOf(tx, id, forUpdate)
 	if err != nil {
 		return nil, v, err
 	}

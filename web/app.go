@@ -355,7 +355,7 @@ func logFailed(c *gin.Context, err error) {
 const statusGone = 499
 
 // told is fail for scripts: the same as JSON.
-func (s *Server) told(c *gin.Context, err error) {
+func (s *Server) answered(c *gin.Context, err error) {
 	code, text := http.StatusInternalServerError, "something broke here; in the log it is request "+c.GetString(
 		"request",
 	)

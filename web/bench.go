@@ -53,7 +53,7 @@ func (p *Page) benchTicket(part *work.Part) {
 			part.Of,
 			part.Panel.Copies,
 		)
-		p.Ticket.Results = append(p.told("part", part.Ref), p.Ticket.Results...)
+		p.Ticket.Results = append(p.numbersOf("part", part.Ref), p.Ticket.Results...)
 		p.Ticket.Cautions = append(formats.SawLines(part.Panel, w.Plan.Metric()), p.Ticket.Cautions...)
 	case kind == "solid" || kind == "joint" || kind == "finish" || kind == "lot":
 		p.Ticket = p.ticket(kind, id)

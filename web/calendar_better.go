@@ -58,7 +58,7 @@ func (s *Server) better(c *gin.Context) {
 		if better {
 			m.Layout = look.Turns()
 		}
-		if !told(c, m) || done {
+		if !sent(c, m) || done {
 			return
 		}
 		for shown := time.Now(); time.Since(shown) < searchShows && look.Tries() < orderTries && !look.Proven(); {

@@ -155,7 +155,7 @@ func said(id, prop, sel string) string {
 func (s *Server) read(c *gin.Context) {
 	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
-		s.told(c, err)
+		s.answered(c, err)
 		return
 	}
 	if what, ok := strings.CutPrefix(strings.TrimSpace(c.Query("line")), "find "); ok {
@@ -185,7 +185,7 @@ func (s *Server) read(c *gin.Context) {
 func (s *Server) readLines(c *gin.Context) {
 	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
-		s.told(c, err)
+		s.answered(c, err)
 		return
 	}
 	r, lines := shorthand.ReadAll(w.Plan, s.lib, c.PostForm("prop"), c.PostForm("lines"))

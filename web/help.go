@@ -21,7 +21,7 @@ type helpPart struct {
 func (s *Server) help(c *gin.Context) {
 	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
-		s.told(c, err)
+		s.answered(c, err)
 		return
 	}
 	p := &Page{Plan: w.Plan, Work: w}

@@ -524,7 +524,7 @@ func daysTo(opens string, now time.Time) string {
 }
 
 // told lists a thing's numbers.
-func (p *Page) told(kind, id string) (out []Result) {
+func (p *Page) numbersOf(kind, id string) (out []Result) {
 	for _, r := range p.Work.Results().Of(kind, id) {
 		out = append(out, Result{r.Key, r.Label, r.Text})
 	}
@@ -549,11 +549,11 @@ func (p *Page) ticket(kind, id string) *Ticket {
 	}
 	switch kind {
 	case "display":
-		t.Results = p.told(kind, "")
+		t.Results = p.numbersOf(kind, "")
 	case "solid":
-		t.Results = append(p.told(kind, id), p.told("finish", id)...)
+		t.Results = append(p.numbersOf(kind, id), p.numbersOf("finish", id)...)
 	default:
-		t.Results = p.told(kind, id)
+		t.Results = p.numbersOf(kind, id)
 	}
 	switch x := v.(type) {
 	case *plan.Solid:

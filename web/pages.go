@@ -29,7 +29,7 @@ type pageOf struct {
 // rendering is a page as it was rendered last: each page is rendered once a state of its plan,
 // whoever asks, and while that is under way the one before it is shown with a mark.
 type rendering struct {
-	at      moment
+	at      revision
 	tried   int    // of the plan's snags, those whose mends had been tried
 	untried int    // of the page's own snags, those whose mends had not
 	clock   string // the minute, of a page that tells the time
@@ -131,7 +131,7 @@ func (s *Server) get(c *gin.Context, place, id string, u *url.URL) {
 		of.tour = step.N
 	}
 	last, ok := s.held.Look(of)
-	if ok && s.stands(last, m, all) {
+	if ok && s.current(last, m, all) {
 		sendPage(c, last.code, last.page)
 		return
 	}
@@ -196,7 +196,7 @@ func (s *Server) renderOnce(c *gin.Context, place, id string, u *url.URL, of pag
 
 // stands reports whether a page is of the newest state: of the plan, of the mends that were
 // tried, and of the clock where it tells that.
-func (s *Server) stands(p *rendering, m moment, all bool) bool {
+func (s *Server) current(p *rendering, m revision, all bool) bool {
 	return p.at == m && (p.clock == "" || p.clock == s.minute()) &&
 		(p.untried == 0 || !all && (p.tried == s.triedAt(m) || s.now().Sub(p.made) < mendsApart))
 }
@@ -204,7 +204,7 @@ func (s *Server) stands(p *rendering, m moment, all bool) bool {
 func (s *Server) minute() string { return s.now().Format("15:04") }
 
 // triedAt is of how many snags of a plan's state the mends were tried.
-func (s *Server) triedAt(m moment) int {
+func (s *Server) triedAt(m revision) int {
 	if got, ok := s.works.look(m); ok && got.mends != nil {
 		return got.mends.Tried()
 	}
@@ -213,7 +213,7 @@ func (s *Server) triedAt(m moment) int {
 
 // may reports whether a page may be shown to whoever asks, though it is not of the newest
 // state: it is hardly old, of the same plan and day, and whoever asks has not edited since.
-func (p *rendering) may(c *gin.Context, m moment, now time.Time) bool {
+func (p *rendering) may(c *gin.Context, m revision, now time.Time) bool {
 	if p.at.version.Made != m.version.Made || p.at.day != m.day || now.Sub(p.made) > mostBehind {
 		return false
 	}

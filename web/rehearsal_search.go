@@ -130,12 +130,12 @@ func (s *Server) deeper(c *gin.Context) {
 	got := w.SurprisesTo(depth, searchMost, func(p show.Progress) bool {
 		if time.Since(shown) > searchShows {
 			shown = time.Now()
-			return ctx.Err() == nil && told(c, deeperSaid(p, false))
+			return ctx.Err() == nil && sent(c, deeperSaid(p, false))
 		}
 		return ctx.Err() == nil
 	})
 	if ctx.Err() == nil {
-		told(c, deeperSaid(show.Progress{Share: 1, States: got.States, Moments: got.Moments, Depth: got.Depth}, true))
+		sent(c, deeperSaid(show.Progress{Share: 1, States: got.States, Moments: got.Moments, Depth: got.Depth}, true))
 	}
 }
 

@@ -74,7 +74,7 @@ func (s *Server) behave(c *gin.Context) {
 func (s *Server) readBehaviour(c *gin.Context) {
 	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
-		s.told(c, err)
+		s.answered(c, err)
 		return
 	}
 	e, err := shorthand.ReadBehaviour(

@@ -226,7 +226,7 @@ func (s *Server) searching(c *gin.Context) {
 				m.Layout, _ = json.Marshal(sh.Keep(best))
 			}
 			better = false
-			if !told(c, m) {
+			if !sent(c, m) {
 				return
 			}
 		}

@@ -56,7 +56,7 @@ func slid(p *plan.Plan, id, text string) (*plan.Device, error) {
 func (s *Server) sliding(c *gin.Context) {
 	w, _, err := s.work(c.Request.Context(), c.Param("plan"))
 	if err != nil {
-		s.told(c, err)
+		s.answered(c, err)
 		return
 	}
 	d, err := slid(w.Plan, c.Query("device"), c.Query("at"))

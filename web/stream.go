@@ -26,7 +26,7 @@ func (s *Server) streamed(c *gin.Context) (ctx context.Context, end func(), ok b
 }
 
 // told sends one event; false where it cannot be written.
-func told(c *gin.Context, event any) bool {
+func sent(c *gin.Context, event any) bool {
 	b, err := json.Marshal(event)
 	if err != nil {
 		return false

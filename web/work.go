@@ -34,7 +34,7 @@ const largePlan = 800
 
 // worked is a plan worked out, or why it could not be.
 type worked struct {
-	at    moment
+	at    revision
 	plan  *plan.Plan
 	work  *work.Work
 	found *check.Found // the snags, their mends untried; nil where it is heavy
@@ -79,7 +79,7 @@ func (w worked) worst() string {
 }
 
 // moment names a state of a plan: which, at what revision, on what day.
-type moment struct {
+type revision struct {
 	id      string
 	version store.Version
 	day     string
@@ -103,19 +103,19 @@ func newWorks() *works {
 }
 
 // look is a display as it was worked out at a moment.
-func (w *works) look(m moment) (worked, bool) {
+func (w *works) look(m revision) (worked, bool) {
 	got, ok := w.held.Look(m.id)
 	return got, ok && got.at == m
 }
 
 // at is the moment a plan is at now.
-func (s *Server) at(ctx context.Context, id string) (moment, error) {
+func (s *Server) at(ctx context.Context, id string) (revision, error) {
 	v, err := s.store.Version(ctx, id)
-	return moment{id, v, s.now().Format(time.DateOnly)}, err
+	return revision{id, v, s.now().Format(time.DateOnly)}, err
 }
 
 // worked is the plan worked out as it stands.
-func (s *Server) worked(ctx context.Context, id string) (worked, moment, error) {
+func (s *Server) worked(ctx context.Context, id string) (worked, revision, error) {
 	for {
 		m, err := s.at(ctx, id)
 		if err != nil {
@@ -165,7 +165,7 @@ func (s *Server) workOut(id string) (got worked, err error) {
 		return got, ctx.Err()
 	}
 	now := s.now()
-	m := moment{id, v, now.Format(time.DateOnly)}
+	m := revision{id, v, now.Format(time.DateOnly)}
 	ctx, cancel = context.WithTimeout(ctx, s.workTime)
 	defer cancel()
 	got = worked{at: m, plan: p}

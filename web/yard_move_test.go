@@ -114,7 +114,7 @@ func TestLampsOfOneUseAlone(t *testing.T) {
 	assert.Positive(t, practicals)
 	assert.InDelta(t, all, fills+practicals, .5, "rounded, prop by prop")
 	w := work.Do(demo.Apiary(today), shop.Kept, today)
-	for _, x := range w.Yard().Stands {
+	for _, x := range w.Yard().Placed {
 		r := w.Results().At("plot", x.Of.ID, "lux")
 		if x.Known {
 			assert.InDelta(t, w.Yard().Face(x), r.Value, .05, x.Prop.Name)

@@ -25,7 +25,7 @@ func has(rs []Reason, code string) bool {
 	return false
 }
 
-// The handbook's statements, each as a case with its opposite. Common
+// Statements of the trade, each as a case with its opposite. Common
 // practice, no source.
 func TestVerdicts(t *testing.T) {
 	for _, k := range []struct {

@@ -6,7 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// Waits stretch at most six times and shrink to half (handbook 2-making); in
+// Waits stretch at most six times and shrink to half (from memory); in
 // between they follow the air: at 12 C and 85 % the deficit is
 // 6.1094 exp(17.625 x 12 / 255.04) x 0.15 = 2.10 hPa against 12.43 at 21 C, 50 %.
 func TestDryingIsBounded(t *testing.T) {

@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// Handbook: a stick is 25 cm3; contact cement 3 to 4 m2 a litre of one face; a
+// From memory: a stick is 25 cm3; contact cement 3 to 4 m2 a litre of one face; a
 // bead takes pi d^2 / 4 per length.
 func TestGlueQuantities(t *testing.T) {
 	assert.InEpsilon(t, 25000, Stick, .002)

@@ -41,7 +41,8 @@ var _ = rule(
 			}
 			snag := bentTight(w, s, m, r, t)
 			if known {
-				snag.Mends = append(kerfed(w, s, m, b), bendier(w, s, m)...)
+				snag.Mends = kerfed(w, s, m, b)
+				snag.Mends = append(snag.Mends, bendier(w, s, m, 3-len(snag.Mends))...)
 			}
 			say(snag)
 		}
@@ -92,8 +93,8 @@ func kerfed(w *work.Work, s *plan.Solid, m stock.Material, b stock.Bend) []Mend 
 	return []Mend{put(w, label, "solid", s.ID, s.Set("skin", tape(w, skin)))}
 }
 
-// bendier makes a solid of a sheet that bends so far.
-func bendier(w *work.Work, s *plan.Solid, m stock.Material) (mends []Mend) {
+// bendier makes a solid of a sheet that bends so far: so many, those nearest in thickness.
+func bendier(w *work.Work, s *plan.Solid, m stock.Material, most int) (mends []Mend) {
 	for _, o := range flexible(w, m) {
 		next := *s
 		next.Stock = o.ID
@@ -101,7 +102,7 @@ func bendier(w *work.Work, s *plan.Solid, m stock.Material) (mends []Mend) {
 			next = next.Set("skin", measure.Length{})
 		}
 		b, _ := o.Bends()
-		if r, t, _ := tightest(&next, o.Thick.Value()); r >= b.Cold*t && len(mends) < 3 {
+		if r, t, _ := tightest(&next, o.Thick.Value()); r >= b.Cold*t && len(mends) < most {
 			if _, err := next.Shape(w.Lib); err == nil {
 				mends = append(mends, put(w, "Make it of "+o.Name, "solid", s.ID, next))
 			}

@@ -933,7 +933,7 @@ func TestNoFuseWhereNoneCouldBlow(t *testing.T) {
 }
 
 // The limits themselves, each a little on either side: flipped or ten times
-// off, a level here is another. Common practice, no source (handbook 3-power):
+// off, a level here is another. Common practice, no source:
 // 80 % of a fuse and of a supply, 3 % of drop to plan for, 10 % never.
 func TestLimitsHoldWhereTheyAre(t *testing.T) {
 	level := func(code string, spoil func(*plan.Plan)) string {

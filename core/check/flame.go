@@ -23,7 +23,7 @@ var _ = rule("flame", Mind, "Foam or fabric stands beside guests and no flame tr
 		if len(w.Plan.Plots()) == 0 || len(w.Plan.Walkways()) == 0 {
 			return
 		}
-		for _, s := range w.Yard().Stands {
+		for _, s := range w.Yard().Placed {
 			if s.Of.Treated != "" || w.StageOf(s.Prop) < plan.Closed {
 				continue
 			}

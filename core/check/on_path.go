@@ -51,7 +51,7 @@ var _ = rule("on-path", Stop, "A prop stands in a way that people walk.",
 			if p.Of.Kind == "street" {
 				continue
 			}
-			for _, s := range y.Stands {
+			for _, s := range y.Placed {
 				if in := within(s.Box, p.Path); s.Known && in > 0.02 {
 					say(
 						Snag{
@@ -92,7 +92,7 @@ func within(b yard.Box, p yard.Path) float64 {
 }
 
 // aside moves a prop off a path, the shorter way square to it.
-func aside(w *work.Work, s *work.Stands, p *work.Walked) []Mend {
+func aside(w *work.Work, s *work.Placed, p *work.Walked) []Mend {
 	along, _ := p.Near(s.Box.At)
 	_, way := p.At(along)
 	for step := 0.15; step < 4; step += 0.15 {

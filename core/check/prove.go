@@ -39,8 +39,8 @@ type outcome struct {
 type Prover struct {
 	lock    sync.Mutex
 	work    *work.Work
-	whole   *bench
-	benches map[string]*bench
+	whole   *trial
+	benches map[string]*trial
 	near    map[string]portion
 	done    map[string][]Mend
 	tries   atomic.Int32 // snags in done
@@ -57,8 +57,8 @@ func NewProver(w *work.Work, snags []Snag) *Prover {
 	own := *w // its watch is the prover's
 	return &Prover{
 		work:    &own,
-		whole:   &bench{work: &own, levels: levelsOf(snags)},
-		benches: map[string]*bench{},
+		whole:   &trial{work: &own, levels: levelsOf(snags)},
+		benches: map[string]*trial{},
 		near:    map[string]portion{},
 		done:    map[string][]Mend{},
 	}
@@ -128,7 +128,7 @@ const moreMends = 2
 
 // bench is a part of the plan that mends are tried on. It is worked out as it is when
 // a mend is tried on it that was not tried before.
-type bench struct {
+type trial struct {
 	from   *work.Work // that it is a part of
 	plan   *plan.Plan
 	work   *work.Work       // nil until it is asked for
@@ -145,8 +145,8 @@ func levelsOf(snags []Snag) map[string]Level {
 }
 
 // benchOf is a part of a plan, its snags known; its mends are left alone.
-func benchOf(w *work.Work, p *plan.Plan) *bench {
-	b := &bench{from: w, plan: p, sum: p.Sum()}
+func trialOf(w *work.Work, p *plan.Plan) *trial {
+	b := &trial{from: w, plan: p, sum: p.Sum()}
 	h := sha256.New()
 	h.Write(b.sum[:])
 	fmt.Fprint(h, w.Today.Format(time.DateOnly))
@@ -158,7 +158,7 @@ func benchOf(w *work.Work, p *plan.Plan) *bench {
 }
 
 // out is the bench worked out.
-func (b *bench) out() *work.Work {
+func (b *trial) out() *work.Work {
 	if b.work == nil {
 		b.work = b.from.Try(b.plan, nil, true)
 	}
@@ -174,7 +174,7 @@ func (p *Prover) tried(s Snag, m Mend, more int) outcome {
 	b := p.whole
 	if near.plan != nil && !(p.tight() && makesWork(m.Edit)) {
 		if b = p.benches[near.name]; b == nil {
-			b = benchOf(w, near.plan)
+			b = trialOf(w, near.plan)
 			p.benches[near.name] = b
 		}
 		if b.levels[s.ID()] != s.Level { // it takes more of the plan to see it
@@ -231,7 +231,7 @@ func makesWork(e plan.Edit) bool {
 
 // take takes a mend on a copy of its bench, and up to more mends of what that
 // raises.
-func take(b *bench, s Snag, m Mend, more int) outcome {
+func take(b *trial, s Snag, m Mend, more int) outcome {
 	w := b.out()
 	p, err := w.Plan.Apply(w.Plan.Settled(m.Edit)) // as the store keeps it
 	if err != nil {

@@ -17,7 +17,7 @@ var _ = rule("push-over", Mind, "A guest who leans on a prop beside the path tip
 		if len(w.Plan.Plots()) == 0 {
 			return
 		}
-		for _, s := range w.Yard().Stands {
+		for _, s := range w.Yard().Placed {
 			if s.Mass == 0 || s.Holds() || s.Near > reachOut {
 				continue
 			}

@@ -17,7 +17,7 @@ const sceneLux, sceneLeft = 20.0, 8.0
 var _ = yardRule("scene-bright", Mind, "Fill light makes a prop as bright as a room: nothing of it glows any more.",
 	func(w *work.Work, say func(Snag)) {
 		y := w.Yard()
-		for _, s := range y.Stands {
+		for _, s := range y.Placed {
 			if !s.Known {
 				continue
 			}

@@ -12,11 +12,11 @@ import (
 )
 
 // outdoors are the props that stand in the wind, held by nothing.
-func outdoors(w *work.Work) (out []*work.Stands) {
+func outdoors(w *work.Work) (out []*work.Placed) {
 	if len(w.Plan.Plots()) == 0 {
 		return nil
 	}
-	for _, s := range w.Yard().Stands {
+	for _, s := range w.Yard().Placed {
 		if w.Plan.Display().Outdoors && s.Mass > 0 && !s.Of.Inside && !s.Holds() {
 			out = append(out, s)
 		}
@@ -73,7 +73,7 @@ var _ = rule("tips", Fix, "A prop goes over or slides in the wind that is foreca
 	})
 
 // stood are the ways to keep a prop standing: weight on its foot, stakes, or out of the wind.
-func stood(w *work.Work, s *work.Stands, v float64) []Mend {
+func stood(w *work.Work, s *work.Placed, v float64) []Mend {
 	kg := s.Sides.Needs(v).Needs(v)
 	x, in, staked := *s.Of, *s.Of, *s.Of
 	x.Ballast = heavier(w, kg)

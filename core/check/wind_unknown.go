@@ -17,7 +17,7 @@ var _ = rule("wind-unknown", Mind, "Props stand outdoors, and no wind is forecas
 			return
 		}
 		stand = slices.Clone(stand)
-		slices.SortStableFunc(stand, func(a, b *work.Stands) int {
+		slices.SortStableFunc(stand, func(a, b *work.Placed) int {
 			if d := a.Sides.Goes() - b.Sides.Goes(); d != 0 {
 				return map[bool]int{true: -1, false: 1}[d < 0]
 			}

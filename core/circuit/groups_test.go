@@ -61,7 +61,7 @@ func TestGroupsProperty(t *testing.T) {
 	})
 }
 
-// The handbook's own example: 60 pixels want 3.6 A at full white; three AA
+// A worked example: 60 pixels want 3.6 A at full white; three AA
 // cells (say 1 A) cannot, and the cap follows from 80 % of that. 300 pixels
 // take 9.3 ms a picture: 107 a second. 3.3 V logic is under 0.7 x 5 V.
 func TestPixelLine(t *testing.T) {

@@ -21,7 +21,7 @@ type island struct {
 	ground   int        // the node taken as zero
 	ends     [][2]int32 // per element: its nodes
 	*shape
-	bench
+	scratch
 }
 
 // shape is what stands of an island whatever its elements come to: how it is eliminated.
@@ -35,7 +35,7 @@ type shape struct {
 }
 
 // bench is what a solve works on, made when the first begins.
-type bench struct {
+type scratch struct {
 	val    []float64
 	diag   []float64
 	rhs    []float64
@@ -82,7 +82,7 @@ func (s *island) begin(sum *memo.Sum, b *memo.Bench) {
 func (s *island) twin() *island {
 	t := *s
 	t.rest()
-	t.el, t.ends, t.bench = nil, nil, bench{}
+	t.el, t.ends, t.scratch = nil, nil, scratch{}
 	return &t
 }
 
@@ -380,7 +380,7 @@ func (s *island) factorSolve() {
 // prepare stamps the plain resistors, which are the same in every step.
 func (s *island) prepare() {
 	if n := len(s.nodes); s.diag == nil {
-		s.bench = bench{val: make([]float64, len(s.nbr)), diag: make([]float64, n), rhs: make([]float64, n),
+		s.scratch = scratch{val: make([]float64, len(s.nbr)), diag: make([]float64, n), rhs: make([]float64, n),
 			cond: make([]float64, len(s.el)), diag0: make([]float64, n), val0: make([]float64, len(s.nbr))}
 	}
 	s.curved = s.curved[:0]

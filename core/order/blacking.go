@@ -28,7 +28,7 @@ var blacking = kind{
 				solids: []string{s.ID},
 			}
 			b.dries(t, BlackDries*bond.DryFactor(b.Plan.Air(p.ID)), bond.DryFactor)
-			t.hands(of("seams and edges", float64(n), BlackSeam))
+			t.hands(portionOf("seams and edges", float64(n), BlackSeam))
 			t.Steps = []string{
 				words.Count(
 					n,

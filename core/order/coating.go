@@ -59,7 +59,7 @@ func (b *builder) oneCoat(p *plan.Prop, s *plan.Solid, f *plan.Finish, i, k, n i
 		t.coat, t.keeps = c.ID, max(1, int(c.Window.Value()/60)-t.Wait)
 		t.again = int(c.Again.Value() / 60)
 	}
-	t.hands(of("square metres", b.StackOf(f, false).Area, CoatSqm))
+	t.hands(portionOf("square metres", b.StackOf(f, false).Area, CoatSqm))
 	t.Whole = t.Hands <= 120 // a large face is done in sections
 	b.wet(p, t, c)
 	step := func(format string, a ...any) { t.Steps = append(t.Steps, fmt.Sprintf(format, a...)) }

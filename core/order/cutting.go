@@ -22,8 +22,8 @@ var cutting = kind{
 		if c.large {
 			t.People = 2
 		}
-		t.hands(of("parts laid out", float64(c.parts), LayOut), of("metres cut", c.metres, CutMetre),
-			of("pipes cut", float64(c.pipes), PipeCut))
+		t.hands(portionOf("parts laid out", float64(c.parts), LayOut), portionOf("metres cut", c.metres, CutMetre),
+			portionOf("pipes cut", float64(c.pipes), PipeCut))
 		if c.parts > 0 {
 			t.Steps = append(
 				t.Steps,

@@ -62,7 +62,7 @@ func (b *builder) glued(t *Task, list []*plan.Joint) {
 		t.About = append(t.About, "joint:"+j.ID)
 	}
 	t.Steps = append(t.Steps, b.batches(list)...)
-	t.hands(of("seams placed and held", float64(len(list)), GlueSeam), of("metres of glue line", metres, GlueMetre))
+	t.hands(portionOf("seams placed and held", float64(len(list)), GlueSeam), portionOf("metres of glue line", metres, GlueMetre))
 	t.Steps = append(t.Steps, fmt.Sprintf("Then leave it %s before it is handled.", measure.Span(wait)))
 }
 
@@ -139,7 +139,7 @@ var fitting = kind{
 				}, Steps: []string{"Tape it together, check the square and one known dimension, mark " +
 					"across each seam.",
 					"Write up, front, left and right inside each part while it stands: once apart, no two look different."}}
-			t.hands(of("seams held dry", float64(n), FitSeam))
+			t.hands(portionOf("seams held dry", float64(n), FitSeam))
 			b.add(t)
 		}
 	},
@@ -213,7 +213,7 @@ var filling = kind{
 				},
 				Cautions: []string{"Dust mask at the sanding."}}
 			b.dries(t, FillerDries*bond.DryFactor(b.Plan.Air(p.ID)), bond.DryFactor)
-			t.hands(of("metres filled and sanded", metres, FillMetre))
+			t.hands(portionOf("metres filled and sanded", metres, FillMetre))
 			t.Steps = append(t.Steps, words.Count(len(list), "seam")+" in all.")
 			if far, fine, ok := b.FarOff(p.ID); ok && fine >= unseen {
 				t.Steps = append(

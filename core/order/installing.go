@@ -25,7 +25,7 @@ var installing = kind{
 			t.People = 2
 			t.Cautions = []string{"Two people carry it."}
 		}
-		t.hands(of("prop", 1, Install))
+		t.hands(portionOf("prop", 1, Install))
 		t.Steps = []string{"Stake, weigh down or tie it before it is let go of."}
 		b.add(t)
 	},
@@ -39,7 +39,7 @@ var darkTest = kind{
 		}
 		t := &Task{Key: "dark:" + b.Plan.Display().ID, Name: "Dark test of everything",
 			About: []string{"display:" + b.Plan.Display().ID}, Whole: true}
-		t.hands(of("walk", 1, DarkTest))
+		t.hands(portionOf("walk", 1, DarkTest))
 		t.Steps = []string{"Walk the path as a guest, a child's eyes too; note what is seen that should not be."}
 		b.add(t)
 	},

@@ -40,7 +40,7 @@ var moulding = kind{
 				},
 				Cautions: []string{"Gloves; open windows for the sealer."}}
 			b.dries(t, MouldDries*bond.DryFactor(b.Plan.Air(p.ID)), bond.DryFactor)
-			t.hands(of("square metres sealed and waxed", sqm, MouldSqm))
+			t.hands(portionOf("square metres sealed and waxed", sqm, MouldSqm))
 			b.add(t)
 		})
 	},
@@ -67,7 +67,7 @@ var gelling = kind{
 				},
 				Cautions: []string{resin},
 			}
-			t.hands(of("square metres", sqm, CoatSqm))
+			t.hands(portionOf("square metres", sqm, CoatSqm))
 			b.add(t)
 		})
 	},
@@ -86,7 +86,7 @@ var layingUp = kind{
 				Cautions: []string{resin}}
 			cures := func(temp, rh float64) float64 { return bond.WaitFactor("twopart", "", temp, rh) }
 			b.dries(t, LaidCures*cures(b.Plan.Air(p.ID)), cures) // resin cures in damp air as in dry
-			t.hands(of("square metres of a ply", sqm*float64(max(1, l.Plies)), PlySqm))
+			t.hands(portionOf("square metres of a ply", sqm*float64(max(1, l.Plies)), PlySqm))
 			t.Steps = append(t.Steps, "Trim at the rubbery stage with a knife, or cured with a saw and a dust mask.",
 				"Then wedge it out, never pry.")
 			b.add(t)

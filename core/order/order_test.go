@@ -554,7 +554,7 @@ func BenchmarkOrder(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
 				shop.Kept.Bench().Close()
-				in(w)
+				scheduled(w)
 			}
 		})
 	}
@@ -653,7 +653,7 @@ func TestTheDaysAir(t *testing.T) {
 	}), "it dries in the warm room")
 }
 
-// Every wait of a finished timetable is that of its own hours, by the formulas of the handbook
+// Every wait of a finished timetable is that of its own hours, by the formulas of the glues and coats
 // (the deficit of vapour; double per 10 C colder for what cures), whatever days it falls on.
 func TestWaitsAreThoseOfTheirOwnHours(t *testing.T) {
 	air := []struct{ temp, rh float64 }{{12, 80}, {21, 50}, {28, 30}, {8, 90}, {17, 65}}

@@ -40,7 +40,7 @@ type portion struct {
 	n, each float64
 }
 
-func of(what string, n, each float64) portion { return portion{what, n, each} }
+func portionOf(what string, n, each float64) portion { return portion{what, n, each} }
 
 // hands adds up what a task takes.
 func (t *Task) hands(parts ...portion) {

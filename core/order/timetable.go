@@ -42,12 +42,12 @@ const Ahead = 400
 
 // In puts an order of work in time.
 func In(w *work.Work) *Timetable {
-	return work.Derive(w, "timetable", in)
+	return work.Derive(w, "timetable", scheduled)
 }
 
 var _ = work.Early(func(w *work.Work) { In(w) })
 
-func in(w *work.Work) *Timetable {
+func scheduled(w *work.Work) *Timetable {
 	o := Of(w)
 	t := &Timetable{Order: o, turns: w.Plan.Display().Turns}
 	if d := o.minute(w.Plan.Display().Opens, OpensAt); d > 0 {

@@ -28,7 +28,7 @@ var wireUp = kind{
 			return
 		}
 		t := &Task{Key: "wire:" + p.ID, Prop: p.ID, Name: "Wire " + p.Name}
-		t.hands(of("lamps, devices and inputs", float64(n), WireOne))
+		t.hands(portionOf("lamps, devices and inputs", float64(n), WireOne))
 		t.Steps = []string{
 			"By its build sheet: heat-shrink on before the joint, tag each lead, strain relief at each hole.",
 		}
@@ -58,7 +58,7 @@ var proving = kind{
 			return
 		}
 		t := &Task{Key: "prove:" + p.ID, Prop: p.ID, Name: "Prove " + p.Name}
-		t.hands(of("lamps lit", float64(n), ProveOne))
+		t.hands(portionOf("lamps lit", float64(n), ProveOne))
 		t.Steps = []string{
 			"Polarity first, then light each: " + words.Count(n, "lamp") + ". Its cards are in the Loom, Prove.",
 		}
@@ -81,7 +81,7 @@ var closing = kind{
 			}
 			t := &Task{Key: "close:" + s.ID, Prop: p.ID, Name: "Close " + s.Name, About: []string{"solid:" + s.ID},
 				solids: []string{s.ID}}
-			t.hands(of("body", 1, CloseOne))
+			t.hands(portionOf("body", 1, CloseOne))
 			t.Steps = []string{"Only when all in it is proven: it closes for good."}
 			b.add(t)
 		}
@@ -105,7 +105,7 @@ var mounting = kind{
 				About: []string{"device:" + d.ID},
 				Tool:  "vice",
 			}
-			t.hands(of("mechanism", 1, Mount))
+			t.hands(portionOf("mechanism", 1, Mount))
 			t.Steps = []string{"Turn it by hand through its whole travel before it is powered."}
 			t.Cautions = []string{"Pinch points: power off and locked out while fingers are in it."}
 			b.add(t)
@@ -126,7 +126,7 @@ var tuning = kind{
 			return
 		}
 		t := &Task{Key: "tune:" + p.ID, Prop: p.ID, Name: "Tune " + p.Name}
-		t.hands(of("scenes", float64(n), Tune))
+		t.hands(portionOf("scenes", float64(n), Tune))
 		t.Steps = []string{
 			"Trigger it as a guest would, twenty times; then hold the trigger, and cut the power in the middle.",
 		}

@@ -28,16 +28,16 @@ func (a Arch) Lay() (*Shape, error) {
 		return nil, measure.Bad(
 			"rise",
 			"%s is more than half the span; a half circle rises %s",
-			in(a.Rise),
-			in(a.Span/2),
+			inches(a.Rise),
+			inches(a.Span/2),
 		)
 	}
 	r := a.Radius()
 	if a.Rise <= a.T {
-		return nil, measure.Bad("rise", "%s leaves nothing under a sheet of %s", in(a.Rise), in(a.T))
+		return nil, measure.Bad("rise", "%s leaves nothing under a sheet of %s", inches(a.Rise), inches(a.T))
 	}
 	if a.Kerf > 0 && (a.Skin <= 0 || a.Skin >= a.T) {
-		return nil, measure.Bad("skin", "%s must lie between nothing and the stock's %s", in(a.Skin), in(a.T))
+		return nil, measure.Bad("skin", "%s must lie between nothing and the stock's %s", inches(a.Skin), inches(a.T))
 	}
 	bend := a.T
 	if a.Kerf > 0 {
@@ -57,10 +57,10 @@ func (a Arch) Lay() (*Shape, error) {
 	exact := source.Exact("length of the bent sheet's neutral layer")
 	s.Results = append(
 		s.Results,
-		result("radius", "Outside radius", r, "mm", in(r)).
+		result("radius", "Outside radius", r, "mm", inches(r)).
 			With("R = (S^2 / 4 + r^2) / (2 r)", fmt.Sprintf("(%.1f^2 / 4 + %.1f^2) / (2 x %.1f)", a.Span, a.Rise, a.Rise),
 				measure.MarkedTape(r), source.Exact("circle through the springing points and the crown")),
-		result("length", "Length of the sheet", long, "mm", in(long)).
+		result("length", "Length of the sheet", long, "mm", inches(long)).
 			With("angle (R - bending thickness / 2)", fmt.Sprintf("%.4f x (%.1f - %.1f / 2)", theta, r, bend),
 				measure.MarkedTape(long), exact),
 	)

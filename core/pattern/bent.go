@@ -59,7 +59,7 @@ func (b BentPipe) Lay() (*Shape, error) {
 		}
 	}
 	if least := BendLeast * b.OD; !b.Elbows && b.Radius < least {
-		return nil, measure.Bad("radius", "%s kinks this pipe; write %s or more", in(b.Radius), in(least))
+		return nil, measure.Bad("radius", "%s kinks this pipe; write %s or more", inches(b.Radius), inches(least))
 	}
 	s := &Shape{}
 	whole := 0.0
@@ -70,8 +70,8 @@ func (b BentPipe) Lay() (*Shape, error) {
 				"legs",
 				"leg %d is %s: its turns alone take %s; make it longer",
 				i+1,
-				in(leg),
-				in(leg-straight+least),
+				inches(leg),
+				inches(leg-straight+least),
 			)
 		}
 		if b.Elbows {

@@ -9,7 +9,7 @@ import (
 )
 
 // A bend of 90 degrees: the set-back is the radius, the arc a quarter of its circle
-// (the bend allowance of every sheet-metal and conduit handbook); a closed square
+// (the bend allowance of sheet-metal and conduit bending tables); a closed square
 // of four bends is four sides less eight set-backs and one whole circle.
 func TestBentPipe(t *testing.T) {
 	l := BentPipe{Legs: []float64{600, 400}, Turns: []float64{90}, Radius: 100, OD: 30}

@@ -65,7 +65,7 @@ func (b Bought) Lay() (*Shape, error) {
 		return nil, err
 	}
 	if b.D < 0 || b.D > 30_000 {
-		return nil, measure.Bad("depth", "%s cannot be; leave it out for what is round", in(b.D))
+		return nil, measure.Bad("depth", "%s cannot be; leave it out for what is round", inches(b.D))
 	}
 	if b.Mass < 0 || b.Mass > 500 {
 		return nil, measure.Bad("weight", "%s cannot be; write such as 450 g", measure.Kilograms(b.Mass))
@@ -75,7 +75,7 @@ func (b Bought) Lay() (*Shape, error) {
 		deep = b.W
 	}
 	if 2*b.Wall >= math.Min(math.Min(b.W, deep), b.H) {
-		return nil, measure.Bad("wall", "%s leaves nothing inside; make it thinner", in(b.Wall))
+		return nil, measure.Bad("wall", "%s leaves nothing inside; make it thinner", inches(b.Wall))
 	}
 	s := &Shape{Size: Vec{b.W, deep, b.H}, Walls: []string{"side", "top", "bottom"}}
 	volume, how := 0.0, "profile of revolution, summed along its points"
@@ -112,7 +112,7 @@ func (b Bought) Lay() (*Shape, error) {
 		s.Results,
 		weigh,
 		result("holds", "Holds, to the brim", litres, "L", fmt.Sprintf("%.2f L", litres)).
-			With(how, fmt.Sprintf("%s by %s by %s", in(b.W), in(deep), in(b.H)), fmt.Sprintf("%.2f L", litres),
+			With(how, fmt.Sprintf("%s by %s by %s", inches(b.W), inches(deep), inches(b.H)), fmt.Sprintf("%.2f L", litres),
 				source.Exact("volume of the outside")),
 	)
 	return s, nil

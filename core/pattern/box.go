@@ -27,9 +27,9 @@ func (b Box) Lay() (*Shape, error) {
 		return nil, measure.Bad(
 			"width",
 			"%s x %s leaves no room between two walls of %s; make it larger or the stock thinner",
-			in(b.W),
-			in(b.D),
-			in(b.T),
+			inches(b.W),
+			inches(b.D),
+			inches(b.T),
 		)
 	}
 	if b.Overhang < 0 || b.Overhang > b.W {
@@ -41,8 +41,8 @@ func (b Box) Lay() (*Shape, error) {
 			return nil, measure.Bad(
 				"height",
 				"%s leaves no wall under a lid of %s; make it larger or the stock thinner",
-				in(h),
-				in(t),
+				inches(h),
+				inches(t),
 			)
 		}
 		h -= t
@@ -70,8 +70,8 @@ func (b Box) Lay() (*Shape, error) {
 	}
 	s.Lines, s.Rims = b.glued(h, c.glue), b.rims(h, c.depth)
 	b.stand(s, h, c.side, c.depth)
-	s.Results = append(s.Results, result("side", "Length of a side panel", c.side, "mm", in(c.side)).
-		With(c.formula, c.numbers, in(c.side), source.Exact("outside sizes, stock thickness counted")))
+	s.Results = append(s.Results, result("side", "Length of a side panel", c.side, "mm", inches(c.side)).
+		With(c.formula, c.numbers, inches(c.side), source.Exact("outside sizes, stock thickness counted")))
 	return s, nil
 }
 
@@ -91,18 +91,18 @@ func (b Box) corners() (c corners, err error) {
 	case "butt":
 		c.side, c.glue = d-2*t, t
 		c.front = Edge{Joint: "butt", Reason: "covers the side's end"}
-		c.formula, c.numbers = "side = depth - 2 t", in(d)+" - 2 x "+in(t)
+		c.formula, c.numbers = "side = depth - 2 t", inches(d)+" - 2 x "+inches(t)
 	case "mitre":
 		c.side, c.glue = d, t*math.Sqrt2
 		c.front = Edge{Joint: "mitre", Tilt: 45, Reason: "mitred corner"}
 		c.end = c.front
-		c.formula, c.numbers = "side = depth (all four are mitred)", in(d)
+		c.formula, c.numbers = "side = depth (all four are mitred)", inches(d)
 	case "rabbet":
 		c.depth = t / 2
 		c.side, c.glue = d-2*(t-c.depth), t+c.depth
 		c.front = Edge{Joint: "rabbet", Width: t, Depth: c.depth, Reason: "takes the side's end"}
 		c.end.Reason = "sits in the rabbet"
-		c.formula, c.numbers = "side = depth - 2 (t - rabbet depth)", in(d)+" - 2 x ("+in(t)+" - "+in(c.depth)+")"
+		c.formula, c.numbers = "side = depth - 2 (t - rabbet depth)", inches(d)+" - 2 x ("+inches(t)+" - "+inches(c.depth)+")"
 	default:
 		err = measure.Bad("joint", "%q is not a corner joint; choose butt, mitre or rabbet", b.Joint)
 	}

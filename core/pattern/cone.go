@@ -41,10 +41,10 @@ func (c Cone) Lay() (*Shape, error) {
 	exact := source.Exact("development of a cone, at the middle of the sheet")
 	sh.Results = append(
 		sh.Results,
-		result("outer", "Outer radius", d.outer, "mm", in(d.outer)).
+		result("outer", "Outer radius", d.outer, "mm", inches(d.outer)).
 			With("L R / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", d.slant, d.rb, d.rb-d.rs), measure.MarkedTape(d.outer),
 				exact),
-		result("inner", "Inner radius", d.inner, "mm", in(d.inner)).
+		result("inner", "Inner radius", d.inner, "mm", inches(d.inner)).
 			With("L r / (R - r)", fmt.Sprintf("%.1f x %.1f / %.1f", d.slant, d.rs, d.rb-d.rs), measure.MarkedTape(d.inner),
 				exact),
 		result("angle", "Angle of the sector", deg, "deg", measure.Degrees(deg)).
@@ -167,10 +167,10 @@ func (w Wrap) Lay() (*Shape, error) {
 		return nil, err
 	}
 	if w.D <= 2*w.T {
-		return nil, measure.Bad("diameter", "%s is closed by walls of %s", in(w.D), in(w.T))
+		return nil, measure.Bad("diameter", "%s is closed by walls of %s", inches(w.D), inches(w.T))
 	}
 	if w.Kerf > 0 && (w.Skin <= 0 || w.Skin >= w.T) {
-		return nil, measure.Bad("skin", "%s must lie between nothing and the stock's %s", in(w.Skin), in(w.T))
+		return nil, measure.Bad("skin", "%s must lie between nothing and the stock's %s", inches(w.Skin), inches(w.T))
 	}
 	if w.Overlap < 0 || w.Overlap > w.D {
 		return nil, measure.Bad("allowance", "must lie between 0 and the diameter")
@@ -190,7 +190,7 @@ func (w Wrap) Lay() (*Shape, error) {
 	}
 	sh := &Shape{Size: Vec{w.D, w.D, w.H}}
 	exact := source.Exact("length of the bent sheet's neutral layer")
-	r := result("round", "Length round", round, "mm", in(round)).
+	r := result("round", "Length round", round, "mm", inches(round)).
 		With("pi (D - bending thickness)", fmt.Sprintf("pi x (%.1f - %.1f)", w.D, bend), measure.MarkedTape(round), exact)
 	sh.Results = append(sh.Results, r)
 	if w.Kerf > 0 {
@@ -219,7 +219,7 @@ func (w Wrap) kerfs(p *Panel, round float64) (source.Result, error) {
 			"kerf",
 			"%d kerfs of %s leave nothing between them; use thinner stock or a wider tube",
 			n,
-			in(w.Kerf),
+			inches(w.Kerf),
 		)
 	}
 	for k := range n {
@@ -272,8 +272,8 @@ func (b Boards) Lay() (*Shape, error) {
 				"offset",
 				"makes board %d %s wide; the boards are %s",
 				k+1,
-				in(x1-x0),
-				in(b.Board),
+				inches(x1-x0),
+				inches(b.Board),
 			)
 		}
 		b.board(sh, k+1, x0, x1)
@@ -281,18 +281,18 @@ func (b Boards) Lay() (*Shape, error) {
 	b.seams(sh, cut[1:n])
 	sh.Results = append(
 		sh.Results,
-		result("string", "String from the middle", r, "mm", in(r)).
-			With("D / 2", in(b.D)+" / 2", in(r), source.Exact("circle")),
+		result("string", "String from the middle", r, "mm", inches(r)).
+			With("D / 2", inches(b.D)+" / 2", inches(r), source.Exact("circle")),
 		result("boards", "Boards", float64(n), "", fmt.Sprint(n)).
-			With("n = ceil(D / board)", fmt.Sprintf("ceil(%s / %s)", in(b.D), in(b.Board)), fmt.Sprint(n),
+			With("n = ceil(D / board)", fmt.Sprintf("ceil(%s / %s)", inches(b.D), inches(b.Board)), fmt.Sprint(n),
 				source.Exact("whole boards")),
 	)
 	if n > 1 {
 		sh.Results = append(
 			sh.Results,
-			result("seam", "First seam, from the middle", math.Abs(cut[1]), "mm", in(math.Abs(cut[1]))).
+			result("seam", "First seam, from the middle", math.Abs(cut[1]), "mm", inches(math.Abs(cut[1]))).
 				With("D k/n - D/2 + offset; half its length sqrt(r^2 - x^2)", fmt.Sprintf("%s, half-length %s",
-					in(math.Abs(cut[1])), measure.MarkedTape(b.chord(cut[1]))), in(math.Abs(cut[1])),
+					inches(math.Abs(cut[1])), measure.MarkedTape(b.chord(cut[1]))), inches(math.Abs(cut[1])),
 					source.Exact("chord of a circle")),
 		)
 	}

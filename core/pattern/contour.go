@@ -39,7 +39,7 @@ func (f field) contours(level float64) [][]Point {
 	for y := range f.ny - 1 {
 		for x := range f.nx - 1 {
 			for _, way := range ways[f.corners(x, y, level)] {
-				from, to := way[0].of(x, y), way[1].of(x, y)
+				from, to := way[0].borderAt(x, y), way[1].borderAt(x, y)
 				next[from] = to
 				order = append(order, from)
 			}
@@ -79,7 +79,7 @@ const (
 )
 
 // of is that side of the square whose lower left cell is x, y.
-func (c compass) of(x, y int) border {
+func (c compass) borderAt(x, y int) border {
 	return [...]border{{x, y, 0}, {x + 1, y, 1}, {x, y + 1, 0}, {x, y, 1}}[c]
 }
 

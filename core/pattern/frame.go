@@ -46,7 +46,7 @@ func TakeOff(od float64) float64 {
 }
 
 // PipeModulus and PipeStress are PVC's: 2.8 GPa, and half the hydrostatic design
-// stress of 13.8 MPa, as the handbook halves it for bent or sun-aged pipe.
+// stress of 13.8 MPa, half of what new pipe bears, as is usual for bent or sun-aged pipe (common practice, no source).
 const (
 	PipeModulus = 2.8e9
 	PipeStress  = 13.8e6 / 2
@@ -75,7 +75,7 @@ func (f Frame) Lay() (*Shape, error) {
 		return nil, measure.Bad("levels", "%d levels of rails cannot be made; write 1 to 12", f.Levels)
 	}
 	if f.TakeOff < 0 || f.TakeOff > 200 {
-		return nil, measure.Bad("takeOff", "%s is no fitting; write such as 11/16 in", in(f.TakeOff))
+		return nil, measure.Bad("takeOff", "%s is no fitting; write such as 11/16 in", inches(f.TakeOff))
 	}
 	if f.Load < 0 || f.Load > 1000 {
 		return nil, measure.Bad("load", "%s cannot hang on a pipe; write such as 5 kg", measure.Kilograms(f.Load))
@@ -87,7 +87,7 @@ func (f Frame) Lay() (*Shape, error) {
 		length float64
 	}{{"width", wide}, {"depth", deep}, {"height", post}} {
 		if l := of.length; l < f.OD {
-			return nil, measure.Bad(of.field, "leaves %s of pipe between its fittings; make it larger", in(l))
+			return nil, measure.Bad(of.field, "leaves %s of pipe between its fittings; make it larger", inches(l))
 		}
 	}
 	n := 2 * f.Levels
@@ -120,7 +120,7 @@ func (f Frame) lengths(wide, deep, post float64, storeys int) (out []source.Resu
 		key, label string
 		l, outside float64
 	}{{"wide", "Rails along the width", wide, f.W}, {"deep", "Rails along the depth", deep, f.D}} {
-		out = append(out, result(k.key, k.label, k.l, "mm", fmt.Sprintf("%d of %s", n, in(k.l))).
+		out = append(out, result(k.key, k.label, k.l, "mm", fmt.Sprintf("%d of %s", n, inches(k.l))).
 			With("L = outside - pipe - 2 take-off", fmt.Sprintf("%.1f - %.1f - 2 x %.1f", k.outside, f.OD, f.TakeOff),
 				measure.MarkedTape(k.l), exact, fitFrom))
 	}
@@ -129,7 +129,7 @@ func (f Frame) lengths(wide, deep, post float64, storeys int) (out []source.Resu
 	if f.Levels == 1 {
 		how, numbers = "L = H - pipe / 2 - take-off", fmt.Sprintf("%.1f - %.1f / 2 - %.1f", f.H, f.OD, f.TakeOff)
 	}
-	return append(out, result("post", "Posts", post, "mm", fmt.Sprintf("%d of %s", 4*storeys, in(post))).
+	return append(out, result("post", "Posts", post, "mm", fmt.Sprintf("%d of %s", 4*storeys, inches(post))).
 		With(how, numbers, measure.MarkedTape(post), exact, fitFrom))
 }
 

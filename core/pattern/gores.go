@@ -135,10 +135,10 @@ func (g Gores) results(p Panel, long float64) []source.Result {
 	wide, bevel, area := 2*g.half(g.Profile.Widest()/2), g.bevel(), p.Area()*float64(g.N)
 	exact := source.Exact("profile of revolution, summed along its points")
 	return []source.Result{
-		result("arc", "Length of a gore", long, "mm", in(long)).
+		result("arc", "Length of a gore", long, "mm", inches(long)).
 			With("sum of sqrt((dr cos(180/n))^2 + dz^2)", fmt.Sprintf("%d steps, n = %d", len(g.Profile)-1, g.N),
 				measure.MarkedTape(long), exact),
-		result("widest", "Widest place", wide, "mm", in(wide)).
+		result("widest", "Widest place", wide, "mm", inches(wide)).
 			With("2 r sin(180/n) + 2 allowance", fmt.Sprintf("2 x %.1f sin %.2f + 2 x %.1f", g.Profile.Widest()/2,
 				180/float64(g.N), g.Allow), measure.MarkedTape(wide), exact),
 		result("bevel", "Bevel of the long edges", bevel, "deg", measure.Degrees(bevel)).
@@ -208,7 +208,7 @@ func (c Slices) Lay() (*Shape, error) {
 	s.Results = append(
 		s.Results,
 		result("layers", "Slices", float64(n), "", fmt.Sprint(n)).
-			With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(h), in(c.T)), fmt.Sprint(n),
+			With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", inches(h), inches(c.T)), fmt.Sprint(n),
 				source.Exact("whole layers")),
 		result(
 			"carve",
@@ -263,7 +263,7 @@ func (c Slices) dowels(layers []layer) (circle float64, held int, err error) {
 		return 0, 0, measure.Bad(
 			"dowels",
 			"no circle of dowels runs through every slice with this wall; make the wall at least %s thick or leave dowels out",
-			in(c.Wall+lo-hi),
+			inches(c.Wall+lo-hi),
 		)
 	}
 	return (lo + hi) / 2, held, nil

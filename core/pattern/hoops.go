@@ -22,7 +22,7 @@ func (h Hoops) Lay() (*Shape, error) {
 	if err := copies(n); err != nil {
 		return nil, err
 	}
-	s := &Shape{Results: results, Cuts: []Cut{{fmt.Sprintf("Ring round %s", in(h.Pole)), results[1].Value, n}}}
+	s := &Shape{Results: results, Cuts: []Cut{{fmt.Sprintf("Ring round %s", inches(h.Pole)), results[1].Value, n}}}
 	across := h.Pole + 2*h.OD
 	for k := range min(n, 60) {
 		s.Bodies = append(s.Bodies, ringBody("pipe", k, across, h.Pole, float64(k)*h.Pitch, h.OD)...)

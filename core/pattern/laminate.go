@@ -88,7 +88,7 @@ func (x laidUp) takes() []source.Result {
 	each := fmt.Sprintf("%.0f of %s", x.mixes, kg(x.mixed/x.mixes))
 	return []source.Result{
 		result("face", "Mould face", x.face, "m2", m2(x.face)).
-			With("half an ellipsoid", fmt.Sprintf("%s x %s, %s deep", in(x.W), in(x.H), in(x.Deep)), m2(x.face),
+			With("half an ellipsoid", fmt.Sprintf("%s x %s, %s deep", inches(x.W), inches(x.H), inches(x.Deep)), m2(x.face),
 				source.FromMemory("half an ellipsoid's area by Thomsen's formula, true to 1.1 %")),
 		result("cloth", "Mat or cloth", cloth, "m2", m2(cloth)).With(
 			"(face + an inch over the rim) x plies, 15 % for overlaps",

@@ -346,7 +346,7 @@ func (c MeshSlices) counted(s *Shape, r MeshReport, n int, f, full float64) {
 	s.Results = append(
 		s.Results,
 		result("layers", "Slices", float64(n), "", fmt.Sprint(n)).
-			With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(c.H), in(c.T)), fmt.Sprint(n),
+			With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", inches(c.H), inches(c.T)), fmt.Sprint(n),
 				source.Exact("whole layers")),
 	)
 	if r.Volume > 0 && !c.overlaps(r.Lo.Z, f, n) { // else what two shells share would be counted twice

@@ -24,7 +24,7 @@ func (m Modelled) Lay() (*Shape, error) {
 		return nil, err
 	}
 	if m.Skin < 0 || 2*m.Skin >= math.Min(m.W, math.Min(m.D, m.H)) {
-		return nil, measure.Bad("skin", "%s leaves no room for the armature; leave it out for a solid body", in(m.Skin))
+		return nil, measure.Bad("skin", "%s leaves no room for the armature; leave it out for a solid body", inches(m.Skin))
 	}
 	all := math.Pi / 6 * m.W * m.D * m.H
 	core := 0.0

@@ -225,7 +225,7 @@ func TestBoughtThings(t *testing.T) {
 // A frame worked by hand: 36 x 24 x 72 in of 1 in pipe (1.315 in), take-off
 // 11/16 in, three levels: rails 36 - 1.315 - 1.375 = 33.31 in and 21.31 in,
 // posts (72 - 1.315) / 2 - 1.375 = 33.9675 in; 8 corners and 4 four-ways. The
-// loaded rail by the handbook beam: I = pi/64 (D^4 - d^4).
+// loaded rail, a simple beam: I = pi/64 (D^4 - d^4).
 func TestFrameByHand(t *testing.T) {
 	f := Frame{
 		W:       36 * inch,

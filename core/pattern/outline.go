@@ -206,8 +206,8 @@ func (o Outline) Lay() (*Shape, error) {
 		return nil, measure.Bad(
 			"path",
 			"meets itself %s from the left, %s up; a saw cannot cut that",
-			in(at.X),
-			in(at.Y),
+			inches(at.X),
+			inches(at.Y),
 		)
 	}
 	s := &Shape{}
@@ -239,7 +239,7 @@ func (o Outline) Lay() (*Shape, error) {
 	}
 	s.Results = append(s.Results,
 		result("scale", "Scale of the drawing", scale.x, "mm", measure.Decimal(scale.x, 3)+" mm a unit").
-			With("known size / size in the drawing", fmt.Sprintf("%s / %s", in(scale.wide), measure.Decimal(scale.drawn, 2)),
+			With("known size / size in the drawing", fmt.Sprintf("%s / %s", inches(scale.wide), measure.Decimal(scale.drawn, 2)),
 				measure.Decimal(scale.x, 4)+" mm a unit across, "+measure.Decimal(scale.y, 4)+" up",
 				source.Exact("proportion")),
 		result("face", "Face of all copies", area/1e6, "m2", measure.MarkedArea(area/1e6)).

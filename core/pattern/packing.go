@@ -64,7 +64,7 @@ func DiscsInDisc(n int, d float64) (source.Result, error) {
 			out,
 			"mm",
 			measure.MarkedUp(out),
-		).With("D = d (R/r)", fmt.Sprintf("%s x %.5f", in(d),
+		).With("D = d (R/r)", fmt.Sprintf("%s x %.5f", inches(d),
 			ratio), measure.MarkedUp(out)+", rounded up so that they fit", from),
 		nil
 }
@@ -80,9 +80,9 @@ func Layers(want, t float64) (source.Result, error) {
 	if n > 1000 {
 		return source.Result{}, measure.Bad("t", "takes %.0f layers; use thicker stock", n)
 	}
-	return result("layers", "Layers", n, "", fmt.Sprintf("%.0f, %s too thick", n, in(n*t-want))).
-			With("n = ceil(T / t)", fmt.Sprintf("ceil(%s / %s)", in(want), in(t)), fmt.Sprintf("%.0f, %s in all",
-				n, in(n*t)),
+	return result("layers", "Layers", n, "", fmt.Sprintf("%.0f, %s too thick", n, inches(n*t-want))).
+			With("n = ceil(T / t)", fmt.Sprintf("ceil(%s / %s)", inches(want), inches(t)), fmt.Sprintf("%.0f, %s in all",
+				n, inches(n*t)),
 				source.Exact("whole layers"), source.FromTrade("stack, then cut, when edges must line up")),
 		nil
 }

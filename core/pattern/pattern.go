@@ -396,7 +396,7 @@ func (b *Body) moved(to func(Vec) Vec) {
 	}
 }
 
-func in(mm float64) string { return measure.Marked(mm) }
+func inches(mm float64) string { return measure.Marked(mm) }
 
 func result(key, label string, v float64, unit, text string) source.Result {
 	return source.Result{Key: source.What(key), Label: label, Value: v, Unit: unit, Text: text}

@@ -55,7 +55,7 @@ func (p *Panel) recess(o Opening, rings [][]Point) {
 		p.Pockets = append(p.Pockets, Pocket{o.Name, ring, o.Deep})
 	}
 	p.Notes = append(p.Notes[:len(p.Notes):len(p.Notes)],
-		fmt.Sprintf("%s: sunk %s into the outside face, not through.", o.Name, in(o.Deep)))
+		fmt.Sprintf("%s: sunk %s into the outside face, not through.", o.Name, inches(o.Deep)))
 }
 
 // drill notes a hole in a thing that is not cut flat: it must be smaller than the
@@ -171,8 +171,8 @@ func (p *Panel) pierced(o Opening) ([][]Point, error) {
 		return nil, measure.Bad("openings", "%s has no shape; write its corners, such as 0,0 4,0 2,3", o.Name)
 	}
 	if least := p.Thick / 8; o.Deep < 0 || o.Deep > p.Thick-least {
-		return nil, measure.Bad("openings", "%s: %s deep in a part of %s; leave at least %s of it", o.Name, in(o.Deep),
-			in(p.Thick), in(least))
+		return nil, measure.Bad("openings", "%s: %s deep in a part of %s; leave at least %s of it", o.Name, inches(o.Deep),
+			inches(p.Thick), inches(least))
 	}
 	if o.Kind == "slot" && o.H > o.W {
 		return nil, measure.Bad("openings", "%s: a slot is wider than it is high; give its length first", o.Name)

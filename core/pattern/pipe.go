@@ -53,7 +53,7 @@ func (p Pipes) Lay() (*Shape, error) {
 				With("sum of count x length", fmt.Sprintf("%d pieces", n), measure.MarkedRun(total), source.Exact("sum")),
 			result("comb", "The comb", s.Size.X, "mm", measure.MarkedTape(s.Size.X)+" x "+measure.MarkedTape(s.Size.Z)).
 				With("rows set in by half a pipe, sqrt(3)/2 of a pipe apart", fmt.Sprintf("%d a row, %s across each", p.Row,
-					in(p.OD)), measure.MarkedTape(s.Size.X)+" x "+measure.MarkedTape(s.Size.Z),
+					inches(p.OD)), measure.MarkedTape(s.Size.X)+" x "+measure.MarkedTape(s.Size.Z),
 					source.Exact("densest packing of equal circles")),
 		)
 		return s, nil

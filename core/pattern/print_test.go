@@ -63,7 +63,7 @@ func TestSilhouetteFromTheFront(t *testing.T) {
 	require.Nil(t, Silhouette(nil))
 }
 
-// The places give the handbook's least R/r, and no two discs overlap.
+// The places give the least R/r that is known, and no two discs overlap.
 func TestDiscPlacesAreTheKnownPackings(t *testing.T) {
 	for n, ratio := range known {
 		p := DiscPlaces(n)

@@ -86,8 +86,8 @@ func (p Printed) Lay() (*Shape, error) {
 				(volume-shell)/1000, p.Infill, p.Density),
 				measure.Kilograms(s.Mass), exact, source.FromMemory("density")),
 		result("pieces", "Pieces", float64(pieces), "", fmt.Sprintf("%d: %d x %d x %d", pieces, n[0], n[1], n[2])).
-			With("each way, its size by the bed's, rounded up", fmt.Sprintf("%s by %s by %s on %s by %s by %s", in(size.X),
-				in(size.Y), in(size.Z), in(p.Bed[0]), in(p.Bed[1]), in(p.Bed[2])), fmt.Sprint(pieces),
+			With("each way, its size by the bed's, rounded up", fmt.Sprintf("%s by %s by %s on %s by %s by %s", inches(size.X),
+				inches(size.Y), inches(size.Z), inches(p.Bed[0]), inches(p.Bed[1]), inches(p.Bed[2])), fmt.Sprint(pieces),
 				source.Exact("whole pieces")),
 		result("glued", "Glued faces", glued/1e6, "m2", fmt.Sprintf("%.0f cm2", glued/100)).
 			With("sum of the sections at the cuts", "", fmt.Sprintf("%.1f cm2", glued/100), exact),

@@ -34,7 +34,7 @@ func (p Pyramid) Lay() (*Shape, error) {
 		return nil, measure.Bad(
 			"top width",
 			"walls of %s, measured level, leave nothing inside; make it larger or the stock thinner",
-			in(math.Max(fx, fy)),
+			inches(math.Max(fx, fy)),
 		)
 	}
 	tilt := math.Acos(rx*ry/(lx*ly)) / 2 * 180 / math.Pi
@@ -56,7 +56,7 @@ func (p Pyramid) Lay() (*Shape, error) {
 		With("B = acos(cos a cos b) / 2, a and b the slopes of front and side",
 			fmt.Sprintf("acos(%.4f x %.4f) / 2", ry/ly, rx/lx), measure.Degrees(tilt),
 			source.Exact("half the angle between the faces' normals")),
-		result("corner", "Length of a corner", corner, "mm", in(corner)).
+		result("corner", "Length of a corner", corner, "mm", inches(corner)).
 			With("sqrt(H^2 + run of both)", fmt.Sprintf("sqrt(%.1f^2 + %.1f^2 + %.1f^2)", p.H, rx, ry),
 				measure.MarkedTape(corner), source.Exact("Pythagoras")),
 	)

@@ -152,7 +152,7 @@ func TestWrapAndKerfs(t *testing.T) {
 }
 
 // The boards of a disc make the whole circle: 8 ft from two 4 ft boards is two
-// half circles with a chord of 8 ft (handbook's example).
+// half circles with a chord of 8 ft (worked by hand).
 func TestDiscOverBoards(t *testing.T) {
 	s, err := Boards{D: 2438.4, T: 25.4, Board: 1219.2, Brace: 150}.Lay()
 	require.NoError(t, err)

@@ -22,7 +22,7 @@ func (d Disc) Lay() (*Shape, error) {
 		return nil, err
 	}
 	if d.Bore < 0 || d.Bore >= d.D {
-		return nil, measure.Bad("bore", "must be smaller than the disc's %s", in(d.D))
+		return nil, measure.Bad("bore", "must be smaller than the disc's %s", inches(d.D))
 	}
 	if err := copies(d.Copies); err != nil {
 		return nil, err
@@ -49,8 +49,8 @@ func (d Disc) Lay() (*Shape, error) {
 		s.Size = extent(s.Bodies)
 	}
 	circ := math.Pi * d.D
-	s.Results = append(s.Results, result("edge", "Length round the edge", circ, "mm", in(circ)).
-		With("c = pi d", "pi x "+in(d.D), measure.MarkedTape(circ), source.Exact("circle")))
+	s.Results = append(s.Results, result("edge", "Length round the edge", circ, "mm", inches(circ)).
+		With("c = pi d", "pi x "+inches(d.D), measure.MarkedTape(circ), source.Exact("circle")))
 	return s, nil
 }
 
@@ -73,9 +73,9 @@ func (r Rings) Lay() (*Shape, error) {
 		return nil, measure.Bad(
 			"wall",
 			"%s on both sides closes a ring of %s; make it less than %s",
-			in(r.Wall),
-			in(math.Min(r.Bottom, r.Top)),
-			in(math.Min(r.Bottom, r.Top)/2),
+			inches(r.Wall),
+			inches(math.Min(r.Bottom, r.Top)),
+			inches(math.Min(r.Bottom, r.Top)/2),
 		)
 	}
 	n := int(math.Ceil(r.H/r.T - 1e-6))
@@ -102,8 +102,8 @@ func (r Rings) Lay() (*Shape, error) {
 	dmax := math.Max(r.Bottom, r.Top)
 	s.Size = Vec{dmax, dmax, float64(n) * r.T}
 	s.Results = append(s.Results, result("layers", "Rings in the stack", float64(n), "", fmt.Sprint(n)).
-		With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", in(r.H), in(r.T)),
-			fmt.Sprintf("%d, %s tall", n, in(float64(n)*r.T)), source.Exact("whole layers")),
+		With("n = ceil(height / thickness)", fmt.Sprintf("ceil(%s / %s)", inches(r.H), inches(r.T)),
+			fmt.Sprintf("%d, %s tall", n, inches(float64(n)*r.T)), source.Exact("whole layers")),
 	)
 	return s, nil
 }

@@ -17,20 +17,20 @@ func RingsAtPitch(height, pitch, pole, d float64) ([]source.Result, error) {
 		return nil, err
 	}
 	if pitch < d {
-		return nil, measure.Bad("pitch", "%s is less than the ring's %s; they would overlap", in(pitch), in(d))
+		return nil, measure.Bad("pitch", "%s is less than the ring's %s; they would overlap", inches(pitch), inches(d))
 	}
 	n := math.Floor((height-d)/pitch+1e-9) + 1
 	if n < 1 {
-		return nil, measure.Bad("height", "%s holds no ring of %s", in(height), in(d))
+		return nil, measure.Bad("height", "%s holds no ring of %s", inches(height), inches(d))
 	}
 	round := math.Pi * (pole + d)
 	exact := source.Exact("circle at the ring's middle; whole pitches")
 	return []source.Result{
 		result("rings", "Rings", n, "", fmt.Sprintf("%.0f", n)).
-			With("n = floor((H - d) / pitch) + 1", fmt.Sprintf("floor((%s - %s) / %s) + 1", in(height), in(d), in(pitch)),
+			With("n = floor((H - d) / pitch) + 1", fmt.Sprintf("floor((%s - %s) / %s) + 1", inches(height), inches(d), inches(pitch)),
 				fmt.Sprintf("%.0f, the last %s from the end", n, measure.MarkedTape(height-d-(n-1)*pitch)), exact),
 		result("each", "Length of each", round, "mm", measure.MarkedTape(round)).
-			With("pi (pole + d)", fmt.Sprintf("pi x (%s + %s)", in(pole), in(d)), measure.MarkedTape(round), exact),
+			With("pi (pole + d)", fmt.Sprintf("pi x (%s + %s)", inches(pole), inches(d)), measure.MarkedTape(round), exact),
 		result("all", "Length in all", n*round, "mm", measure.MarkedRun(n*round)).
 			With("n x each", fmt.Sprintf("%.0f x %s", n, measure.MarkedTape(round)), measure.MarkedRun(n*round), exact),
 	}, nil
@@ -42,14 +42,14 @@ func Scales(w, h, wide, tall, show float64) ([]source.Result, error) {
 		return nil, err
 	}
 	if show > tall {
-		return nil, measure.Bad("show", "%s shows more than the scale's %s", in(show), in(tall))
+		return nil, measure.Bad("show", "%s shows more than the scale's %s", inches(show), inches(tall))
 	}
 	rows := math.Max(1, math.Ceil((h-tall)/show-1e-9)+1)
 	even, odd := math.Ceil(w/wide-1e-9), math.Ceil(w/wide+.5-1e-9)
 	n := math.Ceil(rows/2)*even + math.Floor(rows/2)*odd
 	return []source.Result{
 		result("rows", "Rows", rows, "", fmt.Sprintf("%.0f", rows)).
-			With("ceil((H - tall) / showing) + 1", fmt.Sprintf("ceil((%s - %s) / %s) + 1", in(h), in(tall), in(show)),
+			With("ceil((H - tall) / showing) + 1", fmt.Sprintf("ceil((%s - %s) / %s) + 1", inches(h), inches(tall), inches(show)),
 				fmt.Sprintf("%.0f", rows), source.Exact("whole rows")),
 		result("scales", "Scales", n, "", fmt.Sprintf("%.0f", n)).
 			With("rows of ceil(W / wide), every second half a scale over", fmt.Sprintf("%.0f and %.0f a row", even, odd),
@@ -69,11 +69,11 @@ func Banding(w, d, t float64, mitred bool) ([]source.Result, error) {
 	}
 	exact := source.Exact("outside sizes, strip thickness counted")
 	return []source.Result{
-		result("long", "Two long strips", long, "mm", in(long)).
-			With("W + 2 t", fmt.Sprintf("%s + 2 x %s", in(w), in(t)), in(long), exact),
-		result("short", "Two short strips, "+how, short, "mm", in(short)).
-			With(map[bool]string{true: "D + 2 t", false: "D"}[mitred], map[bool]string{true: in(d) + " + 2 x " + in(t),
-				false: in(d)}[mitred], in(short), exact),
+		result("long", "Two long strips", long, "mm", inches(long)).
+			With("W + 2 t", fmt.Sprintf("%s + 2 x %s", inches(w), inches(t)), inches(long), exact),
+		result("short", "Two short strips, "+how, short, "mm", inches(short)).
+			With(map[bool]string{true: "D + 2 t", false: "D"}[mitred], map[bool]string{true: inches(d) + " + 2 x " + inches(t),
+				false: inches(d)}[mitred], inches(short), exact),
 		result("all", "Strip in all", 2*(long+short), "mm", measure.MarkedRun(2*(long+short))).
 			With("2 (long + short)", "", measure.MarkedRun(2*(long+short)), exact),
 	}, nil
@@ -95,7 +95,7 @@ func Armature(path, d, pitch float64, strands int, hooks float64) (source.Result
 	total := float64(strands)*path*f + hooks
 	return result("wire", "Wire", total, "mm", measure.MarkedRun(total)).
 			With("strands x path x sqrt(1 + (pi d / pitch)^2) + hooks", fmt.Sprintf("%d x %s x %.3f + %s", strands,
-				measure.MarkedRun(path), f, in(hooks)), measure.MarkedRun(total), source.Exact("length of a helix"),
+				measure.MarkedRun(path), f, inches(hooks)), measure.MarkedRun(total), source.Exact("length of a helix"),
 				source.FromTrade("metal springs back: overbend")),
 		nil
 }
@@ -110,7 +110,7 @@ func Hangers(length, inset float64, n int) (source.Result, error) {
 	}
 	gap := (length - 2*inset) / float64(n-1)
 	return result("gap", "From one to the next", gap, "mm", measure.MarkedTape(gap)).
-			With("(L - 2 inset) / (n - 1)", fmt.Sprintf("(%s - 2 x %s) / %d", in(length), in(inset), n-1),
+			With("(L - 2 inset) / (n - 1)", fmt.Sprintf("(%s - 2 x %s) / %d", inches(length), inches(inset), n-1),
 				measure.MarkedTape(gap), source.Exact("even spacing"),
 				source.FromTrade("rate each hanger for the whole load shared by one fewer")),
 		nil
@@ -126,7 +126,7 @@ func Wedge(base, rise, run float64) (source.Result, error) {
 	}
 	h := base * rise / run
 	return result("height", "Wedge at the low end", h, "mm", measure.MarkedTape(h)).
-			With("base x rise / run", fmt.Sprintf("%s x %s / %s", in(base), in(rise), in(run)),
+			With("base x rise / run", fmt.Sprintf("%s x %s / %s", inches(base), inches(rise), inches(run)),
 				fmt.Sprintf("%s, an angle of %s", measure.MarkedTape(h), measure.Degrees(math.Atan2(rise, run)*180/math.Pi)),
 				source.Exact("similar triangles")),
 		nil
@@ -144,25 +144,25 @@ func Hollow(thick, depth, edge float64) (source.Result, error) {
 	left := thick - depth
 	switch {
 	case left <= 0:
-		return source.Result{}, measure.Bad("depth", "%s goes through a part of %s", in(depth), in(thick))
+		return source.Result{}, measure.Bad("depth", "%s goes through a part of %s", inches(depth), inches(thick))
 	case left < KeepUnder:
 		return source.Result{}, measure.Bad(
 			"depth",
 			"leaves %s under the pocket; keep %s: no deeper than %s",
-			in(left),
-			in(KeepUnder),
-			in(math.Max(0, thick-KeepUnder)),
+			inches(left),
+			inches(KeepUnder),
+			inches(math.Max(0, thick-KeepUnder)),
 		)
 	case edge < KeepUnder:
-		return source.Result{}, measure.Bad("edge", "%s to the edge; keep %s", in(edge), in(KeepUnder))
+		return source.Result{}, measure.Bad("edge", "%s to the edge; keep %s", inches(edge), inches(KeepUnder))
 	}
 	return result(
 			"left",
 			"Stays under the pocket",
 			left,
 			"mm",
-			in(left),
-		).With("thickness - depth", in(thick)+" - "+in(depth), in(left), from),
+			inches(left),
+		).With("thickness - depth", inches(thick)+" - "+inches(depth), inches(left), from),
 		nil
 }
 
@@ -184,7 +184,7 @@ func Screen(diagonal, aspectW, aspectH float64, portrait bool) ([]source.Result,
 			w,
 			"mm",
 			measure.MarkedTape(w),
-		).With("d a / sqrt(a^2 + b^2)", fmt.Sprintf("%s x %g / sqrt(%g^2 + %g^2)", in(diagonal), aspectW, aspectW, aspectH),
+		).With("d a / sqrt(a^2 + b^2)", fmt.Sprintf("%s x %g / sqrt(%g^2 + %g^2)", inches(diagonal), aspectW, aspectW, aspectH),
 			measure.MarkedTape(w), from),
 		result("h", "Picture height", h, "mm", measure.MarkedTape(h)).
 			With("d b / sqrt(a^2 + b^2)", "", measure.MarkedTape(h), from),
@@ -206,7 +206,7 @@ func Fit(hole float64, kind string) (source.Result, error) {
 	}
 	d := hole + add
 	if d <= 0 {
-		return source.Result{}, measure.Bad("hole", "%s is too small for a sliding fit", in(hole))
+		return source.Result{}, measure.Bad("hole", "%s is too small for a sliding fit", inches(hole))
 	}
 	return result(
 			"cut",
@@ -226,8 +226,8 @@ func Scale(known, onReference, other float64) (source.Result, error) {
 	}
 	f := known / onReference
 	return result("length", "On the prop", other*f, "mm", measure.MarkedTape(other*f)).
-			With("f = known / same on the reference", fmt.Sprintf("%s / %s", in(known), in(onReference)),
+			With("f = known / same on the reference", fmt.Sprintf("%s / %s", inches(known), inches(onReference)),
 				fmt.Sprintf("x %.4g", f), source.Exact("similarity")).
-			With("other x f", in(other)+fmt.Sprintf(" x %.4g", f), measure.MarkedTape(other*f), source.Exact("similarity")),
+			With("other x f", inches(other)+fmt.Sprintf(" x %.4g", f), measure.MarkedTape(other*f), source.Exact("similarity")),
 		nil
 }

@@ -63,7 +63,7 @@ func (k Skin) Lay() (*Shape, error) {
 	exact := source.Exact("perimeter of what it covers, with allowances")
 	s.Results = append(
 		s.Results,
-		result("strip", "Length of the strip", long, "mm", in(long)).
+		result("strip", "Length of the strip", long, "mm", inches(long)).
 			With(how, numbers, measure.MarkedTape(long), exact),
 		result("seam", "To sew", seams, "mm", measure.MarkedRun(seams)).
 			With("height of the strip, and round the top where there is one", fmt.Sprintf("%.1f of %.1f high", seams, high),

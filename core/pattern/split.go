@@ -28,7 +28,7 @@ func (s *Shape) Split(seam Seam) error {
 	}
 	long, short := math.Max(seam.W, seam.H), math.Min(seam.W, seam.H)
 	if seam.Lap < 0 || seam.Lap > short/3 {
-		return measure.Bad("lap", "%s is out of range; write up to %s", in(seam.Lap), in(short/3))
+		return measure.Bad("lap", "%s is out of range; write up to %s", inches(seam.Lap), inches(short/3))
 	}
 	var panels []Panel
 	var bodies []Body
@@ -105,7 +105,7 @@ func (p Panel) pieces(xs, ys []float64, seam Seam) (list []Panel, err error) {
 				note = fmt.Sprintf(
 					"Half-lap: the lower or left piece loses half its thickness, %s wide, on the inside, "+
 						"its neighbour on the outside. Dry-fit before glue.",
-					in(seam.Lap),
+					inches(seam.Lap),
 				)
 			}
 			q.Notes = append(append([]string(nil), q.Notes...), note)

@@ -66,9 +66,9 @@ func (w Tower) Lay() (*Shape, error) {
 		return nil, measure.Bad(
 			field,
 			"%s across is closed by walls of %s; make it more than %s",
-			in(2*small),
-			in(w.T),
-			in(2*x.flat),
+			inches(2*small),
+			inches(w.T),
+			inches(2*x.flat),
 		)
 	}
 	s := &Shape{Panels: []Panel{x.panel()}, Bodies: x.bodies()}
@@ -166,12 +166,12 @@ func (x towered) results() []source.Result {
 	return []source.Result{
 		result("slope", "Slope of a face from level", x.slope, "deg", measure.Degrees(x.slope)).
 			With(over("s = atan(h / ((bottom - top)/2))", "s = 180 - atan(h / ((top - bottom)/2))"),
-				over(fmt.Sprintf("atan(%s / ((%s - %s)/2))", in(x.H), in(x.Bottom), in(x.Top)),
-					fmt.Sprintf("180 - atan(%s / ((%s - %s)/2))", in(x.H), in(x.Top), in(x.Bottom))),
+				over(fmt.Sprintf("atan(%s / ((%s - %s)/2))", inches(x.H), inches(x.Bottom), inches(x.Top)),
+					fmt.Sprintf("180 - atan(%s / ((%s - %s)/2))", inches(x.H), inches(x.Top), inches(x.Bottom))),
 				measure.Degrees(x.slope), exact),
-		result("slant", "Length up the face", x.slant, "mm", in(x.slant)).
-			With("L = sqrt(h^2 + ((bottom - top)/2)^2)", fmt.Sprintf("sqrt(%s^2 + %s^2)", in(x.H), in(x.ab-x.at)),
-				in(x.slant), exact),
+		result("slant", "Length up the face", x.slant, "mm", inches(x.slant)).
+			With("L = sqrt(h^2 + ((bottom - top)/2)^2)", fmt.Sprintf("sqrt(%s^2 + %s^2)", inches(x.H), inches(x.ab-x.at)),
+				inches(x.slant), exact),
 		result("cut", "Cut angle on the face", cut, "deg", measure.Degrees(cut)).
 			With(over("M = atan(cos s tan(180/n))", "M = atan(cos(180 - s) tan(180/n))"),
 				fmt.Sprintf("atan(cos %.3f tan %.3f)", math.Min(x.slope, 180-x.slope), 180/num), measure.Degrees(cut),

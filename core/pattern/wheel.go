@@ -36,7 +36,7 @@ func (w Wheel) Rings() ([][]Point, error) {
 			return nil, measure.Bad(
 				"depth",
 				"of the teeth must lie between nothing and half of %s, and there must be 3 of them or more",
-				in(w.D),
+				inches(w.D),
 			)
 		}
 		root = r - w.Depth
@@ -45,7 +45,7 @@ func (w Wheel) Rings() ([][]Point, error) {
 		rings = append(rings, Circle(0, 0, w.D))
 	}
 	if w.Bore < 0 || w.Bore >= 2*root {
-		return nil, measure.Bad("bore", "must be smaller than %s", in(2*root))
+		return nil, measure.Bad("bore", "must be smaller than %s", inches(2*root))
 	}
 	if w.Bore > 0 {
 		rings = append(rings, Circle(0, 0, w.Bore))
@@ -57,7 +57,7 @@ func (w Wheel) Rings() ([][]Point, error) {
 	rings = append(rings, windows...)
 	if w.Holes > 0 {
 		if w.HoleD <= 0 || w.HoleCircle <= 0 || w.HoleCircle+w.HoleD >= 2*root {
-			return nil, measure.Bad("holes", "need a size and a circle that keeps them inside %s", in(2*root))
+			return nil, measure.Bad("holes", "need a size and a circle that keeps them inside %s", inches(2*root))
 		}
 		for k := range w.Holes {
 			sn, cs := math.Sincos(math.Pi/2 + 2*math.Pi*float64(k)/float64(w.Holes))
@@ -68,8 +68,8 @@ func (w Wheel) Rings() ([][]Point, error) {
 		return nil, measure.Bad(
 			"holes",
 			"two cut-outs run into each other at %s, %s from the middle",
-			in(at.X),
-			in(at.Y),
+			inches(at.X),
+			inches(at.Y),
 		)
 	}
 	return rings, nil
@@ -128,7 +128,7 @@ func (w Wheel) windows(root float64) (rings [][]Point, err error) {
 			"spokes",
 			"%d of %s leave no window at the hub; make the hub wider or the spokes narrower",
 			w.Spokes,
-			in(w.Spoke),
+			inches(w.Spoke),
 		)
 	}
 	for k := range w.Spokes {

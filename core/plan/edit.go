@@ -126,7 +126,7 @@ func (p *Plan) Apply(e Edit) (*Plan, error) {
 // changed is the plan after an edit, judged by nobody yet. It refuses an edit made on an older
 // state.
 func (p *Plan) changed(e Edit) (*Plan, error) {
-	q := p.cloned(e.of)
+	q := p.cloned(e.changes)
 	for _, c := range e.Changes {
 		k, err := kindNamed(c.Kind)
 		if err != nil {
@@ -177,7 +177,7 @@ func (p *Plan) sound(e Edit) bool {
 // taking it back puts every one back in its place; an edit that was made on a part of the plan
 // knows them by that part's lists. One that cannot be applied is left as it is.
 func (p *Plan) Placed(e Edit) Edit {
-	q := p.cloned(e.of)
+	q := p.cloned(e.changes)
 	changes := slices.Clone(e.Changes)
 	for i := range changes {
 		c := &changes[i]
@@ -199,7 +199,7 @@ func (p *Plan) Placed(e Edit) Edit {
 }
 
 // of reports whether the edit changes elements of a kind.
-func (e Edit) of(kind string) bool {
+func (e Edit) changes(kind string) bool {
 	return slices.ContainsFunc(e.Changes, func(c Change) bool { return c.Kind == kind })
 }
 

@@ -77,7 +77,7 @@ func (x *Solid) valid(c checks) error {
 		measure.Within("z", x.Z, -30*metre, 30*metre)); err != nil {
 		return err
 	}
-	if err := x.stands(c); err != nil {
+	if err := x.placeable(c); err != nil {
 		return err
 	}
 	for _, o := range x.Openings {
@@ -108,7 +108,7 @@ func (x *Solid) valid(c checks) error {
 }
 
 // stands refuses a place by another that cannot be.
-func (x *Solid) stands(c checks) error {
+func (x *Solid) placeable(c checks) error {
 	if x.How == "" && x.By == "" {
 		return nil
 	}

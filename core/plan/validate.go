@@ -46,7 +46,7 @@ func (p *Plan) Validate() error {
 		return measure.Bad("copies", "%d pieces in all; %d at most in one plan", n, maxPieces)
 	}
 	if d, err := c.wires.Fed(p.Devices()); err != nil {
-		return in(Element{"device", d.ID, d}, err)
+		return elementError(Element{"device", d.ID, d}, err)
 	}
 	return nil
 }
@@ -72,13 +72,13 @@ func (k *kind) byThemselves(p *Plan) (map[string]bool, error) {
 			return nil, measure.Bad(k.name, "an ID is missing; each needs its own")
 		}
 		if err := measure.First(texts(e.Value), needs(e.Value)); err != nil {
-			return nil, in(e, err)
+			return nil, elementError(e, err)
 		}
 		if err := k.twins(e, shared); err != nil {
-			return nil, in(e, err)
+			return nil, elementError(e, err)
 		}
 		if have[e.ID] {
-			return nil, in(e, measure.Bad(k.name, "two have the ID %q; give each its own", e.ID))
+			return nil, elementError(e, measure.Bad(k.name, "two have the ID %q; give each its own", e.ID))
 		}
 		have[e.ID] = true
 	}
@@ -91,11 +91,11 @@ func (k *kind) together(p *Plan, known map[string]map[string]bool, c checks) err
 	for _, e := range k.all(p) {
 		for _, r := range references(e.Value) {
 			if !known[r.Kind][r.ID] {
-				return in(e, measure.Bad(r.Field, "there is no %s %q in this plan", r.Kind, r.ID))
+				return elementError(e, measure.Bad(r.Field, "there is no %s %q in this plan", r.Kind, r.ID))
 			}
 		}
 		if err := k.check(e.Value, c); err != nil {
-			return in(e, measure.ErrorIn(err, p.Metric()))
+			return elementError(e, measure.ErrorIn(err, p.Metric()))
 		}
 	}
 	return nil
@@ -120,7 +120,7 @@ type ElementError struct {
 func (e *ElementError) Error() string { return e.Kind + " " + e.Name + ": " + e.Err.Error() }
 func (e *ElementError) Unwrap() error { return e.Err }
 
-func in(e Element, err error) error {
+func elementError(e Element, err error) error {
 	return &ElementError{e.Kind, e.ID, NameOf(e.Value), err}
 }
 

@@ -95,7 +95,7 @@ func HelpFor(p *plan.Plan, lib *stock.Library, prop string) (out []HelpGroup) {
 			for k, line := range (&Error{Example: verbs[name].example}).Tries() {
 				line = InUnits(line, p.Metric())
 				if s.verbs != nil {
-					line = own.in(strings.Replace(line, "left arm", "box", 1))
+					line = own.mentions(strings.Replace(line, "left arm", "box", 1))
 				}
 				if h := calledBy(p, lib, prop, helpOf(p, lib, prop, line)); k == 0 || h.Good {
 					g.Lines = append(g.Lines, h)
@@ -146,7 +146,7 @@ type owned map[string]string
 
 var ownWord = regexp.MustCompile(`\b[A-Za-z]\w*\b`)
 
-func (o owned) in(line string) string {
+func (o owned) mentions(line string) string {
 	first := true
 	return ownWord.ReplaceAllStringFunc(line, func(w string) string {
 		if first { // the verb stays
@@ -313,7 +313,7 @@ func Example(p *plan.Plan, lib *stock.Library, prop, verb string) string {
 	for _, line := range tries {
 		line = InUnits(line, p.Metric())
 		if _, solid := form.Of(verb); !solid {
-			line = own.in(line)
+			line = own.mentions(line)
 		}
 		if first == "" || verb == "glue" {
 			first = line

@@ -104,7 +104,7 @@ func init() { // not in the variable itself: reading looks it up
 // sayThings are the verbs of what a prop is made of, and of the shop.
 func sayThings() map[string]verb {
 	return map[string]verb{
-		"prop":    {"prop weathervane 30 in tall", (*reader).prop_},
+		"prop":    {"prop weathervane 30 in tall", (*reader).newProp},
 		"offcut":  {"offcut xps1 18 x 30 in", (*reader).offcut},
 		"scale":   {"scale to 10 ft tall (or: scale x 1.5)", (*reader).scale},
 		"glue":    {"glue box/front to box/left with pu", (*reader).glue},
@@ -714,7 +714,7 @@ func (r *reader) beside(s *plan.Solid) measure.Length {
 	return measure.OnTape(right+4*measure.Inch+own.Size.X/2, r.p.Metric())
 }
 
-func (r *reader) prop_() (*Reading, error) {
+func (r *reader) newProp() (*Reading, error) {
 	_, words := take(r.words[1:], "tall")
 	var name []string
 	for len(words) > 0 && (words[0][0] < '0' || words[0][0] > '9') {

@@ -138,9 +138,9 @@ func (p *program) apart() {
 	}
 }
 
-// moment is all that a machine is at one time: copied whole, it is a snapshot to come
+// snapshot is all that a machine is at one time: copied whole, it can be come
 // back to.
-type moment struct {
+type snapshot struct {
 	now      int
 	powered  bool
 	since    int // powered up
@@ -182,7 +182,7 @@ func fill(n, v int) []int {
 
 // cutUp hands out the two slabs that a moment's lists lie in, so that it is copied at
 // the cost of two.
-func (s *moment) cutUp(ints []int, bools []bool, inputs, channels, movers, triggers int) {
+func (s *snapshot) cutUp(ints []int, bools []bool, inputs, channels, movers, triggers int) {
 	s.ints, s.bools = ints, bools
 	take := func(n int) []int {
 		out := ints[:n:n]
@@ -197,8 +197,8 @@ func (s *moment) cutUp(ints []int, bools []bool, inputs, channels, movers, trigg
 	s.raw, s.held = bools[:inputs:inputs], bools[inputs:]
 }
 
-func (p *program) start() *moment {
-	s := &moment{runs: make([]run, len(p.scenes))}
+func (p *program) start() *snapshot {
+	s := &snapshot{runs: make([]run, len(p.scenes))}
 	n, c, m := len(p.inputs), len(p.channels), len(p.movers)
 	k := len(p.triggers)
 	s.cutUp(make([]int, 6*n+2*c+2*m+k), make([]bool, 2*n), n, c, m, k)
@@ -215,7 +215,7 @@ func (p *program) start() *moment {
 }
 
 // wake is power-up: nothing runs, no contact counts as pressed by being closed already.
-func (p *program) wake(s *moment) {
+func (p *program) wake(s *snapshot) {
 	s.powered, s.since = true, s.now
 	s.state, s.entered = -1, s.now
 	if p.m.State != "" {
@@ -234,7 +234,7 @@ func (p *program) wake(s *moment) {
 }
 
 // setTimers sets the timers of power-up, or of a state that is entered.
-func (p *program) setTimers(s *moment, power bool) {
+func (p *program) setTimers(s *snapshot, power bool) {
 	for i, in := range p.inputs {
 		switch {
 		case in.Kind != Timer:
@@ -249,7 +249,7 @@ func (p *program) setTimers(s *moment, power bool) {
 	}
 }
 
-func (s *moment) copy() *moment {
+func (s *snapshot) copy() *snapshot {
 	c := *s
 	c.cutUp(slices.Clone(s.ints), slices.Clone(s.bools), len(s.seen), len(s.out), len(s.pos), len(s.fired))
 	c.runs = slices.Clone(s.runs)
@@ -257,7 +257,7 @@ func (s *moment) copy() *moment {
 }
 
 // become makes a moment one that stands as another of the same machine does.
-func (s *moment) become(o *moment) {
+func (s *snapshot) become(o *snapshot) {
 	ints, bools, runs := append(s.ints[:0], o.ints...), append(s.bools[:0], o.bools...), append(s.runs[:0], o.runs...)
 	*s = *o
 	s.cutUp(ints, bools, len(o.seen), len(o.out), len(o.pos), len(o.fired))

@@ -128,7 +128,7 @@ func TestRewindIsReplay(t *testing.T) {
 		require.Equal(t, whole, m.Run(stim, until))
 		mid := rapid.IntRange(0, until).Draw(t, "mid")
 		p := compile(m)
-		s := &sim{p: p, moment: p.start(), trace: &Trace{Until: until}}
+		s := &sim{p: p, snapshot: p.start(), trace: &Trace{Until: until}}
 		s.woken()
 		s.settled()
 		var early, late []Stimulus
@@ -143,7 +143,7 @@ func TestRewindIsReplay(t *testing.T) {
 		kept := s.copy() // a snapshot
 		s.play(late, until)
 		require.Equal(t, whole.Events, s.trace.Events)
-		again := &sim{p: p, moment: kept, trace: &Trace{Until: until}}
+		again := &sim{p: p, snapshot: kept, trace: &Trace{Until: until}}
 		again.play(late, until)
 		n := 0
 		for n < len(whole.Events) && whole.Events[n].At <= mid {

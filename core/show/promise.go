@@ -5,7 +5,7 @@ import (
 	"slices"
 )
 
-// Term is something that is so or not at a moment: an output that is on, a mover away
+// Term is something that is so or not at an instant: an output that is on, a mover away
 // from where it rests, a scene that runs, a state, a contact that is closed.
 type Term struct {
 	Kind string // channel, mover, scene, state or input

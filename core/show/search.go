@@ -61,7 +61,7 @@ const (
 
 // state is a moment with what is still to come and what is watched.
 type state struct {
-	*moment
+	*snapshot
 	closed  []int  // when each contact closed last
 	pending []edge // contacts to be let go, power to come back
 	since   []int  // of each promise: since when it is broken; -1 for not
@@ -147,15 +147,15 @@ func (q Search) Run() (Found, error) {
 
 // search goes depth by depth.
 func (r *searcher) search() {
-	s := &sim{p: r.p, moment: r.p.start(), coarse: true}
+	s := &sim{p: r.p, snapshot: r.p.start(), coarse: true}
 	s.woken()
 	s.settled()
 	first := &state{
-		moment:  s.moment,
-		closed:  fill(len(r.p.inputs), never),
-		since:   fill(len(r.watch), -1),
-		pressed: true,
-		input:   -1,
+		snapshot: s.snapshot,
+		closed:   fill(len(r.p.inputs), never),
+		since:    fill(len(r.watch), -1),
+		pressed:  true,
+		input:    -1,
 	}
 	r.observe(s, first, 0)
 	r.canFire = r.starts(first, 2)
@@ -165,7 +165,7 @@ func (r *searcher) search() {
 		last := depth == r.Depth
 		var next []*state
 		for i, st := range front {
-			if r.ticks > r.most || !r.told(depth, float64(i)/float64(len(front)), false) {
+			if r.ticks > r.most || !r.progressed(depth, float64(i)/float64(len(front)), false) {
 				whole = false
 				break
 			}
@@ -179,7 +179,7 @@ func (r *searcher) search() {
 	if whole {
 		r.found.Depth = r.Depth // or nothing new can happen any more
 	}
-	r.told(r.found.Depth, 1, true)
+	r.progressed(r.found.Depth, 1, true)
 	r.found.Exhaustive = whole
 	r.found.States, r.found.Moments = r.states, r.ticks
 	sort.SliceStable(
@@ -190,7 +190,7 @@ func (r *searcher) search() {
 
 // told says how far it is, every so many moments: far is how much of a depth is done. What
 // is deeper costs more, each depth some four times the one before it.
-func (r *searcher) told(depth int, far float64, done bool) bool {
+func (r *searcher) progressed(depth int, far float64, done bool) bool {
 	if r.Progress == nil || !done && r.ticks < r.tellAt {
 		return true
 	}
@@ -209,7 +209,7 @@ func (r *searcher) told(depth int, far float64, done bool) bool {
 func (r *searcher) follow(st *state, last bool) []*state {
 	run := r.twin(st)
 	defer r.done(run)
-	s := &sim{p: r.p, moment: run.moment, coarse: true}
+	s := &sim{p: r.p, snapshot: run.snapshot, coarse: true}
 	times := []int{s.now}
 	was := r.look(s)
 	end := s.now + r.horizon
@@ -252,7 +252,7 @@ func (g *gates) look(s *sim) uint64 {
 	h := uint64(14695981039346656037)
 	mix := func(v int) { h = (h ^ uint64(v+7)) * 1099511628211 }
 	for i := range s.runs {
-		if s.runs[i].playing && !g.past(s.moment, i) {
+		if s.runs[i].playing && !g.past(s.snapshot, i) {
 			mix(i)
 		}
 	}
@@ -472,7 +472,7 @@ func (r *searcher) echo(i int) (out []int) {
 	in := &r.p.inputs[i]
 	for state := range max(1, len(r.p.states)) {
 		for _, how := range []int{tapped, r.horizon / 2} {
-			s := &sim{p: r.p, moment: r.p.start(), coarse: true}
+			s := &sim{p: r.p, snapshot: r.p.start(), coarse: true}
 			if len(r.p.states) > 0 {
 				s.state = state
 			}
@@ -501,7 +501,7 @@ const mostEchoes = 24
 func (r *searcher) branch(st *state, choices []choice) (out []*state) {
 	run := r.twin(st)
 	defer r.done(run)
-	s := &sim{p: r.p, moment: run.moment, coarse: true}
+	s := &sim{p: r.p, snapshot: run.snapshot, coarse: true}
 	for _, c := range choices {
 		for {
 			t := r.upcoming(s, run)
@@ -579,7 +579,7 @@ func (r *searcher) event(st, run *state, c choice) *state {
 	}
 	next.pending, next.input = append(append(next.pending, with...), edges...), c.input
 	if next.now == now || len(with) > 0 {
-		r.advance(&sim{p: r.p, moment: next.moment, coarse: true}, next, now)
+		r.advance(&sim{p: r.p, snapshot: next.snapshot, coarse: true}, next, now)
 	}
 	return next
 }
@@ -598,7 +598,7 @@ func (r *searcher) unmade(st *state) (*state, []edge) {
 		with = append(edges, with...)
 	}
 	a := r.twin(base)
-	s := &sim{p: r.p, moment: a.moment, coarse: true}
+	s := &sim{p: r.p, snapshot: a.snapshot, coarse: true}
 	for {
 		t := r.upcoming(s, a)
 		if t < 0 || t >= st.now {
@@ -666,7 +666,7 @@ func (r *searcher) barred(st *state, c choice) bool {
 // ahead is a state gone on to a time, unwatched.
 func (r *searcher) ahead(st *state, until int) *state {
 	a := r.twin(st)
-	s := &sim{p: r.p, moment: a.moment, coarse: true}
+	s := &sim{p: r.p, snapshot: a.snapshot, coarse: true}
 	for {
 		t := r.upcoming(s, a)
 		if t < 0 || t > until {
@@ -690,16 +690,16 @@ func (r *searcher) ahead(st *state, until int) *state {
 func (r *searcher) twin(st *state) *state {
 	if len(r.spares) == 0 {
 		c := *st
-		c.moment = st.moment.copy()
+		c.snapshot = st.snapshot.copy()
 		c.closed, c.pending, c.since = slices.Clone(st.closed), slices.Clone(st.pending), slices.Clone(st.since)
 		return &c
 	}
 	c := r.spares[len(r.spares)-1]
 	r.spares = r.spares[:len(r.spares)-1]
-	m, closed, pending, since := c.moment, c.closed, c.pending, c.since
+	m, closed, pending, since := c.snapshot, c.closed, c.pending, c.since
 	*c = *st
-	c.moment = m
-	m.become(st.moment)
+	c.snapshot = m
+	m.become(st.snapshot)
 	c.closed = append(closed[:0], st.closed...)
 	c.pending = append(pending[:0], st.pending...)
 	c.since = append(since[:0], st.since...)
@@ -743,7 +743,7 @@ func (r *searcher) starts(st *state, taps int) []bool {
 				continue
 			}
 			run := r.twin(st)
-			s := &sim{p: r.p, moment: run.moment, coarse: true}
+			s := &sim{p: r.p, snapshot: run.snapshot, coarse: true}
 			wait := s.now
 			for k := range r.p.triggers {
 				wait = max(wait, s.runs[r.p.triggers[k].scene].ended+r.p.triggers[k].Rest)

@@ -8,7 +8,7 @@ import (
 // sim plays one moment after another.
 type sim struct {
 	p *program
-	*moment
+	*snapshot
 	coarse bool   // levels do not matter: only whether an output is on
 	trace  *Trace // nil when only the state is wanted
 	// contacts as the controller's pins see them, bounces and limit switches too
@@ -28,7 +28,7 @@ func (m Machine) Run(stimuli []Stimulus, until int) Trace {
 // switches, bounces and sensors' holds among them.
 func (m Machine) Contacts(stimuli []Stimulus, until int) (Trace, []Stimulus) {
 	p := compile(m)
-	s := &sim{p: p, moment: p.start(), trace: &Trace{Until: until}}
+	s := &sim{p: p, snapshot: p.start(), trace: &Trace{Until: until}}
 	s.woken()
 	s.settled()
 	s.play(stimuli, until)
@@ -338,7 +338,7 @@ func (s *sim) fire(k int) {
 		s.state, s.entered = t.then, s.now
 		s.acts++
 		s.log("state", t.Then, "", 0)
-		s.p.setTimers(s.moment, false)
+		s.p.setTimers(s.snapshot, false)
 	}
 }
 
@@ -378,7 +378,7 @@ func (s *sim) powerIs(on bool) {
 		return
 	}
 	if on {
-		s.p.wake(s.moment)
+		s.p.wake(s.snapshot)
 		s.log("power", Mains, "back", 0)
 		s.woken()
 		return

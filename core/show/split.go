@@ -103,7 +103,7 @@ func (c *cone) input(id string) {
 }
 
 // of is the cone of a promise.
-func (m *Machine) of(p Promise) *cone {
+func (m *Machine) coneOf(p Promise) *cone {
 	c := &cone{m: m, has: map[string]bool{}}
 	for _, t := range []Term{p.A, p.B} {
 		if t.Kind == "state" {
@@ -165,7 +165,7 @@ func (q Search) Parts() []Search {
 	var order []string
 	at := map[string]*Search{}
 	for _, p := range append(q.Machine.BuiltIn(), q.Promises...) {
-		c := q.Machine.of(p)
+		c := q.Machine.coneOf(p)
 		name := c.name()
 		if at[name] == nil {
 			s := q
@@ -201,7 +201,7 @@ func (q Search) Whole() (Found, error) {
 		work.Go(func() {
 			for i := range next {
 				part := parts[i]
-				part.Progress = func(p Progress) bool { return t.of(i, p) }
+				part.Progress = func(p Progress) bool { return t.reports(i, p) }
 				found[i], errs[i] = part.Run()
 			}
 		})
@@ -244,7 +244,7 @@ type teller struct {
 	over  bool
 }
 
-func (t *teller) of(i int, p Progress) bool {
+func (t *teller) reports(i int, p Progress) bool {
 	t.Lock()
 	defer t.Unlock()
 	t.parts[i] = p

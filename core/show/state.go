@@ -50,7 +50,7 @@ func (p *program) gates(watch []monitor, plain bool) gates {
 
 // past is whether a scene runs on with nothing more to come of it but that it cannot be
 // started.
-func (g *gates) past(m *moment, i int) bool {
+func (g *gates) past(m *snapshot, i int) bool {
 	return g.still[i] >= 0 && m.runs[i].playing && m.now-m.runs[i].begin >= g.still[i]
 }
 
@@ -80,7 +80,7 @@ func (r *searcher) gatesOf(st *state) []int {
 
 // rests is how long a trigger will not start its scene.
 func (r *searcher) rests(st *state, t *trigger) int {
-	if run := &st.runs[t.scene]; r.gates.past(st.moment, t.scene) {
+	if run := &st.runs[t.scene]; r.gates.past(st.snapshot, t.scene) {
 		return run.begin + r.p.scenes[t.scene].long - st.now + t.Rest
 	}
 	return max(0, st.runs[t.scene].ended+t.Rest-st.now)
@@ -120,7 +120,7 @@ func (r *searcher) key(st *state) string {
 		r.inputKey(&k, st, i)
 	}
 	for i := range st.runs {
-		if run := &st.runs[i]; run.playing && !r.gates.past(st.moment, i) {
+		if run := &st.runs[i]; run.playing && !r.gates.past(st.snapshot, i) {
 			k.num(st.now - run.begin)
 			k.num(run.by)
 		} else {
@@ -159,7 +159,7 @@ func (r *searcher) inputKey(k *keyed, st *state, i int) {
 	if !r.gates.free[i] {
 		k.num(max(0, st.accepted[i]+in.HoldOff-st.now))
 	}
-	k.num(max(0, st.moment.since+in.WarmUp-st.now))
+	k.num(max(0, st.snapshot.since+in.WarmUp-st.now))
 	k.num(st.settle[i])
 	k.until(st.settleAt[i])
 	k.bit(st.closed[i] == st.now && in.mover >= 0)

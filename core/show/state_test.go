@@ -29,9 +29,9 @@ func states(t *testing.T, latch Latch, own []Promise, ended bool, at ...int) (ke
 	require.NoError(t, err)
 	r.gates = r.p.gates(r.watch, false)
 	for _, now := range at {
-		s := &sim{p: r.p, moment: r.p.start(), coarse: true}
+		s := &sim{p: r.p, snapshot: r.p.start(), coarse: true}
 		s.play(Press("i", 0, 100), now)
-		st := &state{moment: s.moment, closed: fill(2, never), since: fill(len(r.watch), -1), pressed: true}
+		st := &state{snapshot: s.snapshot, closed: fill(2, never), since: fill(len(r.watch), -1), pressed: true}
 		keys, gates = append(keys, r.key(st)), append(gates, r.gatesOf(st))
 	}
 	return keys, gates

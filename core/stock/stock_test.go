@@ -21,7 +21,7 @@ func TestPipeTable(t *testing.T) {
 		assert.InDelta(t, w[1], m.Wall.Value()/25.4, 1e-9, id)
 		assert.InDelta(t, w[2], m.Bore()/25.4, 1e-9, id)
 	}
-	// The handbook's worked fits.
+	// Fits worked by hand.
 	assert.InDelta(t, .295, (Shop.Materials["pvc1.5"].Bore()-Shop.Materials["pvc1"].OD.Value())/25.4, 1e-9)
 	assert.Greater(t, Shop.Materials["pvc1.25"].OD.Value(), Shop.Materials["pvc1.5"].Bore())
 }

@@ -99,10 +99,10 @@ type list struct {
 
 // Of lists what is to be bought, what must be ordered first before the rest.
 func Of(w *work.Work) []*Need {
-	return work.Derive(w, "needs", of)
+	return work.Derive(w, "needs", allNeeds)
 }
 
-func of(w *work.Work) []*Need {
+func allNeeds(w *work.Work) []*Need {
 	t := order.In(w)
 	l := &list{Work: w, o: t.Order, all: map[string]*Need{}, start: map[*order.Task]int{}}
 	for i, x := range t.Row {

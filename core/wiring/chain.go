@@ -19,7 +19,7 @@ type Chain struct {
 	Shifter    bool
 	Damper     bool
 	Bulk       bool
-	Rate       float64 // pictures a second, at most
+	Rate       float64 // frame rate, Hz, at most
 }
 
 // ChainStrip is a strip in its chain, its pixels numbered from 1.

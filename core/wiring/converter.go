@@ -35,7 +35,7 @@ var converterKind = &Kind{
 			Kind: circuit.Sink, A: pos, B: neg, Vf: v + dropout, I: 1e-6, Name: d.ID,
 		})
 		r.at(d.ID).source = r.Net.Add(circuit.Element{
-			Kind: circuit.Supply, A: out, B: neg, E: v, R: stock.SupplyResistance(v, a), Limit: givesIn * a, Name: d.ID,
+			Kind: circuit.Supply, A: out, B: neg, E: v, R: stock.SupplyResistance(v, a), Limit: overloadFactor * a, Name: d.ID,
 		})
 		r.at(d.ID).port = [2]int{out, neg}
 		r.at(d.ID).supply = d.ID // what it feeds is judged by its volts

@@ -67,16 +67,16 @@ func nowhere() *node { return &node{gate: -1, source: -1, input: -1} }
 
 // Rig is the wiring as a network, ready to be solved in any state.
 type Rig struct {
-	Net     *circuit.Network
-	solver  *circuit.Solver
-	nodes   map[string]*node
-	power   []powered // loads that take the same power at any volts
-	devices []Device
-	lib     *stock.Library
-	dead    map[string]circuit.Element // converters that give nothing in the state solved last, and what they would
-	steps   int                        // converters there are
-	temp    float64
-	rest    []circuit.Element // the network's elements as they were built, before any solve
+	Net        *circuit.Network
+	solver     *circuit.Solver
+	nodes      map[string]*node
+	power      []powered // loads that take the same power at any volts
+	devices    []Device
+	lib        *stock.Library
+	dead       map[string]circuit.Element // converters that give nothing in the state solved last, and what they would
+	converters int                        // converters there are
+	temp       float64
+	rest       []circuit.Element // the network's elements as they were built, before any solve
 }
 
 // commons joins the grounds that lie beside data wires.
@@ -167,7 +167,7 @@ func (r *Rig) solve() *circuit.Solution {
 		}
 	}
 	sol := r.settled()
-	for range r.steps {
+	for range r.converters {
 		cut := ""
 		for i := range r.devices { // the first one starved, from the supply on, takes what hangs behind it along
 			id := r.devices[i].ID
@@ -220,7 +220,7 @@ func (r *Rig) behind(a, b string) bool {
 // takes.
 func (r *Rig) settled() *circuit.Solution {
 	sol := r.solver.Solve()
-	for pass := 0; pass < 60 && r.steps+len(r.power) > 0; pass++ {
+	for pass := 0; pass < 60 && r.converters+len(r.power) > 0; pass++ {
 		worst := 0.0
 		for _, x := range r.power {
 			e := &r.Net.Elements[x.element]
@@ -350,7 +350,7 @@ func NewRig(s Set) *Rig {
 		tap(d.From, d.At)
 		tap(d.To, d.ToAt)
 		if d.Is(Converter) {
-			r.steps++
+			r.converters++
 		}
 	}
 	for i := range r.devices {

@@ -36,7 +36,7 @@ var supplyKind = &Kind{
 		v, a := SupplyOf(d, r.lib)
 		neg, pos := r.Net.Node(d.ID+"-"), r.Net.Node(d.ID+"+")
 		r.at(d.ID).source = r.Net.Add(circuit.Element{
-			Kind: circuit.Supply, A: pos, B: neg, E: v, R: SourceOhms(d, v, a), Limit: givesIn * a, Name: d.ID,
+			Kind: circuit.Supply, A: pos, B: neg, E: v, R: SourceOhms(d, v, a), Limit: overloadFactor * a, Name: d.ID,
 		})
 		r.at(d.ID).supply = d.ID
 		r.at(d.ID).port = [2]int{pos, neg}
@@ -109,9 +109,9 @@ func SourceOhms(d *Device, volts, amps float64) float64 {
 	return stock.SupplyResistance(volts, amps)
 }
 
-// givesIn is how many times its rating a plug-in supply gives before its limit
+// overloadFactor is how many times its rating a plug-in supply gives before its limit
 // holds. From memory: 110 to 150 %.
-const givesIn = 1.3
+const overloadFactor = 1.3
 
 // ShortAmps is what a supply can push into a short circuit, in A: of cells what
 // their open volts drive through their own resistance; of a plug-in supply what
@@ -121,7 +121,7 @@ func ShortAmps(d *Device, lib *stock.Library) float64 {
 	if d.Cell != "" {
 		return v / SourceOhms(d, v, limit)
 	}
-	return givesIn * limit
+	return overloadFactor * limit
 }
 
 // LoadState is how a source stands at a share of its rating.

@@ -33,14 +33,14 @@ func (w *Work) power() *powered {
 }
 
 // told is a device whose numbers are kept.
-type told struct {
+type deviceNumbers struct {
 	*powering
 	d     *plan.Device
 	g     wiring.Operating
 	rated float64 // volts of the supply that feeds it; 0 for none
 }
 
-func (t told) keep(what string, r source.Result) {
+func (t deviceNumbers) keep(what string, r source.Result) {
 	t.Work.keep(source.KeyOf("device", t.d.ID, what), r)
 }
 
@@ -50,7 +50,7 @@ func (w *powering) devices() {
 	for i := range w.Plan.Devices() {
 		d := &w.Plan.Devices()[i]
 		w.Watch.At("device", d.ID)
-		t := told{powering: w, d: d, g: w.all.Readings[d.ID]}
+		t := deviceNumbers{powering: w, d: d, g: w.all.Readings[d.ID]}
 		switch {
 		case d.Is(wiring.Origin):
 			t.supply()
@@ -75,7 +75,7 @@ func (w *powering) devices() {
 }
 
 // volts is a source's voltage under its load.
-func (t told) volts(label string, e, ohms float64) source.Result {
+func (t deviceNumbers) volts(label string, e, ohms float64) source.Result {
 	return source.Num(label, t.g.Volts, "V", measure.Volts(t.g.Volts)).With(
 		"V = E - I Rs",
 		fmt.Sprintf("%s - %s x %s", measure.Volts(e), measure.Amps(t.g.Amps), measure.Ohms(ohms)),
@@ -84,7 +84,7 @@ func (t told) volts(label string, e, ohms float64) source.Result {
 	)
 }
 
-func (t told) supply() {
+func (t deviceNumbers) supply() {
 	v, limit := wiring.SupplyOf(t.d, t.Lib)
 	t.keep("load", t.loadResult(t.d, t.g.Amps))
 	t.keep("volts", t.volts("Volts at its terminals", v, wiring.SourceOhms(t.d, v, limit)))
@@ -97,7 +97,7 @@ func (t told) supply() {
 	))
 }
 
-func (t told) converter() {
+func (t deviceNumbers) converter() {
 	v, limit := wiring.SupplyOf(t.d, t.Lib)
 	draws, sees := t.rig.Draws(t.all, t.d.ID)
 	t.keep("load", t.loadResult(t.d, t.g.Amps))
@@ -112,7 +112,7 @@ func (t told) converter() {
 }
 
 // solved are the numbers of whatever is fed.
-func (t told) solved() {
+func (t deviceNumbers) solved() {
 	label := "Volts at its end"
 	if t.d.Is(wiring.Load) {
 		label = "Volts at the lamp"
@@ -146,7 +146,7 @@ func (t told) solved() {
 		))
 }
 
-func (t told) run() {
+func (t deviceNumbers) run() {
 	d, metric := t.d, t.Plan.Metric()
 	if need := d.PathNeeds(metric); need > 0 {
 		path := need / (1 + wiring.PathSlack)
@@ -173,7 +173,7 @@ func (t told) run() {
 	)
 }
 
-func (t told) lamp() {
+func (t deviceNumbers) lamp() {
 	text := measure.Decimal(100*t.g.Lit, 0) + " %"
 	t.keep("light", source.Num("Light against full", 100*t.g.Lit, "%", text).With(
 		"share of rated current, worst segment",
@@ -193,7 +193,7 @@ func (t told) lamp() {
 }
 
 // matrix are the numbers of a matrix whose rows are lit one after another.
-func (t told) matrix(l stock.Lamp) {
+func (t deviceNumbers) matrix(l stock.Lamp) {
 	m := pixel.Matrix{Columns: l.Columns, Rows: l.Scan, Bits: l.Bits, Clock: l.Clock}
 	hz := measure.Decimal(m.Refresh(), 0) + " times a second"
 	t.keep("refresh", source.Num("Shown whole", m.Refresh(), "Hz", hz).With(
@@ -205,7 +205,7 @@ func (t told) matrix(l stock.Lamp) {
 		fmt.Sprintf("1 / %d", l.Scan), duty, source.Exact("scanning")))
 }
 
-func (t told) fuse() {
+func (t deviceNumbers) fuse() {
 	drop := t.g.Amps * wiring.FuseVolts / math.Max(t.d.Rating.Value(), .1)
 	t.keep("drop", source.Num("Drop in the fuse", drop, "V", measure.Volts(drop)).With(
 		"I x 0.1 V / rating",

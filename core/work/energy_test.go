@@ -14,7 +14,7 @@ import (
 )
 
 // The night's average, the outlet's current and the cord's loss by hand; a
-// battery's hours by the calculator that is checked against the handbook.
+// battery's hours by the calculator that is checked by worked examples.
 func TestEnergyOverTheSeason(t *testing.T) {
 	p := plan.New("x", "X", "in", "").In(shop.Kept)
 	p.Doc().Props = []plan.Prop{{ID: "a", Name: "A"}}
@@ -62,7 +62,7 @@ func TestEnergyOverTheSeason(t *testing.T) {
 	assert.InEpsilon(t, w.Results().At("outlet", "o", "amps").Value, ew.Results().At("outlet", "o", "amps").Value, 1e-9)
 	eco.Plugs()[0].Duty = 140
 	assert.ErrorContains(t, eco.Validate(), "duty")
-	// 16 AWG: 13.17 mOhm a metre (handbook), both ways over 30.48 m
+	// 16 AWG: 13.17 mOhm a metre (IEC 60228 copper), both ways over 30.48 m
 	assert.InEpsilon(
 		t,
 		100*w.Results().At("outlet", "o", "amps").Value*2*.01317*30.48/120,

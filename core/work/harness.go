@@ -183,7 +183,7 @@ func (w *Work) inside(d *plan.Device) string {
 
 // Harness works out what building a prop's wiring takes.
 func (w *Work) Harness(prop string) *Harness {
-	b := &bench{
+	b := &harnessBuilder{
 		Work: w, h: &Harness{}, prop: prop, joins: map[spot][]string{}, sizes: map[spot][]float64{},
 		closing: map[string][]string{}, enter: map[string]*Entry{},
 	}
@@ -206,7 +206,7 @@ type spot struct {
 }
 
 // bench is a prop's harness being made up.
-type bench struct {
+type harnessBuilder struct {
 	*Work
 	h       *Harness
 	prop    string
@@ -220,7 +220,7 @@ type bench struct {
 }
 
 // into leads a bundle of wires into a solid.
-func (b *bench) into(solid, label string, bundle []float64, plug float64) {
+func (b *harnessBuilder) into(solid, label string, bundle []float64, plug float64) {
 	e := b.enter[solid]
 	if e == nil {
 		e = &Entry{Solid: solid}
@@ -233,7 +233,7 @@ func (b *bench) into(solid, label string, bundle []float64, plug float64) {
 }
 
 // join puts wires together at a spot of a run; there says what lies there already.
-func (b *bench) join(s spot, name string, there []float64, sizes ...float64) {
+func (b *harnessBuilder) join(s spot, name string, there []float64, sizes ...float64) {
 	if b.joins[s] == nil {
 		b.spots = append(b.spots, s)
 		b.sizes[s] = there
@@ -242,7 +242,7 @@ func (b *bench) join(s spot, name string, there []float64, sizes ...float64) {
 }
 
 // device is its wires, and where they are joined and lead in.
-func (b *bench) device(d *plan.Device) {
+func (b *harnessBuilder) device(d *plan.Device) {
 	in := b.inside(d)
 	if in != "" && !d.Is(wiring.Wire) {
 		b.closing[in] = append(b.closing[in], d.Name)
@@ -281,7 +281,7 @@ func (b *bench) device(d *plan.Device) {
 }
 
 // run is a run's pair, its second pair, and its feed where that is along it.
-func (b *bench) run(d *plan.Device) (size float64) {
+func (b *harnessBuilder) run(d *plan.Device) (size float64) {
 	size = Jacket(d.Gauge.Value())
 	corners, _ := wiring.ParsePath(d.Path, b.Plan.Metric())
 	b.h.Wires = append(b.h.Wires, HarnessWire{
@@ -308,7 +308,7 @@ func (b *bench) run(d *plan.Device) (size float64) {
 }
 
 // lamp is a lamp's lengthened lead, its further feeds, and its data wire.
-func (b *bench) lamp(d *plan.Device) (size, plug float64) {
+func (b *harnessBuilder) lamp(d *plan.Device) (size, plug float64) {
 	l := wiring.LampOf(d, b.Lib)
 	size = Jacket(l.LeadGauge.Value())
 	if l.Kind == "servo" { // three cores in one flat lead
@@ -338,7 +338,7 @@ func (b *bench) lamp(d *plan.Device) (size, plug float64) {
 }
 
 // feeds are a strip's further feeds, along its back.
-func (b *bench) feeds(d *plan.Device, l stock.Lamp, size float64) {
+func (b *harnessBuilder) feeds(d *plan.Device, l stock.Lamp, size float64) {
 	feeds, _ := wiring.ParseFeeds(d.Feeds)
 	for k, f := range feeds {
 		at := f * d.Length.Value()
@@ -360,7 +360,7 @@ func (b *bench) feeds(d *plan.Device, l stock.Lamp, size float64) {
 }
 
 // data is the wire that pixels get their picture by, its ground beside it or not.
-func (b *bench) data(d *plan.Device) {
+func (b *harnessBuilder) data(d *plan.Device) {
 	by := b.Device(d.Data)
 	if by == nil || d.DataLead.IsZero() {
 		return
@@ -380,7 +380,7 @@ func (b *bench) data(d *plan.Device) {
 }
 
 // tap joins a device to the run it is fed from.
-func (b *bench) tap(d, from *plan.Device, size float64) {
+func (b *harnessBuilder) tap(d, from *plan.Device, size float64) {
 	at := d.At.Value()
 	if d.At.IsZero() {
 		at = from.Length.Value()
@@ -397,7 +397,7 @@ func (b *bench) tap(d, from *plan.Device, size float64) {
 }
 
 // spliced lists the joints along the runs, in order.
-func (b *bench) spliced() {
+func (b *harnessBuilder) spliced() {
 	sort.SliceStable(b.spots, func(i, j int) bool {
 		x, y := b.spots[i], b.spots[j]
 		return x.run < y.run || x.run == y.run && x.at < y.at
@@ -411,7 +411,7 @@ func (b *bench) spliced() {
 }
 
 // pins are the controller's further terminals: inputs, and data out.
-func (b *bench) pins() {
+func (b *harnessBuilder) pins() {
 	for _, in := range b.Plan.Inputs() {
 		if in.Prop != b.prop {
 			continue
@@ -433,7 +433,7 @@ func (b *bench) pins() {
 }
 
 // entries are the holes wires need, and whether one that is there lets them in.
-func (b *bench) entries() {
+func (b *harnessBuilder) entries() {
 	const step = measure.Inch / 8
 	for _, id := range b.order {
 		e := b.enter[id]

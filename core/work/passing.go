@@ -10,7 +10,7 @@ import (
 // Passing is a sensor on the guests' path, and where a guest is when what it started begins.
 type Passing struct {
 	Input  *plan.Input
-	Stands *Stands // its prop in the yard; nil where it is not set out
+	Stands *Placed // its prop in the yard; nil where it is not set out
 	Wait   float64 // s: the sensor's latency, and until the scene's first cue
 	Then   float64 // m along the path
 }
@@ -57,13 +57,13 @@ func (w *Work) firstCue(input string) float64 {
 }
 
 // Face is how light it is on a prop's front, half way up, lx.
-func (y *Yard) Face(s *Stands) float64 {
+func (y *Yard) Face(s *Placed) float64 {
 	at, front := y.FaceOf(s)
 	return yard.Upright(y.Lamps, at, front, y.Hides)
 }
 
 // FaceOf is the middle of a prop's front, and the way it looks.
-func (y *Yard) FaceOf(s *Stands) (at yard.Spot, front yard.Pt) {
+func (y *Yard) FaceOf(s *Placed) (at yard.Spot, front yard.Pt) {
 	front = s.Box.Front()
 	return yard.Spot{Pt: s.Box.At.Plus(front.Times(s.Box.Deep/2 + 0.01)), Z: s.Box.High / 2}, front
 }

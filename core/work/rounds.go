@@ -107,7 +107,7 @@ func (w *Work) windRounds(f *plan.Forecast, add adder) {
 	if len(w.Plan.Plots()) == 0 {
 		return
 	}
-	for _, s := range w.Yard().Stands {
+	for _, s := range w.Yard().Placed {
 		if s.Mass > 0 && !s.Holds() && !s.Of.Inside && s.Sides.Goes() <= f.Strongest() {
 			add(
 				false,

@@ -31,7 +31,7 @@ func (w *Work) standings() {
 		return
 	}
 	y := w.Yard()
-	for _, s := range y.Stands {
+	for _, s := range y.Placed {
 		if s.Mass > 0 {
 			w.standing(s)
 		}
@@ -56,7 +56,7 @@ func (w *Work) standings() {
 }
 
 // standing keeps what the wind and a guest do to one.
-func (w *Work) standing(s *Stands) {
+func (w *Work) standing(s *Placed) {
 	of := func(what string) source.Key { return source.KeyOf("plot", s.Of.ID, what) }
 	two := func(v float64) string { return measure.Decimal(v, 2) }
 	from := []source.Source{source.Std("ASCE 7: q = 0.613 V2 Pa"),
@@ -123,7 +123,7 @@ func (w *Work) FarOff(prop string) (far, fine float64, ok bool) {
 }
 
 // looked keeps how near guests come to one, and what their eyes make out there.
-func (w *Work) looked(s *Stands) {
+func (w *Work) looked(s *Placed) {
 	of := func(what string) source.Key { return source.KeyOf("plot", s.Of.ID, what) }
 	near := w.Run(s.Near * 1000)
 	w.keep(of("near"), source.Num("Nearest guest", s.Near*1000, "mm", near).With("path's edge to its outline",
@@ -146,7 +146,7 @@ func (w *Work) looked(s *Stands) {
 }
 
 // lightOn keeps how light a prop's front is, lamp by lamp.
-func (w *Work) lightOn(y *Yard, s *Stands) {
+func (w *Work) lightOn(y *Yard, s *Placed) {
 	if !s.Known || len(y.Lamps) == 0 {
 		return
 	}

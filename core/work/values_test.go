@@ -101,8 +101,8 @@ func TestUnpluggedIsOpen(t *testing.T) {
 	assert.InEpsilon(t, alone.Readings["L"].Amps, alone.Readings["T"].Amps, .01)
 }
 
-// Alkaline cells stiffen in the cold: their own resistance doubles (handbook
-// 3-power: from memory), so the same load sags them twice as far.
+// Alkaline cells stiffen in the cold: their own resistance doubles (from
+// memory), so the same load sags them twice as far.
 func TestColdCellsSag(t *testing.T) {
 	w := wired(
 		t,

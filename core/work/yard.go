@@ -10,7 +10,7 @@ import (
 
 // Yard is the display as it is set out, in metres.
 type Yard struct {
-	Stands  []*Stands
+	Placed  []*Placed
 	Walls   []yard.Wall // that stand by themselves
 	Kinds   []string    // of each of those
 	Hides   []yard.Wall // those, and the sides of all props
@@ -22,7 +22,7 @@ type Yard struct {
 }
 
 // Stands is a prop where it stands.
-type Stands struct {
+type Placed struct {
 	Of    *plan.Plot
 	Prop  *plan.Prop
 	Box   yard.Box
@@ -35,7 +35,7 @@ type Stands struct {
 }
 
 // Holds is whether it is held by something that does not tip with it.
-func (s *Stands) Holds() bool {
+func (s *Placed) Holds() bool {
 	return s.Of.Held == "stakes" || s.Of.Held == "guys" || s.Of.Held == "wall"
 }
 
@@ -103,8 +103,8 @@ func (y *Yard) Fence(at yard.Pt) float64 {
 }
 
 // Of is where a prop stands, or nil.
-func (y *Yard) Of(prop string) *Stands {
-	for _, s := range y.Stands {
+func (y *Yard) Of(prop string) *Placed {
+	for _, s := range y.Placed {
 		if s.Prop.ID == prop {
 			return s
 		}
@@ -127,7 +127,7 @@ func (w *Work) setOut() *Yard {
 			Path: yard.Path{Through: w.route(x.Through), Wide: m(x.Wide.Or(pathWide))}})
 	}
 	for i := range w.Plan.Plots() {
-		s := w.stands(&w.Plan.Plots()[i])
+		s := w.plotted(&w.Plan.Plots()[i])
 		if s.Near = math.Inf(1); y.Path() != nil {
 			p := y.Path()
 			for _, c := range append(s.Box.Walls(), yard.Wall{A: s.Box.At, B: s.Box.At}) {
@@ -140,7 +140,7 @@ func (w *Work) setOut() *Yard {
 			}
 			s.Near = math.Max(0, s.Near-p.Wide/2)
 		}
-		y.Stands = append(y.Stands, s)
+		y.Placed = append(y.Placed, s)
 		if s.Known {
 			y.Hides = append(y.Hides, s.Box.Walls()...)
 		}
@@ -223,8 +223,8 @@ func (w *Work) lies(y *Yard, x *plan.Cord) Laid {
 }
 
 // stands is a prop where it stands: its outline by its parts, or as it was said.
-func (w *Work) stands(x *plan.Plot) *Stands {
-	s := &Stands{Of: x, Prop: w.Plan.Prop(x.Prop), Box: yard.Box{Of: x.Prop, Turn: x.Turn.Value() * math.Pi / 180,
+func (w *Work) plotted(x *plan.Plot) *Placed {
+	s := &Placed{Of: x, Prop: w.Plan.Prop(x.Prop), Box: yard.Box{Of: x.Prop, Turn: x.Turn.Value() * math.Pi / 180,
 		At: yard.Pt{X: m(x.X.Value()), Y: m(x.Y.Value())}}}
 	size, ok := plan.ExtentOf(w.Plan.Solids(), x.Prop, w.shapeOf)
 	if !ok {

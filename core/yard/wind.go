@@ -5,7 +5,7 @@ import "math"
 // G is standard gravity, m/s2 (exact).
 const G = 9.80665
 
-// Safe is the factor that what holds a prop is made stronger by (the handbook's 1.5).
+// Safe is the factor that what holds a prop is made stronger by (1.5, common practice, no source).
 const Safe = 1.5
 
 // Pressure is the wind's, Pa: 0.613 V2, V in m/s (ASCE 7, velocity pressure of still

@@ -9,7 +9,7 @@ import (
 )
 
 // Inverse square and the cone's solid angle: one candela all round is 4 pi lm, the candle
-// of the handbook's table; half a sphere takes twice as much from the same lumens.
+// of the inverse square law; half a sphere takes twice as much from the same lumens.
 func TestCandela(t *testing.T) {
 	assert.InDelta(t, 1, Candela(4*math.Pi, 2*math.Pi), 1e-12, "one candle is 12.57 lm (by definition of the candela)")
 	assert.InDelta(t, 100/(2*math.Pi), Candela(100, math.Pi), 1e-9, "half a sphere: lm / 2 pi")

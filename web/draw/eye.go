@@ -90,7 +90,7 @@ func (p *eyePen) things() {
 			all = append(all, thing{far(mid), func() { p.upright("eyewall yw-"+kind, a, b, w.High) }})
 		}
 	}
-	for _, s := range p.y.Stands {
+	for _, s := range p.y.Placed {
 		if s.Known {
 			all = append(all, thing{far(s.Box.At), func() { p.prop(s) }})
 		}
@@ -118,7 +118,7 @@ func (p *eyePen) upright(class string, a, b yard.Pt, high float64) {
 }
 
 // prop is its box, and on a front that is turned to the eye its own drawing.
-func (p *eyePen) prop(s *work.Stands) {
+func (p *eyePen) prop(s *work.Placed) {
 	level := 0
 	lux := p.y.Face(s)
 	for k, l := range Lux {

@@ -62,7 +62,7 @@ func bounds(w *work.Work, y *work.Yard) (lo, hi yard.Pt) {
 		lo.X, lo.Y = math.Min(lo.X, q.X), math.Min(lo.Y, q.Y)
 		hi.X, hi.Y = math.Max(hi.X, q.X), math.Max(hi.Y, q.Y)
 	}
-	for _, s := range y.Stands {
+	for _, s := range y.Placed {
 		for _, c := range s.Box.Corners() {
 			take(c)
 		}
@@ -126,7 +126,7 @@ func Yard(w *work.Work, v YardView) string {
 	for i := range y.Walls {
 		p.wall(i)
 	}
-	for _, s := range y.Stands {
+	for _, s := range y.Placed {
 		p.prop(s)
 	}
 	p.outlets()
@@ -140,7 +140,7 @@ func Yard(w *work.Work, v YardView) string {
 	if v.Way == "wind" {
 		p.wind()
 	}
-	return p.SVG("stage yard", "The yard in plan", fmt.Sprintf("%d props, %d lamps.", len(y.Stands), len(y.Lamps)))
+	return p.SVG("stage yard", "The yard in plan", fmt.Sprintf("%d props, %d lamps.", len(y.Placed), len(y.Lamps)))
 }
 
 // sketches lie beneath all else, each as wide as was said; a picked one is dragged.
@@ -288,7 +288,7 @@ func (p *yardPen) wall(i int) {
 	p.grip("wall", x.ID, 1, is.B)
 }
 
-func (p *yardPen) prop(s *work.Stands) {
+func (p *yardPen) prop(s *work.Placed) {
 	p.pick("plot", s.Of.ID, "", s.Of.Fixed)
 	c := s.Box.Corners()
 	if !s.Known {
@@ -342,7 +342,7 @@ func (p *yardPen) speaker(at XY, front yard.Pt) {
 }
 
 // says is what of a prop matters as the yard is looked at.
-func (p *yardPen) says(s *work.Stands) string {
+func (p *yardPen) says(s *work.Placed) string {
 	switch p.v.Way {
 	case "wind":
 		switch {
