@@ -9,7 +9,7 @@ import (
 // Boards is a disc larger than its sheet, laid over boards side by side.
 type Boards struct {
 	W      measure.Length `json:"w,omitzero" label:"Across" grip:"across"`
-	Offset measure.Length `json:"offset,omitzero" label:"Seam offset" scale:"no"`
+	Offset measure.Length `json:"offset,omitzero" label:"Seam offset" scale:"no" signed:"yes"`
 	Brace  measure.Length `json:"brace,omitzero" label:"Brace, wide" scale:"no"`
 }
 

@@ -242,6 +242,28 @@ type stretcher interface {
 	stretched(by func(measure.Length) measure.Length, f float64) Form
 }
 
+// largest is how large any size of a form may be, mm: no solid is larger than a yard's width.
+const largest = 30_000
+
+// Lay lays a form out on its stock, each of its sizes within what anything may be. The error is
+// *Missing while a size is not given yet, or a *measure.FieldError naming the one that cannot be.
+func Lay(f Form, on On) (*pattern.Shape, error) {
+	s, err := f.Lay(on)
+	if err != nil {
+		return nil, err
+	}
+	v := reflect.ValueOf(f)
+	for i := range v.NumField() { // most forms have looked at most of them
+		at := v.Type().Field(i)
+		least := map[string]float64{"yes": -largest}[at.Tag.Get("signed")]
+		if l, ok := v.Field(i).Interface().(measure.Length); ok && (l.Value() > largest || l.Value() < least) {
+			name, _, _ := strings.Cut(at.Tag.Get("json"), ",")
+			return nil, measure.Bad(name, "%s is no size of a prop; write 0 to 98 ft (30 m)", l)
+		}
+	}
+	return s, nil
+}
+
 // Scaled is the form f times as large: each length by by, but for what the stock
 // gives.
 func Scaled(x Form, by func(measure.Length) measure.Length, f float64) Form {

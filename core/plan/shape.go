@@ -39,7 +39,7 @@ func (s *Solid) lay(lib *stock.Library) (*pattern.Shape, error) {
 			},
 		)
 	}
-	shape, err := s.Form.Lay(form.On{Stock: m})
+	shape, err := form.Lay(s.Form, form.On{Stock: m})
 	if err == nil {
 		err = shape.Pierce(openings)
 	}
