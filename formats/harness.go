@@ -70,7 +70,7 @@ func (t lists) plugs() [][]any {
 }
 
 func (t lists) data() [][]any {
-	rows := [][]any{{"controller", "pin", "strip", "pixels", "data wire", "pictures a second", "fit"}}
+	rows := [][]any{{"controller", "pin", "strip", "pixels", "data wire", "frames a second", "fit"}}
 	for _, c := range t.h.Chains {
 		for i, s := range c.Strips {
 			fit := ""

@@ -120,7 +120,7 @@ func TestHarnessTablesOfTheComb(t *testing.T) {
 	assert.Equal(t, "1", cell("WIRES", 3, "cores"), "data alone: the ground is the supply's")
 	assert.Equal(t, "X1", cell("CONNECTORS", 1, "connector"))
 	assert.Equal(t, "1 to 72", cell("DATA", 1, "pixels"))
-	assert.Equal(t, "406", cell("DATA", 1, "pictures a second"), "1 / (72 x 30 us + 300 us)")
+	assert.Equal(t, "406", cell("DATA", 1, "frames a second"), "1 / (72 x 30 us + 300 us)")
 	assert.Equal(t, "", cell("PINS", 1, "volts"))
 	assert.Equal(t, "2.6 A", cell("PROVE", 1, "amps read"))
 	assert.Equal(t, "3 Mohm", cell("PROVE", 1, "ohms to ground"))

@@ -18,6 +18,7 @@ import (
 func TestWhatAPressSaysIsUnderstood(t *testing.T) {
 	n := map[string]int{}
 	for _, p := range []*plan.Plan{demo.Apiary(today), demo.Metric(today), demo.Patterns()} {
+		p = p.In(shop.Kept)
 		w := work.Do(p, shop.Kept, today)
 		page := &Page{Plan: p, Work: w}
 		for _, kind := range []string{"solid", "device"} {

@@ -62,7 +62,8 @@ func (b *builder) glued(t *Task, list []*plan.Joint) {
 		t.About = append(t.About, "joint:"+j.ID)
 	}
 	t.Steps = append(t.Steps, b.batches(list)...)
-	t.hands(portionOf("seams placed and held", float64(len(list)), GlueSeam), portionOf("metres of glue line", metres, GlueMetre))
+	t.hands(portionOf("seams placed and held", float64(len(list)), GlueSeam),
+		portionOf("metres of glue line", metres, GlueMetre))
 	t.Steps = append(t.Steps, fmt.Sprintf("Then leave it %s before it is handled.", measure.Span(wait)))
 }
 

@@ -27,7 +27,8 @@ func RingsAtPitch(height, pitch, pole, d float64) ([]source.Result, error) {
 	exact := source.Exact("circle at the ring's middle; whole pitches")
 	return []source.Result{
 		result("rings", "Rings", n, "", fmt.Sprintf("%.0f", n)).
-			With("n = floor((H - d) / pitch) + 1", fmt.Sprintf("floor((%s - %s) / %s) + 1", inches(height), inches(d), inches(pitch)),
+			With("n = floor((H - d) / pitch) + 1",
+				fmt.Sprintf("floor((%s - %s) / %s) + 1", inches(height), inches(d), inches(pitch)),
 				fmt.Sprintf("%.0f, the last %s from the end", n, measure.MarkedTape(height-d-(n-1)*pitch)), exact),
 		result("each", "Length of each", round, "mm", measure.MarkedTape(round)).
 			With("pi (pole + d)", fmt.Sprintf("pi x (%s + %s)", inches(pole), inches(d)), measure.MarkedTape(round), exact),
@@ -49,7 +50,8 @@ func Scales(w, h, wide, tall, show float64) ([]source.Result, error) {
 	n := math.Ceil(rows/2)*even + math.Floor(rows/2)*odd
 	return []source.Result{
 		result("rows", "Rows", rows, "", fmt.Sprintf("%.0f", rows)).
-			With("ceil((H - tall) / showing) + 1", fmt.Sprintf("ceil((%s - %s) / %s) + 1", inches(h), inches(tall), inches(show)),
+			With("ceil((H - tall) / showing) + 1",
+				fmt.Sprintf("ceil((%s - %s) / %s) + 1", inches(h), inches(tall), inches(show)),
 				fmt.Sprintf("%.0f", rows), source.Exact("whole rows")),
 		result("scales", "Scales", n, "", fmt.Sprintf("%.0f", n)).
 			With("rows of ceil(W / wide), every second half a scale over", fmt.Sprintf("%.0f and %.0f a row", even, odd),
@@ -184,7 +186,8 @@ func Screen(diagonal, aspectW, aspectH float64, portrait bool) ([]source.Result,
 			w,
 			"mm",
 			measure.MarkedTape(w),
-		).With("d a / sqrt(a^2 + b^2)", fmt.Sprintf("%s x %g / sqrt(%g^2 + %g^2)", inches(diagonal), aspectW, aspectW, aspectH),
+		).With("d a / sqrt(a^2 + b^2)",
+			fmt.Sprintf("%s x %g / sqrt(%g^2 + %g^2)", inches(diagonal), aspectW, aspectW, aspectH),
 			measure.MarkedTape(w), from),
 		result("h", "Picture height", h, "mm", measure.MarkedTape(h)).
 			With("d b / sqrt(a^2 + b^2)", "", measure.MarkedTape(h), from),

@@ -2,7 +2,8 @@ package yard
 
 import "math"
 
-// The heights of eyes, m: an adult's and a child's (1.6 m and 1.1 m, from memory: standing eye heights of adults and of children of six).
+// The heights of eyes, m: an adult's and a child's (from memory: standing adults, and children
+// of six).
 const (
 	AdultEye = 1.6
 	ChildEye = 1.1
