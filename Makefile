@@ -30,7 +30,7 @@ deps-test:
 RACED := 'AreKept|Limited|IsKept|EditsAtOnce|FourFirst|SideBySide'
 
 test: deps-test lint
-	ZAPBARN_NEED_TOOLS=1 $(GO) test -vet=off -timeout 25m ./...
+	ZAPBARN_NEED_TOOLS=1 $(GO) test -vet=off -parallel 4 -timeout 25m ./...
 
 slow: deps-test ## the long kind: race, fuzz, proofs anew, kill rounds, thousands of broken plans and machines
 	$(GO) test -race -timeout 10m -run $(RACED) ./web ./store ./core/check
