@@ -32,16 +32,16 @@ func (d *deriving) now() bool {
 type twin interface{ Twin() any }
 
 // Derive is what is worked out of this work by a name, once, or taken over from the work it
-// came of when nothing changed that it was made from. What make reads of the plan, and of what
+// came of when nothing changed that it was made from. What work reads of the plan, and of what
 // else is derived, is recorded as it runs: it must read through the work it is given, and what
 // it returns must read nothing later. Who asks while it is under way waits for it.
-func Derive[T any](w *Work, name string, make func(w *Work) T) T {
+func Derive[T any](w *Work, name string, work func(w *Work) T) T {
 	for {
-		d := &deriving{done: newDone()}
+		d := &deriving{done: make(chan struct{})}
 		if v, known := w.derived.of.LoadOrStore(name, d); known {
 			d = v.(*deriving)
 		} else {
-			w.derive(name, d, func(view *Work) any { return make(view) })
+			w.derive(name, d, func(view *Work) any { return work(view) })
 		}
 		if <-d.done; d.ok {
 			w.Plan.Saw(d.read)
@@ -50,10 +50,8 @@ func Derive[T any](w *Work, name string, make func(w *Work) T) T {
 	}
 }
 
-func newDone() chan struct{} { return make(chan struct{}) }
-
 // derive works it out. Broken off, it is as if it had not begun.
-func (w *Work) derive(name string, d *deriving, make func(view *Work) any) {
+func (w *Work) derive(name string, d *deriving, work func(view *Work) any) {
 	defer close(d.done)
 	defer func() {
 		if !d.ok {
@@ -61,7 +59,7 @@ func (w *Work) derive(name string, d *deriving, make func(view *Work) any) {
 		}
 	}()
 	read := &plan.Reads{}
-	d.value = make(w.Recorded(read))
+	d.value = work(w.Recorded(read))
 	d.read = read.Close()
 	d.ok = true
 }

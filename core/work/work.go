@@ -1,6 +1,6 @@
 // Package work works a whole plan out, the way a compiler reads a program: parts,
-// sheets, verdicts, circuits and behaviour, each number with its working. It comes
-// in stages, and an edit works out only those that stand on what it changed.
+// sheets, verdicts, circuits and behaviour, each number with its working. Each is derived when it
+// is asked for, and again only when something changed that it was made from.
 package work
 
 import (
