@@ -39,6 +39,7 @@ type Server struct {
 	token       string // that our forms bear
 	lib         *stock.Library
 	now         func() time.Time
+	places      placesOf
 	pages       *template.Template
 	works       *works
 	held        *memo.Memo[pageOf, *rendering]
@@ -79,6 +80,7 @@ func New(s *store.Store, now func() time.Time) (*Server, error) {
 		lib:         s.Shop(),
 		now:         now,
 		pages:       t,
+		places:      allPlaces(),
 		works:       newWorks(),
 		held:        newPages(),
 		search:      searches{of: map[string]*running{}, most: 2},
@@ -161,7 +163,7 @@ func (s *Server) routes() *gin.Engine {
 // views are what a display is looked at by.
 func (s *Server) views(p *gin.RouterGroup) {
 	p.GET("", func(c *gin.Context) { s.place(c, "barn") })
-	for _, pl := range allPlaces()[1:] {
+	for _, pl := range s.places[1:] {
 		p.GET("/"+pl.id, func(c *gin.Context) { s.place(c, pl.id) })
 	}
 	p.GET("/working", s.working)

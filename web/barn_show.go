@@ -18,7 +18,7 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-var barnShowWay = way{id: "show", title: "Display", fill: (*Server).barnShow}
+var barnShowWay = way{id: "show", title: "Display", fill: showing(newBarn, (*Server).barnShow)}
 
 // Take is what the plan takes from one stock.
 type Take struct {
@@ -37,7 +37,7 @@ type Later struct {
 	Links []Link
 }
 
-func (p *Page) barnRow(rows draw.BarnRows, row int, snags []check.Snag) template.HTML {
+func (p *barnView) barnRow(rows draw.BarnRows, row int, snags []check.Snag) template.HTML {
 	return template.HTML(
 		rows.Barn(
 			p.Work,
@@ -67,7 +67,7 @@ func (s *Server) row(c *gin.Context) {
 		)
 		return
 	}
-	p := &Page{PlanID: c.Param("plan"), Plan: w.Plan, Work: w}
+	p := newBarn(&Page{Asked: Asked{PlanID: c.Param("plan")}, Plan: w.Plan, Work: w})
 	sendPage(c, http.StatusOK, pack([]byte(p.barnRow(rows, n, snags))))
 }
 
@@ -80,7 +80,7 @@ type Tonight struct {
 }
 
 // tonightOf is the short list of the Calendar.
-func (s *Server) tonightOf(p *Page) Tonight {
+func (s *Server) tonightOf(p *barnView) Tonight {
 	t := order.In(p.Work)
 	now := s.now()
 	v := Tonight{Drying: drying(t.Order, now.Hour()*60+now.Minute()), Href: p.href("calendar", "", "", ""),
@@ -99,7 +99,7 @@ func (s *Server) tonightOf(p *Page) Tonight {
 			seen[k] = true
 		}
 		if mine {
-			r := p.row(t, t.Row[i], i)
+			r := taskRow(p.Page, t, t.Row[i], i)
 			r.Href = p.href("calendar", "", "task:"+t.Row[i].Key, "bars")
 			v.Next = append(v.Next, r)
 		}
@@ -108,7 +108,7 @@ func (s *Server) tonightOf(p *Page) Tonight {
 }
 
 // barnShow shows all props on ground lines, to one scale.
-func (s *Server) barnShow(_ *gin.Context, p *Page, snags []check.Snag) error {
+func (s *Server) barnShow(_ *gin.Context, p *barnView, snags []check.Snag) error {
 	w := p.Work
 	if p.Sel == "" && p.Prop != "" {
 		p.Sel = "prop:" + p.Prop
@@ -198,7 +198,7 @@ func aspects(w *work.Work, snags []check.Snag, prop string) [4]string {
 }
 
 // taken adds what the display takes of a stock.
-func (p *Page) taken(id, name, count, one string) {
+func (p *barnView) taken(id, name, count, one string) {
 	t := Take{Name: name}
 	for _, r := range p.Work.Results().Of("stock", id) {
 		n := Result{Key: r.Key, Text: r.Text}

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"html/template"
 	"strings"
 
 	"zapbarn/core/form"
@@ -28,7 +29,7 @@ var benchPlace = place{
 }
 
 // partOf is the part that is selected, or nil.
-func (p *Page) partOf() *work.Part {
+func (p *benchView) partOf() *work.Part {
 	if id, ok := strings.CutPrefix(p.Sel, "part:"); ok {
 		return p.Work.Part(id)
 	}
@@ -37,7 +38,7 @@ func (p *Page) partOf() *work.Part {
 
 // benchTicket shows what is selected on the bench: a part of its solid, an
 // offcut, a joint, a stack; else the prop.
-func (p *Page) benchTicket(part *work.Part) {
+func (p *benchView) benchTicket(part *work.Part) {
 	w := p.Work
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	switch {
@@ -64,7 +65,7 @@ func (p *Page) benchTicket(part *work.Part) {
 }
 
 // order is how the solid that is selected goes together.
-func (p *Page) order() {
+func (p *benchView) order() {
 	w := p.Work
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	if sol := w.Plan.Solid(id); kind == "solid" || kind == "part" {
@@ -80,3 +81,19 @@ func (p *Page) order() {
 		}
 	}
 }
+
+// benchView is what the Bench shows.
+type benchView struct {
+	*Page
+	Draw, Side              template.HTML
+	Rows, Finishes, Bottles []Row
+	Prints, Sheets          []Print
+	Stocks                  []Stock
+	Shelf                   []Row
+	Picture                 *PictureView
+	Order                   []string // of assembly
+	OrderOf                 string
+	BookPages               int // of the whole display in one print
+}
+
+func newBench(p *Page) *benchView { return &benchView{Page: p} }

@@ -14,15 +14,15 @@ import (
 var benchJointsWay = way{
 	id:    "joints",
 	title: "Joints and coats",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
 		p.joints()
 		p.benchTicket(nil)
 		return nil
-	},
+	}),
 }
 
 // joints lists a prop's glue lines and stacks of coats.
-func (p *Page) joints() {
+func (p *benchView) joints() {
 	for _, l := range p.Plan.Lots() {
 		key := "lot:" + l.ID
 		p.Bottles = append(p.Bottles, Row{Key: key, Href: p.href("bench", p.Prop, key, "joints"), On: p.Sel == key,

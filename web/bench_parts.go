@@ -13,14 +13,14 @@ import (
 var benchPartsWay = way{
 	id:    "parts",
 	title: "Parts",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
 		p.parts()
 		return nil
-	},
+	}),
 }
 
 // parts draws the part selected, or the first of the solid or the prop.
-func (p *Page) parts() {
+func (p *benchView) parts() {
 	w := p.Work
 	kind, id, _ := strings.Cut(p.Sel, ":")
 	part := p.partOf()

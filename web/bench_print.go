@@ -29,7 +29,7 @@ func bookPages(w *work.Work) (int, error) {
 var benchPrintWay = way{
 	id:    "print",
 	title: "Print",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
 		p.prints()
 		n, err := bookPages(p.Work)
 		if err != nil {
@@ -38,7 +38,7 @@ var benchPrintWay = way{
 		p.BookPages = n
 		p.benchTicket(nil)
 		return nil
-	},
+	}),
 }
 
 // Print is a part or sheet with the files it can be had as.
@@ -48,7 +48,7 @@ type Print struct {
 }
 
 // prints lists what the print way offers.
-func (p *Page) prints() {
+func (p *benchView) prints() {
 	w := p.Work
 	base := "/p/" + p.PlanID
 	for _, part := range w.Parts() {

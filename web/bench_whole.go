@@ -12,19 +12,18 @@ import (
 var benchWholeWay = way{
 	id:    "whole",
 	title: "Whole",
-	fill: func(_ *Server, c *gin.Context, p *Page, _ []check.Snag) error {
-		p.Above = c.Query("from") == "above"
+	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
 		p.whole()
 		p.benchTicket(p.partOf())
 		p.order()
 		return nil
-	},
+	}),
 }
 
 // whole draws the prop in two views.
-func (p *Page) whole() {
+func (p *benchView) whole() {
 	iso, front := draw.Whole(p.Work, p.Prop, p.Sel, p.Front()+"&from=above", p.here)
-	if p.Above {
+	if p.Above() {
 		front = draw.FromAbove(p.Work, p.Prop, p.Sel, p.Front())
 	}
 	p.Draw, p.Side = template.HTML(iso), template.HTML(front)

@@ -86,7 +86,7 @@ func (s *Server) bringIn(c *gin.Context) {
 		s.refused(c, over{err: "Nothing was brought in. " + measure.Capital(msg), code: codeOf(err)})
 		return
 	}
-	p := &Page{PlanID: c.Param("plan")}
+	p := &Page{Asked: Asked{PlanID: c.Param("plan")}}
 	s.apply(
 		c,
 		plan.Edit{Label: "bring in " + sol.Name, Changes: []plan.Change{w.Plan.Put("solid", sol.ID, sol)}},
@@ -161,7 +161,7 @@ func toUnits(rings [][]pattern.Point) [][]pattern.Point {
 }
 
 // BringStocks are the sheets a silhouette or mesh can be cut from.
-func (p *Page) BringStocks() (out []Option) {
+func (p *benchView) BringStocks() (out []Option) {
 	for _, f := range fieldsOf(p.Work, &plan.Solid{Kind: "panel", Stock: "ply1/4", Form: form.Panel{}}) {
 		if f.Name == "stock" {
 			out = f.Options

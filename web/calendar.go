@@ -12,6 +12,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/words"
+	"zapbarn/core/work"
 	"zapbarn/web/draw"
 
 	"github.com/gin-gonic/gin"
@@ -22,13 +23,21 @@ import (
 var calendarPlace = place{
 	id: "calendar", clock: true, name: "Calendar", hint: "person Ola mon-fri 18-21:30, sat sun 10-18",
 	ways: []way{
-		{id: "tonight", title: "Tonight", fill: (*Server).tonight},
-		{id: "bars", title: "Bars", fill: (*Server).bars},
-		{id: "crew", title: "Crew", fill: (*Server).crew},
-		{id: "whatif", title: "What if", fill: (*Server).whatIf},
-		{id: "rules", title: "Why so", body: "orderrules", fill: (*Server).orderRules},
+		{id: "tonight", title: "Tonight", fill: showing(newCalendar, (*Server).tonight)},
+		{id: "bars", title: "Bars", fill: showing(newCalendar, (*Server).bars)},
+		{id: "crew", title: "Crew", fill: showing(newCalendar, (*Server).crew)},
+		{id: "whatif", title: "What if", fill: showing(newCalendar, (*Server).whatIf)},
+		{id: "rules", title: "Why so", body: "orderrules", fill: showing(newCalendar, (*Server).orderRules)},
 	},
 	link: func(p *Page, to way) string { return p.href("calendar", "", p.Sel, to.id) },
+	snagWay: func(code string) string {
+		if code == "late" {
+			return "bars"
+		}
+		return "crew"
+	},
+	aside: "task", working: "task",
+	reached: func(w *work.Work, k source.Key) (source.Result, bool) { return taskWorking(order.In(w), k) },
 }
 
 // CalendarView is what the Calendar shows.
@@ -96,7 +105,7 @@ type RateRow struct {
 }
 
 // timed fills in the timetable, and the ticket of what is selected.
-func (s *Server) timed(p *Page) *CalendarView {
+func (s *Server) timed(p *calendarView) *CalendarView {
 	t := order.In(p.Work)
 	now := s.now()
 	v := &CalendarView{Timetable: t, Now: now.Hour()*60 + now.Minute()}
@@ -134,8 +143,8 @@ func (s *Server) timed(p *Page) *CalendarView {
 	return v
 }
 
-// row is a task's row; i is its number in the problem, or -1.
-func (p *Page) row(t *order.Timetable, x *order.Task, i int) TaskRow {
+// taskRow is a task's row; i is its number in the problem, or -1.
+func taskRow(p *Page, t *order.Timetable, x *order.Task, i int) TaskRow {
 	r := TaskRow{Task: x, Href: p.href("calendar", "", "task:"+x.Key, p.Way), On: p.Sel == "task:"+x.Key}
 	if prop := p.Plan.Prop(x.Prop); prop != nil {
 		r.Of = prop.Name
@@ -163,7 +172,7 @@ func (p *Page) row(t *order.Timetable, x *order.Task, i int) TaskRow {
 }
 
 // bars draws the order of work over the days.
-func (s *Server) bars(_ *gin.Context, p *Page, _ []check.Snag) error {
+func (s *Server) bars(_ *gin.Context, p *calendarView, _ []check.Snag) error {
 	v := s.timed(p)
 	if v.Loop != nil || len(v.Row) == 0 {
 		return nil
@@ -177,7 +186,7 @@ func (s *Server) bars(_ *gin.Context, p *Page, _ []check.Snag) error {
 		if byDay[d] == nil {
 			days = append(days, d)
 		}
-		byDay[d] = append(byDay[d], p.row(v.Timetable, v.Row[i], i))
+		byDay[d] = append(byDay[d], taskRow(p.Page, v.Timetable, v.Row[i], i))
 	}
 	for _, d := range days {
 		v.Days = append(v.Days, DayTasks{v.At(d * calendar.Day).Format("Monday Jan 2"), byDay[d]})
@@ -190,7 +199,7 @@ func (s *Server) bars(_ *gin.Context, p *Page, _ []check.Snag) error {
 }
 
 // orderRules lists the rules of order, each with its reason.
-func (s *Server) orderRules(_ *gin.Context, p *Page, _ []check.Snag) error {
+func (s *Server) orderRules(_ *gin.Context, p *calendarView, _ []check.Snag) error {
 	v := s.timed(p)
 	v.Rules, v.TaskKind = order.Rules(), order.Kinds()
 	return nil
@@ -203,7 +212,7 @@ type CaseRow struct {
 }
 
 // whatIf tells what each thing that may happen does to the end.
-func (s *Server) whatIf(_ *gin.Context, p *Page, _ []check.Snag) error {
+func (s *Server) whatIf(_ *gin.Context, p *calendarView, _ []check.Snag) error {
 	v := s.timed(p)
 	if v.Loop != nil || len(v.Row) == 0 {
 		return nil
@@ -249,7 +258,7 @@ type Waiting struct {
 }
 
 // taskTicket shows a task with what it waits for.
-func (p *Page) taskTicket(t *order.Timetable, key string) {
+func (p *calendarView) taskTicket(t *order.Timetable, key string) {
 	x := t.Task(key)
 	if x == nil {
 		return
@@ -260,7 +269,7 @@ func (p *Page) taskTicket(t *order.Timetable, key string) {
 			i = k
 		}
 	}
-	v := &TaskTicket{TaskRow: p.row(t, x, i)}
+	v := &TaskTicket{TaskRow: taskRow(p.Page, t, x, i)}
 	for _, l := range x.After {
 		done := ""
 		if l.Task.Done {
@@ -357,16 +366,25 @@ func taskWorking(t *order.Timetable, k source.Key) (r source.Result, ok bool) {
 }
 
 // CrewHref leads to who helps and when.
-func (p *Page) CrewHref() string { return p.href("calendar", "", "", "crew") }
+func (p *calendarView) CrewHref() string { return p.href("calendar", "", "", "crew") }
 
 // Selects is the address of an element in the way that is shown.
-func (p *Page) Selects(kind, id string) string { return p.href("calendar", "", kind+":"+id, p.Way) }
+func (p *calendarView) Selects(kind, id string) string {
+	return p.href("calendar", "", kind+":"+id, p.Way)
+}
 
 // NameOf is what the element of a key is called.
-func (p *Page) NameOf(key string) string { return p.nameOf(key) }
-
-// Entered is what was written into a field of a form that was refused.
-func (p *Page) Entered(field string) string { return p.entered[field] }
+func (p *calendarView) NameOf(key string) string { return p.nameOf(key) }
 
 // Span writes seconds.
-func (p *Page) Span(seconds int) string { return measure.Span(float64(seconds)) }
+func (p *calendarView) Span(seconds int) string { return measure.Span(float64(seconds)) }
+
+// calendarView is what the Calendar shows.
+type calendarView struct {
+	*Page
+	Draw     template.HTML
+	Calendar *CalendarView
+	Task     *TaskTicket // the task that is selected
+}
+
+func newCalendar(p *Page) *calendarView { return &calendarView{Page: p} }

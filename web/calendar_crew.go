@@ -20,7 +20,7 @@ import (
 type deliveryOf = plan.Delivery
 
 // crew lists who helps and when, what is on its way, own tasks, and how times came out.
-func (s *Server) crew(_ *gin.Context, p *Page, _ []check.Snag) error {
+func (s *Server) crew(_ *gin.Context, p *calendarView, _ []check.Snag) error {
 	v := s.timed(p)
 	for _, k := range order.Kinds() {
 		if c, ok := v.Order.Rates[k[0]]; ok {
@@ -49,7 +49,7 @@ func (s *Server) crew(_ *gin.Context, p *Page, _ []check.Snag) error {
 	return nil
 }
 
-func turns(p *Page, product string) bool {
+func turns(p *calendarView, product string) bool {
 	k := p.Work.Lib.Lamps[product].Kind
 	return k == "motor" || k == "servo"
 }

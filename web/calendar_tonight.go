@@ -16,7 +16,7 @@ import (
 const shown = 5
 
 // tonight is what each of the crew does next, what dries and what is waited for.
-func (s *Server) tonight(_ *gin.Context, p *Page, _ []check.Snag) error {
+func (s *Server) tonight(_ *gin.Context, p *calendarView, _ []check.Snag) error {
 	v := s.timed(p)
 	for i := range p.Plan.Deliveries() {
 		if d := &p.Plan.Deliveries()[i]; !d.In {
@@ -48,7 +48,7 @@ func (s *Server) tonight(_ *gin.Context, p *Page, _ []check.Snag) error {
 }
 
 // evening is what one of the crew does next; rows are the tasks by when they begin.
-func (p *Page) evening(v *CalendarView, k int, rows []int) Evening {
+func (p *calendarView) evening(v *CalendarView, k int, rows []int) Evening {
 	who := v.Crew[k]
 	e := Evening{Name: who.Name}
 	left, first := 0, -1
@@ -70,7 +70,7 @@ func (p *Page) evening(v *CalendarView, k int, rows []int) Evening {
 			}
 		}
 		if d == first {
-			e.Next = append(e.Next, p.row(v.Timetable, v.Row[i], i))
+			e.Next = append(e.Next, taskRow(p.Page, v.Timetable, v.Row[i], i))
 		}
 	}
 	if left > 0 {

@@ -32,16 +32,16 @@ type CardRow struct {
 
 var cardsWay = way{
 	id:    "cards",
-	title: "Commission",
-	fill: func(s *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	title: "Commission", noSnags: true,
+	fill: showing(newWalkdown, func(s *Server, _ *gin.Context, p *walkdownView, _ []check.Snag) error {
 		p.proofs()
 		p.Proofs.On = s.now().Format("2006-01-02")
 		return nil
-	},
+	}),
 }
 
 // proofs fills in the cards of all props, or of the one that is asked for.
-func (p *Page) proofs() {
+func (p *walkdownView) proofs() {
 	v := &CardsView{Of: p.Query.Get("of")}
 	p.Proofs = v
 	at := p.href("walkdown", "", "", "cards")

@@ -11,7 +11,6 @@ import (
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
-	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/source"
@@ -115,40 +114,21 @@ func flash(c *gin.Context, text string) {
 
 // said is where a phrase's own element is seen.
 func said(id, prop, sel string) string {
-	p := &Page{PlanID: id}
-	place, way := "bench", ""
-	switch kind, name, _ := strings.Cut(sel, ":"); kind {
-	case "device":
-		place = "loom"
-	case "outlet", "plug":
-		place, way = "loom", "power"
-	case "good":
-		place, way = "barn", "shop"
-	case "person", "delivery", "job":
-		place, way, prop = "calendar", "crew", ""
-		if kind == "job" {
-			sel = "task:own:" + name
-		}
-	case "offcut":
-		way = "sheets"
-	case "plot", "wall", "walkway", "fixture", "cord", "viewpoint", "sketch":
-		place, prop = "yard", ""
-	case "forecast":
-		place, prop, way = "yard", "", "wind"
-	case "night", "incident":
-		place, prop, way = "walkdown", "", "nights"
-	case "tried":
-		place, prop, way = "walkdown", "", "cards"
-	case "trigger", "scene", "input", "promise", "clip":
-		place = "rehearsal"
-	case "mechanism":
-		place, way = "rehearsal", "motion"
-	case "joint", "finish", "lot":
-		way = "joints"
-	case "prop":
+	p := &Page{Asked: Asked{PlanID: id}}
+	kind, name, _ := strings.Cut(sel, ":")
+	in, ok := plan.ShownIn(kind)
+	switch {
+	case !ok:
+		in.Place = "bench"
+	case kind == "prop":
 		prop = name
+	case kind == "job":
+		sel = "task:own:" + name
 	}
-	return p.href(place, prop, sel, way)
+	if in.Whole && kind != "good" {
+		prop = ""
+	}
+	return p.href(in.Place, prop, sel, in.Way)
 }
 
 // read answers what the quick line would do.
@@ -322,7 +302,7 @@ var errGone = errors.New("that was taken away already")
 // out, so that what is too heavy can be taken away too.
 func (s *Server) remove(c *gin.Context) {
 	kind, id := c.PostForm("kind"), c.PostForm("id")
-	place, prop, way := "bench", "", ""
+	prop := ""
 	_, err := s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
 		if v, _ := p.Get(kind, id); v == nil || kind == "display" {
 			return plan.Edit{}, errGone
@@ -334,22 +314,22 @@ func (s *Server) remove(c *gin.Context) {
 		s.refused(c, over{err: measure.Capital(err.Error()) + ".", code: http.StatusConflict})
 		return
 	}
-	switch kind {
-	case "device":
-		place = "loom"
-	case "input", "scene", "trigger", "promise", "clip":
-		place = "rehearsal"
-	case "mechanism":
-		place, way = "rehearsal", "motion"
-	case "prop":
-		place, prop = "barn", ""
-	case "person", "delivery", "job":
-		place, prop, way = "calendar", "", "crew"
-	case "plot", "wall", "walkway", "fixture", "cord", "viewpoint", "forecast", "sketch":
-		place, prop = "yard", ""
+	s.applied(c, err, over{}, removedFrom(c.Param("plan"), kind, prop))
+}
+
+// removedFrom is where one is after something was taken away; "" for where one was.
+func removedFrom(id, kind, prop string) string {
+	in, ok := plan.ShownIn(kind)
+	switch {
+	case !ok:
+		return ""
+	case kind == "prop":
+		in.Place, prop = "barn", ""
+	case in.Whole:
+		prop = ""
 	}
-	p := &Page{PlanID: c.Param("plan")}
-	s.applied(c, err, over{}, p.href(place, prop, "", way))
+	p := &Page{Asked: Asked{PlanID: id}}
+	return p.href(in.Place, prop, "", in.Way)
 }
 
 func (s *Server) undo(c *gin.Context) { s.travel(c, s.store.Undo) }
@@ -388,11 +368,10 @@ func (s *Server) working(c *gin.Context) {
 	}
 	key := source.ParseKey(c.Query("key"))
 	r, ok := w.Results().Get(key)
-	if key.Kind == "task" {
-		r, ok = taskWorking(order.In(w), key)
-	}
-	if key.Kind == "need" {
-		r, ok = needWorking(&Page{Work: w}, key)
+	for _, pl := range s.places {
+		if pl.working == key.Kind && pl.reached != nil {
+			r, ok = pl.reached(w, key)
+		}
 	}
 	if !ok {
 		s.trouble(

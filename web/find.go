@@ -18,8 +18,8 @@ const mostFound = 60
 
 // find looks for words in everything a display has: its things by name, number
 // or note, its snags, the shop, the calculators. All words must be there.
-func (p *Page) find(text string, snags []check.Snag) (out []Found) {
-	f := &finding{Page: p, words: strings.Fields(strings.ToLower(text))}
+func (p *walkdownView) find(text string, snags []check.Snag) (out []Found) {
+	f := &finding{walkdownView: p, words: strings.Fields(strings.ToLower(text))}
 	if len(f.words) == 0 {
 		return nil
 	}
@@ -53,7 +53,7 @@ func (p *Page) find(text string, snags []check.Snag) (out []Found) {
 
 // finding is a search under way.
 type finding struct {
-	*Page
+	*walkdownView
 	words []string // all of which must be there
 	out   []Found
 }

@@ -10,7 +10,7 @@ import (
 )
 
 // historyWay is which edit raised a snag, and which one mended it.
-var historyWay = way{id: "history", title: "History", fill: (*Server).history}
+var historyWay = way{id: "history", title: "History", noSnags: true, fill: showing(newWalkdown, (*Server).history)}
 
 // lookedBack is over how many edits snags are looked for: each takes as long as an edit.
 const lookedBack = 20
@@ -23,7 +23,7 @@ type SnagTurn struct {
 }
 
 // history takes the latest edits back one by one and tells what each raised and mended.
-func (s *Server) history(c *gin.Context, p *Page, snags []check.Snag) error {
+func (s *Server) history(c *gin.Context, p *walkdownView, snags []check.Snag) error {
 	past, err := s.store.Past(c.Request.Context(), p.PlanID, lookedBack)
 	if err != nil {
 		return err

@@ -1,10 +1,12 @@
 package web
 
 import (
+	"html/template"
 	"strings"
 
 	"zapbarn/core/plan"
 	"zapbarn/core/wiring"
+	"zapbarn/core/work"
 )
 
 // loomPlace is a prop's wiring.
@@ -15,7 +17,7 @@ var loomPlace = place{
 }
 
 // state is the wiring in the state that is asked for, and offers the others.
-func (p *Page) state() *wiring.State {
+func (p *loomView) state() *wiring.State {
 	w, asked := p.Work, p.Query.Get("state")
 	for _, k := range w.Plan.Cases(w.Lib) {
 		p.Cases = append(p.Cases, Option{k.Key, k.Name, k.Key == asked || asked == "" && k.Key == "all"})
@@ -27,13 +29,13 @@ func (p *Page) state() *wiring.State {
 }
 
 // device is the device that is selected, or nil.
-func (p *Page) device() *plan.Device {
+func (p *loomView) device() *plan.Device {
 	_, id, _ := strings.Cut(p.Sel, ":")
 	return p.Work.Plan.Device(id)
 }
 
 // loomTicket shows the device selected, else the prop's first supply, else the prop.
-func (p *Page) loomTicket() {
+func (p *loomView) loomTicket() {
 	w, d := p.Work, p.device()
 	if d != nil {
 		p.Ticket = p.ticket("device", d.ID)
@@ -50,3 +52,17 @@ func (p *Page) loomTicket() {
 		p.Ticket = p.ticket("prop", p.Prop)
 	}
 }
+
+// loomView is what the Loom shows.
+type loomView struct {
+	*Page
+	Draw, Below, Side template.HTML
+	Groups            []Group
+	Harness           *work.Harness
+	Cases             []Option // states of the wiring
+	Cards             []Card
+	Fault             *Fault
+	Train             *Trainer
+}
+
+func newLoom(p *Page) *loomView { return &loomView{Page: p} }

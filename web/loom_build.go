@@ -13,7 +13,7 @@ import (
 var loomBuildWay = way{
 	id:    "build",
 	title: "Build",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newLoom, func(_ *Server, _ *gin.Context, p *loomView, _ []check.Snag) error {
 		w := p.Work
 		p.Harness = w.Harness(p.Prop)
 		if d := p.device(); d != nil {
@@ -26,5 +26,5 @@ var loomBuildWay = way{
 			p.Draw = template.HTML(draw.Board(f))
 		}
 		return nil
-	},
+	}),
 }

@@ -13,16 +13,16 @@ import (
 var loomHarnessWay = way{
 	id:    "harness",
 	title: "Harness",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newLoom, func(_ *Server, _ *gin.Context, p *loomView, _ []check.Snag) error {
 		p.harness(p.state())
 		p.loomTicket()
 		return nil
-	},
+	}),
 }
 
 // harness draws the board and the drop along what is selected, or along the way
 // of the lamp that loses most.
-func (p *Page) harness(st *wiring.State) {
+func (p *loomView) harness(st *wiring.State) {
 	w, d := p.Work, p.device()
 	p.Draw = template.HTML(draw.Harness(w, st, p.Prop, p.Sel,
 		p.here))

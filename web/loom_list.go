@@ -10,14 +10,14 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-var loomListWay = way{id: "list", title: "List", fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+var loomListWay = way{id: "list", title: "List", fill: showing(newLoom, func(_ *Server, _ *gin.Context, p *loomView, _ []check.Snag) error {
 	p.wired(p.state())
 	p.loomTicket()
 	return nil
-}}
+})}
 
 // wired lists a prop's devices by kind, each with its volts and amperes.
-func (p *Page) wired(st *wiring.State) {
+func (p *loomView) wired(st *wiring.State) {
 	w := p.Work
 	for _, k := range wiring.Names() {
 		g := Group{Title: wiring.KindOf(k).Title}

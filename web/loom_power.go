@@ -13,12 +13,12 @@ import (
 var loomPowerWay = way{
 	id:    "power",
 	title: "Power",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newLoom, func(_ *Server, _ *gin.Context, p *loomView, _ []check.Snag) error {
 		p.Draw = template.HTML(draw.Power(p.Work, p.Sel, p.here))
 		kind, id, _ := strings.Cut(p.Sel, ":")
 		if p.Ticket = p.ticket(kind, id); p.Ticket == nil {
 			p.Ticket = p.ticket("display", p.Plan.Display().ID)
 		}
 		return nil
-	},
+	}),
 }

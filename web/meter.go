@@ -58,14 +58,14 @@ type CauseRow struct {
 var loomProveWay = way{
 	id:    "prove",
 	title: "Prove",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newLoom, func(_ *Server, _ *gin.Context, p *loomView, _ []check.Snag) error {
 		p.cards(p.state())
 		return nil
-	},
+	}),
 }
 
 // cards lists what to prove before closing: polarity, light, volts, current.
-func (p *Page) cards(st *wiring.State) {
+func (p *loomView) cards(st *wiring.State) {
 	w := p.Work
 	type last struct{ volts, amps, ohms *plan.Reading }
 	latest := map[string]last{}
@@ -126,14 +126,14 @@ func (p *Page) cards(st *wiring.State) {
 var loomFaultWay = way{
 	id:    "fault",
 	title: "Find a fault",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newLoom, func(_ *Server, _ *gin.Context, p *loomView, _ []check.Snag) error {
 		p.fault()
 		return nil
-	},
+	}),
 }
 
 // fault ranks the causes for one supply's wiring from the readings so far.
-func (p *Page) fault() {
+func (p *loomView) fault() {
 	w := p.Work
 	f := &Fault{Supply: p.faultSupply()}
 	if p.Fault = f; f.Supply == "" {
@@ -168,7 +168,7 @@ func (p *Page) fault() {
 }
 
 // faultSupply is the supply whose wiring is looked at: of what is picked, else the prop's first.
-func (p *Page) faultSupply() string {
+func (p *loomView) faultSupply() string {
 	if kind, id, _ := strings.Cut(p.Sel, ":"); kind == "device" {
 		if s := p.Work.Rig().Supply(id); s != "" {
 			return s
@@ -334,7 +334,7 @@ func metered(text string) (r plan.Reading, err error) {
 }
 
 // ProveFrom says by which limits a card passes.
-func (p *Page) ProveFrom() string { return plan.ProveFrom.String() }
+func (p *loomView) ProveFrom() string { return plan.ProveFrom.String() }
 
 // freshReading is an ID that no reading has, with so many new ones before it.
 func freshReading(p *plan.Plan, more int) string {

@@ -2,6 +2,7 @@ package web
 
 import (
 	"math"
+	"net/url"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
@@ -68,7 +69,10 @@ func (s *Server) moveSolid(c *gin.Context) {
 		return
 	}
 	next := moved(w, sol, by["dx"], by["dy"], by["dz"], math.Min(by["near"], 200))
-	p := &Page{PlanID: c.Param("plan"), Place: "bench", Prop: sol.Prop, Way: "whole", Above: by["dy"] != 0}
+	p := &Page{Asked: Asked{PlanID: c.Param("plan"), Place: "bench", Prop: sol.Prop, Way: "whole"}}
+	if by["dy"] != 0 {
+		p.Query = url.Values{"from": {"above"}}
+	}
 	to := p.here("solid:" + sol.ID)
 	s.apply(
 		c,

@@ -50,15 +50,15 @@ type RoundRow struct {
 
 var nightsWay = way{
 	id:    "nights",
-	title: "Nights",
-	fill: func(s *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	title: "Nights", noSnags: true,
+	fill: showing(newWalkdown, func(s *Server, _ *gin.Context, p *walkdownView, _ []check.Snag) error {
 		p.nights(s.now())
 		return nil
-	},
+	}),
 }
 
 // nights fills in a night: the one asked for, or today's.
-func (p *Page) nights(now time.Time) {
+func (p *walkdownView) nights(now time.Time) {
 	w := p.Work
 	on := p.Query.Get("on")
 	if _, err := time.Parse(time.DateOnly, on); err != nil {
@@ -107,7 +107,7 @@ func (p *Page) nights(now time.Time) {
 }
 
 // rounds are the two lists of a night, what was done ticked.
-func (p *Page) rounds(on string) []RoundList {
+func (p *walkdownView) rounds(on string) []RoundList {
 	done := map[string]*plan.Ticked{}
 	for i := range p.Plan.Ticks() {
 		if x := &p.Plan.Ticks()[i]; x.On == on {
@@ -300,7 +300,7 @@ func (s *Server) mergeNights(c *gin.Context) {
 		said += fmt.Sprintf(". %s of lines that are on no list of their night, left out: %s", words.Count(n, "tick"),
 			lineText(words.Few(got.Left, 3)))
 	}
-	q := &Page{PlanID: c.Param("plan")}
+	q := &Page{Asked: Asked{PlanID: c.Param("plan")}}
 	s.applied(c, nil, over{}, q.href("walkdown", "", "", "nights")+"&merged="+url.QueryEscape(said+"."))
 }
 
@@ -329,7 +329,7 @@ func (s *Server) evening(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	p := &Page{PlanID: c.Param("plan"), Plan: w.Plan, Work: w, Query: c.Request.URL.Query()}
+	p := newWalkdown(&Page{Asked: Asked{PlanID: c.Param("plan"), Query: c.Request.URL.Query()}, Plan: w.Plan, Work: w})
 	p.nights(s.now())
 	v := EveningFile{Name: w.Plan.Display().Name, On: p.Nights.On, Lists: p.Nights.Lists, Props: p.Nights.Props,
 		Night: p.Nights.Night, Plan: p.PlanID, Key: "zapbarn-" + p.PlanID + "-" + p.Nights.On}

@@ -13,14 +13,12 @@ import (
 	"time"
 
 	"zapbarn/core/check"
-	"zapbarn/core/form"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 	"zapbarn/core/source"
 	"zapbarn/core/wiring"
 	"zapbarn/core/work"
-	"zapbarn/formats"
 	"zapbarn/store"
 	"zapbarn/web/draw"
 
@@ -95,82 +93,63 @@ type Conflict struct {
 // ConflictRow is one field of a conflict.
 type ConflictRow struct{ Name, Label, Theirs, Mine string }
 
-// Page is all a template needs.
+// Page is what every page has, whatever it shows: a room shows it with a view of its own, which
+// holds this page and what the room shows.
 type Page struct {
-	History                   []SnagTurn // of the latest edits
-	Who                       string     // who last gave a name here
-	Title, Place, Theme, Back string
-	Hint                      string // of the quick line
-	Body                      template.HTML
-	Tour                      *TourStep
-	Above                     bool // the bench's second drawing is from above
-	NeedsProp                 bool
-	PlanID                    string
-	Plan                      *plan.Plan
-	Work                      *work.Work
-	Days                      string
-	Doors                     []Link
-	Ways                      []Link
-	Props                     []Link
-	Prop, Sel, Way            string
-	Query                     url.Values
-	Snags                     []SnagView
-	More                      int
-	Summary                   string
-	Untried                   int // snags whose mends there was no time to try
-	Ticket                    *Ticket
-	Several                   *Several // what is picked together, in place of one ticket
-	Calendar                  *CalendarView
-	Stores                    *StoresView
-	Tonight                   Tonight
-	entered                   map[string]string // into a form that was refused
-	Task                      *TaskTicket       // a task that is selected, in place of a ticket
-	Shop                      []ShopTable
-	Find                      string // what is searched for
-	Found                     []Found
-	Tally                     string      // of its snags and costs, to tell an edit's effect by
-	Steps                     store.Steps // what undo and redo would do
-	Draw                      template.HTML
-	Below, Side               template.HTML
-	Drawn                     []template.HTML
-	Later                     []Later
-	Rows                      []Row
-	Finishes, Bottles         []Row
-	Groups                    []Group
-	Takes                     []Take
-	Prints, Sheets            []Print
-	Stocks                    []Stock
-	Shelf                     []Row
-	Picture                   *PictureView
-	Harness                   *work.Harness
-	Cases                     []Option // states of the wiring
-	Order                     []string // of assembly
-	OrderOf                   string
-	Fault                     *Fault
-	Train                     *Trainer
-	Cards                     []Card
-	Player                    *Player
-	Motion                    *MotionView
-	Yard                      *YardPage
-	Strike                    *StrikeView
-	ShelfRead                 *formats.ShelfRead
-	Narrowed                  bool
-	Filters                   []Filter // what the Walkdown's snags can be narrowed to
-	Nights                    *NightPage
-	Proofs                    *CardsView
-	Compare                   *CompareView
-	Search                    *SearchView
-	Night                     *NightView
-	Hand                      *HandView
-	typed                     *typing // a text of behaviour that was refused
-	Log                       []LogLine
-	Quick, QuickError         string
-	Tries                     []string // lines to go on with
-	Reach                     *Reach
-	BookPages                 int // of the whole display in one print
-	Error                     string
-	Conflict                  *Conflict
-	Says                      string
+	Asked
+	Frame
+	Gutter
+	Refusal
+	Plan      *plan.Plan
+	Work      *work.Work
+	Body      template.HTML
+	Aside     template.HTML // a ticket of the room's own, in place of the common one
+	Notes     template.HTML // what the room has in the gutter, in place of its snags
+	Ticket    *Ticket
+	Several   *Several // what is picked together, in place of one ticket
+	Reach     *Reach
+	NeedsProp bool
+	places    placesOf
+	Fleeting  bool // not to be kept: what it shows is going on
+}
+
+// Asked is what a page's address says.
+type Asked struct {
+	PlanID, Place, Prop, Sel, Way string
+	Query                         url.Values
+	Back                          string // the address itself
+}
+
+// Frame is what stands around what is shown.
+type Frame struct {
+	Title, Theme string
+	Hint         string // of the quick line
+	Who          string // who last gave a name here
+	Days         string // to the opening
+	Tour         *TourStep
+	Doors        []Link
+	Ways         []Link
+	Props        []Link
+	Steps        store.Steps // what undo and redo would do
+}
+
+// Gutter is what is to be mended.
+type Gutter struct {
+	Snags   []SnagView
+	More    int // that are not shown
+	Summary string
+	Untried int    // snags whose mends there was no time to try
+	Tally   string // of its snags and costs, to tell an edit's effect by
+}
+
+// Refusal is what was entered and could not be taken, with why.
+type Refusal struct {
+	Quick, QuickError string
+	Tries             []string // lines to go on with
+	Error             string
+	Conflict          *Conflict
+	entered           map[string]string
+	laid              any // what the room it came from lays over its view
 }
 
 // over is what a refused form lays over the page it came from.
@@ -182,8 +161,7 @@ type over struct {
 	quickErr string
 	tries    []string
 	conflict *Conflict
-	typed    *typing
-	shelf    *formats.ShelfRead // a table of the shelf, before it is taken
+	laid     any // of the room's own
 	code     int
 }
 
@@ -206,25 +184,8 @@ var funcs = template.FuncMap{
 	},
 }
 
-// Add is a solid of the palette: its drawing, and the phrase that makes it.
+// Add is something that can be added by pressing its drawing, and the phrase that makes it.
 type Add struct{ Name, Line, Path, Thin string }
-
-// Palette is the solids that can be added by pressing their drawing; their
-// sizes are then pulled to what is wanted.
-func (p *Page) Palette() []Add {
-	var out []Add
-	for _, k := range form.Pressed() {
-		line := k.Press.Inches
-		if p.Plan.Metric() {
-			line = k.Press.Metric
-		}
-		out = append(out, Add{k.Press.Name, line, k.Press.Outline, k.Press.Lines})
-	}
-	return out
-}
-
-// Templates are the small props to start from.
-func (p *Page) Templates() []shorthand.Template { return shorthand.Templates }
 
 // Defs are the materials of the drawings.
 func (p *Page) Defs() template.HTML { return template.HTML(draw.Defs()) }
@@ -273,7 +234,7 @@ func (s *Server) rendered(c *gin.Context, place, id string, u *url.URL, o over, 
 	if err != nil {
 		return nil, err
 	}
-	pl, ok := placeOf(place)
+	pl, ok := s.places.of(place)
 	if !ok {
 		return nil, errNoPlace
 	}
@@ -293,7 +254,7 @@ func (s *Server) rendered(c *gin.Context, place, id string, u *url.URL, o over, 
 	page := pack(b.Bytes())
 	out := &rendering{at: m, tried: tried, untried: p.Untried, made: s.now(), page: page,
 		behind: sync.OnceValue(page.marked),
-		code:   http.StatusOK, keep: p.keeps()}
+		code:   http.StatusOK, keep: !p.Fleeting}
 	if pl.clock {
 		out.clock = s.minute()
 	}
@@ -311,7 +272,8 @@ func (s *Server) whole(c *gin.Context, p *Page, pl place, got worked, many []str
 	p.lead(got.snags())
 	s.fillSnags(p, got.snags())
 	p.Tally = tallied(got.work, got.snags())
-	if err := s.filled(c, p, pl, got.snags()); err != nil {
+	view, err := s.filled(c, p, pl, got.snags())
+	if err != nil {
 		return err
 	}
 	if len(many) > 1 {
@@ -319,21 +281,22 @@ func (s *Server) whole(c *gin.Context, p *Page, pl place, got worked, many []str
 	}
 	s.tryMends(c.Request.Context(), p, got.mends, all || c.Request.Method != http.MethodGet)
 	p.Ticket.over(o)
-	return s.bodied(p, pl)
+	return s.bodied(p, pl, view)
 }
 
 // begun is a page with what its address says: the place, the prop, what is picked.
 func (s *Server) begun(c *gin.Context, w *work.Work, pl place, u *url.URL, o over) (p *Page, many []string) {
 	q := u.Query()
 	p = &Page{
-		Place: pl.id, Title: pl.name, Hint: shorthand.InUnits(pl.hint, w.Plan.Metric()),
-		Theme: themeOf(c), Who: whoOf(c), Back: u.RequestURI(),
-		Plan: w.Plan, Work: w, Query: q, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"),
-		Quick: o.quick, QuickError: o.quickErr, Error: o.err, Conflict: o.conflict,
-		entered: o.values, typed: o.typed, ShelfRead: o.shelf, Tries: o.tries, Days: daysTo(w.Plan.Display().Opens,
-			s.now()),
+		Asked: Asked{Place: pl.id, Prop: q.Get("prop"), Sel: q.Get("sel"), Way: q.Get("way"), Query: q,
+			Back: u.RequestURI()},
+		Frame: Frame{Title: pl.name, Hint: shorthand.InUnits(pl.hint, w.Plan.Metric()), Theme: themeOf(c), Who: whoOf(c),
+			Days: daysTo(w.Plan.Display().Opens, s.now())},
+		Refusal: Refusal{Quick: o.quick, QuickError: o.quickErr, Tries: o.tries, Error: o.err, Conflict: o.conflict,
+			entered: o.values, laid: o.laid},
+		Plan: w.Plan, Work: w, places: s.places,
 	}
-	if pl.id == "rehearsal" {
+	if pl.dark {
 		p.Theme = "dark"
 	}
 	many = picked(w.Plan, p.Sel)
@@ -381,7 +344,7 @@ func (t *Ticket) over(o over) {
 
 // doors lead to the places, each with what is to be mended there.
 func (p *Page) doors(snags []check.Snag) {
-	for _, pl := range allPlaces() {
+	for _, pl := range p.places {
 		n := 0
 		for _, sn := range snags {
 			if sn.Waived == nil && sn.Level >= check.Fix && (sn.Place == pl.id || pl.id == "walkdown") {
@@ -445,20 +408,17 @@ func (p *Page) goTo(s check.Snag) string {
 	switch kind, _, _ := strings.Cut(at, ":"); kind {
 	case "part":
 		way = "parts"
-	case "joint":
-		way = "joints"
-	case "outlet", "plug":
-		way = "power"
 	case "display":
 		if at = ""; place != "calendar" && place != "stores" {
 			place = "walkdown"
 		}
+	default:
+		if in, _ := plan.ShownIn(kind); in.Place == place {
+			way = in.Way
+		}
 	}
-	if place == "yard" {
-		return p.href(place, "", at, yardWays[s.Code])
-	}
-	if place == "calendar" {
-		return p.href(place, "", at, map[bool]string{true: "bars", false: "crew"}[s.Code == "late"])
+	if pl, ok := p.places.of(place); ok && pl.snagWay != nil {
+		return p.href(place, "", at, pl.snagWay(s.Code))
 	}
 	if strings.HasPrefix(s.Code, "coat-") {
 		way = "joints"
@@ -701,8 +661,8 @@ func fieldErrors(err error) (map[string]string, string) {
 	return nil, err.Error()
 }
 
-// PriceFrom is where the prices in mends are from.
-func (p *Page) PriceFrom() []source.Source { return wiring.BillFrom }
+// Entered is what was written into a field of a form that was refused.
+func (p *Page) Entered(field string) string { return p.entered[field] }
 
 // nameOf is what the element of a key is called.
 func (p *Page) nameOf(key string) string {
@@ -712,10 +672,4 @@ func (p *Page) nameOf(key string) string {
 		return key
 	}
 	return p.Plan.Name(v)
-}
-
-// keeps reports that the page may be kept as it is: a drill has a record of its own, and a
-// search may be under way.
-func (p *Page) keeps() bool {
-	return p.Way != "train" && (p.Search == nil || p.Search.Looking == "")
 }

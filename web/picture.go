@@ -66,16 +66,16 @@ type Handle struct {
 var benchPictureWay = way{
 	id:    "picture",
 	title: "Picture",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
 		kind, id, _ := strings.Cut(p.Sel, ":")
 		p.picture(id, kind)
 		return nil
-	},
+	}),
 }
 
 // picture shows a prop's reference picture: squared up and to scale, with the
 // prop over it; or as taken, with its points.
-func (p *Page) picture(id, kind string) {
+func (p *benchView) picture(id, kind string) {
 	v := &PictureView{}
 	p.Picture = v
 	var pic *plan.Picture
@@ -214,7 +214,7 @@ func (s *Server) addPicture(c *gin.Context) {
 		s.refused(c, over{err: "No picture was brought in. " + measure.Capital(msg), code: codeOf(err)})
 		return
 	}
-	p := &Page{PlanID: c.Param("plan")}
+	p := &Page{Asked: Asked{PlanID: c.Param("plan")}}
 	s.apply(
 		c,
 		plan.Edit{

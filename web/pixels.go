@@ -22,7 +22,7 @@ import (
 type PixelView struct{ ID, Name, Picture, Src, Says, Href string }
 
 // shows are the strings of a prop that show a picture.
-func (p *Page) shows() (out []PixelView) {
+func (p *rehearsalView) shows() (out []PixelView) {
 	for i := range p.Plan.Devices() {
 		d := &p.Plan.Devices()[i]
 		l := p.Work.Lib.Lamps[d.Product]

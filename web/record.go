@@ -53,7 +53,7 @@ func (s *Server) record(c *gin.Context) {
 				plan.Cue{Channel: q.Channel, Start: ms(q.Start), Length: ms(q.Length), Level: q.Level},
 			)
 		}
-		to = (&Page{PlanID: c.Param("plan")}).href("rehearsal", d.Prop, "scene:"+next.ID, "")
+		to = (&Page{Asked: Asked{PlanID: c.Param("plan")}}).href("rehearsal", d.Prop, "scene:"+next.ID, "")
 		label := fmt.Sprintf("record %s in “%s”", d.Name, next.Name)
 		return plan.Edit{Label: label, Changes: []plan.Change{p.Put("scene", next.ID, next)}}, nil
 	})

@@ -22,12 +22,13 @@ import (
 
 // rehearsalPlace is what happens when something is pressed.
 var rehearsalPlace = place{
-	id: "rehearsal", name: "Rehearsal", hint: "when mat, if ready: glow 5 s", ofProp: true,
+	id: "rehearsal", name: "Rehearsal", hint: "when mat, if ready: glow 5 s", ofProp: true, idle: true,
+	dark: true,
 	ways: []way{
-		{id: "stage", title: "Stage", fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+		{id: "stage", title: "Stage", fill: showing(newRehearsal, func(_ *Server, _ *gin.Context, p *rehearsalView, _ []check.Snag) error {
 			p.rehearsal()
 			return nil
-		}},
+		})},
 		motionWay, searchWay, nightWay, handWay,
 	},
 	link: func(p *Page, w way) string {
@@ -118,7 +119,7 @@ func rehearse(w *work.Work, text string) draw.Playing {
 }
 
 // onStage are the props that are shown: those with something to see, and the open one.
-func (p *Page) onStage() map[string]bool {
+func (p *rehearsalView) onStage() map[string]bool {
 	shown := map[string]bool{p.Prop: true}
 	for _, d := range p.Work.Plan.Devices() {
 		if d.Is(wiring.Load) {
@@ -129,7 +130,7 @@ func (p *Page) onStage() map[string]bool {
 }
 
 // rehearsal plays what is pressed and draws the moment asked for.
-func (p *Page) rehearsal() {
+func (p *rehearsalView) rehearsal() {
 	w, q := p.Work, p.Query
 	text := q.Get("press")
 	play := rehearse(w, text)
@@ -159,7 +160,7 @@ func (p *Page) rehearsal() {
 }
 
 // played is where the Stage stands with some presses at a time.
-func (p *Page) played(press string, t int) string {
+func (p *rehearsalView) played(press string, t int) string {
 	u := url.Values{"t": {strconv.Itoa(t)}}
 	if press != "" {
 		u.Set("press", press)
@@ -174,7 +175,7 @@ func (p *Page) played(press string, t int) string {
 }
 
 // player fills in the controls.
-func (p *Page) player(play draw.Playing, text string) {
+func (p *rehearsalView) player(play draw.Playing, text string) {
 	w, at := p.Work, play.At
 	with := func(mark string) string {
 		if text != "" {
@@ -227,7 +228,7 @@ func (p *Page) player(play draw.Playing, text string) {
 }
 
 // ruled are the triggers, scenes and promises, to be picked.
-func (p *Page) ruled() (out []Link) {
+func (p *rehearsalView) ruled() (out []Link) {
 	w := p.Work
 	add := func(text, key string) {
 		out = append(out, Link{Text: text, Href: p.href("rehearsal", p.Prop, key, ""), On: p.Sel == key})
@@ -254,7 +255,7 @@ func (p *Page) ruled() (out []Link) {
 }
 
 // scene is the scene that is picked, or that the picked or first trigger works.
-func (p *Page) scene(kind, id string) string {
+func (p *rehearsalView) scene(kind, id string) string {
 	if kind == "scene" {
 		return id
 	}
@@ -348,3 +349,16 @@ func around(play draw.Playing) (prev, next int) {
 	}
 	return prev, next
 }
+
+// rehearsalView is what the Rehearsal shows.
+type rehearsalView struct {
+	*Page
+	Draw   template.HTML
+	Player *Player
+	Motion *MotionView
+	Search *SearchView
+	Night  *NightView
+	Hand   *HandView
+}
+
+func newRehearsal(p *Page) *rehearsalView { return &rehearsalView{Page: p} }

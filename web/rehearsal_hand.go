@@ -26,14 +26,14 @@ type HandView struct {
 
 var handWay = way{
 	id: "hand", title: "Hand over",
-	fill: func(s *Server, c *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newRehearsal, func(s *Server, c *gin.Context, p *rehearsalView, _ []check.Snag) error {
 		return p.handing(s, c)
-	},
+	}),
 }
 
 // handing is the open prop's controller: its pins, its program, and a run of it on the
 // stand-in when that is asked for.
-func (p *Page) handing(s *Server, c *gin.Context) error {
+func (p *rehearsalView) handing(s *Server, c *gin.Context) error {
 	v := &HandView{Trials: p.Work.Trials(p.Prop)}
 	p.Hand = v
 	ctl, err := formats.ControllerOf(p.Work, p.Prop)

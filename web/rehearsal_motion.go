@@ -26,14 +26,14 @@ type MotionView struct {
 
 var motionWay = way{
 	id: "motion", title: "Motion", body: "motion",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newRehearsal, func(_ *Server, _ *gin.Context, p *rehearsalView, _ []check.Snag) error {
 		p.moving()
 		return nil
-	},
+	}),
 }
 
 // moving draws the picked mechanism, or the prop's first.
-func (p *Page) moving() {
+func (p *rehearsalView) moving() {
 	v := &MotionView{}
 	p.Motion = v
 	picked := p.Work.Moved(after(p.Sel, "mechanism:"))

@@ -35,14 +35,14 @@ type PropNight struct {
 
 var nightWay = way{
 	id: "night", title: "Night",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newRehearsal, func(_ *Server, _ *gin.Context, p *rehearsalView, _ []check.Snag) error {
 		p.night()
 		return nil
-	},
+	}),
 }
 
 // number is a whole number of the address, within bounds.
-func (p *Page) number(name string, def, least, most int) int {
+func (p *rehearsalView) number(name string, def, least, most int) int {
 	n, err := strconv.Atoi(p.Query.Get(name))
 	if err != nil {
 		return def
@@ -51,7 +51,7 @@ func (p *Page) number(name string, def, least, most int) int {
 }
 
 // night plays a whole evening of guests.
-func (p *Page) night() {
+func (p *rehearsalView) night() {
 	w := p.Work
 	v := &NightView{Groups: p.number("groups", 60, 1, 2000), Size: p.number("size", 5, 1, 40),
 		Dwell: p.number("dwell", 8, 0, 600), Seed: p.number("seed", 1, 1, 1_000_000)}

@@ -48,10 +48,10 @@ type Kept struct {
 
 var searchWay = way{
 	id: "search", title: "Search",
-	fill: func(_ *Server, c *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newRehearsal, func(_ *Server, c *gin.Context, p *rehearsalView, _ []check.Snag) error {
 		p.searched()
 		return nil
-	},
+	}),
 }
 
 // searchMost bounds the search of one part of the show: some two seconds' worth. What goes
@@ -60,7 +60,7 @@ var searchWay = way{
 const searchMost, searchFew, atOnce = 1_500_000, 20_000, 3
 
 // searched looks for the bad surprise, to the depth that is asked for.
-func (p *Page) searched() {
+func (p *rehearsalView) searched() {
 	w := p.Work
 	depth, err := strconv.Atoi(p.Query.Get("depth"))
 	if err != nil {
@@ -79,6 +79,7 @@ func (p *Page) searched() {
 		States: grouped(got.States), Moments: grouped(got.Moments), Broken: len(got.Broken)}
 	p.Search = v
 	if wanted > depth {
+		p.Fleeting = true
 		v.Wanted, v.Looking, v.Wait = wanted, "/deeper?depth="+strconv.Itoa(wanted), at(wanted)+"&wait=1"
 	}
 	for n := 1; n <= work.Deepest; n++ {
@@ -154,7 +155,7 @@ func deeperSaid(p show.Progress, done bool) deeperMessage {
 	return deeperMessage{Share: p.Share, Said: said, Done: done}
 }
 
-func (p *Page) promiseHref(x show.Promise) string {
+func (p *rehearsalView) promiseHref(x show.Promise) string {
 	if p.Plan.PromiseOf(x.ID) != nil {
 		return p.href("rehearsal", p.Prop, "promise:"+x.ID, "search")
 	}
@@ -162,7 +163,7 @@ func (p *Page) promiseHref(x show.Promise) string {
 }
 
 // broken tells how a promise is broken, and draws it.
-func (p *Page) broken(b *show.Broken) Kept {
+func (p *rehearsalView) broken(b *show.Broken) Kept {
 	w := p.Work
 	x := b.Promise
 	after := ""

@@ -29,7 +29,7 @@ type EchoRow struct{ Name, Want, Got string }
 
 // standing runs the first input of a controller, pressed twice, on the stand-in when that
 // is asked for.
-func (p *Page) standing(s *Server, c *gin.Context, ctl *formats.Controller) error {
+func (p *rehearsalView) standing(s *Server, c *gin.Context, ctl *formats.Controller) error {
 	first := ""
 	for _, in := range ctl.Machine.Inputs {
 		if in.Kind == show.Contact && in.Mover == "" {

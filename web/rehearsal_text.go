@@ -23,10 +23,10 @@ type Notation struct {
 }
 
 // notation is the open prop's behaviour, or what was typed and could not be read.
-func (p *Page) notation() Notation {
+func (p *rehearsalView) notation() Notation {
 	n := Notation{Prop: p.Prop, Text: shorthand.WriteBehaviour(p.Plan, p.Prop)}
-	if p.typed != nil && p.typed.prop == p.Prop {
-		n = *p.typed.said()
+	if typed, ok := p.laid.(*typing); ok && typed.prop == p.Prop {
+		n = *typed.said()
 	}
 	n.Rows = max(3, min(14, 1+strings.Count(n.Text, "\n")+len(n.Text)/110))
 	n.Example = "when mat, if ready: glow flicker 5s, fog 2s at 0.5s; rest 12s"
@@ -62,7 +62,7 @@ func (s *Server) behave(c *gin.Context) {
 	})
 	o := over{}
 	if refused != nil {
-		o.typed = &typing{prop, text, refused}
+		o.laid = &typing{prop, text, refused}
 		o.err = "The behaviour is not understood: " + refused.Error() + "."
 		s.refused(c, o)
 		return

@@ -45,7 +45,7 @@ func TestOpeningsAreCutWhereOneLooks(t *testing.T) {
 	w := work.Do(p, shop.Kept, today)
 	s := p.Solid("riser-box")
 	for _, panel := range w.Shapes()["riser-box"].Panels {
-		page := &Page{Plan: p, Work: w, Sel: "part:riser-box/" + panel.ID}
+		page := &Page{Plan: p, Work: w, Asked: Asked{Sel: "part:riser-box/" + panel.ID}}
 		some := 0
 		for _, say := range page.says(s) {
 			if say.Name != "hole" && say.Name != "window" && say.Name != "slot" {

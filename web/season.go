@@ -17,10 +17,10 @@ type CompareView struct {
 	None   bool
 }
 
-var compareWay = way{id: "compare", title: "Compare", fill: (*Server).compare}
+var compareWay = way{id: "compare", title: "Compare", noSnags: true, fill: showing(newWalkdown, (*Server).compare)}
 
 // compare lists what is different between this display and another, prop by prop.
-func (s *Server) compare(c *gin.Context, p *Page, _ []check.Snag) error {
+func (s *Server) compare(c *gin.Context, p *walkdownView, _ []check.Snag) error {
 	v := &CompareView{With: p.Query.Get("with")}
 	p.Compare = v
 	list, err := s.store.List(c.Request.Context())

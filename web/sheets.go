@@ -39,16 +39,16 @@ type SheetButton struct {
 var benchSheetsWay = way{
 	id:    "sheets",
 	title: "Sheets",
-	fill: func(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
 		p.Draw = template.HTML(draw.Sheets(p.Work, p.Prop, p.Sel, p.here))
 		p.stocks()
 		p.benchTicket(p.partOf())
 		return nil
-	},
+	}),
 }
 
 // stocks lists what the sheets way offers for the prop's stocks.
-func (p *Page) stocks() {
+func (p *benchView) stocks() {
 	w := p.Work
 	for _, s := range w.Sheets() {
 		mine := false

@@ -30,10 +30,10 @@ type ShopTable struct {
 	Rows []ShopRow
 }
 
-var barnShopWay = way{id: "shop", title: "Shop", fill: (*Server).barnShop}
+var barnShopWay = way{id: "shop", title: "Shop", fill: showing(newBarn, (*Server).barnShop)}
 
 // barnShop shows the lists of the shop; what this plan changed has a ticket.
-func (s *Server) barnShop(_ *gin.Context, p *Page, _ []check.Snag) error {
+func (s *Server) barnShop(_ *gin.Context, p *barnView, _ []check.Snag) error {
 	w := p.Work
 	own := map[string]bool{}
 	for _, g := range w.Plan.Goods() {

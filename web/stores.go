@@ -13,6 +13,7 @@ import (
 	"zapbarn/core/plan"
 	"zapbarn/core/source"
 	"zapbarn/core/stores"
+	"zapbarn/core/work"
 	"zapbarn/formats"
 
 	"github.com/gin-gonic/gin"
@@ -23,10 +24,11 @@ import (
 var storesPlace = place{
 	id: "stores", name: "Stores", hint: "price xps1 32",
 	ways: []way{
-		{id: "needs", title: "Needs", fill: (*Server).needs},
-		{id: "buy", title: "To buy", fill: (*Server).needs},
+		{id: "needs", title: "Needs", fill: showing(newStores, (*Server).needs)},
+		{id: "buy", title: "To buy", fill: showing(newStores, (*Server).needs)},
 	},
-	link: func(p *Page, to way) string { return p.href("stores", "", p.Sel, to.id) },
+	link:    func(p *Page, to way) string { return p.href("stores", "", p.Sel, to.id) },
+	working: "need", reached: needWorking,
 }
 
 // StoresView is what the Stores show.
@@ -71,11 +73,12 @@ type NeedRow struct {
 }
 
 // needs fills in what is needed.
-func (s *Server) needs(_ *gin.Context, p *Page, _ []check.Snag) error {
+func (s *Server) needs(_ *gin.Context, p *storesView, _ []check.Snag) error {
 	list := stores.Of(p.Work)
 	t := order.In(p.Work)
 	v := &StoresView{Bin: p.Query.Get("bin")}
 	p.Stores = v
+	p.ShelfRead, _ = p.laid.(*formats.ShelfRead)
 	_, unknown := stores.Total(list)
 	v.Total, v.Unknown = stores.Money(p.Work, list).Text, unknown
 	for _, x := range stores.Shares(p.Work, list) {
@@ -123,7 +126,7 @@ func (s *Server) needs(_ *gin.Context, p *Page, _ []check.Snag) error {
 	return nil
 }
 
-func needRow(p *Page, t *order.Timetable, n *stores.Need) NeedRow {
+func needRow(p *storesView, t *order.Timetable, n *stores.Need) NeedRow {
 	r := NeedRow{Need: n, Key: source.KeyOf("need", n.What, "packs"), Uses: stores.Amount(n.Wanted(), n.Unit),
 		Has: stores.Amount(n.Have, n.Unit), For: strings.Join(n.Props, ", "), Share: 100}
 	if n.Wanted() > 0 {
@@ -229,7 +232,7 @@ func (s *Server) bringShelf(c *gin.Context) {
 		return
 	}
 	if !take {
-		s.refused(c, over{shelf: read, code: http.StatusOK})
+		s.refused(c, over{laid: read, code: http.StatusOK})
 		return
 	}
 	_, err = s.store.Edit(c.Request.Context(), c.Param("plan"), editor(c), func(p *plan.Plan) (plan.Edit, error) {
@@ -239,10 +242,10 @@ func (s *Server) bringShelf(c *gin.Context) {
 }
 
 // needWorking is how a need came about.
-func needWorking(p *Page, k source.Key) (source.Result, bool) {
-	all := stores.Of(p.Work)
+func needWorking(w *work.Work, k source.Key) (source.Result, bool) {
+	all := stores.Of(w)
 	if k.ID == "all" {
-		return stores.Money(p.Work, all), true
+		return stores.Money(w, all), true
 	}
 	for _, n := range all {
 		if n.What == k.ID {
@@ -253,3 +256,12 @@ func needWorking(p *Page, k source.Key) (source.Result, bool) {
 	}
 	return source.Result{}, false
 }
+
+// storesView is what the Stores shows.
+type storesView struct {
+	*Page
+	Stores    *StoresView
+	ShelfRead *formats.ShelfRead // a table of the shelf, before it is taken
+}
+
+func newStores(p *Page) *storesView { return &storesView{Page: p} }

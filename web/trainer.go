@@ -34,7 +34,7 @@ type Trainer struct {
 }
 
 // drill reads a drill's address: level, seed, and what was measured so far.
-func (p *Page) drill(q url.Values) (*wiring.Drill, *Trainer, []string) {
+func (p *loomView) drill(q url.Values) (*wiring.Drill, *Trainer, []string) {
 	t := &Trainer{Level: 1, Seed: 1, Taken: q.Get("m")}
 	if n, err := strconv.Atoi(q.Get("level")); err == nil && n >= 1 && n <= 3 {
 		t.Level = n
@@ -61,13 +61,13 @@ func (p *Page) drill(q url.Values) (*wiring.Drill, *Trainer, []string) {
 	return dr, t, taken
 }
 
-var loomTrainWay = way{id: "train", title: "Train", fill: (*Server).train}
+var loomTrainWay = way{id: "train", title: "Train", fill: showing(newLoom, (*Server).train)}
 
 // train shows a hidden fault: what is lit, what was measured, and the record.
-func (s *Server) train(c *gin.Context, p *Page, _ []check.Snag) error {
+func (s *Server) train(c *gin.Context, p *loomView, _ []check.Snag) error {
 	q := p.Query
 	dr, t, taken := p.drill(q)
-	p.Train = t
+	p.Train, p.Fleeting = t, true
 	record, err := s.store.Drills(c.Request.Context(), p.PlanID, 12)
 	if err != nil {
 		return err
@@ -131,7 +131,7 @@ func (s *Server) answer(c *gin.Context) {
 		u = &url.URL{Path: "/p/" + c.Param("plan")}
 	}
 	q := u.Query()
-	p := &Page{PlanID: c.Param("plan"), Plan: w.Plan, Work: w, Prop: q.Get("prop")}
+	p := newLoom(&Page{Asked: Asked{PlanID: c.Param("plan"), Prop: q.Get("prop")}, Plan: w.Plan, Work: w})
 	if p.Prop == "" {
 		p.Prop = defaultProp(w, "loom")
 	}

@@ -5,6 +5,8 @@ import (
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
+	"zapbarn/core/source"
+	"zapbarn/core/wiring"
 
 	"github.com/gin-gonic/gin"
 )
@@ -13,18 +15,19 @@ import (
 var walkdownPlace = place{
 	id: "walkdown", name: "Walkdown", hint: "opened pva 2026-03-01",
 	ways: []way{
-		{id: "snags", title: "Snags", fill: (*Server).walkSnags},
-		{id: "waived", title: "Waived", body: "snags", fill: (*Server).walkSnags},
+		{id: "snags", title: "Snags", fill: showing(newWalkdown, (*Server).walkSnags)},
+		{id: "waived", title: "Waived", body: "snags", fill: showing(newWalkdown, (*Server).walkSnags)},
 		cardsWay, nightsWay, compareWay,
-		{id: "log", title: "Log", fill: (*Server).walkLog},
+		{id: "log", title: "Log", noSnags: true, fill: showing(newWalkdown, (*Server).walkLog)},
 		historyWay,
-		{id: "find", title: "Find", fill: (*Server).walkFind},
+		{id: "find", title: "Find", noSnags: true, fill: showing(newWalkdown, (*Server).walkFind)},
 	},
-	link: func(p *Page, to way) string { return p.href("walkdown", "", "", to.id) },
+	link:   func(p *Page, to way) string { return p.href("walkdown", "", "", to.id) },
+	gutter: "tally",
 }
 
 // walkSnags lists all snags, worst first, or those that are waived.
-func (s *Server) walkSnags(_ *gin.Context, p *Page, snags []check.Snag) error {
+func (s *Server) walkSnags(_ *gin.Context, p *walkdownView, snags []check.Snag) error {
 	p.Snags, p.More = nil, 0
 	only := check.For{Prop: p.Query.Get("of"), Place: p.Query.Get("in"), Trade: p.Query.Get("trade"),
 		Person: p.Query.Get("for")}
@@ -48,6 +51,9 @@ func (s *Server) walkSnags(_ *gin.Context, p *Page, snags []check.Snag) error {
 	return nil
 }
 
+// PriceFrom is where the prices in mends are from.
+func (p *walkdownView) PriceFrom() []source.Source { return wiring.BillFrom }
+
 // Filter is one way to narrow the snags: what it can be narrowed to, how many are left
 // with what else is chosen.
 type Filter struct {
@@ -56,7 +62,7 @@ type Filter struct {
 }
 
 // filters are the props, places, trades and people that snags are of.
-func (p *Page) filters(snags []check.Snag, only check.For) {
+func (p *walkdownView) filters(snags []check.Snag, only check.For) {
 	add := func(name, label, all, at string, to func(f *check.For) *string, choices []Option) {
 		f := Filter{Name: name, Label: label}
 		for _, c := range append([]Option{{Text: all}}, choices...) {
@@ -105,7 +111,7 @@ type LogLine struct {
 }
 
 // walkLog lists what was done, newest first.
-func (s *Server) walkLog(c *gin.Context, p *Page, _ []check.Snag) error {
+func (s *Server) walkLog(c *gin.Context, p *walkdownView, _ []check.Snag) error {
 	log, err := s.store.Log(c.Request.Context(), p.PlanID, 60)
 	if err != nil {
 		return err
@@ -120,8 +126,24 @@ func (s *Server) walkLog(c *gin.Context, p *Page, _ []check.Snag) error {
 }
 
 // walkFind lists what a search finds.
-func (s *Server) walkFind(_ *gin.Context, p *Page, snags []check.Snag) error {
+func (s *Server) walkFind(_ *gin.Context, p *walkdownView, snags []check.Snag) error {
 	p.Find = p.Query.Get("find")
 	p.Found = p.find(p.Find, snags)
 	return nil
 }
+
+// walkdownView is what the Walkdown shows.
+type walkdownView struct {
+	*Page
+	History  []SnagTurn // of the latest edits
+	Narrowed bool
+	Filters  []Filter // what the snags can be narrowed to
+	Nights   *NightPage
+	Proofs   *CardsView
+	Compare  *CompareView
+	Find     string // what is searched for
+	Found    []Found
+	Log      []LogLine
+}
+
+func newWalkdown(p *Page) *walkdownView { return &walkdownView{Page: p} }

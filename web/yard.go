@@ -24,14 +24,15 @@ import (
 var yardPlace = place{
 	id: "yard", name: "Yard", hint: "walk path 4 ft wide 3 ft, 26 ft ; 14 ft, 19 ft",
 	ways: []way{
-		{id: "plan", title: "Plan", body: "yard", fill: yardFill},
-		{id: "sight", title: "Sight", body: "yard", fill: yardFill},
-		{id: "light", title: "Light", body: "yard", fill: yardFill},
-		{id: "wind", title: "Wind", body: "yard", fill: yardFill},
-		{id: "walk", title: "Guest's eye", body: "yard", fill: yardFill},
-		{id: "strike", title: "Strike", fill: strikeFill},
+		{id: "plan", title: "Plan", body: "yard", fill: showing(newYard, yardFill)},
+		{id: "sight", title: "Sight", body: "yard", fill: showing(newYard, yardFill)},
+		{id: "light", title: "Light", body: "yard", fill: showing(newYard, yardFill)},
+		{id: "wind", title: "Wind", body: "yard", fill: showing(newYard, yardFill)},
+		{id: "walk", title: "Guest's eye", body: "yard", fill: showing(newYard, yardFill)},
+		{id: "strike", title: "Strike", fill: showing(newYard, strikeFill)},
 	},
-	link: func(p *Page, to way) string { return p.href("yard", "", p.Sel, to.id) },
+	link:    func(p *Page, to way) string { return p.href("yard", "", p.Sel, to.id) },
+	snagWay: func(code string) string { return yardWays[code] },
 }
 
 // yardWays is the way each snag of the yard is best looked at.
@@ -91,13 +92,13 @@ var legends = map[string]string{
 	"walk": "What a guest sees there, all lamps on. Props are shown where they are lit.",
 }
 
-func yardFill(_ *Server, _ *gin.Context, p *Page, _ []check.Snag) error {
+func yardFill(_ *Server, _ *gin.Context, p *yardView, _ []check.Snag) error {
 	p.yard()
 	return nil
 }
 
 // yard fills in the plan as it is looked at.
-func (p *Page) yard() {
+func (p *yardView) yard() {
 	w := p.Work
 	y := w.Yard()
 	v := &YardPage{Layers: yardLayers, Legend: legends[p.Way], On: p.Way}
@@ -145,7 +146,7 @@ func (p *Page) yard() {
 var yardKinds = []string{"plot", "wall", "walkway", "fixture", "cord", "viewpoint", "forecast", "outlet", "sketch"}
 
 // eye is the picture from the path, or from a viewpoint that is picked.
-func (p *Page) eye(v *YardPage, far float64) {
+func (p *yardView) eye(v *YardPage, far float64) {
 	y := p.Work.Yard()
 	path := y.Path()
 	v.Child = p.Query.Get("child") != ""
@@ -196,15 +197,8 @@ func (s *Server) eyeFile(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	p := &Page{
-		PlanID: c.Param("plan"),
-		Plan:   w.Plan,
-		Work:   w,
-		Query:  c.Request.URL.Query(),
-		Place:  "yard",
-		Way:    "walk",
-		Sel:    c.Query("sel"),
-	}
+	p := newYard(&Page{Asked: Asked{PlanID: c.Param("plan"), Place: "yard", Way: "walk", Sel: c.Query("sel"),
+		Query: c.Request.URL.Query()}, Plan: w.Plan, Work: w})
 	p.yard()
 	if p.Yard.Eye == "" {
 		s.trouble(c, http.StatusNotFound, "Nothing to see", "No path and no viewpoint is set out yet.")
@@ -219,7 +213,7 @@ func (s *Server) eyeFile(c *gin.Context) {
 }
 
 // passes are what guests set off as they walk, and where they are then.
-func (p *Page) passes() (out []Pass) {
+func (p *yardView) passes() (out []Pass) {
 	run := func(m float64) string { return p.Work.Run(m * 1000) }
 	for _, x := range p.Work.Passings() {
 		v := Pass{Name: p.nameOf("prop:" + x.Input.Prop), Then: run(x.Then), Beside: "not set out",
@@ -236,7 +230,7 @@ func (p *Page) passes() (out []Pass) {
 }
 
 // setOut are lines for the props that do not stand in the yard yet, each at a free place.
-func (p *Page) setOut() (out []Option) {
+func (p *yardView) setOut() (out []Option) {
 	x := 4.0
 	for _, prop := range p.Plan.Props() {
 		if p.Plan.PlotOf(prop.ID) != nil {
@@ -258,7 +252,7 @@ func (p *Page) setOut() (out []Option) {
 }
 
 // YardAdds is the palette of the Yard.
-func (p *Page) YardAdds() []Add {
+func (p *yardView) YardAdds() []Add {
 	at := func(x, y float64) string {
 		return measure.Tape(x*304.8, p.Plan.Metric()) + ", " + measure.Tape(y*304.8, p.Plan.Metric())
 	}
@@ -319,7 +313,7 @@ func (s *Server) addSketch(c *gin.Context) {
 	}
 	x := plan.Sketch{ID: w.Plan.FreshID("sketch", in.title), Name: measure.Capital(in.title), Photo: in.photo.ID,
 		Wide: in.wide, Tall: in.tall, Across: across}
-	p := &Page{PlanID: c.Param("plan")}
+	p := &Page{Asked: Asked{PlanID: c.Param("plan")}}
 	s.apply(
 		c,
 		plan.Edit{Label: "lay down " + x.Name, Changes: []plan.Change{w.Plan.Put("photo", in.photo.ID, in.photo),
@@ -328,3 +322,13 @@ func (s *Server) addSketch(c *gin.Context) {
 		p.href("yard", "", "sketch:"+x.ID, ""),
 	)
 }
+
+// yardView is what the Yard shows.
+type yardView struct {
+	*Page
+	Draw   template.HTML
+	Yard   *YardPage
+	Strike *StrikeView
+}
+
+func newYard(p *Page) *yardView { return &yardView{Page: p} }

@@ -10,11 +10,6 @@ import (
 	"zapbarn/core/work"
 )
 
-// asideIn is the place that shows the kinds of element that are set aside; the Walkdown any other.
-var asideIn = map[string]string{"solid": "bench", "joint": "bench", "finish": "bench", "device": "loom", "plug": "yard",
-	"outlet": "yard", "cord": "yard", "plot": "yard", "scene": "rehearsal", "trigger": "rehearsal", "input": "rehearsal",
-	"mechanism": "rehearsal", "job": "calendar", "delivery": "calendar"}
-
 var _ = rule(
 	"set-aside",
 	Stop,
@@ -31,9 +26,9 @@ var _ = rule(
 			if head.Name != "" {
 				called = head.Name
 			}
-			place := asideIn[b.Kind]
-			if place == "" {
-				place = "walkdown"
+			place := "walkdown"
+			if in, ok := plan.ShownIn(b.Kind); ok && in.Place != "barn" {
+				place = in.Place
 			}
 			say(Snag{
 				Level:  Stop,

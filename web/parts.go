@@ -1,0 +1,31 @@
+package web
+
+import (
+	"zapbarn/core/stock"
+	"zapbarn/core/work"
+)
+
+// GlueChoices are the glues of the shop.
+func (p *Page) GlueChoices() (out []Option) {
+	for _, id := range stock.IDs(p.Work.Lib.Glues) {
+		out = append(out, Option{Value: id, Text: p.Work.Lib.Glues[id].Name, On: id == "pu"}) // good for most foam
+	}
+	return out
+}
+
+// partsOf are a prop's solids, each followed by its parts.
+func partsOf(w *work.Work, prop string) (out []Option) {
+	for i := range w.Plan.Solids() {
+		s := &w.Plan.Solids()[i]
+		if s.Prop != prop {
+			continue
+		}
+		out = append(out, Option{Value: s.ID, Text: s.Name + ", whole"})
+		for _, part := range w.Parts() {
+			if part.Solid.ID == s.ID {
+				out = append(out, Option{Value: part.Ref, Text: part.Name()})
+			}
+		}
+	}
+	return out
+}
