@@ -3,9 +3,11 @@ package web
 import "html/template"
 
 // barnPlace is the whole display, and its shop.
-var barnPlace = place{
-	id: "barn", clock: true, name: "Barn", hint: "prop weathervane 30 in tall", ways: []way{barnShowWay, barnShopWay},
-	link: func(p *Page, to way) string { return p.href("barn", p.Prop, "", to.id) },
+func (s *Server) barnPlace() place {
+	return place{
+		id: "barn", clock: true, name: "Barn", hint: "prop weathervane 30 in tall", ways: []way{s.barnShowWay(), s.barnShopWay()},
+		link: func(p *Page, to way) string { return p.href("barn", p.Prop, "", to.id) },
+	}
 }
 
 // barnView is what the Barn shows.

@@ -18,7 +18,9 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-var barnShowWay = way{id: "show", title: "Display", fill: showing(newBarn, (*Server).barnShow)}
+func (s *Server) barnShowWay() way {
+	return way{id: "show", title: "Display", fill: showing(newBarn, s.barnShow)}
+}
 
 // Take is what the plan takes from one stock.
 type Take struct {

@@ -12,20 +12,22 @@ import (
 )
 
 // benchPlace is one prop as it is cut, glued, painted and printed.
-var benchPlace = place{
-	id: "bench", name: "Bench", hint: "box 22 x 18 x 26 1/2 xps1 rabbet", ofProp: true,
-	ways: []way{benchWholeWay, benchPartsWay, benchSheetsWay, benchJointsWay, benchPictureWay, benchPrintWay},
-	first: func(p *Page) string {
-		kind, _, _ := strings.Cut(p.Sel, ":")
-		return map[string]string{"part": "parts", "joint": "joints", "finish": "joints"}[kind]
-	},
-	link: func(p *Page, to way) string {
-		sel := p.Sel
-		if strings.HasPrefix(sel, "joint:") && to.id != "joints" {
-			sel = ""
-		}
-		return p.href("bench", p.Prop, sel, to.id)
-	},
+func (s *Server) benchPlace() place {
+	return place{
+		id: "bench", name: "Bench", hint: "box 22 x 18 x 26 1/2 xps1 rabbet", ofProp: true,
+		ways: []way{s.benchWholeWay(), s.benchPartsWay(), s.benchSheetsWay(), s.benchJointsWay(), s.benchPictureWay(), s.benchPrintWay()},
+		first: func(p *Page) string {
+			kind, _, _ := strings.Cut(p.Sel, ":")
+			return map[string]string{"part": "parts", "joint": "joints", "finish": "joints"}[kind]
+		},
+		link: func(p *Page, to way) string {
+			sel := p.Sel
+			if strings.HasPrefix(sel, "joint:") && to.id != "joints" {
+				sel = ""
+			}
+			return p.href("bench", p.Prop, sel, to.id)
+		},
+	}
 }
 
 // partOf is the part that is selected, or nil.

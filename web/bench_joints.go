@@ -6,19 +6,20 @@ import (
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
-	"zapbarn/core/work"
 
 	"github.com/gin-gonic/gin"
 )
 
-var benchJointsWay = way{
-	id:    "joints",
-	title: "Joints and coats",
-	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
-		p.joints()
-		p.benchTicket(nil)
-		return nil
-	}),
+func (s *Server) benchJointsWay() way {
+	return way{
+		id:    "joints",
+		title: "Joints and coats",
+		fill: showing(newBench, func(_ *gin.Context, p *benchView, _ []check.Snag) error {
+			p.joints()
+			p.benchTicket(nil)
+			return nil
+		}),
+	}
 }
 
 // joints lists a prop's glue lines and stacks of coats.
@@ -76,17 +77,4 @@ func (p *benchView) joints() {
 			},
 		)
 	}
-}
-
-func sideName(w *work.Work, ref string) string {
-	if q := w.Part(ref); q != nil {
-		return q.Name()
-	}
-	if m, ok := strings.CutPrefix(ref, "="); ok {
-		return w.Lib.Materials[m].Name
-	}
-	if s := w.Plan.Solid(ref); s != nil {
-		return s.Name
-	}
-	return ref
 }

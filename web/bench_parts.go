@@ -10,13 +10,15 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-var benchPartsWay = way{
-	id:    "parts",
-	title: "Parts",
-	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
-		p.parts()
-		return nil
-	}),
+func (s *Server) benchPartsWay() way {
+	return way{
+		id:    "parts",
+		title: "Parts",
+		fill: showing(newBench, func(_ *gin.Context, p *benchView, _ []check.Snag) error {
+			p.parts()
+			return nil
+		}),
+	}
 }
 
 // parts draws the part selected, or the first of the solid or the prop.

@@ -26,19 +26,21 @@ func bookPages(w *work.Work) (int, error) {
 	return n.pages, n.err
 }
 
-var benchPrintWay = way{
-	id:    "print",
-	title: "Print",
-	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
-		p.prints()
-		n, err := bookPages(p.Work)
-		if err != nil {
-			return err
-		}
-		p.BookPages = n
-		p.benchTicket(nil)
-		return nil
-	}),
+func (s *Server) benchPrintWay() way {
+	return way{
+		id:    "print",
+		title: "Print",
+		fill: showing(newBench, func(_ *gin.Context, p *benchView, _ []check.Snag) error {
+			p.prints()
+			n, err := bookPages(p.Work)
+			if err != nil {
+				return err
+			}
+			p.BookPages = n
+			p.benchTicket(nil)
+			return nil
+		}),
+	}
 }
 
 // Print is a part or sheet with the files it can be had as.

@@ -9,15 +9,17 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-var benchWholeWay = way{
-	id:    "whole",
-	title: "Whole",
-	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
-		p.whole()
-		p.benchTicket(p.partOf())
-		p.order()
-		return nil
-	}),
+func (s *Server) benchWholeWay() way {
+	return way{
+		id:    "whole",
+		title: "Whole",
+		fill: showing(newBench, func(_ *gin.Context, p *benchView, _ []check.Snag) error {
+			p.whole()
+			p.benchTicket(p.partOf())
+			p.order()
+			return nil
+		}),
+	}
 }
 
 // whole draws the prop in two views.

@@ -20,24 +20,26 @@ import (
 
 // calendarPlace is the order of work in time: what to do now, what dries meanwhile, when
 // all of it is done.
-var calendarPlace = place{
-	id: "calendar", clock: true, name: "Calendar", hint: "person Ola mon-fri 18-21:30, sat sun 10-18",
-	ways: []way{
-		{id: "tonight", title: "Tonight", fill: showing(newCalendar, (*Server).tonight)},
-		{id: "bars", title: "Bars", fill: showing(newCalendar, (*Server).bars)},
-		{id: "crew", title: "Crew", fill: showing(newCalendar, (*Server).crew)},
-		{id: "whatif", title: "What if", fill: showing(newCalendar, (*Server).whatIf)},
-		{id: "rules", title: "Why so", body: "orderrules", fill: showing(newCalendar, (*Server).orderRules)},
-	},
-	link: func(p *Page, to way) string { return p.href("calendar", "", p.Sel, to.id) },
-	snagWay: func(code string) string {
-		if code == "late" {
-			return "bars"
-		}
-		return "crew"
-	},
-	aside: "task", working: "task",
-	reached: func(w *work.Work, k source.Key) (source.Result, bool) { return taskWorking(order.In(w), k) },
+func (s *Server) calendarPlace() place {
+	return place{
+		id: "calendar", clock: true, name: "Calendar", hint: "person Ola mon-fri 18-21:30, sat sun 10-18",
+		ways: []way{
+			{id: "tonight", title: "Tonight", fill: showing(newCalendar, s.tonight)},
+			{id: "bars", title: "Bars", fill: showing(newCalendar, s.bars)},
+			{id: "crew", title: "Crew", fill: showing(newCalendar, s.crew)},
+			{id: "whatif", title: "What if", fill: showing(newCalendar, s.whatIf)},
+			{id: "rules", title: "Why so", body: "orderrules", fill: showing(newCalendar, s.orderRules)},
+		},
+		link: func(p *Page, to way) string { return p.href("calendar", "", p.Sel, to.id) },
+		snagWay: func(code string) string {
+			if code == "late" {
+				return "bars"
+			}
+			return "crew"
+		},
+		aside: "task", working: "task",
+		reached: func(w *work.Work, k source.Key) (source.Result, bool) { return taskWorking(order.In(w), k) },
+	}
 }
 
 // CalendarView is what the Calendar shows.

@@ -30,14 +30,16 @@ type CardRow struct {
 	Photo string
 }
 
-var cardsWay = way{
-	id:    "cards",
-	title: "Commission", noSnags: true,
-	fill: showing(newWalkdown, func(s *Server, _ *gin.Context, p *walkdownView, _ []check.Snag) error {
-		p.proofs()
-		p.Proofs.On = s.now().Format("2006-01-02")
-		return nil
-	}),
+func (s *Server) cardsWay() way {
+	return way{
+		id:    "cards",
+		title: "Commission", noSnags: true,
+		fill: showing(newWalkdown, func(_ *gin.Context, p *walkdownView, _ []check.Snag) error {
+			p.proofs()
+			p.Proofs.On = s.now().Format("2006-01-02")
+			return nil
+		}),
+	}
 }
 
 // proofs fills in the cards of all props, or of the one that is asked for.

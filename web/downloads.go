@@ -111,22 +111,6 @@ func (s *Server) netlist(c *gin.Context) {
 	)
 }
 
-// kinds are the media types by ending.
-var kinds = map[string]string{
-	".html": "text/html; charset=utf-8",
-	".pdf":  "application/pdf",
-	".csv":  "text/csv; charset=utf-8",
-	".ics":  "text/calendar; charset=utf-8",
-	".stl":  "model/stl",
-	".zip":  "application/zip",
-	".mid":  "audio/midi",
-	".json": "application/json",
-	".cir":  "text/plain; charset=utf-8",
-	".svg":  "image/svg+xml",
-	".dxf":  "image/vnd.dxf",
-	".xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-}
-
 // paperOf is the paper asked for; Letter when it is none of ours.
 func paperOf(c *gin.Context) formats.Paper {
 	if p, ok := formats.Papers[c.Query("paper")]; ok {
@@ -157,12 +141,6 @@ func (s *Server) cannotSend(c *gin.Context, err error) bool {
 	s.plainly(c, http.StatusUnprocessableEntity, "That cannot be made", msg, back{"/p/" + c.Param("plan"),
 		"Back to the display"})
 	return true
-}
-
-// send sends a file, to be kept.
-func send(c *gin.Context, name string, b *bytes.Buffer) {
-	c.Header("Content-Disposition", `attachment; filename="`+name+`"`)
-	c.Data(http.StatusOK, kinds[path.Ext(name)], b.Bytes())
 }
 
 // file answers one of the downloads.

@@ -10,7 +10,9 @@ import (
 )
 
 // historyWay is which edit raised a snag, and which one mended it.
-var historyWay = way{id: "history", title: "History", noSnags: true, fill: showing(newWalkdown, (*Server).history)}
+func (s *Server) historyWay() way {
+	return way{id: "history", title: "History", noSnags: true, fill: showing(newWalkdown, s.history)}
+}
 
 // lookedBack is over how many edits snags are looked for: each takes as long as an edit.
 const lookedBack = 20

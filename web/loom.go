@@ -10,10 +10,12 @@ import (
 )
 
 // loomPlace is a prop's wiring.
-var loomPlace = place{
-	id: "loom", name: "Loom", hint: "24 jars flicker12 20ma on S1 22awg 35 ft", ofProp: true,
-	ways: []way{loomHarnessWay, loomListWay, loomBuildWay, loomProveWay, loomFaultWay, loomTrainWay, loomPowerWay},
-	link: func(p *Page, to way) string { return p.href("loom", p.Prop, p.Sel, to.id) },
+func (s *Server) loomPlace() place {
+	return place{
+		id: "loom", name: "Loom", hint: "24 jars flicker12 20ma on S1 22awg 35 ft", ofProp: true,
+		ways: []way{s.loomHarnessWay(), s.loomListWay(), s.loomBuildWay(), s.loomProveWay(), s.loomFaultWay(), s.loomTrainWay(), s.loomPowerWay()},
+		link: func(p *Page, to way) string { return p.href("loom", p.Prop, p.Sel, to.id) },
+	}
 }
 
 // state is the wiring in the state that is asked for, and offers the others.

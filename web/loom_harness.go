@@ -10,14 +10,16 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-var loomHarnessWay = way{
-	id:    "harness",
-	title: "Harness",
-	fill: showing(newLoom, func(_ *Server, _ *gin.Context, p *loomView, _ []check.Snag) error {
-		p.harness(p.state())
-		p.loomTicket()
-		return nil
-	}),
+func (s *Server) loomHarnessWay() way {
+	return way{
+		id:    "harness",
+		title: "Harness",
+		fill: showing(newLoom, func(_ *gin.Context, p *loomView, _ []check.Snag) error {
+			p.harness(p.state())
+			p.loomTicket()
+			return nil
+		}),
+	}
 }
 
 // harness draws the board and the drop along what is selected, or along the way

@@ -10,11 +10,13 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-var loomListWay = way{id: "list", title: "List", fill: showing(newLoom, func(_ *Server, _ *gin.Context, p *loomView, _ []check.Snag) error {
-	p.wired(p.state())
-	p.loomTicket()
-	return nil
-})}
+func (s *Server) loomListWay() way {
+	return way{id: "list", title: "List", fill: showing(newLoom, func(_ *gin.Context, p *loomView, _ []check.Snag) error {
+		p.wired(p.state())
+		p.loomTicket()
+		return nil
+	})}
+}
 
 // wired lists a prop's devices by kind, each with its volts and amperes.
 func (p *loomView) wired(st *wiring.State) {

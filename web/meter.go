@@ -55,13 +55,15 @@ type CauseRow struct {
 	Bar   template.HTML
 }
 
-var loomProveWay = way{
-	id:    "prove",
-	title: "Prove",
-	fill: showing(newLoom, func(_ *Server, _ *gin.Context, p *loomView, _ []check.Snag) error {
-		p.cards(p.state())
-		return nil
-	}),
+func (s *Server) loomProveWay() way {
+	return way{
+		id:    "prove",
+		title: "Prove",
+		fill: showing(newLoom, func(_ *gin.Context, p *loomView, _ []check.Snag) error {
+			p.cards(p.state())
+			return nil
+		}),
+	}
 }
 
 // cards lists what to prove before closing: polarity, light, volts, current.
@@ -123,13 +125,15 @@ func (p *loomView) cards(st *wiring.State) {
 	}
 }
 
-var loomFaultWay = way{
-	id:    "fault",
-	title: "Find a fault",
-	fill: showing(newLoom, func(_ *Server, _ *gin.Context, p *loomView, _ []check.Snag) error {
-		p.fault()
-		return nil
-	}),
+func (s *Server) loomFaultWay() way {
+	return way{
+		id:    "fault",
+		title: "Find a fault",
+		fill: showing(newLoom, func(_ *gin.Context, p *loomView, _ []check.Snag) error {
+			p.fault()
+			return nil
+		}),
+	}
 }
 
 // fault ranks the causes for one supply's wiring from the readings so far.

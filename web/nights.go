@@ -48,13 +48,15 @@ type RoundRow struct {
 	Done     *plan.Ticked
 }
 
-var nightsWay = way{
-	id:    "nights",
-	title: "Nights", noSnags: true,
-	fill: showing(newWalkdown, func(s *Server, _ *gin.Context, p *walkdownView, _ []check.Snag) error {
-		p.nights(s.now())
-		return nil
-	}),
+func (s *Server) nightsWay() way {
+	return way{
+		id:    "nights",
+		title: "Nights", noSnags: true,
+		fill: showing(newWalkdown, func(_ *gin.Context, p *walkdownView, _ []check.Snag) error {
+			p.nights(s.now())
+			return nil
+		}),
+	}
 }
 
 // nights fills in a night: the one asked for, or today's.

@@ -2,16 +2,12 @@ package web
 
 import (
 	"encoding/base64"
-	"errors"
-	"net/http"
 	"slices"
 	"strings"
 	"time"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
-	"zapbarn/formats"
-	"zapbarn/store"
 
 	"github.com/gin-gonic/gin"
 )
@@ -30,25 +26,6 @@ func (p *Page) notes(key string) (out []NoteView) {
 	}
 	slices.Reverse(out)
 	return out
-}
-
-// photo sends a picture's data by its sum: what an address gives never changes.
-func (s *Server) photo(c *gin.Context) {
-	sum := c.Param("sum")
-	data, err := s.store.Photo(c.Request.Context(), c.Param("plan"), sum)
-	if errors.Is(err, store.ErrPhotoGone) {
-		s.trouble(c, http.StatusNotFound, "No such picture", "It was taken away. Go back and look again.")
-		return
-	}
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	if kept(c, sum) {
-		return
-	}
-	c.Header("Cache-Control", "private, max-age=31536000, immutable")
-	c.Data(http.StatusOK, "image/jpeg", data)
 }
 
 // addNote puts words, a photo, or both on a thing.
@@ -83,29 +60,4 @@ func (s *Server) addNote(c *gin.Context) {
 			return e, nil
 		})
 	s.applied(c, err, over{}, "")
-}
-
-// formPhoto is the picture that a form sent, small enough to keep; nil where it sent none.
-func formPhoto(c *gin.Context) ([]byte, error) {
-	_, header, err := c.Request.FormFile("file")
-	switch {
-	case err == nil && header.Filename != "":
-		return smallPhoto(c)
-	case err != nil && !errors.Is(err, http.ErrMissingFile) && !errors.Is(err, http.ErrNotMultipart):
-		return nil, measure.Bad("file", "could not be read; choose a photo of 8 MB at most")
-	}
-	return nil, nil
-}
-
-// smallPhoto is the picture of a form, small enough to keep, as a JPEG.
-func smallPhoto(c *gin.Context) ([]byte, error) {
-	_, data, err := upload(c, "file", plan.MaxFile)
-	if err != nil {
-		return nil, err
-	}
-	img, err := formats.Picture(c.Request.Context(), data, pictureSide)
-	if err != nil {
-		return nil, err
-	}
-	return formats.PackPicture(img, base64.StdEncoding.DecodedLen(plan.MaxPhoto))
 }

@@ -1,6 +1,8 @@
 package web
 
 import (
+	"strings"
+
 	"zapbarn/core/stock"
 	"zapbarn/core/work"
 )
@@ -28,4 +30,18 @@ func partsOf(w *work.Work, prop string) (out []Option) {
 		}
 	}
 	return out
+}
+
+// sideName is what a side of a joint is called: a part, a solid or something bought.
+func sideName(w *work.Work, ref string) string {
+	if q := w.Part(ref); q != nil {
+		return q.Name()
+	}
+	if m, ok := strings.CutPrefix(ref, "="); ok {
+		return w.Lib.Materials[m].Name
+	}
+	if s := w.Plan.Solid(ref); s != nil {
+		return s.Name
+	}
+	return ref
 }

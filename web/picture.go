@@ -2,7 +2,6 @@ package web
 
 import (
 	"bytes"
-	"encoding/base64"
 	"encoding/json"
 	"fmt"
 	"html/template"
@@ -10,10 +9,8 @@ import (
 	"image/jpeg"
 	"math"
 	"net/http"
-	"path/filepath"
 	"strconv"
 	"strings"
-	"unicode/utf8"
 
 	"zapbarn/core/check"
 	"zapbarn/core/measure"
@@ -23,10 +20,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 )
-
-// pictureSide is the longer side a picture is kept at, in pixels; it is squared
-// up to as many.
-const pictureSide = 1100
 
 // PictureView is a reference picture on the bench.
 type PictureView struct {
@@ -63,14 +56,16 @@ type Handle struct {
 	X, Y int
 }
 
-var benchPictureWay = way{
-	id:    "picture",
-	title: "Picture",
-	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
-		kind, id, _ := strings.Cut(p.Sel, ":")
-		p.picture(id, kind)
-		return nil
-	}),
+func (s *Server) benchPictureWay() way {
+	return way{
+		id:    "picture",
+		title: "Picture",
+		fill: showing(newBench, func(_ *gin.Context, p *benchView, _ []check.Snag) error {
+			kind, id, _ := strings.Cut(p.Sel, ":")
+			p.picture(id, kind)
+			return nil
+		}),
+	}
 }
 
 // picture shows a prop's reference picture: squared up and to scale, with the
@@ -188,18 +183,6 @@ func (s *Server) pictureFile(c *gin.Context) {
 	c.Data(http.StatusOK, "image/jpeg", b.Bytes())
 }
 
-// kept marks an answer with what it holds, and is true where the browser has
-// that already.
-func kept(c *gin.Context, sum string) bool {
-	c.Header("Cache-Control", "private, max-age=3600")
-	c.Header("ETag", `"`+sum+`"`)
-	if c.GetHeader("If-None-Match") != `"`+sum+`"` {
-		return false
-	}
-	c.Status(http.StatusNotModified)
-	return true
-}
-
 // addPicture takes a PNG or JPEG, makes it small enough to keep, and guesses
 // points to begin with.
 func (s *Server) addPicture(c *gin.Context) {
@@ -224,38 +207,6 @@ func (s *Server) addPicture(c *gin.Context) {
 		over{},
 		p.href("bench", pic.Prop, "picture:"+pic.ID, "picture")+"&points=1",
 	)
-}
-
-// brought is a picture that was brought in: made small, packed, with a name of its own.
-type brought struct {
-	photo      *plan.Photo
-	title      string
-	wide, tall int
-}
-
-// photoIn takes a picture of a form.
-func photoIn(c *gin.Context, p *plan.Plan, called string) (b brought, err error) {
-	name, data, err := upload(c, "file", plan.MaxFile)
-	if err != nil {
-		return b, err
-	}
-	small, err := formats.Picture(c.Request.Context(), data, pictureSide)
-	if err != nil {
-		return b, err
-	}
-	kept, err := formats.PackPicture(small, base64.StdEncoding.DecodedLen(plan.MaxPhoto))
-	if err != nil {
-		return b, err
-	}
-	b.title = strings.TrimSpace(
-		strings.NewReplacer("-", " ", "_", " ").Replace(strings.TrimSuffix(filepath.Base(name), filepath.Ext(name))),
-	)
-	if b.title == "" || utf8.RuneCountInString(b.title) > 60 {
-		b.title = called
-	}
-	b.photo = &plan.Photo{ID: p.FreshID("photo", called), Data: base64.StdEncoding.EncodeToString(kept)}
-	b.wide, b.tall = small.Bounds().Dx(), small.Bounds().Dy()
-	return b, nil
 }
 
 func takenIn(c *gin.Context, p *plan.Plan) (*plan.Picture, *plan.Photo, error) {

@@ -21,23 +21,25 @@ import (
 )
 
 // rehearsalPlace is what happens when something is pressed.
-var rehearsalPlace = place{
-	id: "rehearsal", name: "Rehearsal", hint: "when mat, if ready: glow 5 s", ofProp: true, idle: true,
-	dark: true,
-	ways: []way{
-		{id: "stage", title: "Stage", fill: showing(newRehearsal, func(_ *Server, _ *gin.Context, p *rehearsalView, _ []check.Snag) error {
-			p.rehearsal()
-			return nil
-		})},
-		motionWay, searchWay, nightWay, handWay,
-	},
-	link: func(p *Page, w way) string {
-		to := w.id
-		if to == "stage" {
-			to = ""
-		}
-		return p.href("rehearsal", p.Prop, p.Sel, to)
-	},
+func (s *Server) rehearsalPlace() place {
+	return place{
+		id: "rehearsal", name: "Rehearsal", hint: "when mat, if ready: glow 5 s", ofProp: true, idle: true,
+		dark: true,
+		ways: []way{
+			{id: "stage", title: "Stage", fill: showing(newRehearsal, func(_ *gin.Context, p *rehearsalView, _ []check.Snag) error {
+				p.rehearsal()
+				return nil
+			})},
+			s.motionWay(), s.searchWay(), s.nightWay(), s.handWay(),
+		},
+		link: func(p *Page, w way) string {
+			to := w.id
+			if to == "stage" {
+				to = ""
+			}
+			return p.href("rehearsal", p.Prop, p.Sel, to)
+		},
+	}
 }
 
 // Player is the rehearsal's controls.

@@ -24,11 +24,13 @@ type HandView struct {
 	Trials  []work.Trial
 }
 
-var handWay = way{
-	id: "hand", title: "Hand over",
-	fill: showing(newRehearsal, func(s *Server, c *gin.Context, p *rehearsalView, _ []check.Snag) error {
-		return p.handing(s, c)
-	}),
+func (s *Server) handWay() way {
+	return way{
+		id: "hand", title: "Hand over",
+		fill: showing(newRehearsal, func(c *gin.Context, p *rehearsalView, _ []check.Snag) error {
+			return p.handing(s, c)
+		}),
+	}
 }
 
 // handing is the open prop's controller: its pins, its program, and a run of it on the

@@ -24,12 +24,14 @@ type MotionView struct {
 	Poses []string
 }
 
-var motionWay = way{
-	id: "motion", title: "Motion", body: "motion",
-	fill: showing(newRehearsal, func(_ *Server, _ *gin.Context, p *rehearsalView, _ []check.Snag) error {
-		p.moving()
-		return nil
-	}),
+func (s *Server) motionWay() way {
+	return way{
+		id: "motion", title: "Motion", body: "motion",
+		fill: showing(newRehearsal, func(_ *gin.Context, p *rehearsalView, _ []check.Snag) error {
+			p.moving()
+			return nil
+		}),
+	}
 }
 
 // moving draws the picked mechanism, or the prop's first.

@@ -33,12 +33,14 @@ type PropNight struct {
 	Share                                int // per cent scared
 }
 
-var nightWay = way{
-	id: "night", title: "Night",
-	fill: showing(newRehearsal, func(_ *Server, _ *gin.Context, p *rehearsalView, _ []check.Snag) error {
-		p.night()
-		return nil
-	}),
+func (s *Server) nightWay() way {
+	return way{
+		id: "night", title: "Night",
+		fill: showing(newRehearsal, func(_ *gin.Context, p *rehearsalView, _ []check.Snag) error {
+			p.night()
+			return nil
+		}),
+	}
 }
 
 // number is a whole number of the address, within bounds.

@@ -46,12 +46,14 @@ type Kept struct {
 	Href   string
 }
 
-var searchWay = way{
-	id: "search", title: "Search",
-	fill: showing(newRehearsal, func(_ *Server, c *gin.Context, p *rehearsalView, _ []check.Snag) error {
-		p.searched()
-		return nil
-	}),
+func (s *Server) searchWay() way {
+	return way{
+		id: "search", title: "Search",
+		fill: showing(newRehearsal, func(c *gin.Context, p *rehearsalView, _ []check.Snag) error {
+			p.searched()
+			return nil
+		}),
+	}
 }
 
 // searchMost bounds the search of one part of the show: some two seconds' worth. What goes

@@ -17,7 +17,9 @@ type CompareView struct {
 	None   bool
 }
 
-var compareWay = way{id: "compare", title: "Compare", noSnags: true, fill: showing(newWalkdown, (*Server).compare)}
+func (s *Server) compareWay() way {
+	return way{id: "compare", title: "Compare", noSnags: true, fill: showing(newWalkdown, s.compare)}
+}
 
 // compare lists what is different between this display and another, prop by prop.
 func (s *Server) compare(c *gin.Context, p *walkdownView, _ []check.Snag) error {

@@ -36,15 +36,17 @@ type SheetButton struct {
 	Name  string
 }
 
-var benchSheetsWay = way{
-	id:    "sheets",
-	title: "Sheets",
-	fill: showing(newBench, func(_ *Server, _ *gin.Context, p *benchView, _ []check.Snag) error {
-		p.Draw = template.HTML(draw.Sheets(p.Work, p.Prop, p.Sel, p.here))
-		p.stocks()
-		p.benchTicket(p.partOf())
-		return nil
-	}),
+func (s *Server) benchSheetsWay() way {
+	return way{
+		id:    "sheets",
+		title: "Sheets",
+		fill: showing(newBench, func(_ *gin.Context, p *benchView, _ []check.Snag) error {
+			p.Draw = template.HTML(draw.Sheets(p.Work, p.Prop, p.Sel, p.here))
+			p.stocks()
+			p.benchTicket(p.partOf())
+			return nil
+		}),
+	}
 }
 
 // stocks lists what the sheets way offers for the prop's stocks.
@@ -163,7 +165,7 @@ func (s *Server) lay(c *gin.Context) {
 
 // searchFor is how long a search goes on when nobody stops it, and how often
 // it shows what it has.
-const searchFor, searchShows = 8 * time.Second, 200 * time.Millisecond
+const searchFor = 8 * time.Second
 
 // searchTries is how many steps a search takes at most: for equal layouts from
 // equal plans it is the steps that count, not the seconds.

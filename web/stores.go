@@ -21,14 +21,16 @@ import (
 
 // storesPlace is what is needed against what is there, what is short and by when it must
 // be ordered, and the money.
-var storesPlace = place{
-	id: "stores", name: "Stores", hint: "price xps1 32",
-	ways: []way{
-		{id: "needs", title: "Needs", fill: showing(newStores, (*Server).needs)},
-		{id: "buy", title: "To buy", fill: showing(newStores, (*Server).needs)},
-	},
-	link:    func(p *Page, to way) string { return p.href("stores", "", p.Sel, to.id) },
-	working: "need", reached: needWorking,
+func (s *Server) storesPlace() place {
+	return place{
+		id: "stores", name: "Stores", hint: "price xps1 32",
+		ways: []way{
+			{id: "needs", title: "Needs", fill: showing(newStores, s.needs)},
+			{id: "buy", title: "To buy", fill: showing(newStores, s.needs)},
+		},
+		link:    func(p *Page, to way) string { return p.href("stores", "", p.Sel, to.id) },
+		working: "need", reached: needWorking,
+	}
 }
 
 // StoresView is what the Stores show.

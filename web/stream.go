@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"time"
 
 	"github.com/gin-gonic/gin"
 )
@@ -35,3 +36,6 @@ func sent(c *gin.Context, event any) bool {
 	c.Writer.Flush()
 	return true
 }
+
+// searchShows is how far apart a long search is told how far it is.
+const searchShows = 200 * time.Millisecond

@@ -61,7 +61,9 @@ func (p *loomView) drill(q url.Values) (*wiring.Drill, *Trainer, []string) {
 	return dr, t, taken
 }
 
-var loomTrainWay = way{id: "train", title: "Train", fill: showing(newLoom, (*Server).train)}
+func (s *Server) loomTrainWay() way {
+	return way{id: "train", title: "Train", fill: showing(newLoom, s.train)}
+}
 
 // train shows a hidden fault: what is lit, what was measured, and the record.
 func (s *Server) train(c *gin.Context, p *loomView, _ []check.Snag) error {

@@ -12,18 +12,20 @@ import (
 )
 
 // walkdownPlace is everything that was found, done and looked for.
-var walkdownPlace = place{
-	id: "walkdown", name: "Walkdown", hint: "opened pva 2026-03-01",
-	ways: []way{
-		{id: "snags", title: "Snags", fill: showing(newWalkdown, (*Server).walkSnags)},
-		{id: "waived", title: "Waived", body: "snags", fill: showing(newWalkdown, (*Server).walkSnags)},
-		cardsWay, nightsWay, compareWay,
-		{id: "log", title: "Log", noSnags: true, fill: showing(newWalkdown, (*Server).walkLog)},
-		historyWay,
-		{id: "find", title: "Find", noSnags: true, fill: showing(newWalkdown, (*Server).walkFind)},
-	},
-	link:   func(p *Page, to way) string { return p.href("walkdown", "", "", to.id) },
-	gutter: "tally",
+func (s *Server) walkdownPlace() place {
+	return place{
+		id: "walkdown", name: "Walkdown", hint: "opened pva 2026-03-01",
+		ways: []way{
+			{id: "snags", title: "Snags", fill: showing(newWalkdown, s.walkSnags)},
+			{id: "waived", title: "Waived", body: "snags", fill: showing(newWalkdown, s.walkSnags)},
+			s.cardsWay(), s.nightsWay(), s.compareWay(),
+			{id: "log", title: "Log", noSnags: true, fill: showing(newWalkdown, s.walkLog)},
+			s.historyWay(),
+			{id: "find", title: "Find", noSnags: true, fill: showing(newWalkdown, s.walkFind)},
+		},
+		link:   func(p *Page, to way) string { return p.href("walkdown", "", "", to.id) },
+		gutter: "tally",
+	}
 }
 
 // walkSnags lists all snags, worst first, or those that are waived.

@@ -26,7 +26,7 @@ import (
 // allOf are the addresses of all that a display says: each way of each place, each file.
 func allOf(p *plan.Plan) (out []string) {
 	out = append(out, "/book.pdf", "/plan.json", "/wiring.cir", "/along.html", "/snags.json", "/board.svg", "/mockup.svg")
-	for _, pl := range allPlaces() {
+	for _, pl := range new(Server).allPlaces() {
 		path := "/" + strings.TrimPrefix(pl.id, "barn")
 		for _, w := range pl.ways {
 			out = append(out, strings.TrimSuffix(path, "/")+"?way="+w.id)

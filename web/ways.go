@@ -40,27 +40,13 @@ type way struct {
 }
 
 // filling fills in what a way shows: the view its template is given.
-type filling func(s *Server, c *gin.Context, p *Page, snags []check.Snag) (any, error)
+type filling func(c *gin.Context, p *Page, snags []check.Snag) (any, error)
 
 // showing fills a room's own view of a page.
-func showing[V any](of func(*Page) *V, fill func(*Server, *gin.Context, *V, []check.Snag) error) filling {
-	return func(s *Server, c *gin.Context, p *Page, snags []check.Snag) (any, error) {
+func showing[V any](of func(*Page) *V, fill func(*gin.Context, *V, []check.Snag) error) filling {
+	return func(c *gin.Context, p *Page, snags []check.Snag) (any, error) {
 		v := of(p)
-		return v, fill(s, c, v, snags)
-	}
-}
-
-// allPlaces in the builder's order.
-func allPlaces() placesOf {
-	return placesOf{
-		barnPlace,
-		benchPlace,
-		loomPlace,
-		rehearsalPlace,
-		yardPlace,
-		calendarPlace,
-		storesPlace,
-		walkdownPlace,
+		return v, fill(c, v, snags)
 	}
 }
 
@@ -105,7 +91,7 @@ func (s *Server) filled(c *gin.Context, p *Page, pl place, snags []check.Snag) (
 	if now.noSnags { // none are shown there: none is to be tried
 		p.Snags, p.More = nil, 0
 	}
-	return now.fill(s, c, p, snags)
+	return now.fill(c, p, snags)
 }
 
 // bodied renders the page's body and what else the place has on it, once all of the page is known.

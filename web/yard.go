@@ -21,18 +21,20 @@ import (
 )
 
 // yardPlace is the display as guests meet it.
-var yardPlace = place{
-	id: "yard", name: "Yard", hint: "walk path 4 ft wide 3 ft, 26 ft ; 14 ft, 19 ft",
-	ways: []way{
-		{id: "plan", title: "Plan", body: "yard", fill: showing(newYard, yardFill)},
-		{id: "sight", title: "Sight", body: "yard", fill: showing(newYard, yardFill)},
-		{id: "light", title: "Light", body: "yard", fill: showing(newYard, yardFill)},
-		{id: "wind", title: "Wind", body: "yard", fill: showing(newYard, yardFill)},
-		{id: "walk", title: "Guest's eye", body: "yard", fill: showing(newYard, yardFill)},
-		{id: "strike", title: "Strike", fill: showing(newYard, strikeFill)},
-	},
-	link:    func(p *Page, to way) string { return p.href("yard", "", p.Sel, to.id) },
-	snagWay: func(code string) string { return yardWays[code] },
+func (s *Server) yardPlace() place {
+	return place{
+		id: "yard", name: "Yard", hint: "walk path 4 ft wide 3 ft, 26 ft ; 14 ft, 19 ft",
+		ways: []way{
+			{id: "plan", title: "Plan", body: "yard", fill: showing(newYard, s.yardFill)},
+			{id: "sight", title: "Sight", body: "yard", fill: showing(newYard, s.yardFill)},
+			{id: "light", title: "Light", body: "yard", fill: showing(newYard, s.yardFill)},
+			{id: "wind", title: "Wind", body: "yard", fill: showing(newYard, s.yardFill)},
+			{id: "walk", title: "Guest's eye", body: "yard", fill: showing(newYard, s.yardFill)},
+			{id: "strike", title: "Strike", fill: showing(newYard, s.strikeFill)},
+		},
+		link:    func(p *Page, to way) string { return p.href("yard", "", p.Sel, to.id) },
+		snagWay: func(code string) string { return yardWays[code] },
+	}
 }
 
 // yardWays is the way each snag of the yard is best looked at.
@@ -92,7 +94,7 @@ var legends = map[string]string{
 	"walk": "What a guest sees there, all lamps on. Props are shown where they are lit.",
 }
 
-func yardFill(_ *Server, _ *gin.Context, p *yardView, _ []check.Snag) error {
+func (s *Server) yardFill(_ *gin.Context, p *yardView, _ []check.Snag) error {
 	p.yard()
 	return nil
 }

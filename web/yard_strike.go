@@ -32,7 +32,7 @@ type StrikeRow struct {
 	TooLarge               bool
 }
 
-func strikeFill(_ *Server, _ *gin.Context, p *yardView, _ []check.Snag) error {
+func (s *Server) strikeFill(_ *gin.Context, p *yardView, _ []check.Snag) error {
 	d := p.Plan.Display()
 	v := &StrikeView{}
 	p.Strike = v
