@@ -3,7 +3,7 @@ GO ?= go
 BIN := bin/zapbarn
 export ZAPBARN_ADDR ?= 127.0.0.1:8480
 
-.PHONY: demo serve test fuzz race slow mutants lint bench shots css docs compare-packer deps deps-test stop fresh
+.PHONY: demo serve test fuzz race slow mutants lint bench shots css lint-js docs compare-packer deps deps-test stop fresh
 
 demo: deps $(BIN) ## start the database, load the Midnight Apiary, serve it
 	./$(BIN) demo
@@ -63,7 +63,12 @@ shots: $(BIN) ## take docs/screenshots again from the demo
 
 css: ## build the committed style sheet (needs node; the program does not)
 	npm ci --no-audit --no-fund
-	npx tailwindcss -i web/style/app.css -o web/static/dist/app.css --minify
+	npx tailwindcss -i web/shell/style/app.css -o web/shell/static/dist/app.css --minify
+
+lint-js: ## the pages' scripts and styles (needs node; the program does not)
+	npm ci --no-audit --no-fund
+	npx eslint web
+	npx prettier --check "web/**/*.js" "web/**/*.css" '!web/shell/static/{vendor,dist}/**'
 
 compare-packer: ## our sheets against a general-purpose packer's (needs node)
 	npm ci --no-audit --no-fund

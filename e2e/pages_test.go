@@ -8,6 +8,8 @@ import (
 
 	"zapbarn/core/calc"
 
+	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -93,12 +95,14 @@ func TestThemeAndPrint(t *testing.T) {
 	s.wait(`!document.documentElement.classList.contains("dark")`)
 	s.goTo(apiary + "/rehearsal")
 	assert.True(t, eval[bool](s, `document.documentElement.classList.contains("dark")`))
-	rules := eval[string](
-		s,
-		`[...document.styleSheets].flatMap(x=>[...x.cssRules]).filter(r=>r.media&&r.media.mediaText==="print").map(r=>r.cssText).join("")`,
-	)
-	assert.Contains(t, rules, ".beam")
-	assert.Contains(t, rules, "display: none")
+	shown := func(sel string) string {
+		return eval[string](s, fmt.Sprintf(`getComputedStyle(document.querySelector(%q)).display`, sel))
+	}
+	assert.NotEqual(t, "none", shown(".beam"))
+	require.NoError(t, chromedp.Do(s.ctx, emulation.SetEmulatedMedia().WithMedia("print")))
+	for _, frame := range []string{".beam", ".quick", ".gutter"} {
+		assert.Equal(t, "none", shown(frame), frame)
+	}
 }
 
 // Snags lead to the thing, and a leader line shows it.

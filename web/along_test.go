@@ -6,6 +6,8 @@ import (
 	"strings"
 	"testing"
 
+	"zapbarn/web/displays"
+
 	"zapbarn/core/check"
 	"zapbarn/core/plan"
 	"zapbarn/core/stores"
@@ -26,7 +28,7 @@ func TestThePageToTakeAlongStandsAlone(t *testing.T) {
 	w := work.Do(p, shop.Kept, today)
 	snags := check.Check(w)
 	var b bytes.Buffer
-	require.NoError(t, WriteAlong(&b, w, snags, "20 September 2026"))
+	require.NoError(t, displays.WriteAlong(&b, w, snags, "20 September 2026"))
 	page := b.String()
 	assert.NotContains(t, page, "<script")
 	assert.NotContains(t, page, "<form")

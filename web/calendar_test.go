@@ -7,6 +7,8 @@ import (
 	"strings"
 	"testing"
 
+	"zapbarn/web/calendar"
+
 	"zapbarn/core/order"
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
@@ -19,7 +21,7 @@ import (
 // What is said of a task that is none, of a delivery that is gone, what cannot be added:
 // refused, and nothing kept.
 func TestTheCalendarRefuses(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	p, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
 	was := string(p.Encode())
@@ -55,7 +57,7 @@ func TestTheCalendarRefuses(t *testing.T) {
 // On its ticket a task is put in parts, done together with another and apart again; what
 // both took is shared by what each was planned to take.
 func TestATaskIsSplitAndMerged(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	load := func() *plan.Plan {
 		p, _, err := st.Load(context.Background(), "midnight-apiary")
 		require.NoError(t, err)
@@ -105,11 +107,11 @@ func TestATaskIsSplitAndMerged(t *testing.T) {
 // A search for a better order says how far it came until it is done or stopped; what it
 // found is kept by a press and forgotten by another, and an order that cannot be read is not.
 func TestABetterOrderIsLookedFor(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	code, body := fetched(t, srv, apiary+"/better")
 	assert.Equal(t, 200, code)
 	lines := strings.Split(strings.TrimSpace(body), "\n\n")
-	var last foundOrder
+	var last calendar.FoundOrder
 	require.NoError(t, json.Unmarshal([]byte(strings.TrimPrefix(lines[len(lines)-1], "data: ")), &last))
 	assert.True(t, last.Done)
 	assert.InDelta(t, 1, last.Share, 1e-9)

@@ -36,21 +36,21 @@ func contrast(a, b string) float64 {
 func TestWordsOnDrawingsCanBeRead(t *testing.T) {
 	assert.InDelta(t, 21, contrast("#000000", "#FFFFFF"), 1e-9) // the standard's own examples
 	assert.InDelta(t, 4.54, contrast("#767676", "#FFFFFF"), 0.01)
-	css, err := os.ReadFile("style/app.css")
+	css, err := os.ReadFile("shell/style/theme.css")
 	require.NoError(t, err)
 	theme := func(block string) map[string]string {
 		m := regexp.MustCompile(block).FindStringSubmatch(string(css))
 		require.NotNil(t, m, block)
 		out := map[string]string{}
-		for _, v := range regexp.MustCompile(`--(?:color-)?([a-z0-9]+):(#[0-9A-Fa-f]{6})\b`).FindAllStringSubmatch(m[1], -1) {
+		for _, v := range regexp.MustCompile(`--color-([a-z0-9]+): (#[0-9A-Fa-f]{6})\b`).FindAllStringSubmatch(m[1], -1) {
 			out[v[1]] = v[2]
 		}
 		return out
 	}
-	light := theme(`\n:root\{(.*?)\}`)
-	dark := theme(`\n\.dark\{(.*?)\}`)
+	light := theme(`(?s)@theme static \{(.*?)\}`)
+	dark := theme(`(?s)\.dark \{(.*?)\}`)
 	for name, colours := range map[string]map[string]string{"light": light, "dark": dark} {
-		for _, ink := range []string{"ink", "ink2", "red", "verd"} { // plain, soft, bad and glued words
+		for _, ink := range []string{"ink", "ink2", "barn", "verdigris"} { // plain, soft, bad and glued words
 			for _, ground := range []string{"paper", "card", "tape"} {
 				require.NotEmpty(t, colours[ink], name+" "+ink)
 				require.NotEmpty(t, colours[ground], name+" "+ground)

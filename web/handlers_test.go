@@ -17,6 +17,10 @@ import (
 	"testing"
 	"time"
 
+	"zapbarn/web/bench"
+	"zapbarn/web/displays"
+	"zapbarn/web/shell"
+
 	"zapbarn/core/plan"
 	"zapbarn/demo"
 	"zapbarn/store"
@@ -27,13 +31,13 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// barn is the whole site on a store of its own with the Apiary in it.
-func barn(t *testing.T) (*httptest.Server, *store.Store) {
+// opened is the whole site on a store of its own with the Apiary in it.
+func opened(t *testing.T) (*httptest.Server, *store.Store) {
 	st := testkit.Open(t)
 	require.NoError(t, st.Create(context.Background(), demo.Apiary(today).In(shop.Kept), false))
 	s, err := New(st, func() time.Time { return today })
 	require.NoError(t, err)
-	s.first = time.Minute
+	s.First = time.Minute
 	srv := httptest.NewServer(s.Handler())
 	t.Cleanup(srv.Close)
 	return srv, st
@@ -67,7 +71,7 @@ func post(t *testing.T, srv *httptest.Server, path string, form url.Values) (int
 }
 
 func TestEveryDownload(t *testing.T) {
-	srv, _ := barn(t)
+	srv, _ := opened(t)
 	starts := map[string]string{
 		".pdf":  "%PDF",
 		".xlsx": "PK",
@@ -76,7 +80,7 @@ func TestEveryDownload(t *testing.T) {
 		".mid":  "MThd",
 		".zip":  "PK",
 	}
-	for name, d := range downloads {
+	for name, d := range displays.Downloads {
 		ext := name[strings.LastIndex(name, "."):]
 		prop := "shelf"
 		if ext == ".mid" || name == "program.zip" || name == "commission.pdf" {
@@ -85,10 +89,10 @@ func TestEveryDownload(t *testing.T) {
 		code, body, h := got(t, srv, apiary+"/"+name+"?prop="+prop)
 		require.Equal(t, 200, code, name)
 		assert.True(t, strings.HasPrefix(body, starts[ext]), name)
-		assert.Equal(t, kinds[ext], h.Get("Content-Type"), name)
-		assert.Contains(t, h.Get("Content-Disposition"), `filename="`+prop+`-`+d.name+ext+`"`)
+		assert.Equal(t, shell.MediaTypes[ext], h.Get("Content-Type"), name)
+		assert.Contains(t, h.Get("Content-Disposition"), `filename="`+prop+`-`+d.Name+ext+`"`)
 		code, _, _ = got(t, srv, apiary+"/"+name)
-		assert.Equal(t, map[bool]int{true: 200, false: 404}[d.all], code, "%s of the whole display", name)
+		assert.Equal(t, map[bool]int{true: 200, false: 404}[d.All], code, "%s of the whole display", name)
 		code, body, _ = got(t, srv, apiary+"/"+name+"?prop=nowhere")
 		assert.Equal(t, 404, code, name)
 		assert.Contains(t, body, "taken away")
@@ -113,17 +117,17 @@ func TestEveryDownload(t *testing.T) {
 
 // What has nothing in it yet is no file and no fault: a page says so, and what to do first.
 func TestNothingToPrintIsSaid(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	p := plan.New("bare", "Bare", "in", "2026-10-10").In(shop.Kept)
 	p.Doc().Props = []plan.Prop{{ID: "a", Name: "Crate"}}
 	require.NoError(t, st.Create(context.Background(), p, false))
 	heads := map[string]bool{".csv": true, ".xlsx": true, ".json": true, ".ics": true} // with a heading, to be filled in
 	asked := []string{"mockup.pdf?mockup=a", "board.svg?board=a"}
-	for name, d := range downloads {
+	for name, d := range displays.Downloads {
 		if !heads[path.Ext(name)] || name == "harness.xlsx" {
 			asked = append(asked, name+"?prop=a")
 		}
-		if d.all && !heads[path.Ext(name)] {
+		if d.All && !heads[path.Ext(name)] {
 			asked = append(asked, name)
 		}
 	}
@@ -142,7 +146,7 @@ func TestNothingToPrintIsSaid(t *testing.T) {
 // Nonsense in any of the forms is refused in words, changes nothing, and never
 // shows a trace.
 func TestNonsenseInTheSheetsAndLoomForms(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	before, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
 	v := func(pairs ...string) url.Values {
@@ -158,7 +162,9 @@ func TestNonsenseInTheSheetsAndLoomForms(t *testing.T) {
 		want string
 	}{
 		{"/lay", v("stock", "unobtainium"), "Nothing is cut from that stock"},
-		{"/lay", v("stock", "xps1", "piece", "0", "sheet", "0", "x", "left", "y", "1"), "no place on a sheet"},
+		{"/lay", v("stock", "xps1", "piece", "0", "sheet", "0", "x", "left", "y", "1"), "left&#34; is no number"},
+		{"/lay", v("stock", "xps1", "piece", "0", "sheet", "0", "x", "NaN", "y", "1"), "no place on a sheet"},
+		{"/lay", v("piece", "0"), "Stock: is empty"},
 		{"/lay", v("stock", "xps1", "piece", "999", "sheet", "0", "x", "1", "y", "1"), "gone; load the page again"},
 		{"/lay", v("stock", "xps1", "piece", "0", "sheet", "77", "x", "1", "y", "1"), "gone; load the page again"},
 		{"/lay", v("stock", "xps1", "do", "cut", "sheet", "-4"), "cut already, or gone"},
@@ -172,8 +178,10 @@ func TestNonsenseInTheSheetsAndLoomForms(t *testing.T) {
 		{"/reading", v("device", "glow-1", "volts", "-3 A"), "out of range"},
 		{"/reading", v("device", "glow-1 far", "volts", "20 mA"), "only volts"},
 		{"/point", v("id", "none", "handle", "A"), "taken away already"},
-		{"/point", v("id", "skep-sketch", "handle", "A", "x", "NaN", "y", "2"), "no place in the picture"},
-		{"/point", v("id", "skep-sketch", "handle", "A", "x", "1e9", "y", "2"), "no place in the picture"},
+		{"/point", v("id", "skep-sketch", "handle", "A", "x", "NaN", "y", "2"), "X: is too small"},
+		{"/point", v("id", "skep-sketch", "handle", "A", "x", "1e9", "y", "2"), "X: is too large; at most 9000"},
+		{"/step", v("to", "noon"), "noon&#34; is no number"},
+		{"/remove", v("kind", "solid"), "Id: is empty"},
 		{"/quick", v("prop", "riser", "line", "outlet 15a 9v"), "120 V or 230 V"},
 	} {
 		code, body := post(t, srv, apiary+c.path, c.form)
@@ -223,7 +231,7 @@ func sendFile(
 }
 
 func TestWhatIsBroughtInIsReadDefensively(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	leaf := []byte(`<svg viewBox="0 0 10 20"><polygon points="0,20 10,20 5,0"/></svg>`)
 	ok := map[string]string{"prop": "riser", "size": "12 in", "stock": "ply1/4", "of": "width"}
 	but := func(k, v string) map[string]string {
@@ -274,7 +282,7 @@ func TestWhatIsBroughtInIsReadDefensively(t *testing.T) {
 // The search streams what it has found, better and better, and a layout it
 // sent can be kept.
 func TestSearchStreams(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	ctx, cancel := context.WithTimeout(context.Background(), 20*time.Second)
 	defer cancel()
 	req, err := http.NewRequestWithContext(ctx, http.MethodGet, srv.URL+apiary+"/search?stock=eva5&prop=bee", nil)
@@ -285,14 +293,14 @@ func TestSearchStreams(t *testing.T) {
 	assert.Equal(t, "text/event-stream", r.Header.Get("Content-Type"))
 	in := bufio.NewScanner(r.Body)
 	in.Buffer(nil, 8<<20)
-	var last found
+	var last bench.Found
 	share, layout, messages := 0.0, "", 0
 	for in.Scan() && messages < 6 {
 		text, ok := strings.CutPrefix(in.Text(), "data: ")
 		if !ok {
 			continue
 		}
-		last = found{}
+		last = bench.Found{}
 		require.NoError(t, json.Unmarshal([]byte(text), &last))
 		require.GreaterOrEqual(t, last.Share, share)
 		share = last.Share
@@ -316,7 +324,7 @@ func TestSearchStreams(t *testing.T) {
 
 // What slides answers with every lamp's volts, and keeps to the run it is on.
 func TestSlidingAnswers(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	ask := func(device, at string) (out struct {
 		At    string
 		Volts map[string]string
@@ -345,7 +353,7 @@ func TestSlidingAnswers(t *testing.T) {
 // A reading is kept in the unit it is written in, the far end as such, and
 // cards and fault finder each take their own.
 func TestReadingsInEveryUnit(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	for _, c := range [][2]string{{"cells", "4.7 V"}, {"cells far", "4.6"}, {"cells", "2.5 A"}, {"cells", "5 Mohm"},
 		{"cells", "120 kohms"}} {
 		code, body := post(t, srv, apiary+"/reading", url.Values{"device": {c[0]}, "volts": {c[1]}, "by": {"Ola"}})
@@ -372,7 +380,7 @@ func TestReadingsInEveryUnit(t *testing.T) {
 
 // Every mend in the gutter that touches wiring says what it costs, as core does.
 func TestMendsShowTheirEffect(t *testing.T) {
-	srv, _ := barn(t)
+	srv, _ := opened(t)
 	_, body, _ := got(t, srv, apiary+"/loom?prop=shelf")
 	assert.Contains(t, body, "drops 4.2 %, then 2.9 %; copper")
 	_, body, _ = got(t, srv, apiary+"/walkdown")
@@ -382,7 +390,7 @@ func TestMendsShowTheirEffect(t *testing.T) {
 // The Walkdown's snags are narrowed to a prop, a place, a trade and a person, and no
 // other is left.
 func TestSnagsAreNarrowed(t *testing.T) {
-	srv, _ := barn(t)
+	srv, _ := opened(t)
 	_, body, _ := got(t, srv, apiary+"/walkdown?of=shelf&in=loom")
 	assert.Contains(t, body, "Honey shelf")
 	assert.NotContains(t, body, "Skep fill is seen")
@@ -414,7 +422,7 @@ func fetched(t *testing.T, srv *httptest.Server, path string) (int, string) {
 
 // What a metric display offers to type is in millimetres and metres.
 func TestHintsAreInThePlansUnits(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	require.NoError(t, st.Create(context.Background(), demo.Metric(today).In(shop.Kept), false))
 	for _, place := range []string{"bench", "loom", "yard"} {
 		_, body, _ := got(t, srv, "/p/"+demo.Metric(today).In(shop.Kept).Display().ID+"/"+place)

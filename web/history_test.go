@@ -19,7 +19,7 @@ import (
 func TestWhichEditRaisedASnag(t *testing.T) {
 	s := site(t, demo.Apiary(today).In(shop.Kept))
 	do := func(label string, change func(p *plan.Plan) plan.Change) {
-		_, err := s.store.Edit(t.Context(), "midnight-apiary", store.By{Who: "Ola"}, func(p *plan.Plan) (plan.Edit, error) {
+		_, err := s.Store.Edit(t.Context(), "midnight-apiary", store.By{Who: "Ola"}, func(p *plan.Plan) (plan.Edit, error) {
 			return plan.Edit{Label: label, Changes: []plan.Change{change(p)}}, nil
 		})
 		require.NoError(t, err)
@@ -39,7 +39,7 @@ func TestWhichEditRaisedASnag(t *testing.T) {
 	})
 	do("a small fuse", fuse("5 A"))
 	do("undone", fuse("20 A"))
-	_, err := s.store.Undo(t.Context(), "midnight-apiary", store.By{})
+	_, err := s.Store.Undo(t.Context(), "midnight-apiary", store.By{})
 	require.NoError(t, err)
 	page := fetch(t, s, "/p/midnight-apiary/walkdown?way=history").Body.String()
 	turns := strings.Split(page, `<article class="turn`)[1:]

@@ -24,7 +24,7 @@ import (
 // A note with a photo is put on a device: the ticket shows both, the search finds
 // it, the photo has an address that never changes; taken away, all of it goes.
 func TestANoteWithAPhoto(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	send := func(fields map[string]string, photo []byte) (int, string) {
 		var b bytes.Buffer
 		m := multipart.NewWriter(&b)
@@ -90,7 +90,7 @@ func TestANoteWithAPhoto(t *testing.T) {
 // A card that was tried keeps a photo of what was seen; said again without one, it keeps the
 // one it had; not tried, the photo goes with it.
 func TestACardKeepsItsPhoto(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	load := func() *plan.Plan {
 		p, _, err := st.Load(context.Background(), "midnight-apiary")
 		require.NoError(t, err)

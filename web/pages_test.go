@@ -20,7 +20,7 @@ import (
 
 // rename is an edit that every page shows.
 func rename(t *testing.T, s *Server, name string) {
-	_, err := s.store.Edit(t.Context(), "midnight-apiary", store.By{Key: "another"},
+	_, err := s.Store.Edit(t.Context(), "midnight-apiary", store.By{Key: "another"},
 		func(p *plan.Plan) (plan.Edit, error) {
 			d := p.Display()
 			d.Name = name
@@ -33,9 +33,9 @@ func rename(t *testing.T, s *Server, name string) {
 // the edit, never long, and once the new one is there, that.
 func TestThePageBeforeIsShownWithAMark(t *testing.T) {
 	s := site(t, demo.Apiary(today).In(shop.Kept))
-	s.patience = 0
+	s.Patience = 0
 	now := today
-	s.now = func() time.Time { return now }
+	s.Now = func() time.Time { return now }
 	const path = "/p/midnight-apiary/loom?prop=shelf"
 	ask := func(cookie string) string {
 		r := httptest.NewRequest(http.MethodGet, path, nil)
@@ -50,12 +50,12 @@ func TestThePageBeforeIsShownWithAMark(t *testing.T) {
 	}
 	assert.NotContains(t, ask(""), "data-behind", "there is none before it: it is waited for")
 	hold := func() func() { // nothing is rendered until it is let go
-		for range cap(s.renderSlots) {
-			s.renderSlots <- struct{}{}
+		for range cap(s.RenderSlots) {
+			s.RenderSlots <- struct{}{}
 		}
 		return func() {
-			for range cap(s.renderSlots) {
-				<-s.renderSlots
+			for range cap(s.RenderSlots) {
+				<-s.RenderSlots
 			}
 		}
 	}
@@ -70,25 +70,25 @@ func TestThePageBeforeIsShownWithAMark(t *testing.T) {
 	assert.Contains(t, ask(""), "Second name")
 
 	rename(t, s, "Third name")
-	v, err := s.store.Version(t.Context(), "midnight-apiary")
+	v, err := s.Store.Version(t.Context(), "midnight-apiary")
 	require.NoError(t, err)
 	own := ask(fmt.Sprintf("%d.%d", v.Made, v.Rev))
 	assert.NotContains(t, own, "data-behind", "whoever made the edit waits for it")
 	assert.Contains(t, own, "Third name")
 
 	rename(t, s, "Fourth name")
-	now = now.Add(mostBehind + time.Second)
+	now = now.Add(5*time.Second + time.Second)
 	assert.Contains(t, ask(""), "Fourth name", "what is older than a moment is not shown")
 }
 
 // However many ask, a state of a plan is worked out once, and each of its pages rendered once.
 func TestAStateIsWorkedOutOnce(t *testing.T) {
 	s := site(t, demo.Apiary(today).In(shop.Kept))
-	s.patience = time.Hour
+	s.Patience = time.Hour
 	paths := []string{"", "/bench?prop=riser", "/calendar", "/stores", "/walkdown"}
 	for round := range 3 {
 		rename(t, s, fmt.Sprint("Round ", round))
-		solved, rendered := s.did.solved.Load(), s.did.rendered.Load()
+		solved, rendered := s.Did.Solved.Load(), s.Did.Rendered.Load()
 		var all sync.WaitGroup
 		for range 6 {
 			for _, path := range paths {
@@ -100,7 +100,7 @@ func TestAStateIsWorkedOutOnce(t *testing.T) {
 			}
 		}
 		all.Wait()
-		assert.EqualValues(t, 1, s.did.solved.Load()-solved)
-		assert.EqualValues(t, len(paths), s.did.rendered.Load()-rendered)
+		assert.EqualValues(t, 1, s.Did.Solved.Load()-solved)
+		assert.EqualValues(t, len(paths), s.Did.Rendered.Load()-rendered)
 	}
 }

@@ -11,7 +11,7 @@ import (
 
 // Where a phone opens the display is asked where labels are printed, until it is known.
 func TestWhereAPhoneOpensItIsAskedOnce(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	const asks = "Where does a phone open this display?"
 	_, print, _ := got(t, srv, apiary+"/bench?way=print&prop=riser")
 	_, stores, _ := got(t, srv, apiary+"/stores")
@@ -22,7 +22,8 @@ func TestWhereAPhoneOpensItIsAskedOnce(t *testing.T) {
 		require.NoError(t, err)
 		return post(t, srv, apiary+"/edit", url.Values{"kind": {"display"}, "id": {p.Display().ID},
 			"name": {p.Display().Name},
-			"was":  {reachOf(p, over{}).Was}, "f.reach": {address}, "back": {apiary + "/bench?way=print&prop=riser"}})
+			"was":  {string(p.Put("display", p.Display().ID, p.Display()).After)}, "f.reach": {address},
+			"back": {apiary + "/bench?way=print&prop=riser"}})
 	}
 	code, body := send("http://127.0.0.1:8480")
 	assert.Equal(t, 422, code)

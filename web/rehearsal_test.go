@@ -43,7 +43,7 @@ func howl() []byte {
 // A sound is measured and kept with what plays it; a cue list is read back; what is no
 // sound and no list is refused in words, and changes nothing.
 func TestSoundsAndCueListsComeIn(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	back := map[string]string{"back": apiary + "/rehearsal?prop=riser", "prop": "riser", "channel": "K12"}
 	code, _ := sendFile(t, srv, apiary+"/clip", "Far howl.wav", howl(), back)
 	require.Equal(t, http.StatusSeeOther, code)
@@ -81,7 +81,7 @@ func TestSoundsAndCueListsComeIn(t *testing.T) {
 
 // A text of behaviour is told of without being kept, at the letter where it is wrong.
 func TestBehaviourIsReadAsTyped(t *testing.T) {
-	srv, _ := barn(t)
+	srv, _ := opened(t)
 	read := func(text string) (out map[string]any) {
 		code, body := post(t, srv, apiary+"/behaviour/read", url.Values{"prop": {"gate"}, "text": {text}})
 		require.Equal(t, 200, code)
@@ -100,7 +100,7 @@ func TestBehaviourIsReadAsTyped(t *testing.T) {
 
 // The pixels' picture is a PNG, a column a pixel; of what shows none there is none.
 func TestPixelPicture(t *testing.T) {
-	srv, _ := barn(t)
+	srv, _ := opened(t)
 	code, body, h := got(t, srv, apiary+"/pixels.png?device=lettering")
 	require.Equal(t, 200, code)
 	assert.Equal(t, "image/png", h.Get("Content-Type"))

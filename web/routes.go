@@ -1,9 +1,11 @@
 package web
 
 import (
-	"io/fs"
 	"net/http"
 	"strings"
+
+	"zapbarn/web/displays"
+	"zapbarn/web/shell"
 
 	"zapbarn/core/plan"
 
@@ -11,17 +13,17 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-// allPlaces in the builder's order.
-func (s *Server) allPlaces() placesOf {
-	return placesOf{
-		s.barnPlace(),
-		s.benchPlace(),
-		s.loomPlace(),
-		s.rehearsalPlace(),
-		s.yardPlace(),
-		s.calendarPlace(),
-		s.storesPlace(),
-		s.walkdownPlace(),
+// places are all of them, in the builder's order.
+func (s *Server) places() shell.PlacesOf {
+	return shell.PlacesOf{
+		s.barn.Place(),
+		s.bench.Place(),
+		s.loom.Place(),
+		s.rehearsal.Place(),
+		s.yard.Place(),
+		s.calendar.Place(),
+		s.stores.Place(),
+		s.walkdown.Place(),
 	}
 }
 
@@ -34,15 +36,11 @@ func (s *Server) routes() *gin.Engine {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.MaxMultipartMemory = plan.MaxFile
-	r.Use(requestID, s.recover, secure, browserKey, s.ownForms, gzip.Gzip(gzip.DefaultCompression,
-		gzip.WithExcludedPathsRegexs(packedHere)))
-	static, err := fs.Sub(files, "static")
-	if err != nil {
-		panic(err) // the folder is embedded
-	}
-	fileServer := http.StripPrefix("/static/", http.FileServerFS(static))
+	r.Use(shell.RequestID, s.Recover, shell.Secure, shell.Bounded, shell.BrowserKey, s.OwnForms,
+		gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs(packedHere)))
+	fileServer := http.StripPrefix("/static/", http.FileServerFS(s.Assets))
 	r.GET("/static/*path", func(c *gin.Context) {
-		if v := c.Query("v"); v != "" && v == versions[strings.TrimPrefix(c.Param("path"), "/")] {
+		if s.Assets.Is(strings.TrimPrefix(c.Param("path"), "/"), c.Query("v")) {
 			c.Header("Cache-Control", "public, max-age=31536000, immutable")
 		} else {
 			c.Header("Cache-Control", "public, max-age=3600")
@@ -50,28 +48,28 @@ func (s *Server) routes() *gin.Engine {
 		fileServer.ServeHTTP(c.Writer, c.Request)
 	})
 	r.GET("/healthz", func(c *gin.Context) {
-		if err := s.store.Ping(c.Request.Context()); err != nil {
+		if err := s.Store.Ping(c.Request.Context()); err != nil {
 			c.String(http.StatusServiceUnavailable, "database down\n")
 			return
 		}
 		c.String(http.StatusOK, "ok\n")
 	})
-	r.GET("/", s.displays)
-	r.POST("/new", s.start)
-	r.POST("/import", s.importPlan)
-	r.POST("/bin/:bin/back", s.putBack)
-	r.POST("/bin/:bin/empty", s.emptyBin)
-	r.GET("/calc", s.calculators)
-	r.GET("/why", s.why)
-	r.GET("/why/:code", s.why)
-	r.POST("/theme", theme)
-	r.POST("/tour", tour)
+	r.GET("/", s.displays.List)
+	r.POST("/new", s.displays.Start)
+	r.POST("/import", s.displays.ImportPlan)
+	r.POST("/bin/:bin/back", s.displays.PutBack)
+	r.POST("/bin/:bin/empty", s.displays.EmptyBin)
+	r.GET("/calc", s.calculators.List)
+	r.GET("/why", s.calculators.Why)
+	r.GET("/why/:code", s.calculators.Why)
+	r.POST("/theme", shell.Theme)
+	r.POST("/tour", shell.Tour)
 	p := r.Group("/p/:plan")
 	s.views(p)
 	s.files(p)
 	s.edits(p)
 	r.NoRoute(func(c *gin.Context) {
-		s.trouble(
+		s.Trouble(
 			c,
 			http.StatusNotFound,
 			"There is nothing here",
@@ -83,91 +81,91 @@ func (s *Server) routes() *gin.Engine {
 
 // views are what a display is looked at by.
 func (s *Server) views(p *gin.RouterGroup) {
-	p.GET("", func(c *gin.Context) { s.place(c, "barn") })
-	for _, pl := range s.places[1:] {
-		p.GET("/"+pl.id, func(c *gin.Context) { s.place(c, pl.id) })
+	p.GET("", func(c *gin.Context) { s.Place(c, "barn") })
+	for _, pl := range s.Places[1:] {
+		p.GET("/"+pl.ID, func(c *gin.Context) { s.Place(c, pl.ID) })
 	}
-	p.GET("/working", s.working)
-	p.GET("/row", s.row)
-	p.GET("/read", ownOnly, s.read)
-	p.GET("/help", ownOnly, s.help)
-	p.GET("/trace", ownOnly, s.trace)
-	p.GET("/search", ownOnly, s.searching)
-	p.GET("/deeper", ownOnly, s.deeper)
-	p.GET("/better", ownOnly, s.better)
-	p.POST("/turns", s.keepTurns)
-	p.GET("/slide", ownOnly, s.sliding)
+	p.GET("/working", s.Working)
+	p.GET("/row", s.barn.Row)
+	p.GET("/read", shell.OwnOnly, s.Read)
+	p.GET("/help", shell.OwnOnly, s.Help)
+	p.GET("/trace", shell.OwnOnly, s.rehearsal.Trace)
+	p.GET("/search", shell.OwnOnly, s.bench.Searching)
+	p.GET("/deeper", shell.OwnOnly, s.rehearsal.Deeper)
+	p.GET("/better", shell.OwnOnly, s.calendar.Better)
+	p.POST("/turns", s.calendar.KeepTurns)
+	p.GET("/slide", shell.OwnOnly, s.loom.Sliding)
 }
 
 // files are what is taken away of a display.
 func (s *Server) files(p *gin.RouterGroup) {
-	p.GET("/board.svg", s.flat)
-	p.GET("/board.dxf", s.flat)
-	p.GET("/board.pdf", s.flat)
-	p.GET("/mockup.svg", s.flat)
-	p.GET("/mockup.dxf", s.flat)
-	p.GET("/mockup.pdf", s.flat)
-	for name := range downloads {
-		p.GET("/"+name, s.file)
+	p.GET("/board.svg", s.displays.Flat)
+	p.GET("/board.dxf", s.displays.Flat)
+	p.GET("/board.pdf", s.displays.Flat)
+	p.GET("/mockup.svg", s.displays.Flat)
+	p.GET("/mockup.dxf", s.displays.Flat)
+	p.GET("/mockup.pdf", s.displays.Flat)
+	for name := range displays.Downloads {
+		p.GET("/"+name, s.displays.File)
 	}
-	p.GET("/wiring.cir", s.netlist)
-	p.GET("/pixels.png", s.pixels)
-	p.GET("/book.pdf", s.book)
-	p.GET("/plan.json", s.export)
-	p.GET("/along.html", s.alongFile)
-	p.GET("/part.svg", s.flat)
-	p.GET("/part.dxf", s.flat)
-	p.GET("/part.pdf", s.flat)
-	p.GET("/sheet.svg", s.flat)
-	p.GET("/sheet.dxf", s.flat)
-	p.GET("/picture", s.pictureFile)
-	p.GET("/photo/:sum", s.photo)
+	p.GET("/wiring.cir", s.displays.Netlist)
+	p.GET("/pixels.png", s.rehearsal.Pixels)
+	p.GET("/book.pdf", s.displays.Book)
+	p.GET("/plan.json", s.displays.Export)
+	p.GET("/along.html", s.displays.AlongFile)
+	p.GET("/part.svg", s.displays.Flat)
+	p.GET("/part.dxf", s.displays.Flat)
+	p.GET("/part.pdf", s.displays.Flat)
+	p.GET("/sheet.svg", s.displays.Flat)
+	p.GET("/sheet.dxf", s.displays.Flat)
+	p.GET("/picture", s.bench.PictureFile)
+	p.GET("/photo/:sum", s.Photo)
 }
 
 // edits are what changes a display, or is told before it does.
 func (s *Server) edits(p *gin.RouterGroup) {
-	p.POST("/shop", s.bringGoods)
-	p.POST("/read", s.readLines)
-	p.POST("/lines", s.lines)
-	p.POST("/each", s.forEach)
-	p.POST("/lay", s.lay)
-	p.POST("/slide", s.slide)
-	p.POST("/keep", s.keep)
-	p.POST("/bring", s.bringIn)
-	p.POST("/picture", s.addPicture)
-	p.POST("/note", s.addNote)
-	p.POST("/point", s.point)
-	p.POST("/quick", s.quick)
-	p.POST("/edit", s.edit)
-	p.POST("/mend", s.mend)
-	p.POST("/waive", s.waive)
-	p.POST("/remove", s.remove)
-	p.POST("/reading", s.reading)
-	p.POST("/drill", s.answer)
-	p.POST("/undo", s.undo)
-	p.POST("/join", s.join)
-	p.POST("/task", s.sayTask)
-	p.POST("/crew", s.addTo)
-	p.POST("/stock", s.stockIt)
-	p.POST("/move", s.moveSolid)
-	p.POST("/plug", s.plugIn)
-	p.POST("/cue", s.moveCue)
-	p.POST("/behaviour", s.behave)
-	p.POST("/behaviour/read", s.readBehaviour)
-	p.POST("/pivot", s.movePivot)
-	p.POST("/yardmove", s.moveInYard)
-	p.POST("/book", s.bookIn)
-	p.POST("/shelf", s.bringShelf)
-	p.POST("/record", s.record)
-	p.POST("/sketch", s.addSketch)
-	p.POST("/nightmerge", s.mergeNights)
-	p.POST("/nextseason", s.nextSeason)
-	p.GET("/evening.html", s.evening)
-	p.GET("/eye.svg", s.eyeFile)
-	p.POST("/cuelist", s.cueList)
-	p.POST("/clip", s.addClip)
-	p.POST("/opening", s.moveOpening)
-	p.POST("/step", s.stepTo)
-	p.POST("/redo", s.redo)
-	p.POST("/delete", s.deletePlan)
+	p.POST("/shop", s.barn.BringGoods)
+	p.POST("/read", s.ReadLines)
+	p.POST("/lines", s.Lines)
+	p.POST("/each", s.ForEach)
+	p.POST("/lay", s.bench.Lay)
+	p.POST("/slide", s.loom.Slide)
+	p.POST("/keep", s.bench.Keep)
+	p.POST("/bring", s.bench.BringIn)
+	p.POST("/picture", s.bench.AddPicture)
+	p.POST("/note", s.AddNote)
+	p.POST("/point", s.bench.Point)
+	p.POST("/quick", s.Quick)
+	p.POST("/edit", s.Edit)
+	p.POST("/mend", s.Mend)
+	p.POST("/waive", s.Waive)
+	p.POST("/remove", s.Remove)
+	p.POST("/reading", s.loom.Reading)
+	p.POST("/drill", s.loom.Answer)
+	p.POST("/undo", s.Undo)
+	p.POST("/join", s.bench.Join)
+	p.POST("/task", s.calendar.SayTask)
+	p.POST("/crew", s.calendar.AddTo)
+	p.POST("/stock", s.stores.StockIt)
+	p.POST("/move", s.bench.MoveSolid)
+	p.POST("/plug", s.loom.PlugIn)
+	p.POST("/cue", s.rehearsal.MoveCue)
+	p.POST("/behaviour", s.rehearsal.Behave)
+	p.POST("/behaviour/read", s.rehearsal.ReadBehaviour)
+	p.POST("/pivot", s.rehearsal.MovePivot)
+	p.POST("/yardmove", s.yard.MoveInYard)
+	p.POST("/book", s.walkdown.BookIn)
+	p.POST("/shelf", s.stores.BringShelf)
+	p.POST("/record", s.rehearsal.Record)
+	p.POST("/sketch", s.yard.AddSketch)
+	p.POST("/nightmerge", s.walkdown.MergeNights)
+	p.POST("/nextseason", s.walkdown.NextSeason)
+	p.GET("/evening.html", s.walkdown.Evening)
+	p.GET("/eye.svg", s.yard.EyeFile)
+	p.POST("/cuelist", s.rehearsal.CueList)
+	p.POST("/clip", s.rehearsal.AddClip)
+	p.POST("/opening", s.bench.MoveOpening)
+	p.POST("/step", s.StepTo)
+	p.POST("/redo", s.Redo)
+	p.POST("/delete", s.displays.DeletePlan)
 }

@@ -1,44 +1,57 @@
+// Package web serves the barn: it puts the rooms together, each a folder with its handlers, the
+// view its templates are given, templates, scripts and style, and lists their addresses. Handlers
+// read the request, let core decide, and render; no handler writes a row by itself.
 package web
 
 import (
-	"context"
 	"net/http"
-	"runtime"
 	"time"
 
 	"zapbarn/store"
+	"zapbarn/web/barn"
+	"zapbarn/web/bench"
+	"zapbarn/web/calculators"
+	"zapbarn/web/calendar"
+	"zapbarn/web/displays"
+	"zapbarn/web/loom"
+	"zapbarn/web/rehearsal"
+	"zapbarn/web/shell"
+	"zapbarn/web/stores"
+	"zapbarn/web/walkdown"
+	"zapbarn/web/yard"
 
 	"github.com/gin-gonic/gin"
 )
 
 func init() { gin.SetMode(gin.ReleaseMode) }
 
-// New makes a server; now tells the date that ages are judged by.
+// Server serves one store by the rooms of the house.
+type Server struct {
+	*shell.Site
+	barn        barn.Room
+	bench       bench.Room
+	loom        loom.Room
+	rehearsal   rehearsal.Room
+	yard        yard.Room
+	calendar    calendar.Room
+	stores      stores.Room
+	walkdown    walkdown.Room
+	displays    displays.Room
+	calculators calculators.Room
+}
+
+// New makes a server; now tells the date that ages are judged by. It errs where the store does.
 func New(s *store.Store, now func() time.Time) (*Server, error) {
-	secret, err := s.Secret(context.Background())
+	site, err := shell.New(s, now, barn.Brings, bench.Brings, loom.Brings, rehearsal.Brings, yard.Brings,
+		calendar.Brings, stores.Brings, walkdown.Brings, displays.Brings, calculators.Brings)
 	if err != nil {
 		return nil, err
 	}
-	token := formToken(secret)
-	t, err := parsePages(token)
-	if err != nil {
-		return nil, err
-	}
-	return &Server{
-		store:       s,
-		token:       token,
-		lib:         s.Shop(),
-		now:         now,
-		pages:       t,
-		works:       newWorks(),
-		held:        newPages(),
-		search:      searches{of: map[string]*running{}, most: 2},
-		workTime:    workTime,
-		mendTime:    mendTime,
-		first:       firstMends,
-		patience:    patience,
-		renderSlots: make(chan struct{}, max(2, runtime.GOMAXPROCS(0))),
-	}, nil
+	out := &Server{site, barn.Room{Site: site}, bench.Room{Site: site}, loom.Room{Site: site}, rehearsal.Room{Site: site},
+		yard.Room{Site: site}, calendar.Room{Site: site}, stores.Room{Site: site}, walkdown.Room{Site: site},
+		displays.Room{Site: site}, calculators.Room{Site: site}}
+	site.Places = out.places()
+	return out, nil
 }
 
 // Handler is the whole site.
@@ -48,5 +61,5 @@ func (s *Server) Handler() http.Handler {
 	protect.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		http.Error(w, "This form was sent from another site and was refused.", http.StatusForbidden)
 	}))
-	return protect.Handler(localOnly(headAsGet(r)))
+	return protect.Handler(shell.LocalOnly(shell.HeadAsGet(r)))
 }

@@ -15,7 +15,7 @@ import (
 // What is picked together is changed, copied and taken away together, each as one
 // step; what one of them refuses is done to none.
 func TestSeveralAtOnce(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	sel := "solid:skep-body,solid:riser-box,device:none,solid:riser-box"
 	load := func() (n int, heights []string) {
 		p, _, err := st.Load(t.Context(), "midnight-apiary")

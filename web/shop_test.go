@@ -18,7 +18,7 @@ import (
 // The shop of a plan: found, changed, filled in on its ticket, brought in and
 // taken out as a file; a refused row keeps the plan as it was.
 func TestTheShopOfAPlan(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	_, page, _ := got(t, srv, apiary+"?way=shop&find=muslin")
 	assert.Contains(t, page, "Muslin, 60 in wide")
 	assert.NotContains(t, page, "Plywood 1/2")
@@ -93,7 +93,7 @@ func TestTheShopOfAPlan(t *testing.T) {
 // A mesh on a sheet's stock is cut in layers, on a filament it is printed; an
 // outline on a filament is refused.
 func TestAMeshIsCutOrPrinted(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	cube := "solid c\n"
 	face := func(a, b, c, d string) {
 		for _, tri := range [][3]string{{a, b, c}, {a, c, d}} {
@@ -145,7 +145,7 @@ func TestAMeshIsCutOrPrinted(t *testing.T) {
 
 // Of a thing on the shelf, what can be taken is stored, what cannot stays as it was entered.
 func TestABadAmountHoldsUpNoBin(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	code, page := post(t, srv, apiary+"/stock", url.Values{"what": {"material:xps1"}, "name": {"XPS board 1\""},
 		"have": {"many"}, "bin": {"B2"}, "lead": {"3"}, "back": {apiary + "/stores"}})
 	assert.Equal(t, 422, code)

@@ -20,7 +20,7 @@ import (
 
 // The log is a list to step to: back to any edit, and on again.
 func TestSteppingThroughTheLog(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	ctx := context.Background()
 	count := func() int {
 		p, _, err := st.Load(ctx, "midnight-apiary")
@@ -52,7 +52,7 @@ func TestSteppingThroughTheLog(t *testing.T) {
 }
 
 func TestFindingEverything(t *testing.T) {
-	srv, _ := barn(t)
+	srv, _ := opened(t)
 	for what, want := range map[string]string{"hive box": "Hive box", "jar 8": "Jar 8", "muslin": "Muslin, 60 in wide",
 		"tower": "calculator", "is sealed": "snag", "porch": "outlet", "xps2": "Hive"} {
 		_, page, _ := got(t, srv, apiary+"/walkdown?way=find&find="+url.QueryEscape(what))
@@ -82,7 +82,7 @@ func TestTemplatesAreSound(t *testing.T) {
 			}
 		}
 	}
-	srv, st := barn(t)
+	srv, st := opened(t)
 	require.NoError(t, st.Create(context.Background(), plan.New("fresh", "Fresh", "mm", "").In(shop.Kept), false))
 	_, page, _ := got(t, srv, "/p/fresh")
 	assert.Equal(t, 3, strings.Count(page, "Start with it"))
@@ -96,7 +96,7 @@ func TestTemplatesAreSound(t *testing.T) {
 // Scripts and styles are kept for good by an address that holds their hash, and
 // for an hour by one that does not; every one a page names is there.
 func TestAssetsHaveVersions(t *testing.T) {
-	srv, _ := barn(t)
+	srv, _ := opened(t)
 	_, page, _ := got(t, srv, "/")
 	n := 0
 	for _, part := range strings.Split(page, `"/static/`)[1:] {

@@ -65,7 +65,7 @@ func TestEveryRouteOfEveryPlan(t *testing.T) {
 	}
 	s, err := New(st, func() time.Time { return today })
 	require.NoError(t, err)
-	s.first = time.Minute
+	s.First = time.Minute
 	srv := httptest.NewServer(s.Handler())
 	defer srv.Close()
 	client := testkit.Page()
@@ -149,7 +149,7 @@ func TestEveryRouteOfEveryPlan(t *testing.T) {
 
 // Two save one ticket at once, each another field: both stay, 40 times of 40.
 func TestTwoAtOnceKeepBoth(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	for i := range 40 {
 		p, _, err := st.Load(context.Background(), "midnight-apiary")
 		require.NoError(t, err)
@@ -178,7 +178,7 @@ func TestTwoAtOnceKeepBoth(t *testing.T) {
 // as it was saved last; a save is asked about just when another window set the
 // same field to another value since it was loaded; nothing else is lost.
 func TestInterleavedSaves(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	rapid.Check(t, func(rt *rapid.T) {
 		load := func() *plan.Device {
 			p, _, err := st.Load(context.Background(), "midnight-apiary")
@@ -259,7 +259,7 @@ func TestInterleavedSaves(t *testing.T) {
 // Twenty add a supply by one phrase at once, and twenty make a display of one
 // name: all land, each with a name of its own.
 func TestMadeUpNamesNeverConflict(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	before, _, err := st.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
 	var wg sync.WaitGroup
@@ -298,7 +298,7 @@ func TestMadeUpNamesNeverConflict(t *testing.T) {
 
 // Saying a field again as it is stores nothing.
 func TestSavingNothingIsNoEdit(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	v, err := st.Version(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
 	p, _, err := st.Load(context.Background(), "midnight-apiary")
@@ -330,9 +330,9 @@ func TestOneHeavyPlanSlowsNobody(t *testing.T) {
 	require.NoError(t, st.Create(context.Background(), heavy.Mazes(24), false))
 	s, err := New(st, func() time.Time { return today })
 	require.NoError(t, err)
-	s.first = time.Minute
-	s.workTime = 2 * time.Second
-	_, _, err = s.work(context.Background(), "midnight-apiary")
+	s.First = time.Minute
+	s.WorkTime = 2 * time.Second
+	_, _, err = s.Work(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
 	srv := httptest.NewServer(s.Handler())
 	defer srv.Close()
@@ -373,7 +373,7 @@ func TestOneHeavyPlanSlowsNobody(t *testing.T) {
 // The list of displays reads what was kept of each, and works nothing out that
 // is known.
 func TestTheListReadsKeptSummaries(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	get := func() string {
 		r, err := http.Get(srv.URL + "/")
 		require.NoError(t, err)
@@ -413,7 +413,7 @@ func TestTheListReadsKeptSummaries(t *testing.T) {
 // What a person reads never holds the database's own words; too large is said
 // as such.
 func TestNoDatabaseTextAndNoSilentSizes(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	send := func(path, field, name string, data []byte) (int, string) {
 		var b bytes.Buffer
 		m := multipart.NewWriter(&b)
@@ -464,7 +464,7 @@ func TestNoDatabaseTextAndNoSilentSizes(t *testing.T) {
 // A request that another site makes a browser send is refused where it would
 // compute; one display searches once at a time, and only a few search at all.
 func TestSearchesAreLimited(t *testing.T) {
-	srv, _ := barn(t)
+	srv, _ := opened(t)
 	for _, path := range []string{"/search?stock=xps1&prop=riser", "/read?line=undo", "/slide?device=jar-3&at=1",
 		"/trace"} {
 		req, err := http.NewRequest(http.MethodGet, srv.URL+apiary+path, nil)
@@ -475,26 +475,11 @@ func TestSearchesAreLimited(t *testing.T) {
 		r.Body.Close()
 		assert.Equal(t, 403, r.StatusCode, path)
 	}
-	x := searches{of: map[string]*running{}, most: 2}
-	a, endA, ok := x.begin(context.Background(), "a")
-	require.True(t, ok)
-	_, endB, ok := x.begin(context.Background(), "b")
-	require.True(t, ok)
-	_, _, ok = x.begin(context.Background(), "c")
-	assert.False(t, ok, "two at most")
-	again, endAgain, ok := x.begin(context.Background(), "a")
-	require.True(t, ok)
-	assert.Error(t, a.Err(), "the one before ends")
-	endA()
-	assert.NoError(t, again.Err(), "and does not end the next")
-	endAgain()
-	endB()
-	assert.Empty(t, x.of)
 }
 
 // A page is rendered once while its plan stands, and at once anew after an edit.
 func TestPagesAreKeptUntilAnEdit(t *testing.T) {
-	srv, st := barn(t)
+	srv, st := opened(t)
 	get := func() string {
 		r, err := http.Get(srv.URL + apiary)
 		require.NoError(t, err)
@@ -529,21 +514,13 @@ func TestPagesAreKeptUntilAnEdit(t *testing.T) {
 	assert.Contains(t, get(), "The Midnight Apiary")
 }
 
-// What a plan worked out is said to weigh is about what it takes.
-func TestWhatIsKeptIsWeighed(t *testing.T) {
-	p := demo.Apiary(today).In(shop.Kept)
-	w := worked{plan: p, work: work.Do(p, shop.Kept, today)}
-	assert.Greater(t, w.weight(), int64(500<<10))
-	assert.Less(t, w.weight(), int64(20<<20))
-}
-
 // A page tries mends only for as long as it may: the snags stand without them
 // and say so, the page is not kept, and asked for again it goes on until all
 // were tried. Each mend then is one that a check of the whole plan offers.
 func TestAPageTriesMendsForItsTime(t *testing.T) {
 	s := site(t, wirings.Times(demo.Apiary(today).In(shop.Kept), 3))
 	all := map[string]bool{}
-	p, _, err := s.store.Load(context.Background(), "midnight-apiary")
+	p, _, err := s.Store.Load(context.Background(), "midnight-apiary")
 	require.NoError(t, err)
 	for _, sn := range check.Check(work.Do(p, shop.Kept, today)) {
 		for _, m := range sn.Mends {
@@ -556,15 +533,15 @@ func TestAPageTriesMendsForItsTime(t *testing.T) {
 	offered := regexp.MustCompile(
 		`name="snag" value="([^"]+)">\s*<button class="btn[^"]*" name="mend"\s*value="([^"]+)"`,
 	)
-	s.first = 0
+	s.First = 0
 	body := fetch(t, s, apiary+"/walkdown").Body.String()
 	assert.Contains(t, body, "Try its mends")
 	assert.Contains(t, body, `data-untried="`+apiary+`/walkdown?mends=all"`)
 	assert.Empty(t, offered.FindAllString(body, -1))
-	s.mendTime = 0
+	s.MendTime = 0
 	body = fetch(t, s, apiary+"/walkdown?mends=all").Body.String()
 	assert.Empty(t, offered.FindAllString(body, -1), "its time was over")
-	s.mendTime = time.Minute
+	s.MendTime = time.Minute
 	body = fetch(t, s, apiary+"/walkdown?mends=all").Body.String()
 	assert.NotContains(t, body, "mends=all", "its forms lead back to the page as it was")
 	assert.Equal(t, body, fetch(t, s, apiary+"/walkdown").Body.String(), "it is kept")

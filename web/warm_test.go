@@ -10,6 +10,8 @@ import (
 	"testing"
 	"time"
 
+	"zapbarn/web/displays"
+
 	"zapbarn/core/memo"
 	"zapbarn/core/plan"
 	"zapbarn/core/stock"
@@ -26,13 +28,13 @@ import (
 // allOf are the addresses of all that a display says: each way of each place, each file.
 func allOf(p *plan.Plan) (out []string) {
 	out = append(out, "/book.pdf", "/plan.json", "/wiring.cir", "/along.html", "/snags.json", "/board.svg", "/mockup.svg")
-	for _, pl := range new(Server).allPlaces() {
-		path := "/" + strings.TrimPrefix(pl.id, "barn")
-		for _, w := range pl.ways {
-			out = append(out, strings.TrimSuffix(path, "/")+"?way="+w.id)
+	for _, pl := range new(Server).places() {
+		path := "/" + strings.TrimPrefix(pl.ID, "barn")
+		for _, w := range pl.Ways {
+			out = append(out, strings.TrimSuffix(path, "/")+"?way="+w.ID)
 		}
 	}
-	for name := range downloads {
+	for name := range displays.Downloads {
 		out = append(out, "/"+name)
 	}
 	slices.Sort(out)
@@ -50,7 +52,7 @@ var leads = regexp.MustCompile(`href="/p/midnight-apiary(/[^"]*)"`)
 // in every file.
 func TestWarmSaysWhatColdSays(t *testing.T) {
 	s := site(t, demo.Apiary(today).In(shop.Kept))
-	s.first, s.patience = 0, time.Hour // which mends were tried is another matter; no page of just before
+	s.First, s.Patience = 0, time.Hour // which mends were tried is another matter; no page of just before
 	r := rand.New(rand.NewPCG(27, 1))
 	many := 3
 	if testkit.Slow() {
@@ -60,7 +62,7 @@ func TestWarmSaysWhatColdSays(t *testing.T) {
 	for _, kind := range slices.Concat(plan.Kinds(), []string{"waiver", "good", "display", "joint", "job"}) {
 		what := ""
 		for range 20 {
-			_, err := s.store.Edit(t.Context(), "midnight-apiary", store.By{}, func(p *plan.Plan) (e plan.Edit, err error) {
+			_, err := s.Store.Edit(t.Context(), "midnight-apiary", store.By{}, func(p *plan.Plan) (e plan.Edit, err error) {
 				e, did, ok := edits.Of(r, p, kind)
 				if ok {
 					what = did
@@ -75,10 +77,10 @@ func TestWarmSaysWhatColdSays(t *testing.T) {
 			continue
 		}
 		tried[kind]++
-		cold, err := New(s.store, s.now)
+		cold, err := New(s.Store, s.Now)
 		require.NoError(t, err)
-		cold.lib, cold.first, cold.patience = stock.Shop.On(memo.NewBench()), 0, time.Hour
-		p, _, err := s.store.Load(t.Context(), "midnight-apiary")
+		cold.Lib, cold.First, cold.Patience = stock.Shop.On(memo.NewBench()), 0, time.Hour
+		p, _, err := s.Store.Load(t.Context(), "midnight-apiary")
 		require.NoError(t, err)
 		all := allOf(p)
 		r.Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })

@@ -8,6 +8,8 @@ import (
 	"strings"
 	"testing"
 
+	"zapbarn/web/shell"
+
 	"zapbarn/core/plan"
 	"zapbarn/demo"
 	"zapbarn/store"
@@ -69,7 +71,7 @@ func TestEachEditBearsItsMaker(t *testing.T) {
 		r.Host = "127.0.0.1"
 		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 		r.Header.Set("Sec-Fetch-Site", "same-origin")
-		r.AddCookie(&http.Cookie{Name: keyCookie, Value: strings.Repeat(key, 32)})
+		r.AddCookie(&http.Cookie{Name: shell.KeyCookie, Value: strings.Repeat(key, 32)})
 		if who != "" {
 			r.AddCookie(&http.Cookie{Name: "who", Value: who})
 		}
@@ -84,12 +86,12 @@ func TestEachEditBearsItsMaker(t *testing.T) {
 	}
 	line("task fetch the fogger 1 h", "Ola", "a")
 	line("task sweep the yard 1 h", "", "b")
-	log, err := s.store.Log(t.Context(), "midnight-apiary", 2)
+	log, err := s.Store.Log(t.Context(), "midnight-apiary", 2)
 	require.NoError(t, err)
-	assert.Equal(t, []string{account, "Ola"}, []string{log[0].Who, log[1].Who})
-	assert.NotEmpty(t, account)
+	assert.Equal(t, []string{shell.Account, "Ola"}, []string{log[0].Who, log[1].Who})
+	assert.NotEmpty(t, shell.Account)
 	post("/undo", url.Values{"back": {"/p/midnight-apiary"}}, "Ola", "a")
-	p, _, err := s.store.Load(t.Context(), "midnight-apiary")
+	p, _, err := s.Store.Load(t.Context(), "midnight-apiary")
 	require.NoError(t, err)
 	names := ""
 	for _, j := range p.Jobs() {
@@ -99,7 +101,7 @@ func TestEachEditBearsItsMaker(t *testing.T) {
 	assert.NotContains(t, names, "Fetch the fogger;")
 	// an edit of another that stands in the way is named
 	post("/redo", url.Values{"back": {"/p/midnight-apiary"}}, "Ola", "a")
-	_, err = s.store.Edit(t.Context(), "midnight-apiary", store.By{Who: "Ben", Key: "x"},
+	_, err = s.Store.Edit(t.Context(), "midnight-apiary", store.By{Who: "Ben", Key: "x"},
 		func(p *plan.Plan) (plan.Edit, error) {
 			for _, j := range p.Jobs() {
 				if j.Name == "Fetch the fogger" {
@@ -107,7 +109,7 @@ func TestEachEditBearsItsMaker(t *testing.T) {
 					return plan.Edit{Label: "two of them", Changes: []plan.Change{p.Put("job", j.ID, j)}}, nil
 				}
 			}
-			return plan.Edit{}, errGone
+			return plan.Edit{}, shell.ErrGone
 		})
 	require.NoError(t, err)
 	rec := post("/undo", url.Values{"back": {"/p/midnight-apiary"}}, "Ola", "a")

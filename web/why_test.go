@@ -59,12 +59,6 @@ func TestTheBookIsCountedBefore(t *testing.T) {
 	require.NoError(t, err)
 	assert.Greater(t, pages, 20)
 	assert.Contains(t, print, fmt.Sprintf("<b>%d pages</b>", pages))
-	assert.Equal(
-		t,
-		"1 stop, 1 fix",
-		openIn([]check.Snag{{Prop: "a", Level: check.Stop}, {Prop: "a", Level: check.Fix},
-			{Prop: "b", Level: check.Stop}, {Prop: "a", Level: check.Note}}, "a"),
-	)
 }
 
 // A prop comes out as STL, its wire lists as a zip, by what they are.

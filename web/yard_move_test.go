@@ -5,6 +5,8 @@ import (
 	"strconv"
 	"testing"
 
+	"zapbarn/web/yard"
+
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/work"
@@ -24,7 +26,7 @@ func TestThingsOfTheYardAreMoved(t *testing.T) {
 	p.Doc().Plots = []plan.Plot{{ID: "a", Prop: "a", X: l("10 ft"), Y: l("10 ft"), Turn: deg("90 deg")},
 		{ID: "b", Prop: "b", X: l("20 ft"), Y: l("12 ft")}}
 	move := func(v any, at int, dx, dy, near, turn float64) any {
-		n, err := shifted(p, v, at, map[string]float64{"dx": dx, "dy": dy, "near": near, "turn": turn})
+		n, err := yard.Shifted(p, v, at, map[string]float64{"dx": dx, "dy": dy, "near": near, "turn": turn})
 		require.NoError(t, err)
 		return n
 	}
@@ -51,7 +53,7 @@ func TestThingsOfTheYardAreMoved(t *testing.T) {
 	assert.InDelta(t, 0, f.X.Value(), 1e-6)
 	assert.InDelta(t, -10*in, f.Y.Value(), 1e-6, "its prop looks left: to the right is behind it")
 	p.Plots()[1].Fixed = true
-	_, err = shifted(p, &p.Plots()[1], -1, map[string]float64{"dx": 100})
+	_, err = yard.Shifted(p, &p.Plots()[1], -1, map[string]float64{"dx": 100})
 	assert.ErrorContains(t, err, "locked in place")
 }
 
@@ -80,10 +82,10 @@ func TestAGroupMovesTogether(t *testing.T) {
 	p.Doc().Fixtures = []plan.Fixture{{ID: "f", Name: "F", Use: "fill", X: l("4 ft"), Y: l("4 ft"), Group: "left"},
 		{ID: "g", Name: "G", Use: "fill", Prop: "a", Group: "left"}}
 	p.Doc().Viewpoints = []plan.Viewpoint{{ID: "e", Name: "E", X: l("1 ft"), Y: l("1 ft")}}
-	next, err := shifted(p, &p.Plots()[0], -1, map[string]float64{"dx": 25.4 * 24, "dy": -25.4 * 6})
+	next, err := yard.Shifted(p, &p.Plots()[0], -1, map[string]float64{"dx": 25.4 * 24, "dy": -25.4 * 6})
 	require.NoError(t, err)
 	q, err := p.Apply(
-		plan.Edit{Changes: append([]plan.Change{p.Put("plot", "a", next)}, movedWith(p, &p.Plots()[0], next)...)},
+		plan.Edit{Changes: append([]plan.Change{p.Put("plot", "a", next)}, yard.MovedWith(p, &p.Plots()[0], next)...)},
 	)
 	require.NoError(t, err)
 	assert.InDelta(t, (20*12+.5+24)*25.4, q.Plots()[1].X.Value(), .1)
@@ -94,7 +96,7 @@ func TestAGroupMovesTogether(t *testing.T) {
 	assert.InDelta(t, (48+24)*25.4, q.Fixtures()[0].X.Value(), .1)
 	assert.Equal(t, p.Fixtures()[1], q.Fixtures()[1])
 	assert.Equal(t, p.Viewpoints(), q.Viewpoints())
-	assert.Empty(t, movedWith(q, &q.Viewpoints()[0], q.Viewpoints()[0]))
+	assert.Empty(t, yard.MovedWith(q, &q.Viewpoints()[0], q.Viewpoints()[0]))
 }
 
 // By the light of practicals alone and of fills alone a prop's front is as bright together as

@@ -22,6 +22,7 @@ import (
 	"zapbarn/demo"
 	"zapbarn/store"
 	"zapbarn/web"
+	"zapbarn/web/displays"
 
 	"github.com/spf13/cobra"
 )
@@ -258,7 +259,7 @@ func exportCommand() *cobra.Command {
 			}
 			if page {
 				w := work.Do(p, stock.Shop, time.Now())
-				return web.WriteAlong(cmd.OutOrStdout(), w, check.Check(w), time.Now().Format("2 January 2006"))
+				return displays.WriteAlong(cmd.OutOrStdout(), w, check.Check(w), time.Now().Format("2 January 2006"))
 			}
 			_, err = cmd.OutOrStdout().Write(p.Encode())
 			return err

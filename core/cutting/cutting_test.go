@@ -127,3 +127,18 @@ func TestLengths(t *testing.T) {
 	assert.InDelta(t, 416*in, b.Total, 1e-9)
 	assert.InDelta(t, 416./480, b.Yield(), 1e-9)
 }
+
+// What is left of a sheet whose factory edges a part lies on is the sheet less the part and one
+// cut: 48 - 20 - 1/4 - 1/8 in wide beside a part 20 in wide a quarter inch in from the edge.
+func TestWhatAFactoryEdgePartLeavesLosesACut(t *testing.T) {
+	full, in := 96*measure.Inch, measure.Inch
+	sh := saw(board("a/panel", "xps1", 20*in, full, 1)).Sheets()[0].Layout.Sheets[0]
+	require.Len(t, sh.Offcuts, 1)
+	assert.InDelta(t, (48-20-.25-.125)*in, sh.Offcuts[0].W, 1e-9)
+	assert.InDelta(t, full, sh.Offcuts[0].H, 1e-9)
+	assert.InDelta(t, 48*in, sh.Offcuts[0].X+sh.Offcuts[0].W, 1e-9)
+	sh = saw(board("a/panel", "xps1", 48*in, 60*in, 1)).Sheets()[0].Layout.Sheets[0]
+	require.Len(t, sh.Offcuts, 1)
+	assert.InDelta(t, (96-60-.25-.125)*in, sh.Offcuts[0].H, 1e-9)
+	assert.InDelta(t, 96*in, sh.Offcuts[0].Y+sh.Offcuts[0].H, 1e-9)
+}

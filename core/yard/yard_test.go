@@ -251,3 +251,30 @@ func TestHiddenIsHidden(t *testing.T) {
 	_, ok = Hidden(p, Spot{Pt{9, 3}, 0.5}, nil, "", 2, func(q Pt) bool { return q.X > 8 })
 	assert.False(t, ok)
 }
+
+// Walls stand on the ground: what a child sees over them an adult sees too, at every place of a
+// path, so that what is hidden from an adult is hidden from both.
+func TestAnAdultSeesAllThatAChildSees(t *testing.T) {
+	seen := 0
+	rapid.Check(t, func(t *rapid.T) {
+		m := func(name string, lo, hi float64) float64 { return rapid.Float64Range(lo, hi).Draw(t, name) }
+		p := Path{Through: []Pt{{m("x0", 0, 4), m("y0", 0, 4)}, {m("x1", 5, 9), m("y1", 0, 9)}}}
+		var walls []Wall
+		for range rapid.IntRange(0, 4).Draw(t, "walls") {
+			walls = append(walls, Wall{A: Pt{m("ax", 0, 12), m("ay", 0, 12)}, B: Pt{m("bx", 0, 12), m("by", 0, 12)},
+				High: m("high", .2, 3)})
+		}
+		at := Spot{Pt{m("x", 0, 12), m("y", 0, 12)}, m("z", 0, 3)}
+		for far := 0.0; far < p.Long(); far += p.Long() / 7 {
+			eye, way := p.At(far)
+			sees := func(high float64) bool {
+				return Faces(eye, way, at.Pt, Field) && !Blocked(Spot{eye, high}, at, walls, "")
+			}
+			if sees(ChildEye) {
+				seen++
+				assert.True(t, sees(AdultEye), "at %.2f", far)
+			}
+		}
+	})
+	assert.NotZero(t, seen)
+}

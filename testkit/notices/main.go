@@ -13,11 +13,11 @@ import (
 )
 
 // beside are what ships besides modules, and where its licence is.
-const beside = `Fonts on screen: Atkinson Hyperlegible (web/static/fonts/LICENSE-atkinson.txt), Zilla Slab
-(web/static/fonts/LICENSE-zilla-slab.txt), both SIL Open Font License 1.1.
+const beside = `Fonts on screen: Atkinson Hyperlegible (web/shell/static/fonts/LICENSE-atkinson.txt), Zilla Slab
+(web/shell/static/fonts/LICENSE-zilla-slab.txt), both SIL Open Font License 1.1.
 Fonts in print: formats/fonts/LICENSE.
-Scripts: Alpine.js and its morph plugin, MIT (web/static/vendor/LICENSE-alpine.txt).
-Style: made with Tailwind CSS, MIT (web/static/vendor/LICENSE-tailwind.txt).
+Scripts: Alpine.js and its morph plugin, MIT (web/shell/static/vendor/LICENSE-alpine.txt).
+Style: made with Tailwind CSS, MIT (web/shell/static/vendor/LICENSE-tailwind.txt).
 `
 
 func main() {
