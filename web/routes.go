@@ -45,6 +45,10 @@ func (s *Server) routes() *gin.Engine {
 		} else {
 			c.Header("Cache-Control", "public, max-age=3600")
 		}
+		if c.Param("path") == "/"+shell.Script {
+			c.Data(http.StatusOK, "text/javascript; charset=utf-8", s.Assets.All())
+			return
+		}
 		fileServer.ServeHTTP(c.Writer, c.Request)
 	})
 	r.GET("/healthz", func(c *gin.Context) {

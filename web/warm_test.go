@@ -59,7 +59,10 @@ func TestWarmSaysWhatColdSays(t *testing.T) {
 		many = 1000
 	}
 	tried := map[string]int{}
-	for _, kind := range slices.Concat(plan.Kinds(), []string{"waiver", "good", "display", "joint", "job"}) {
+	for i, kind := range slices.Concat(plan.Kinds(), []string{"waiver", "good", "display", "joint", "job"}) {
+		if !testkit.Slow() && i%2 == 1 {
+			continue // every second kind; in make slow all
+		}
 		what := ""
 		for range 20 {
 			_, err := s.Store.Edit(t.Context(), "midnight-apiary", store.By{}, func(p *plan.Plan) (e plan.Edit, err error) {

@@ -182,7 +182,7 @@ func kept(t *testing.T, name string, s Snag, m Mend, after *work.Work) int {
 // with no mend left.
 func TestMendingEnds(t *testing.T) {
 	longest := 0
-	careless(t, 22, func(name string, p *plan.Plan) {
+	careless(t, 10, func(name string, p *plan.Plan) {
 		last, did := [4]int{1 << 30}, ""
 		for press := 0; ; press++ {
 			require.Less(t, press, 60, name)

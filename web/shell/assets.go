@@ -1,6 +1,7 @@
 package shell
 
 import (
+	"bytes"
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
@@ -26,10 +27,38 @@ type Assets struct {
 	of       map[string]fs.FS // by the first part of the path
 	versions map[string]string
 	scripts  []string // one a behaviour
+	all      []byte   // all scripts in one
+}
+
+// Script is the path of all scripts in one: a page asks for one file, not for forty.
+const Script = "all.js"
+
+// All are all scripts, in the order in which they stand on each other.
+func (a *Assets) All() []byte { return a.all }
+
+// bundled puts the scripts into one file. Each is a function of its own that is called at once.
+func (a *Assets) bundled() error {
+	var b bytes.Buffer
+	for _, at := range slices.Concat(first, a.scripts, last) {
+		src, err := fs.ReadFile(a, at)
+		if err != nil {
+			return err
+		}
+		b.WriteString("// " + at + "\n")
+		b.Write(src)
+		b.WriteString("\n;\n")
+	}
+	a.all = b.Bytes()
+	h := sha256.Sum256(a.all)
+	a.versions[Script] = hex.EncodeToString(h[:5])
+	return nil
 }
 
 // first are the scripts that the others stand on, in their order.
 var first = []string{"first/pure.js", "first/queue.js", "first/swap.js", "first/links.js", "first/base.js"}
+
+// last are kept from others: what our scripts hand their parts to begins when all are there.
+var last = []string{"vendor/alpine-morph.js", "vendor/alpine.js"}
 
 // Style is the site's style sheet.
 func Style() ([]byte, error) { return files.ReadFile("static/dist/app.css") }
@@ -64,7 +93,7 @@ func newAssets(rooms []Brings) (*Assets, error) {
 		}
 	}
 	slices.Sort(a.scripts)
-	return a, nil
+	return a, a.bundled()
 }
 
 // take notes what is below one part of the paths.
@@ -120,10 +149,8 @@ func Parse(token string, rooms ...Brings) (*template.Template, error) {
 
 func (a *Assets) parse(token string, rooms []Brings) (*template.Template, error) {
 	t := template.New("").Funcs(funcs).Funcs(template.FuncMap{
-		"token":      func() string { return token },
-		"asset":      a.at,
-		"first":      func() []string { return first },
-		"behaviours": func() []string { return a.scripts },
+		"token": func() string { return token },
+		"asset": a.at,
 	})
 	t, err := t.ParseFS(files, "templates/*.html", "templates/*/*.html")
 	for _, r := range rooms {
