@@ -109,7 +109,7 @@ func TestWarmSaysWhatColdSays(t *testing.T) {
 			}
 		}
 	}
-	assert.Greater(t, len(tried), 30, "%v", tried)
+	assert.Greater(t, len(tried), map[bool]int{true: 30, false: 12}[testkit.Slow()], "%v", tried)
 }
 
 // printed is when a paper was printed.
