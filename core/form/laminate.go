@@ -2,6 +2,7 @@ package form
 
 import (
 	"fmt"
+	"strings"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
@@ -82,6 +83,30 @@ func (l Laminate) Order(Parts) []string {
 		"Mix no more than is used before it gels; a cup that warms is set outside, and never goes on.",
 		"Trim at the rubbery stage with a knife, or cured with a saw and a dust mask; wedge out, never pry.",
 	)
+}
+
+// Make is mat or cloth, resin with its hardener and gel coat: what is done is order's own (mould,
+// gel coat, lay up), since each waits on the one before while that keeps.
+func (l Laminate) Make(on On, s *pattern.Shape) Making {
+	fibre, resin, _ := strings.Cut(on.Stock.Name, " in ")
+	out := Making{Goods: []Good{
+		{What: "material:" + on.Stock.ID + " fibre", Name: fibre, Unit: "m2", Use: figure(s, "cloth"),
+			Pack: 5, In: "roll of 5 m2",
+			Lead: 3, How: "the plies with their overlaps"},
+		{What: "material:" + on.Stock.ID + " resin", Name: measure.Capital(resin) + " resin", Unit: "kg", Use: figure(s, "resin"),
+			Pack: 1, In: "can of 1 kg", Lead: 3, How: "what is mixed"},
+		{What: "material:" + on.Stock.ID + " hardener", Name: "Hardener of the " + resin, Unit: "kg", Use: figure(s, "hardener"),
+			Pack: .1, In: "bottle of 0.1 kg", Lead: 3, How: "its share of the resin"},
+		{What: "bought:mould wax and release", Name: "Mould wax and release film", Unit: "m2", Use: figure(s, "face"),
+			Pack: 10,
+			In:   "set for 10 m2", Lead: 3, How: "the mould's face"},
+	}}
+	if gel := figure(s, "gel"); gel > 0 {
+		out.Goods = append(out.Goods, Good{What: "material:" + on.Stock.ID + " gel", Name: "Gel coat", Unit: "kg", Use: gel,
+			Pack: 1,
+			In:   "can of 1 kg", Lead: 3, How: "half a millimetre on the mould's face"})
+	}
+	return out
 }
 
 func readLaminate(w *words.Words) (Form, string, error) {

@@ -2,6 +2,8 @@ package form
 
 import (
 	"fmt"
+	"math"
+	"strings"
 
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
@@ -68,6 +70,91 @@ func (m Modelled) Order(Parts) []string {
 		"Layers no thicker than it dries through; the next when the last is firm.",
 		"Sand and seal when it is dry to the core.",
 	}
+}
+
+// How long modelling takes, minutes, and how thick a layer is that dries through (typical, from
+// memory; foam clay is left alone for 12 to 24 h, since it slumps when it is handled sooner).
+const (
+	ArmatureSqm = 90.0 // a square metre of armature bent, filled and wrapped
+	ModelLitre  = 25.0 // a litre modelled by hand
+	SprayLitre  = 1.0  // a litre of foam sprayed
+	CarveSqm    = 60.0 // a square metre of cured foam carved
+)
+
+// buildup is how one sort of what is built up behaves.
+type buildup struct {
+	name    string
+	layer   float64 // mm that dries through
+	dries   float64 // minutes a layer
+	carrier string
+	litre   float64 // minutes a litre
+	steps   []string
+	caution []string
+}
+
+// buildups are what bodies are built up of, by the family of the stock: common practice, no source.
+var buildups = map[string]buildup{
+	"eva": {"foam clay", 12, 24 * 60, "water", ModelLitre, []string{
+		"Knead it warm; press each layer onto the last while that is tacky.",
+		"Leave it alone until it is firm: it slumps when it is handled sooner.",
+	}, nil},
+	"paper": {"papier-mache", 6, 24 * 60, "water", ModelLitre, []string{
+		"Mix pulp and water by weight as the bag says, stiff enough to stay where it is put.",
+		"The next layer when this one rings dry and is no longer cold to the hand.",
+	}, nil},
+	"filler": {"filler", 3, 4 * 60, "water", 2 * ModelLitre, []string{"Thin layers, each sanded when it is dry."},
+		[]string{"Dust mask when it is sanded."}},
+	"pufoam": {"expanding foam", 50, 8 * 60, "", SprayLitre, []string{
+		"Mist what it goes on, and the air; half fill what it must fill, it swells for an hour.",
+		"Carve when it is cured through and no longer sticky inside.",
+	}, []string{"Gloves, goggles and moving air: it sticks to skin and its vapour sensitizes. No flame."}},
+}
+
+// Make is the armature, then as many layers as dry through, each with its wait; the tubs, bags or
+// cans of it, and what the armature is of.
+func (m Modelled) Make(on On, s *pattern.Shape) Making {
+	k, known := buildups[on.Stock.Family]
+	if !known {
+		k = buildups["paper"]
+		k.name = on.Stock.Name
+	}
+	volume, sqm := figure(s, "volume"), s.Outside/1e6
+	deep := m.Skin.Value()
+	if deep == 0 { // solid: to its middle
+		deep = min(m.W.Value(), m.D.Value(), m.H.Value()) / 2
+	}
+	layers := max(1, int(math.Ceil(deep/k.layer-1e-9)))
+	out := Making{}
+	if m.Skin.Value() > 0 {
+		out.Jobs = append(out.Jobs, Job{ID: "armature", Name: "Armature of", Tool: "pliers",
+			Takes:    []Takes{{"square metres of armature", sqm, ArmatureSqm}},
+			Steps:    []string{"A skin smaller all round than the body, with something for the first layer to hold to."},
+			Cautions: []string{"Cut-proof gloves and goggles: wire mesh springs and cuts."}})
+		out.Goods = append(out.Goods, Good{What: "bought:wire mesh", Name: "Wire mesh for armatures", Unit: "m2", Use: sqm,
+			Spare: .2, Pack: 3, In: "roll of 3 m2", Price: 18, Lead: 1, How: "the body's outside"})
+	}
+	for n := range layers {
+		j := Job{
+			ID: fmt.Sprintf("layer-%d", n+1), Name: fmt.Sprintf("Layer %d of %d of %s on", n+1, layers, k.name),
+			Takes: []Takes{{"litres built up", volume / float64(layers), k.litre}}, Wait: k.dries, Carrier: k.carrier,
+			Steps: k.steps, Cautions: k.caution,
+		}
+		if layers == 1 {
+			j.Name = "Model of " + k.name
+		}
+		out.Jobs = append(out.Jobs, j)
+	}
+	if on.Stock.Family == "pufoam" {
+		out.Jobs = append(out.Jobs, Job{ID: "carve", Name: "Carve", Tool: "knife",
+			Takes:    []Takes{{"square metres carved", sqm, CarveSqm}},
+			Steps:    []string{"Rough with a saw, then a knife, then a rasp; look at it from all sides before it is coated."},
+			Cautions: []string{"Cut-proof glove, goggles and a dust mask."}})
+	}
+	_, pack, _ := strings.Cut(on.Stock.Name, ", ")
+	out.Goods = append(out.Goods, Good{What: "material:" + on.Stock.ID, Name: on.Stock.Name, Unit: "L", Use: volume,
+		Spare: .1,
+		Pack:  on.Stock.Unit, In: pack, Price: on.Stock.Price, Lead: 1, How: "the volume to model"})
+	return out
 }
 
 func readModelled(w *words.Words) (Form, string, error) {

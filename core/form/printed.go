@@ -1,6 +1,8 @@
 package form
 
 import (
+	"strings"
+
 	"zapbarn/core/measure"
 	"zapbarn/core/pattern"
 )
@@ -70,5 +72,26 @@ func (p Printed) Order(Parts) []string {
 		"Change the model rather than the print: holes, seats and keys belong in it.",
 		"Print each piece with its cut face on the bed.",
 		"Dry-fit with pins or keys, glue the cut faces, fill and sand the seams.",
+	}
+}
+
+// PrintLitre is how long a printer takes to a litre of plastic, and PrintPiece how long hands are at
+// a piece, minutes: some 15 cm3 an hour (typical, from memory).
+const (
+	PrintLitre = 1000. / 15 * 60
+	PrintPiece = 15.0
+)
+
+// Make is the filament by the spool, and the hours that the printer runs by itself.
+func (p Printed) Make(on On, s *pattern.Shape) Making {
+	plastic, pieces := s.Mass/on.Stock.Density*1000, figure(s, "pieces")
+	_, pack, _ := strings.Cut(on.Stock.Name, ", ")
+	return Making{
+		Jobs: []Job{{ID: "print", Name: "Print", Tool: "printer", Wait: plastic * PrintLitre,
+			Takes:    []Takes{{"pieces sliced, started and cleaned", pieces, PrintPiece}},
+			Steps:    []string{"Each piece with its cut face on the bed; brim where it is tall and narrow."},
+			Cautions: []string{"Moving air and a smoke alarm where it prints; it is not left to run with nobody near."}}},
+		Goods: []Good{{What: "material:" + on.Stock.ID, Name: on.Stock.Name, Unit: "L", Use: plastic, Spare: .1,
+			Pack: on.Stock.Unit, In: pack, Price: on.Stock.Price, Lead: 3, How: "shells and infill"}},
 	}
 }

@@ -32,7 +32,7 @@ func (b *builder) glued(t *Task, list []*plan.Joint) {
 	seen := map[string]bool{}
 	glues := map[string]bool{}
 	for _, j := range list {
-		length, _ := b.GlueLine(j)
+		length, _, _ := b.GlueRun(j)
 		metres += length / 1000
 		a := b.Joints()[j.ID]
 		g := b.Lib.Glues[j.Glue]
@@ -81,7 +81,7 @@ func (b *builder) batches(list []*plan.Joint) (out []string) {
 			of[j.Glue] = &mix{}
 			ids = append(ids, j.Glue)
 		}
-		length, _ := b.GlueLine(j)
+		length, _, _ := b.GlueRun(j)
 		of[j.Glue].minutes += GlueSeam + GlueMetre*length/1000
 		of[j.Glue].millilitres += b.Takes(j.ID).Value
 	}

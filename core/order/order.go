@@ -103,6 +103,7 @@ func init() { // not in the variable itself: making tasks looks it up
 	kinds = []kind{
 		arriving,
 		cutting,
+		making,
 		moulding,
 		gelling,
 		layingUp,

@@ -59,6 +59,18 @@ func small(t *testing.T, change ...func(p *plan.Plan)) *work.Work {
 	return work.Do(p, shop.Kept, today)
 }
 
+// modelled is a crate with a head of foam clay on an armature, coated and lit.
+func modelled(t *testing.T) *work.Work {
+	p := small(t).Plan
+	for _, line := range []string{"modelled 8 x 9 x 11 skin 3/8 lightclay", "coat modelled latex"} {
+		r, err := shorthand.Read(p, shop.Kept, "a", line)
+		require.NoError(t, err, line)
+		p, err = p.Apply(r.Edit)
+		require.NoError(t, err, line)
+	}
+	return work.Do(p, shop.Kept, today)
+}
+
 // after lists what a task waits for: the keys, each with the rule that says so.
 func after(t *Task) (out []string) {
 	for _, l := range t.After {
@@ -128,11 +140,18 @@ func TestWhatComesBeforeWhat(t *testing.T) {
 	shell := Of(laidUp(t))
 	parts := Of(small(t, func(p *plan.Plan) { p.Doc().Jobs = []plan.Job{{ID: "j", Task: "cut:a", Parts: 2}} }))
 	black := Of(small(t, func(p *plan.Plan) { p.Solids()[0].Blacked = true }))
-	for _, x := range slices.Concat(o.Tasks, shell.Tasks, parts.Tasks, black.Tasks) {
+	head := Of(modelled(t))
+	for _, x := range slices.Concat(o.Tasks, shell.Tasks, parts.Tasks, black.Tasks, head.Tasks) {
 		for _, l := range x.After {
 			seen[l.Rule.Code] = true
 		}
 	}
+	assert.Empty(t, after(head.Task("make:a-modelled:armature")))
+	assert.ElementsMatch(t, []string{"make:a-modelled:armature by made-in-order"},
+		after(head.Task("make:a-modelled:layer-1")))
+	assert.Subset(t, after(head.Task("coat:a-modelled:1:1")), []string{"make:a-modelled:layer-1 by made-first"})
+	assert.Subset(t, after(head.Task("wire:a")), []string{"make:a-modelled:layer-1 by made-before-wire"})
+	assert.Equal(t, 24*60, head.Task("make:a-modelled:layer-1").Wait, "a day at 21 C and 50 %")
 	assert.ElementsMatch(t, []string{"mould:a-laminate by mould-before-gel"}, after(shell.Task("gel:a-laminate")))
 	plies := []string{"mould:a-laminate by mould-before-gel", "gel:a-laminate by gel-before-plies"}
 	assert.ElementsMatch(t, plies, after(shell.Task("lay:a-laminate")))

@@ -47,6 +47,15 @@ var (
 	_ = rule("cut-first", "Parts are cut before they are fitted, glued, coated or wired.",
 		"there is nothing to work on before",
 		kindsOf("cut"), kindsOf("fit", "glue", "join", "coat", "wire", "mount", "close"), nil)
+	_ = rule("made-in-order", "A body is made layer by layer, each on the last when that is dry.",
+		"a wet core under a dry skin cracks it, and slumps", kindsOf("make"), kindsOf("make"),
+		func(a, b *Task) bool { return share(a, b) && a.n+1 == b.n })
+	_ = rule("made-first", "What is modelled, printed or made ready is that before it is fitted, glued, filled or coated.",
+		"there is nothing to work on before, and paint on grease or wet clay comes off",
+		kindsOf("make"), kindsOf("fit", "glue", "join", "fill", "coat", "black out", "close"), share)
+	_ = rule("made-before-wire", "Bodies are made before lamps and wires go in.",
+		"there is nothing to lead them through before",
+		kindsOf("make"), kindsOf("wire", "mount"), nil)
 	_ = rule("mould-before-gel", "A mould is sealed, waxed and released before gel coat or resin goes in.",
 		"what goes into a bare mould never comes out of it", kindsOf("mould"), kindsOf("gel coat", "lay up"), share)
 	_ = rule(

@@ -61,7 +61,8 @@ var feeds = []string{"lamp", "lamps", "strip", "pixels", "motor", "servo", "leds
 
 // spoken are words that are no part of a shop's name, though they may stand in one.
 var spoken = []string{"tall", "wide", "deep", "high", "long", "lid", "bottom", "with", "called", "inch", "inches",
-	"feet", "foot", "sides", "right", "left", "front", "back", "side", "half", "spare", "pair", "open", "flat", "sheet"}
+	"feet", "foot", "sides", "right", "left", "front", "back", "side", "half", "spare", "pair", "open", "flat", "sheet",
+	"wire", "wires", "wired", "gauge", "cable", "cord"}
 
 // wordsOf are a name's words in small letters.
 func wordsOf(name string) []string {

@@ -3,6 +3,7 @@ package shorthand
 import (
 	"cmp"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -423,7 +424,7 @@ func (r *reader) along(n int, run plan.Device, f wire, name string) (changes []p
 // lampNamed is what lamps are called by the words left over; one that begins a lamp of the
 // shop's says which, the flicker lamp where none does.
 func (r *reader) lampNamed(f *wire, rest []string) (string, error) {
-	name, as := "", "lamp"
+	name, as, colour := "", "lamp", ""
 	rest, said, named := parted(rest, "called")
 	for _, x := range rest {
 		x = strings.ToLower(x)
@@ -431,6 +432,10 @@ func (r *reader) lampNamed(f *wire, rest []string) (string, error) {
 			return "", fmt.Errorf("the shop has no lamp %q", x)
 		}
 		word, found := strings.TrimSuffix(x, "s"), false
+		if r.coloured(word) { // 4 red leds: which of them, not what they are called
+			colour = word
+			continue
+		}
 		for _, id := range stock.IDs(r.lib.Lamps) { // 6 pucks
 			if f.product != "" || !strings.HasPrefix(id, word) {
 				continue
@@ -442,12 +447,54 @@ func (r *reader) lampNamed(f *wire, rest []string) (string, error) {
 		}
 	}
 	if f.product == "" {
+		if !lampWords[name] && !named {
+			if name == "" {
+				name = strings.Join(r.words, " ")
+			}
+			return "", fmt.Errorf("%q is no lamp of the shop; say which lamp, such as %s", name, "6 puck12 on S1 20 ft")
+		}
 		f.product = "flicker12"
+	}
+	if err := r.inColour(f, colour); err != nil {
+		return "", err
 	}
 	if named {
 		name = strings.Join(said, " ")
 	}
 	return cmp.Or(name, as), nil
+}
+
+// lampWords are what lamps are called that no name of the shop begins with: a candle is a lamp that
+// flickers, a zombie none.
+var lampWords = map[string]bool{"lamp": true, "light": true, "candle": true, "jar": true, "eye": true, "cell": true,
+	"bulb": true, "glow": true, "lantern": true, "ember": true, "flame": true, "tealight": true, "bee": true}
+
+// coloured is whether a word is the colour of some lamp of the shop.
+func (r *reader) coloured(word string) bool {
+	for _, l := range r.lib.Lamps {
+		if slices.Contains(strings.Fields(l.Colour), word) {
+			return true
+		}
+	}
+	return false
+}
+
+// inColour takes, of lamps that differ in nothing but their colour, the one of a colour; it errs
+// where the shop has none of it.
+func (r *reader) inColour(f *wire, colour string) error {
+	was := r.lib.Lamps[f.product]
+	if colour == "" || slices.Contains(strings.Fields(was.Colour), colour) || was.Colour == "any" {
+		return nil
+	}
+	for _, id := range stock.IDs(r.lib.Lamps) {
+		l := r.lib.Lamps[id]
+		alike := l.Kind == was.Kind && l.Volts == was.Volts && was.Colour != ""
+		if alike && slices.Contains(strings.Fields(l.Colour), colour) {
+			f.product = id
+			return nil
+		}
+	}
+	return fmt.Errorf("the shop has no %s of the colour %s", was.Name, colour)
 }
 
 // trigger ties a new or known input to a scene: button toggles glow.

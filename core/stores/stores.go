@@ -45,8 +45,14 @@ type Need struct {
 	steps    []source.Step
 }
 
-// Wanted is what is needed with what is added to be spare.
-func (n *Need) Wanted() float64 { return n.Use * (1 + n.Spare) }
+// Wanted is what is needed with what is added to be spare: of pieces whole ones, so that of one
+// screen no second is bought.
+func (n *Need) Wanted() float64 {
+	if n.Unit == "pieces" {
+		return n.Use + math.Round(n.Use*n.Spare)
+	}
+	return n.Use * (1 + n.Spare)
+}
 
 // Short is what is missing.
 func (n *Need) Short() float64 { return math.Max(0, n.Wanted()-n.Have) }
@@ -111,6 +117,8 @@ func allNeeds(w *work.Work) []*Need {
 		}
 	}
 	l.stocks()
+	l.making()
+	l.magnets()
 	l.glues()
 	l.coats()
 	l.devices()
@@ -294,6 +302,9 @@ func (l *list) coats() {
 	}
 }
 
+// resistors are how many come on a strip (typical, from memory).
+const resistors = 10
+
 // spool is how much wire is bought at once, m.
 const spool = 30.0
 
@@ -326,6 +337,14 @@ func (l *list) device(d *plan.Device, task string) {
 		use, unit := 1.0, "pieces"
 		if (lamp.Kind == "strip" || lamp.Kind == "pixels") && !d.Length.IsZero() {
 			use, unit = d.Length.Value()/1000, "m"
+		}
+		if lamp.Kind == "led" { // a row of them, and what limits it
+			use = float64(max(1, d.Row))
+			if d.Resistor.Value() > 0 {
+				r := l.need("part:resistor "+strings.ToLower(d.Resistor.String()), "Resistor, "+d.Resistor.String(), "pieces", 1,
+					d.Prop, task)
+				r.Pack, r.PackName, r.Price = resistors, "strip of 10", 1
+			}
 		}
 		own := wiring.OwnFigures(d, l.Lib)
 		n := l.need("lamp:"+strings.TrimSpace(lamp.ID+" "+strings.ToLower(own)), lamp.Name+prefixed(", of ",

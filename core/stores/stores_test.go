@@ -63,8 +63,8 @@ func TestNeedsByHand(t *testing.T) {
 	assert.Equal(t, float64(latex.Packs)*18, latex.Cost)
 	lamps := needs["lamp:flicker12"]
 	assert.Equal(t, 24.0, lamps.Use)
-	assert.Equal(t, 26, lamps.Packs, "24 and 5 % to spare, 25.2")
-	assert.Equal(t, 78.0, lamps.Cost)
+	assert.Equal(t, 25, lamps.Packs, "24 and one to spare, the whole ones of 5 %")
+	assert.Equal(t, 75.0, lamps.Cost)
 	wire := needs["wire:18 AWG"]
 	assert.InDelta(t, 12*.3048, wire.Use, 1e-9)
 	assert.Equal(t, 1, wire.Packs)
@@ -105,7 +105,7 @@ func TestTheShelf(t *testing.T) {
 		})
 		return needs[what]
 	}
-	assert.Equal(t, 6, with("lamp:flicker12", "20", "").Packs, "25.2 less 20")
+	assert.Equal(t, 5, with("lamp:flicker12", "20", "").Packs, "25 less 20")
 	assert.Equal(t, 0, with("lamp:flicker12", "25.2", "").Packs)
 	assert.Equal(t, 0.0, with("lamp:flicker12", "100", "").Short())
 	assert.Equal(t, 0, with("material:xps1", "1", "").Packs)

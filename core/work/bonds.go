@@ -79,7 +79,11 @@ func (w *Work) bonds() *bonded {
 		w.joint(b, &w.Plan.Joints()[i])
 	}
 	glued := map[string]bool{}
-	for _, j := range w.Plan.Joints() {
+	for i := range w.Plan.Joints() {
+		j := &w.Plan.Joints()[i]
+		if !w.joined(j) {
+			continue // it is planned: the order of work seals first (order, heat-before-foam)
+		}
 		ma, mb := w.MaterialAt(j.A), w.MaterialAt(j.B)
 		for ref, other := range map[string]stock.Material{j.A: mb, j.B: ma} {
 			if id, _, _ := strings.Cut(ref, "/"); other.Foam() {
@@ -94,6 +98,15 @@ func (w *Work) bonds() *bonded {
 	return b
 }
 
+// joined is whether a joint is glued already: its prop has come so far, or it was said.
+func (w *Work) joined(j *plan.Joint) bool {
+	if p := w.Plan.Prop(j.Prop); p != nil && plan.StageNamed(p.Stage) >= plan.Glued {
+		return true
+	}
+	said := w.Plan.JobOf("join:" + j.ID)
+	return said != nil && said.State == "done"
+}
+
 // joint judges a joint.
 func (w *Work) joint(b *bonded, j *plan.Joint) {
 	w.Watch.At("joint", j.ID)
@@ -105,8 +118,12 @@ func (w *Work) joint(b *bonded, j *plan.Joint) {
 		verdict = verdict.With(r.Code, r.Text, r.Verdict.String(), r.From)
 	}
 	w.keep(of("verdict"), verdict)
-	length, width := w.GlueLine(j)
+	length, width, about := w.GlueRun(j)
 	if r, err := bond.Quantity(w.Lib.Glues[j.Glue], length, width); err == nil {
+		if about {
+			r.Steps = append([]source.Step{{Formula: "length: about the rim of the smaller face; write yours into the joint",
+				Value: w.Len(length), Sources: []source.Source{source.FromTrade("where two bodies meet")}}}, r.Steps...)
+		}
 		w.keep(of("takes"), r)
 	}
 	for _, s := range []struct {

@@ -2,6 +2,7 @@ package work
 
 import (
 	"math"
+	"slices"
 
 	"zapbarn/core/form"
 	"zapbarn/core/pattern"
@@ -12,6 +13,10 @@ import (
 // that its form holds together. One size for each; none where the solid is one thing.
 func (w *Work) Apart(s *plan.Solid) (sizes []pattern.Vec) {
 	shape := w.Shapes()[s.ID]
+	if b, ok := s.Form.(form.Bought); ok && shape != nil && b.Copies > 1 { // jars in a row are jars
+		one := pattern.Vec{X: b.W.Value(), Y: b.D.Or(b.W.Value()), Z: b.H.Value()}
+		return slices.Repeat([]pattern.Vec{one}, b.Copies)
+	}
 	if shape == nil || !form.IsLoose(s.Form) {
 		return nil
 	}

@@ -54,3 +54,29 @@ func TestSixAreSixEverywhere(t *testing.T) {
 	require.Len(t, joined, 1)
 	assert.Equal(t, 1, joined[0].Copies)
 }
+
+// Jars in a row are carried jar by jar, and all pieces together weigh what the display weighs.
+func TestJarsAreCarriedJarByJar(t *testing.T) {
+	l := measure.Len
+	p := plan.Of(plan.Document{Format: plan.Format, Display: plan.Display{ID: "x", Name: "X"}, Props: []plan.Prop{{ID: "a",
+		Name: "A"}}})
+	p.Doc().Solids = []plan.Solid{{ID: "s", Prop: "a", Name: "Jars", Kind: "bought", Stock: "pet",
+		Form: form.Bought{W: l("4 in"), H: l("6 in"), Copies: 24, Of: "jar"}},
+		{ID: "c", Prop: "a", Name: "Crate", Kind: "box", Stock: "xps1",
+			Form: form.Box{W: l("20 in"), D: l("20 in"), H: l("20 in")}}}
+	w := work.Do(p, shop.Kept, today)
+	sum, all := 0.0, 0.0
+	for _, x := range w.Pieces() {
+		sum += x.Mass
+		if x.Solids[0].ID != "s" {
+			continue
+		}
+		assert.Equal(t, 24, x.Copies)
+		assert.InDelta(t, 6*measure.Inch, x.Size[0], 1e-9)
+		assert.InDelta(t, 4*measure.Inch, x.Size[1], 1e-9)
+	}
+	for _, s := range p.Solids() {
+		all += w.MassOf(s.ID)
+	}
+	assert.InDelta(t, all, sum, 1e-9)
+}

@@ -1,6 +1,7 @@
 package work
 
 import (
+	"slices"
 	"strings"
 
 	"zapbarn/core/measure"
@@ -27,6 +28,30 @@ func (w *Work) GlueLine(j *plan.Joint) (length, width float64) {
 		}
 	}
 	return length, width
+}
+
+// GlueRun is a joint's glue line as it is laid and bought. Where two bodies meet and no length was
+// written down it is about the rim of the smaller face that both can have: about is true then.
+func (w *Work) GlueRun(j *plan.Joint) (length, width float64, about bool) {
+	length, width = w.GlueLine(j)
+	if length > 0 {
+		return length, width, false
+	}
+	a, _, _ := strings.Cut(j.A, "/")
+	b, _, _ := strings.Cut(j.B, "/")
+	x, y := w.Shapes()[a], w.Shapes()[b]
+	if a == b || x == nil || y == nil {
+		return length, width, false
+	}
+	one, other := faceOf(x), faceOf(y)
+	return 2 * (min(one[0], other[0]) + min(one[1], other[1])), width, true
+}
+
+// faceOf is how long and how wide the largest face of a body is, mm.
+func faceOf(s *pattern.Shape) [2]float64 {
+	sides := []float64{s.Size.X, s.Size.Y, s.Size.Z}
+	slices.Sort(sides)
+	return [2]float64{sides[2], sides[1]}
 }
 
 // FormLine is the glue line between two parts of one solid that a joint stands
