@@ -59,6 +59,7 @@ func root() *cobra.Command {
 		serveCommand(),
 		demoCommand(),
 		checkCommand(),
+		sayCommand(),
 		calcCommand(),
 		sliceCommand(),
 		importCommand(),

@@ -55,7 +55,13 @@ func quickLinePage() string {
 			"`, `",
 		) + "`:\n" +
 			"`cap on body`, `ring around pole at 4 ft`, `arm beside body left`, `bee hangs at 6 ft`.\n\n" +
-			"`find jar` looks through everything. `undo` and `redo` step.\n",
+			"`find jar` looks through everything. `undo` and `redo` step.\n\n" +
+			"## In your own words\n\nWhat is not said so may be said as it comes: `24 tombstones 24 x 36 2 in foam`, " +
+			"`bookcase 36 in wide 40 in tall\n10 in deep half inch plywood`, `a dozen glass jars 4 x 6 $1.75 each`, " +
+			"`a clay raven 6 x 7 x 8 over wire`,\n`paint the skull with latex two coats`, `24v 10a power supply`, " +
+			"`6 green leds`, `wiper motor 12v`, `a step mat starts the glow`.\nWhat was not said and is taken is said back as " +
+			"assumed. Where a word is left over nothing is made: the line that comes\nnear is offered, with the words that " +
+			"nothing was made of, and one that keeps it as a note. `zapbarn say < lines.txt` does\nthe same with no database.\n",
 	)
 	return b.String()
 }

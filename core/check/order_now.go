@@ -35,7 +35,7 @@ var _ = rule(
 			At:     []string{"display:" + w.Plan.Display().ID},
 			weight: float64(len(late)),
 			Title:  words.Count(len(late), "thing") + " wanted before they can be here",
-			Why: fmt.Sprintf("First %s: wanted %s, and takes %s to come. Order today, say what lies on the shelf, or do "+
+			Why: fmt.Sprintf("First %s: wanted by %s, and takes %s to come. Order today, say what lies on the shelf, or do "+
 				"something else first.", measure.Uncapital(first.Name), t.At(first.First).Format("Mon Jan 2"),
 				measure.Span(float64(first.Lead)*86400)),
 		}

@@ -122,7 +122,7 @@ func (b Bought) Make(on On, _ *pattern.Shape) Making {
 	many := words.Count(n, of)
 	ready := Job{
 		ID:    "ready",
-		Name:  "Wash and scuff " + many + " of",
+		Name:  "Wash and scuff %s, " + many,
 		Takes: []Takes{{"washed, dried and scuffed", float64(n), WashOne}},
 		Wait:  WashDries, Carrier: "water",
 		Steps: []string{

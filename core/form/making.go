@@ -29,7 +29,7 @@ type Good struct {
 // Job is a thing to do at a form before it can be fitted, glued, coated or wired.
 type Job struct {
 	ID       string // among the form's own
-	Name     string // what is done, to go before the solid's name
+	Name     string // what is done, with %s for the solid's name
 	Tool     string
 	Takes    []Takes
 	Wait     float64 // minutes after, at 21 C and 50 %

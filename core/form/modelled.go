@@ -126,7 +126,7 @@ func (m Modelled) Make(on On, s *pattern.Shape) Making {
 	layers := max(1, int(math.Ceil(deep/k.layer-1e-9)))
 	out := Making{}
 	if m.Skin.Value() > 0 {
-		out.Jobs = append(out.Jobs, Job{ID: "armature", Name: "Armature of", Tool: "pliers",
+		out.Jobs = append(out.Jobs, Job{ID: "armature", Name: "Armature of %s", Tool: "pliers",
 			Takes:    []Takes{{"square metres of armature", sqm, ArmatureSqm}},
 			Steps:    []string{"A skin smaller all round than the body, with something for the first layer to hold to."},
 			Cautions: []string{"Cut-proof gloves and goggles: wire mesh springs and cuts."}})
@@ -135,17 +135,17 @@ func (m Modelled) Make(on On, s *pattern.Shape) Making {
 	}
 	for n := range layers {
 		j := Job{
-			ID: fmt.Sprintf("layer-%d", n+1), Name: fmt.Sprintf("Layer %d of %d of %s on", n+1, layers, k.name),
+			ID: fmt.Sprintf("layer-%d", n+1), Name: fmt.Sprintf("Layer %d of %d of %s on %%s", n+1, layers, k.name),
 			Takes: []Takes{{"litres built up", volume / float64(layers), k.litre}}, Wait: k.dries, Carrier: k.carrier,
 			Steps: k.steps, Cautions: k.caution,
 		}
 		if layers == 1 {
-			j.Name = "Model of " + k.name
+			j.Name = "Model %s in " + k.name
 		}
 		out.Jobs = append(out.Jobs, j)
 	}
 	if on.Stock.Family == "pufoam" {
-		out.Jobs = append(out.Jobs, Job{ID: "carve", Name: "Carve", Tool: "knife",
+		out.Jobs = append(out.Jobs, Job{ID: "carve", Name: "Carve %s", Tool: "knife",
 			Takes:    []Takes{{"square metres carved", sqm, CarveSqm}},
 			Steps:    []string{"Rough with a saw, then a knife, then a rasp; look at it from all sides before it is coated."},
 			Cautions: []string{"Cut-proof glove, goggles and a dust mask."}})

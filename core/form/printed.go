@@ -87,7 +87,7 @@ func (p Printed) Make(on On, s *pattern.Shape) Making {
 	plastic, pieces := s.Mass/on.Stock.Density*1000, figure(s, "pieces")
 	_, pack, _ := strings.Cut(on.Stock.Name, ", ")
 	return Making{
-		Jobs: []Job{{ID: "print", Name: "Print", Tool: "printer", Wait: plastic * PrintLitre,
+		Jobs: []Job{{ID: "print", Name: "Print %s", Tool: "printer", Wait: plastic * PrintLitre,
 			Takes:    []Takes{{"pieces sliced, started and cleaned", pieces, PrintPiece}},
 			Steps:    []string{"Each piece with its cut face on the bed; brim where it is tall and narrow."},
 			Cautions: []string{"Moving air and a smoke alarm where it prints; it is not left to run with nobody near."}}},

@@ -1,7 +1,7 @@
 package order
 
 import (
-	"fmt"
+	"strings"
 
 	"zapbarn/core/bond"
 	"zapbarn/core/form"
@@ -36,7 +36,7 @@ var making = kind{
 
 // oneJob is a task of a job, the n-th of its solid.
 func (b *builder) oneJob(p *plan.Prop, s *plan.Solid, j form.Job, n int) *Task {
-	t := &Task{Key: MakingKey(s, j), Prop: p.ID, Name: fmt.Sprintf("%s %s", j.Name, s.Name), Tool: j.Tool,
+	t := &Task{Key: MakingKey(s, j), Prop: p.ID, Name: strings.Replace(j.Name, "%s", s.Name, 1), Tool: j.Tool,
 		About: []string{"solid:" + s.ID}, solids: []string{s.ID}, n: n, Whole: j.Whole, Steps: j.Steps,
 		Cautions: j.Cautions}
 	var parts []portion

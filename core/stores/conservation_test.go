@@ -167,3 +167,22 @@ func TestPiecesAreCountedAsTheyAre(t *testing.T) {
 	assert.Equal(t, 4.0, leds)
 	assert.False(t, found)
 }
+
+// With weeks until the opening nothing is late: it is ordered by when it must be here, not by when
+// it could be used tonight. With the opening the day after tomorrow, what takes six days is.
+func TestOrderedByWhenItMustBeHere(t *testing.T) {
+	today := time.Date(2026, 9, 20, 12, 0, 0, 0, time.UTC)
+	p := everyKind(t)["each"]
+	late := func() (n int) {
+		for _, x := range Of(work.Do(p, shop.Kept, today)) {
+			if x.First >= 0 && x.OrderBy < 0 {
+				n++
+			}
+		}
+		return n
+	}
+	p.Doc().Display.Opens = "2026-11-20"
+	assert.Zero(t, late())
+	p.Doc().Display.Opens = "2026-09-22"
+	assert.Positive(t, late())
+}

@@ -34,7 +34,7 @@ type Need struct {
 	Price    float64 // of a pack; 0 is not known
 	Packs    int     // to buy
 	Cost     float64
-	First    int // minute when it is first wanted; -1 when nothing that takes it has a time
+	First    int // minute when it is first wanted, at the latest; -1 when nothing that takes it has a time
 	OrderBy  int // minute of the day by which it must be ordered
 	Lead     int // days until it comes
 	Props    []string
@@ -112,8 +112,8 @@ func allNeeds(w *work.Work) []*Need {
 	t := order.In(w)
 	l := &list{Work: w, o: t.Order, all: map[string]*Need{}, start: map[*order.Task]int{}}
 	for i, x := range t.Row {
-		if t.Slots != nil && t.Slots[i].Placed() {
-			l.start[x] = t.Slots[i].Start()
+		if t.Slots != nil && t.Slots[i].Placed() { // tonight is when it could begin, not when it must be here
+			l.start[x] = t.Latest[i] + idle(t)
 		}
 	}
 	l.stocks()
@@ -124,6 +124,16 @@ func allNeeds(w *work.Work) []*Need {
 	l.devices()
 	l.inputs()
 	return l.priced()
+}
+
+// idle is by how many minutes all of the work could begin later and be over before the opening: in
+// whole weeks, since people's hours are those of a week.
+func idle(t *order.Timetable) int {
+	if t.Deadline <= t.End {
+		return 0
+	}
+	const week = 7 * calendar.Day
+	return (t.Deadline - t.End) / week * week
 }
 
 // priced are the needs with what they cost, what must be ordered first before the rest.

@@ -78,15 +78,18 @@ func TestNeedsByHand(t *testing.T) {
 	}
 	assert.InDelta(t, sum, cost, 1e-9)
 	assert.Zero(t, unknown)
-	// wanted when its task begins, ordered so many days before
+	// wanted when its task begins at the latest, ordered so many days before: all of it could begin two
+	// whole weeks later, since some 18 days lie between its end and the opening
 	tt := order.In(w)
+	require.Equal(t, 2, (tt.Deadline-tt.End)/(7*calendar.Day))
+	const later = 14 * calendar.Day
 	for i, x := range tt.Row {
 		if x.Key == "wire:a" {
-			assert.Equal(t, tt.Slots[i].Start(), lamps.First)
-			assert.Equal(t, (tt.Slots[i].Start()/calendar.Day-6)*calendar.Day, lamps.OrderBy)
+			assert.Equal(t, tt.Latest[i]+later, lamps.First)
+			assert.Equal(t, ((tt.Latest[i]+later)/calendar.Day-6)*calendar.Day, lamps.OrderBy)
 		}
 		if x.Key == "cut:a" {
-			assert.Equal(t, (tt.Slots[i].Start()/calendar.Day-1)*calendar.Day, foam.OrderBy)
+			assert.Equal(t, ((tt.Latest[i]+later)/calendar.Day-1)*calendar.Day, foam.OrderBy)
 		}
 	}
 }

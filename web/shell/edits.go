@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"zapbarn/core/check"
+	"zapbarn/core/hearing"
 	"zapbarn/core/measure"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
@@ -104,22 +105,23 @@ func (s *Site) Quick(c *gin.Context) {
 	prop := in.Prop
 	r := &shorthand.Reading{}
 	unread := false // the phrase itself was not understood
+	var h hearing.Heard
 	var goOn []string
 	err := s.Change(c, func(p *plan.Plan) (plan.Edit, error) {
-		read, err := shorthand.Read(p, s.Lib, prop, line) // on the plan as it stands: names it makes up are free
-		if unread = err != nil; unread {
-			goOn = tries(p, err)
-			return plan.Edit{}, err
+		h = hearing.Hear(p, s.Lib, prop, line) // on the plan as it stands: names it makes up are free
+		if unread = h.Answer != hearing.Done; unread {
+			goOn = goingOn(p, h)
+			return plan.Edit{}, h.Err
 		}
-		r = read
+		r = h.Reading
 		return r.Edit, nil
 	})
 	if unread {
-		s.Refused(c, Over{quick: line, quickErr: whyNot(err), tries: goOn})
+		s.Refused(c, Over{quick: line, quickErr: notHeard(h), tries: goOn})
 		return
 	}
 	if err == nil {
-		flash(c, r.Text)
+		flash(c, h.Text())
 	}
 	s.Applied(c, err, Over{quick: line}, ShownAt(c.Param("plan"), prop, r.Select))
 }
@@ -175,12 +177,15 @@ func (s *Site) Read(c *gin.Context) {
 		return
 	}
 	next := shorthand.Complete(w.Plan, s.Lib, c.Query("prop"), c.Query("line"))
-	r, err := shorthand.Read(w.Plan, s.Lib, c.Query("prop"), c.Query("line"))
-	if err != nil {
-		c.JSON(http.StatusOK, gin.H{"error": err.Error(), "tries": offers(err), "next": next})
-		return
+	h := hearing.Hear(w.Plan, s.Lib, c.Query("prop"), c.Query("line"))
+	switch h.Answer {
+	case hearing.Done:
+		c.JSON(http.StatusOK, gin.H{"text": h.Text(), "next": next})
+	case hearing.Offered:
+		c.JSON(http.StatusOK, gin.H{"error": h.Trouble(), "tries": []string{h.As}, "next": next})
+	default:
+		c.JSON(http.StatusOK, gin.H{"error": h.Why, "tries": offers(h.Err), "next": next})
 	}
-	c.JSON(http.StatusOK, gin.H{"text": r.Text, "next": next})
 }
 
 // ReadLines answers what several lines would do, one by one.
@@ -256,11 +261,11 @@ func (s *Site) eachLine(c *gin.Context, prop, text string) {
 			break // more than anybody types in the moment before they leave
 		}
 		err := s.Change(c, func(p *plan.Plan) (plan.Edit, error) {
-			r, err := shorthand.Read(p, s.Lib, prop, strings.TrimSpace(line))
-			if err != nil {
-				return plan.Edit{}, err
+			h := hearing.Hear(p, s.Lib, prop, strings.TrimSpace(line))
+			if h.Answer != hearing.Done {
+				return plan.Edit{}, h.Err
 			}
-			return r.Edit, nil
+			return h.Reading.Edit, nil
 		})
 		if errors.Is(err, store.ErrDown) || errors.Is(err, store.ErrFull) || errors.Is(err, store.ErrNone) {
 			s.Fail(c, err)

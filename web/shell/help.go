@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"slices"
 
+	"zapbarn/core/hearing"
 	"zapbarn/core/plan"
 	"zapbarn/core/shorthand"
 
@@ -80,6 +81,27 @@ func tries(p *plan.Plan, err error) (out []string) {
 		out = append(out, line)
 	}
 	return out
+}
+
+// goingOn are the lines that one can go on with after a line that was not done: the one that comes
+// near it first, and at the end one that keeps it as it was said.
+func goingOn(p *plan.Plan, h hearing.Heard) (out []string) {
+	if h.As != "" {
+		out = append(out, h.As)
+	}
+	out = append(out, tries(p, h.Err)...)
+	if h.Note != "" {
+		out = append(out, h.Note)
+	}
+	return out
+}
+
+// notHeard is why a line was not done.
+func notHeard(h hearing.Heard) string {
+	if h.Answer == hearing.Offered {
+		return h.Trouble()
+	}
+	return whyNot(h.Err)
 }
 
 // offers are those of the line itself, set right; none while it is only begun.
