@@ -87,6 +87,27 @@ func TestWhatIsThereDecides(t *testing.T) {
 	assert.NotEqual(t, Done, h.Answer, "two are not one")
 }
 
+// A napkin is heard line by line, each on what the ones before left, all of it or none.
+func TestANapkin(t *testing.T) {
+	p := plan.New("x", "X", "in", "2026-10-31").In(shop.Kept)
+	napkin := "prop Potion shelf 40 in tall\nbookcase 36 in wide 40 in tall 10 in deep half inch plywood\n# sweets\n" +
+		"a dozen glass jars 4 x 6 $1.75 each\n24v 10a power supply\nwiper motor 12v on S1\npaint the bookcase with latex"
+	r, lines := All(p, shop.Kept, "", napkin)
+	require.NotNil(t, r, "%+v", lines)
+	require.Len(t, lines, 6)
+	q, err := p.Apply(r.Edit)
+	require.NoError(t, err)
+	assert.Len(t, q.Solids(), 2)
+	assert.Len(t, q.Devices(), 2)
+	assert.Len(t, q.Finishes(), 1)
+	for _, s := range q.Solids() {
+		assert.Equal(t, "potion-shelf", s.Prop)
+	}
+	r, lines = All(p, shop.Kept, "", napkin+"\npaint the bookcase with bone latex")
+	assert.Nil(t, r)
+	assert.ErrorContains(t, lines[6].Err, "nothing was made of “bone”")
+}
+
 // What was not said and is taken is said back.
 func TestWhatIsAssumedIsSaidBack(t *testing.T) {
 	p, prop := shelf(t)

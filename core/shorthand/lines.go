@@ -22,6 +22,14 @@ const maxLines = 200
 // after. The reading is nil when a line was not understood; empty lines and
 // those that begin with # are passed over.
 func ReadAll(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, []Line) {
+	return ReadEach(p, lib, prop, text, read)
+}
+
+// ReadOne reads a line onto a plan and gives the plan as the line leaves it.
+type ReadOne func(p *plan.Plan, lib *stock.Library, prop, text string) (*Reading, *plan.Plan, error)
+
+// ReadEach is ReadAll by another reader of lines.
+func ReadEach(p *plan.Plan, lib *stock.Library, prop, text string, read ReadOne) (*Reading, []Line) {
 	whole := &Reading{}
 	var lines []Line
 	good := true

@@ -202,7 +202,7 @@ func (s *Site) ReadLines(c *gin.Context) {
 		s.Answered(c, err)
 		return
 	}
-	r, lines := shorthand.ReadAll(w.Plan, s.Lib, in.Prop, in.Lines)
+	r, lines := hearing.All(w.Plan, s.Lib, in.Prop, in.Lines)
 	out := make([]gin.H, 0, len(lines))
 	for _, l := range lines {
 		if l.Err != nil {
@@ -231,7 +231,7 @@ func (s *Site) Lines(c *gin.Context) {
 	}
 	sel, unread := "", ""
 	err := s.Change(c, func(p *plan.Plan) (plan.Edit, error) {
-		r, lines := shorthand.ReadAll(p, s.Lib, prop, text)
+		r, lines := hearing.All(p, s.Lib, prop, text)
 		if r == nil {
 			unread = "there was no line"
 			for _, l := range lines {
