@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"zapbarn/core/pattern"
 	"zapbarn/core/stock"
 
 	"github.com/stretchr/testify/assert"
@@ -96,4 +97,30 @@ func TestAShellAndItsResin(t *testing.T) {
 	assert.Positive(t, names["material:glassmat gel"])
 	l.Gel = false
 	assert.Len(t, made(t, l, "glassmat").Goods, 4)
+}
+
+// What is made by hand or machine, by hand sums: mache of 20 mm in four layers of 6 mm at most; a
+// dozen jars at four minutes each; a litre of plastic at 15 cm3 an hour is 66 2/3 hours; hardener
+// comes in tenths of a kilogram.
+func TestMakingByHandSums(t *testing.T) {
+	layers := 0
+	for _, j := range made(t, Modelled{W: mm(200), D: mm(200), H: mm(200), Skin: mm(20)}, "mache").Jobs {
+		if strings.HasPrefix(j.ID, "layer") {
+			layers++
+		}
+	}
+	assert.Equal(t, 4, layers)
+	jars := made(t, Bought{W: mm(100), H: mm(150), Copies: 12}, "pet").Jobs[0].Takes[0]
+	assert.Equal(t, 48., jars.N*jars.Each)
+	pla := stock.Shop.Materials["pla"]
+	shape := &pattern.Shape{Mass: pla.Density / 1000} // a litre of it
+	print, ok := MadeOf(Printed{}, On{pla}, shape)
+	require.True(t, ok)
+	assert.InDelta(t, 1, print.Goods[0].Use, 1e-9)
+	assert.InDelta(t, 1000./15*60, print.Jobs[0].Wait, 1e-6)
+	for _, g := range made(t, Laminate{W: mm(230), H: mm(280), D: mm(130), Plies: 2}, "glassmat").Goods {
+		if strings.HasSuffix(g.What, "hardener") {
+			assert.Equal(t, .1, g.Pack)
+		}
+	}
 }

@@ -170,7 +170,7 @@ func (l *line) sheet() (id string, thick string) {
 		}
 		for i := at - 1; i >= 0 && i >= at-2; i-- {
 			w := l.words[i]
-			if w.used || w.num == "" || !length(w.unit) {
+			if w.used || w.num == "" || !length(w.unit) || l.crossed(w) { // 24 x 36 in foam: none is said
 				continue
 			}
 			w.used = true

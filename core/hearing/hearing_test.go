@@ -41,6 +41,8 @@ func TestSaidInOnesOwnWords(t *testing.T) {
 		"12 jars 4 in wide 6 in tall glass $1.75 each":                  "bought jar 4 in x 6 in glass x12 $1.75 called Jars",
 		"a dozen glass jars 4 x 6":                                      "bought jar 4 x 6 glass x12 called Jars",
 		"a clay raven 6 x 7 x 8":                                        "modelled 6 x 7 x 8 lightclay called Raven",
+		"a clay mannequin 6 x 7 x 8":                                    "modelled 6 x 7 x 8 lightclay called Mannequin",
+		"6 tombstones 24-inch x 36-inch pink-foam":                      "panel 24 in x 36 in xps1 x6 called Tombstone",
 		"paint the skull with latex two coats":                          "coat Skull latex 2",
 		"coat bookcase with masonry sealer":                             "coat Bookcase masonry",
 		"24v 10a power supply":                                          "supply 24v 10a",
@@ -83,6 +85,11 @@ func TestWhatIsThereDecides(t *testing.T) {
 	assert.Equal(t, Offered, h.Answer)
 	assert.Equal(t, []string{"12"}, h.Left)
 	assert.Equal(t, "box 24 x 18 x 12 xps2 called Merlon", h.As)
+	two := Hear(p, shop.Kept, prop, "outlet shed 15a 120v guarded")
+	require.Equal(t, Done, two.Answer, two.Why)
+	q, err := p.Apply(two.Reading.Edit)
+	require.NoError(t, err)
+	assert.NotEqual(t, Done, Hear(q, shop.Kept, prop, "fog machine 400 watts").Answer, "which of the two outlets?")
 	h = Hear(p, shop.Kept, prop, "two fog machines 400 w each")
 	assert.NotEqual(t, Done, h.Answer, "two are not one")
 }
@@ -191,6 +198,11 @@ func TestNothingIsTakenForSomethingElseInSilence(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, done, 3)
+	for _, line := range []string{"tombstone -3 x 5", "tombstone 24 x -36", "coffin 0 x 0 x 0 1/4 ply",
+		"99999 jars 4 x 6 glass",
+		"jar 4000 ft x 6 ft glass", "a supply of 500 volts 2 amps", "tombstone 24 x", "clay 6 x 7", "paint the", "a", ""} {
+		assert.NotEqual(t, Done, Hear(p, shop.Kept, prop, line).Answer, "%q cannot be made", line)
+	}
 	for line, never := range map[string]string{"10 zombies on S1": "lamp", "2 eye holes in skull": "lamp",
 		"16 gauge wire 6 ft": "lamp", "4 sandbags 50 lb on castle wall": "lamp"} {
 		h := Hear(p, shop.Kept, prop, line)

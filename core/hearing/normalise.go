@@ -58,12 +58,15 @@ func (w *word) size() string {
 }
 
 // plainSigns are the signs that stand for plainer ones, or for nothing.
-var plainSigns = strings.NewReplacer("”", `"`, "“", `"`, "’", "'", ",", " ", ";", " ", "×", " x ", "-", " ", "–", " ")
+var plainSigns = strings.NewReplacer("”", `"`, "“", `"`, "’", "'", ",", " ", ";", " ", "×", " x ", "–", "-")
+
+// hyphened are words that are written together: pink-foam, 36-inch. A minus before a number stays.
+var hyphened = regexp.MustCompile(`([a-z0-9])-([a-z])`)
 
 // words takes a line apart: number words become numbers, numbers take the unit behind them, and a
 // fraction behind a whole number joins it.
 func words(line string) (out []*word) {
-	line = plainSigns.Replace(strings.ToLower(line))
+	line = hyphened.ReplaceAllString(plainSigns.Replace(strings.ToLower(line)), "$1 $2")
 	var list []string
 	for _, x := range strings.Fields(line) {
 		x = strings.Trim(x, ".:!?()")

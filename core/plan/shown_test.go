@@ -19,6 +19,12 @@ func TestEachKindIsShownSomewhere(t *testing.T) {
 				s.Place, kind)
 		}
 	}
+	for kind, want := range map[string]plan.Shown{"outlet": {Place: "loom", Way: "power"},
+		"mechanism": {Place: "rehearsal", Way: "motion"}, "offcut": {Place: "bench", Way: "sheets"},
+		"forecast": {Place: "yard", Way: "wind", Whole: true}} {
+		got, _ := plan.ShownIn(kind)
+		assert.Equal(t, want, got, kind)
+	}
 	_, ok := plan.ShownIn("nothing")
 	assert.False(t, ok)
 }

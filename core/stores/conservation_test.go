@@ -186,3 +186,38 @@ func TestOrderedByWhenItMustBeHere(t *testing.T) {
 	p.Doc().Display.Opens = "2026-09-22"
 	assert.Positive(t, late())
 }
+
+// By hand: clay with a tenth to spare, four pairs of magnets of a bag of ten, and glue along the
+// rim of the smaller of two faces, 2 x (10 + 10) in.
+func TestNeedsOfMakingByHand(t *testing.T) {
+	today := time.Date(2026, 9, 20, 12, 0, 0, 0, time.UTC)
+	p := everyKind(t)["each"]
+	for _, line := range []string{"box 20 x 20 x 20 xps1 called Crate", "glue panel to Crate with pu"} {
+		r, err := shorthand.Read(p, shop.Kept, "a", line)
+		require.NoError(t, err, line)
+		p, err = p.Apply(r.Edit)
+		require.NoError(t, err, line)
+	}
+	for i := range p.Solids() {
+		if p.Solids()[i].Name == "Crate" {
+			p.Doc().Solids[i].Magnets = 4
+		}
+	}
+	w := work.Do(p, shop.Kept, today)
+	length, _, about := w.GlueRun(&p.Joints()[0])
+	assert.True(t, about)
+	assert.InDelta(t, 40*25.4, length, 1e-6)
+	seen := 0
+	for _, n := range Of(w) {
+		switch {
+		case n.What == "material:lightclay":
+			seen++
+			assert.InDelta(t, 1.1*n.Use, n.Wanted(), 1e-9)
+		case strings.HasPrefix(n.What, "bought:magnets"):
+			seen++
+			assert.Equal(t, 4., n.Use)
+			assert.Equal(t, 1, n.Packs)
+		}
+	}
+	assert.Equal(t, 2, seen)
+}
